@@ -1,0 +1,1 @@
+"""The judgement: where to put it, and what would cure it."""

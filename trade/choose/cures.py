@@ -1,0 +1,130 @@
+"""What would cure a piece that is close or won't hold: small changes, each tried out, each keeping its promise."""
+
+from collections.abc import Iterator
+from typing import Literal
+
+import msgspec
+from msgspec.structs import replace
+
+from trade import data
+from trade.assess import assess_piece
+from trade.check import Phrase, Quantity, Word, severity
+from trade.choose import placement
+from trade.errors import PlanError
+from trade.fixings import driving
+from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf
+
+CureCode = Literal["seat", "longer", "thicker", "support", "bracket", "plate", "let_in", "board", "lighten"]
+_STEPS_IN_LIGHTENING = 12
+_MOST = 4
+
+
+class Cure(msgspec.Struct, frozen=True, kw_only=True):
+    """A change that helps: what to do in words, the piece after it, and what the verdict will then be."""
+
+    code: CureCode
+    label: Phrase
+    piece: AnyPiece
+    word: Word
+    utilisation: float
+
+
+def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
+    """The changes that mend a piece, least trouble first; none when it holds or when something must be found out first.
+
+    Each kind of change appears once, at its smallest step that makes the piece hold; if none of its steps does, at the step
+    that at least stops it from failing.
+
+    Raises:
+        PlanError: no such piece.
+    """
+    piece = plan.piece(key)
+    now = assess_piece(piece, plan.wall)
+    if now.word not in ("close", "wont_hold"):
+        return ()
+    kept: dict[CureCode, Cure] = {}
+    for code, label, changed in _tries(piece, plan):
+        if code in kept and kept[code].word == "holds":
+            continue
+        try:
+            plan.with_piece(changed)
+        except PlanError:
+            continue
+        then = assess_piece(changed, plan.wall)
+        if then.word not in ("holds", "close") or severity(then.governing) >= severity(now.governing):
+            continue
+        if code not in kept or then.word == "holds":
+            used = max((check.utilisation for check in then.checks if not (check.fit or check.advice)), default=0.0)
+            kept[code] = Cure(code=code, label=label, piece=changed, word=then.word, utilisation=used)
+    ranked = sorted(kept.values(), key=lambda cure: cure.word != "holds")
+    return tuple(ranked[:_MOST])
+
+
+def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+    wall = plan.wall
+    seated = placement.supports_on_studs(wall, piece.left_mm, piece.length_mm)
+    if seated != piece.supports_mm and wall.studs:
+        yield "seat", Phrase("Set its supports on the studs under it"), replace(piece, supports_mm=seated)
+        for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.studs for x in piece.supports_mm), key=abs)[:3]:
+            side = "right" if shift > 0 else "left"
+            label = Phrase("Move it {by} to the " + side, {"by": Quantity(abs(shift), "length")})
+            if piece.left_mm + shift >= 0:
+                yield "seat", label, replace(piece, left_mm=piece.left_mm + shift)
+    yield from _hardware(piece)
+    yield from _screws(piece, plan)
+    try:
+        yield "support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall)
+    except PlanError:
+        pass
+    for thickness in (25.0, 32.0, 38.0, 45.0):
+        if thickness > piece.thickness_mm and piece.top_mm >= thickness:
+            label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})
+            yield "board", label, replace(piece, thickness_mm=thickness)
+    yield from _lighter(piece, plan)
+
+
+def _hardware(piece: AnyPiece) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+    if isinstance(piece, BracketShelf):
+        for key, row in data.brackets().items():
+            if key != piece.bracket:
+                yield "bracket", Phrase("{name}", {"name": row.name[0].upper() + row.name[1:]}), replace(piece, bracket=key)
+    if isinstance(piece, RodShelf):
+        if not piece.let_in:
+            yield "let_in", Phrase("Let the plates into the lining, onto the studs"), replace(piece, let_in=True)
+        for key in data.plates():
+            if key != piece.plate:
+                label, both = (
+                    Phrase("The {key} plate, let in, with a shelf thick enough", {"key": key}),
+                    {"plate": key, "let_in": True},
+                )
+                height = max(piece.thickness_mm, data.plates()[key].height_mm + 5)
+                yield "plate", label, replace(piece, thickness_mm=height, **both)
+
+
+def _screws(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+    for length in driving.lengths_mm(data.screws()[piece.screw]):
+        if length > piece.screw_length_mm + 0.5:
+            label = Phrase("Longer screws, {l}", {"l": Quantity(length, "length")})
+            yield "longer", label, replace(piece, screw_length_mm=length)
+    kind, now = data.screws()[piece.screw].kind, data.screws()[piece.screw].diameter_mm
+    for key, row in data.screws().items():
+        if row.kind == kind and row.diameter_mm > now and piece.screw_length_mm <= max(driving.lengths_mm(row)) + 0.5:
+            name = row.name_imperial if plan.units == "imperial" else row.name_metric
+            yield "thicker", Phrase("A thicker screw: {name}", {"name": name}), replace(piece, screw=key)
+
+
+def _lighter(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+    total = sum(thing.mass_kg or 0.0 for thing in piece.things)
+    low, high = 0.0, 1.0
+    for _ in range(_STEPS_IN_LIGHTENING):
+        share = (low + high) / 2
+        low, high = (share, high) if assess_piece(_scaled(piece, share), plan.wall).word == "holds" else (low, share)
+    kept = int(total * low * 10) / 10
+    if total and kept > 0:
+        label = Phrase("Less on it: {kg} is what it may carry", {"kg": Quantity(kept, "mass")})
+        yield "lighten", label, _scaled(piece, kept / total)
+
+
+def _scaled(piece: AnyPiece, share: float) -> AnyPiece:
+    things = tuple(replace(thing, mass_kg=thing.mass_kg * share if thing.mass_kg else thing.mass_kg) for thing in piece.things)
+    return replace(piece, things=things)

@@ -1,0 +1,113 @@
+"""Putting a shelf up where somebody points: sized and supported by the studs that are there."""
+
+from itertools import pairwise
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.errors import PlanError
+from trade.fixings import driving
+from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Wall
+
+LENGTH_MM = 900.0
+DEPTH_MM = 235.0
+WIDEST_GAP_MM = 610.0  # house rule: 24 in between supports
+SHORTEST_OVERHANG_MM = 40.0  # house rule: a support's room at the end of a shelf
+EMBEDMENT_MM = 38.0  # house rule: 1 1/2 in of screw in the stud
+
+_FRESH: dict[str, dict[str, object]] = {
+    "bracket_shelf": {"name": "Shelf", "thickness_mm": 19.0, "bracket": "braced", "screw": "wood_10"},
+    "rod_shelf": {"name": "Floating shelf", "thickness_mm": 95.0, "plate": "tall", "let_in": True, "screw": "wood_10"},
+}
+
+
+def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
+    """A new shelf whose middle is where somebody pointed, on the studs nearest to there. Nobody has said yet what it carries.
+
+    Raises:
+        PlanError: no such kind.
+    """
+    if kind not in _FRESH:
+        raise PlanError(f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(_FRESH)}.", "kind")
+    wall = plan.wall
+    length = min(LENGTH_MM, wall.width_mm)
+    left = min(max(x_mm - length / 2, 0.0), wall.width_mm - length)
+    left = _caught(wall, left, length)
+    fresh = dict(_FRESH[kind])
+    thickness = float(str(fresh["thickness_mm"]))
+    common: dict[str, object] = {
+        "key": _free_key(plan), "left_mm": left, "top_mm": min(max(top_mm, thickness), wall.height_mm), "length_mm": length,
+        "depth_mm": DEPTH_MM, "board": "pine_white", "use": "everyday", "supports_mm": supports_on_studs(wall, left, length),
+    }  # fmt: skip
+    side = data.brackets()["braced"].side_mm if kind == "bracket_shelf" else data.plates()["tall"].side_mm
+    layers = side + (0.0 if fresh.get("let_in") else wall.lining_mm or 0.0)
+    screw = data.screws()[str(fresh["screw"])]
+    stud_depth = min((stud.depth_mm for stud in wall.studs), default=89.0)
+    common["screw_length_mm"] = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + stud_depth)
+    fresh["name"] = f"{fresh['name']} {len(plan.pieces) + 1}"
+    made = {"bracket_shelf": BracketShelf, "rod_shelf": RodShelf}[kind]
+    return made(**common, **fresh)  # type: ignore[arg-type]
+
+
+def supports_on_studs(wall: Wall, left_mm: float, length_mm: float) -> tuple[float, ...]:
+    """Where to hold a shelf: on the studs under it, the outer two and as many between as keep gaps under 24 in.
+
+    With fewer than two studs under it, a fifth from each end; the verdict will say what is wrong with that.
+    """
+    inside = sorted(stud.centre_mm - left_mm for stud in wall.studs)
+    inside = [x for x in inside if SHORTEST_OVERHANG_MM <= x <= length_mm - SHORTEST_OVERHANG_MM]
+    if len(inside) < 2:
+        return (length_mm / 5, length_mm * 4 / 5)
+    kept = [inside[0]]
+    for x, following in pairwise([*inside[1:], inside[-1]]):
+        if x == inside[-1] or following - kept[-1] > WIDEST_GAP_MM:
+            kept.append(x)
+    return tuple(dict.fromkeys(kept))
+
+
+def add_support(piece: AnyPiece, wall: Wall) -> AnyPiece:
+    """One more support: on the free stud that halves the widest gap best; with none free, in the middle of that gap.
+
+    Raises:
+        PlanError: there is no room.
+    """
+    edges = (0.0, *piece.supports_mm, piece.length_mm)
+    free = [
+        x
+        for x in (stud.centre_mm - piece.left_mm for stud in wall.studs)
+        if SHORTEST_OVERHANG_MM / 2 <= x <= piece.length_mm - SHORTEST_OVERHANG_MM / 2
+        and all(abs(x - support) > SHORTEST_OVERHANG_MM for support in piece.supports_mm)
+    ]
+    if free:
+        place = max(free, key=lambda x: min(abs(x - edge) for edge in edges))
+    else:
+        gap, start = max((b - a, a) for a, b in pairwise(edges))
+        if gap < 2 * SHORTEST_OVERHANG_MM:
+            raise PlanError("There is no room for one more support.", "supports_mm")
+        place = start + gap / 2
+    return replace(piece, supports_mm=tuple(sorted({*piece.supports_mm, place})))
+
+
+def resized(piece: AnyPiece, wall: Wall, length_mm: float) -> AnyPiece:
+    """The piece with another length, its supports set anew on the studs under it."""
+    if abs(length_mm - piece.length_mm) < 0.05:
+        return piece
+    return replace(piece, length_mm=length_mm, supports_mm=supports_on_studs(wall, piece.left_mm, length_mm))
+
+
+def _caught(wall: Wall, left: float, length: float) -> float:
+    """Shift a shelf so that the two studs it covers best stand evenly under it."""
+    centres = sorted(stud.centre_mm for stud in wall.studs)
+    pairs = [
+        (a + b) / 2 - length / 2
+        for i, a in enumerate(centres)
+        for b in centres[i + 1 :]
+        if length * 0.35 <= b - a <= length - 2 * SHORTEST_OVERHANG_MM
+    ]
+    pairs = [x for x in pairs if 0 <= x <= wall.width_mm - length]
+    return min(pairs, key=lambda x: abs(x - left), default=left)
+
+
+def _free_key(plan: Plan) -> str:
+    taken = {piece.key for piece in plan.pieces}
+    return next(key for n in range(1, len(taken) + 2) if (key := f"piece-{n}") not in taken)

@@ -1,0 +1,215 @@
+"""The tables: one TOML file each, a source on every row, read once."""
+
+import tomllib
+from functools import cache
+from importlib.resources import files
+from typing import Literal, TypeVar
+
+import msgspec
+
+from trade.errors import UnknownRowError
+
+
+class Row(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A row of any table. `source` says where its numbers come from: a clause, "from memory" or "house rule"."""
+
+    source: str
+
+
+class Framing(Row, frozen=True, kw_only=True):
+    """A stud timber."""
+
+    name: str
+    g: float
+    bearing_mpa: float
+
+    @property
+    def density_kg_m3(self) -> float:
+        """Mean density at 12 % moisture, from the oven-dry specific gravity (NDS 2018 Supplement 3.1.3)."""
+        return 1000 * self.g / (1 + self.g * 0.009 * 12) * 1.12
+
+
+class Board(Row, frozen=True, kw_only=True):
+    """What a shelf is made of."""
+
+    name: str
+    density_kg_m3: float
+    e_mpa: float
+    mor_mpa: float
+    bearing_mpa: float
+    k_def: float
+    g: float
+
+
+class Lining(Row, frozen=True, kw_only=True):
+    """A layer between the room and the studs."""
+
+    name: str
+    short: str
+    thickness_mm: float
+    bearing_mpa: float
+    stiffness_n_per_mm3: float
+
+
+class Screw(Row, frozen=True, kw_only=True):
+    """A screw class and size."""
+
+    kind: Literal["wood", "lag"]
+    name_imperial: str
+    name_metric: str
+    diameter_mm: float
+    root_mm: float
+    head_mm: float
+    fyb_psi: float
+    tip_mm: float
+    lengths_in: tuple[float, ...]
+
+
+class Bracket(Row, frozen=True, kw_only=True):
+    """A surface bracket class."""
+
+    name: str
+    material: Literal["steel", "plywood"]
+    leg_mm: float
+    arm_mm: float
+    width_mm: float
+    side_mm: float
+    holes_mm: tuple[float, ...]
+    section_mm3: float
+    inertia_mm4: float
+    e_mpa: float
+    allowable_mpa: float
+    mass_kg: float
+
+
+class Plate(Row, frozen=True, kw_only=True):
+    """A wall plate with one welded rod."""
+
+    name: str
+    width_mm: float
+    height_mm: float
+    side_mm: float
+    rows_mm: tuple[float, ...]
+    rod_mm: float
+    rod_length_mm: float
+    allowable_mpa: float
+    mass_kg: float
+
+
+class Use(Row, frozen=True, kw_only=True):
+    """How a thing will be used."""
+
+    name: str
+    factor: float
+    push_n: float
+
+
+class Drills(Row, frozen=True, kw_only=True):
+    """A series of drill bits."""
+
+    sizes: tuple[float, ...]
+
+
+class House(Row, frozen=True, kw_only=True):
+    """One number of ours."""
+
+    value: float
+    meaning: str
+
+
+class Rule(Row, frozen=True, kw_only=True):
+    """What a check does, in words."""
+
+    name: str
+    rule: str
+
+
+R = TypeVar("R", bound=Row)
+
+
+@cache
+def _table(name: str, row: type[R]) -> dict[str, R]:
+    text = files(__package__).joinpath(f"{name}.toml").read_text(encoding="utf-8")
+    return msgspec.convert(tomllib.loads(text), dict[str, row])  # type: ignore[valid-type]
+
+
+@cache
+def framing() -> dict[str, Framing]:
+    """Stud timbers by key."""
+    return _table("framing", Framing)
+
+
+@cache
+def boards() -> dict[str, Board]:
+    """Shelf materials by key."""
+    return _table("boards", Board)
+
+
+@cache
+def linings() -> dict[str, Lining]:
+    """Lining layers by key."""
+    return _table("linings", Lining)
+
+
+@cache
+def screws() -> dict[str, Screw]:
+    """Screws by key."""
+    return _table("screws", Screw)
+
+
+@cache
+def brackets() -> dict[str, Bracket]:
+    """Bracket classes by key."""
+    return _table("brackets", Bracket)
+
+
+@cache
+def plates() -> dict[str, Plate]:
+    """Rod plate classes by key."""
+    return _table("plates", Plate)
+
+
+@cache
+def uses() -> dict[str, Use]:
+    """Use classes by key."""
+    return _table("uses", Use)
+
+
+@cache
+def drills() -> dict[str, Drills]:
+    """Drill series by units."""
+    return _table("drills", Drills)
+
+
+@cache
+def rules() -> dict[str, Rule]:
+    """What each check does, by its code."""
+    return _table("rules", Rule)
+
+
+@cache
+def house_rules() -> dict[str, House]:
+    """Every number of ours by key."""
+    return _table("house", House)
+
+
+@cache
+def house(key: str) -> float:
+    """One number of ours."""
+    value: float = _table("house", House)[key].value
+    return value
+
+
+TABLES = (framing, boards, linings, screws, brackets, plates, uses, drills, rules, house_rules)
+
+
+def row(table: dict[str, R], key: str, noun: str) -> R:
+    """Look up a row a person named.
+
+    Raises:
+        UnknownRowError: there is none; the sentence lists what there is.
+    """
+    try:
+        return table[key]
+    except KeyError:
+        raise UnknownRowError(f"“{key}” is no {noun} Gancho knows. It knows: {', '.join(table)}.") from None

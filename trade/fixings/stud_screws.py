@@ -1,0 +1,331 @@
+"""A bracket or plate held to one stud by screws: every check between the hardware and the wood.
+
+The hardware knows where its screws are and what moment and load it brings; this module knows the screws. One `Seat` per
+support; the worst over seats and cases is what a check reports.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
+from typing import NamedTuple
+
+from trade import data
+from trade.check import Check, Quantity, Step, make
+from trade.data import Framing, Screw
+from trade.fixings import driving, wood
+from trade.load.demand import Demand
+from trade.mechanics import contact
+from trade.wall.backing import Face, StudAt
+
+
+@dataclass(frozen=True, kw_only=True)
+class Seat:
+    """One support on one stud.
+
+    `heights_mm`: screws above the hardware's lower edge; `height_mm`, `width_mm`: of the pressed face; `gap_mm`: soft layers
+    between hardware and stud; `stud`: what is known of the stud behind the screws' line.
+    """
+
+    index: int
+    part: str
+    heights_mm: tuple[float, ...]
+    height_mm: float
+    width_mm: float
+    side: wood.Side
+    screw: Screw
+    screw_mm: float
+    gap_mm: float
+    face: Face
+    timber: Framing
+    stud: StudAt
+
+    @property
+    def layers_mm(self) -> float:
+        """All that the screw passes before the stud."""
+        return self.side.thickness_mm + self.gap_mm
+
+    @cached_property
+    def reach(self) -> driving.Reach:
+        """Where the screw's length goes."""
+        return driving.reach(self.screw, self.screw_mm, self.layers_mm)
+
+    @property
+    def in_stud(self) -> bool:
+        """Whether the screws' line meets the stud at all."""
+        return abs(self.stud.offset_mm) < self.stud.width_mm / 2
+
+    @cached_property
+    def pressed_mm(self) -> float:
+        """Width that presses with the stud behind it, wherever the stud may be."""
+        off = abs(self.stud.offset_mm) + self.stud.uncertainty_mm
+        half, stud = self.width_mm / 2, self.stud.width_mm / 2
+        return max(min(off + half, stud) - max(off - half, -stud), 0.0)
+
+
+class _Use(NamedTuple):
+    """One support in one load case, worked out."""
+
+    seat: Seat
+    demand: Demand
+    moment_nmm: float
+    hold: contact.Hold | None
+    limit_nmm: float
+    shear_n: float
+    withdrawal_n: float
+    lateral: wood.Lateral
+    lateral_n: float
+
+
+def checks(seats: Iterable[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> list[Check]:
+    """All checks of the screws of one piece; seats whose screws miss the wood answer only where they are.
+
+    Args:
+        seats: one per support.
+        demands: by the seat's index, the load cases.
+        unknown: what is not known about loads or lining, to be found out.
+    """
+    seats = list(seats)
+    found = [_edge(seats)]
+    hit = [seat for seat in seats if seat.in_stud]
+    if not hit:
+        return found
+    found += [_embedment(hit, unknown), _far_side(hit, unknown)]
+    uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
+    found.append(_crushing(uses, unknown))
+    held = [use for use in uses if use.hold is not None and use.withdrawal_n > 0 and use.lateral_n > 0]
+    if held:
+        found += [_withdrawal(held, unknown), _shear(held, unknown), _combined(held, unknown)]
+        if held[0].seat.side.g is not None:
+            found.append(_pull_through(held, unknown))
+    return found
+
+
+def _uses(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[_Use]:
+    reach = seat.reach
+    pull = wood.withdrawal_n_per_mm(seat.screw, seat.timber.g) * reach.thread_mm
+    bearing = wood.bearing_length_mm(reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm)
+    fe = wood.bearing_strength_mpa(seat.timber.g, seat.screw.diameter_mm)
+    side = wood.lateral(wood.dowel(seat.screw), seat.side, seat.gap_mm, fe, bearing)
+    face = seat.face.bearing_mpa * seat.pressed_mm
+    upside = tuple(seat.height_mm - y for y in seat.heights_mm)
+    for demand in _governing(demands):
+        heights = seat.heights_mm if demand.moment_nmm >= 0 else upside
+        moment = abs(demand.moment_nmm)
+        yield _Use(
+            seat, demand, moment, contact.hold(moment, heights, face), contact.limit_moment(heights, face),
+            abs(demand.load_n) / len(heights), pull * demand.duration, side, side.value_n * demand.duration,
+        )  # fmt: skip
+
+
+def _governing(demands: tuple[Demand, ...]) -> list[Demand]:
+    """Leave out every case that another one exceeds in load and moment, for its duration and outright."""
+
+    def exceeded(a: Demand, b: Demand) -> bool:
+        return (
+            (a.moment_nmm >= 0) == (b.moment_nmm >= 0)
+            and abs(b.moment_nmm) >= abs(a.moment_nmm)
+            and abs(b.moment_nmm) * a.duration >= abs(a.moment_nmm) * b.duration
+            and abs(b.load_n) * a.duration >= abs(a.load_n) * b.duration
+        )
+
+    return [a for a in demands if not any(a is not b and exceeded(a, b) for b in demands)]
+
+
+def _edge(seats: list[Seat]) -> Check:
+    def need(seat: Seat) -> float:
+        key = "edge_diameters_lag" if seat.screw.kind == "lag" else "edge_diameters_wood"
+        return data.house(key) * seat.screw.diameter_mm
+
+    def asked(seat: Seat) -> float:
+        return (abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + need(seat)) / (seat.stud.width_mm / 2)
+
+    seat = max(seats, key=asked)
+    edge = need(seat)
+    unknown = tuple(ask for each in seats for ask in each.stud.unknown)
+    if seat.in_stud:
+        said = "The {part}'s screws need {demand} of wood to the side of the stud's centre; the stud gives {capacity}."
+    else:
+        said = "The {part} misses the stud by {miss}: its screws would sit in the lining alone."
+    miss = abs(seat.stud.offset_mm) - seat.stud.width_mm / 2
+    return make(
+        "screw.edge", part=seat.part, support=seat.index, case="any", unknown=unknown,
+        demand=Quantity(abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + edge, "fine"),
+        capacity=Quantity(seat.stud.width_mm / 2, "fine"),
+        template=said, parts={"part": seat.part, "miss": Quantity(max(miss, 0.0), "fine")},
+        steps=(
+            Step("x", "screw from the stud's centre", Quantity(abs(seat.stud.offset_mm), "fine")),
+            Step("u", "how far the stud may be off", Quantity(seat.stud.uncertainty_mm, "fine")),
+            Step("c", "edge distance the screw needs", Quantity(edge, "fine")),
+            Step("b/2", "half the stud's width", Quantity(seat.stud.width_mm / 2, "fine")),
+        ),
+    )  # fmt: skip
+
+
+def _embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
+    def have(seat: Seat) -> float:
+        return max(seat.reach.penetration_mm, 1e-6)
+
+    seat = min(seats, key=lambda s: have(s) / s.screw.diameter_mm)
+    need = data.house("min_penetration") * seat.screw.diameter_mm
+    return make(
+        "screw.embedment", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        demand=Quantity(need, "fine"), capacity=Quantity(have(seat), "fine"),
+        template="The screw must reach {demand} into the stud; it reaches {capacity} past {layers} of layers.",
+        parts={"layers": Quantity(seat.layers_mm, "fine")},
+        steps=(
+            Step("L", "length of the screw", Quantity(seat.screw_mm, "length")),
+            Step("t", "hardware and lining before the stud", Quantity(seat.layers_mm, "fine")),
+            Step("p", "L − t", Quantity(have(seat), "fine")),
+            Step("6 D", "least penetration", Quantity(need, "fine")),
+        ),
+    )  # fmt: skip
+
+
+def _far_side(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
+    seat = min(seats, key=lambda s: (s.stud.depth_mm + s.layers_mm) / s.screw_mm)
+    room = seat.layers_mm + seat.stud.depth_mm
+    return make(
+        "screw.far_side", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        demand=Quantity(seat.screw_mm, "length"), capacity=Quantity(room, "length"),
+        template="The screw is {demand} long; layers and stud together are {capacity} deep.",
+        steps=(
+            Step("t", "hardware and lining before the stud", Quantity(seat.layers_mm, "fine")),
+            Step("d", "depth of the stud", Quantity(seat.stud.depth_mm, "length")),
+            Step("t + d", "room for the screw", Quantity(room, "length")),
+        ),
+    )  # fmt: skip
+
+
+def _crushing(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: u.moment_nmm / max(u.limit_nmm, 1e-9))
+    seat = use.seat
+    return make(
+        "lining.crushing", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
+        demand=Quantity(use.moment_nmm, "moment"), capacity=Quantity(max(use.limit_nmm, 1e-9), "moment"),
+        template="The {part}'s edge presses into the {face}: a turning load of {demand}, where {capacity} would crush it.",
+        parts={"part": seat.part, "face": seat.face.name},
+        steps=(
+            Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
+            Step("b", "pressed width with the stud behind it", Quantity(seat.pressed_mm, "fine")),
+            Step("y₁", "highest pulling screw above the pressed edge", Quantity(_top(use), "fine")),
+            Step("M_max", "σ b y₁² / 2", Quantity(use.limit_nmm, "moment")),
+            Step("M", "turning load on the support", Quantity(use.moment_nmm, "moment")),
+        ),
+    )  # fmt: skip
+
+
+def _top(use: _Use) -> float:
+    seat = use.seat
+    heights = seat.heights_mm if use.demand.moment_nmm >= 0 else tuple(seat.height_mm - y for y in seat.heights_mm)
+    return max(heights)
+
+
+def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: _hold(u).tension_n / u.withdrawal_n)
+    seat, hold = use.seat, _hold(use)
+    return make(
+        "screw.withdrawal", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
+        demand=Quantity(hold.tension_n, "pull"), capacity=Quantity(use.withdrawal_n, "pull"),
+        template="The {part}'s hardest-pulled screw pulls with {demand}; the stud holds it up to {capacity}.",
+        parts={"part": seat.part}, steps=_pull_steps(use) + _withdrawal_steps(use),
+    )  # fmt: skip
+
+
+def _hold(use: _Use) -> contact.Hold:
+    assert use.hold is not None  # only held uses get here
+    return use.hold
+
+
+def _pull_steps(use: _Use) -> tuple[Step, ...]:
+    hold = _hold(use)
+    return (
+        Step("M", f"turning load, {use.demand.case}", Quantity(use.moment_nmm, "moment")),
+        Step("a", f"pressed block on {use.seat.face.name}: Σ T = σ b a", Quantity(hold.block_mm, "fine")),
+        Step("d₁", "lever of the hardest-pulled screw: y₁ − a/2", Quantity(hold.lever_mm, "fine")),
+        Step("T₁", "M d₁ / Σ d²", Quantity(hold.tension_n, "force")),
+    )
+
+
+def _withdrawal_steps(use: _Use) -> tuple[Step, ...]:
+    seat = use.seat
+    thread = seat.reach.thread_mm
+    formula = "1800 G^1.5 D^0.75" if seat.screw.kind == "lag" else "2850 G² D"
+    return (
+        Step("G", f"specific gravity of {seat.timber.name}", Quantity(seat.timber.g, "ratio")),
+        Step("W", f"{formula} per length of thread", Quantity(wood.withdrawal_n_per_mm(seat.screw, seat.timber.g), "line")),
+        Step("p_t", "thread in the stud, less layers and tip", Quantity(thread, "fine")),
+        Step("C_D", "load duration", Quantity(use.demand.duration, "ratio")),
+        Step("W'", "W p_t C_D", Quantity(use.withdrawal_n, "force")),
+    )
+
+
+def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: u.shear_n / u.lateral_n)
+    seat = use.seat
+    return make(
+        "screw.shear", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
+        demand=Quantity(use.shear_n, "pull"), capacity=Quantity(use.lateral_n, "pull"),
+        template="Each screw of the {part} carries {demand} downwards; across {gap} of lining it can carry {capacity}.",
+        parts={"part": seat.part, "gap": Quantity(seat.gap_mm, "fine")}, steps=_shear_steps(use),
+    )  # fmt: skip
+
+
+def _shear_steps(use: _Use) -> tuple[Step, ...]:
+    seat, side = use.seat, use.lateral
+    modes = ", ".join(f"{mode} {value:.0f} N" for mode, value in side.modes_n.items())
+    return (
+        Step("V", f"load on the support over {len(seat.heights_mm)} screws", Quantity(use.shear_n, "force")),
+        Step("g", "gap: lining that bears nothing", Quantity(seat.gap_mm, "fine")),
+        Step("F_em", "bearing strength of the stud", Quantity(_fe(seat), "stress")),
+        Step("F_es", "bearing strength under the head", Quantity(seat.side.fe_mpa, "stress")),
+        Step("F_yb", "bending yield of the screw", Quantity(wood.dowel(seat.screw).fyb_mpa, "stress")),
+        Step("Z", f"least of {modes}: mode {side.mode}, R_d {side.reduction:.2f}", Quantity(side.value_n, "force")),
+        Step("Z'", "Z C_D", Quantity(use.lateral_n, "force")),
+    )
+
+
+def _fe(seat: Seat) -> float:
+    return wood.bearing_strength_mpa(seat.timber.g, seat.screw.diameter_mm)
+
+
+def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    def used(use: _Use) -> float:
+        return wood.combined_use(_hold(use).tension_n, use.shear_n, use.withdrawal_n, use.lateral_n)
+
+    use = max(uses, key=used)
+    seat, tension = use.seat, _hold(use).tension_n
+    resultant = (tension**2 + use.shear_n**2) ** 0.5
+    capacity = resultant / used(use) if used(use) else use.lateral_n
+    return make(
+        "screw.combined", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
+        demand=Quantity(resultant, "pull"), capacity=Quantity(capacity, "pull"),
+        template="Pull and shear together put {demand} on the {part}'s top screw; at that slant it can take {capacity}.",
+        parts={"part": seat.part},
+        steps=(
+            *_pull_steps(use), *_withdrawal_steps(use), *_shear_steps(use),
+            Step("R", "√(T₁² + V²)", Quantity(resultant, "force")),
+            Step("Z'_α", "W' Z' / (W' cos²α + Z' sin²α)", Quantity(capacity, "force")),
+        ),
+    )  # fmt: skip
+
+
+def _pull_through(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    def capacity(use: _Use) -> float:
+        side = use.seat.side
+        assert side.g is not None  # only wood sides get here
+        return wood.pull_through_n(use.seat.screw.head_mm, side.thickness_mm, side.g) * use.demand.duration
+
+    use = max(uses, key=lambda u: _hold(u).tension_n / capacity(u))
+    seat = use.seat
+    return make(
+        "screw.pull_through", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
+        demand=Quantity(_hold(use).tension_n, "pull"), capacity=Quantity(capacity(use), "pull"),
+        template="The {part}'s hardest-pulled screw head is pulled with {demand}; the wood under it holds {capacity}.",
+        parts={"part": seat.part},
+        steps=(
+            *_pull_steps(use),
+            Step("D_H", "width of the head", Quantity(seat.screw.head_mm, "fine")),
+            Step("t", "wood under the head", Quantity(seat.side.thickness_mm, "fine")),
+            Step("W_H'", "690 π D_H G² t (at most 1725 π D_H² G²) × C_D", Quantity(capacity(use), "force")),
+        ),
+    )  # fmt: skip

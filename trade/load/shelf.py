@@ -1,0 +1,194 @@
+"""A shelf as a beam on its supports, in every load case.
+
+What stands on a shelf may also not stand there: each part of the load counts where it hurts and is left out where it
+helps (pattern loading), so that taking something away can never turn a good verdict bad. A thing spread over the
+shelf is cut at the supports for this.
+"""
+
+from functools import cached_property
+from itertools import pairwise
+from typing import NamedTuple
+
+import numpy as np
+
+from trade import data
+from trade.load.demand import Demand
+from trade.measure import G_N_PER_KG
+from trade.mechanics import beam
+from trade.mechanics.beam import Array
+from trade.plan import Piece
+
+PLACES = ("at the left end", "in the middle of the widest gap", "at the right end")
+
+
+class BoardDemand(NamedTuple):
+    """Greatest bending in the board for one duration, either way."""
+
+    case: str
+    duration: float
+    moment_nmm: float
+    place_mm: float
+
+
+class Sag(NamedTuple):
+    """The sag that is greatest for its span."""
+
+    sag_mm: float
+    span_mm: float
+    place_mm: float
+
+
+class ShelfLoad:
+    """A piece's loads on its supports and its board. Unknown weights count as nothing: the caller must say so."""
+
+    def __init__(self, piece: Piece, hardware_n: float, hardware_out_mm: float) -> None:
+        """Work out what each load does alone.
+
+        Args:
+            piece: with two supports or more.
+            hardware_n: own weight of what holds it, at each support.
+            hardware_out_mm: how far from the wall that weight hangs.
+        """
+        self.piece = piece
+        self.use = data.uses()[piece.use]
+        self.board = data.boards()[piece.board]
+        self._hardware_n, self._hardware_out_mm = hardware_n, hardware_out_mm
+        contents, outs = _contents(piece)
+        pushes = [beam.Load(1.0, place, place) for place in self.push_places_mm]
+        self._count = len(contents)
+        self.beam = beam.solve(
+            piece.length_mm, piece.supports_mm, self.board.e_mpa * self.inertia_mm4, [self._own, *contents, *pushes]
+        )
+        self._outs = np.array(outs)
+
+    @property
+    def inertia_mm4(self) -> float:
+        """Second moment of area of the board, b t^3 / 12."""
+        return self.piece.depth_mm * self.piece.thickness_mm**3 / 12
+
+    @property
+    def section_mm3(self) -> float:
+        """Section modulus of the board, b t^2 / 6."""
+        return self.piece.depth_mm * self.piece.thickness_mm**2 / 6
+
+    @property
+    def own_n(self) -> float:
+        """Weight of the board."""
+        volume_m3 = self.piece.length_mm * self.piece.depth_mm * self.piece.thickness_mm / 1e9
+        return volume_m3 * self.board.density_kg_m3 * G_N_PER_KG
+
+    @property
+    def _own(self) -> beam.Load:
+        return beam.Load(self.own_n, 0.0, self.piece.length_mm)
+
+    @cached_property
+    def push_places_mm(self) -> tuple[float, float, float]:
+        """Where the accidental push is tried: both ends and the middle of the widest gap between supports."""
+        supports = self.piece.supports_mm
+        _, i = max((b - a, i) for i, (a, b) in enumerate(pairwise(supports)))
+        return (0.0, (supports[i] + supports[i + 1]) / 2, self.piece.length_mm)
+
+    def _parts(self, rows: Array) -> tuple[Array, Array, Array]:
+        """Own weight, contents and unit pushes of some result rows."""
+        return rows[:, 0], rows[:, 1 : 1 + self._count], rows[:, 1 + self._count :]
+
+    def demands(self) -> dict[int, tuple[Demand, ...]]:
+        """The load cases that can govern at each support: for years, and for minutes, downwards and upwards."""
+        own, contents, pushes = self._parts(self.beam.reactions_n)
+        own_moments = own * self.piece.depth_mm / 2 + self._hardware_n * self._hardware_out_mm
+        contents = contents * self.use.factor
+        moments = contents * self._outs
+        return {
+            i: _cases(*values)
+            for i, values in enumerate(
+                zip(
+                    (own + self._hardware_n).tolist(), own_moments.tolist(),
+                    np.maximum(contents, 0).sum(axis=1).tolist(), np.maximum(moments, 0).sum(axis=1).tolist(),
+                    np.minimum(contents, 0).sum(axis=1).tolist(), np.minimum(moments, 0).sum(axis=1).tolist(),
+                    (pushes * self.use.push_n).tolist(), [self.piece.depth_mm] * len(own), strict=True,
+                )
+            )
+        }  # fmt: skip
+
+    def board_demands(self) -> tuple[BoardDemand, BoardDemand]:
+        """Greatest bending of the board for years, and with the push or the lift."""
+        own, contents, pushes = self._parts(self.beam.moments_nmm)
+        contents = contents * self.use.factor
+        pushes = pushes * self.use.push_n
+        down, up = pushes.max(axis=1), pushes.min(axis=1)
+        sagging = own + np.maximum(contents, 0).sum(axis=1)
+        hogging = own + np.minimum(contents, 0).sum(axis=1)
+        years = np.maximum(sagging, -hogging)
+        # a lift is the push upside down on the empty shelf
+        minutes = np.maximum.reduce([sagging + np.maximum(down, 0), -hogging - np.minimum(up, 0), down - own, own - up])
+        a, b = int(years.argmax()), int(minutes.argmax())
+        places = self.beam.places_mm
+        return (
+            BoardDemand("loaded, for years", data.house("duration_years"), float(years[a]), float(places[a])),
+            BoardDemand("loaded, and pushed or lifted", data.house("duration_minutes"), float(minutes[b]), float(places[b])),
+        )
+
+    def sag(self, own_creep: float, contents_creep: float) -> Sag:
+        """The sag greatest for its span, under own weight and contents without use factors.
+
+        Args:
+            own_creep: 1, or 1 + k_def for the long run.
+            contents_creep: 1, or 1 + psi_2 k_def.
+        """
+        own, contents, _ = self._parts(self.beam.sags_mm)
+        sags = own * own_creep + np.maximum(contents, 0).sum(axis=1) * contents_creep
+        i = int((sags / self.beam.spans_mm.clip(1e-9)).argmax())
+        return Sag(max(float(sags[i]), 0.0), float(max(self.beam.spans_mm[i], 1e-9)), float(self.beam.places_mm[i]))
+
+    def push_shares(self) -> Array:
+        """Part of a unit push at each place that each support takes (supports, places)."""
+        return self._parts(self.beam.reactions_n)[2]
+
+
+def _cases(
+    own: float, own_m: float, down: float, down_m: float, up: float, up_m: float, pushes: list[float], depth: float
+) -> tuple[Demand, ...]:
+    """The cases at one support from its own weight, the contents that press it down and up, and the push at each place."""
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    hardest, lightest = max(range(3), key=pushes.__getitem__), min(range(3), key=pushes.__getitem__)
+    push, pull = max(pushes[hardest], 0.0), min(pushes[lightest], 0.0)
+    part = "loaded" if up == 0 else "loaded on one side only"
+    cases = [
+        Demand(f"{part}, for years", years, own + down, own_m + down_m),
+        Demand(f"{part}, and pushed down {PLACES[hardest]}", minutes, own + down + push, own_m + down_m + push * depth),
+    ]
+    if own_m + up_m < 0:
+        cases.append(Demand("loaded on the far side only, for years", years, own + up, own_m + up_m))
+    if own_m + up_m + pull * depth < 0:
+        case = f"loaded on the far side only, and pushed down {PLACES[lightest]}"
+        cases.append(Demand(case, minutes, own + up + pull, own_m + up_m + pull * depth))
+    if own_m - push * depth < 0:
+        cases.append(Demand(f"empty, and lifted {PLACES[hardest]}", minutes, own - push, own_m - push * depth))
+    return tuple(cases)
+
+
+def unweighed(piece: Piece) -> tuple[str, ...]:
+    """What to find out about the loads: nothing listed, or things without a weight."""
+    if not piece.things:
+        return (f"what “{piece.name}” will carry.",)
+    return tuple(f"what “{thing.name}” weighs." for thing in piece.things if thing.mass_kg is None)
+
+
+def _contents(piece: Piece) -> tuple[list[beam.Load], list[float]]:
+    edges = sorted({0.0, *piece.supports_mm, piece.length_mm})
+    spread: dict[float, float] = {}
+    loads: list[beam.Load] = []
+    outs: list[float] = []
+    for thing in piece.things:
+        weight = (thing.mass_kg or 0.0) * G_N_PER_KG
+        out = piece.depth_mm / 2 if thing.out_mm is None else thing.out_mm
+        if thing.at_mm is None:
+            spread[out] = spread.get(out, 0.0) + weight
+        else:
+            loads.append(beam.Load(weight, thing.at_mm, thing.at_mm))
+            outs.append(out)
+    for out, weight in spread.items():
+        for start, end in pairwise(edges):
+            loads.append(beam.Load(weight * (end - start) / piece.length_mm, start, end))
+            outs.append(out)
+    return loads, outs

@@ -1,0 +1,1 @@
+"""Marks: where to drill, with what, how deep."""

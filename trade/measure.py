@@ -1,0 +1,211 @@
+"""Lengths and weights as people say them, in and out. The only place where units are converted.
+
+Inside, lengths are millimetres and masses are kilograms. A number without a unit is read in the person's own units:
+inches for `imperial`, millimetres for `metric`. A fraction without a unit is always inches.
+"""
+
+import re
+from fractions import Fraction
+from typing import Literal
+
+from trade.errors import MeasureError
+
+Units = Literal["imperial", "metric"]
+
+INCH_MM = Fraction(254, 10)  # exact, international yard and pound agreement of 1959
+POUND_KG = Fraction(45359237, 100000000)  # exact, same agreement
+G_N_PER_KG = 9.80665  # standard gravity, exact by definition (CGPM 1901)
+LBF_N = float(POUND_KG) * G_N_PER_KG
+PSI_MPA = LBF_N / float(INCH_MM) ** 2
+LB_PER_IN_N_PER_MM = LBF_N / float(INCH_MM)
+
+ABSURD_MM = 30_000.0
+ABSURD_KG = 5_000.0
+
+_UNICODE_FRACTIONS = {
+    "½": "1/2", "⅓": "1/3", "⅔": "2/3", "¼": "1/4", "¾": "3/4", "⅕": "1/5", "⅖": "2/5", "⅗": "3/5", "⅘": "4/5",
+    "⅙": "1/6", "⅚": "5/6", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
+}  # fmt: skip
+_LENGTH_UNITS = {
+    "mm": Fraction(1), "millimetre": Fraction(1), "millimeter": Fraction(1),
+    "cm": Fraction(10), "centimetre": Fraction(10), "centimeter": Fraction(10),
+    "m": Fraction(1000), "metre": Fraction(1000), "meter": Fraction(1000),
+    '"': INCH_MM, "in": INCH_MM, "inch": INCH_MM, "inches": INCH_MM, "ins": INCH_MM,
+    "'": INCH_MM * 12, "ft": INCH_MM * 12, "foot": INCH_MM * 12, "feet": INCH_MM * 12,
+}  # fmt: skip
+_WEIGHT_UNITS = {
+    "kg": Fraction(1), "kilo": Fraction(1), "kilogram": Fraction(1),
+    "g": Fraction(1, 1000), "gram": Fraction(1, 1000),
+    "lb": POUND_KG, "pound": POUND_KG, "oz": POUND_KG / 16, "ounce": POUND_KG / 16,
+}  # fmt: skip
+_NUMBER = r"\d+(?:\.\d+)?|\.\d+"
+_AMOUNT = re.compile(rf"\s*(?:(?P<whole>{_NUMBER})(?:\s*-\s*|\s+))?(?P<num>\d+)\s*/\s*(?P<den>\d+)|\s*(?P<plain>{_NUMBER})")
+_UNIT = re.compile(r"\s*(?P<unit>[a-z]+\.?|'|\")?\s*,?\s*")
+_LENGTH_HINT = "Try 5' 4 3/8\", 64 3/8 in, 1620 mm or 1.62 m."
+_WEIGHT_HINT = "Try 12 lb, 12 lb 4 oz or 5.5 kg."
+
+
+def read_length(text: str, units: Units) -> float:
+    """Read a length as said by a person; millimetres.
+
+    Args:
+        text: what was typed, such as `5' 4 3/8"`, `64-3/8`, `162 cm`, `1,62 m`, `1 620`.
+        units: what a bare number means: inches (`imperial`) or millimetres (`metric`).
+
+    Raises:
+        MeasureError: nothing typed, unreadable, negative, or longer than 30 m; the sentence says what was read.
+    """
+    bare = INCH_MM if units == "imperial" else Fraction(1)
+    value = _read(text, _LENGTH_UNITS, bare, INCH_MM, "length", _LENGTH_HINT)
+    if value > ABSURD_MM:
+        said = say_length(float(value), units)
+        raise MeasureError(f"“{text.strip()}” reads as {said}, which is longer than any wall here may be (30 m).", text)
+    return float(value)
+
+
+def read_weight(text: str, units: Units) -> float:
+    """Read a weight as said by a person; kilograms. A bare number is pounds (`imperial`) or kilograms (`metric`).
+
+    Raises:
+        MeasureError: nothing typed, unreadable, negative, or over 5 000 kg; the sentence says what was read.
+    """
+    bare = POUND_KG if units == "imperial" else Fraction(1)
+    value = _read(text, _WEIGHT_UNITS, bare, bare, "weight", _WEIGHT_HINT)
+    if value > ABSURD_KG:
+        said = say_weight(float(value), units)
+        raise MeasureError(f"“{text.strip()}” reads as {said}, which is more than Gancho plans for (5 000 kg).", text)
+    return float(value)
+
+
+def _tidy(text: str) -> str:
+    tidy = text.strip().lower()
+    for sign, ascii_sign in _UNICODE_FRACTIONS.items():
+        tidy = tidy.replace(sign, f" {ascii_sign}")
+    for signs, ascii_sign in (("″”“„˝", '"'), ("′’‘‛`´", "'"), ("⁄∕", "/"), ("−–—", "-"), ("\u00a0\u202f\u2009", " ")):
+        for sign in signs:
+            tidy = tidy.replace(sign, ascii_sign)
+    return tidy.replace("''", '"').strip()
+
+
+def _read(text: str, table: dict[str, Fraction], bare: Fraction, fraction_bare: Fraction, noun: str, hint: str) -> Fraction:
+    tidy = _tidy(text)
+    quoted = text.strip()
+
+    def refuse(why: str) -> MeasureError:
+        return MeasureError(f"Couldn't read “{quoted}” as a {noun}: {why} {hint}", text)
+
+    if not tidy:
+        raise MeasureError(f"A {noun} is missing here. {hint}", text)
+    if len(tidy) > 60:
+        raise MeasureError(f"That is too long to be a {noun} ({len(quoted)} characters). {hint}", text)
+    if tidy.startswith("-"):
+        raise refuse("it can't be less than nothing.")
+    if re.search(r"\d,\d{3}(?!\d)", tidy):
+        raise refuse("a comma before three digits could mean two things; leave it out or use a point.")
+    tidy = _plain_decimals(tidy)
+
+    total, at, last, last_was_bare = Fraction(0), 0, None, False
+    while at < len(tidy):
+        amount = _AMOUNT.match(tidy, at)
+        if amount is None:
+            raise refuse(f"“{tidy[at:].strip()}” is not a number.")
+        unit = _UNIT.match(tidy, amount.end())
+        assert unit is not None  # every part of the pattern is optional
+        name = (unit["unit"] or "").rstrip(".")
+        scale = _scale_of(name, table)
+        if name and scale is None:
+            raise refuse(f"“{name}” is not a unit I know.")
+        if scale is None and last_was_bare:
+            raise refuse("two numbers stand side by side without a unit.")
+        if scale is None:
+            last_was_bare = True
+            scale = _smaller(last, table) if last is not None else (fraction_bare if amount["num"] else bare)
+        if last is not None and scale >= last:
+            raise refuse("the parts should go from large to small.")
+        if amount["den"] and int(amount["den"]) == 0:
+            raise refuse("a fraction can't be over nought.")
+        total += _amount(amount) * scale
+        last, at = scale, unit.end()
+    return total
+
+
+def _plain_decimals(tidy: str) -> str:
+    """Take the spaces out of `1 620` and make `1,62` a point."""
+    if re.fullmatch(r"\d{1,3}(?: \d{3})+(?:[.,]\d+)?(?:\s*[a-z]+)?", tidy):
+        tidy = re.sub(r"(?<=\d) (?=\d{3})", "", tidy)
+    return re.sub(r"(?<=\d),(?=\d)", ".", tidy)
+
+
+def _scale_of(name: str, table: dict[str, Fraction]) -> Fraction | None:
+    return table.get(name, table.get(name.removesuffix("s"))) if name else None
+
+
+def _amount(match: re.Match[str]) -> Fraction:
+    if match["plain"]:
+        return Fraction(match["plain"])
+    return Fraction(match["whole"] or 0) + Fraction(int(match["num"]), int(match["den"]))
+
+
+def _smaller(last: Fraction, table: dict[str, Fraction]) -> Fraction:
+    """The unit a bare number has behind another: inches behind feet, ounces behind pounds, millimetres behind the rest."""
+    follows = {INCH_MM * 12: INCH_MM, POUND_KG: POUND_KG / 16, Fraction(1000): Fraction(10)}
+    return follows.get(last, min(table.values()))
+
+
+def say_length(mm: float, units: Units, denominator: int = 16) -> str:
+    """Write a length: whole millimetres, or inches with a fraction (feet and inches beyond 8 ft).
+
+    Args:
+        mm: the length, either sign.
+        units: whose units to write in.
+        denominator: the finest fraction of an inch, a power of two; 64 makes imperial round trips exact to 1/64 in.
+    """
+    sign = "−" if mm < 0 else ""
+    if units == "metric":
+        whole = round(abs(mm))
+        return f"{sign if whole else ''}{whole} mm"
+    parts = round(Fraction(abs(mm)) / INCH_MM * denominator)
+    inches, rest = divmod(parts, denominator)
+    feet = 0
+    if inches > 96 or (inches == 96 and rest):
+        feet, inches = divmod(inches, 12)
+    fraction = Fraction(rest, denominator)
+    words = [f"{feet}'"] if feet else []
+    if fraction and inches:
+        words.append(f'{inches} {fraction}"')
+    elif fraction:
+        words.append(f'{fraction}"')
+    elif inches or not feet:
+        words.append(f'{inches}"')
+    return (sign if parts else "") + " ".join(words)
+
+
+def say_fine_length(mm: float, units: Units) -> str:
+    """Write a small length (a drill bit, a sag, a gap): 0.1 mm, or hundredths of an inch below 1/4 in, else 1/64 in."""
+    if 0 < abs(mm) < (0.05 if units == "metric" else 0.127):
+        return "under 0.1 mm" if units == "metric" else "under 0.01 in"
+    if units == "metric":
+        return f"{mm:.1f} mm".replace("-", "−")
+    inches = mm / float(INCH_MM)
+    if abs(inches) < 0.25:
+        return f"{inches:.2f} in".replace("-", "−")
+    return say_length(mm, units, 64)
+
+
+def say_weight(kg: float, units: Units) -> str:
+    """Write a weight: pounds, or kilograms; a decimal below ten."""
+    value, unit = (kg / float(POUND_KG), "lb") if units == "imperial" else (kg, "kg")
+    return f"{value:.0f} {unit}" if abs(value) >= 9.95 or abs(value - round(value)) < 0.005 else f"{value:.1f} {unit}"
+
+
+def type_length(mm: float, units: Units) -> str:
+    """Write a length for a form field so that reading it again gives the same length to 1/64 in or 0.1 mm."""
+    if units == "imperial":
+        return say_length(mm, units, 64)
+    return f"{mm:.1f}".removesuffix(".0") + " mm"
+
+
+def type_weight(kg: float, units: Units) -> str:
+    """Write a weight for a form field, to a hundredth of a pound or kilogram."""
+    value, unit = (kg / float(POUND_KG), "lb") if units == "imperial" else (kg, "kg")
+    return f"{value:.2f}".rstrip("0").rstrip(".") + f" {unit}"

@@ -1,0 +1,1 @@
+"""General statics: beams, groups of fasteners against a bearing face. Knows no shelf."""

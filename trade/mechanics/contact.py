@@ -1,0 +1,118 @@
+"""Fasteners that hold a rigid plate to a face it can only press on: the compression block.
+
+The plate presses with the bearing stress that the face may take, over a block from its pressed edge as deep as
+needed; the fasteners stretch in proportion to their distance from the block's resultant. A soft face makes a deep block
+and a short lever.
+"""
+
+from functools import lru_cache
+from typing import NamedTuple
+
+
+class Hold(NamedTuple):
+    """How a plate is held against a moment.
+
+    `tension_n`: in the fastener pulled hardest; `tensions_n`: in each, in the order given; `block_mm`: depth of the pressed
+    block; `lever_mm`: from the block's resultant to the fastener pulled hardest; `limit_nmm`: the moment at which the
+    face gives way.
+    """
+
+    tension_n: float
+    tensions_n: tuple[float, ...]
+    block_mm: float
+    lever_mm: float
+    limit_nmm: float
+
+
+@lru_cache(maxsize=4096)
+def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float) -> Hold | None:
+    """The pulls that hold a moment.
+
+    Any set of pulls that is in equilibrium and over no limit is safe (lower bound theorem), so a fastener near the
+    pressed edge is left out of the pull where counting it would only pull the others harder.
+
+    Args:
+        moment_nmm: overturning, positive; pulls the fasteners far from the pressed edge.
+        heights_mm: of each fastener above the pressed edge, any order.
+        face_n_per_mm: allowable bearing stress times pressed width.
+
+    Returns:
+        The holding with the least greatest pull; None when the face gives way first, or nothing is there to pull.
+    """
+    if not heights_mm or face_n_per_mm <= 0:
+        return None
+    order = sorted(range(len(heights_mm)), key=lambda i: -heights_mm[i])
+    ranked = [heights_mm[i] for i in order]
+    limit = limit_moment(heights_mm, face_n_per_mm)
+    if moment_nmm <= 0:
+        return Hold(0.0, (0.0,) * len(ranked), 0.0, ranked[0], limit)
+    best: tuple[float, int, float] | None = None
+    for count in range(len(ranked), 0, -1):
+        middle = _block_middle(moment_nmm, ranked[:count], face_n_per_mm)
+        if middle is None:
+            continue
+        squares = sum((y - middle) ** 2 for y in ranked[:count])
+        pull = moment_nmm * (ranked[0] - middle) / squares
+        if best is not None and pull >= best[0]:
+            break  # leaving out more only makes it worse
+        best = (pull, count, middle)
+    if best is None:
+        return None
+    pull, count, middle = best
+    lever = ranked[0] - middle
+    tensions = [0.0] * len(ranked)
+    for i in order[:count]:
+        tensions[i] = pull * (heights_mm[i] - middle) / lever
+    return Hold(pull, tuple(tensions), 2 * middle, lever, limit)
+
+
+def limit_moment(heights_mm: tuple[float, ...], face_n_per_mm: float) -> float:
+    """The greatest moment the face can answer: the block as deep as the highest fastener, N mm."""
+    return face_n_per_mm * max(heights_mm) ** 2 / 2
+
+
+def _block_middle(moment: float, heights: list[float], face: float) -> float | None:
+    """Height of the block's resultant, the smallest root of M (S1 - n c) = 2 f c (S2 - 2 c S1 + n c^2); Newton from zero.
+
+    None when the block would reach past the lowest of these fasteners, or the root is not real.
+    """
+    n, s1, s2 = len(heights), sum(heights), sum(y * y for y in heights)
+    lowest = heights[-1]
+    c = 0.0
+    if moment > face * heights[0] ** 2 / 2:
+        return None
+    for _ in range(40):
+        value = 2 * face * c * (s2 - 2 * c * s1 + n * c * c) - moment * (s1 - n * c)
+        slope = 2 * face * (s2 - 4 * c * s1 + 3 * n * c * c) + moment * n
+        if slope <= 0:
+            return None
+        step = value / slope
+        c -= step
+        if c < 0 or c >= lowest:
+            return None
+        if abs(step) < 1e-9 * (1 + c):
+            return c
+    return None
+
+
+def rotation_stiffness(heights_mm: tuple[float, ...], screw_n_per_mm: float, face_n_per_mm2: float) -> float:
+    """Turning stiffness of the same plate while everything is still elastic, N mm per radian.
+
+    The face is a bed of springs that only press, the fasteners springs that only pull: half f x^2 = k sum(y - x).
+
+    Args:
+        heights_mm: fasteners above the pressed edge.
+        screw_n_per_mm: pull stiffness k of one fastener.
+        face_n_per_mm2: bed stiffness times pressed width, f.
+    """
+    ranked = sorted(heights_mm, reverse=True)
+    k, f = screw_n_per_mm, face_n_per_mm2
+    if not ranked or k <= 0 or f <= 0:
+        return 0.0
+    x = 0.0
+    for count in range(len(ranked), 0, -1):
+        pulling = ranked[:count]
+        x = (-count * k + ((count * k) ** 2 + 2 * f * k * sum(pulling)) ** 0.5) / f
+        if x < pulling[-1] or count == 1:
+            break
+    return k * sum((y - x) ** 2 for y in ranked if y > x) + f * x**3 / 3

@@ -1,0 +1,131 @@
+"""A shelf on surface brackets screwed to studs.
+
+Each bracket takes its share of the shelf as a continuous beam (R) at the load's distance from the wall (z). M = R z turns
+the bracket about its foot: screws high up pull, the foot presses into the lining.
+"""
+
+from trade import data
+from trade.check import Check, Quantity, Step, make
+from trade.fixings import stud_screws, wood
+from trade.fixings.stud_screws import Seat
+from trade.load.demand import Demand
+from trade.load.shelf import ShelfLoad, unweighed
+from trade.measure import G_N_PER_KG
+from trade.mounts import board, stiffness
+from trade.mounts.base import Bore, Hole, support_name
+from trade.plan import AnyPiece, BracketShelf, Wall
+from trade.wall.backing import backing, stud_at
+
+NOUN = "bracket"
+_HARDWARE_OUT_SHARE = 0.4  # a bracket's own weight hangs near its wall end
+
+
+class _BracketShelf:
+    kind = "bracket_shelf"
+    name = "Shelf on brackets"
+    support_noun = NOUN
+
+    def checks(self, piece: AnyPiece, wall: Wall) -> list[Check]:
+        """Every check of the shelf, its brackets and their screws."""
+        assert isinstance(piece, BracketShelf)
+        loads = unweighed(piece)
+        if len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, NOUN, loads)]
+        row = data.brackets()[piece.bracket]
+        load = ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.arm_mm * _HARDWARE_OUT_SHARE)
+        demands = load.demands()
+        seats = self.seats(piece, wall)
+        unknown = backing(wall).unknown + loads
+        return [
+            *board.checks(load, loads),
+            *stud_screws.checks(seats, demands, unknown),
+            _bending(piece, row, seats, demands, loads),
+            _reach(piece, row),
+            _room(piece, row),
+            stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.in_stud], unknown),
+        ]
+
+    def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:
+        """Each bracket on its stud."""
+        assert isinstance(piece, BracketShelf)
+        row, screw, behind = data.brackets()[piece.bracket], data.screws()[piece.screw], backing(wall)
+        if row.material == "steel":
+            side = wood.steel_side(row.side_mm)
+        else:
+            side = wood.wood_side(row.side_mm, data.boards()[row.material].g, screw.diameter_mm)
+        names = [support_name(i, len(piece.supports_mm), NOUN) for i in range(len(piece.supports_mm))]
+        return [
+            Seat(
+                index=i, part=names[i], heights_mm=tuple(row.leg_mm - down for down in row.holes_mm), height_mm=row.leg_mm,
+                width_mm=row.width_mm, side=side, screw=screw, screw_mm=piece.screw_length_mm, gap_mm=behind.lining_mm,
+                face=behind.face, timber=behind.timber, stud=stud_at(wall, piece.left_mm + x, names[i]),
+            )
+            for i, x in enumerate(piece.supports_mm)
+        ]  # fmt: skip
+
+    def holes(self, piece: AnyPiece, wall: Wall) -> list[Hole]:
+        """One hole per screw, each bracket from the top down."""
+        assert isinstance(piece, BracketShelf)
+        under = piece.top_mm - piece.thickness_mm
+        return [
+            Hole(piece.left_mm + x, under - down, seat)
+            for seat, x in zip(self.seats(piece, wall), piece.supports_mm, strict=True)
+            for down in data.brackets()[piece.bracket].holes_mm
+        ]
+
+    def bores(self, piece: AnyPiece) -> list[Bore]:
+        """None: the shelf lies on its brackets."""
+        return []
+
+
+KIND = _BracketShelf()
+
+
+def _give(piece: BracketShelf, row: data.Bracket) -> float:
+    """How far the front edge of the shelf goes down under 1 N there: the arm bends, the board beyond it turns with it."""
+    arm = min(row.arm_mm, piece.depth_mm)
+    beyond = piece.depth_mm - arm
+    return (arm**3 / 3 + arm**2 * beyond + arm * beyond**2) / (row.e_mpa * row.inertia_mm4)
+
+
+def _bending(
+    piece: BracketShelf,
+    row: data.Bracket,
+    seats: list[Seat],
+    demands: dict[int, tuple[Demand, ...]],
+    unknown: tuple[str, ...],
+) -> Check:
+    def duration(demand: Demand) -> float:
+        return 1.0 if row.material == "steel" else demand.duration
+
+    seat, demand = max(
+        ((seat, demand) for seat in seats for demand in demands[seat.index]),
+        key=lambda p: abs(p[1].moment_nmm) / duration(p[1]),
+    )
+    stress = abs(demand.moment_nmm) / row.section_mm3
+    return make(
+        "bracket.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
+        demand=Quantity(stress, "stress"), capacity=Quantity(row.allowable_mpa * duration(demand), "stress"),
+        template="The {part} bends at its corner with {demand}; it may take {capacity}.", parts={"part": seat.part},
+        steps=(
+            Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
+            Step("S", "section modulus at the corner, mm³", Quantity(row.section_mm3, "ratio")),
+            Step("σ", "M / S", Quantity(stress, "stress")),
+        ),
+    )  # fmt: skip
+
+
+def _reach(piece: BracketShelf, row: data.Bracket) -> Check:
+    return make(
+        "bracket.reach", part="board", case="any", advice=True,
+        demand=Quantity(piece.depth_mm * data.house("reach_share"), "length"), capacity=Quantity(row.arm_mm, "length"),
+        template="The arm should reach {demand} under the shelf, two thirds of its depth; it reaches {capacity}.",
+    )  # fmt: skip
+
+
+def _room(piece: BracketShelf, row: data.Bracket) -> Check:
+    return make(
+        "bracket.room", part="board", case="any", fit=True,
+        demand=Quantity(row.leg_mm, "length"), capacity=Quantity(max(piece.top_mm - piece.thickness_mm, 1e-6), "length"),
+        template="The bracket needs {demand} of wall below the shelf; there is {capacity} down to the floor.",
+    )  # fmt: skip

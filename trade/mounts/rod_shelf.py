@@ -1,0 +1,222 @@
+"""A floating shelf on steel rods welded to wall plates, a plate on each stud.
+
+The rod is a cantilever from its plate; the plate's screws have a lever of a few centimetres only, so it is they, and what
+the plate presses on, that govern. A plate let into the lining sits on the stud: a hard face and no gap, but the load
+hangs further out by the lining's thickness.
+"""
+
+from math import pi
+
+from trade import data
+from trade.check import Check, Quantity, Step, make
+from trade.fixings import stud_screws, wood
+from trade.fixings.stud_screws import Seat
+from trade.load.demand import Demand
+from trade.load.shelf import ShelfLoad, unweighed
+from trade.measure import G_N_PER_KG
+from trade.mounts import board, stiffness
+from trade.mounts.base import Bore, Hole, support_name
+from trade.plan import AnyPiece, RodShelf, Wall
+from trade.wall.backing import backing, stud_at
+
+NOUN = "rod"
+_STEEL_E_MPA = 200_000.0
+_BORE_SPARE_MM = 3.0  # room for dust at the bottom of the hole, common practice, no source
+_STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
+
+
+class _RodShelf:
+    kind = "rod_shelf"
+    name = "Floating shelf on rods"
+    support_noun = NOUN
+
+    def checks(self, piece: AnyPiece, wall: Wall) -> list[Check]:
+        """Every check of the shelf, its rods, their plates and screws."""
+        assert isinstance(piece, RodShelf)
+        loads = unweighed(piece)
+        if len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, NOUN, loads)]
+        row, behind = data.plates()[piece.plate], backing(wall)
+        load = ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.rod_length_mm / 2)
+        demands = {i: _moved_out(cases, _set_back(piece, wall)) for i, cases in load.demands().items()}
+        seats = self.seats(piece, wall)
+        unknown = behind.unknown + loads
+        hit = [seat for seat in seats if seat.in_stud]
+        return [
+            *board.checks(load, loads),
+            *stud_screws.checks(seats, demands, unknown),
+            _rod_bending(row, seats, demands, unknown),
+            _rod_bearing(piece, row, seats, demands, loads),
+            _rod_hole(piece, row),
+            _rod_cover(piece, row),
+            _plate_hidden(piece, row),
+            *([_droop(piece, row, hit, demands, unknown)] if hit else []),
+            stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], unknown),
+        ]
+
+    def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:
+        """Each plate on its stud."""
+        assert isinstance(piece, RodShelf)
+        row, screw, behind = data.plates()[piece.plate], data.screws()[piece.screw], backing(wall)
+        names = [support_name(i, len(piece.supports_mm), NOUN) for i in range(len(piece.supports_mm))]
+        return [
+            Seat(
+                index=i, part=names[i], heights_mm=tuple(row.height_mm / 2 + up for up in row.rows_mm), height_mm=row.height_mm,
+                width_mm=row.width_mm, side=wood.steel_side(row.side_mm), screw=screw, screw_mm=piece.screw_length_mm,
+                gap_mm=0.0 if piece.let_in else behind.lining_mm, face=behind.stud_face if piece.let_in else behind.face,
+                timber=behind.timber, stud=stud_at(wall, piece.left_mm + x, names[i]),
+            )
+            for i, x in enumerate(piece.supports_mm)
+        ]  # fmt: skip
+
+    def holes(self, piece: AnyPiece, wall: Wall) -> list[Hole]:
+        """One hole per screw, each plate from the top down; the rod's axis is at half the shelf's thickness."""
+        assert isinstance(piece, RodShelf)
+        axis = piece.top_mm - piece.thickness_mm / 2
+        return [
+            Hole(piece.left_mm + x, axis + up, seat)
+            for seat, x in zip(self.seats(piece, wall), piece.supports_mm, strict=True)
+            for up in data.plates()[piece.plate].rows_mm
+        ]
+
+    def bores(self, piece: AnyPiece) -> list[Bore]:
+        """One hole per rod, in the middle of the shelf's thickness, a little deeper than the rod is long."""
+        assert isinstance(piece, RodShelf)
+        row, count = data.plates()[piece.plate], len(piece.supports_mm)
+        return [
+            Bore(x, piece.thickness_mm / 2, row.rod_mm, row.rod_length_mm + _BORE_SPARE_MM, support_name(i, count, NOUN))
+            for i, x in enumerate(piece.supports_mm)
+        ]
+
+
+KIND = _RodShelf()
+
+
+def _set_back(piece: RodShelf, wall: Wall) -> float:
+    """How far behind the lining's face the plate sits."""
+    return (wall.lining_mm or 0.0) if piece.let_in else 0.0
+
+
+def _moved_out(cases: tuple[Demand, ...], by_mm: float) -> tuple[Demand, ...]:
+    return tuple(case._replace(moment_nmm=case.moment_nmm + case.load_n * by_mm) for case in cases)
+
+
+def _inertia(row: data.Plate) -> float:
+    return pi * row.rod_mm**4 / 64
+
+
+def _give(place_mm: float, edge_mm: float, row: data.Plate) -> float:
+    """How far the front edge goes down when 1 N acts at a place: the rod bends up to its end, the shelf turns with it."""
+    rod = min(row.rod_length_mm, place_mm)
+    beyond = place_mm - rod
+    ei = _STEEL_E_MPA * _inertia(row)
+    at_end = rod**3 / 3 + beyond * rod**2 / 2
+    slope = rod**2 / 2 + beyond * rod
+    return (at_end + slope * (edge_mm - rod)) / ei
+
+
+def _all(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> list[tuple[Seat, Demand]]:
+    return [(seat, demand) for seat in seats for demand in demands[seat.index]]
+
+
+def _rod_bending(row: data.Plate, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
+    seat, demand = max(_all(seats, demands), key=lambda p: abs(p[1].moment_nmm))
+    section = pi * row.rod_mm**3 / 32
+    stress = abs(demand.moment_nmm) / section
+    return make(
+        "rod.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
+        demand=Quantity(stress, "stress"), capacity=Quantity(row.allowable_mpa, "stress"),
+        template="The {part} bends at its plate with {demand}; the steel may take {capacity}.", parts={"part": seat.part},
+        steps=(
+            Step("M", f"turning load at the plate, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
+            Step("d", "rod", Quantity(row.rod_mm, "fine")),
+            Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
+            Step("σ", "M / S", Quantity(stress, "stress")),
+        ),
+    )  # fmt: skip
+
+
+def _rod_bearing(
+    piece: RodShelf, row: data.Plate, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+) -> Check:
+    length = min(row.rod_length_mm, piece.depth_mm)
+    wood_row = data.boards()[piece.board]
+
+    def stress(demand: Demand) -> float:
+        eccentric = abs(demand.moment_nmm - demand.load_n * length / 2)
+        return (abs(demand.load_n) / length + 6 * eccentric / length**2) / row.rod_mm
+
+    seat, demand = max(_all(seats, demands), key=lambda p: stress(p[1]) / p[1].duration)
+    return make(
+        "rod.bearing", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
+        demand=Quantity(stress(demand), "stress"), capacity=Quantity(wood_row.bearing_mpa * demand.duration, "stress"),
+        template="The {part} presses into the {wood} with {demand} where it leaves the shelf; the wood may take {capacity}.",
+        parts={"part": seat.part, "wood": wood_row.name},
+        steps=(
+            Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),
+            Step("M", "turning load about the plate", Quantity(demand.moment_nmm, "moment")),
+            Step("L", "rod in the shelf", Quantity(length, "length")),
+            Step("σ", "(V / L + 6 |M − V L / 2| / L²) / d", Quantity(stress(demand), "stress")),
+        ),
+    )  # fmt: skip
+
+
+def _rod_hole(piece: RodShelf, row: data.Plate) -> Check:
+    cover = data.house("rod_cover_mm")
+    return make(
+        "rod.hole", part="board", case="any", fit=True,
+        demand=Quantity(row.rod_length_mm + cover, "length"), capacity=Quantity(piece.depth_mm, "length"),
+        template="The rod and {cover} of wood in front of it need {demand}; the shelf is {capacity} deep.",
+        parts={"cover": Quantity(cover, "fine")},
+    )  # fmt: skip
+
+
+def _rod_cover(piece: RodShelf, row: data.Plate) -> Check:
+    cover = data.house("rod_cover_mm")
+    return make(
+        "rod.cover", part="board", case="any", fit=True,
+        demand=Quantity(row.rod_mm + 2 * cover, "fine"), capacity=Quantity(piece.thickness_mm, "fine"),
+        template="The rod with {cover} of wood above and below needs {demand}; the shelf is {capacity} thick.",
+        parts={"cover": Quantity(cover, "fine")},
+    )  # fmt: skip
+
+
+def _plate_hidden(piece: RodShelf, row: data.Plate) -> Check:
+    return make(
+        "plate.hidden", part="board", case="any", advice=True,
+        demand=Quantity(row.height_mm, "fine"), capacity=Quantity(piece.thickness_mm, "fine"),
+        template="The plate is {demand} high and the shelf {capacity} thick; what is higher shows.",
+    )  # fmt: skip
+
+
+def _droop(
+    piece: RodShelf, row: data.Plate, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+) -> Check:
+    depth, years = piece.depth_mm, data.house("duration_years")
+
+    def parts(seat: Seat, demand: Demand) -> tuple[float, float]:
+        place = demand.moment_nmm / demand.load_n if demand.load_n > 0 else 0.0
+        bent = demand.load_n * _give(min(max(place, 0.0), depth), depth, row)
+        turning = stiffness.turning_stiffness(seat)
+        turned = demand.moment_nmm / turning * depth * (1 + _STUD_CREEP) if turning > 0 else 1e6
+        return bent, turned
+
+    lasting = [(seat, d) for seat, d in _all(seats, demands) if d.duration == years and d.moment_nmm >= 0]
+    (bent, turned), seat, demand = max(
+        ((parts(seat, d), seat, d) for seat, d in lasting),
+        key=lambda p: sum(p[0]),
+        default=((0.0, 0.0), seats[0], demands[0][0]),
+    )
+    limit, turning = depth / data.house("droop_limit"), stiffness.turning_stiffness(seat)
+    return make(
+        "shelf.droop", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
+        demand=Quantity(bent + turned, "fine"), capacity=Quantity(limit, "fine"),
+        template="Over the years the front edge drops {demand}; more than {capacity} and things look tilted.",
+        steps=(
+            Step("M", f"turning load, {demand.case}", Quantity(demand.moment_nmm, "moment")),
+            Step("w₁", "the rod bends", Quantity(bent, "fine")),
+            Step("K", "turning stiffness of the plate on its screws, N m a radian", Quantity(turning / 1000, "ratio")),
+            Step("w₂", "the plate turns: M / K × depth × (1 + k_def)", Quantity(turned, "fine")),
+            Step("w", "w₁ + w₂", Quantity(bent + turned, "fine")),
+        ),
+    )  # fmt: skip

@@ -1,0 +1,67 @@
+"""How much a shelf gives: wobble under a hand, and the slow drop of its front edge."""
+
+from typing import NamedTuple
+
+from trade import data
+from trade.check import Check, Quantity, Step, make
+from trade.fixings.stud_screws import Seat
+from trade.load.shelf import PLACES, ShelfLoad
+from trade.mechanics import contact
+
+
+class _Moved(NamedTuple):
+    turned_mm: float
+    bent_mm: float
+    slipped_mm: float
+    case: str
+    seat: Seat | None
+
+    @property
+    def total_mm(self) -> float:
+        return self.turned_mm + self.bent_mm + self.slipped_mm
+
+
+def turning_stiffness(seat: Seat) -> float:
+    """N mm per radian of one support on its stud: screws pull (25 d l_ef, house table), the face is dented."""
+    pull = data.house("axial_stiffness") * seat.screw.diameter_mm * seat.reach.thread_mm
+    return contact.rotation_stiffness(seat.heights_mm, pull, seat.face.stiffness_n_per_mm3 * seat.pressed_mm)
+
+
+def slip_stiffness(seat: Seat) -> float:
+    """N per mm downwards of all screws of one support (EN 1995-1-1 Table 7.1: rho_m^1.5 d / 23 each)."""
+    return len(seat.heights_mm) * seat.timber.density_kg_m3**1.5 * seat.screw.diameter_mm / 23
+
+
+def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[str, ...]) -> Check:
+    """Movement of the front edge under 50 N, at the support and place where it is greatest.
+
+    Args:
+        load: the shelf.
+        supports: those on a stud, with how far the hardware alone lets the front edge down under 1 N there.
+        unknown: what is not known yet.
+    """
+    push, depth = data.house("wobble_push_n"), load.piece.depth_mm
+    solid, limit = data.house("wobble_solid_mm"), data.house("wobble_limit_mm")
+    shares = load.push_shares()
+    worst = _Moved(0.0, 0.0, 0.0, "any", None)
+    for each, give in supports:
+        place = int(shares[each.index].argmax())
+        force, turning = push * float(shares[each.index, place]), turning_stiffness(each)
+        if turning > 0:
+            case = f"a hand on the front edge {PLACES[place]}"
+            moved = _Moved(force * depth**2 / turning, force * give, force / slip_stiffness(each), case, each)
+            worst = max(worst, moved, key=lambda m: m.total_mm)
+    moved_mm, seat = worst.total_mm, worst.seat
+    feel = "solid" if moved_mm <= solid else "springy" if moved_mm <= limit else "wobbly"
+    return make(
+        "shelf.wobble", part=seat.part if seat else "shelf", support=seat.index if seat else None,
+        case=worst.case, unknown=unknown, advice=True,
+        demand=Quantity(moved_mm, "fine"), capacity=Quantity(limit, "fine"),
+        template=f"It feels {feel}: leaning a hand on the front edge moves it {{demand}}; beyond {{capacity}} it wobbles.",
+        steps=(
+            Step("δ₁", "screws stretch and the wall is dented: P z² / K", Quantity(worst.turned_mm, "fine")),
+            Step("δ₂", "bracket or rod bends", Quantity(worst.bent_mm, "fine")),
+            Step("δ₃", "screws slip", Quantity(worst.slipped_mm, "fine")),
+            Step("δ", "δ₁ + δ₂ + δ₃", Quantity(moved_mm, "fine")),
+        ),
+    )  # fmt: skip

@@ -1,0 +1,59 @@
+"""The open plan format: JSON, described by docs/plan.schema.json, which is made from the classes of `plan`."""
+
+import re
+from typing import Any
+
+import msgspec
+
+from trade.errors import PlanError
+from trade.plan import Plan
+
+MAX_BYTES = 5_000_000
+_NOUNS = {
+    "float": "a number", "int": "a whole number", "str": "text", "bool": "true or false", "array": "a list",
+    "object": "an object", "null": "nothing (null)",
+}  # fmt: skip
+
+
+def dump(plan: Plan) -> bytes:
+    """Write a plan, indented, with a newline at the end."""
+    return msgspec.json.format(msgspec.json.encode(plan), indent=2) + b"\n"
+
+
+def load(raw: bytes) -> Plan:
+    """Read a plan.
+
+    Raises:
+        PlanError: not JSON, cut short, another format or version, or a plan that refuses itself; `where` says which part.
+    """
+    if len(raw) > MAX_BYTES:
+        raise PlanError(f"This file is larger than a plan can be ({MAX_BYTES // 1_000_000} MB).")
+    try:
+        return msgspec.json.decode(raw, type=Plan)
+    except msgspec.ValidationError as error:
+        message, _, path = str(error).partition(" - at `")
+        where = path.rstrip("`").removeprefix("$").removeprefix(".")
+        if isinstance(error.__cause__, PlanError) and error.__cause__.where:
+            where = f"{where}.{error.__cause__.where}".lstrip(".")
+        raise PlanError(_plain(message, where), where) from None
+    except (msgspec.DecodeError, UnicodeDecodeError) as error:
+        raise PlanError(f"This is not a plan file, or it was cut short ({str(error).rstrip('.')}).") from None
+
+
+def schema() -> dict[str, Any]:
+    """The JSON Schema of the plan format."""
+    made = msgspec.json.schema(Plan)
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Gancho plan", **made}
+
+
+def _plain(message: str, where: str) -> str:
+    if where == "version":
+        return "This plan was written for another version of the format; Gancho reads version 1."
+    if where == "format":
+        return "This JSON is not a Gancho plan: its `format` is something else."
+    if found := re.fullmatch(r"Expected `(.+)`, got `(.+)`", message):
+        wanted = " or ".join(_NOUNS.get(kind.strip(), kind.strip()) for kind in found[1].split("|"))
+        return f"Expected {wanted}, found {_NOUNS.get(found[2], found[2])}."
+    if found := re.fullmatch(r"Object (missing required|contains unknown) field `(.+)`", message):
+        return f"“{found[2]}” is missing." if found[1].startswith("missing") else f"“{found[2]}” is not a part of a plan."
+    return message if message.endswith(".") else f"{message}."

@@ -1,0 +1,83 @@
+"""Results in words, in anybody's units. The page, the command line and the paper all say it through here."""
+
+from collections.abc import Callable
+
+from trade.check import Check, Kind, Phrase, PieceVerdict, Quantity, Word
+from trade.errors import TradeError
+from trade.measure import G_N_PER_KG, LBF_N, PSI_MPA, Units, say_fine_length, say_length, say_weight
+
+WORDS: dict[Word, str] = {"holds": "Holds", "close": "Close", "cannot_tell": "Can't tell", "wont_hold": "Won't hold"}
+
+_INCH = 25.4
+
+
+def _number(value: float) -> str:
+    magnitude = abs(value)
+    digits = 0 if magnitude >= 100 else 1 if magnitude >= 10 else 2 if magnitude >= 1 else 3
+    text = f"{value:,.{digits}f}".replace(",", " ").replace("-", "−")
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+_PLAIN: dict[Kind, tuple[float, str, float, str]] = {
+    # kind: (imperial divisor, imperial unit, metric divisor, metric unit)
+    "force": (LBF_N, "lb", 1, "N"),
+    "stress": (PSI_MPA, "psi", 1, "MPa"),
+    "moment": (LBF_N * _INCH, "lb in", 1000, "N m"),
+    "line": (LBF_N / _INCH, "lb/in", 1, "N/mm"),
+    "stiffness": (LBF_N / _INCH, "lb/in", 1, "N/mm"),
+    "area": (_INCH**2, "sq in", 1, "mm²"),
+    "ratio": (1, "", 1, ""),
+    "count": (1, "", 1, ""),
+}
+_SAID: dict[str, Callable[[float, Units], str]] = {
+    "length": say_length,
+    "fine": say_fine_length,
+    "mass": say_weight,
+    "pull": lambda newton, units: say_weight(newton / G_N_PER_KG, units),
+}
+
+
+def quantity(what: Quantity, units: Units) -> str:
+    """Write a quantity with its unit.
+
+    Raises:
+        TradeError: it is not a quantity, or of a kind that has no unit here.
+    """
+    if not isinstance(what, Quantity):
+        raise TradeError(f"A number without a unit reached the page: {what!r}")
+    if said := _SAID.get(what.kind):
+        return said(what.value, units)
+    if what.kind not in _PLAIN:
+        raise TradeError(f"No unit is known for a {what.kind}")
+    lb, lb_unit, si, si_unit = _PLAIN[what.kind]
+    divisor, unit = (lb, lb_unit) if units == "imperial" else (si, si_unit)
+    return f"{_number(what.value / divisor)} {unit}".rstrip()
+
+
+def phrase(what: Phrase, units: Units) -> str:
+    """Write a sentence."""
+    return what.template.format(
+        **{name: part if isinstance(part, str) else quantity(part, units) for name, part in what.parts.items()}
+    )
+
+
+def utilisation(value: float) -> str:
+    """Write a utilisation so that it never looks better than it is: 0.804 is 0.81, 1.0001 is 1.01."""
+    if value >= 99.5:
+        return "99+"
+    hundredths = int(value * 100)
+    return f"{(hundredths + (value * 100 > hundredths + 1e-9)) / 100:.2f}"
+
+
+def headline(verdict: PieceVerdict, units: Units) -> str:
+    """The one sentence that a handyman would say about a piece."""
+    check = verdict.governing
+    said = phrase(check.sentence, units)
+    if verdict.word == "cannot_tell" and verdict.unknown:
+        return f"Find out first: {verdict.unknown[0]}"
+    return said if verdict.word != "holds" else f"It holds. {said}"
+
+
+def check_line(check: Check, units: Units) -> str:
+    """Demand against capacity in a few words."""
+    return f"{quantity(check.demand, units)} of {quantity(check.capacity, units)}"

@@ -1,0 +1,1 @@
+"""What is known about the wall."""

@@ -1,0 +1,80 @@
+"""What stands behind a place on the wall: which stud, how many layers, what is pressed on, and what nobody knows."""
+
+from functools import lru_cache
+from typing import NamedTuple
+
+from trade import data
+from trade.check import Assumption
+from trade.data import Framing
+from trade.plan import Stud, Wall
+
+SOFTEST_TIMBER = "spruce_pine_fir_south"
+
+ASK_LINING = "what the wall is lined with and how thick it is: look in a box opening, or measure how deep a probe goes."
+ASK_STUDS = "where the studs are: find one and measure it from the left corner."
+
+
+class Face(NamedTuple):
+    """What hardware presses on."""
+
+    name: str
+    bearing_mpa: float
+    stiffness_n_per_mm3: float
+
+
+class Backing(NamedTuple):
+    """What the rules may count on.
+
+    `face` is what hardware on the lining presses on, `stud_face` what it presses on when let in. Where something is unknown it
+    is taken at its best, and `unknown` says what to find out: what fails at its best fails anyway.
+    """
+
+    timber: Framing
+    lining_mm: float
+    face: Face
+    stud_face: Face
+    unknown: tuple[str, ...]
+    assumptions: tuple[Assumption, ...]
+
+
+@lru_cache(maxsize=64)
+def backing(wall: Wall) -> Backing:
+    """What the wall offers everywhere. The face that a bracket presses on is as soft as the softest layer."""
+    key = wall.timber or SOFTEST_TIMBER
+    timber = data.framing()[key]
+    assumptions = [Assumption("dry", "The wall is dry and indoors; nothing is wet, hot or treated.")]
+    if wall.timber is None:
+        assumptions.insert(0, Assumption("timber", f"The studs are taken as {timber.name}, the softest common framing timber."))
+    unknown = () if wall.layers is not None else (ASK_LINING,)
+    layers = [data.linings()[layer.kind] for layer in wall.layers or ()]
+    softest = min(layers, key=lambda layer: layer.bearing_mpa, default=None)
+    face = stud_face = Face("stud", timber.bearing_mpa, data.house("wood_dent_n_per_mm3"))
+    if softest is not None and softest.bearing_mpa < timber.bearing_mpa:
+        face = Face(softest.short, softest.bearing_mpa, min(layer.stiffness_n_per_mm3 for layer in layers))
+    return Backing(timber, wall.lining_mm or 0.0, face, stud_face, unknown, tuple(assumptions))
+
+
+class StudAt(NamedTuple):
+    """The stud nearest to a place: how far its centre is to the left of it, how far off that may be, and its size.
+
+    With no stud known, a stud right behind is supposed, and `unknown` says that none is known.
+    """
+
+    stud: Stud | None
+    offset_mm: float
+    uncertainty_mm: float
+    width_mm: float
+    depth_mm: float
+    unknown: tuple[str, ...]
+
+
+def stud_at(wall: Wall, x_mm: float, part: str) -> StudAt:
+    """What is known of the stud behind a support; `part` names the support in what is asked for."""
+    stud = min(wall.studs, key=lambda stud: abs(stud.centre_mm - x_mm), default=None)
+    if stud is None:
+        return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, (ASK_STUDS,))
+    offset = x_mm - stud.centre_mm
+    if stud.uncertainty_mm is None:
+        ask = f"how far off the stud behind the {part} may be: probe for both of its edges."
+        return StudAt(stud, offset, 0.0, stud.width_mm, stud.depth_mm, (ask,))
+    return StudAt(stud, offset, stud.uncertainty_mm, stud.width_mm, stud.depth_mm, ())
