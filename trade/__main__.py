@@ -11,7 +11,7 @@ from trade.assess import assess
 from trade.check import Check, PieceVerdict, Verdict, Word
 from trade.errors import TradeError
 from trade.mark.marks import Mark, piece_marks
-from trade.measure import Units, say_fine_length, say_length
+from trade.measure import Units, say_bit, say_length
 from trade.plan import Plan
 
 EXIT: dict[Word, int] = {"holds": 0, "close": 0, "wont_hold": 1, "cannot_tell": 2}
@@ -100,7 +100,7 @@ def _print_marks(plan: Plan, units: Units, as_json_too: bool) -> None:
 def mark_line(mark: Mark, units: Units) -> str:
     """One hole in words."""
     place = f"{say_length(mark.x_mm, units)} from the left, {say_length(mark.y_mm, units)} up"
-    bit = f"{say_fine_length(mark.bit_mm, units)} bit, {say_length(mark.depth_mm, units)} deep"
+    bit = f"{say_bit(mark.bit_mm, units)} bit, {say_length(mark.depth_mm, units)} deep"
     if mark.screw is None or mark.screw_length_mm is None:
         return f"in the shelf's back, {mark.part}: {place}; {bit}"
     row = data.screws()[mark.screw]

@@ -6,9 +6,9 @@ import msgspec
 
 from trade import data
 
-Kind = Literal["force", "pull", "stress", "length", "fine", "moment", "mass", "ratio", "line", "count", "stiffness", "area"]
+Kind = Literal["force", "pull", "stress", "length", "fine", "moment", "mass", "ratio", "percent", "line", "count"]
 """force N · pull N, said as a weight · stress MPa · length mm · fine mm, small · moment N mm · mass kg · line N/mm ·
-stiffness N/mm · area mm2 · ratio and count without a unit."""
+ratio and count without a unit · percent, a ratio said in hundredths."""
 Word = Literal["holds", "close", "cannot_tell", "wont_hold"]
 _ORDER: tuple[Word, ...] = ("holds", "close", "cannot_tell", "wont_hold")
 
@@ -129,12 +129,17 @@ class Verdict(msgspec.Struct, frozen=True, kw_only=True):
 
 def worst(words: object) -> Word:
     """The worst of some words; `holds` of none."""
-    return max(words, key=_ORDER.index, default="holds")  # type: ignore[call-overload, no-any-return]
+    return max(words, key=_ORDER.index, default="holds")  # type: ignore[call-overload]
 
 
 def severity(check: Check) -> tuple[int, bool, float]:
-    """How bad a check is: its word first, then strength before fit and advice, then how much of it is used."""
-    return (_ORDER.index(check.word), not (check.advice or check.fit), check.utilisation)
+    """How bad a check is: its word, then how much of it is used.
+
+    Of what fails, what does not fit comes first, for it is the cause of the rest; of what holds, strength comes first.
+    """
+    word = check.word
+    first = check.fit if word == "wont_hold" else not (check.advice or check.fit)
+    return (_ORDER.index(word), first, check.utilisation)
 
 
 def make(
@@ -158,7 +163,8 @@ def make(
         KeyError: no rule has that code (a bug here, not a person's mistake).
     """
     rule = data.rules()[code]
-    said: dict[str, Quantity | str] = {"demand": demand, "capacity": capacity}
+    used = Quantity(demand.value / capacity.value, "percent")
+    said: dict[str, Quantity | str] = {"demand": demand, "capacity": capacity, "used": used}
     if parts:
         said |= parts
     return Check(

@@ -192,6 +192,11 @@ def say_fine_length(mm: float, units: Units) -> str:
     return say_length(mm, units, 64)
 
 
+def say_bit(mm: float, units: Units) -> str:
+    """Write a drill bit as it is stamped: 64ths of an inch, or millimetres to a half."""
+    return f"{mm:.1f}".removesuffix(".0") + " mm" if units == "metric" else say_length(mm, units, 64)
+
+
 def say_weight(kg: float, units: Units) -> str:
     """Write a weight: pounds, or kilograms; a decimal below ten."""
     value, unit = (kg / float(POUND_KG), "lb") if units == "imperial" else (kg, "kg")

@@ -1,6 +1,7 @@
 """Results in words, in anybody's units. The page, the command line and the paper all say it through here."""
 
 from collections.abc import Callable
+from math import ceil
 
 from trade.check import Check, Kind, Phrase, PieceVerdict, Quantity, Word
 from trade.errors import TradeError
@@ -24,8 +25,6 @@ _PLAIN: dict[Kind, tuple[float, str, float, str]] = {
     "stress": (PSI_MPA, "psi", 1, "MPa"),
     "moment": (LBF_N * _INCH, "lb in", 1000, "N m"),
     "line": (LBF_N / _INCH, "lb/in", 1, "N/mm"),
-    "stiffness": (LBF_N / _INCH, "lb/in", 1, "N/mm"),
-    "area": (_INCH**2, "sq in", 1, "mm²"),
     "ratio": (1, "", 1, ""),
     "count": (1, "", 1, ""),
 }
@@ -33,6 +32,7 @@ _SAID: dict[str, Callable[[float, Units], str]] = {
     "length": say_length,
     "fine": say_fine_length,
     "mass": say_weight,
+    "percent": lambda share, units: f"{ceil(share * 100 - 1e-9)} %",
     "pull": lambda newton, units: say_weight(newton / G_N_PER_KG, units),
 }
 

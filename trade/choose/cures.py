@@ -1,6 +1,7 @@
 """What would cure a piece that is close or won't hold: small changes, each tried out, each keeping its promise."""
 
 from collections.abc import Iterator
+from contextlib import suppress
 from typing import Literal
 
 import msgspec
@@ -12,6 +13,7 @@ from trade.check import Phrase, Quantity, Word, severity
 from trade.choose import placement
 from trade.errors import PlanError
 from trade.fixings import driving
+from trade.mounts import mount_of
 from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf
 
 CureCode = Literal["seat", "longer", "thicker", "support", "bracket", "plate", "let_in", "board", "lighten"]
@@ -62,8 +64,9 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
 
 def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
     wall = plan.wall
-    seated = placement.supports_on_studs(wall, piece.left_mm, piece.length_mm)
-    if seated != piece.supports_mm and wall.studs:
+    missing = any(not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
+    if missing and wall.studs:
+        seated = placement.supports_on_studs(wall, piece.left_mm, piece.length_mm)
         yield "seat", Phrase("Set its supports on the studs under it"), replace(piece, supports_mm=seated)
         for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.studs for x in piece.supports_mm), key=abs)[:3]:
             side = "right" if shift > 0 else "left"
@@ -72,10 +75,8 @@ def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyP
                 yield "seat", label, replace(piece, left_mm=piece.left_mm + shift)
     yield from _hardware(piece)
     yield from _screws(piece, plan)
-    try:
+    with suppress(PlanError):
         yield "support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall)
-    except PlanError:
-        pass
     for thickness in (25.0, 32.0, 38.0, 45.0):
         if thickness > piece.thickness_mm and piece.top_mm >= thickness:
             label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})

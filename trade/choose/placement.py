@@ -46,7 +46,7 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     common["screw_length_mm"] = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + stud_depth)
     fresh["name"] = f"{fresh['name']} {len(plan.pieces) + 1}"
     made = {"bracket_shelf": BracketShelf, "rod_shelf": RodShelf}[kind]
-    return made(**common, **fresh)  # type: ignore[arg-type]
+    return made(**common, **fresh)
 
 
 def supports_on_studs(wall: Wall, left_mm: float, length_mm: float) -> tuple[float, ...]:

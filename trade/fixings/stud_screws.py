@@ -148,7 +148,8 @@ def _edge(seats: list[Seat]) -> Check:
         said = "The {part} misses the stud by {miss}: its screws would sit in the lining alone."
     miss = abs(seat.stud.offset_mm) - seat.stud.width_mm / 2
     return make(
-        "screw.edge", part=seat.part, support=seat.index, case="any", unknown=unknown,
+        "screw.edge", part=seat.part, support=seat.index, case="any", fit=True,
+        unknown=unknown,
         demand=Quantity(abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + edge, "fine"),
         capacity=Quantity(seat.stud.width_mm / 2, "fine"),
         template=said, parts={"part": seat.part, "miss": Quantity(max(miss, 0.0), "fine")},
@@ -202,7 +203,7 @@ def _crushing(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     return make(
         "lining.crushing", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
         demand=Quantity(use.moment_nmm, "moment"), capacity=Quantity(max(use.limit_nmm, 1e-9), "moment"),
-        template="The {part}'s edge presses into the {face}: a turning load of {demand}, where {capacity} would crush it.",
+        template="The {part}'s lower edge presses into the {face}: {used} of the turning load that would crush it.",
         parts={"part": seat.part, "face": seat.face.name},
         steps=(
             Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),

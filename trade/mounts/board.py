@@ -27,7 +27,7 @@ def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
     return make(
         "board.bending", part="board", case=worst.case, unknown=unknown,
         demand=Quantity(stress, "stress"), capacity=Quantity(allowed, "stress"),
-        template="Bending stresses the board to {demand} at {place} from its left end; {board} may take {capacity}.",
+        template="The board is bent to {used} of what {board} may take, {place} from its left end.",
         parts={"board": load.board.name, "place": Quantity(worst.place_mm, "length")},
         steps=(
             Step("M", f"bending in the board, {worst.case}", Quantity(worst.moment_nmm, "moment")),

@@ -106,7 +106,7 @@ def _bending(
     return make(
         "bracket.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
         demand=Quantity(stress, "stress"), capacity=Quantity(row.allowable_mpa * duration(demand), "stress"),
-        template="The {part} bends at its corner with {demand}; it may take {capacity}.", parts={"part": seat.part},
+        template="The {part} is bent at its corner to {used} of what it may take.", parts={"part": seat.part},
         steps=(
             Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
             Step("S", "section modulus at the corner, mm³", Quantity(row.section_mm3, "ratio")),

@@ -126,7 +126,7 @@ def _rod_bending(row: data.Plate, seats: list[Seat], demands: dict[int, tuple[De
     return make(
         "rod.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
         demand=Quantity(stress, "stress"), capacity=Quantity(row.allowable_mpa, "stress"),
-        template="The {part} bends at its plate with {demand}; the steel may take {capacity}.", parts={"part": seat.part},
+        template="The {part} is bent at its plate to {used} of what its steel may take.", parts={"part": seat.part},
         steps=(
             Step("M", f"turning load at the plate, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
             Step("d", "rod", Quantity(row.rod_mm, "fine")),
@@ -150,7 +150,7 @@ def _rod_bearing(
     return make(
         "rod.bearing", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
         demand=Quantity(stress(demand), "stress"), capacity=Quantity(wood_row.bearing_mpa * demand.duration, "stress"),
-        template="The {part} presses into the {wood} with {demand} where it leaves the shelf; the wood may take {capacity}.",
+        template="The {part} presses into the {wood} of the shelf with {used} of what the wood may take.",
         parts={"part": seat.part, "wood": wood_row.name},
         steps=(
             Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),

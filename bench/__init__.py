@@ -1,0 +1,1 @@
+"""The workbench: the web's face of the trade."""

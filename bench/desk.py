@@ -1,0 +1,260 @@
+"""The desk: one wall on the workbench, as one request sees it. Views ask it to show, to change, or to refuse."""
+
+from collections.abc import Callable
+from functools import cached_property
+from importlib import import_module
+from typing import Any
+
+from django import forms
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.shortcuts import get_object_or_404, render
+from django.urls import reverse
+
+from bench.drawing import elevation, section
+from bench.forms import mark_invalid
+from bench.models import StaleError, Wall
+from trade import data
+from trade.assess import assess
+from trade.check import PieceVerdict, Verdict
+from trade.errors import PlanError
+from trade.mark.marks import Mark, piece_marks
+from trade.measure import Units
+from trade.mounts import mount_of
+from trade.plan import AnyPiece, Plan
+
+STAGES = ("survey", "load", "fix", "mark")
+STALE = "This wall was changed in another window meanwhile. Here is how it stands now; nothing of it was overwritten."
+
+
+class Desk:
+    """A wall, its plan, the piece that is worked on, the stage, and the verdict on it all."""
+
+    def __init__(self, request: HttpRequest, wall: Wall, stage: str, key: str | None) -> None:
+        """Lay the wall on the desk; an unknown piece is no piece."""
+        self.request, self.wall, self.stage = request, wall, stage
+        self.plan: Plan = wall.plan()
+        self.key = key
+        self.form: forms.Form | None = None
+        self.message = ""
+
+    @property
+    def units(self) -> Units:
+        """The person's units."""
+        return self.wall.said_in
+
+    @property
+    def piece(self) -> AnyPiece | None:
+        """The piece that is worked on: the one asked for, else the worst one."""
+        chosen = next((piece for piece in self.plan.pieces if piece.key == self.key), None)
+        return chosen or next((p for p in self.plan.pieces if self.verdict.piece(p.key).word == self.verdict.word), None)
+
+    @property
+    def _drawn_key(self) -> str | None:
+        """The piece that the drawing brings out: none while the wall itself is looked at."""
+        return self.piece.key if self.piece and self.stage != "survey" else None
+
+    @property
+    def chosen(self) -> AnyPiece:
+        """The piece that a request is about.
+
+        Raises:
+            Http404: it is not on this wall.
+        """
+        piece = next((piece for piece in self.plan.pieces if piece.key == self.key), None)
+        if piece is None:
+            raise Http404("There is no such piece on this wall.")
+        return piece
+
+    @cached_property
+    def verdict(self) -> Verdict:
+        """On everything on the wall."""
+        return assess(self.plan)
+
+    @property
+    def piece_verdict(self) -> PieceVerdict | None:
+        """On the piece that is worked on."""
+        return self.verdict.piece(self.piece.key) if self.piece else None
+
+    @cached_property
+    def marks(self) -> tuple[Mark, ...]:
+        """Holes of the piece that is worked on."""
+        return piece_marks(self.piece, self.plan.wall, self.units) if self.piece else ()
+
+    @property
+    def bores(self) -> list[Mark]:
+        """Holes in the shelf itself."""
+        return [mark for mark in self.marks if mark.where == "shelf"]
+
+    @property
+    def first_mark(self) -> Mark | None:
+        """The first hole in the wall."""
+        return next((mark for mark in self.marks if mark.where == "wall"), None)
+
+    @property
+    def wall_holes(self) -> int:
+        """How many holes go into the wall."""
+        return sum(mark.where == "wall" for mark in self.marks)
+
+    @property
+    def underside_mm(self) -> float:
+        """Height of the shelf's underside."""
+        return self.piece.top_mm - self.piece.thickness_mm if self.piece else 0.0
+
+    @property
+    def support_noun(self) -> str:
+        """What holds the piece."""
+        return mount_of(self.piece).support_noun if self.piece else ""
+
+    @property
+    def mount_name(self) -> str:
+        """The kind of the piece."""
+        return mount_of(self.piece).name if self.piece else ""
+
+    @property
+    def mount_words(self) -> str:
+        """How many supports and screws."""
+        count = len(self.piece.supports_mm) if self.piece else 0
+        return f"{count} {self.support_noun}{'' if count == 1 else 's'}, {self.wall_holes} screws"
+
+    @property
+    def lining_words(self) -> str:
+        """The lining in words."""
+        layers = self.plan.wall.layers
+        if layers is None:
+            return "not known"
+        return " on ".join(data.linings()[layer.kind].name for layer in layers) or "none"
+
+    def show(self, plan: Plan) -> None:
+        """Show another plan than the one that is kept."""
+        self.plan = plan
+        self.__dict__.pop("verdict", None)
+        self.__dict__.pop("marks", None)
+
+    def context(self) -> dict[str, Any]:
+        """What the templates need."""
+        if self.form is None:
+            self.form = import_module(f"bench.stages.{self.stage}").form_for(self)
+        mark_invalid(self.form) if self.form is not None and self.form.is_bound else None
+        piece, verdict = self.piece, self.piece_verdict
+        seat = section.seat_in_question(piece, self.plan, verdict) if piece and verdict else None
+        return {
+            "desk": self,
+            "units": self.units,
+            "piece": piece,
+            "verdict": verdict,
+            "form": self.form,
+            "sheet": elevation.draw(self.plan, self.verdict, self._drawn_key, self.stage, self.marks),
+            "seat": seat,
+            "section": section.draw(piece, self.plan, verdict, seat) if piece and verdict and seat else "",
+            "stick": stick(self),
+            "can_undo": self.wall.at > 1,
+            "can_redo": self.wall.at < self.wall.last,
+        }
+
+    def page(self, status: int = 200) -> HttpResponse:
+        """The whole page."""
+        return render(self.request, "bench/workbench.html", self.context(), status=status)
+
+    def fragment(self, status: int = 200) -> HttpResponse:
+        """The bench alone, for htmx; the whole page for those without scripts."""
+        if not getattr(self.request, "htmx", False):
+            return self.page(status)
+        return render(self.request, "bench/_bench.html", self.context(), status=status)
+
+    def address(self) -> str:
+        """Where this stage of this wall lives."""
+        where = reverse("stage", args=[self.wall.pk, self.stage])
+        return f"{where}?piece={self.key}" if self.key else where
+
+
+def desk_or_404(request: HttpRequest, wall: int, stage: str, key: str | None = None) -> Desk:
+    """The desk for a request.
+
+    Raises:
+        Http404: no such wall or stage.
+    """
+    if stage not in STAGES:
+        raise Http404("There is no such stage.")
+    return Desk(request, get_object_or_404(Wall.objects.select_related("job"), pk=wall), stage, key)
+
+
+def apply(desk: Desk, changed: Callable[[Plan], Plan], label: str) -> HttpResponse:
+    """Keep a change and show the bench after it; refuse when the wall has moved on or the plan refuses itself."""
+    try:
+        plan = changed(desk.plan)
+        if plan != desk.plan:
+            desk.wall.record(plan, label, base_of(desk))
+            desk.show(plan)
+            desk.form = None
+    except PlanError as error:
+        return refused(desk, str(error))
+    except StaleError:
+        return stale(desk)
+    return after(desk)
+
+
+def change(desk: Desk, form: forms.Form, changed: Callable[[Plan], Plan], label: str) -> HttpResponse:
+    """Keep what a form says, or show it again with its sentences."""
+    if not form.is_valid():
+        desk.form = form
+        return desk.fragment(422)
+    try:
+        changed(desk.plan)
+    except PlanError as error:
+        form.refuse(error) if hasattr(form, "refuse") else form.add_error(None, str(error))
+        desk.form = form
+        return desk.fragment(422)
+    return apply(desk, changed, label)
+
+
+def after(desk: Desk) -> HttpResponse:
+    """The answer to a change: the fragment for htmx, else back to the page."""
+    if getattr(desk.request, "htmx", False):
+        return desk.fragment()
+    return HttpResponseRedirect(desk.address())
+
+
+def refused(desk: Desk, message: str) -> HttpResponse:
+    """The bench as it is, with a sentence on top."""
+    desk.message = message
+    return desk.fragment(422)
+
+
+def stale(desk: Desk) -> HttpResponse:
+    """The bench as it stands now, because somebody else changed it."""
+    desk.wall.refresh_from_db()
+    desk.show(desk.wall.plan())
+    desk.form = None
+    desk.message = STALE
+    return desk.fragment(409)
+
+
+def base_of(desk: Desk) -> int:
+    """The revision that the person was looking at."""
+    said = desk.request.POST.get("base", "")
+    return int(said) if said.isdigit() else desk.wall.at
+
+
+def stick(desk: Desk) -> list[dict[str, str]]:
+    """The story stick: every stage that is built, and how it stands."""
+    plan, verdict = desk.plan, desk.verdict
+    unsure = plan.wall.layers is None or not plan.wall.studs
+    unloaded = sum(not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces)
+    words = [piece.word for piece in verdict.pieces]
+    counts = {"close": words.count("close"), "won't hold": words.count("wont_hold"), "?": words.count("cannot_tell")}
+    trouble = ", ".join(f"{n} {word}" for word, n in counts.items() if n)
+    holes = sum(mark.where == "wall" for mark in desk.marks)
+    notes = {
+        "survey": ("waiting", "ask more") if unsure else ("done", f"{len(plan.wall.studs)} studs"),
+        "load": ("waiting", "nothing yet")
+        if not words
+        else ("waiting", f"{unloaded} to weigh")
+        if unloaded
+        else ("done", "done"),
+        "fix": ("waiting", "nothing yet") if not words else ("trouble", trouble) if trouble else ("done", "all hold"),
+        "mark": ("waiting", "waiting") if not holes else ("done", f"{holes} holes"),
+    }
+    return [
+        {"stage": stage, "name": stage.capitalize(), "state": notes[stage][0], "note": notes[stage][1], "key": str(n)}
+        for n, stage in enumerate(STAGES, start=1)
+    ]

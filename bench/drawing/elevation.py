@@ -1,0 +1,198 @@
+"""The wall from the front, to scale: lining, studs, pieces, and what the stage asks about them."""
+
+from typing import NamedTuple
+
+from django.utils.safestring import SafeString
+
+from bench.drawing import tape, vial
+from bench.drawing.scale import Scale, of_wall
+from bench.drawing.svg import Pen
+from trade import data, say
+from trade.check import Check, PieceVerdict, Verdict
+from trade.mark.marks import Mark
+from trade.measure import say_length
+from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Stud, Thing
+
+CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
+_VIAL_W, _VIAL_H = 84.0, 13.0
+_PLATE_MM = 38.0
+_THING_MM = 170.0  # things are drawn as plain blocks; nobody said how high they are
+
+
+class Sheet(NamedTuple):
+    """A drawing and the numbers that dragging needs."""
+
+    markup: SafeString
+    scale: Scale
+
+
+def draw(plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: tuple[Mark, ...]) -> Sheet:
+    """Draw a wall.
+
+    Args:
+        plan: the wall and its pieces.
+        verdict: of the same plan.
+        selected: key of the piece that is worked on.
+        stage: `survey` brings out the studs, `mark` the holes.
+        marks: holes of the selected piece.
+    """
+    pen, scale = Pen(), of_wall(plan.wall)
+    chosen = next((piece for piece in plan.pieces if piece.key == selected), None)
+    across = [stud.centre_mm for stud in plan.wall.studs] if chosen is None else [chosen.left_mm + x for x in chosen.supports_mm]
+    tape.draw(pen, plan.wall, scale, plan.units, across, [] if chosen is None else [chosen.top_mm])
+    _wall(pen, plan, scale, stage)
+    for piece in plan.pieces:
+        _piece(pen, piece, verdict.piece(piece.key), plan, scale, piece is chosen)
+    if chosen is not None:
+        with pen.group("measures"):
+            _measures(pen, chosen, plan, scale)
+    if stage == "mark":
+        with pen.group("holes"):
+            for mark in marks:
+                if mark.where == "wall":
+                    pen.circle(scale.x(mark.x_mm), scale.y(mark.y_mm), 3.2, "hole")
+    return Sheet(pen.markup(), scale)
+
+
+def _wall(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
+    wall = plan.wall
+    lining = "bare" if wall.layers == () else "unknown" if wall.layers is None else "lined"
+    x, y, w, h = scale.x(0), scale.y(wall.height_mm), scale.length(wall.width_mm), scale.length(wall.height_mm)
+    pen.rect(x, y, w, h, f"wall wall-{lining}", id="wall-face")
+    plate = scale.length(_PLATE_MM)
+    with pen.group(f"framing framing-{stage}"):
+        pen.rect(x, y, w, plate, "plate")
+        pen.rect(x, scale.y(0) - plate, w, plate, "plate")
+        for stud in wall.studs:
+            _stud(pen, stud, plan, scale, stage)
+    if not wall.studs:
+        pen.text(x + w / 2, y + h / 2, "No stud is known yet", "quiet", "middle")
+
+
+def _stud(pen: Pen, stud: Stud, plan: Plan, scale: Scale, stage: str) -> None:
+    off = stud.uncertainty_mm
+    sure = "doubtful" if off is None or off > LIKELY_MM else "likely" if off > CERTAIN_MM else "certain"
+    left, top, plate = scale.x(stud.centre_mm - stud.width_mm / 2), scale.y(plan.wall.height_mm), scale.length(_PLATE_MM)
+    width, height = scale.length(stud.width_mm), scale.length(plan.wall.height_mm)
+    where = say_length(stud.centre_mm, plan.units)
+    doubt = "nobody knows how far off" if off is None else f"give or take {say_length(off, plan.units)}"
+    with pen.group("stud"):
+        pen.title(f"Stud at {where}, {sure}, {doubt}")
+        if stage == "survey" and off:
+            pen.rect(left - scale.length(off), top + plate, width + 2 * scale.length(off), height - 2 * plate, "stud-doubt")
+        pen.rect(left, top + plate, width, height - 2 * plate, "stud-wood")
+        for x in (left, left + width):
+            pen.line(x, top + plate, x, top + height - plate, f"stud-edge stud-{sure}")
+    if stage == "survey":
+        pen.text(scale.x(stud.centre_mm), scale.y(0) - plate - 6, where, "stud-words", "start", turn=-90)
+
+
+def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: Scale, chosen: bool) -> None:
+    left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
+    length, thick = scale.length(piece.length_mm), max(scale.length(piece.thickness_mm), 3.0)
+    word = say.WORDS[verdict.word]
+    place = f"{say_length(piece.left_mm, plan.units)} from the left, {say_length(piece.top_mm, plan.units)} up"
+    name = f"{piece.name}: {word}. {place}"
+    ringed = " chosen" if chosen else ""
+    with pen.group(
+        f"piece piece-{verdict.word}{ringed}", id=f"piece-{piece.key}", tabindex=0, role="button", aria_label=name,
+        aria_pressed="true" if chosen else "false", data_key=piece.key, data_left=piece.left_mm, data_top=piece.top_mm,
+        data_length=piece.length_mm, data_thick=piece.thickness_mm, data_supports=" ".join(str(x) for x in piece.supports_mm),
+    ):  # fmt: skip
+        pen.title(f"{name}. Drag it, or nudge it with the arrow keys.")
+        _things(pen, piece, scale)
+        governing = verdict.governing if verdict.word != "holds" else None
+        failing = " governs" if governing and governing.support is None else ""
+        if isinstance(piece, BracketShelf):
+            _supports(pen, piece, scale, governing)
+        pen.rect(left, top, length, thick, f"board{failing}")
+        if isinstance(piece, RodShelf):
+            _supports(pen, piece, scale, governing)
+        pen.rect(left - 3, top - 22, length + 6, thick + 34, "grip")
+        if chosen:
+            pen.rect(left - 3, top - 3, length + 6, thick + 6, "ring")
+        middle = left + length / 2
+        wide = min(_VIAL_W, length)
+        high = top - _tallest(piece, scale) - _VIAL_H - 5
+        vial.draw(
+            pen,
+            middle - wide / 2,
+            max(high, scale.y(plan.wall.height_mm) + 2),
+            wide,
+            _VIAL_H,
+            verdict.governing.utilisation,
+            verdict.word,
+        )
+        pen.text(middle, top + thick + 13, piece.name, "piece-name", "middle")
+
+
+def _supports(pen: Pen, piece: AnyPiece, scale: Scale, governing: Check | None) -> None:
+    under = scale.y(piece.top_mm - piece.thickness_mm)
+    for i, at in enumerate(piece.supports_mm):
+        x = scale.x(piece.left_mm + at)
+        state = " governs" if governing and governing.support == i else ""
+        if isinstance(piece, BracketShelf):
+            row = data.brackets()[piece.bracket]
+            wide, leg = max(scale.length(row.width_mm), 4.0), scale.length(row.leg_mm)
+            pen.rect(x - wide / 2, under, wide, leg, f"bracket{state}")
+        if isinstance(piece, RodShelf):
+            plate = data.plates()[piece.plate]
+            wide, high = max(scale.length(plate.width_mm), 5.0), max(scale.length(plate.height_mm), 5.0)
+            pen.rect(x - wide / 2, scale.y(piece.top_mm - piece.thickness_mm / 2) - high / 2, wide, high, f"rod-plate{state}")
+
+
+def _tallest(piece: AnyPiece, scale: Scale) -> float:
+    return scale.length(_THING_MM) if piece.things else 0.0
+
+
+def _things(pen: Pen, piece: AnyPiece, scale: Scale) -> None:
+    top = scale.y(piece.top_mm)
+    for n, thing in enumerate(piece.things):
+        for start, wide, share in _blocks(piece, thing, n):
+            high = scale.length(_THING_MM) * share
+            pen.rect(scale.x(start), top - high, scale.length(wide), high, "thing")
+
+
+def _blocks(piece: AnyPiece, thing: Thing, n: int) -> list[tuple[float, float, float]]:
+    """Left edge, width and share of the height of the blocks that stand for a thing."""
+    if thing.at_mm is not None:
+        wide = min(140.0, piece.length_mm)
+        start = min(max(thing.at_mm - wide / 2, 0.0), piece.length_mm - wide)
+        return [(piece.left_mm + start, wide, 1.0)]
+    spread = [part for part in piece.things if part.at_mm is None]
+    slot = piece.length_mm / len(spread)
+    start = piece.left_mm + slot * spread.index(thing)
+    count = max(int(slot / 110), 1)
+    shares = (0.9, 0.7, 1.0, 0.78, 0.62)
+    return [(start + slot * (i + 0.12) / count, slot * 0.72 / count, shares[(i + n) % len(shares)]) for i in range(count)]
+
+
+def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
+    """Chalk lines to the neighbours or the corners, and from the floor, with what the tape says."""
+    start, end, top = piece.left_mm, piece.left_mm + piece.length_mm, scale.y(piece.top_mm)
+    level = [other for other in plan.pieces if other is not piece and _meets(other, piece)]
+    left = max((other.left_mm + other.length_mm for other in level if other.left_mm < start), default=0.0)
+    right = min((other.left_mm for other in level if other.left_mm + other.length_mm > end), default=plan.wall.width_mm)
+    if start - left > 1:
+        _dimension(pen, scale.x(left), scale.x(start), top, say_length(start - left, plan.units))
+    if right - end > 1:
+        _dimension(pen, scale.x(end), scale.x(right), top, say_length(right - end, plan.units))
+    x = scale.x(end) - 6
+    pen.line(x, top, x, scale.y(0), "chalk")
+    pen.text(x - 4, (top + scale.y(0)) / 2 + 40, f"{say_length(piece.top_mm, plan.units)} up", "chalk-words", "end")
+    y = top - _tallest(piece, scale) - _VIAL_H - 12
+    if y > scale.y(plan.wall.height_mm) + 12:
+        pen.text(scale.x((start + end) / 2), y, f"{say_length(piece.length_mm, plan.units)} long", "chalk-words", "middle")
+
+
+def _meets(other: AnyPiece, piece: AnyPiece) -> bool:
+    """Whether a level line at a piece's top runs into another piece."""
+    return other.top_mm - other.thickness_mm <= piece.top_mm <= other.top_mm + (_THING_MM if other.things else 0.0)
+
+
+def _dimension(pen: Pen, x1: float, x2: float, y: float, words: str) -> None:
+    pen.line(x1, y, x2, y, "chalk")
+    if x2 - x1 > 46:
+        pen.text((x1 + x2) / 2, y - 5, words, "chalk-words", "middle")
+    else:
+        pen.text(x1 + 3 if x1 > 400 else x2 - 3, y + 13, words, "chalk-words", "end" if x1 <= 400 and x2 > 60 else "start")

@@ -1,0 +1,77 @@
+"""Form fields that read what people say, and keep what they typed."""
+
+from typing import Any
+
+from django import forms
+
+from trade.errors import MeasureError, PlanError
+from trade.measure import Units, read_length, read_weight, type_length, type_weight
+
+
+class MeasureField(forms.CharField):
+    """A length or a weight. `cleaned_data` holds mm or kg (None when empty and not required).
+
+    What was not changed keeps its exact value: the field shows 1/64 in or 0.1 mm, the plan may know better.
+    """
+
+    def __init__(self, units: Units, value: float | None = None, noun: str = "length", **kwargs: Any) -> None:
+        """Show `value` (mm or kg) in `units`; a bare number typed is read in them."""
+        self.units, self.value = units, value
+        self._read = read_length if noun == "length" else read_weight
+        self._type = type_length if noun == "length" else type_weight
+        kwargs.setdefault("max_length", 200)
+        super().__init__(initial="" if value is None else self._type(value, units), **kwargs)
+        self.widget.attrs |= {"autocomplete": "off", "inputmode": "text", "spellcheck": "false"}
+
+    def clean(self, value: Any) -> Any:
+        """Read what was typed.
+
+        Raises:
+            ValidationError: with the sentence of the trade.
+        """
+        text = (value or "").strip()
+        if not text:
+            if self.required:
+                raise forms.ValidationError("Something is missing here.")
+            return None
+        if self.value is not None and text == self.initial:
+            return self.value
+        try:
+            return self._read(text, self.units)
+        except MeasureError as error:
+            raise forms.ValidationError(str(error)) from None
+
+
+class BenchForm(forms.Form):
+    """A form of the workbench: no colons, ids that stay the same when the fragment is drawn again."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        """Set the house style."""
+        kwargs.setdefault("label_suffix", "")
+        super().__init__(*args, **kwargs)
+
+    def refuse(self, error: PlanError) -> None:
+        """Put a plan's refusal beside the field that it is about, else on top of the form."""
+        parts = error.where.replace("]", "").replace("[", ".").split(".")
+        field = next((name for part in reversed(parts) for name in (part, *_ALIASES.get(part, ())) if name in self.fields), None)
+        self.add_error(field, str(error))
+
+    def as_bound_fields(self) -> list[forms.BoundField]:
+        """Fields that are shown, in order."""
+        return self.visible_fields()
+
+
+_ALIASES = {
+    "left_mm": ("left",), "top_mm": ("top",), "length_mm": ("length",), "depth_mm": ("depth",), "thickness_mm": ("thickness",),
+    "supports_mm": ("supports",), "screw_length_mm": ("screw_length",), "width_mm": ("width",), "height_mm": ("height",),
+    "centre_mm": ("studs",), "uncertainty_mm": ("give",), "layers": ("lining",),
+}  # fmt: skip
+
+
+def mark_invalid(form: forms.Form) -> None:
+    """Tell assistive technology which fields are wrong and where the sentence stands."""
+    for name in form.errors:
+        if name in form.fields:
+            attrs = form.fields[name].widget.attrs
+            attrs["aria-invalid"] = "true"
+            attrs["aria-describedby"] = f"error-{form.add_prefix(name)}"

@@ -1,0 +1,124 @@
+"""Walls and their history. A wall's plan is kept whole, in the open plan format, once per change; undo moves a finger."""
+
+from django.db import models, transaction
+from django.urls import reverse
+from msgspec.structs import replace
+
+from bench.models.jobs import Job
+from trade import planfile
+from trade.measure import Units
+from trade.plan import Plan
+
+UNITS = [("imperial", "ft in"), ("metric", "mm")]
+MOST_REVISIONS = 2_000
+
+
+class StaleError(Exception):
+    """The wall was changed elsewhere since the page was drawn."""
+
+
+class WallQuerySet(models.QuerySet["Wall"]):
+    """Walls."""
+
+    def with_plans(self) -> "WallQuerySet":
+        """Bring each wall's current plan along in the same query."""
+        current = Revision.objects.filter(wall=models.OuterRef("pk"), number=models.OuterRef("at"))
+        return self.annotate(plan_text=models.Subquery(current.values("plan")[:1]))
+
+
+class Wall(models.Model):
+    """A wall of a job. `at` is the number of the revision that counts now."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="walls")
+    name = models.CharField(max_length=80)
+    units = models.CharField(max_length=8, choices=UNITS, default="imperial")
+    at = models.PositiveIntegerField(default=0)
+    last = models.PositiveIntegerField(default=0)
+    created = models.DateTimeField(auto_now_add=True)
+
+    objects = WallQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    def get_absolute_url(self) -> str:
+        """The workbench of this wall."""
+        return reverse("wall", args=[self.pk])
+
+    @classmethod
+    def begin(cls, job: Job, plan: Plan, label: str) -> "Wall":
+        """A new wall with its first revision."""
+        with transaction.atomic():
+            wall = cls.objects.create(job=job, name=plan.name, units=plan.units, at=1, last=1)
+            wall.revisions.create(number=1, label=label, plan=planfile.dump(plan).decode())
+        return wall
+
+    def plan(self) -> Plan:
+        """The plan that counts now, in the wall's own units: the bridge to the trade."""
+        text = getattr(self, "plan_text", None) or self.revisions.get(number=self.at).plan
+        return replace(planfile.load(text.encode()), units=self.said_in)
+
+    @property
+    def said_in(self) -> Units:
+        """Units as the trade calls them."""
+        return "imperial" if self.units == "imperial" else "metric"
+
+    def record(self, plan: Plan, label: str, base: int) -> None:
+        """Keep a changed plan as a new revision; what was undone before is let go.
+
+        Args:
+            plan: the plan after the change.
+            label: what was done, in words, for undo.
+            base: the revision that the person was looking at.
+
+        Raises:
+            StaleError: the wall has moved on since.
+        """
+        with transaction.atomic():
+            now = Wall.objects.select_for_update().get(pk=self.pk)
+            if now.at != base:
+                raise StaleError
+            self.revisions.filter(number__gt=base).delete()
+            self.revisions.filter(number__lte=base - MOST_REVISIONS).delete()
+            self.revisions.create(number=base + 1, label=label[:120], plan=planfile.dump(plan).decode())
+            self.at = self.last = base + 1
+            self.name = plan.name
+            self.save(update_fields=["at", "last", "name"])
+
+    def step(self, by: int, base: int) -> bool:
+        """Undo (-1) or redo (+1). False when there is nothing to step to.
+
+        Raises:
+            StaleError: the wall has moved on since.
+        """
+        with transaction.atomic():
+            now = Wall.objects.select_for_update().get(pk=self.pk)
+            if now.at != base:
+                raise StaleError
+            target = self.revisions.filter(number=base + by).first()
+            if target is None:
+                return False
+            self.at = base + by
+            self.name = planfile.load(target.plan.encode()).name
+            self.save(update_fields=["at", "name"])
+        return True
+
+
+class Revision(models.Model):
+    """A wall's plan after one change."""
+
+    wall = models.ForeignKey(Wall, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    label = models.CharField(max_length=120)
+    plan = models.TextField()
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["wall", "number"], name="one_revision_per_number")]
+
+    def __str__(self) -> str:
+        return f"{self.wall_id}.{self.number} {self.label}"

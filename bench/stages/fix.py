@@ -1,0 +1,198 @@
+"""Fix: put pieces up, move them, choose what holds them, apply a cure, take them down."""
+
+import math
+from typing import Any
+
+from django import forms
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.http import require_GET, require_POST
+from msgspec.structs import replace
+
+from bench.desk import Desk, apply, change, desk_or_404, refused
+from bench.forms import BenchForm, MeasureField
+from trade import data
+from trade.choose import placement
+from trade.choose.cures import cures as find_cures
+from trade.errors import MeasureError, PlanError
+from trade.fixings import driving
+from trade.measure import read_length, say_length, type_length
+from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf
+
+
+class FixForm(BenchForm):
+    """Place, size and hardware of a piece."""
+
+    name = forms.CharField(max_length=80, label="Name")
+
+    def __init__(self, desk: Desk, piece: AnyPiece, posted: Any = None) -> None:
+        """Fields from the piece."""
+        super().__init__(posted)
+        units = desk.units
+        self.desk, self.piece = desk, piece
+        self.fields["name"].initial = piece.name
+        for field, label in (
+            ("left", "From the left corner"),
+            ("top", "Top above the floor"),
+            ("length", "Length"),
+            ("depth", "Depth"),
+        ):
+            self.fields[field] = MeasureField(units, getattr(piece, f"{field}_mm"), label=label)
+        self.fields["thickness"] = MeasureField(units, piece.thickness_mm, label="Thickness")
+        self.fields["board"] = forms.ChoiceField(
+            choices=[(key, row.name) for key, row in data.boards().items()], label="Board", initial=piece.board
+        )
+        if isinstance(piece, BracketShelf):
+            choices = [(key, row.name) for key, row in data.brackets().items()]
+            self.fields["bracket"] = forms.ChoiceField(choices=choices, label="Bracket", initial=piece.bracket)
+        if isinstance(piece, RodShelf):
+            choices = [(key, row.name) for key, row in data.plates().items()]
+            self.fields["plate"] = forms.ChoiceField(choices=choices, label="Rod and plate", initial=piece.plate)
+            self.fields["let_in"] = forms.BooleanField(
+                label="Plates let into the lining, onto the studs", required=False, initial=piece.let_in
+            )
+        self.fields["screw"] = forms.ChoiceField(
+            choices=[(key, row.name_imperial if units == "imperial" else row.name_metric) for key, row in data.screws().items()],
+            label="Screws", initial=piece.screw,
+        )  # fmt: skip
+        self.fields["screw_length"] = MeasureField(units, piece.screw_length_mm, label="Screw length")
+        self.fields["supports"] = forms.CharField(
+            label="Held at, from the left corner", max_length=1000,
+            initial=", ".join(type_length(piece.left_mm + x, units) for x in piece.supports_mm),
+        )  # fmt: skip
+        sold = ", ".join(say_length(mm, units) for mm in driving.lengths_mm(data.screws()[piece.screw]))
+        self.fields["screw_length"].help_text = f"Sold as {sold}."
+
+    def clean(self) -> dict[str, Any]:
+        """Build the piece; its refusals land beside their fields."""
+        got = super().clean() or {}
+        if self.errors:
+            return got
+        try:
+            got["piece"] = self._piece(got)
+            self.desk.plan.with_piece(got["piece"])
+        except PlanError as error:
+            self.refuse(error)
+        return got
+
+    def _piece(self, got: dict[str, Any]) -> AnyPiece:
+        piece = self.piece
+        plain = {key: got[key] for key in ("name", "board", "bracket", "plate", "let_in", "screw") if key in self.fields}
+        moved = replace(piece, left_mm=got["left"], supports_mm=self._supports(got)) if "supports" in self.changed_data else piece
+        if "supports" not in self.changed_data:
+            moved = replace(placement.resized(piece, self.desk.plan.wall, got["length"]), left_mm=got["left"])
+        sizes = {f"{key}_mm": got[key] for key in ("top", "length", "depth", "thickness", "screw_length")}
+        return replace(moved, **plain, **sizes)
+
+    def _supports(self, got: dict[str, Any]) -> tuple[float, ...]:
+        found = []
+        for n, part in enumerate(got["supports"].replace(";", ",").split(","), start=1):
+            if not part.strip():
+                continue
+            try:
+                place = read_length(part, self.desk.units) - got["left"]
+            except MeasureError as error:
+                raise PlanError(f"Number {n}: {error}", "supports_mm") from None
+            if not 0 <= place <= got["length"]:
+                raise PlanError(f"Number {n}, {part.strip()}, is not under the shelf.", "supports_mm")
+            found.append(place)
+        return tuple(sorted(set(found)))
+
+
+def form_for(desk: Desk, posted: Any = None) -> FixForm | None:
+    """The form of this stage for the piece that is worked on."""
+    return FixForm(desk, desk.piece, posted) if desk.piece else None
+
+
+@require_POST
+def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Keep place, size and hardware."""
+    desk = desk_or_404(request, wall, "fix", key)
+    form = FixForm(desk, desk.chosen, request.POST)
+    return change(desk, form, lambda plan: plan.with_piece(form.cleaned_data["piece"]), f"Change {desk.chosen.name}")
+
+
+@require_POST
+def put_up(request: HttpRequest, wall: int) -> HttpResponse:
+    """Put a new piece up where the person pointed."""
+    desk = desk_or_404(request, wall, "fix")
+    try:
+        piece = placement.put_up(desk.plan, request.POST.get("kind", ""), _number(request, "x_mm"), _number(request, "top_mm"))
+    except PlanError as error:
+        return refused(desk, str(error))
+    desk.key = piece.key
+    return apply(desk, lambda plan: plan.with_piece(piece), f"Put up {piece.name}")
+
+
+@require_POST
+def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Move a piece; with `live`, only judge it there: nothing is kept until the finger lifts."""
+    desk = desk_or_404(request, wall, request.POST.get("stage", "fix"), key)
+    piece = desk.chosen
+    try:
+        left, top = _number(request, "left_mm"), _number(request, "top_mm")
+        room = desk.plan.wall.width_mm - piece.length_mm
+        moved = replace(piece, left_mm=min(max(left, 0.0), max(room, 0.0)), top_mm=_clamped_top(desk.plan, piece, top))
+        plan = desk.plan.with_piece(moved)
+    except PlanError as error:
+        return refused(desk, str(error))
+    if request.POST.get("live"):
+        desk.show(plan)
+        return desk.fragment()
+    return apply(desk, lambda _: plan, f"Move {piece.name}")
+
+
+@require_POST
+def support(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """One more support, or all of them set on the studs."""
+    desk = desk_or_404(request, wall, "fix", key)
+    piece, wall_now = desk.chosen, desk.plan.wall
+    try:
+        if request.POST.get("how") == "more":
+            changed = placement.add_support(piece, wall_now)
+        else:
+            changed = replace(piece, supports_mm=placement.supports_on_studs(wall_now, piece.left_mm, piece.length_mm))
+    except PlanError as error:
+        return refused(desk, str(error))
+    return apply(desk, lambda plan: plan.with_piece(changed), f"Supports of {piece.name}")
+
+
+@require_POST
+def remove(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Take a piece down; undo puts it back."""
+    desk = desk_or_404(request, wall, request.POST.get("stage", "fix"), key)
+    name, desk.key = desk.chosen.name, None
+    return apply(desk, lambda plan: plan.without_piece(key), f"Take down {name}")
+
+
+@require_GET
+def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """What would cure a piece; asked for after the page is there, because it tries many things."""
+    desk = desk_or_404(request, wall, "fix", key)
+    found = [(cure.code + "-" + str(n), cure) for n, cure in enumerate(find_cures(desk.plan, key))]
+    return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": found})
+
+
+@require_POST
+def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Apply a cure that was offered."""
+    desk = desk_or_404(request, wall, "fix", key)
+    wanted = request.POST.get("code", "")
+    found = {cure.code + "-" + str(n): cure for n, cure in enumerate(find_cures(desk.plan, key))}.get(wanted)
+    if found is None:
+        return refused(desk, "That cure no longer fits: the wall has changed since it was offered.")
+    return apply(desk, lambda plan: plan.with_piece(found.piece), f"Cure {desk.chosen.name}")
+
+
+def _number(request: HttpRequest, name: str) -> float:
+    try:
+        value = float(request.POST.get(name, ""))
+    except ValueError:
+        raise PlanError("The place on the wall did not arrive as a number.") from None
+    if not math.isfinite(value):
+        raise PlanError("The place on the wall did not arrive as a number.")
+    return value
+
+
+def _clamped_top(plan: Plan, piece: AnyPiece, top: float) -> float:
+    return min(max(top, piece.thickness_mm), plan.wall.height_mm)

@@ -1,0 +1,85 @@
+"""Load: what a piece must carry, and how it will be used."""
+
+from typing import Any
+
+from django import forms
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.http import require_POST
+from msgspec.structs import replace
+
+from bench.desk import Desk, change, desk_or_404
+from bench.forms import BenchForm, MeasureField
+from trade import data
+from trade.errors import PlanError
+from trade.plan import AnyPiece, Plan, Thing
+
+ALL_ALONG = "all along"
+
+
+class LoadForm(BenchForm):
+    """The things on a piece, a row each, with one empty row below."""
+
+    def __init__(self, desk: Desk, piece: AnyPiece, posted: Any = None) -> None:
+        """One row per thing; a posted form says itself how many rows it has."""
+        super().__init__(posted)
+        self.desk, self.piece = desk, piece
+        self.fields["use"] = forms.ChoiceField(
+            choices=[(key, row.name) for key, row in data.uses().items()], label="How it will be used", initial=piece.use
+        )
+        rows = len(piece.things) + 1 if posted is None else max(1, min(sum(key.endswith("-name") for key in posted), 60))
+        for n in range(rows):
+            self._row(n, piece.things[n] if n < len(piece.things) else None)
+        self.count = rows
+
+    def _row(self, n: int, thing: Thing | None) -> None:
+        units = self.desk.units
+        self.fields[f"thing-{n}-name"] = forms.CharField(
+            label="What", max_length=80, required=False, initial=thing.name if thing else ""
+        )
+        self.fields[f"thing-{n}-weight"] = MeasureField(
+            units, thing.mass_kg if thing else None, noun="weight", label="Weighs", required=False
+        )
+        self.fields[f"thing-{n}-at"] = MeasureField(
+            units, thing.at_mm if thing else None, label="From the left end", required=False
+        )
+        self.fields[f"thing-{n}-at"].widget.attrs["placeholder"] = ALL_ALONG
+
+    def rows(self) -> list[dict[str, Any]]:
+        """Bound fields row by row."""
+        return [{part: self[f"thing-{n}-{part}"] for part in ("name", "weight", "at")} for n in range(self.count)]
+
+    def clean(self) -> dict[str, Any]:
+        """Build the things; a row without a name and a weight is no thing."""
+        got = super().clean() or {}
+        things = []
+        for n in range(self.count):
+            name, kg, at = (got.get(f"thing-{n}-{part}") for part in ("name", "weight", "at"))
+            if not name and kg is None and at is None:
+                continue
+            try:
+                before = self.piece.things[n].out_mm if n < len(self.piece.things) else None
+                things.append(Thing(name=name or "Something", mass_kg=kg, at_mm=at, out_mm=before))
+                if at is not None and at > self.piece.length_mm:
+                    raise PlanError("That is beyond the end of the shelf.", "at_mm")
+            except PlanError as error:
+                self.add_error(f"thing-{n}-{'at' if error.where == 'at_mm' else 'weight'}", str(error))
+        got["things"] = tuple(things)
+        return got
+
+
+def form_for(desk: Desk, posted: Any = None) -> LoadForm | None:
+    """The form of this stage for the piece that is worked on."""
+    return LoadForm(desk, desk.piece, posted) if desk.piece else None
+
+
+@require_POST
+def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Keep what a piece must carry."""
+    desk = desk_or_404(request, wall, "load", key)
+    piece = desk.chosen
+    form = LoadForm(desk, piece, request.POST)
+
+    def changed(plan: Plan) -> Plan:
+        return plan.with_piece(replace(piece, use=form.cleaned_data["use"], things=form.cleaned_data["things"]))
+
+    return change(desk, form, changed, f"What {piece.name} carries")

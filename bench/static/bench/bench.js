@@ -1,0 +1,176 @@
+// The workbench's hands: dragging, nudging, putting up, keys. The server judges; this only moves and asks.
+import { Drag } from "./drag.js";
+
+const bench = () => document.getElementById("bench");
+const token = () => JSON.parse(document.body.getAttribute("hx-headers"))["x-csrftoken"];
+
+/** Post to the server and lay what it answers on the bench. Resolves to true when the server took it. */
+export async function post(url, values) {
+  const body = new URLSearchParams({ base: bench().dataset.base, stage: bench().dataset.stage, piece: bench().dataset.piece, ...values });
+  let answer;
+  try {
+    answer = await fetch(url, { method: "POST", body, headers: { "HX-Request": "true", "X-CSRFToken": token() } });
+  } catch {
+    return trouble("No connection: nothing was changed. Try again when it is back.");
+  }
+  if (!answer.ok && answer.status !== 422 && answer.status !== 409) return trouble("That did not work, and nothing was changed. Load the page again and go on.");
+  lay(await answer.text());
+  return answer.ok;
+}
+
+/** Put a new bench in place of the old one; the focus stays where it was. */
+function lay(html) {
+  const focused = document.activeElement?.id;
+  const scrolled = document.getElementById("panel")?.scrollTop ?? 0;
+  const open = openDetails();
+  const fresh = document.createRange().createContextualFragment(html).getElementById("bench");
+  if (!fresh) return;
+  bench().replaceWith(fresh);
+  htmx.process(fresh);
+  settle(focused, scrolled, open);
+}
+
+function openDetails() {
+  const panel = document.getElementById("panel");
+  return panel ? [...panel.querySelectorAll("details[open]")].map((d) => d.id || d.closest("[data-code]")?.dataset.code) : [];
+}
+
+function settle(focused, scrolled, open) {
+  for (const name of open.filter(Boolean)) {
+    const found = document.getElementById(name) ?? document.querySelector(`[data-code="${name}"] details`);
+    if (found instanceof HTMLDetailsElement) found.open = true;
+  }
+  const panel = document.getElementById("panel");
+  if (panel) panel.scrollTop = scrolled;
+  if (focused) document.getElementById(focused)?.focus({ preventScroll: true });
+  arm(null);
+}
+
+function trouble(words) {
+  const box = document.getElementById("trouble");
+  box.textContent = words;
+  box.hidden = false;
+  clearTimeout(trouble.timer);
+  trouble.timer = setTimeout(() => (box.hidden = true), 6000);
+  return false;
+}
+
+const address = (key, what) => `${location.pathname.match(/^.*?\/walls\/\d+\//)[0]}pieces/${key}/${what}/`;
+const wallAddress = (what) => `${location.pathname.match(/^.*?\/walls\/\d+\//)[0]}${what}/`;
+const pieceAt = (key) => document.getElementById(`piece-${key}`);
+
+// What was typed while the answer was on its way is kept; so are opened sums and the place in the panel.
+let before = null;
+document.addEventListener("htmx:beforeSwap", (event) => {
+  const target = event.detail.target;
+  if (target.id !== "bench") return;
+  const at = document.activeElement;
+  const typed = at?.matches?.("#panel input, #panel textarea") && at.value !== at.defaultValue ? at.value : null;
+  before = { id: at?.id, typed, scrolled: document.getElementById("panel").scrollTop, open: openDetails(), stage: bench().dataset.stage };
+});
+document.addEventListener("htmx:afterSettle", () => {
+  if (!before || !bench()) return;
+  const same = before.stage === bench().dataset.stage;
+  settle(null, same ? before.scrolled : 0, before.open);
+  const field = before.id && document.getElementById(before.id);
+  if (same && field && before.typed !== null && field.matches("input, textarea") && field.getAttribute("aria-invalid") !== "true") field.value = before.typed;
+  before = null;
+});
+for (const name of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(name, () => trouble("No connection: nothing was changed. Try again when it is back."));
+document.addEventListener("htmx:responseError", () => trouble("That did not work, and nothing was changed. Load the page again and go on."));
+
+// Putting up: choose a kind, then tap the wall.
+let armed = null;
+function arm(kind) {
+  armed = kind;
+  const form = document.getElementById("put-up");
+  if (!form) return;
+  document.getElementById("put-up-hint").hidden = !kind;
+  bench().classList.toggle("placing", Boolean(kind));
+  for (const button of form.querySelectorAll(".kind")) button.setAttribute("aria-pressed", String(button.value === kind));
+}
+function putUp(kind, x, top) {
+  arm(null);
+  return post(wallAddress("put-up"), { kind, x_mm: x, top_mm: top });
+}
+function putUpInTheMiddle(kind) {
+  const { wallWidth, wallHeight } = bench().dataset;
+  return putUp(kind, wallWidth / 2, wallHeight * 0.6);
+}
+document.addEventListener("click", (event) => {
+  const kind = event.target.closest?.("#put-up .kind");
+  if (kind) {
+    event.preventDefault();
+    if (armed === kind.value && event.detail === 0) putUpInTheMiddle(kind.value);
+    else arm(armed === kind.value ? null : kind.value);
+  }
+  if (event.target.closest?.("#show-keys")) document.getElementById("keys").showModal();
+});
+
+// Dragging, by mouse, finger or pen. The listeners live on the document: the bench is replaced under them.
+let drag = null;
+document.addEventListener("pointerdown", (event) => {
+  const sheet = event.target.closest?.("#sheet");
+  if (!sheet || event.button > 0 || !bench()) return;
+  if (armed) {
+    const place = Drag.place(bench(), sheet, event);
+    event.preventDefault();
+    putUp(armed, place.x, place.y);
+    return;
+  }
+  const piece = event.target.closest(".piece");
+  if (!piece) return;
+  drag = new Drag(bench, piece, event, (values) => post(address(piece.dataset.key, "move"), { ...values, piece: piece.dataset.key }));
+  event.preventDefault();
+  piece.focus({ preventScroll: true });
+});
+document.addEventListener("pointermove", (event) => drag?.move(event));
+document.addEventListener("pointercancel", () => { drag?.cancel(); drag = null; });
+document.addEventListener("pointerup", async (event) => {
+  if (!drag) return;
+  const ended = drag;
+  drag = null;
+  if (await ended.drop(event)) return;
+  choose(ended.key);
+});
+
+function choose(key) {
+  htmx.ajax("GET", `${location.pathname}?piece=${key}`, { target: "#bench", swap: "outerHTML" }).then(() => {
+    history.replaceState(history.state, "", `${location.pathname}?piece=${key}`);
+    pieceAt(key)?.focus({ preventScroll: true });
+  });
+}
+
+// Keys.
+const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+let nudging = Promise.resolve();
+function nudge(key, [dx, dy], far) {
+  const step = bench().dataset.units === "imperial" ? (far ? 25.4 : 25.4 / 16) : far ? 10 : 1;
+  nudging = nudging.then(() => {
+    const piece = pieceAt(key);
+    if (!piece) return;
+    return post(address(key, "move"), { piece: key, left_mm: +piece.dataset.left + dx * step, top_mm: +piece.dataset.top + dy * step });
+  });
+}
+document.addEventListener("keydown", (event) => {
+  if (!bench() || document.querySelector("dialog[open]")) return;
+  const typing = event.target.matches("input, select, textarea");
+  const letter = event.key.toLowerCase();
+  if ((event.ctrlKey || event.metaKey) && letter === "z" && !typing) {
+    event.preventDefault();
+    document.getElementById(event.shiftKey ? "redo" : "undo").click();
+    return;
+  }
+  if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+  const piece = event.target.closest?.(".piece");
+  if (event.key === "Escape") { drag?.cancel(); drag = null; arm(null); }
+  else if (event.key === "Enter" && armed && !event.target.closest(".kind")) putUpInTheMiddle(armed);
+  else if (ARROWS[event.key] && (piece || bench().dataset.piece) && (piece || event.target === document.body)) {
+    event.preventDefault();
+    nudge(piece?.dataset.key ?? bench().dataset.piece, ARROWS[event.key], event.shiftKey);
+  } else if (piece && (event.key === "Enter" || event.key === " ")) { event.preventDefault(); choose(piece.dataset.key); }
+  else if (piece && event.key === "Delete") post(address(piece.dataset.key, "remove"), {});
+  else if (letter === "p") arm(event.shiftKey ? "rod_shelf" : "bracket_shelf");
+  else if (event.key === "?") document.getElementById("keys").showModal();
+  else if (/^[1-9]$/.test(event.key)) document.querySelectorAll(".stick .notch")[event.key - 1]?.click();
+});

@@ -1,0 +1,80 @@
+"""The one set of filters: quantities, sentences and vials in the person's units."""
+
+import re
+from typing import Any
+
+from django import template
+from django.utils.safestring import SafeString, mark_safe
+
+from bench.drawing import vial as vials
+from trade import say
+from trade.check import Check, Phrase, PieceVerdict, Quantity, Word
+from trade.measure import Units, say_bit, say_length, say_weight
+
+register = template.Library()
+
+
+@register.filter
+def said(what: Quantity | Phrase, units: Units) -> str:
+    """A quantity or a sentence in somebody's units; anything else is refused."""
+    return say.phrase(what, units) if isinstance(what, Phrase) else say.quantity(what, units)
+
+
+@register.filter
+def tape(mm: float, units: Units) -> str:
+    """A length in mm, said."""
+    return say_length(mm, units)
+
+
+@register.filter
+def bit(mm: float, units: Units) -> str:
+    """A drill bit, said."""
+    return say_bit(mm, units)
+
+
+@register.filter
+def weight(kg: float, units: Units) -> str:
+    """A mass in kg, said."""
+    return say_weight(kg, units)
+
+
+@register.filter
+def word(what: Word) -> str:
+    """Holds, Close, Won't hold, Can't tell."""
+    return say.WORDS[what]
+
+
+@register.filter
+def used(value: float) -> str:
+    """A utilisation, never rounded to look better."""
+    return say.utilisation(value)
+
+
+@register.filter
+def against(check: Check, units: Units) -> str:
+    """Demand of capacity."""
+    return say.check_line(check, units)
+
+
+@register.filter
+def headline(verdict: PieceVerdict, units: Units) -> str:
+    """The sentence on a piece."""
+    return say.headline(verdict, units)
+
+
+@register.filter
+def exact(value: float) -> str:
+    """All digits of a number, for machines."""
+    return repr(float(value))
+
+
+@register.filter
+def inert(markup: SafeString) -> SafeString:
+    """A drawing that is only looked at: nothing in it can be reached or found by its id."""
+    return mark_safe(re.sub(r' (?:id|tabindex|role|aria-[a-z]+|data-[a-z]+)="[^"]*"', "", markup))
+
+
+@register.simple_tag
+def vial(utilisation: float, the_word: Any, size: str = "middle") -> SafeString:
+    """A vial on its own."""
+    return vials.markup(utilisation, the_word, size)

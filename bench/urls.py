@@ -1,0 +1,28 @@
+"""Addresses of the workbench."""
+
+from django.urls import path
+
+from bench import views
+from bench.stages import fix, load, survey
+
+urlpatterns = [
+    path("", views.jobs, name="jobs"),
+    path("rules/", views.rules, name="rules"),
+    path("import/", views.import_plan, name="import"),
+    path("walls/new/", views.new_wall, name="new-wall"),
+    path("walls/<int:wall>/", views.wall, name="wall"),
+    path("walls/<int:wall>/plan.json", views.plan_file, name="plan-file"),
+    path("walls/<int:wall>/undo/", views.undo, name="undo"),
+    path("walls/<int:wall>/redo/", views.redo, name="redo"),
+    path("walls/<int:wall>/units/", views.units, name="units"),
+    path("walls/<int:wall>/put-up/", fix.put_up, name="put-up"),
+    path("walls/<int:wall>/wall/save/", survey.save, name="save-survey"),
+    path("walls/<int:wall>/pieces/<slug:key>/load/", load.save, name="save-load"),
+    path("walls/<int:wall>/pieces/<slug:key>/fix/", fix.save, name="save-fix"),
+    path("walls/<int:wall>/pieces/<slug:key>/move/", fix.move, name="move"),
+    path("walls/<int:wall>/pieces/<slug:key>/support/", fix.support, name="support"),
+    path("walls/<int:wall>/pieces/<slug:key>/remove/", fix.remove, name="remove"),
+    path("walls/<int:wall>/pieces/<slug:key>/cures/", fix.cures, name="cures"),
+    path("walls/<int:wall>/pieces/<slug:key>/cure/", fix.cure, name="cure"),
+    path("walls/<int:wall>/<slug:stage>/", views.stage, name="stage"),
+]

@@ -1,0 +1,162 @@
+"""Views that belong to no stage: the list of jobs, new walls, plan files, the workbench itself, undo and redo, errors."""
+
+from django import forms
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.http import content_disposition_header
+from django.utils.text import slugify
+from django.views.decorators.http import require_GET, require_POST
+
+from bench.desk import STAGES, after, base_of, desk_or_404, refused, stale
+from bench.drawing import elevation
+from bench.forms import mark_invalid
+from bench.models import Job, StaleError, Wall
+from bench.models.walls import UNITS
+from bench.stages.survey import WallForm
+from trade import data, planfile
+from trade.assess import assess
+from trade.errors import PlanError
+from trade.measure import Units
+from trade.plan import Plan
+
+
+class PlanFileForm(forms.Form):
+    """A plan file to bring in."""
+
+    plan = forms.FileField(label="Plan file", error_messages={"required": "Choose a plan file first."})
+
+    def clean_plan(self) -> Plan:
+        """Read it.
+
+        Raises:
+            ValidationError: with the sentence of the trade.
+        """
+        try:
+            return planfile.load(self.cleaned_data["plan"].read(planfile.MAX_BYTES + 1))
+        except PlanError as error:
+            where = f"{error.where}: " if error.where else ""
+            raise forms.ValidationError(f"{where}{error}") from None
+
+
+@require_GET
+def jobs(request: HttpRequest) -> HttpResponse:
+    """All jobs with their walls, each wall drawn small."""
+    return _jobs(request, PlanFileForm())
+
+
+def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResponse:
+    walls = []
+    for wall in Wall.objects.with_plans().select_related("job").order_by("job_id", "pk")[:60]:
+        plan = wall.plan()
+        verdict = assess(plan)
+        walls.append(
+            {
+                "wall": wall,
+                "word": verdict.word,
+                "count": len(plan.pieces),
+                "sheet": elevation.draw(plan, verdict, None, "list", ()),
+            }
+        )
+    return render(request, "bench/jobs.html", {"walls": walls, "form": form}, status=status)
+
+
+def new_wall(request: HttpRequest) -> HttpResponse:
+    """The first minute: how wide and high, what it is made of, where the studs are."""
+    units: Units = "metric" if (request.POST.get("units") or request.GET.get("units")) == "metric" else "imperial"
+    posted = request.POST if request.method == "POST" else None
+    form = WallForm(units, None, "", posted)
+    if posted is None:
+        form.fields["height"].initial = "8'" if units == "imperial" else "2440 mm"
+    elif form.is_valid():
+        job, _ = Job.objects.get_or_create(name=request.POST.get("job", "").strip()[:80] or "My walls")
+        plan = Plan(name=form.cleaned_data["name"], units=units, wall=form.cleaned_data["wall"])
+        return redirect("stage", Wall.begin(job, plan, "A new wall").pk, "fix")
+    mark_invalid(form)
+    context = {"form": form, "units": units, "unit_choices": UNITS, "job": request.POST.get("job", "My walls")}
+    return render(request, "bench/new_wall.html", context, status=422 if posted is not None else 200)
+
+
+@require_POST
+def import_plan(request: HttpRequest) -> HttpResponse:
+    """Bring in a plan file as a new wall."""
+    form = PlanFileForm(request.POST, request.FILES)
+    if not form.is_valid():
+        return _jobs(request, form, 422)
+    job, _ = Job.objects.get_or_create(name="Brought in")
+    return redirect(Wall.begin(job, form.cleaned_data["plan"], "Brought in from a file"))
+
+
+@require_GET
+def wall(request: HttpRequest, wall: int) -> HttpResponse:
+    """A wall: on to the stage that waits."""
+    found = get_object_or_404(Wall, pk=wall)
+    return redirect("stage", found.pk, "fix")
+
+
+@require_GET
+def stage(request: HttpRequest, wall: int, stage: str) -> HttpResponse:
+    """The workbench at a stage."""
+    desk = desk_or_404(request, wall, stage, request.GET.get("piece"))
+    return desk.fragment() if request.headers.get("HX-Target") == "bench" else desk.page()
+
+
+@require_POST
+def step(request: HttpRequest, wall: int, by: int) -> HttpResponse:
+    """Undo or redo."""
+    asked = request.POST.get("stage", "fix")
+    desk = desk_or_404(request, wall, asked if asked in STAGES else "fix", request.POST.get("piece"))
+    try:
+        if not desk.wall.step(by, base_of(desk)):
+            return refused(desk, "There is nothing left to undo." if by < 0 else "There is nothing to do again.")
+    except StaleError:
+        return stale(desk)
+    desk.show(desk.wall.plan())
+    return after(desk)
+
+
+def undo(request: HttpRequest, wall: int) -> HttpResponse:
+    """One step back."""
+    return step(request, wall, -1)
+
+
+def redo(request: HttpRequest, wall: int) -> HttpResponse:
+    """One step on again."""
+    return step(request, wall, 1)
+
+
+@require_POST
+def units(request: HttpRequest, wall: int) -> HttpResponse:
+    """Say everything in the other units; nothing of the plan changes."""
+    asked = request.POST.get("stage", "fix")
+    desk = desk_or_404(request, wall, asked if asked in STAGES else "fix", request.POST.get("piece"))
+    if request.POST.get("units") in dict(UNITS):
+        desk.wall.units = request.POST["units"]
+        desk.wall.save(update_fields=["units"])
+    desk.show(desk.wall.plan())
+    return after(desk)
+
+
+@require_GET
+def plan_file(request: HttpRequest, wall: int) -> HttpResponse:
+    """The wall as an open plan file."""
+    found = get_object_or_404(Wall, pk=wall)
+    answer = HttpResponse(planfile.dump(found.plan()), content_type="application/json")
+    answer["Content-Disposition"] = content_disposition_header(True, f"{slugify(found.name) or 'wall'}.plan.json") or ""
+    return answer
+
+
+@require_GET
+def rules(request: HttpRequest) -> HttpResponse:
+    """What each check is and where it comes from, and every number that is ours."""
+    return render(request, "bench/rules.html", {"rules": data.rules().items(), "numbers": data.house_rules().items()})
+
+
+def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Nothing is at this address."""
+    return render(request, "bench/error.html", {"title": "Not here", "words": "There is nothing at this address."}, status=404)
+
+
+def broken(request: HttpRequest) -> HttpResponse:
+    """Something went wrong here; nothing that was saved is lost."""
+    words = "Something went wrong on our side. Everything up to your last change is kept; go back and try again."
+    return render(request, "bench/error.html", {"title": "That went wrong", "words": words}, status=500)

@@ -1,0 +1,113 @@
+"""Settings. Nothing outside the machine is needed or asked; the few knobs are environment variables."""
+
+import os
+import secrets
+import sys
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+
+BASE_DIR = Path(__file__).resolve().parent.parent
+DATA_DIR = Path(os.environ.get("GANCHO_DATA", BASE_DIR / "data"))
+DATA_DIR.mkdir(parents=True, exist_ok=True)
+TESTING = "test" in sys.argv[1:2]
+DEBUG = False
+
+
+def _secret_key() -> str:
+    """The key kept beside the data, made on the first start."""
+    kept = DATA_DIR / "secret_key"
+    if not kept.exists():
+        kept.touch(mode=0o600)
+        kept.write_text(secrets.token_urlsafe(50))
+    return kept.read_text()
+
+
+SECRET_KEY = "for tests only" if TESTING else _secret_key()
+ALLOWED_HOSTS = os.environ.get("GANCHO_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
+
+INSTALLED_APPS = [
+    "whitenoise.runserver_nostatic",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "csp",
+    "django_htmx",
+    "bench",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+]
+if TESTING:
+    MIDDLEWARE.remove("whitenoise.middleware.WhiteNoiseMiddleware")  # the live test server serves static files itself
+
+ROOT_URLCONF = "gancho.urls"
+WSGI_APPLICATION = "gancho.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": ["django.template.context_processors.request"],
+            "builtins": ["bench.templatetags.gancho"],
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA_DIR / "gancho.sqlite3",
+        "CONN_MAX_AGE": 0 if TESTING else 600,
+        "OPTIONS": {
+            "timeout": 20,
+            "transaction_mode": "IMMEDIATE",
+            "init_command": "PRAGMA synchronous=OFF;" if TESTING else "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+        },
+        "TEST": {"NAME": DATA_DIR / "test.sqlite3"},  # a file: in memory, the live server's threads would share one connection
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+LANGUAGE_CODE = "en"
+TIME_ZONE = "UTC"
+USE_TZ = True
+USE_I18N = False
+
+STATIC_URL = "static/"
+STATIC_ROOT = BASE_DIR / "staticfiles"
+WHITENOISE_USE_FINDERS = True
+
+CSRF_COOKIE_HTTPONLY = True
+SESSION_COOKIE_HTTPONLY = True
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF],
+        "font-src": [SELF],
+        "img-src": [SELF, "data:"],  # Bootstrap's CSS carries its icons as data addresses
+        "connect-src": [SELF],
+        "form-action": [SELF],
+        "base-uri": [NONE],
+        "frame-ancestors": [NONE],
+    }
+}
+DATA_UPLOAD_MAX_MEMORY_SIZE = 6_000_000
+FILE_UPLOAD_MAX_MEMORY_SIZE = 6_000_000
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING" if TESTING else "INFO"},
+    "loggers": {"django.request": {"level": "CRITICAL" if TESTING else "INFO"}},
+}

@@ -1,0 +1,7 @@
+"""Addresses: all of them belong to the bench."""
+
+from django.urls import include, path
+
+urlpatterns = [path("", include("bench.urls"))]
+handler404 = "bench.views.not_found"
+handler500 = "bench.views.broken"
