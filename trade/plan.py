@@ -1,6 +1,7 @@
 """The plan: what everything is computed from. Frozen; refuses nonsense at the door; changed by copy."""
 
 import math
+from itertools import pairwise
 from typing import Annotated, Literal
 
 import msgspec
@@ -12,6 +13,9 @@ from trade.measure import ABSURD_KG, ABSURD_MM, Units, say_length
 
 Key = Annotated[str, Meta(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$", description="Short name, unique in the plan")]
 Name = Annotated[str, Meta(min_length=1, max_length=80)]
+
+
+LEAST_GAP_MM = 10.0  # house rule: two supports nearer than this are one
 
 
 class _Part(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True, omit_defaults=False):
@@ -140,6 +144,8 @@ class Piece(_Part, frozen=True, kw_only=True):
         _known(data.screws(), self.screw, "screw", "screw")
         if list(self.supports_mm) != sorted(set(self.supports_mm)):
             raise PlanError("Supports must be given from left to right, each at its own place.", "supports_mm")
+        if any(b - a < LEAST_GAP_MM for a, b in pairwise(self.supports_mm)):
+            raise PlanError(f"Two supports stand closer together than {LEAST_GAP_MM:.0f} mm.", "supports_mm")
         for support in self.supports_mm:
             _between(support, 0, self.length_mm, "supports_mm", "A support's place along the shelf")
         if len(self.supports_mm) > 40:

@@ -1,7 +1,7 @@
 """The open plan format: JSON, described by docs/plan.schema.json, which is made from the classes of `plan`."""
 
 import re
-from typing import Any
+from typing import Any, Literal
 
 import msgspec
 
@@ -13,6 +13,13 @@ _NOUNS = {
     "float": "a number", "int": "a whole number", "str": "text", "bool": "true or false", "array": "a list",
     "object": "an object", "null": "nothing (null)",
 }  # fmt: skip
+
+
+class _Envelope(msgspec.Struct):
+    """What every plan file must say of itself, read first."""
+
+    format: Literal["gancho-plan"]
+    version: Literal[1]
 
 
 def dump(plan: Plan) -> bytes:
@@ -29,6 +36,7 @@ def load(raw: bytes) -> Plan:
     if len(raw) > MAX_BYTES:
         raise PlanError(f"This file is larger than a plan can be ({MAX_BYTES // 1_000_000} MB).")
     try:
+        msgspec.json.decode(raw, type=_Envelope)
         return msgspec.json.decode(raw, type=Plan)
     except msgspec.ValidationError as error:
         message, _, path = str(error).partition(" - at `")
@@ -42,14 +50,15 @@ def load(raw: bytes) -> Plan:
 
 def schema() -> dict[str, Any]:
     """The JSON Schema of the plan format."""
-    made = msgspec.json.schema(Plan)
+    made: dict[str, Any] = msgspec.json.decode(msgspec.json.encode(msgspec.json.schema(Plan)))
+    made["$defs"]["Plan"]["required"] = ["format", "version", *made["$defs"]["Plan"]["required"]]
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Gancho plan", **made}
 
 
 def _plain(message: str, where: str) -> str:
-    if where == "version":
+    if where == "version" or message.endswith("field `version`"):
         return "This plan was written for another version of the format; Gancho reads version 1."
-    if where == "format":
+    if where == "format" or message.endswith("field `format`"):
         return "This JSON is not a Gancho plan: its `format` is something else."
     if found := re.fullmatch(r"Expected `(.+)`, got `(.+)`", message):
         wanted = " or ".join(_NOUNS.get(kind.strip(), kind.strip()) for kind in found[1].split("|"))

@@ -92,9 +92,11 @@ def checks(seats: Iterable[Seat], demands: dict[int, tuple[Demand, ...]], unknow
     found += [_embedment(hit, unknown), _far_side(hit, unknown)]
     uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
     found.append(_crushing(uses, unknown))
+    if in_wood := [use for use in uses if use.lateral_n > 0]:
+        found.append(_shear(in_wood, unknown))
     held = [use for use in uses if use.hold is not None and use.withdrawal_n > 0 and use.lateral_n > 0]
     if held:
-        found += [_withdrawal(held, unknown), _shear(held, unknown), _combined(held, unknown)]
+        found += [_withdrawal(held, unknown), _combined(held, unknown)]
         if held[0].seat.side.g is not None:
             found.append(_pull_through(held, unknown))
     return found
@@ -152,7 +154,7 @@ def _edge(seats: list[Seat]) -> Check:
         unknown=unknown,
         demand=Quantity(abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + edge, "fine"),
         capacity=Quantity(seat.stud.width_mm / 2, "fine"),
-        template=said, parts={"part": seat.part, "miss": Quantity(max(miss, 0.0), "fine")},
+        template=said, parts={"part": seat.part, "miss": Quantity(max(miss, 0.0), "length")},
         steps=(
             Step("x", "screw from the stud's centre", Quantity(abs(seat.stud.offset_mm), "fine")),
             Step("u", "how far the stud may be off", Quantity(seat.stud.uncertainty_mm, "fine")),

@@ -144,8 +144,13 @@ def bearing_length_mm(penetration_mm: float, nominal_mm: float, tip_mm: float) -
 
 
 def combined_use(tension_n: float, shear_n: float, withdrawal_n: float, lateral_n: float) -> float:
-    """Utilisation in pull and shear together (NDS 12.4.1, Hankinson form): R over Z'_alpha."""
+    """Utilisation in pull and shear together (NDS 12.4.1, Hankinson form): R over Z'_alpha.
+
+    The form dips below pure shear when a little pull is added to a screw that is weak in shear; a house rule takes it as no less
+    than either alone.
+    """
     resultant = sqrt(tension_n**2 + shear_n**2)
     if resultant == 0:
         return 0.0
-    return (tension_n**2 / withdrawal_n + shear_n**2 / lateral_n) / resultant
+    together = (tension_n**2 / withdrawal_n + shear_n**2 / lateral_n) / resultant
+    return max(together, tension_n / withdrawal_n, shear_n / lateral_n)

@@ -10,7 +10,7 @@ from trade.errors import TradeError
 
 Array = NDArray[np.float64]
 _SAMPLES = np.linspace(0.0, 1.0, 17)
-_SAME_PLACE_MM = 1e-6
+_SAME_PLACE_MM = 0.5
 _X = _SAMPLES
 # Hermite shapes over an element of unit length, their second derivatives, and the same of a fixed-ended line load
 _SHAPE = np.stack([1 - 3 * _X**2 + 2 * _X**3, _X - 2 * _X**2 + _X**3, 3 * _X**2 - 2 * _X**3, _X**3 - _X**2], axis=1)
@@ -58,14 +58,14 @@ def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, load
     """
     if len(supports_mm) < 2:
         raise TradeError("A beam needs two supports or more.")
-    nodes = _nodes(length_mm, supports_mm, loads)
+    nodes, loads = _nodes(length_mm, supports_mm, loads)
     lengths = nodes[1:] - nodes[:-1]
     line = _line_loads(nodes, loads)  # (elements, loads), N/mm
     stiffness = _stiffness(lengths, ei_nmm2)
     forces = _equivalent_forces(nodes, lengths, line, loads)  # (dofs, loads), downwards positive
 
     known = nodes.tolist()
-    held = [2 * bisect_left(known, support - _SAME_PLACE_MM) for support in supports_mm]
+    held = [2 * bisect_left(known, support - 1e-6) for support in supports_mm]
     free = np.array([dof for dof in range(len(forces)) if dof not in held])
     moved = np.zeros_like(forces)
     moved[free] = np.linalg.solve(stiffness[free[:, None], free], forces[free])
@@ -74,13 +74,24 @@ def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, load
     return Beam(reactions, places, moments, sags, _spans(places, length_mm, supports_mm))
 
 
-def _nodes(length: float, supports: tuple[float, ...], loads: list[Load]) -> Array:
-    places = sorted({0.0, length, *supports, *(p for load in loads for p in (load.start_mm, load.end_mm))})
-    kept = [places[0]]
-    for place in places[1:]:
-        if place - kept[-1] > _SAME_PLACE_MM:
-            kept.append(place)
-    return np.array(kept)
+def _nodes(length: float, supports: tuple[float, ...], loads: list[Load]) -> tuple[Array, list[Load]]:
+    """Places where something happens; what happens within half a millimetre of another place is moved there.
+
+    Elements much shorter than that would cost all precision.
+    """
+    kept = list(supports)
+
+    def placed(x: float) -> float:
+        near = min(kept, key=lambda k: abs(k - x))
+        if abs(near - x) < _SAME_PLACE_MM:
+            return near
+        kept.append(x)
+        return x
+
+    for end in (0.0, length):
+        placed(end)
+    moved = [Load(load.total_n, placed(load.start_mm), placed(load.end_mm)) for load in loads]
+    return np.array(sorted(kept)), moved
 
 
 def _line_loads(nodes: Array, loads: list[Load]) -> Array:
@@ -110,7 +121,7 @@ def _equivalent_forces(nodes: Array, lengths: Array, line: Array, loads: list[Lo
     known = nodes.tolist()
     for column, load in enumerate(loads):
         if load.end_mm <= load.start_mm:
-            forces[2 * bisect_left(known, load.start_mm - _SAME_PLACE_MM), column] += load.total_n
+            forces[2 * bisect_left(known, load.start_mm - 1e-6), column] += load.total_n
     return forces
 
 

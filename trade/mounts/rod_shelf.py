@@ -143,8 +143,7 @@ def _rod_bearing(
     wood_row = data.boards()[piece.board]
 
     def stress(demand: Demand) -> float:
-        eccentric = abs(demand.moment_nmm - demand.load_n * length / 2)
-        return (abs(demand.load_n) / length + 6 * eccentric / length**2) / row.rod_mm
+        return max(4 * abs(demand.load_n) / length, 6 * abs(demand.moment_nmm) / length**2) / row.rod_mm
 
     seat, demand = max(_all(seats, demands), key=lambda p: stress(p[1]) / p[1].duration)
     return make(
@@ -156,7 +155,7 @@ def _rod_bearing(
             Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),
             Step("M", "turning load about the plate", Quantity(demand.moment_nmm, "moment")),
             Step("L", "rod in the shelf", Quantity(length, "length")),
-            Step("σ", "(V / L + 6 |M − V L / 2| / L²) / d", Quantity(stress(demand), "stress")),
+            Step("σ", "greater of 4 V / L and 6 M / L², over the rod's diameter", Quantity(stress(demand), "stress")),
         ),
     )  # fmt: skip
 

@@ -48,9 +48,12 @@ def backing(wall: Wall) -> Backing:
     unknown = () if wall.layers is not None else (ASK_LINING,)
     layers = [data.linings()[layer.kind] for layer in wall.layers or ()]
     softest = min(layers, key=lambda layer: layer.bearing_mpa, default=None)
-    face = stud_face = Face("stud", timber.bearing_mpa, data.house("wood_dent_n_per_mm3"))
+    stud_face = Face("stud", timber.bearing_mpa, data.house("wood_dent_n_per_mm3"))
+    # springs in a row: every layer is dented, and the stud behind them
+    give = sum(1 / layer.stiffness_n_per_mm3 for layer in layers) + 1 / stud_face.stiffness_n_per_mm3
+    face = stud_face._replace(stiffness_n_per_mm3=1 / give)
     if softest is not None and softest.bearing_mpa < timber.bearing_mpa:
-        face = Face(softest.short, softest.bearing_mpa, min(layer.stiffness_n_per_mm3 for layer in layers))
+        face = Face(softest.short, softest.bearing_mpa, 1 / give)
     return Backing(timber, wall.lining_mm or 0.0, face, stud_face, unknown, tuple(assumptions))
 
 

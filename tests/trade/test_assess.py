@@ -1,0 +1,167 @@
+"""Shelves judged: hand sums, unknowns, refusals, and the words."""
+
+from django.test import SimpleTestCase
+from msgspec.structs import replace
+
+from tests.plans import STUDS, bracket_shelf, plan, rod_shelf, wall
+from trade import data, say
+from trade.assess import assess_piece
+from trade.check import Check, PieceVerdict
+from trade.plan import AnyPiece, Stud, Thing, Wall
+
+G = 9.80665
+
+
+def judge(piece: AnyPiece, on: Wall | None = None) -> PieceVerdict:
+    return assess_piece(piece, on or wall())
+
+
+def check(verdict: PieceVerdict, code: str) -> Check:
+    return next(c for c in verdict.checks if c.code == code)
+
+
+class ByHand(SimpleTestCase):
+    """The base shelf: 1 000 x 250 x 20 oak (710 kg/m3: 3.55 kg), brackets at 100 and 900, 20 kg x 1.25, push 150 N."""
+
+    def setUp(self) -> None:
+        self.verdict = judge(bracket_shelf())
+        self.own = 0.25 * 0.02 * 1.0 * 710 * G  # N
+
+    def test_it_holds(self) -> None:
+        self.assertEqual(self.verdict.word, "holds")
+
+    def test_turning_load_at_the_bracket(self) -> None:
+        """Push on the front edge at the far end: R = W (1 + 100/800) and the shelf's worst arrangement for that bracket.
+
+        With w = 25 kg g over 1 000 mm, the bracket at 100 carries its overhang and its half of the span; the far overhang lifts
+        and is left out: parts 25 g (0.1 (1 + 50/800) + 0.8 / 2).
+        """
+        contents = 25 * G * (0.1 * (1 + 50 / 800) + 0.8 / 2)
+        own_bracket = 0.90 * G
+        moment = (self.own / 2 + contents) * 125 + own_bracket * 250 * 0.4 + 150 * (1 + 100 / 800) * 250
+        bending = check(self.verdict, "bracket.bending")
+        self.assertAlmostEqual(bending.demand.value, moment / 900, places=6)
+        self.assertAlmostEqual(bending.capacity.value, 0.6 * 235, places=6)
+
+    def test_pull_on_the_top_screw_is_the_couple_of_block_and_screws(self) -> None:
+        pull = check(self.verdict, "screw.withdrawal")
+        steps = {step.symbol: step.result.value for step in pull.steps}
+        block = steps["a"]
+        levers = [y - block / 2 for y in (275.0, 240.0, 60.0, 25.0)]
+        counted = [d for d in levers if d > 0]
+        self.assertAlmostEqual(
+            pull.demand.value, steps["M"] * levers[0] / sum(d * d for d in counted), delta=0.02 * pull.demand.value
+        )
+        self.assertAlmostEqual(steps["d₁"], levers[0], places=6)
+
+    def test_withdrawal_counts_thread_in_the_stud_less_the_tip(self) -> None:
+        """#10, 3 in: thread 50.8 mm, all of it past 4 + 12.7 mm; less a tip of 2 x 4.826; 95.5 lb/in at G = 0.42; C_D = 1.6."""
+        pull = check(self.verdict, "screw.withdrawal")
+        per_mm = 2850 * 0.42**2 * 0.190 * 4.4482216 / 25.4
+        self.assertAlmostEqual(pull.capacity.value, per_mm * (50.8 - 9.65) * 1.6, delta=0.5)
+
+    def test_sag_over_the_years(self) -> None:
+        """Between the brackets only, 800 mm: 5 w l^4 / 384 EI, own weight x 1.6, contents x 1.48; the own overhangs hold up a
+        little: minus w a^2 l^2 / 16 EI for each pair of end moments w a^2 / 2.
+        """
+        ei = 12_500 * 250 * 20**3 / 12
+        contents, own = 20 * G / 1000 * (1 + 0.8 * 0.6), self.own / 1000 * 1.6
+        sag = 5 * (contents + own) * 800**4 / (384 * ei) - own * 100**2 / 2 * 800**2 / (8 * ei)
+        found = check(self.verdict, "sag.long_term")
+        self.assertAlmostEqual(found.demand.value / sag, 1.0, delta=0.003)
+        self.assertAlmostEqual(found.capacity.value, 800 / 360, places=6)
+
+    def test_every_sum_says_itself_in_both_units(self) -> None:
+        for piece in (bracket_shelf(), rod_shelf(), bracket_shelf(bracket="shop_plywood")):
+            for one in judge(piece).checks:
+                for units in ("imperial", "metric"):
+                    words = say.phrase(one.sentence, units) + say.check_line(one, units)  # type: ignore[arg-type]
+                    words += "".join(say.quantity(step.result, units) for step in one.steps)  # type: ignore[arg-type]
+                    self.assertNotIn("{", words)
+                    self.assertTrue(one.rule and one.source and one.case)
+
+
+class Failing(SimpleTestCase):
+    def test_no_stud_behind_a_bracket_leads_everything(self) -> None:
+        verdict = judge(bracket_shelf(left_mm=850.0))
+        self.assertEqual(verdict.word, "wont_hold")
+        self.assertEqual(verdict.governing.code, "screw.edge")
+        self.assertIn("misses the stud by 131 mm", say.headline(verdict, "metric"))
+
+    def test_a_screw_that_barely_reaches_the_stud(self) -> None:
+        verdict = judge(bracket_shelf(screw_length_mm=31.75))
+        self.assertEqual(check(verdict, "screw.embedment").word, "wont_hold")
+
+    def test_a_screw_that_comes_out_behind(self) -> None:
+        shallow = tuple(replace(stud, depth_mm=38.0) for stud in STUDS)
+        self.assertEqual(check(judge(bracket_shelf(), wall(studs=shallow)), "screw.far_side").word, "wont_hold")
+
+    def test_a_plate_on_the_lining_does_badly_and_let_in_does_well(self) -> None:
+        over, let_in = (judge(rod_shelf(plate="small", thickness_mm=45.0, let_in=flag)) for flag in (False, True))
+        self.assertGreater(check(over, "lining.crushing").utilisation, 3 * check(let_in, "lining.crushing").utilisation)
+        self.assertGreater(check(over, "shelf.droop").utilisation, check(let_in, "shelf.droop").utilisation)
+
+    def test_a_wooden_bracket_can_be_pulled_through(self) -> None:
+        self.assertIn("screw.pull_through", [c.code for c in judge(bracket_shelf(bracket="shop_plywood")).checks])
+        self.assertNotIn("screw.pull_through", [c.code for c in judge(bracket_shelf()).checks])
+
+    def test_one_support_is_refused(self) -> None:
+        for supports in ((), (500.0,)):
+            verdict = judge(bracket_shelf(supports_mm=supports))
+            self.assertEqual((verdict.word, verdict.governing.code), ("wont_hold", "support.count"))
+
+    def test_rod_longer_than_the_shelf_is_deep(self) -> None:
+        self.assertEqual(check(judge(rod_shelf(depth_mm=180.0)), "rod.hole").word, "wont_hold")
+
+
+class Unknown(SimpleTestCase):
+    def asks(self, verdict: PieceVerdict, words: str) -> None:
+        self.assertEqual(verdict.word, "cannot_tell")
+        self.assertTrue(any(words in ask for ask in verdict.unknown), verdict.unknown)
+        self.assertIn("Find out first", say.headline(verdict, "metric"))
+
+    def test_each_unknown_is_asked_for(self) -> None:
+        loose = tuple(replace(stud, uncertainty_mm=None) for stud in STUDS)
+        self.asks(judge(bracket_shelf(), wall(layers=None)), "lined with")
+        self.asks(judge(bracket_shelf(), wall(studs=())), "where the studs are")
+        self.asks(judge(bracket_shelf(), wall(studs=loose)), "how far off the stud")
+        self.asks(judge(bracket_shelf(things=())), "will carry")
+        self.asks(judge(bracket_shelf(things=(Thing(name="Box {0}", mass_kg=None),))), "“Box {0}” weighs")
+
+    def test_what_fails_at_its_best_fails_anyway(self) -> None:
+        heavy = (Thing(name="Anvil", mass_kg=400.0), Thing(name="Box", mass_kg=None))
+        self.assertEqual(judge(bracket_shelf(things=heavy), wall(layers=None)).word, "wont_hold")
+
+    def test_an_unknown_timber_is_assumed_the_softest_and_says_so(self) -> None:
+        assumed = judge(bracket_shelf(), wall(timber=None))
+        self.assertIn("timber", [a.code for a in assumed.assumptions])
+        self.assertEqual(min(row.g for row in data.framing().values()), data.framing()["spruce_pine_fir_south"].g)
+        self.assertNotIn("timber", [a.code for a in judge(bracket_shelf()).assumptions])
+
+
+class Words(SimpleTestCase):
+    def test_breaks_at_080_and_100(self) -> None:
+        one = judge(bracket_shelf()).governing
+        for used, word in ((0.80, "holds"), (0.8001, "close"), (1.0, "close"), (1.0001, "wont_hold")):
+            self.assertEqual(replace(one, demand=replace(one.demand, value=used * one.capacity.value)).word, word)
+
+    def test_a_nuisance_is_never_worse_than_close_and_a_fit_never_nearly(self) -> None:
+        one = judge(bracket_shelf()).governing
+        over = replace(one, demand=replace(one.demand, value=3 * one.capacity.value))
+        self.assertEqual(replace(over, advice=True).word, "close")
+        self.assertEqual(replace(one, demand=replace(one.demand, value=0.99 * one.capacity.value), fit=True).word, "holds")
+
+    def test_a_utilisation_never_looks_better_than_it_is(self) -> None:
+        self.assertEqual(
+            [say.utilisation(x) for x in (0.8, 0.8001, 1.0, 1.00001, 250.0)], ["0.80", "0.81", "1.00", "1.01", "99+"]
+        )
+
+    def test_an_empty_wall_holds(self) -> None:
+        self.assertEqual(plan(bracket_shelf()).without_piece("shelf").pieces, ())
+
+    def test_two_studs_doubled_are_as_good_as_wide(self) -> None:
+        double = (*STUDS[:1], Stud(centre_mm=800.0, width_mm=76.0, uncertainty_mm=2.0), *STUDS[2:])
+        self.assertLess(
+            check(judge(bracket_shelf(), wall(studs=double)), "screw.edge").utilisation,
+            check(judge(bracket_shelf(left_mm=705.0)), "screw.edge").utilisation,
+        )

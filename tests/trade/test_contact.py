@@ -1,0 +1,68 @@
+"""The compression block: equilibrium, closed forms, and what must never help."""
+
+from math import sqrt
+
+from django.test import SimpleTestCase
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from trade.mechanics.contact import hold, limit_moment, rotation_stiffness
+
+HEIGHTS = st.lists(st.floats(5, 300), min_size=1, max_size=5, unique=True).map(tuple)
+
+
+class Block(SimpleTestCase):
+    def test_one_fastener_in_closed_form(self) -> None:
+        """f a (y - a / 2) = M: a = y - sqrt(y^2 - 2 M / f); T = f a."""
+        y, f, moment = 200.0, 20.0, 60_000.0
+        block = y - sqrt(y**2 - 2 * moment / f)
+        found = hold(moment, (y,), f)
+        assert found is not None
+        self.assertAlmostEqual(found.block_mm, block, places=6)
+        self.assertAlmostEqual(found.tension_n, f * block, places=6)
+
+    @given(heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.01, 0.95))
+    def test_forces_and_moments_balance(self, heights: tuple[float, ...], f: float, share: float) -> None:
+        moment = share * limit_moment(heights, f)
+        found = hold(moment, heights, f)
+        assume(found is not None)
+        assert found is not None
+        pressed = f * found.block_mm
+        self.assertAlmostEqual(sum(found.tensions_n) / pressed, 1.0, places=5)
+        turning = sum(t * y for t, y in zip(found.tensions_n, heights, strict=True)) - pressed * found.block_mm / 2
+        self.assertAlmostEqual(turning / moment, 1.0, places=5)
+        self.assertAlmostEqual(found.tension_n, max(found.tensions_n), places=6)
+
+    @given(heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.01, 0.9), more=st.floats(1.01, 3))
+    def test_more_moment_or_a_softer_face_pulls_harder(
+        self, heights: tuple[float, ...], f: float, share: float, more: float
+    ) -> None:
+        moment = share * limit_moment(heights, f)
+        base = hold(moment, heights, f)
+        assume(base is not None)
+        assert base is not None
+        for worse in (hold(moment * more, heights, f), hold(moment, heights, f / more)):
+            if worse is not None:
+                self.assertGreaterEqual(worse.tension_n, base.tension_n * (1 - 1e-9))
+
+    @given(
+        heights=st.lists(st.floats(5, 300), min_size=2, max_size=5, unique=True), f=st.floats(2, 300), share=st.floats(0.01, 0.8)
+    )
+    def test_taking_a_fastener_away_never_pulls_less(self, heights: list[float], f: float, share: float) -> None:
+        moment = share * limit_moment(tuple(heights), f)
+        whole = hold(moment, tuple(heights), f)
+        for gone in range(len(heights)):
+            rest = hold(moment, tuple(heights[:gone] + heights[gone + 1 :]), f)
+            if rest is not None:
+                assert whole is not None
+                self.assertGreaterEqual(rest.tension_n, whole.tension_n * (1 - 1e-9))
+
+    def test_past_the_limit_the_face_gives_way(self) -> None:
+        self.assertIsNone(hold(1.01 * limit_moment((100.0, 30.0), 10.0), (100.0, 30.0), 10.0))
+        self.assertIsNone(hold(1000.0, (), 10.0))
+
+    def test_turning_stiffness_of_one_screw_in_closed_form(self) -> None:
+        """f x^2 / 2 = k (y - x); K = k (y - x)^2 + f x^3 / 3."""
+        k, f, y = 4000.0, 900.0, 150.0
+        x = (-k + sqrt(k * k + 2 * f * k * y)) / f
+        self.assertAlmostEqual(rotation_stiffness((y,), k, f), k * (y - x) ** 2 + f * x**3 / 3, places=3)

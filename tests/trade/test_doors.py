@@ -1,0 +1,194 @@
+"""The doors of the trade: plan files, the command line, marks, drills, putting up and cures."""
+
+import contextlib
+import io
+import json
+import tempfile
+from pathlib import Path
+
+import jsonschema
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.plans import STUDS, bracket_shelf, plan, rod_shelf, wall
+from trade import data, planfile
+from trade.__main__ import main
+from trade.assess import assess, assess_piece
+from trade.choose import placement
+from trade.choose.cures import cures
+from trade.errors import PlanError
+from trade.fixings import driving
+from trade.mark.marks import piece_marks
+from trade.plan import Plan, Thing
+
+BOTH = plan(bracket_shelf(), rod_shelf())
+
+
+class PlanFiles(SimpleTestCase):
+    def test_round_trip_and_schema(self) -> None:
+        raw = planfile.dump(BOTH)
+        self.assertEqual(planfile.load(raw), BOTH)
+        jsonschema.validate(json.loads(raw), planfile.schema())
+
+    def test_bad_files_say_what_and_where(self) -> None:
+        good = json.loads(planfile.dump(BOTH))
+
+        def changed(**piece: object) -> bytes:
+            return json.dumps(good | {"pieces": [good["pieces"][0] | piece]}).encode()
+
+        raw = planfile.dump(BOTH)
+        for bad, where, words in (
+            (b"", "", "cut short"), (raw[:300], "", "cut short"), (b"\xff\xfe", "", "not a plan file"), (b"[1]", "", "found a list"),
+            (json.dumps(good | {"version": 2}).encode(), "version", "another version"),
+            (json.dumps({k: v for k, v in good.items() if k != "version"}).encode(), "", "another version"),
+            (json.dumps(good | {"format": "song"}).encode(), "format", "not a Gancho plan"),
+            (json.dumps(good | {"colour": 1}).encode(), "", "colour"),
+            (raw.replace(b"1000.0", b"NaN", 1), "", "not a plan file"), (raw.replace(b"1000.0", b"1e999", 1), "", "range"),
+            (changed(length_mm=9000), "pieces[0].length_mm", "the wall only"), (changed(length_mm="long"), "pieces[0].length_mm", "a number"),
+            (changed(left_mm=-1), "pieces[0].left_mm", "between"), (changed(length_mm=31_000), "pieces[0].length_mm", "between"),
+            (changed(board="glue"), "pieces[0].board", "no board"), (changed(supports_mm=[900, 100]), "pieces[0].supports_mm", "left to right"),
+            (changed(supports_mm=[100, 2000]), "pieces[0].supports_mm", "between"),
+            (changed(things=[{"name": "x", "mass_kg": -1}]), "pieces[0].things[0].mass_kg", "between 0"),
+            (json.dumps(good | {"wall": good["wall"] | {"studs": [{"centre_mm": 9000}]}}).encode(), "wall.studs[0].centre_mm", "outside the wall"),
+        ):  # fmt: skip
+            with self.subTest(where=where, words=words), self.assertRaises(PlanError) as caught:
+                planfile.load(bad)
+            self.assertEqual(caught.exception.where, where)
+            self.assertIn(words, str(caught.exception))
+
+    @settings(max_examples=150, deadline=None)
+    @given(cut=st.integers(0, 2000), byte=st.integers(0, 255))
+    def test_a_damaged_file_is_a_plan_or_refused(self, cut: int, byte: int) -> None:
+        raw = bytearray(planfile.dump(BOTH))
+        raw[cut % len(raw)] = byte
+        for damaged in (bytes(raw), bytes(raw[: cut % len(raw)])):
+            with contextlib.suppress(PlanError):
+                self.assertIsInstance(planfile.load(damaged), Plan)
+
+
+class CommandLine(SimpleTestCase):
+    def run_on(self, raw: bytes, *flags: str) -> tuple[int, str, str]:
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "plan.json"
+            path.write_bytes(raw)
+            out, err = io.StringIO(), io.StringIO()
+            with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+                code = main(["assess", str(path), *flags])
+        return code, out.getvalue(), err.getvalue()
+
+    def test_exit_status_says_the_verdict(self) -> None:
+        unknown = plan(bracket_shelf(), layers=None)
+        failing = plan(bracket_shelf(left_mm=850.0))
+        for raw, code in ((planfile.dump(BOTH), 0), (planfile.dump(failing), 1), (planfile.dump(unknown), 2), (b"{", 3)):
+            self.assertEqual(self.run_on(raw)[0], code)
+
+    def test_a_missing_or_bad_file_is_one_sentence(self) -> None:
+        code, out, err = self.run_on(planfile.dump(BOTH)[:200])
+        self.assertEqual((code, out, len(err.splitlines())), (3, "", 1))
+        with contextlib.redirect_stderr(io.StringIO()) as err2:
+            self.assertEqual(main(["assess", "/nowhere/plan.json"]), 3)
+        self.assertIn("can't be read", err2.getvalue())
+
+    def test_json_and_text_say_the_same(self) -> None:
+        told = json.loads(self.run_on(planfile.dump(BOTH), "--json")[1])
+        text = self.run_on(planfile.dump(BOTH), "--units", "imperial")[1]
+        self.assertEqual(told["word"], "holds")
+        for piece in told["pieces"]:
+            for one in piece["checks"]:
+                self.assertIn(one["name"], text)
+                self.assertAlmostEqual(one["utilisation"], one["demand"]["value"] / one["capacity"]["value"])
+
+    def test_marks(self) -> None:
+        out = io.StringIO()
+        with tempfile.NamedTemporaryFile(suffix=".json") as file, contextlib.redirect_stdout(out):
+            file.write(planfile.dump(BOTH))
+            file.flush()
+            self.assertEqual(main(["marks", file.name]), 0)
+        self.assertIn("800 mm from the left, 1455 mm up; 2.5 mm bit, 72 mm deep", out.getvalue())
+
+
+class Marks(SimpleTestCase):
+    def test_brackets_holes_are_where_the_bracket_has_them(self) -> None:
+        """Braced bracket: 25, 60, 240, 275 below the underside at 1 480; #10 x 76.2 through 4 mm of steel: 72.2 deep."""
+        made = piece_marks(bracket_shelf(), wall(), "metric")
+        self.assertEqual([(m.x_mm, m.y_mm) for m in made[:4]], [(800.0, 1480.0 - down) for down in (25, 60, 240, 275)])
+        self.assertAlmostEqual(made[0].depth_mm, 72.2)
+        self.assertEqual((made[0].bit_mm, made[0].stud_mm), (2.5, 800.0))
+        self.assertTrue(any("cables" in caution.template for caution in made[0].cautions))
+
+    def test_rods_are_bored_a_little_deeper_than_they_are_long_and_stay_inside(self) -> None:
+        bores = [m for m in piece_marks(rod_shelf(), wall(), "metric") if m.where == "shelf"]
+        self.assertEqual([(m.x_mm, m.y_mm, m.bit_mm) for m in bores], [(100.0, 47.5, 16.0), (900.0, 47.5, 16.0)])
+        self.assertTrue(190.0 < bores[0].depth_mm < 250.0)
+
+    def test_no_stud_no_drilling(self) -> None:
+        made = piece_marks(bracket_shelf(left_mm=850.0), wall(), "metric")
+        self.assertIn("Do not drill", made[0].cautions[0].template)
+        self.assertIsNone(made[0].stud_mm)
+
+    def test_pilot_holes_stay_within_the_standard(self) -> None:
+        """NDS 12.1.5.3 (wood screws: at most 70 % of the root up to G 0.6, 90 % above) and 12.1.4.2 (lags)."""
+        for units in ("imperial", "metric"):
+            for row in data.screws().values():
+                for g, wood_share, lag_low, lag_high in (
+                    (0.42, 0.7, 0.40, 0.70),
+                    (0.55, 0.7, 0.60, 0.75),
+                    (0.67, 0.9, 0.65, 0.85),
+                ):
+                    bit = driving.pilot_mm(row, g, units)  # type: ignore[arg-type]
+                    share = bit / (row.diameter_mm if row.kind == "lag" else row.root_mm)
+                    with self.subTest(screw=row.name_imperial, g=g, units=units):
+                        if row.kind == "lag":
+                            self.assertTrue(lag_low <= share <= lag_high + 0.01, share)
+                        else:
+                            self.assertTrue(wood_share - 0.16 < share <= wood_share + 0.03, share)
+
+    def test_the_next_length_up_that_reaches(self) -> None:
+        """#10 through 4 + 12.7 mm wants 38 mm and its tip of 9.7: 64.4 mm, so 76.2; never out of a 38 mm stud."""
+        row = data.screws()["wood_10"]
+        self.assertAlmostEqual(driving.suggest_length_mm(row, 16.7, 38.0, 105.0), 76.2)
+        self.assertLess(driving.suggest_length_mm(row, 16.7, 38.0, 54.7), 54.7)
+
+
+class PuttingUp(SimpleTestCase):
+    def test_lands_on_two_studs_and_asks_what_it_carries(self) -> None:
+        for kind in ("bracket_shelf", "rod_shelf"):
+            piece = placement.put_up(plan(bracket_shelf()), kind, 1650.0, 1000.0)
+            verdict = assess_piece(piece, wall())
+            self.assertEqual(verdict.word, "cannot_tell")
+            centres = {stud.centre_mm for stud in STUDS}
+            self.assertTrue(all(piece.left_mm + x in centres for x in piece.supports_mm))
+
+    def test_anywhere_on_any_wall(self) -> None:
+        narrow = Plan(name="Narrow", units="metric", wall=wall(width_mm=400.0, studs=()))
+        for x in (0.0, 200.0, 5000.0):
+            piece = placement.put_up(narrow, "bracket_shelf", x, 9999.0)
+            self.assertEqual(narrow.with_piece(piece).piece(piece.key), piece)
+
+    def test_one_more_support_goes_to_a_free_stud(self) -> None:
+        more = placement.add_support(bracket_shelf(), wall())
+        self.assertEqual(more.supports_mm, (100.0, 500.0, 900.0))
+
+
+class Cures(SimpleTestCase):
+    def test_a_piece_that_holds_needs_none(self) -> None:
+        self.assertEqual(cures(BOTH, "shelf"), ())
+
+    @settings(max_examples=25, deadline=None)
+    @given(
+        left=st.floats(300, 1200), kg=st.floats(5, 90), bracket=st.sampled_from(sorted(data.brackets())),
+        screw=st.sampled_from(["wood_8", "wood_10"]), long=st.sampled_from([38.1, 50.8, 76.2]),
+    )  # fmt: skip
+    def test_every_cure_keeps_its_promise(self, left: float, kg: float, bracket: str, screw: str, long: float) -> None:
+        things = (Thing(name="Load", mass_kg=kg),)
+        sick = plan(bracket_shelf(left_mm=left, bracket=bracket, screw=screw, screw_length_mm=long, things=things))
+        for cure in cures(sick, "shelf"):
+            then = assess(sick.with_piece(cure.piece)).piece("shelf")
+            self.assertEqual(then.word, cure.word)
+            self.assertIn(cure.word, ("holds", "close"))
+
+    def test_a_missed_stud_is_cured_by_setting_supports_on_studs(self) -> None:
+        found = cures(plan(bracket_shelf(left_mm=760.0)), "shelf")
+        self.assertEqual((found[0].code, found[0].word), ("seat", "holds"))
+        self.assertTrue(all(found[0].piece.left_mm + x in {s.centre_mm for s in STUDS} for x in found[0].piece.supports_mm))

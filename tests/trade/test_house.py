@@ -1,0 +1,52 @@
+"""The house itself: tables have sources, the trade stays pure, the printed rules are the tables."""
+
+import subprocess
+import sys
+from pathlib import Path
+
+import msgspec
+from django.test import SimpleTestCase
+
+from trade import data, planfile
+from trade.__main__ import rules_chapter
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+class Tables(SimpleTestCase):
+    def test_every_row_says_where_it_comes_from(self) -> None:
+        for table in data.TABLES:
+            rows = table()
+            self.assertTrue(rows)
+            for key, row in rows.items():
+                with self.subTest(table=table.__name__, row=key):
+                    self.assertGreater(len(row.source.strip()), 5)
+
+    def test_a_row_without_a_source_is_refused(self) -> None:
+        with self.assertRaisesRegex(msgspec.ValidationError, "source"):
+            msgspec.convert({"value": 1.0, "meaning": "nothing"}, data.House)
+
+    def test_an_unknown_row_names_those_there_are(self) -> None:
+        with self.assertRaisesRegex(data.UnknownRowError, "oak_red"):
+            data.row(data.boards(), "glue", "board")
+
+    def test_brackets_have_their_holes_on_their_legs(self) -> None:
+        for key, row in data.brackets().items():
+            with self.subTest(bracket=key):
+                self.assertEqual(list(row.holes_mm), sorted(row.holes_mm))
+                self.assertLess(max(row.holes_mm), row.leg_mm)
+
+
+class Purity(SimpleTestCase):
+    def test_the_trade_runs_without_the_web(self) -> None:
+        code = "import sys, trade.__main__, trade.choose.cures; print([m for m in sys.modules if m.split('.')[0] in ('django', 'bench', 'jinja2', 'matplotlib', 'scipy')])"
+        run = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True, cwd=ROOT)
+        self.assertEqual(run.stdout.strip(), "[]")
+
+
+class Printed(SimpleTestCase):
+    def test_the_schema_in_docs_is_the_one_in_use(self) -> None:
+        self.assertEqual(msgspec.json.decode((ROOT / "docs/plan.schema.json").read_bytes()), planfile.schema())
+
+    def test_the_handbook_chapter_is_the_tables(self) -> None:
+        self.assertEqual((ROOT / "docs/handbook/rules.md").read_text(), rules_chapter() + "\n")
