@@ -6,7 +6,7 @@ from django.utils.safestring import SafeString
 
 from bench.drawing import tape, vial
 from bench.drawing.scale import Scale, of_wall
-from bench.drawing.svg import Pen
+from bench.drawing.svg import Attribute, Pen
 from trade import data, say
 from trade.check import Check, PieceVerdict, Verdict
 from trade.mark.marks import Mark
@@ -94,10 +94,14 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
     place = f"{say_length(piece.left_mm, plan.units)} from the left, {say_length(piece.top_mm, plan.units)} up"
     name = f"{piece.name}: {word}. {place}"
     ringed = " chosen" if chosen else ""
+    handles: dict[str, Attribute] = {
+        f"data_{short}": repr(getattr(piece, f"{field}_mm"))
+        for short, field in (("left", "left"), ("top", "top"), ("length", "length"), ("thick", "thickness"))
+    }
+    handles |= {"data_key": piece.key, "data_supports": " ".join(map(str, piece.supports_mm))}
     with pen.group(
         f"piece piece-{verdict.word}{ringed}", id=f"piece-{piece.key}", tabindex=0, role="button", aria_label=name,
-        aria_pressed="true" if chosen else "false", data_key=piece.key, data_left=piece.left_mm, data_top=piece.top_mm,
-        data_length=piece.length_mm, data_thick=piece.thickness_mm, data_supports=" ".join(str(x) for x in piece.supports_mm),
+        aria_pressed="true" if chosen else "false", **handles,
     ):  # fmt: skip
         pen.title(f"{name}. Drag it, or nudge it with the arrow keys.")
         _things(pen, piece, scale)

@@ -13,6 +13,7 @@ from bench.desk import Desk, apply, change, desk_or_404, refused
 from bench.forms import BenchForm, MeasureField
 from trade import data
 from trade.choose import placement
+from trade.choose.cures import Cure
 from trade.choose.cures import cures as find_cures
 from trade.errors import MeasureError, PlanError
 from trade.fixings import driving
@@ -169,19 +170,22 @@ def remove(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What would cure a piece; asked for after the page is there, because it tries many things."""
     desk = desk_or_404(request, wall, "fix", key)
-    found = [(cure.code + "-" + str(n), cure) for n, cure in enumerate(find_cures(desk.plan, key))]
-    return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": found})
+    return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": _offered(desk)})
 
 
 @require_POST
 def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Apply a cure that was offered."""
     desk = desk_or_404(request, wall, "fix", key)
-    wanted = request.POST.get("code", "")
-    found = {cure.code + "-" + str(n): cure for n, cure in enumerate(find_cures(desk.plan, key))}.get(wanted)
+    found = dict(_offered(desk)).get(request.POST.get("code", ""))
     if found is None:
         return refused(desk, "That cure no longer fits: the wall has changed since it was offered.")
     return apply(desk, lambda plan: plan.with_piece(found.piece), f"Cure {desk.chosen.name}")
+
+
+def _offered(desk: Desk) -> list[tuple[str, Cure]]:
+    """The cures of the piece, each with the code that its button sends."""
+    return [(f"{cure.code}-{n}", cure) for n, cure in enumerate(find_cures(desk.plan, desk.chosen.key))]
 
 
 def _number(request: HttpRequest, name: str) -> float:

@@ -102,9 +102,8 @@ def read_studs(text: str, units: Units, width_mm: float, before: dict[str, float
                 at, step = read_length(every["first"], units), read_length(every["step"], units)
                 if step < 50:
                     raise PlanError("Studs closer than 50 mm (2 in) are no studs.", "studs")
-                while at <= width_mm and len(centres) <= _MOST_STUDS:
-                    centres.append(at)
-                    at += step
+                count = min(int((width_mm - at) / step + 1e-6) + 1, _MOST_STUDS)
+                centres += [min(at + n * step, width_mm) for n in range(max(count, 0))]
             else:
                 centres.append(before.get(part) or read_length(part, units))
         except MeasureError as error:

@@ -44,7 +44,7 @@ class PlanFiles(SimpleTestCase):
             (json.dumps({k: v for k, v in good.items() if k != "version"}).encode(), "", "another version"),
             (json.dumps(good | {"format": "song"}).encode(), "format", "not a Gancho plan"),
             (json.dumps(good | {"colour": 1}).encode(), "", "colour"),
-            (raw.replace(b"1000.0", b"NaN", 1), "", "not a plan file"), (raw.replace(b"1000.0", b"1e999", 1), "", "range"),
+            (raw.replace(b"1000.0", b"NaN", 1), "", "not a plan file"), (raw.replace(b"1000.0", b"1e999", 1), "pieces[0].length_mm", "range"),
             (changed(length_mm=9000), "pieces[0].length_mm", "the wall only"), (changed(length_mm="long"), "pieces[0].length_mm", "a number"),
             (changed(left_mm=-1), "pieces[0].left_mm", "between"), (changed(length_mm=31_000), "pieces[0].length_mm", "between"),
             (changed(board="glue"), "pieces[0].board", "no board"), (changed(supports_mm=[900, 100]), "pieces[0].supports_mm", "left to right"),

@@ -4,9 +4,20 @@ import { Drag } from "./drag.js";
 const bench = () => document.getElementById("bench");
 const token = () => JSON.parse(document.body.getAttribute("hx-headers"))["x-csrftoken"];
 
+// One question at a time: each change names the revision it was made on, so they must follow one another.
+let queue = Promise.resolve();
+
 /** Post to the server and lay what it answers on the bench. Resolves to true when the server took it. */
-export async function post(url, values) {
-  const body = new URLSearchParams({ base: bench().dataset.base, stage: bench().dataset.stage, piece: bench().dataset.piece, ...values });
+export function post(url, values) {
+  queue = queue.then(() => send(url, values));
+  return queue;
+}
+
+async function send(url, values) {
+  if (!bench()) return false;
+  const stage = bench().dataset.stage;
+  const said = typeof values === "function" ? values() : values;
+  const body = new URLSearchParams({ stage, piece: bench().dataset.piece, ...said, base: bench().dataset.base });
   let answer;
   try {
     answer = await fetch(url, { method: "POST", body, headers: { "HX-Request": "true", "X-CSRFToken": token() } });
@@ -14,20 +25,69 @@ export async function post(url, values) {
     return trouble("No connection: nothing was changed. Try again when it is back.");
   }
   if (!answer.ok && answer.status !== 422 && answer.status !== 409) return trouble("That did not work, and nothing was changed. Load the page again and go on.");
-  lay(await answer.text());
+  const html = await answer.text();
+  // the person went on to another stage meanwhile: show that one as it is now
+  if (bench().dataset.stage !== stage) htmx.ajax("GET", location.href, { target: "#bench", swap: "outerHTML" });
+  else lay(html, said);
   return answer.ok;
 }
 
-/** Put a new bench in place of the old one; the focus stays where it was. */
-function lay(html) {
+/** Put a new bench in place of the old one. The focus, what is open, and what was typed since asking stay. */
+function lay(html, sent) {
   const focused = document.activeElement?.id;
   const scrolled = document.getElementById("panel")?.scrollTop ?? 0;
   const open = openDetails();
+  const typed = typedSince(sent);
   const fresh = document.createRange().createContextualFragment(html).getElementById("bench");
   if (!fresh) return;
   bench().replaceWith(fresh);
   htmx.process(fresh);
   settle(focused, scrolled, open);
+  retype(typed);
+}
+
+// Forms that save themselves on every change.
+const autosaving = () => document.querySelector("form.autosave");
+const fieldsOf = (form) => [...form.elements].filter((field) => field.name && field.type !== "hidden");
+const valueOf = (field) => (field.type === "checkbox" ? field.checked : field.value);
+
+document.addEventListener("change", (event) => {
+  if (event.target.closest?.("form.autosave")) save();
+});
+document.addEventListener("submit", (event) => {
+  const form = event.target;
+  if (!form.matches("form.autosave, form.asks")) return;
+  event.preventDefault();
+  if (form.matches(".autosave")) save();
+  else post(form.action, Object.fromEntries(new FormData(form, event.submitter)));
+});
+
+function save() {
+  return post(autosaving().action, () => Object.fromEntries(new FormData(autosaving())));
+}
+
+/** Fields whose value is no longer what was sent (or, when the form was not sent, what the server had put there). */
+function typedSince(sent) {
+  const form = autosaving();
+  if (!form) return [];
+  const whole = sent && fieldsOf(form).every((field) => field.type === "checkbox" || field.name in sent);
+  return fieldsOf(form)
+    .filter((field) => (whole ? valueOf(field) !== (field.type === "checkbox" ? field.name in sent : sent[field.name]) : field === document.activeElement && field.value !== field.defaultValue))
+    .map((field) => ({ name: field.name, value: valueOf(field), active: field === document.activeElement }));
+}
+
+function retype(typed) {
+  const form = autosaving();
+  let again = false;
+  for (const { name, value, active } of form ? typed : []) {
+    const field = fieldsOf(form).find((each) => each.name === name);
+    if (!field) continue;
+    if (field.type === "checkbox") field.checked = value;
+    else field.value = value;
+    if (active) field.addEventListener("blur", () => field.isConnected && save(), { once: true });
+    else again = true;
+  }
+  if (again) save();
 }
 
 function openDetails() {
@@ -59,21 +119,17 @@ const address = (key, what) => `${location.pathname.match(/^.*?\/walls\/\d+\//)[
 const wallAddress = (what) => `${location.pathname.match(/^.*?\/walls\/\d+\//)[0]}${what}/`;
 const pieceAt = (key) => document.getElementById(`piece-${key}`);
 
-// What was typed while the answer was on its way is kept; so are opened sums and the place in the panel.
+// The same for what htmx lays: the place in the panel, opened sums and a half-typed field.
 let before = null;
 document.addEventListener("htmx:beforeSwap", (event) => {
-  const target = event.detail.target;
-  if (target.id !== "bench") return;
-  const at = document.activeElement;
-  const typed = at?.matches?.("#panel input, #panel textarea") && at.value !== at.defaultValue ? at.value : null;
-  before = { id: at?.id, typed, scrolled: document.getElementById("panel").scrollTop, open: openDetails(), stage: bench().dataset.stage };
+  if (event.detail.target.id !== "bench") return;
+  before = { scrolled: document.getElementById("panel").scrollTop, open: openDetails(), stage: bench().dataset.stage, typed: typedSince() };
 });
 document.addEventListener("htmx:afterSettle", () => {
   if (!before || !bench()) return;
   const same = before.stage === bench().dataset.stage;
   settle(null, same ? before.scrolled : 0, before.open);
-  const field = before.id && document.getElementById(before.id);
-  if (same && field && before.typed !== null && field.matches("input, textarea") && field.getAttribute("aria-invalid") !== "true") field.value = before.typed;
+  if (same) retype(before.typed);
   before = null;
 });
 for (const name of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(name, () => trouble("No connection: nothing was changed. Try again when it is back."));
@@ -122,8 +178,11 @@ document.addEventListener("pointerdown", (event) => {
   if (!piece) return;
   drag = new Drag(bench, piece, event, (values) => post(address(piece.dataset.key, "move"), { ...values, piece: piece.dataset.key }));
   event.preventDefault();
+  document.documentElement.setPointerCapture(event.pointerId); // the piece itself is drawn anew under the finger
   piece.focus({ preventScroll: true });
 });
+// a finger on a piece drags it; anywhere else it scrolls the page
+document.addEventListener("touchstart", (event) => event.target.closest?.(".piece") && event.preventDefault(), { passive: false });
 document.addEventListener("pointermove", (event) => drag?.move(event));
 document.addEventListener("pointercancel", () => { drag?.cancel(); drag = null; });
 document.addEventListener("pointerup", async (event) => {
@@ -143,13 +202,11 @@ function choose(key) {
 
 // Keys.
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
-let nudging = Promise.resolve();
 function nudge(key, [dx, dy], far) {
   const step = bench().dataset.units === "imperial" ? (far ? 25.4 : 25.4 / 16) : far ? 10 : 1;
-  nudging = nudging.then(() => {
-    const piece = pieceAt(key);
-    if (!piece) return;
-    return post(address(key, "move"), { piece: key, left_mm: +piece.dataset.left + dx * step, top_mm: +piece.dataset.top + dy * step });
+  post(address(key, "move"), () => {
+    const { left, top } = pieceAt(key).dataset;
+    return { piece: key, left_mm: +left + dx * step, top_mm: +top + dy * step };
   });
 }
 document.addEventListener("keydown", (event) => {

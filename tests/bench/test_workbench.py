@@ -1,0 +1,296 @@
+"""The workbench over the test client: pages, changes, refusals, history."""
+
+from typing import Any
+
+from django.test import TestCase
+from django.urls import get_resolver, reverse
+
+from bench import demo
+from bench.drawing import elevation, section
+from bench.models import Job, Wall
+from tests.plans import bracket_shelf, plan, rod_shelf
+from trade import planfile
+from trade.assess import assess
+from trade.plan import Plan
+
+HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
+STAGES = ("survey", "load", "fix", "mark")
+
+
+class BenchCase(TestCase):
+    """A wall with a shelf and a ledge."""
+
+    def setUp(self) -> None:
+        self.job = Job.objects.create(name="Job")
+        self.wall = Wall.begin(self.job, plan(bracket_shelf(), rod_shelf()), "Begin")
+
+    def url(self, name: str, *more: Any) -> str:
+        return reverse(name, args=[self.wall.pk, *more])
+
+    def plan(self) -> Plan:
+        return Wall.objects.get(pk=self.wall.pk).plan()
+
+    def base(self) -> int:
+        return Wall.objects.get(pk=self.wall.pk).at
+
+    def post(self, name: str, /, *more: Any, **values: Any) -> Any:
+        return self.client.post(self.url(name, *more), {"base": self.base(), **values}, **HTMX)
+
+    def fix_values(self, **changes: str) -> dict[str, str]:
+        form = {
+            "name": "Shelf", "left": "700 mm", "top": "1500 mm", "length": "1000 mm", "depth": "250 mm", "thickness": "20 mm", "board": "oak_red",
+            "bracket": "braced", "screw": "wood_10", "screw_length": "76.2 mm", "supports": "800 mm, 1600 mm",
+        }  # fmt: skip
+        return form | changes
+
+    def survey_values(self, **changes: str) -> dict[str, str]:
+        form = {
+            "name": "Test wall", "width": "3200", "height": "2400", "lining": "gypsum_12_7", "studs": "400, 800", "give": "2", "timber": "unknown",
+            "stud_width": "38", "stud_depth": "89",
+        }  # fmt: skip
+        return form | changes
+
+
+class Pages(BenchCase):
+    def test_every_stage_as_page_and_as_fragment(self) -> None:
+        for stage in STAGES:
+            page = self.client.get(self.url("stage", stage))
+            part = self.client.get(self.url("stage", stage), **HTMX)
+            self.assertContains(page, "<!doctype html>")
+            self.assertNotContains(part, "<!doctype html>")
+            self.assertContains(part, f'class="bench stage-{stage}"')
+
+    def test_constant_queries_whatever_hangs_there(self) -> None:
+        for pieces in ((), tuple(bracket_shelf(key=f"s{n}", top_mm=200.0 * n + 100) for n in range(10))):
+            wall = Wall.begin(self.job, plan(*pieces) if pieces else plan().without_piece("shelf"), "Begin")
+            with self.assertNumQueries(2):
+                self.client.get(reverse("stage", args=[wall.pk, "fix"]))
+        with self.assertNumQueries(1):
+            self.client.get(reverse("jobs"))
+
+    def test_strict_content_policy_and_nothing_from_elsewhere(self) -> None:
+        page = self.client.get(self.url("stage", "fix"))
+        policy = page["Content-Security-Policy"]
+        self.assertNotIn("unsafe", policy)
+        self.assertIn("default-src 'none'", policy)
+        self.assertNotRegex(page.content.decode(), r'(?:src|href|action)="(?:https?:)?//')
+        self.assertNotRegex(page.content.decode(), r'\sstyle="|<style|\son\w+="')
+
+    def test_wrong_addresses_are_404(self) -> None:
+        for url in ("/walls/999/fix/", self.url("stage", "paint"), "/nowhere/", "/walls/0/plan.json"):
+            self.assertEqual(self.client.get(url).status_code, 404)
+        for name in ("move", "save-load", "save-fix", "remove", "support", "cure"):
+            self.assertEqual(self.post(name, "nothing").status_code, 404)
+
+    def test_no_address_breaks_on_nonsense(self) -> None:
+        """Every address, by GET and by an empty POST, with a wall and a piece: never a 500."""
+        for pattern in get_resolver().url_patterns[0].url_patterns:
+            known = {"wall": self.wall.pk, "key": "shelf", "stage": "fix"}
+            url = reverse(pattern.name, kwargs={key: known[key] for key in pattern.pattern.converters})
+            for answer in (
+                self.client.get(url),
+                self.client.post(url, **HTMX),
+                self.client.post(url, {"base": "x", "kind": "?", "left_mm": "nan"}, **HTMX),
+            ):
+                self.assertLess(answer.status_code, 500, url)
+
+    def test_names_are_escaped_everywhere(self) -> None:
+        wall = Wall.begin(self.job, plan(bracket_shelf(name='<b>"{x}"</b>')), "Begin")
+        for stage in STAGES:
+            self.assertNotContains(self.client.get(reverse("stage", args=[wall.pk, stage])), "<b>")
+
+    def test_the_rules_page_prints_every_check(self) -> None:
+        page = self.client.get(reverse("rules"))
+        for one in assess(self.plan()).pieces[0].checks:
+            self.assertContains(page, one.name)
+
+
+class Changes(BenchCase):
+    def test_moving_is_kept_and_judged(self) -> None:
+        answer = self.post("move", "shelf", left_mm="850", top_mm="1400")
+        self.assertContains(answer, "misses the stud")
+        self.assertEqual((self.plan().piece("shelf").left_mm, self.plan().piece("shelf").top_mm), (850.0, 1400.0))
+
+    def test_a_live_move_is_judged_and_not_kept(self) -> None:
+        answer = self.post("move", "shelf", left_mm="850", top_mm="1400", live="1")
+        self.assertContains(answer, "misses the stud")
+        self.assertEqual((self.plan().piece("shelf").left_mm, self.base()), (700.0, 1))
+
+    def test_moving_off_the_wall_stops_at_its_edge(self) -> None:
+        self.post("move", "shelf", left_mm="99999", top_mm="-50")
+        self.assertEqual((self.plan().piece("shelf").left_mm, self.plan().piece("shelf").top_mm), (2200.0, 20.0))
+
+    def test_putting_up_loading_and_taking_down(self) -> None:
+        answer = self.post("put-up", kind="bracket_shelf", x_mm="1200", top_mm="600")
+        self.assertContains(answer, "Can&#x27;t tell")
+        key = self.plan().pieces[-1].key
+        answer = self.post(
+            "save-load", key, use="hard", **{"thing-0-name": "Tins", "thing-0-weight": "8 kg", "thing-0-at": "10 cm"}
+        )
+        self.assertEqual((self.plan().piece(key).things[0].mass_kg, self.plan().piece(key).things[0].at_mm), (8.0, 100.0))
+        self.post("remove", key)
+        self.assertNotIn(key, [piece.key for piece in self.plan().pieces])
+
+    def test_hardware_and_length_are_kept_and_supports_follow_the_studs(self) -> None:
+        self.post("save-fix", "shelf", **self.fix_values(length="1400 mm", bracket="bar"))
+        piece = self.plan().piece("shelf")
+        self.assertEqual((piece.length_mm, piece.bracket, piece.supports_mm), (1400.0, "bar", (100.0, 500.0, 900.0, 1300.0)))
+
+    def test_typed_supports_are_kept(self) -> None:
+        self.post("save-fix", "shelf", **self.fix_values(supports="800, 1200, 1600"))
+        self.assertEqual(self.plan().piece("shelf").supports_mm, (100.0, 500.0, 900.0))
+
+    def test_what_was_not_changed_stays_exact(self) -> None:
+        wall = Wall.begin(self.job, plan(bracket_shelf(left_mm=700.1234567)), "Begin")
+        values = {"base": 1, **self.fix_values(left="700.1 mm", supports="800.1 mm, 1600.1 mm", depth="240")}
+        self.client.post(reverse("save-fix", args=[wall.pk, "shelf"]), values, **HTMX)
+        piece = Wall.objects.get(pk=wall.pk).plan().piece("shelf")
+        self.assertEqual((piece.left_mm, piece.depth_mm, piece.supports_mm), (700.1234567, 240.0, (100.0, 900.0)))
+
+    def test_a_cure_is_offered_and_delivers(self) -> None:
+        self.post("move", "shelf", left_mm="760", top_mm="1500")
+        offered = self.client.get(self.url("cures", "shelf"), **HTMX)
+        self.assertContains(offered, "Set its supports on the studs")
+        self.assertContains(self.post("cure", "shelf", code="seat-0"), "It holds.")
+        self.assertEqual(self.post("cure", "shelf", code="seat-0").status_code, 422)
+
+    def test_survey(self) -> None:
+        self.post("save-survey", **self.survey_values(studs="16 in every 16 in", width="12 ft", give=""))
+        wall = self.plan().wall
+        self.assertEqual((len(wall.studs), wall.studs[0].uncertainty_mm, wall.timber), (9, None, None))
+        self.assertAlmostEqual(wall.studs[8].centre_mm, 144 * 25.4)
+
+    def test_without_scripts_a_change_leads_back_to_the_page(self) -> None:
+        answer = self.client.post(self.url("remove", "shelf"), {"base": 1})
+        self.assertRedirects(answer, self.url("stage", "fix"))
+
+
+class Refusals(BenchCase):
+    def refused(self, answer: Any, words: str, typed: str) -> None:
+        self.assertContains(answer, words, status_code=422)
+        self.assertContains(answer, typed, status_code=422)
+        self.assertEqual(self.base(), 1)
+
+    def test_each_bad_value_beside_its_field_with_what_was_typed(self) -> None:
+        for field, typed, words in (
+            ("length", "9 m", "the wall only"), ("length", "forty", "is not a number"), ("left", "3000", "past the wall"),
+            ("depth", "-3", "less than nothing"), ("thickness", "1e9", "not a unit I know"), ("top", "31 m", "longer than any wall"),
+            ("length", "NaN", "is not a number"), ("screw_length", "inf", "is not a number"), ("supports", "50", "is not under the shelf"),
+            ("supports", "800, x", "Number 2"), ("supports", "800, 805", "closer together"), ("top", "", "missing"),
+        ):  # fmt: skip
+            with self.subTest(field=field, typed=typed):
+                answer = self.post("save-fix", "shelf", **self.fix_values(**{field: typed}))
+                self.refused(answer, words, f'value="{typed}"' if typed else 'aria-invalid="true"')
+                self.assertContains(answer, f'id="error-{field}"', status_code=422)
+
+    def test_survey_refusals(self) -> None:
+        for field, typed, words in (
+            ("studs", "400, 9000", "outside the wall"), ("studs", "400, 4x8", "Stud 2"), ("studs", "16 every 1", "no studs"),
+            ("width", "40 m", "longer than any wall"), ("width", "5", "outside the wall"), ("stud_width", "1", "must lie between"), ("width", "900", "The shelf"),
+        ):  # fmt: skip
+            with self.subTest(field=field, typed=typed):
+                self.refused(self.post("save-survey", **self.survey_values(**{field: typed})), words, typed)
+
+    def test_load_refusals(self) -> None:
+        for part, typed, words in (
+            ("weight", "-4", "less than nothing"),
+            ("weight", "6 t", "not a unit"),
+            ("at", "2 m", "beyond the end"),
+            ("weight", "9999", "more than"),
+        ):
+            values = {"thing-0-name": "Box", "thing-0-weight": "4", "thing-0-at": "", f"thing-0-{part}": typed}
+            with self.subTest(typed=typed):
+                self.refused(self.post("save-load", "shelf", use="display", **values), words, f'value="{typed}"')
+
+    def test_plan_files(self) -> None:
+        from django.core.files.uploadedfile import SimpleUploadedFile
+
+        good = planfile.dump(self.plan())
+        for raw, words in (
+            (good[:99], "cut short"),
+            (good.replace(b'"version": 1', b'"version": 7'), "another version"),
+            (b"\x00" * 50, "not a plan"),
+            (b"9" * 5_000_010, "larger"),
+        ):
+            answer = self.client.post(reverse("import"), {"plan": SimpleUploadedFile("wall.json", raw)})
+            self.assertContains(answer, words, status_code=422)
+        self.assertContains(self.client.post(reverse("import")), "Choose a plan file", status_code=422)
+        answer = self.client.post(reverse("import"), {"plan": SimpleUploadedFile("wall.json", good)}, follow=True)
+        self.assertContains(answer, "Test wall")
+        self.assertEqual(Wall.objects.latest("pk").plan(), self.plan())
+
+    def test_a_new_wall(self) -> None:
+        page = self.client.get(reverse("new-wall") + "?units=metric")
+        self.assertContains(page, 'value="2440 mm"')
+        bad = self.client.post(reverse("new-wall"), {"units": "metric", **self.survey_values(name="Hall", width="wide")})
+        self.assertContains(bad, "is not a number", status_code=422)
+        good = self.client.post(
+            reverse("new-wall"), {"units": "metric", "job": "Flat", **self.survey_values(name="Hall", studs="")}, follow=True
+        )
+        self.assertContains(good, "Nothing hangs here yet")
+
+
+class History(BenchCase):
+    def test_undo_and_redo_go_back_through_everything(self) -> None:
+        plans = [self.plan()]
+        for name, more, values in (
+            ("move", ("shelf",), {"left_mm": "900", "top_mm": "900"}), ("remove", ("ledge",), {}), ("save-survey", (), self.survey_values()),
+            ("put-up", (), {"kind": "rod_shelf", "x_mm": "800", "top_mm": "2000"}),
+        ):  # fmt: skip
+            self.assertEqual(self.post(name, *more, **values).status_code, 200)
+            plans.append(self.plan())
+        for expected in plans[-2::-1]:
+            self.post("undo")
+            self.assertEqual(self.plan(), expected)
+        self.assertContains(self.post("undo"), "nothing left to undo", status_code=422)
+        for expected in plans[1:]:
+            self.post("redo")
+            self.assertEqual(self.plan(), expected)
+        self.assertContains(self.post("redo"), "nothing to do again", status_code=422)
+
+    def test_two_windows_never_overwrite_one_another(self) -> None:
+        self.post("move", "shelf", left_mm="900", top_mm="900")
+        answer = self.client.post(self.url("move", "shelf"), {"base": 1, "left_mm": "300", "top_mm": "300"}, **HTMX)
+        self.assertContains(answer, "changed in another window", status_code=409)
+        self.assertEqual(self.plan().piece("shelf").left_mm, 900.0)
+
+    def test_units_change_what_is_said_and_nothing_else(self) -> None:
+        before = planfile.dump(self.plan())
+        self.assertContains(self.post("units", units="imperial"), "59 1/16&quot;")
+        self.assertEqual(planfile.dump(self.plan()).replace(b"imperial", b"metric"), before)
+        self.assertEqual(self.base(), 1)
+
+    def test_the_plan_file_is_the_plan(self) -> None:
+        answer = self.client.get(self.url("plan-file"))
+        self.assertEqual(planfile.load(answer.content), self.plan())
+        self.assertIn('filename="test-wall.plan.json"', answer["Content-Disposition"])
+
+
+class Drawings(BenchCase):
+    def test_to_scale(self) -> None:
+        sheet = elevation.draw(self.plan(), assess(self.plan()), "shelf", "mark", ())
+        x, y, per_mm = sheet.scale.x(700), sheet.scale.y(1500), sheet.scale.px_per_mm
+        self.assertIn(f'<rect class="board" x="{x:.6g}" y="{y:.6g}"', sheet.markup)
+        self.assertAlmostEqual(sheet.scale.x(1700) - x, 1000 * per_mm)
+        self.assertAlmostEqual(sheet.scale.y(0) - y, 1500 * per_mm)
+
+    def test_the_section_is_drawn_for_every_state_of_the_wall(self) -> None:
+        for piece in (
+            bracket_shelf(),
+            rod_shelf(),
+            rod_shelf(let_in=False),
+            bracket_shelf(left_mm=850.0),
+            bracket_shelf(supports_mm=(100.0,)),
+        ):
+            for changes in ({}, {"layers": None}, {"layers": ()}, {"studs": ()}):
+                now = plan(piece, **changes)
+                verdict = assess(now).pieces[0]
+                seat = section.seat_in_question(piece, now, verdict)
+                assert seat is not None
+                self.assertIn("<svg", section.draw(piece, now, verdict, seat))
+
+    def test_the_demo_shows_one_that_holds_one_close_and_one_that_wont(self) -> None:
+        self.assertEqual(demo.load(), 1)
+        self.assertEqual(demo.load(), 0)
+        verdict = assess(Wall.objects.get(job__name=demo.JOB).plan())
+        self.assertEqual([piece.word for piece in verdict.pieces], ["holds", "close", "wont_hold"])

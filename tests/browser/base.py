@@ -1,0 +1,110 @@
+"""Tests on the real pages in Debian's Chromium."""
+
+import os
+from pathlib import Path
+from typing import Any
+from unittest import mock
+
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.test import tag
+from playwright.sync_api import Locator, sync_playwright
+
+from bench.models import Job, Wall
+from trade.plan import Plan
+
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+ARGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+    "--disable-sync", "--font-render-hinting=none",
+]  # fmt: skip
+AXE = Path(__file__).with_name("vendor") / "axe.min.js"
+AXE_RUN = """async tags => (await axe.run(document, {runOnly: {type: 'tag', values: tags}})).violations
+    .map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ')).join(', '))"""
+WCAG = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
+PHONE: dict[str, Any] = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+
+
+@tag("browser")
+class BrowserCase(StaticLiveServerTestCase):
+    """A page, a wall to open, and a look at the console and at every address asked for."""
+
+    context_options: dict[str, Any] = {"viewport": {"width": 1280, "height": 800}}
+    expected_errors: tuple[str, ...] = ()
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        # Playwright's sync API keeps an event loop in this thread, so Django refuses the ORM: allow it, in this class only
+        cls.enterClassContext(mock.patch.dict(os.environ, {"DJANGO_ALLOW_ASYNC_UNSAFE": "true"}))
+        cls.browser = cls.enterClassContext(sync_playwright()).chromium.launch(executable_path=CHROMIUM, args=ARGS)
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self) -> None:
+        super().setUp()
+        options = {"locale": "en-GB", "timezone_id": "UTC", "reduced_motion": "reduce"} | self.context_options
+        self.context = self.browser.new_context(base_url=self.live_server_url, **options)
+        self.addCleanup(self.context.close)
+        self.context.set_default_timeout(5000)
+        self.page = self.context.new_page()
+        self.console_errors: list[str] = []
+        self.asked: list[str] = []
+        self.page.on("console", lambda m: self.console_errors.append(m.text) if m.type == "error" else None)
+        self.page.on("pageerror", lambda e: self.console_errors.append(str(e)))
+        self.page.on("request", lambda r: self.asked.append(r.url))
+
+    def tearDown(self) -> None:
+        self.assertEqual([e for e in self.console_errors if not any(x in e for x in self.expected_errors)], [])
+        self.assertEqual([url for url in self.asked if not url.startswith((self.live_server_url, "data:"))], [])
+        super().tearDown()
+
+    def open(self, plan: Plan, stage: str = "fix", piece: str = "") -> Wall:
+        """Open a wall at a stage."""
+        wall = Wall.begin(Job.objects.create(name="Job"), plan, "Begin")
+        self.page.goto(f"/walls/{wall.pk}/{stage}/" + (f"?piece={piece}" if piece else ""))
+        return wall
+
+    def now(self, wall: Wall) -> Plan:
+        """The plan that is kept."""
+        return Wall.objects.get(pk=wall.pk).plan()
+
+    def centre(self, locator: Locator) -> tuple[float, float]:
+        locator.scroll_into_view_if_needed()
+        box = locator.bounding_box()
+        assert box is not None
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+    def px_per_mm(self) -> float:
+        """Screen pixels to a millimetre of wall."""
+        return float(
+            self.page.evaluate(
+                "document.getElementById('sheet').getScreenCTM().a * document.getElementById('bench').dataset.scale"
+            )
+        )
+
+    def drag(self, locator: Locator, dx: float, dy: float, alt: bool = False) -> None:
+        x, y = self.centre(locator)
+        mouse = self.page.mouse
+        if alt:
+            self.page.keyboard.down("Alt")
+        mouse.move(x, y)
+        mouse.down()
+        mouse.move(x + dx, y + dy, steps=8)
+        mouse.up()
+        if alt:
+            self.page.keyboard.up("Alt")
+
+    def touch_drag(self, locator: Locator, dx: float, dy: float) -> None:
+        x, y = self.centre(locator)
+        cdp = self.context.new_cdp_session(self.page)
+
+        def send(kind: str, *points: tuple[float, float]) -> None:
+            cdp.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]})
+
+        send("touchStart", (x, y))
+        for i in range(1, 9):
+            send("touchMove", (x + dx * i / 8, y + dy * i / 8))
+        send("touchEnd")
+
+    def assertAccessible(self) -> None:
+        self.page.evaluate(AXE.read_text() + "\n;0")
+        self.assertEqual(self.page.evaluate(AXE_RUN, WCAG), [])
