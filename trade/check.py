@@ -13,21 +13,21 @@ Word = Literal["holds", "close", "cannot_tell", "wont_hold"]
 _ORDER: tuple[Word, ...] = ("holds", "close", "cannot_tell", "wont_hold")
 
 
-class Quantity(msgspec.Struct, frozen=True):
+class Quantity(msgspec.Struct, frozen=True, gc=False):
     """A number and what it is a number of."""
 
     value: float
     kind: Kind
 
 
-class Phrase(msgspec.Struct, frozen=True):
+class Phrase(msgspec.Struct, frozen=True, gc=False):
     """A sentence whose `{names}` are quantities, so that it can be said in anybody's units."""
 
     template: str
     parts: dict[str, Quantity | str] = {}
 
 
-class Step(msgspec.Struct, frozen=True):
+class Step(msgspec.Struct, frozen=True, gc=False):
     """One line of a hand calculation: symbol, what it is or how it comes about, and its value."""
 
     symbol: str
@@ -35,7 +35,7 @@ class Step(msgspec.Struct, frozen=True):
     result: Quantity
 
 
-class Check(msgspec.Struct, frozen=True, kw_only=True):
+class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     """One question asked of a piece: what is demanded, what is there, by which rule.
 
     `part` names what governs (`board`, `left bracket`), `support` its number from the left, from 0, when it is a support; `case`

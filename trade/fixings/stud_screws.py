@@ -5,8 +5,7 @@ support; the worst over seats and cases is what a check reports.
 """
 
 from collections.abc import Iterable
-from dataclasses import dataclass
-from functools import cached_property
+from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from trade import data
@@ -38,28 +37,25 @@ class Seat:
     face: Face
     timber: Framing
     stud: StudAt
+    reach: driving.Reach = field(init=False)
+    pressed_mm: float = field(init=False)
+
+    def __post_init__(self) -> None:
+        """Work out once where the screw's length goes, and the width that presses with the stud behind it wherever that is."""
+        object.__setattr__(self, "reach", driving.reach(self.screw, self.screw_mm, self.layers_mm))
+        off = abs(self.stud.offset_mm) + self.stud.uncertainty_mm
+        half, stud = self.width_mm / 2, self.stud.width_mm / 2
+        object.__setattr__(self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0))
 
     @property
     def layers_mm(self) -> float:
         """All that the screw passes before the stud."""
         return self.side.thickness_mm + self.gap_mm
 
-    @cached_property
-    def reach(self) -> driving.Reach:
-        """Where the screw's length goes."""
-        return driving.reach(self.screw, self.screw_mm, self.layers_mm)
-
     @property
     def in_stud(self) -> bool:
         """Whether the screws' line meets the stud at all."""
         return abs(self.stud.offset_mm) < self.stud.width_mm / 2
-
-    @cached_property
-    def pressed_mm(self) -> float:
-        """Width that presses with the stud behind it, wherever the stud may be."""
-        off = abs(self.stud.offset_mm) + self.stud.uncertainty_mm
-        half, stud = self.width_mm / 2, self.stud.width_mm / 2
-        return max(min(off + half, stud) - max(off - half, -stud), 0.0)
 
 
 class _Use(NamedTuple):
@@ -112,7 +108,7 @@ def _uses(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[_Use]:
     upside = tuple(seat.height_mm - y for y in seat.heights_mm)
     for demand in _governing(demands):
         heights = seat.heights_mm if demand.moment_nmm >= 0 else upside
-        moment = abs(demand.moment_nmm)
+        moment = round(abs(demand.moment_nmm), 3)  # so that mirrored supports are worked out once
         yield _Use(
             seat, demand, moment, contact.hold(moment, heights, face), contact.limit_moment(heights, face),
             abs(demand.load_n) / len(heights), pull * demand.duration, side, side.value_n * demand.duration,
@@ -292,13 +288,12 @@ def _fe(seat: Seat) -> float:
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    def used(use: _Use) -> float:
-        return wood.combined_use(_hold(use).tension_n, use.shear_n, use.withdrawal_n, use.lateral_n)
-
-    use = max(uses, key=used)
+    together = [wood.combined_use(_hold(use).tension_n, use.shear_n, use.withdrawal_n, use.lateral_n) for use in uses]
+    used = max(together)
+    use = uses[together.index(used)]
     seat, tension = use.seat, _hold(use).tension_n
     resultant = (tension**2 + use.shear_n**2) ** 0.5
-    capacity = resultant / used(use) if used(use) else use.lateral_n
+    capacity = resultant / used if used else use.lateral_n
     return make(
         "screw.combined", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
         demand=Quantity(resultant, "pull"), capacity=Quantity(capacity, "pull"),

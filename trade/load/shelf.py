@@ -5,7 +5,7 @@ helps (pattern loading), so that taking something away can never turn a good ver
 shelf is cut at the supports for this.
 """
 
-from functools import cached_property
+from collections.abc import Callable
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -54,12 +54,17 @@ class ShelfLoad:
         self.board = data.boards()[piece.board]
         self._hardware_n, self._hardware_out_mm = hardware_n, hardware_out_mm
         contents, outs = _contents(piece)
-        pushes = [beam.Load(1.0, place, place) for place in self.push_places_mm]
+        pushes = [beam.Load(1.0, place, place) for place in _push_places_mm(piece)]
         self._count = len(contents)
         self.beam = beam.solve(
             piece.length_mm, piece.supports_mm, self.board.e_mpa * self.inertia_mm4, [self._own, *contents, *pushes]
         )
-        self._outs = np.array(outs)
+        self._outs = outs
+        n = len(contents)
+        self._shares = [(row[0], row[1 : 1 + n], row[1 + n :]) for row in self.beam.reactions_n.tolist()]
+        self._spans = np.maximum(self.beam.spans_mm, 1e-9)
+        own, parts, _ = self._parts(self.beam.sags_mm)
+        self._worst_sags = (own, np.maximum(parts, 0).sum(axis=1))
 
     @property
     def inertia_mm4(self) -> float:
@@ -81,34 +86,24 @@ class ShelfLoad:
     def _own(self) -> beam.Load:
         return beam.Load(self.own_n, 0.0, self.piece.length_mm)
 
-    @cached_property
-    def push_places_mm(self) -> tuple[float, float, float]:
-        """Where the accidental push is tried: both ends and the middle of the widest gap between supports."""
-        supports = self.piece.supports_mm
-        _, i = max((b - a, i) for i, (a, b) in enumerate(pairwise(supports)))
-        return (0.0, (supports[i] + supports[i + 1]) / 2, self.piece.length_mm)
-
     def _parts(self, rows: Array) -> tuple[Array, Array, Array]:
         """Own weight, contents and unit pushes of some result rows."""
         return rows[:, 0], rows[:, 1 : 1 + self._count], rows[:, 1 + self._count :]
 
     def demands(self) -> dict[int, tuple[Demand, ...]]:
         """The load cases that can govern at each support: for years, and for minutes, downwards and upwards."""
-        own, contents, pushes = self._parts(self.beam.reactions_n)
-        own_moments = own * self.piece.depth_mm / 2 + self._hardware_n * self._hardware_out_mm
-        contents = contents * self.use.factor
-        moments = contents * self._outs
-        return {
-            i: _cases(*values)
-            for i, values in enumerate(
-                zip(
-                    (own + self._hardware_n).tolist(), own_moments.tolist(),
-                    np.maximum(contents, 0).sum(axis=1).tolist(), np.maximum(moments, 0).sum(axis=1).tolist(),
-                    np.minimum(contents, 0).sum(axis=1).tolist(), np.minimum(moments, 0).sum(axis=1).tolist(),
-                    (pushes * self.use.push_n).tolist(), [self.piece.depth_mm] * len(own), strict=True,
-                )
-            )
-        }  # fmt: skip
+        depth, factor, push_n = self.piece.depth_mm, self.use.factor, self.use.push_n
+        found = {}
+        for i, (own, contents, pushes) in enumerate(self._shares):
+            forces = [factor * force for force in contents]
+            down = sum(force for force in forces if force > 0)
+            up = sum(force for force in forces if force < 0)
+            down_m = sum(force * out for force, out in zip(forces, self._outs, strict=True) if force > 0)
+            up_m = sum(force * out for force, out in zip(forces, self._outs, strict=True) if force < 0)
+            own_m = own * depth / 2 + self._hardware_n * self._hardware_out_mm
+            pushed = [push_n * share for share in pushes]
+            found[i] = _cases(own + self._hardware_n, own_m, down, down_m, up, up_m, pushed, depth)
+        return found
 
     def board_demands(self) -> tuple[BoardDemand, BoardDemand]:
         """Greatest bending of the board for years, and with the push or the lift."""
@@ -135,14 +130,30 @@ class ShelfLoad:
             own_creep: 1, or 1 + k_def for the long run.
             contents_creep: 1, or 1 + psi_2 k_def.
         """
-        own, contents, _ = self._parts(self.beam.sags_mm)
-        sags = own * own_creep + np.maximum(contents, 0).sum(axis=1) * contents_creep
-        i = int((sags / self.beam.spans_mm.clip(1e-9)).argmax())
-        return Sag(max(float(sags[i]), 0.0), float(max(self.beam.spans_mm[i], 1e-9)), float(self.beam.places_mm[i]))
+        own, contents = self._worst_sags
+        sags = own * own_creep + contents * contents_creep
+        i = int((sags / self._spans).argmax())
+        return Sag(max(float(sags[i]), 0.0), float(self._spans[i]), float(self.beam.places_mm[i]))
 
-    def push_shares(self) -> Array:
-        """Part of a unit push at each place that each support takes (supports, places)."""
-        return self._parts(self.beam.reactions_n)[2]
+    def lasting_effects(self, effect: Callable[[float], float]) -> list[float]:
+        """What lasts at each support, each load times the effect of 1 N at its distance from the wall (mm)."""
+        effects = [self.use.factor * effect(out) for out in self._outs]
+        own_effect = effect(self.piece.depth_mm / 2)
+        hardware = self._hardware_n * effect(self._hardware_out_mm)
+        return [
+            hardware + own * own_effect + sum(max(force, 0.0) * each for force, each in zip(contents, effects, strict=True))
+            for own, contents, _ in self._shares
+        ]
+
+    def push_shares(self, support: int) -> list[float]:
+        """Part of a unit push at each of the three places that a support takes."""
+        return self._shares[support][2]
+
+
+def _push_places_mm(piece: Piece) -> tuple[float, float, float]:
+    """Where the accidental push is tried: both ends and the middle of the widest gap between supports."""
+    _, middle = max((b - a, (a + b) / 2) for a, b in pairwise(piece.supports_mm))
+    return (0.0, middle, piece.length_mm)
 
 
 def _cases(

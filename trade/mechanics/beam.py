@@ -1,6 +1,9 @@
-"""A continuous beam on rigid supports, with overhangs, under many loads at once (direct stiffness, Euler-Bernoulli)."""
+"""A continuous beam on rigid supports, with overhangs, under many loads at once.
 
-from bisect import bisect_left
+Euler-Bernoulli by Macaulay's brackets: E I v = sum of load terms less the reactions' R <x - s>^3 / 6, plus C1 x + C2. The
+unknowns (reactions, C1, C2) follow from no sag at the supports and from equilibrium. Places are fractions of the length.
+"""
+
 from typing import NamedTuple
 
 import numpy as np
@@ -10,15 +13,7 @@ from trade.errors import TradeError
 
 Array = NDArray[np.float64]
 _SAMPLES = np.linspace(0.0, 1.0, 17)
-_SAME_PLACE_MM = 0.5
-_X = _SAMPLES
-# Hermite shapes over an element of unit length, their second derivatives, and the same of a fixed-ended line load
-_SHAPE = np.stack([1 - 3 * _X**2 + 2 * _X**3, _X - 2 * _X**2 + _X**3, 3 * _X**2 - 2 * _X**3, _X**3 - _X**2], axis=1)
-_CURVATURE = np.stack([-6 + 12 * _X, -4 + 6 * _X, 6 - 12 * _X, -2 + 6 * _X], axis=1)
-_FIXED = ((_X * (1 - _X)) ** 2)[:, None]
-_FIXED_CURVATURE = (2 - 12 * _X + 12 * _X**2)[:, None]
-_STIFFNESS = np.array([[12.0, 6, -12, 6], [6, 4, -6, 2], [-12, -6, 12, -6], [6, 2, -6, 4]])
-_POWERS = np.array([[3, 2, 3, 2], [2, 1, 2, 1], [3, 2, 3, 2], [2, 1, 2, 1]])
+_POINT = 1e-6  # a load spread over less than this share of the length acts at a point
 
 
 class Load(NamedTuple):
@@ -56,89 +51,50 @@ def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, load
     Raises:
         TradeError: fewer than two supports; the beam would turn.
     """
-    if len(supports_mm) < 2:
+    count = len(supports_mm)
+    if count < 2:
         raise TradeError("A beam needs two supports or more.")
-    nodes, loads = _nodes(length_mm, supports_mm, loads)
-    lengths = nodes[1:] - nodes[:-1]
-    line = _line_loads(nodes, loads)  # (elements, loads), N/mm
-    stiffness = _stiffness(lengths, ei_nmm2)
-    forces = _equivalent_forces(nodes, lengths, line, loads)  # (dofs, loads), downwards positive
+    supports = np.array(supports_mm) / length_mm
+    total, start, end = np.array(loads).T
+    start, end = start / length_mm, end / length_mm
+    places, spans = _places(length_mm, supports_mm, {x for load in loads if load.start_mm == load.end_mm for x in load[1:2]})
 
-    known = nodes.tolist()
-    held = [2 * bisect_left(known, support - 1e-6) for support in supports_mm]
-    free = np.array([dof for dof in range(len(forces)) if dof not in held])
-    moved = np.zeros_like(forces)
-    moved[free] = np.linalg.solve(stiffness[free[:, None], free], forces[free])
-    reactions = forces[held] - stiffness[held] @ moved
-    places, moments, sags = _along(nodes, lengths, line, moved, ei_nmm2)
-    return Beam(reactions, places, moments, sags, _spans(places, length_mm, supports_mm))
+    where = np.concatenate([supports, places])[:, None]
+    bent, turned = _load_terms(where, total, start, end)
+    above = np.maximum(where - supports, 0)
+    cubes = above * above * above / 6  # products, for numpy's powers are slow
+
+    unknowns = np.ones((count + 2, count + 2))
+    unknowns[:count, :count] = -cubes[:count]
+    unknowns[:count, count] = unknowns[count + 1, :count] = supports
+    unknowns[count:, count:] = 0
+    found = np.linalg.solve(unknowns, np.vstack([-bent[:count], total, total * (start + end) / 2]))
+
+    reactions, slope, offset = found[:count], found[count], found[count + 1]
+    sags = bent[count:] - cubes[count:] @ reactions + where[count:] * slope + offset
+    moments = above[count:] @ reactions - turned[count:]
+    return Beam(reactions, places * length_mm, moments * length_mm, sags * (length_mm**3 / ei_nmm2), spans)
 
 
-def _nodes(length: float, supports: tuple[float, ...], loads: list[Load]) -> tuple[Array, list[Load]]:
-    """Places where something happens; what happens within half a millimetre of another place is moved there.
+def _places(length: float, supports: tuple[float, ...], points: set[float]) -> tuple[Array, Array]:
+    """Where to look: along every gap and overhang, and under every point load; with the span each belongs to."""
+    edges = np.array([0.0, *supports, length])
+    gaps = edges[1:] - edges[:-1]
+    along = (edges[:-1, None] + gaps[:, None] * _SAMPLES).ravel()
+    places = np.concatenate([along, np.array(sorted(points))]) if points else along
+    spans = gaps * np.array([2.0] + [1.0] * (len(gaps) - 2) + [2.0])
+    return places / length, spans[np.searchsorted(edges[1:-1], places)]
 
-    Elements much shorter than that would cost all precision.
+
+def _load_terms(x: Array, total: Array, start: Array, end: Array) -> tuple[Array, Array]:
+    """Load terms (places, loads) of E I v / L^3 and of E I v'' / L.
+
+    A point: P <x-a>^3 / 6 and P <x-a>; a spread load: w (<x-a>^4 - <x-b>^4) / 24 and w (<x-a>^2 - <x-b>^2) / 2.
     """
-    kept = list(supports)
-
-    def placed(x: float) -> float:
-        near = min(kept, key=lambda k: abs(k - x))
-        if abs(near - x) < _SAME_PLACE_MM:
-            return near
-        kept.append(x)
-        return x
-
-    for end in (0.0, length):
-        placed(end)
-    moved = [Load(load.total_n, placed(load.start_mm), placed(load.end_mm)) for load in loads]
-    return np.array(sorted(kept)), moved
-
-
-def _line_loads(nodes: Array, loads: list[Load]) -> Array:
-    totals, starts, ends = np.array(loads).T
-    spread = ends - starts
-    per_mm = totals / np.where(spread > 0, spread, 1.0)
-    middles = (nodes[:-1] + nodes[1:])[:, None] / 2
-    return ((middles > starts) & (middles < ends)) * per_mm
-
-
-def _stiffness(lengths: Array, ei: float) -> Array:
-    n = len(lengths)
-    blocks = ei * _STIFFNESS / lengths[:, None, None] ** _POWERS
-    whole = np.zeros((2 * n + 2, 2 * n + 2))
-    for i in range(n):
-        whole[2 * i : 2 * i + 4, 2 * i : 2 * i + 4] += blocks[i]
-    return whole
-
-
-def _equivalent_forces(nodes: Array, lengths: Array, line: Array, loads: list[Load]) -> Array:
-    forces = np.zeros((2 * len(nodes), len(loads)))
-    half, twelfth = line * lengths[:, None] / 2, line * lengths[:, None] ** 2 / 12
-    forces[0:-2:2] += half
-    forces[2::2] += half
-    forces[1:-2:2] += twelfth
-    forces[3::2] -= twelfth
-    known = nodes.tolist()
-    for column, load in enumerate(loads):
-        if load.end_mm <= load.start_mm:
-            forces[2 * bisect_left(known, load.start_mm - 1e-6), column] += load.total_n
-    return forces
-
-
-def _along(nodes: Array, lengths: Array, line: Array, moved: Array, ei: float) -> tuple[Array, Array, Array]:
-    """Hermite shape of each element plus the fixed-ended curve of its own line load."""
-    ends = np.stack([moved[k : len(moved) - 2 + k : 2] for k in range(4)], axis=1)  # (elements, 4, loads)
-    ends[:, 1::2] *= lengths[:, None, None]
-    load = (line * (lengths**2)[:, None])[:, None, :] / (24 * ei)
-    squares = (lengths**2)[:, None, None]
-    sags = _SHAPE @ ends + load * squares * _FIXED
-    moments = (_CURVATURE @ ends / squares + load * _FIXED_CURVATURE) * -ei
-    places = nodes[:-1, None] + lengths[:, None] * _SAMPLES
-    columns = line.shape[1]
-    return places.ravel(), moments.reshape(-1, columns), sags.reshape(-1, columns)
-
-
-def _spans(places: Array, length: float, supports: tuple[float, ...]) -> Array:
-    gaps = [b - a for a, b in zip((0.0, *supports), (*supports, length), strict=True)]
-    spans = np.array([2 * gaps[0], *gaps[1:-1], 2 * gaps[-1]])
-    return spans[np.searchsorted(supports, places)]
+    point = end - start < _POINT
+    spread = np.where(point, 1.0, end - start)
+    past, beyond = np.maximum(x - start, 0), np.maximum(x - end, 0)
+    near, far = past * past, beyond * beyond
+    bent = np.where(point, near * past / 6, (near * near - far * far) / (24 * spread))
+    turned = np.where(point, past, (near - far) / (2 * spread))
+    return total * bent, total * turned

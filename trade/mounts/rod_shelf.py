@@ -22,6 +22,7 @@ from trade.wall.backing import backing, stud_at
 NOUN = "rod"
 _STEEL_E_MPA = 200_000.0
 _BORE_SPARE_MM = 3.0  # room for dust at the bottom of the hole, common practice, no source
+_NO_HOLD_MM = 1e6  # how far a plate drops that no thread holds
 _STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
 
 
@@ -50,7 +51,7 @@ class _RodShelf:
             _rod_hole(piece, row),
             _rod_cover(piece, row),
             _plate_hidden(piece, row),
-            *([_droop(piece, row, hit, demands, unknown)] if hit else []),
+            *([_droop(row, load, hit, demands, unknown)] if hit else []),
             stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], unknown),
         ]
 
@@ -189,23 +190,19 @@ def _plate_hidden(piece: RodShelf, row: data.Plate) -> Check:
 
 
 def _droop(
-    piece: RodShelf, row: data.Plate, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+    row: data.Plate, load: ShelfLoad, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> Check:
-    depth, years = piece.depth_mm, data.house("duration_years")
+    depth = load.piece.depth_mm
+    bends = load.lasting_effects(lambda place: _give(place, depth, row))
 
     def parts(seat: Seat, demand: Demand) -> tuple[float, float]:
-        place = demand.moment_nmm / demand.load_n if demand.load_n > 0 else 0.0
-        bent = demand.load_n * _give(min(max(place, 0.0), depth), depth, row)
         turning = stiffness.turning_stiffness(seat)
-        turned = demand.moment_nmm / turning * depth * (1 + _STUD_CREEP) if turning > 0 else 1e6
-        return bent, turned
+        turned = demand.moment_nmm / turning * depth * (1 + _STUD_CREEP) if turning > 0 else _NO_HOLD_MM
+        return max(bends[seat.index], 0.0), max(turned, 0.0)
 
-    lasting = [(seat, d) for seat, d in _all(seats, demands) if d.duration == years and d.moment_nmm >= 0]
-    (bent, turned), seat, demand = max(
-        ((parts(seat, d), seat, d) for seat, d in lasting),
-        key=lambda p: sum(p[0]),
-        default=((0.0, 0.0), seats[0], demands[0][0]),
-    )
+    # each support's first case is the lasting one, downwards
+    lasting = [(seat, demands[seat.index][0]) for seat in seats]
+    (bent, turned), seat, demand = max(((parts(seat, d), seat, d) for seat, d in lasting), key=lambda p: sum(p[0]))
     limit, turning = depth / data.house("droop_limit"), stiffness.turning_stiffness(seat)
     return make(
         "shelf.droop", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,

@@ -42,11 +42,11 @@ def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[s
     """
     push, depth = data.house("wobble_push_n"), load.piece.depth_mm
     solid, limit = data.house("wobble_solid_mm"), data.house("wobble_limit_mm")
-    shares = load.push_shares()
     worst = _Moved(0.0, 0.0, 0.0, "any", None)
     for each, give in supports:
-        place = int(shares[each.index].argmax())
-        force, turning = push * float(shares[each.index, place]), turning_stiffness(each)
+        shares = load.push_shares(each.index)
+        place = max(range(len(shares)), key=shares.__getitem__)
+        force, turning = push * shares[place], turning_stiffness(each)
         if turning > 0:
             case = f"a hand on the front edge {PLACES[place]}"
             moved = _Moved(force * depth**2 / turning, force * give, force / slip_stiffness(each), case, each)

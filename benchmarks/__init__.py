@@ -1,0 +1,1 @@
+"""Speed, measured apart from the tests: `python -m benchmarks`."""

@@ -1,0 +1,111 @@
+"""How fast the core judges and the bench answers. `python -m benchmarks` prints each against its limit.
+
+Exit status 1 when a limit is missed. The machine matters: figures are the best of many rounds, for the noise of a shared
+machine only ever adds.
+"""
+
+import os
+import sys
+import tempfile
+import timeit
+from collections.abc import Callable
+
+LIMITS_MS = {
+    "assess a wall with ten shelves": 10.0,
+    "fragment after a drag": 60.0,
+    "fragment while dragging": 60.0,
+    "page": 100.0,
+}
+
+
+def best_ms(run: Callable[[], object], number: int, repeat: int = 15) -> float:
+    """Best time of one run, ms."""
+    run()
+    return min(timeit.repeat(run, number=number, repeat=repeat)) / number * 1000
+
+
+def ten_shelves() -> object:
+    """A wall with ten different shelves of both kinds, two and three supports, points and spread loads."""
+    from tests.plans import bracket_shelf, plan, rod_shelf
+    from trade.plan import Thing
+
+    pieces = []
+    for n in range(10):
+        things = (Thing(name="Spread", mass_kg=8.0 + n), Thing(name="Point", mass_kg=2.0 + n / 7, at_mm=300.0 + 31 * n))
+        supports = (100.0, 500.0, 900.0) if n % 3 == 0 else (100.0, 900.0)
+        common = {"key": f"s{n}", "top_mm": 200.0 + 200 * n, "depth_mm": 230.0 + n, "things": things, "supports_mm": supports}
+        pieces.append(rod_shelf(**common) if n % 4 == 3 else bracket_shelf(**common))
+    return plan(*pieces)
+
+
+def core() -> dict[str, float]:
+    """The core, with every cache cleared before each round."""
+    from trade.assess import assess
+    from trade.fixings import wood
+    from trade.mechanics import contact
+    from trade.wall import backing
+
+    wall = ten_shelves()
+
+    def cold() -> None:
+        for cached in (wood.lateral, contact.hold, backing.backing):
+            cached.cache_clear()
+        assess(wall)  # type: ignore[arg-type]
+
+    return {"assess a wall with ten shelves": best_ms(cold, 5)}
+
+
+def web() -> dict[str, float]:
+    """The bench through Django's test client: middleware, view, database, drawing, templates."""
+    with tempfile.TemporaryDirectory() as folder:
+        os.environ |= {"GANCHO_DATA": folder, "DJANGO_SETTINGS_MODULE": "gancho.settings", "GANCHO_HOSTS": "testserver"}
+        import django
+
+        django.setup()
+        from django.core.management import call_command
+        from django.db import connection
+        from django.test import Client
+        from django.test.utils import CaptureQueriesContext
+
+        from bench.models import Job, Wall
+
+        call_command("migrate", verbosity=0)
+        wall = Wall.begin(Job.objects.create(name="Job"), ten_shelves(), "Begin")  # type: ignore[arg-type]
+        client, headers = Client(raise_request_exception=True), {"HTTP_HX_REQUEST": "true"}
+        here = f"/walls/{wall.pk}/"
+        side = iter(range(10**6))
+
+        def move(**more: str) -> None:
+            at = Wall.objects.values_list("at", flat=True).get(pk=wall.pk)
+            values = {"base": str(at), "left_mm": str(600 + next(side) % 50), "top_mm": "200", **more}
+            answer = client.post(f"{here}pieces/s0/move/", values, **headers)  # type: ignore[arg-type]
+            assert answer.status_code == 200, answer.status_code
+
+        with CaptureQueriesContext(
+            connection,
+        ) as asked:
+            client.get(f"{here}fix/?piece=s0")
+        print(f"  queries of a page: {len(asked)}")
+        found = {
+            "fragment after a drag": best_ms(move, 3),
+            "fragment while dragging": best_ms(lambda: move(live="1"), 3),
+            "page": best_ms(lambda: client.get(f"{here}fix/?piece=s0"), 3),
+        }
+        connection.close()
+        return found
+
+
+def main() -> int:
+    """Run all; 1 when a limit is missed."""
+    yardstick = best_ms(lambda: sum(i * i for i in range(100_000)), 1)
+    print(f"Gancho, best of many rounds. Yardstick (100 000 squares summed): {yardstick:.1f} ms; 7.3 when the limits were set.")
+    missed = False
+    for name, ms in (core() | web()).items():
+        limit = LIMITS_MS[name]
+        missed |= ms > limit
+        print(f"  {name:<34} {ms:7.2f} ms   limit {limit:5.0f} ms   {'ok' if ms <= limit else 'MISSED'}")
+    return int(missed)
+
+
+if __name__ == "__main__":
+    sys.exit(main())
