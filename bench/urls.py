@@ -10,6 +10,7 @@ urlpatterns = [
     path("rules/", views.rules, name="rules"),
     path("import/", views.import_plan, name="import"),
     path("walls/new/", views.new_wall, name="new-wall"),
+    path("walls/new/preview/", views.preview, name="preview"),
     path("walls/<int:wall>/", views.wall, name="wall"),
     path("walls/<int:wall>/plan.json", views.plan_file, name="plan-file"),
     path("walls/<int:wall>/undo/", views.undo, name="undo"),

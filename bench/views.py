@@ -1,7 +1,7 @@
 """Views that belong to no stage: the list of jobs, new walls, plan files, the workbench itself, undo and redo, errors."""
 
 from django import forms
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.http import content_disposition_header
 from django.utils.text import slugify
@@ -18,6 +18,13 @@ from trade.assess import assess
 from trade.errors import PlanError
 from trade.measure import Units
 from trade.plan import Plan
+
+
+_QUESTIONS = {
+    "width": "How wide is it?",
+    "lining": "What is it lined with?",
+    "studs": "Where are the studs, to their centres from the left corner?",
+}
 
 
 class PlanFileForm(forms.Form):
@@ -61,19 +68,39 @@ def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResp
 
 
 def new_wall(request: HttpRequest) -> HttpResponse:
-    """The first minute: how wide and high, what it is made of, where the studs are."""
-    units: Units = "metric" if (request.POST.get("units") or request.GET.get("units")) == "metric" else "imperial"
+    """The first minute: how wide, what it is made of, where the studs are."""
+    units = _asked_units(request)
     posted = request.POST if request.method == "POST" else None
-    form = WallForm(units, None, "", posted)
-    if posted is None:
-        form.fields["height"].initial = "8'" if units == "imperial" else "2440 mm"
-    elif form.is_valid():
+    form = _new_wall_form(units, posted)
+    if posted is not None and form.is_valid():
         job, _ = Job.objects.get_or_create(name=request.POST.get("job", "").strip()[:80] or "My walls")
         plan = Plan(name=form.cleaned_data["name"], units=units, wall=form.cleaned_data["wall"])
         return redirect("stage", Wall.begin(job, plan, "A new wall").pk, "fix")
     mark_invalid(form)
     context = {"form": form, "units": units, "unit_choices": UNITS, "job": request.POST.get("job", "My walls")}
     return render(request, "bench/new_wall.html", context, status=422 if posted is not None else 200)
+
+
+@require_POST
+def preview(request: HttpRequest) -> HttpResponse:
+    """The wall as it draws itself while the questions are answered; nothing while an answer cannot be read."""
+    form = _new_wall_form(_asked_units(request), request.POST)
+    if not form.is_valid():
+        return HttpResponse(status=204)
+    plan = Plan(name=form.cleaned_data["name"], units=form.units, wall=form.cleaned_data["wall"])
+    return render(request, "bench/_preview.html", {"sheet": elevation.draw(plan, assess(plan), None, "survey", ())})
+
+
+def _asked_units(request: HttpRequest) -> Units:
+    return "metric" if (request.POST.get("units") or request.GET.get("units")) == "metric" else "imperial"
+
+
+def _new_wall_form(units: Units, posted: QueryDict | None) -> WallForm:
+    form = WallForm(units, None, f"Wall {Wall.objects.count() + 1}", posted)
+    for name, question in _QUESTIONS.items():
+        form.fields[name].label = question
+    form.fields["height"].initial = "8'" if units == "imperial" else "2440 mm"
+    return form
 
 
 @require_POST

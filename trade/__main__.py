@@ -126,4 +126,10 @@ def rules_chapter() -> str:
 
 
 if __name__ == "__main__":
-    sys.exit(main())
+    try:
+        status = main()
+        sys.stdout.flush()
+    except BrokenPipeError:  # the reader had enough, as with `| head`
+        sys.stdout = None  # nothing left to flush to
+        status = 0
+    sys.exit(status)

@@ -6,9 +6,9 @@ import msgspec
 
 from trade import data
 
-Kind = Literal["force", "pull", "stress", "length", "fine", "moment", "mass", "ratio", "percent", "line", "count"]
+Kind = Literal["force", "pull", "stress", "length", "fine", "moment", "mass", "ratio", "percent", "line", "count", "area"]
 """force N · pull N, said as a weight · stress MPa · length mm · fine mm, small · moment N mm · mass kg · line N/mm ·
-ratio and count without a unit · percent, a ratio said in hundredths."""
+area mm2 · ratio and count without a unit · percent, a ratio said in hundredths."""
 Word = Literal["holds", "close", "cannot_tell", "wont_hold"]
 _ORDER: tuple[Word, ...] = ("holds", "close", "cannot_tell", "wont_hold")
 

@@ -25,6 +25,7 @@ _PLAIN: dict[Kind, tuple[float, str, float, str]] = {
     "stress": (PSI_MPA, "psi", 1, "MPa"),
     "moment": (LBF_N * _INCH, "lb in", 1000, "N m"),
     "line": (LBF_N / _INCH, "lb/in", 1, "N/mm"),
+    "area": (_INCH**2, "sq in", 1, "mm²"),
     "ratio": (1, "", 1, ""),
     "count": (1, "", 1, ""),
 }
@@ -72,10 +73,9 @@ def utilisation(value: float) -> str:
 def headline(verdict: PieceVerdict, units: Units) -> str:
     """The one sentence that a handyman would say about a piece."""
     check = verdict.governing
-    said = phrase(check.sentence, units)
     if verdict.word == "cannot_tell" and verdict.unknown:
         return f"Find out first: {verdict.unknown[0]}"
-    return said if verdict.word != "holds" else f"It holds. {said}"
+    return phrase(check.sentence, units)
 
 
 def check_line(check: Check, units: Units) -> str:

@@ -4,6 +4,7 @@ import re
 from typing import Any
 
 from django import template
+from django.utils.html import escape
 from django.utils.safestring import SafeString, mark_safe
 
 from bench.drawing import vial as vials
@@ -66,6 +67,13 @@ def headline(verdict: PieceVerdict, units: Units) -> str:
 def exact(value: float) -> str:
     """All digits of a number, for machines."""
     return repr(float(value))
+
+
+@register.filter
+def maths(words: str) -> SafeString:
+    """A formula with its indices set low: `F_em` becomes F with em below."""
+    low = re.sub(r"_([^\W_]+(?:_[^\W_]+)?)", r"<sub>\1</sub>", escape(words)).replace("_", " ")
+    return mark_safe(re.sub(r"\^([\d.]*\d)", r"<sup>\1</sup>", low))
 
 
 @register.filter

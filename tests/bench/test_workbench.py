@@ -151,7 +151,7 @@ class Changes(BenchCase):
         self.post("move", "shelf", left_mm="760", top_mm="1500")
         offered = self.client.get(self.url("cures", "shelf"), **HTMX)
         self.assertContains(offered, "Set its supports on the studs")
-        self.assertContains(self.post("cure", "shelf", code="seat-0"), "It holds.")
+        self.assertContains(self.post("cure", "shelf", code="seat-0"), "word word-holds")
         self.assertEqual(self.post("cure", "shelf", code="seat-0").status_code, 422)
 
     def test_survey(self) -> None:

@@ -156,12 +156,12 @@ class AtTheBench(BrowserCase):
     def test_a_new_wall_draws_itself(self) -> None:
         self.page.goto("/")
         self.page.get_by_role("link", name="A new wall").click()
-        self.page.locator("#id_name").fill("Hall")
         self.page.locator("#id_width").fill("10'")
         self.page.locator("#id_lining").select_option("gypsum_12_7")
         self.page.locator("#id_studs").fill("16 every 16")
-        self.page.get_by_role("button", name="Draw it").click()
-        expect(self.page.locator(".stud")).to_have_count(7)
+        expect(self.page.locator("#preview .stud")).to_have_count(7)
+        self.page.get_by_role("button", name="On to the bench").click()
+        expect(self.page.locator("#sheet .stud")).to_have_count(7)
         self.assertEqual(len(self.now(Wall.objects.latest("pk")).wall.studs), 7)
 
     def test_nothing_that_a_checker_finds(self) -> None:

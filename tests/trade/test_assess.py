@@ -52,7 +52,7 @@ class ByHand(SimpleTestCase):
         self.assertAlmostEqual(
             pull.demand.value, steps["M"] * levers[0] / sum(d * d for d in counted), delta=0.02 * pull.demand.value
         )
-        self.assertAlmostEqual(steps["d₁"], levers[0], places=6)
+        self.assertAlmostEqual(steps["d_1"], levers[0], places=6)
 
     def test_withdrawal_counts_thread_in_the_stud_less_the_tip(self) -> None:
         """#10, 3 in: thread 50.8 mm, all of it past 4 + 12.7 mm; less a tip of 2 x 4.826; 95.5 lb/in at G = 0.42; C_D = 1.6."""

@@ -58,6 +58,16 @@ class Seat:
         return abs(self.stud.offset_mm) < self.stud.width_mm / 2
 
 
+_MODES: dict[wood.Mode, str] = {
+    "I_m": "the stud gives way along the whole screw",
+    "I_s": "the piece under the head gives way",
+    "II": "the screw turns in both, unbent",
+    "III_m": "it bends once, under the head",
+    "III_s": "it bends once, in the stud",
+    "IV": "it bends in both",
+}
+
+
 class _Use(NamedTuple):
     """One support in one load case, worked out."""
 
@@ -206,8 +216,8 @@ def _crushing(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         steps=(
             Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
             Step("b", "pressed width with the stud behind it", Quantity(seat.pressed_mm, "fine")),
-            Step("y₁", "highest pulling screw above the pressed edge", Quantity(_top(use), "fine")),
-            Step("M_max", "σ b y₁² / 2", Quantity(use.limit_nmm, "moment")),
+            Step("y_1", "highest pulling screw above the pressed edge", Quantity(_top(use), "fine")),
+            Step("M_max", "σ b y_1² / 2", Quantity(use.limit_nmm, "moment")),
             Step("M", "turning load on the support", Quantity(use.moment_nmm, "moment")),
         ),
     )  # fmt: skip
@@ -236,12 +246,18 @@ def _hold(use: _Use) -> contact.Hold:
 
 
 def _pull_steps(use: _Use) -> tuple[Step, ...]:
-    hold = _hold(use)
+    seat, hold = use.seat, _hold(use)
+    squares = use.moment_nmm * hold.lever_mm / hold.tension_n if hold.tension_n else hold.lever_mm**2
+    counted = sum(tension > 0 for tension in hold.tensions_n)
     return (
         Step("M", f"turning load, {use.demand.case}", Quantity(use.moment_nmm, "moment")),
-        Step("a", f"pressed block on {use.seat.face.name}: Σ T = σ b a", Quantity(hold.block_mm, "fine")),
-        Step("d₁", "lever of the hardest-pulled screw: y₁ − a/2", Quantity(hold.lever_mm, "fine")),
-        Step("T₁", "M d₁ / Σ d²", Quantity(hold.tension_n, "force")),
+        Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
+        Step("b", "pressed width with the stud behind it", Quantity(seat.pressed_mm, "fine")),
+        Step("a", "depth of the pressed block, from Σ T = σ b a", Quantity(hold.block_mm, "fine")),
+        Step("y_1", "hardest-pulled screw above the pressed edge", Quantity(_top(use), "fine")),
+        Step("d_1", "its lever: y_1 − a/2", Quantity(hold.lever_mm, "fine")),
+        Step("Σ d²", f"levers squared, of {counted} of {len(seat.heights_mm)} screws", Quantity(squares, "area")),
+        Step("T_1", "M d_1 / Σ d²", Quantity(hold.tension_n, "force")),
     )
 
 
@@ -271,14 +287,20 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
 
 def _shear_steps(use: _Use) -> tuple[Step, ...]:
     seat, side = use.seat, use.lateral
-    modes = ", ".join(f"{mode} {value:.0f} N" for mode, value in side.modes_n.items())
+    dowel = wood.dowel(seat.screw)
+    bearing = wood.bearing_length_mm(seat.reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm)
     return (
         Step("V", f"load on the support over {len(seat.heights_mm)} screws", Quantity(use.shear_n, "force")),
         Step("g", "gap: lining that bears nothing", Quantity(seat.gap_mm, "fine")),
-        Step("F_em", "bearing strength of the stud", Quantity(_fe(seat), "stress")),
+        Step("D", "core of the thread", Quantity(dowel.diameter_mm, "fine")),
+        Step("L_s", "thickness under the head", Quantity(seat.side.thickness_mm, "fine")),
+        Step("L_m", "bearing length in the stud", Quantity(bearing, "fine")),
         Step("F_es", "bearing strength under the head", Quantity(seat.side.fe_mpa, "stress")),
-        Step("F_yb", "bending yield of the screw", Quantity(wood.dowel(seat.screw).fyb_mpa, "stress")),
-        Step("Z", f"least of {modes}: mode {side.mode}, R_d {side.reduction:.2f}", Quantity(side.value_n, "force")),
+        Step("F_em", "bearing strength of the stud", Quantity(_fe(seat), "stress")),
+        Step("F_yb", "bending yield of the screw", Quantity(dowel.fyb_mpa, "stress")),
+        Step("R_d", "reduction term", Quantity(side.reduction, "ratio")),
+        *(Step(f"P_{mode} / R_d", _MODES[mode], Quantity(value, "force")) for mode, value in side.modes_n.items()),
+        Step("Z", f"the least, mode {side.mode}", Quantity(side.value_n, "force")),
         Step("Z'", "Z C_D", Quantity(use.lateral_n, "force")),
     )
 
@@ -301,7 +323,7 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         parts={"part": seat.part},
         steps=(
             *_pull_steps(use), *_withdrawal_steps(use), *_shear_steps(use),
-            Step("R", "√(T₁² + V²)", Quantity(resultant, "force")),
+            Step("R", "√(T_1² + V²)", Quantity(resultant, "force")),
             Step("Z'_α", "W' Z' / (W' cos²α + Z' sin²α)", Quantity(capacity, "force")),
         ),
     )  # fmt: skip

@@ -210,9 +210,9 @@ def _droop(
         template="Over the years the front edge drops {demand}; more than {capacity} and things look tilted.",
         steps=(
             Step("M", f"turning load, {demand.case}", Quantity(demand.moment_nmm, "moment")),
-            Step("w₁", "the rod bends", Quantity(bent, "fine")),
+            Step("w_1", "the rod bends", Quantity(bent, "fine")),
             Step("K", "turning stiffness of the plate on its screws, N m a radian", Quantity(turning / 1000, "ratio")),
-            Step("w₂", "the plate turns: M / K × depth × (1 + k_def)", Quantity(turned, "fine")),
-            Step("w", "w₁ + w₂", Quantity(bent + turned, "fine")),
+            Step("w_2", "the plate turns: M / K × depth × (1 + k_def)", Quantity(turned, "fine")),
+            Step("w", "w_1 + w_2", Quantity(bent + turned, "fine")),
         ),
     )  # fmt: skip

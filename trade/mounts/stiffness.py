@@ -59,9 +59,9 @@ def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[s
         demand=Quantity(moved_mm, "fine"), capacity=Quantity(limit, "fine"),
         template=f"It feels {feel}: leaning a hand on the front edge moves it {{demand}}; beyond {{capacity}} it wobbles.",
         steps=(
-            Step("δ₁", "screws stretch and the wall is dented: P z² / K", Quantity(worst.turned_mm, "fine")),
-            Step("δ₂", "bracket or rod bends", Quantity(worst.bent_mm, "fine")),
-            Step("δ₃", "screws slip", Quantity(worst.slipped_mm, "fine")),
-            Step("δ", "δ₁ + δ₂ + δ₃", Quantity(moved_mm, "fine")),
+            Step("δ_1", "screws stretch and the wall is dented: P z² / K", Quantity(worst.turned_mm, "fine")),
+            Step("δ_2", "bracket or rod bends", Quantity(worst.bent_mm, "fine")),
+            Step("δ_3", "screws slip", Quantity(worst.slipped_mm, "fine")),
+            Step("δ", "δ_1 + δ_2 + δ_3", Quantity(moved_mm, "fine")),
         ),
     )  # fmt: skip
