@@ -19,7 +19,6 @@ from trade.errors import PlanError
 from trade.measure import Units
 from trade.plan import Plan
 
-
 _QUESTIONS = {
     "width": "How wide is it?",
     "lining": "What is it lined with?",
