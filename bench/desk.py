@@ -9,6 +9,7 @@ from django import forms
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
+from django.utils.cache import patch_vary_headers
 
 from bench.drawing import elevation, section
 from bench.forms import mark_invalid
@@ -153,13 +154,20 @@ class Desk:
 
     def page(self, status: int = 200) -> HttpResponse:
         """The whole page."""
-        return render(self.request, "bench/workbench.html", self.context(), status=status)
+        return self._answer("bench/workbench.html", status)
 
     def fragment(self, status: int = 200) -> HttpResponse:
         """The bench alone, for htmx; the whole page for those without scripts."""
         if not getattr(self.request, "htmx", False):
             return self.page(status)
-        return render(self.request, "bench/_bench.html", self.context(), status=status)
+        return self._answer("bench/_bench.html", status)
+
+    def _answer(self, template: str, status: int) -> HttpResponse:
+        """One address gives a page or a fragment: no browser may take one for the other."""
+        answer = render(self.request, template, self.context(), status=status)
+        patch_vary_headers(answer, ["HX-Request", "HX-Target"])
+        answer["Cache-Control"] = "no-cache"
+        return answer
 
     def address(self) -> str:
         """Where this stage of this wall lives."""

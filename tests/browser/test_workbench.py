@@ -134,6 +134,19 @@ class AtTheBench(BrowserCase):
         self.page.locator("#id_thing-1-name").press("Tab")
         expect(self.page.locator("#verdict .sentence").first).to_contain_text("what “Kettle” weighs")
 
+    def test_quick_clicks_all_arrive_and_back_goes_back(self) -> None:
+        wall = self.open(demo.changing_room(), "fix", "paint")
+        for key in ("towels", "trophies", "paint", "towels"):
+            self.page.locator(f"#choose-{key}").click()
+        self.page.locator("#notch-mark").click()
+        expect(self.page.locator(".panel .title")).to_have_text("Drill for Towel shelf")
+        self.assertEqual(self.page.title(), "East wall, changing room · Mark · Gancho")
+        self.page.go_back()
+        expect(self.page.locator(".panel .title")).to_have_text("Towel shelf")
+        self.page.reload()
+        expect(self.page.locator("#choose-towels")).to_have_attribute("aria-current", "true")
+        self.assertEqual(self.page.url.removeprefix(self.live_server_url), f"/walls/{wall.pk}/fix/?piece=towels")
+
     def test_a_cure_and_undo(self) -> None:
         wall = self.open(demo.changing_room(), "fix", "paint")
         expect(self.page.locator("#verdict .word")).to_have_text("Won't hold")

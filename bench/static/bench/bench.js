@@ -6,44 +6,67 @@ const token = () => JSON.parse(document.body.getAttribute("hx-headers"))["x-csrf
 
 // One question at a time: each change names the revision it was made on, so they must follow one another.
 let queue = Promise.resolve();
+const inTurn = (what) => (queue = queue.catch(() => false).then(what));
 
 /** Post to the server and lay what it answers on the bench. Resolves to true when the server took it. */
 export function post(url, values) {
-  queue = queue.then(() => send(url, values));
-  return queue;
+  return inTurn(() => send(url, values));
+}
+
+/** Go to another stage or piece: the same page with another bench. */
+function visit(where, remember = "pushState") {
+  return inTurn(async () => {
+    const url = typeof where === "function" ? where() : where;
+    const answer = await ask(url, { headers: { "HX-Request": "true", "HX-Target": "bench" } });
+    if (!answer) return false;
+    if (remember) history[remember](null, "", url);
+    lay(await answer.text());
+    document.title = bench().dataset.title;
+    return true;
+  });
 }
 
 async function send(url, values) {
-  if (!bench()) return false;
-  const stage = bench().dataset.stage;
   const said = typeof values === "function" ? values() : values;
-  const body = new URLSearchParams({ stage, piece: bench().dataset.piece, ...said, base: bench().dataset.base });
-  let answer;
-  try {
-    answer = await fetch(url, { method: "POST", body, headers: { "HX-Request": "true", "X-CSRFToken": token() } });
-  } catch {
-    return trouble("No connection: nothing was changed. Try again when it is back.");
-  }
-  if (!answer.ok && answer.status !== 422 && answer.status !== 409) return trouble("That did not work, and nothing was changed. Load the page again and go on.");
-  const html = await answer.text();
-  // the person went on to another stage meanwhile: show that one as it is now
-  if (bench().dataset.stage !== stage) htmx.ajax("GET", location.href, { target: "#bench", swap: "outerHTML" });
-  else lay(html, said);
+  if (!said) return false; // what it was about is gone
+  const body = new URLSearchParams({ stage: bench().dataset.stage, piece: bench().dataset.piece, ...said, base: bench().dataset.base });
+  const answer = await ask(url, { method: "POST", body, headers: { "HX-Request": "true", "X-CSRFToken": token() } });
+  if (!answer) return false;
+  lay(await answer.text(), said);
   return answer.ok;
+}
+
+/** Fetch; null, with a word to the person, when there is nothing to lay on the bench. */
+async function ask(url, options) {
+  try {
+    const answer = await fetch(url, options);
+    if (answer.ok || answer.status === 422 || answer.status === 409) return answer;
+    trouble("That did not work, and nothing was changed. Load the page again and go on.");
+  } catch {
+    trouble("No connection: nothing was changed. Try again when it is back.");
+  }
+  return null;
 }
 
 /** Put a new bench in place of the old one. The focus, what is open, and what was typed since asking stay. */
 function lay(html, sent) {
+  const old = bench();
   const focused = document.activeElement?.id;
-  const scrolled = document.getElementById("panel")?.scrollTop ?? 0;
+  const scrolled = document.getElementById("panel").scrollTop;
   const open = openDetails();
   const typed = typedSince(sent);
   const fresh = document.createRange().createContextualFragment(html).getElementById("bench");
   if (!fresh) return;
-  bench().replaceWith(fresh);
+  old.replaceWith(fresh);
   htmx.process(fresh);
-  settle(focused, scrolled, open);
-  retype(typed);
+  const same = old.dataset.stage === fresh.dataset.stage && old.dataset.piece === fresh.dataset.piece;
+  if (same) {
+    document.getElementById("panel").scrollTop = scrolled;
+    reopen(open);
+    retype(typed);
+  }
+  if (focused) document.getElementById(focused)?.focus({ preventScroll: true });
+  arm(null);
 }
 
 // Forms that save themselves on every change.
@@ -63,7 +86,7 @@ document.addEventListener("submit", (event) => {
 });
 
 function save() {
-  return post(autosaving().action, () => Object.fromEntries(new FormData(autosaving())));
+  return post(autosaving().action, () => autosaving() && Object.fromEntries(new FormData(autosaving())));
 }
 
 /** Fields whose value is no longer what was sent (or, when the form was not sent, what the server had put there). */
@@ -95,15 +118,11 @@ function openDetails() {
   return panel ? [...panel.querySelectorAll("details[open]")].map((d) => d.id || d.closest("[data-code]")?.dataset.code) : [];
 }
 
-function settle(focused, scrolled, open) {
-  for (const name of open.filter(Boolean)) {
+function reopen(names) {
+  for (const name of names.filter(Boolean)) {
     const found = document.getElementById(name) ?? document.querySelector(`[data-code="${name}"] details`);
     if (found instanceof HTMLDetailsElement) found.open = true;
   }
-  const panel = document.getElementById("panel");
-  if (panel) panel.scrollTop = scrolled;
-  if (focused) document.getElementById(focused)?.focus({ preventScroll: true });
-  arm(null);
 }
 
 function trouble(words) {
@@ -119,21 +138,14 @@ const address = (key, what) => `${location.pathname.match(/^.*?\/walls\/\d+\//)[
 const wallAddress = (what) => `${location.pathname.match(/^.*?\/walls\/\d+\//)[0]}${what}/`;
 const pieceAt = (key) => document.getElementById(`piece-${key}`);
 
-// The same for what htmx lays: the place in the panel, opened sums and a half-typed field.
-let before = null;
-document.addEventListener("htmx:beforeSwap", (event) => {
-  if (event.detail.target.id !== "bench") return;
-  before = { scrolled: document.getElementById("panel").scrollTop, open: openDetails(), stage: bench().dataset.stage, typed: typedSince() };
+document.addEventListener("click", (event) => {
+  const link = event.target.closest?.("a.visits");
+  if (!link || event.ctrlKey || event.metaKey || event.shiftKey) return;
+  event.preventDefault();
+  // a stage is for the piece that is chosen when its turn comes, not when it was clicked
+  visit(() => (link.matches(".notch") && bench().dataset.piece ? `${link.pathname}?piece=${bench().dataset.piece}` : link.href));
 });
-document.addEventListener("htmx:afterSettle", () => {
-  if (!before || !bench()) return;
-  const same = before.stage === bench().dataset.stage;
-  settle(null, same ? before.scrolled : 0, before.open);
-  if (same) retype(before.typed);
-  before = null;
-});
-for (const name of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(name, () => trouble("No connection: nothing was changed. Try again when it is back."));
-document.addEventListener("htmx:responseError", () => trouble("That did not work, and nothing was changed. Load the page again and go on."));
+addEventListener("popstate", () => (bench() ? visit(location.href, null) : location.reload()));
 
 // Putting up: choose a kind, then tap the wall.
 let armed = null;
@@ -194,10 +206,7 @@ document.addEventListener("pointerup", async (event) => {
 });
 
 function choose(key) {
-  htmx.ajax("GET", `${location.pathname}?piece=${key}`, { target: "#bench", swap: "outerHTML" }).then(() => {
-    history.replaceState(history.state, "", `${location.pathname}?piece=${key}`);
-    pieceAt(key)?.focus({ preventScroll: true });
-  });
+  visit(`${location.pathname}?piece=${key}`, "replaceState").then(() => pieceAt(key)?.focus({ preventScroll: true }));
 }
 
 // Keys.
@@ -205,6 +214,7 @@ const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowD
 function nudge(key, [dx, dy], far) {
   const step = bench().dataset.units === "imperial" ? (far ? 25.4 : 25.4 / 16) : far ? 10 : 1;
   post(address(key, "move"), () => {
+    if (!pieceAt(key)) return null;
     const { left, top } = pieceAt(key).dataset;
     return { piece: key, left_mm: +left + dx * step, top_mm: +top + dy * step };
   });
