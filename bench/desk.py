@@ -14,7 +14,7 @@ from django.utils.cache import patch_vary_headers
 from bench.drawing import elevation, section
 from bench.forms import mark_invalid
 from bench.models import StaleError, Wall
-from trade import data
+from trade import data, say
 from trade.assess import assess
 from trade.check import PieceVerdict, Verdict
 from trade.errors import PlanError
@@ -249,9 +249,10 @@ def stick(desk: Desk) -> list[dict[str, str]]:
     unsure = plan.wall.layers is None or not plan.wall.studs
     unloaded = sum(not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces)
     words = [piece.word for piece in verdict.pieces]
-    counts = {"close": words.count("close"), "won't hold": words.count("wont_hold"), "?": words.count("cannot_tell")}
-    trouble = ", ".join(f"{n} {word}" for word, n in counts.items() if n)
-    holes = sum(mark.where == "wall" for mark in desk.marks)
+    counts = [(words.count(word), say.WORDS[word].lower()) for word in ("wont_hold", "close", "cannot_tell")]
+    trouble = ", ".join(f"{n} {word}" for n, word in counts if n)
+    fails = "trouble" if counts[0][0] or counts[1][0] else "waiting"
+    ready = desk.piece_verdict is not None and desk.piece_verdict.word in ("holds", "close")
     notes = {
         "survey": ("waiting", "ask more") if unsure else ("done", f"{len(plan.wall.studs)} studs"),
         "load": ("waiting", "nothing yet")
@@ -259,8 +260,8 @@ def stick(desk: Desk) -> list[dict[str, str]]:
         else ("waiting", f"{unloaded} to weigh")
         if unloaded
         else ("done", "done"),
-        "fix": ("waiting", "nothing yet") if not words else ("trouble", trouble) if trouble else ("done", "all hold"),
-        "mark": ("waiting", "waiting") if not holes else ("done", f"{holes} holes"),
+        "fix": ("waiting", "nothing yet") if not words else (fails, trouble) if trouble else ("done", "all hold"),
+        "mark": ("done", f"{desk.wall_holes} holes") if ready else ("waiting", "not yet" if words else "nothing yet"),
     }
     return [
         {"stage": stage, "name": stage.capitalize(), "state": notes[stage][0], "note": notes[stage][1], "key": str(n)}

@@ -66,7 +66,7 @@ def _wall(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
         for stud in wall.studs:
             _stud(pen, stud, plan, scale, stage)
     if not wall.studs:
-        pen.text(x + w / 2, y + h / 2, "No stud is known yet", "quiet", "middle")
+        pen.text(x + w / 2, y + h - plate - 10, "No stud is known yet", "quiet", "middle")
 
 
 def _stud(pen: Pen, stud: Stud, plan: Plan, scale: Scale, stage: str) -> None:
@@ -138,11 +138,18 @@ def _supports(pen: Pen, piece: AnyPiece, scale: Scale, governing: Check | None) 
         if isinstance(piece, BracketShelf):
             row = data.brackets()[piece.bracket]
             wide, leg = max(scale.length(row.width_mm), 4.0), scale.length(row.leg_mm)
-            pen.rect(x - wide / 2, under, wide, leg, f"bracket{state}")
+            pen.rect(x - wide / 2, under, wide, leg, f"bracket bracket-{row.material}{state}", data_support=str(i))
         if isinstance(piece, RodShelf):
             plate = data.plates()[piece.plate]
             wide, high = max(scale.length(plate.width_mm), 5.0), max(scale.length(plate.height_mm), 5.0)
-            pen.rect(x - wide / 2, scale.y(piece.top_mm - piece.thickness_mm / 2) - high / 2, wide, high, f"rod-plate{state}")
+            pen.rect(
+                x - wide / 2,
+                scale.y(piece.top_mm - piece.thickness_mm / 2) - high / 2,
+                wide,
+                high,
+                f"rod-plate{state}",
+                data_support=str(i),
+            )
 
 
 def _tallest(piece: AnyPiece, scale: Scale) -> float:

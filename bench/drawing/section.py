@@ -128,7 +128,7 @@ def _screw(pen: Pen, cut: _Cut) -> None:
     )
     pen.path("".join(turns), "screw-thread")
     reach = seat.reach.penetration_mm
-    if reach > 0 and seat.in_stud:
+    if reach > 0 and seat.in_stud and cut.plan.wall.studs:
         below = y + wide + 16
         pen.path(
             f"M{number(cut.stud_x)} {number(y)}V{number(below + 5)}M{number(tip)} {number(y)}V{number(below + 5)}", "chalk-thin"

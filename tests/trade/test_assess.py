@@ -128,6 +128,14 @@ class Unknown(SimpleTestCase):
         self.asks(judge(bracket_shelf(things=())), "will carry")
         self.asks(judge(bracket_shelf(things=(Thing(name="Box {0}", mass_kg=None),))), "“Box {0}” weighs")
 
+    def test_a_stud_that_may_be_too_far_off_is_asked_about_and_a_hard_miss_fails(self) -> None:
+        """38 mm stud, #10: 19 − 2.5 × 4.83 leaves 6.9 mm for the stud to be off."""
+        for off, word in ((6.8, "holds"), (7.1, "cannot_tell"), (40.0, "cannot_tell")):
+            verdict = judge(bracket_shelf(), wall(studs=tuple(replace(stud, uncertainty_mm=off) for stud in STUDS)))
+            self.assertEqual(verdict.word, word)
+        self.asks(verdict, "probe for both of its edges")
+        self.assertEqual(judge(bracket_shelf(left_mm=708.0), wall(studs=STUDS)).governing.code, "screw.edge")
+
     def test_what_fails_at_its_best_fails_anyway(self) -> None:
         heavy = (Thing(name="Anvil", mass_kg=400.0), Thing(name="Box", mass_kg=None))
         self.assertEqual(judge(bracket_shelf(things=heavy), wall(layers=None)).word, "wont_hold")

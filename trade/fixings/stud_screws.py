@@ -41,11 +41,26 @@ class Seat:
     pressed_mm: float = field(init=False)
 
     def __post_init__(self) -> None:
-        """Work out once where the screw's length goes, and the width that presses with the stud behind it wherever that is."""
+        """Work out once where the screw's length goes, and the width that presses with the stud behind it.
+
+        That width is taken at the worst place of the stud at which the screws still are in the wood; when the stud may be further
+        off than that, nobody can tell, and the check of the edge says so.
+        """
         object.__setattr__(self, "reach", driving.reach(self.screw, self.screw_mm, self.layers_mm))
-        off = abs(self.stud.offset_mm) + self.stud.uncertainty_mm
+        off = abs(self.stud.offset_mm) + min(self.stud.uncertainty_mm, self.spare_mm)
         half, stud = self.width_mm / 2, self.stud.width_mm / 2
         object.__setattr__(self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0))
+
+    @property
+    def edge_mm(self) -> float:
+        """Edge distance that the screw needs."""
+        key = "edge_diameters_lag" if self.screw.kind == "lag" else "edge_diameters_wood"
+        return data.house(key) * self.screw.diameter_mm
+
+    @property
+    def spare_mm(self) -> float:
+        """How far off the stud may be before a screw loses its edge distance."""
+        return max(self.stud.width_mm / 2 - abs(self.stud.offset_mm) - self.edge_mm, 0.0)
 
     @property
     def layers_mm(self) -> float:
@@ -140,32 +155,38 @@ def _governing(demands: tuple[Demand, ...]) -> list[Demand]:
 
 
 def _edge(seats: list[Seat]) -> Check:
-    def need(seat: Seat) -> float:
-        key = "edge_diameters_lag" if seat.screw.kind == "lag" else "edge_diameters_wood"
-        return data.house(key) * seat.screw.diameter_mm
-
     def asked(seat: Seat) -> float:
-        return (abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + need(seat)) / (seat.stud.width_mm / 2)
+        return (abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + seat.edge_mm) / (seat.stud.width_mm / 2)
 
-    seat = max(seats, key=asked)
-    edge = need(seat)
-    unknown = tuple(ask for each in seats for ask in each.stud.unknown)
-    if seat.in_stud:
-        said = "The {part}'s screws need {demand} of wood to the side of the stud's centre; the stud gives {capacity}."
-    else:
+    unknown = tuple(ask for seat in seats for ask in seat.stud.unknown)
+    lost = [seat for seat in seats if abs(seat.stud.offset_mm) + seat.edge_mm > seat.stud.width_mm / 2]
+    seat = max(lost or seats, key=asked)
+    half, unsure = seat.stud.width_mm / 2, seat.stud.uncertainty_mm
+    demand = abs(seat.stud.offset_mm) + unsure + seat.edge_mm
+    if not seat.in_stud:
         said = "The {part} misses the stud by {miss}: its screws would sit in the lining alone."
-    miss = abs(seat.stud.offset_mm) - seat.stud.width_mm / 2
+    elif lost:
+        said = "The {part}'s screws stand {x} from the stud's centre; with the edge they need, that is {demand} of {capacity}."
+    elif demand > half:
+        said = "The stud behind the {part} may be off by {u}; its screws can bear {spare}."
+        unknown = (f"where exactly the stud behind the {seat.part} is: probe for both of its edges.", *unknown)
+    else:
+        said = "The {part}'s screws need {demand} of wood to the side of the stud's centre; the stud gives {capacity}."
     return make(
-        "screw.edge", part=seat.part, support=seat.index, case="any", fit=True,
-        unknown=unknown,
-        demand=Quantity(abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + edge, "fine"),
-        capacity=Quantity(seat.stud.width_mm / 2, "fine"),
-        template=said, parts={"part": seat.part, "miss": Quantity(max(miss, 0.0), "length")},
+        "screw.edge", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        # too unsure a stud is no failure: it stands at the limit, and what to find out is said
+        demand=Quantity(demand if lost else min(demand, half), "fine"), capacity=Quantity(half, "fine"),
+        template=said,
+        parts={
+            "part": seat.part, "miss": Quantity(max(abs(seat.stud.offset_mm) - half, 0.0), "length"),
+            "u": Quantity(unsure, "fine"), "x": Quantity(abs(seat.stud.offset_mm), "fine"), "spare": Quantity(seat.spare_mm, "fine"),
+        },
         steps=(
             Step("x", "screw from the stud's centre", Quantity(abs(seat.stud.offset_mm), "fine")),
-            Step("u", "how far the stud may be off", Quantity(seat.stud.uncertainty_mm, "fine")),
-            Step("c", "edge distance the screw needs", Quantity(edge, "fine")),
-            Step("b/2", "half the stud's width", Quantity(seat.stud.width_mm / 2, "fine")),
+            Step("u", "how far the stud may be off", Quantity(unsure, "fine")),
+            Step("c", "edge distance the screw needs", Quantity(seat.edge_mm, "fine")),
+            Step("x + u + c", "needed", Quantity(demand, "fine")),
+            Step("b/2", "half the stud's width", Quantity(half, "fine")),
         ),
     )  # fmt: skip
 

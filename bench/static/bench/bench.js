@@ -147,6 +147,15 @@ document.addEventListener("click", (event) => {
 });
 addEventListener("popstate", () => (bench() ? visit(location.href, null) : location.reload()));
 
+// An opened check points at its part on the wall.
+document.addEventListener("toggle", (event) => {
+  const row = event.target.closest?.(".check-row");
+  if (!row) return;
+  const part = row.dataset.support ? `[data-support="${row.dataset.support}"]` : ".board";
+  for (const lit of document.querySelectorAll(".pointed")) lit.classList.remove("pointed");
+  if (event.target.open) document.querySelector(`.piece.chosen ${part}`)?.classList.add("pointed");
+}, true);
+
 // Putting up: choose a kind, then tap the wall.
 let armed = null;
 function arm(kind) {
