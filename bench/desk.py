@@ -118,6 +118,11 @@ class Desk:
         return f"{count} {self.support_noun}{'' if count == 1 else 's'}, {self.wall_holes} screws"
 
     @property
+    def all_kg(self) -> float:
+        """What stands on the piece in all, as far as it was weighed."""
+        return sum(thing.mass_kg or 0.0 for thing in self.piece.things) if self.piece else 0.0
+
+    @property
     def lining_words(self) -> str:
         """The lining in words."""
         layers = self.plan.wall.layers
@@ -240,7 +245,7 @@ def stale(desk: Desk) -> HttpResponse:
 def base_of(desk: Desk) -> int:
     """The revision that the person was looking at."""
     said = desk.request.POST.get("base", "")
-    return int(said) if said.isdigit() else desk.wall.at
+    return int(said) if said.isdecimal() else desk.wall.at
 
 
 def stick(desk: Desk) -> list[dict[str, str]]:

@@ -1,6 +1,7 @@
 """Views that belong to no stage: the list of jobs, new walls, plan files, the workbench itself, undo and redo, errors."""
 
 from django import forms
+from django.core.paginator import Paginator
 from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.http import content_disposition_header
@@ -19,6 +20,7 @@ from trade.errors import PlanError
 from trade.measure import Units
 from trade.plan import Plan
 
+WALLS_ON_A_PAGE = 24
 _QUESTIONS = {
     "width": "How wide is it?",
     "lining": "What is it lined with?",
@@ -51,8 +53,10 @@ def jobs(request: HttpRequest) -> HttpResponse:
 
 
 def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResponse:
+    page = Paginator(Wall.objects.with_plans().select_related("job").order_by("job_id", "pk"), WALLS_ON_A_PAGE)
+    shown = page.get_page(request.GET.get("page"))
     walls = []
-    for wall in Wall.objects.with_plans().select_related("job").order_by("job_id", "pk")[:60]:
+    for wall in shown:
         plan = wall.plan()
         verdict = assess(plan)
         walls.append(
@@ -63,7 +67,7 @@ def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResp
                 "sheet": elevation.draw(plan, verdict, None, "list", ()),
             }
         )
-    return render(request, "bench/jobs.html", {"walls": walls, "form": form}, status=status)
+    return render(request, "bench/jobs.html", {"walls": walls, "form": form, "shown": shown}, status=status)
 
 
 def new_wall(request: HttpRequest) -> HttpResponse:
@@ -180,6 +184,18 @@ def rules(request: HttpRequest) -> HttpResponse:
 def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
     """Nothing is at this address."""
     return render(request, "bench/error.html", {"title": "Not here", "words": "There is nothing at this address."}, status=404)
+
+
+def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """What arrived could not be read at all: too large, or not what a browser sends."""
+    words = "What arrived here could not be read; it may have been too large. Nothing was changed."
+    return render(request, "bench/error.html", {"title": "That didn't arrive whole", "words": words}, status=400)
+
+
+def outdated(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """The page was drawn for another visit (its token does not fit): nothing is done."""
+    words = "This page was open for too long, or in two places. Nothing was changed: load it again and go on."
+    return render(request, "bench/error.html", {"title": "Load the page again", "words": words}, status=403)
 
 
 def broken(request: HttpRequest) -> HttpResponse:

@@ -82,10 +82,12 @@ USE_TZ = True
 USE_I18N = False
 
 STATIC_URL = "static/"
-STATIC_ROOT = BASE_DIR / "staticfiles"
+STATIC_ROOT = DATA_DIR / "static"  # for `collectstatic` behind another server; the demo serves from the source
+STATIC_ROOT.mkdir(exist_ok=True)
 WHITENOISE_USE_FINDERS = True
 
 CSRF_COOKIE_HTTPONLY = True
+CSRF_FAILURE_VIEW = "bench.views.outdated"
 SESSION_COOKIE_HTTPONLY = True
 X_FRAME_OPTIONS = "DENY"
 CONTENT_SECURITY_POLICY = {
@@ -109,5 +111,5 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING" if TESTING else "INFO"},
-    "loggers": {"django.request": {"level": "CRITICAL" if TESTING else "INFO"}},
+    "loggers": {name: {"level": "CRITICAL" if TESTING else "INFO"} for name in ("django.request", "django.security")},
 }

@@ -37,6 +37,7 @@ class Wall(models.Model):
     created = models.DateTimeField(auto_now_add=True)
 
     objects = WallQuerySet.as_manager()
+    last_change = ""  # what undo would take back, once the plan was read
 
     class Meta:
         ordering = ["pk"]
@@ -58,7 +59,10 @@ class Wall(models.Model):
 
     def plan(self) -> Plan:
         """The plan that counts now, in the wall's own units: the bridge to the trade."""
-        text = getattr(self, "plan_text", None) or self.revisions.get(number=self.at).plan
+        text = getattr(self, "plan_text", None)
+        if text is None:
+            revision = self.revisions.get(number=self.at)
+            text, self.last_change = revision.plan, revision.label
         return replace(planfile.load(text.encode()), units=self.said_in)
 
     @property
@@ -84,7 +88,7 @@ class Wall(models.Model):
             self.revisions.filter(number__gt=base).delete()
             self.revisions.filter(number__lte=base - MOST_REVISIONS).delete()
             self.revisions.create(number=base + 1, label=label[:120], plan=planfile.dump(plan).decode())
-            self.at = self.last = base + 1
+            self.at, self.last, self.last_change = base + 1, base + 1, label
             self.name = plan.name
             self.save(update_fields=["at", "last", "name"])
 

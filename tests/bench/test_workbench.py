@@ -1,8 +1,9 @@
 """The workbench over the test client: pages, changes, refusals, history."""
 
+import re
 from typing import Any
 
-from django.test import TestCase
+from django.test import Client, TestCase
 from django.urls import get_resolver, reverse
 
 from bench import demo
@@ -65,7 +66,7 @@ class Pages(BenchCase):
             wall = Wall.begin(self.job, plan(*pieces) if pieces else plan().without_piece("shelf"), "Begin")
             with self.assertNumQueries(2):
                 self.client.get(reverse("stage", args=[wall.pk, "fix"]))
-        with self.assertNumQueries(1):
+        with self.assertNumQueries(2):
             self.client.get(reverse("jobs"))
 
     def test_strict_content_policy_and_nothing_from_elsewhere(self) -> None:
@@ -77,7 +78,7 @@ class Pages(BenchCase):
         self.assertNotRegex(page.content.decode(), r'\sstyle="|<style|\son\w+="')
 
     def test_wrong_addresses_are_404(self) -> None:
-        for url in ("/walls/999/fix/", self.url("stage", "paint"), "/nowhere/", "/walls/0/plan.json"):
+        for url in ("/walls/999/fix/", f"/walls/{10**30}/fix/", self.url("stage", "paint"), "/nowhere/", "/walls/0/plan.json"):
             self.assertEqual(self.client.get(url).status_code, 404)
         for name in ("move", "save-load", "save-fix", "remove", "support", "cure"):
             self.assertEqual(self.post(name, "nothing").status_code, 404)
@@ -93,6 +94,22 @@ class Pages(BenchCase):
                 self.client.post(url, {"base": "x", "kind": "?", "left_mm": "nan"}, **HTMX),
             ):
                 self.assertLess(answer.status_code, 500, url)
+
+    def test_every_wall_can_be_reached(self) -> None:
+        for n in range(30):
+            Wall.begin(self.job, plan(), f"Begin {n}")
+        seen = {
+            url
+            for page in (1, 2)
+            for url in re.findall(r'href="(/walls/\d+/)"', self.client.get(f"/?page={page}").content.decode())
+        }
+        self.assertEqual(len(seen), 31)
+
+    def test_a_page_from_another_visit_and_a_heap_of_data_are_refused_with_a_sentence(self) -> None:
+        strict = Client(enforce_csrf_checks=True)
+        self.assertContains(strict.post(self.url("undo"), {"base": "²"}), "Load the page again", status_code=403)
+        self.assertContains(self.client.post(self.url("undo"), {"x": "9" * 7_000_000}), "Nothing was changed", status_code=400)
+        self.assertEqual(self.client.post(self.url("undo"), {"base": "²"}, **HTMX).status_code, 422)
 
     def test_names_are_escaped_everywhere(self) -> None:
         wall = Wall.begin(self.job, plan(bracket_shelf(name='<b>"{x}"</b>')), "Begin")

@@ -3,7 +3,7 @@
 from unittest import mock
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
@@ -57,7 +57,6 @@ class Monotone(SimpleTestCase):
                 self.assertGreaterEqual(after[code], before[code] * (1 - 1e-6) - 1e-9, code)
         self.assertGreaterEqual(RANK[assess_piece(worse, worse_on).word], RANK[assess_piece(piece, on).word])
 
-    @settings(max_examples=120, deadline=None)
     @given(piece=shelves(), which=st.integers(0, 3), factor=st.floats(1, 5))
     def test_a_heavier_thing(self, piece: AnyPiece, which: int, factor: float) -> None:
         n = which % len(piece.things)
@@ -65,12 +64,10 @@ class Monotone(SimpleTestCase):
         worse = replace(piece, things=(*piece.things[:n], heavier, *piece.things[n + 1 :]))
         self.never_better(piece, worse, WIDE)
 
-    @settings(max_examples=80, deadline=None)
     @given(piece=shelves(), extra=st.builds(Thing, name=st.just("More"), mass_kg=st.floats(0, 60), at_mm=st.floats(0, 1000)))
     def test_one_more_thing(self, piece: AnyPiece, extra: Thing) -> None:
         self.never_better(piece, replace(piece, things=(*piece.things, extra)), WIDE)
 
-    @settings(max_examples=60, deadline=None)
     @given(piece=shelves(), out=st.floats(20, 250), further=st.floats(1, 2))
     def test_things_further_out(self, piece: AnyPiece, out: float, further: float) -> None:
         near = replace(piece, things=tuple(replace(t, out_mm=out) for t in piece.things))
@@ -78,13 +75,11 @@ class Monotone(SimpleTestCase):
         codes = ("screw.w", "screw.c", "lining.", "bracket.bending", "rod.bending")
         self.never_better(near, far, WIDE, codes=codes)
 
-    @settings(max_examples=60, deadline=None)
     @given(piece=shelves(), shorter=st.sampled_from([31.75, 38.1, 44.45]))
     def test_shorter_screws(self, piece: AnyPiece, shorter: float) -> None:
         worse = replace(piece, screw_length_mm=min(shorter, piece.screw_length_mm))
         self.never_better(piece, worse, WIDE, codes=("screw.w", "screw.s", "screw.c"))
 
-    @settings(max_examples=60, deadline=None)
     @given(piece=shelves(), off=st.floats(0, 20), more=st.floats(0, 20), shift=st.floats(-15, 15))
     def test_a_less_certain_stud(self, piece: AnyPiece, off: float, more: float, shift: float) -> None:
         on, worse_on = (wall(studs=tuple(replace(s, uncertainty_mm=u) for s in STUDS)) for u in (off, off + more))

@@ -179,7 +179,8 @@ def _edge(seats: list[Seat]) -> Check:
         template=said,
         parts={
             "part": seat.part, "miss": Quantity(max(abs(seat.stud.offset_mm) - half, 0.0), "length"),
-            "u": Quantity(unsure, "fine"), "x": Quantity(abs(seat.stud.offset_mm), "fine"), "spare": Quantity(seat.spare_mm, "fine"),
+            "u": Quantity(unsure, "fine"), "spare": Quantity(seat.spare_mm, "fine"),
+            "x": Quantity(abs(seat.stud.offset_mm), "fine"),
         },
         steps=(
             Step("x", "screw from the stud's centre", Quantity(abs(seat.stud.offset_mm), "fine")),

@@ -65,10 +65,17 @@ def piece_marks(piece: AnyPiece, wall: Wall, units: Units) -> tuple[Mark, ...]:
             Mark(
                 number=len(made) + 1, where="shelf", piece=piece.key, part=bore.part, support=i, x_mm=bore.x_mm, y_mm=bore.y_mm,
                 bit_mm=bore.diameter_mm, clearance_mm=None, depth_mm=bore.depth_mm, screw=None, screw_length_mm=None,
-                stud_mm=None, cautions=(),
+                stud_mm=None, cautions=_recess(mount.seats(piece, wall)[i]),
             )
         )  # fmt: skip
     return tuple(made)
+
+
+def _recess(seat: Seat) -> tuple[Phrase, ...]:
+    """A plate on the lining holds the shelf off the wall unless its back is let in."""
+    if not seat.gap_mm:
+        return ()
+    return (Phrase("Let the plate into the shelf's back, {t} deep.", {"t": Quantity(seat.side.thickness_mm, "fine")}),)
 
 
 def _cautions(seat: Seat, wall: Wall) -> tuple[Phrase, ...]:
@@ -79,6 +86,11 @@ def _cautions(seat: Seat, wall: Wall) -> tuple[Phrase, ...]:
         found.append(Phrase("No stud is known here. Find it before you drill."))
     elif not seat.in_stud:
         found.append(Phrase("There is no stud behind this mark. Do not drill."))
+    if wall.lining_mm and not seat.gap_mm:
+        size: dict[str, Quantity | str] = {"w": Quantity(seat.width_mm, "length"), "h": Quantity(seat.height_mm, "length")}
+        found.append(
+            Phrase("Cut {w} by {h} out of the lining first: the plate sits on the stud, and depths are from there.", size)
+        )
     limit = data.house("cable_depth_mm")
     if seat.reach.penetration_mm > limit:
         found.append(

@@ -54,6 +54,7 @@ function lay(html, sent) {
   const focused = document.activeElement?.id;
   const scrolled = document.getElementById("panel").scrollTop;
   const open = openDetails();
+  const catching = document.getElementById("catch").checked;
   const typed = typedSince(sent);
   const fresh = document.createRange().createContextualFragment(html).getElementById("bench");
   if (!fresh) return;
@@ -65,6 +66,7 @@ function lay(html, sent) {
     reopen(open);
     retype(typed);
   }
+  document.getElementById("catch").checked = catching;
   if (focused) document.getElementById(focused)?.focus({ preventScroll: true });
   arm(null);
 }

@@ -36,7 +36,8 @@ export class Drag {
     if (!piece) return;
     const left = this.from.left + now.x - this.start.x;
     const top = this.from.top + now.y - this.start.y;
-    const caught = event.altKey ? left : this.caught(left, CATCH_PX / scale);
+    const free = event.altKey || !document.getElementById("catch").checked;
+    const caught = free ? left : this.caught(left, CATCH_PX / scale);
     this.at.left = Math.min(Math.max(caught, 0), wallWidth - piece.dataset.length);
     this.at.top = Math.min(Math.max(top, +piece.dataset.thick), +wallHeight);
     this.show();
