@@ -132,7 +132,7 @@ class AtTheBench(BrowserCase):
         self.assertEqual(self.now(wall).pieces[0].things[0].mass_kg, 12.0)
         self.page.locator("#id_thing-1-name").fill("Kettle")
         self.page.locator("#id_thing-1-name").press("Tab")
-        expect(self.page.locator("#verdict .sentence").first).to_contain_text("what “Kettle” weighs")
+        expect(self.page.locator("#verdict .asks-list")).to_contain_text("what “Kettle” weighs")
 
     def test_quick_clicks_all_arrive_and_back_goes_back(self) -> None:
         wall = self.open(demo.changing_room(), "fix", "paint")
@@ -246,7 +246,7 @@ class OnAPhone(BrowserCase):
             self.page.goto(f"/walls/{wall.pk}/{stage}/")
             self.assertEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
             small = self.page.evaluate(
-                """() => [...document.querySelectorAll('button, .notch, .cure, summary, input:not([type=hidden]), select')]
+                """() => [...document.querySelectorAll('button, .notch, .cure, summary, label:has([type=checkbox]), input:not([type=hidden], [type=checkbox]), select')]
                 .filter(e => e.offsetParent && !e.matches('.visually-hidden-focusable') && e.getBoundingClientRect().height < 44).map(e => e.outerHTML.slice(0, 120))"""
             )
             self.assertEqual(small, [])
