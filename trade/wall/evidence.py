@@ -1,0 +1,67 @@
+"""What people find out about a wall, reading by reading. Readings are kept as taken; what they mean is for `infer` to say."""
+
+from typing import Annotated, Literal
+
+import msgspec
+from msgspec import Meta
+
+from trade.errors import PlanError
+from trade.measure import ABSURD_MM
+
+Height = Annotated[float, Meta(ge=0)]
+
+
+class _Reading(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True, tag_field="kind"):
+    """Places are mm from the wall's left corner and above the floor."""
+
+    height_mm: float = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse places that are nowhere."""
+        for name in ("at_mm", "from_mm", "to_mm", "height_mm"):
+            value = getattr(self, name, 0.0)
+            if not 0 <= value <= ABSURD_MM:
+                raise PlanError(f"A reading at {value:.6g} mm is on no wall.", name)
+
+
+class Sweep(_Reading, frozen=True, kw_only=True, tag="sweep"):
+    """A finder was drawn along here: where it said nothing counts too."""
+
+    from_mm: float
+    to_mm: float
+
+
+class Edge(_Reading, frozen=True, kw_only=True, tag="edge"):
+    """The finder said: here something begins (`left`, seen from the left) or ends (`right`)."""
+
+    at_mm: float
+    side: Literal["left", "right"]
+
+
+class MagnetHit(_Reading, frozen=True, kw_only=True, tag="magnet"):
+    """A magnet stuck: a screw of the lining, or something else of iron."""
+
+    at_mm: float
+
+
+class Probe(_Reading, frozen=True, kw_only=True, tag="probe"):
+    """A thin nail was pushed through the lining, and met this behind it."""
+
+    at_mm: float
+    met: Literal["wood", "air", "metal"]
+
+
+class Knock(_Reading, frozen=True, kw_only=True, tag="knock"):
+    """A knuckle heard it full or hollow. Weak evidence."""
+
+    at_mm: float
+    sound: Literal["full", "hollow"]
+
+
+class Seen(_Reading, frozen=True, kw_only=True, tag="seen"):
+    """A stud was seen, at a box or an opening: its centre, by tape."""
+
+    at_mm: float
+
+
+Reading = Sweep | Edge | MagnetHit | Probe | Knock | Seen

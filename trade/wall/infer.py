@@ -1,0 +1,388 @@
+"""From readings to studs: a probabilistic model of what may stand behind a lining.
+
+The wall is cut into 2 mm steps. Along it stand objects that do not overlap: single and doubled studs, pipes, cables, and
+patches or joints of the lining, which fool a finder the same way each time. Each kind has a density of its own and shows
+itself in each reading with a known chance; a reading that no object explains is clutter, at a small known rate. Sums over
+every possible row of objects (forwards and backwards, as for a semi-Markov chain) give the probability of a stud at each
+place. Studs like to stand on a grid: a first pass without one says where studs are, these say which grids are likely, and a
+second pass puts more weight on those grids' lines.
+
+All chances are house rules, stated in `MODEL`; `benchmarks/survey.py` measures how well they serve.
+"""
+
+from collections.abc import Sequence
+from math import erf, exp, log, log1p, pi, sqrt
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from trade.wall.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+
+Array = NDArray[np.float64]
+INCH = 25.4
+STEP = 2.0
+BEYOND = 40.0  # an end stud may stand partly behind the next wall
+
+
+class Model(NamedTuple):
+    """What the model takes for granted; lengths mm, densities per mm. House rules."""
+
+    stud_per_mm: float = 1 / 450
+    double_per_mm: float = 1.7e-4
+    pipe_per_mm: float = 2e-4
+    cable_per_mm: float = 5e-4
+    edge_sd: float = 3.5
+    patch_per_mm: float = 5e-5
+    shows: tuple[float, float, float, float] = (0.94, 0.56, 0.15, 0.6)  # an edge of a stud, pipe, cable, patch in one sweep
+    clutter: float = 1.2e-4  # false edges, and false hits, per mm
+    screw_sd: float = 6.5  # lining screws about a stud's centre, tape included
+    on_grid: float = 0.9
+    grid_sd: float = 3.5
+    end_stud: float = 0.95
+    probe_errs: float = 0.02
+
+
+MODEL = Model()
+SPACINGS = {16 * INCH: 0.34, 24 * INCH: 0.2, 400.0: 0.24, 600.0: 0.14, 19.2 * INCH: 0.03, 12 * INCH: 0.02, 450.0: 0.03}
+_WIDTHS = {"single": (38.0,), "double": (76.0,), "pipe": (14.0, 20.0, 26.0), "cable": (10.0,), "patch": (30.0, 38.0, 50.0)}
+_SHOWS = {"single": 0, "double": 0, "pipe": 1, "cable": 2, "patch": 3}
+_FAINT = -8.0  # an object with less than this (log of its odds against nothing) is not followed up
+
+
+class Found(NamedTuple):
+    """Something that may stand there: where its centre is, with the interval that holds it with 95 %, and how likely."""
+
+    kind: str
+    centre_mm: float
+    low_mm: float
+    high_mm: float
+    width_mm: float
+    probability: float
+
+    @property
+    def confidence(self) -> str:
+        """certain, likely or doubtful (house rule: 98 % and within 6 mm; 85 %)."""
+        if self.probability >= 0.98 and self.high_mm - self.low_mm <= 12:
+            return "certain"
+        return "likely" if self.probability >= 0.85 else "doubtful"
+
+
+class Grid(NamedTuple):
+    """The likeliest grid: spacing, its first line from the corner, and how likely that spacing is among all."""
+
+    spacing_mm: float
+    first_mm: float
+    probability: float
+
+
+class Inference(NamedTuple):
+    """What the readings amount to.
+
+    `studs` from left to right; `others`: pipes, cables, patches; `rejected`: readings that no accepted object explains, by index,
+    with the reason; `ask_mm`: the place where a probe would help most, None when it would not help.
+    """
+
+    studs: tuple[Found, ...]
+    others: tuple[Found, ...]
+    grid: Grid | None
+    rejected: tuple[tuple[int, str], ...]
+    ask_mm: float | None
+
+
+class _Marginals(NamedTuple):
+    """Probability of an object's centre in each step, by kind (on the lattice of half steps, so that widths fit)."""
+
+    mass: dict[str, Array]
+
+
+def infer(width_mm: float, readings: Sequence[Reading]) -> Inference:
+    """What stands behind a wall of this width, after these readings."""
+    lattice = np.arange(-BEYOND, width_mm + BEYOND, STEP)
+    swept = (_swept(lattice, readings, "left"), _swept(lattice, readings, "right"))
+    scores = {kind: _scores(kind, lattice, readings, swept) for kind in _WIDTHS}
+    flat = np.full(len(lattice), MODEL.stud_per_mm)
+    _add_ends(flat, lattice, width_mm)
+    first = _marginals(lattice, {kind: scores[kind] for kind in ("single", "double", "pipe")}, flat)
+    grids = _grids(_found("single", first, 0.2), readings, width_mm)
+    second = _marginals(lattice, scores, _gridded(lattice, grids, width_mm))
+    studs = sorted(_found("single", second, 0.1) + _found("double", second, 0.1), key=lambda f: f.centre_mm)
+    others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.3)]
+    accepted = [f for f in studs if f.probability >= 0.5] + [f for f in others if f.probability >= 0.5]
+    return Inference(tuple(studs), tuple(others), _best(grids), _rejected(readings, accepted), _ask(studs))
+
+
+def _bell(x: Array | float, sd: float) -> Array:
+    z = np.asarray(x) / sd
+    return np.exp(-0.5 * z * z) / (sd * sqrt(2 * pi))
+
+
+class _Swept(NamedTuple):
+    """What one sweep said about one side's edges: where it could say anything, and the density of edges it told of."""
+
+    covered: NDArray[np.bool_] | None
+    told: Array
+
+
+def _swept(lattice: Array, readings: Sequence[Reading], side: str) -> list[_Swept]:
+    """All that finders said about one side; edges told without a sweep stand alone, for what was silent there nobody knows."""
+    sweeps = [r for r in readings if isinstance(r, Sweep)]
+    edges = [r for r in readings if isinstance(r, Edge) and r.side == side]
+    found, used = [], set()
+    for sweep in sweeps:
+        own = [e for e in edges if e.height_mm == sweep.height_mm and sweep.from_mm <= e.at_mm <= sweep.to_mm]
+        used |= {id(edge) for edge in own}
+        reach = 3 * MODEL.edge_sd  # an edge this near to where the sweep began or ended may have been missed for that
+        covered = (lattice >= sweep.from_mm + reach) & (lattice <= sweep.to_mm - reach)
+        found.append(_Swept(covered, _told(lattice, own)))
+    return found + [_Swept(None, _told(lattice, [edge])) for edge in edges if id(edge) not in used]
+
+
+def _told(lattice: Array, edges: Sequence[Edge]) -> Array:
+    total = np.zeros(len(lattice))
+    for edge in edges:  # each only where it matters
+        a, b = np.searchsorted(lattice, (edge.at_mm - 6 * MODEL.edge_sd, edge.at_mm + 6 * MODEL.edge_sd))
+        total[a:b] += _bell(lattice[a:b] - edge.at_mm, MODEL.edge_sd)
+    return total
+
+
+def _edge_scores(swept: list[_Swept], size: int, shows: float) -> Array:
+    """Log odds of an object's edge at each step against none there, over all sweeps; a sweep that was silent counts."""
+    total = np.zeros(size)
+    for covered, told in swept:
+        if covered is None:
+            total += np.log1p(shows / MODEL.clutter * told)
+        else:
+            total += np.where(covered | (told > 1e-9), np.log((1 - shows) + shows / MODEL.clutter * told), 0.0)
+    return total
+
+
+def _scores(
+    kind: str, lattice: Array, readings: Sequence[Reading], swept: tuple[list[_Swept], list[_Swept]]
+) -> list[tuple[int, Array]]:
+    """Per width of a kind: its length in steps, and the log odds of such an object beginning at each step."""
+    shows = MODEL.shows[_SHOWS[kind]]
+    left, right = (_edge_scores(side, len(lattice), shows) for side in swept)
+    found = []
+    for width in _WIDTHS[kind]:
+        steps = round(width / STEP)
+        score = np.full(len(lattice), -np.inf)
+        if steps < len(lattice):
+            score[:-steps] = left[:-steps] + right[steps:]
+            score += _point_scores(kind, width, lattice + width / 2, readings)
+        found.append((steps, score))
+    return found
+
+
+def _point_scores(kind: str, width: float, centres: Array, readings: Sequence[Reading]) -> Array:
+    total = np.zeros(len(centres))
+    stud, errs = kind in ("single", "double"), MODEL.probe_errs
+    for r in readings:
+        if isinstance(r, MagnetHit):
+            if kind == "double":
+                hit = 0.5 * (_bell(r.at_mm - centres - 19, MODEL.screw_sd) + _bell(r.at_mm - centres + 19, MODEL.screw_sd))
+            else:
+                hit = _bell(r.at_mm - centres, MODEL.screw_sd if stud else 4.0)
+            share = 0.9 if stud else 0.3 if kind == "pipe" else 0.02 if kind == "cable" else 0.0
+            total += np.log1p(share / MODEL.clutter * hit)
+        elif isinstance(r, Probe):
+            cover = _covered(width / 2 - np.abs(r.at_mm - centres))
+            own = "wood" if stud else "metal" if kind == "pipe" else "air"
+            behind = 1 - 2 * errs if r.met == own else errs
+            beside = 1 - 2 * errs if r.met == "air" else errs
+            total += np.log((behind * cover + beside * (1 - cover)) / beside)
+        elif isinstance(r, Knock):
+            near = np.exp(-0.5 * ((r.at_mm - centres) / 25.0) ** 2)
+            full = 0.65 if (r.sound == "full") == stud else 0.35
+            total += np.log((full * near + 0.5 * (1 - near)) / 0.5)
+        elif isinstance(r, Seen):
+            total += np.log((_bell(r.at_mm - centres, 2.5) + 1e-7) / 1e-4) * (np.abs(r.at_mm - centres) < 40) if stud else 0.0
+    return total
+
+
+_SOFT = 1.5
+_TABLE = np.array([0.5 * (1 + erf(x / sqrt(2))) for x in np.linspace(-6, 6, 241)])
+
+
+def _covered(inside: Array) -> Array:
+    """Chance that a wandering nail is over an object when its place is this far inside its edge."""
+    return np.interp(inside / _SOFT, np.linspace(-6, 6, 241), _TABLE)
+
+
+def _add_ends(density: Array, lattice: Array, width_mm: float) -> None:
+    """A stud stands at each end of a wall."""
+    for centre in (19.0, width_mm - 19.0):
+        density += MODEL.end_stud * _bell(lattice - centre, 5.0)
+
+
+def _marginals(lattice: Array, scores: dict[str, list[tuple[int, Array]]], stud_density: Array) -> _Marginals:
+    """Forwards and backwards over every row of objects; `stud_density` is by a stud's centre, per mm."""
+    densities = {
+        "double": MODEL.double_per_mm,
+        "pipe": MODEL.pipe_per_mm / 3,
+        "cable": MODEL.cable_per_mm,
+        "patch": MODEL.patch_per_mm / 3,
+    }
+    n = len(lattice)
+    ending: list[list[tuple[int, float]]] = [[] for _ in range(n + 1)]
+    beginning: list[list[tuple[int, float]]] = [[] for _ in range(n + 1)]
+    kept: list[tuple[str, int, int, float]] = []
+    for kind, widths in scores.items():
+        for steps, score in widths:
+            if kind == "single":
+                prior = np.log(np.interp(lattice + 19.0, lattice, stud_density) * STEP)
+            else:
+                prior = np.full(n, log(densities[kind] * STEP))
+            odds = score + prior
+            # pipes and cables are only followed up where some reading speaks for them
+            hopeful = odds > _FAINT if kind in ("single", "double") else (odds > _FAINT) & (score > 1.0)
+            for start in np.flatnonzero(hopeful).tolist():
+                value = float(odds[start])
+                kept.append((kind, start, steps, value))
+                ending[start + steps].append((start, value))
+                beginning[start].append((start + steps, value))
+    forward = _run(range(1, n + 1), ending, n + 1, 0)
+    backward = _run(range(n - 1, -1, -1), beginning, n + 1, n)
+    mass = {kind: np.zeros(2 * n + 80) for kind in scores}
+    whole = forward[n]
+    for kind, start, steps, value in kept:
+        mass[kind][2 * start + steps] += exp(min(forward[start] + value + backward[start + steps] - whole, 0.0))
+    return _Marginals(mass)
+
+
+def _run(order: range, arrivals: list[list[tuple[int, float]]], size: int, origin: int) -> list[float]:
+    """Log weights of all rows of objects up to each step, in either direction."""
+    weights = [0.0] * size
+    previous = origin
+    for i in order:
+        base = weights[previous]
+        previous = i
+        if not arrivals[i]:
+            weights[i] = base
+            continue
+        extra = 0.0
+        for j, value in arrivals[i]:
+            extra += exp(min(weights[j] + value - base, 600.0))
+        weights[i] = base + log1p(extra)
+    return weights
+
+
+def _found(kind: str, marginals: _Marginals, least: float) -> list[Found]:
+    """Gather the probability of a kind into things, the likeliest first: what lies within 40 mm is one thing.
+
+    Places that are merely not ruled out never add up to a thing: only a window's own sum counts, from `least` on.
+    """
+    mass = marginals.mass[kind].copy()
+    half = 20
+    found: list[Found] = []
+    while True:
+        running = np.concatenate([[0.0], np.cumsum(mass)])
+        sums = running[2 * half + 1 :] - running[: -2 * half - 1]
+        i = int(sums.argmax()) + half
+        total = float(sums[i - half])
+        if total < least:
+            return found
+        weight, at = mass[i - half : i + half + 1], np.arange(i - half, i + half + 1) * STEP / 2 - BEYOND
+        middle = float(weight @ at) / total
+        spread = max(float(weight @ (at - middle) ** 2) / total - STEP**2 / 12, 0.25)  # less what the steps add
+        reach = 1.96 * sqrt(spread)
+        found.append(Found(kind, middle, middle - reach, middle + reach, _WIDTHS[kind][-1], min(total, 1.0)))
+        mass[max(i - 35, 0) : i + 36] = 0.0
+
+
+def _grids(studs: list[Found], readings: Sequence[Reading], width_mm: float) -> list[tuple[float, float, float]]:
+    """Likely grids (spacing, first line, weight): studs near its lines speak for one, swept lines without a stud against it."""
+    inner = [s for s in studs if 60 < s.centre_mm < width_mm - 60]
+    if len(inner) < 2:
+        return []  # one stud makes no grid, and would only vouch for itself
+    sweeps = [r for r in readings if isinstance(r, Sweep)]
+    spacings, firsts, logs = [], [], []
+    for spacing, prior in SPACINGS.items():
+        phase = np.arange(0.0, spacing, STEP)
+        weight = np.full(len(phase), log(prior / len(phase)))
+        for stud in inner:
+            sd = sqrt(((stud.high_mm - stud.low_mm) / 3.92) ** 2 + MODEL.grid_sd**2)
+            off = (stud.centre_mm - phase + spacing / 2) % spacing - spacing / 2
+            ratio = MODEL.on_grid * spacing * _bell(off, sd) + (1 - MODEL.on_grid)
+            weight += np.log(stud.probability * ratio + 1 - stud.probability)
+        weight += _silent_lines(phase, spacing, inner, sweeps, width_mm) * log(1 - MODEL.on_grid * 0.95)
+        spacings.append(np.full(len(phase), spacing))
+        firsts.append(phase)
+        logs.append(weight)
+    weights = np.concatenate(logs)
+    weights = np.exp(weights - weights.max())
+    weights /= weights.sum()
+    best = np.argsort(weights)[::-1][:150]
+    spacing_all, first_all = np.concatenate(spacings), np.concatenate(firsts)
+    return [(float(spacing_all[i]), float(first_all[i]), float(weights[i])) for i in best if weights[i] > 1e-4]
+
+
+def _silent_lines(phase: Array, spacing: float, studs: list[Found], sweeps: list[Sweep], width_mm: float) -> Array:
+    """How many lines of each grid were swept and have no stud near."""
+    if not sweeps:
+        return np.zeros(len(phase))
+    start, end = max(min(s.from_mm for s in sweeps), 60.0), min(max(s.to_mm for s in sweeps), width_mm - 60.0)
+    lines = phase[:, None] + spacing * np.arange(int(width_mm / spacing) + 1)
+    swept = (lines > start) & (lines < end)
+    if studs:
+        centres = np.array([s.centre_mm for s in studs])
+        swept &= np.abs(lines[:, :, None] - centres).min(axis=2) > 25
+    return swept.sum(axis=1)
+
+
+def _gridded(lattice: Array, grids: list[tuple[float, float, float]], width_mm: float) -> Array:
+    """Density of studs' centres: mostly on the lines of the likely grids, some anywhere, one at each end."""
+    density = np.full(len(lattice), (1 - MODEL.on_grid if grids else 1) * MODEL.stud_per_mm)
+    lines = np.zeros(len(lattice))
+    for spacing, first, weight in grids:
+        at = np.arange(first, width_mm, spacing)
+        np.add.at(lines, np.round((at + BEYOND) / STEP).astype(int), weight)
+    bell = _bell(np.arange(-10.0, 11.0) * STEP, MODEL.grid_sd)
+    density += MODEL.on_grid * np.convolve(lines, bell, mode="same")
+    _add_ends(density, lattice, width_mm)
+    return density
+
+
+def _best(grids: list[tuple[float, float, float]]) -> Grid | None:
+    if not grids:
+        return None
+    totals: dict[float, float] = {}
+    for spacing, _, weight in grids:
+        totals[spacing] = totals.get(spacing, 0.0) + weight
+    spacing = max(totals, key=totals.__getitem__)
+    first = max((g for g in grids if g[0] == spacing), key=lambda g: g[2])[1]
+    return Grid(spacing, first, min(totals[spacing] / sum(totals.values()), 1.0))
+
+
+_WHY = {
+    "pipe": "what is there is too narrow for a stud: a pipe",
+    "cable": "what is there is too narrow for a stud: a cable",
+    "patch": "what is there shows itself like a stud but is none: a patch or a joint",
+}
+
+
+def _rejected(readings: Sequence[Reading], accepted: list[Found]) -> tuple[tuple[int, str], ...]:
+    found = []
+    for i, r in enumerate(readings):
+        if isinstance(r, Edge | MagnetHit):
+            near = [f for f in accepted if abs(r.at_mm - f.centre_mm) <= f.width_mm / 2 + 3 * MODEL.edge_sd]
+            if not near:
+                found.append((i, "it agrees with nothing else"))
+            elif all(f.kind not in ("single", "double") for f in near):
+                found.append((i, _WHY[near[0].kind]))
+        elif (
+            isinstance(r, Probe)
+            and r.met == "wood"
+            and not any(abs(r.at_mm - f.centre_mm) <= f.width_mm / 2 + 4 for f in accepted)
+        ):
+            found.append((i, "wood here, but nothing else speaks for a stud"))
+    return tuple(found)
+
+
+def _ask(studs: list[Found]) -> float | None:
+    """Probe the stud that is most in doubt; when none is, the one whose place is least sure, near its edge."""
+    doubtful = [s for s in studs if 0.05 < s.probability < 0.98]
+    if doubtful:
+        return max(doubtful, key=lambda s: s.probability * (1 - s.probability)).centre_mm
+    loose = [s for s in studs if s.high_mm - s.low_mm > 12]
+    return max(loose, key=lambda s: s.high_mm - s.low_mm).centre_mm + 17.0 if loose else None
