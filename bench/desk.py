@@ -14,7 +14,7 @@ from django.utils.cache import patch_vary_headers
 from bench.drawing import elevation, section
 from bench.forms import mark_invalid
 from bench.models import StaleError, Wall
-from trade import data, say
+from trade import data, notes, say
 from trade.assess import assess
 from trade.check import PieceVerdict, Verdict
 from trade.errors import PlanError
@@ -22,6 +22,7 @@ from trade.mark.marks import Mark, piece_marks
 from trade.measure import Units
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, Plan
+from trade.wall.infer import Inference, infer
 
 STAGES = ("survey", "load", "fix", "mark")
 STALE = "This wall was changed in another window meanwhile. Here is how it stands now; nothing of it was overwritten."
@@ -122,6 +123,20 @@ class Desk:
         """What stands on the piece in all, as far as it was weighed."""
         return sum(thing.mass_kg or 0.0 for thing in self.piece.things) if self.piece else 0.0
 
+    @cached_property
+    def known(self) -> Inference | None:
+        """What the readings amount to; None while there are none."""
+        wall = self.plan.wall
+        return infer(wall.width_mm, wall.readings) if wall.readings else None
+
+    @property
+    def rejected(self) -> dict[str, list[str]]:
+        """Readings that fit nothing, as they were jotted down, by the reason."""
+        found: dict[str, list[str]] = {}
+        for i, why in self.known.rejected if self.known else ():
+            found.setdefault(why, []).append(notes.word_of(self.plan.wall.readings[i], self.units))
+        return found
+
     @property
     def lining_words(self) -> str:
         """The lining in words."""
@@ -135,6 +150,7 @@ class Desk:
         self.plan = plan
         self.__dict__.pop("verdict", None)
         self.__dict__.pop("marks", None)
+        self.__dict__.pop("known", None)
 
     def context(self) -> dict[str, Any]:
         """What the templates need."""

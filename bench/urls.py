@@ -18,6 +18,7 @@ urlpatterns = [
     path("walls/<int:wall>/units/", views.units, name="units"),
     path("walls/<int:wall>/put-up/", fix.put_up, name="put-up"),
     path("walls/<int:wall>/wall/save/", survey.save, name="save-survey"),
+    path("walls/<int:wall>/wall/take/", survey.take, name="take-studs"),
     path("walls/<int:wall>/pieces/<slug:key>/load/", load.save, name="save-load"),
     path("walls/<int:wall>/pieces/<slug:key>/fix/", fix.save, name="save-fix"),
     path("walls/<int:wall>/pieces/<slug:key>/move/", fix.move, name="move"),

@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from trade.devices.hidden import HiddenWall, build
 from trade.devices.stand_ins import StandIns
-from trade.wall.evidence import Edge, Reading
+from trade.evidence import Edge, Reading
 from trade.wall.infer import Inference, infer
 
 NEAR_MM = 6.0

@@ -9,6 +9,7 @@ from msgspec import Meta
 
 from trade import data
 from trade.errors import PlanError, UnknownRowError
+from trade.evidence import Reading
 from trade.measure import ABSURD_KG, ABSURD_MM, Units, say_length
 
 Key = Annotated[str, Meta(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$", description="Short name, unique in the plan")]
@@ -61,13 +62,17 @@ class Layer(_Part, frozen=True, kw_only=True):
 
 
 class Wall(_Part, frozen=True, kw_only=True):
-    """A wall. `layers`: null when unknown, empty for bare studs. `timber`: a row of the framing table; null when unknown."""
+    """A wall. `layers`: null when unknown, empty for bare studs. `timber`: a row of the framing table; null when unknown.
+
+    `studs`: what is counted on; `readings`: what was found out, as taken. Taking studs from readings is the person's word.
+    """
 
     width_mm: float
     height_mm: float
     layers: tuple[Layer, ...] | None = None
     timber: str | None = None
     studs: tuple[Stud, ...] = ()
+    readings: tuple[Reading, ...] = ()
 
     def __post_init__(self) -> None:
         """Refuse absurd sizes and studs outside the wall."""
@@ -83,6 +88,8 @@ class Wall(_Part, frozen=True, kw_only=True):
                 )
         if len({stud.centre_mm for stud in self.studs}) != len(self.studs):
             raise PlanError("Two studs stand at the same place.", "studs")
+        if len(self.readings) > 2_000:
+            raise PlanError("More than 2 000 readings of one wall.", "readings")
         if len(self.studs) > 200:
             raise PlanError("More than 200 studs in one wall.", "studs")
 

@@ -6,11 +6,13 @@ from django.utils.safestring import SafeString
 
 from bench.drawing import tape, vial
 from bench.drawing.scale import Scale, of_wall
-from bench.drawing.svg import Attribute, Pen
+from bench.drawing.svg import Attribute, Pen, number
 from trade import data, say
 from trade.check import Check, PieceVerdict, Verdict
+from trade.evidence import Edge, Probe, Sweep
 from trade.mark.marks import Mark
 from trade.measure import say_length
+from trade.notes import word_of
 from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Stud, Thing
 
 CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
@@ -65,8 +67,29 @@ def _wall(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
         pen.rect(x, scale.y(0) - plate, w, plate, "plate")
         for stud in wall.studs:
             _stud(pen, stud, plan, scale, stage)
+    if stage == "survey":
+        _readings(pen, plan, scale)
     if not wall.studs:
         pen.text(x + w / 2, y + h - plate - 10, "No stud is known yet", "quiet", "middle")
+
+
+def _readings(pen: Pen, plan: Plan, scale: Scale) -> None:
+    """Each reading as a small mark at the height where it was taken."""
+    for r in plan.wall.readings:
+        y = scale.y(min(max(r.height_mm, 60.0), plan.wall.height_mm - 60.0))
+        if isinstance(r, Sweep):
+            pen.line(scale.x(r.from_mm), y, scale.x(r.to_mm), y, "swept")
+            continue
+        x = scale.x(r.at_mm)
+        with pen.group("reading"):
+            pen.title(f"{word_of(r, plan.units)}, {say_length(r.height_mm, plan.units)} up")
+            if isinstance(r, Edge):
+                inward = 4 if r.side == "left" else -4
+                pen.path(f"M{number(x + inward)} {number(y - 6)}H{number(x)}v12h{inward}", "told")
+            elif isinstance(r, Probe):
+                pen.circle(x, y, 3.0, f"probe probe-{r.met}")
+            else:
+                pen.path(f"M{number(x)} {number(y - 5)}v10M{number(x - 5)} {number(y)}h10", "told")
 
 
 def _stud(pen: Pen, stud: Stud, plan: Plan, scale: Scale, stage: str) -> None:

@@ -8,12 +8,14 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
-from bench.desk import Desk, change, desk_or_404
+from bench.desk import Desk, apply, change, desk_or_404, refused
 from bench.forms import BenchForm, MeasureField
-from trade import data
+from trade import data, notes
 from trade.errors import MeasureError, PlanError
+from trade.evidence import Reading
 from trade.measure import Units, read_length, type_length
 from trade.plan import Layer, Plan, Stud, Wall
+from trade.wall.infer import as_studs, infer
 
 UNKNOWN, BARE = "unknown", "bare"
 _MOST_STUDS = 200
@@ -53,6 +55,11 @@ class WallForm(BenchForm):
         self.fields["give"] = MeasureField(
             units, stud.uncertainty_mm, label="Sure to within", required=False, help_text="Empty: not sure at all."
         )
+        self.fields["readings"] = forms.CharField(
+            label="Readings, as you jot them down", required=False, max_length=60_000, strip=False,
+            widget=forms.Textarea({"rows": 4, "spellcheck": "false"}), initial=notes.write(wall.readings, units) if wall else "",
+            help_text="A line a pass. 48 up: swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 magnet, 40 air, 48 wood.",
+        )  # fmt: skip
         self.fields["timber"] = forms.ChoiceField(
             choices=timber_choices(), label="Stud timber", initial=wall.timber or UNKNOWN if wall else UNKNOWN
         )
@@ -67,13 +74,21 @@ class WallForm(BenchForm):
         try:
             got["wall"] = Wall(
                 width_mm=got["width"], height_mm=got["height"], layers=_layers(got["lining"], self.wall),
-                timber=None if got["timber"] == UNKNOWN else got["timber"], studs=self._studs(got),
+                timber=None if got["timber"] == UNKNOWN else got["timber"], studs=self._studs(got), readings=self._readings(got),
             )  # fmt: skip
         except PlanError as error:
             self.refuse(error)
         return got
 
+    def _readings(self, got: dict[str, Any]) -> tuple[Reading, ...]:
+        if self.wall and "readings" not in self.changed_data:
+            return self.wall.readings
+        return notes.read(got["readings"], self.units, got["width"])
+
     def _studs(self, got: dict[str, Any]) -> tuple[Stud, ...]:
+        own = {"studs", "give", "stud_width", "stud_depth"}
+        if self.wall and not own & set(self.changed_data):
+            return self.wall.studs  # each with its own width and doubt, which the form does not show
         before = {type_length(s.centre_mm, self.units): s.centre_mm for s in self.wall.studs} if self.wall else {}
         centres = read_studs(got["studs"], self.units, got["width"], before)
         return tuple(
@@ -146,3 +161,14 @@ def save(request: HttpRequest, wall: int) -> HttpResponse:
         return replace(plan, name=form.cleaned_data["name"], wall=form.cleaned_data["wall"])
 
     return change(desk, form, changed, "Survey the wall")
+
+
+@require_POST
+def take(request: HttpRequest, wall: int) -> HttpResponse:
+    """Count on what the readings say: the studs that they make likely take the place of those typed before."""
+    desk = desk_or_404(request, wall, "survey")
+    known = infer(desk.plan.wall.width_mm, desk.plan.wall.readings)
+    studs = tuple(replace(stud, centre_mm=min(stud.centre_mm, desk.plan.wall.width_mm)) for stud in as_studs(known))
+    if not studs:
+        return refused(desk, "The readings make no stud likely yet. Take some more.")
+    return apply(desk, lambda plan: replace(plan, wall=replace(plan.wall, studs=studs)), "Take the studs from the readings")

@@ -10,7 +10,7 @@ from django.utils.safestring import SafeString, mark_safe
 from bench.drawing import vial as vials
 from trade import say
 from trade.check import Check, Phrase, PieceVerdict, Quantity, Word
-from trade.measure import Units, say_bit, say_length, say_weight
+from trade.measure import Units, say_bit, say_fine_length, say_length, say_weight
 
 register = template.Library()
 
@@ -31,6 +31,18 @@ def tape(mm: float, units: Units) -> str:
 def bit(mm: float, units: Units) -> str:
     """A drill bit, said."""
     return say_bit(mm, units)
+
+
+@register.filter
+def small(mm: float, units: Units) -> str:
+    """A small length in mm, said."""
+    return say_fine_length(mm, units)
+
+
+@register.filter
+def percent(share: float) -> str:
+    """A probability in whole hundredths, never rounded up to certainty."""
+    return f"{min(int(share * 100 + 0.5), 99)} %"
 
 
 @register.filter

@@ -177,6 +177,32 @@ class Changes(BenchCase):
         self.assertEqual((len(wall.studs), wall.studs[0].uncertainty_mm, wall.timber), (9, None, None))
         self.assertAlmostEqual(wall.studs[8].centre_mm, 144 * 25.4)
 
+    def test_readings_are_weighed_and_their_studs_counted_on(self) -> None:
+        passes = "\n".join(
+            f"{h} mm up: swept 0 mm to 3200 mm, "
+            + ", ".join(f"{c - 19} mm left, {c + 19} mm right" for c in range(410, 3200, 400))
+            for h in (1200, 1500)
+        )
+        answer = self.post("save-survey", **self.survey_values(readings=passes, studs=""))
+        self.assertContains(answer, "They stand every 400 mm")
+        self.assertEqual(len(self.plan().wall.readings), 2 * (1 + 14))
+        self.assertContains(self.post("take-studs"), 'class="stud"', count=7)
+        self.assertAlmostEqual(self.plan().wall.studs[0].centre_mm, 410.0, delta=1.0)
+        self.assertContains(self.post("save-survey", **self.survey_values(readings="9 lft")), "Line 1", status_code=422)
+        before = self.plan().wall.studs
+        self.post(
+            "save-survey",
+            **self.survey_values(
+                name="Hall",
+                readings=passes,
+                studs=", ".join(f"{s.centre_mm:.1f}".removesuffix(".0") + " mm" for s in before),
+                give=f"{before[0].uncertainty_mm} mm",
+                stud_width="38 mm",
+                stud_depth="89 mm",
+            ),
+        )
+        self.assertEqual(self.plan().wall.studs, before)
+
     def test_without_scripts_a_change_leads_back_to_the_page(self) -> None:
         answer = self.client.post(self.url("remove", "shelf"), {"base": 1})
         self.assertRedirects(answer, self.url("stage", "fix"))

@@ -1,12 +1,18 @@
 """Readings to studs: irregular walls, contradictions, and the stand-ins that give the readings."""
 
 from django.test import SimpleTestCase
+from hypothesis import given
+from hypothesis import strategies as st
 
+from tests.plans import bracket_shelf, wall
+from trade import notes
+from trade.assess import assess_piece
 from trade.devices.hidden import STUD_MM, HiddenWall, Member, Service, build
 from trade.devices.stand_ins import StandIns
 from trade.errors import PlanError
-from trade.wall.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
-from trade.wall.infer import Found, infer
+from trade.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+from trade.measure import Units, read_length
+from trade.wall.infer import Found, as_studs, infer
 
 INCH = 25.4
 
@@ -142,3 +148,58 @@ class StandInDevices(SimpleTestCase):
 
     def test_a_dead_battery_finds_nothing_and_does_not_say_so(self) -> None:
         self.assertEqual(len(StandIns(self.WALL, dead=True).sweep(0, 2000, 1000)), 1)
+
+
+class Jottings(SimpleTestCase):
+    def test_what_people_jot_down(self) -> None:
+        got = notes.read(
+            '48 up: swept 0 to 144, 15 1/4 left, 16 3/4" right\n32 magnet; 40 air, 48 wood, 5 ft seen, 70 hollow',
+            "imperial",
+            3700.0,
+        )
+        up = read_length("48", "imperial")
+        self.assertEqual(got[0], Sweep(from_mm=0, to_mm=read_length("144", "imperial"), height_mm=up))
+        self.assertEqual((got[1].side, got[2].side, got[1].height_mm), ("left", "right", up))  # type: ignore[union-attr]
+        self.assertEqual([type(r).__name__ for r in got[3:]], ["MagnetHit", "Probe", "Probe", "Seen", "Knock"])
+        self.assertEqual(got[3].height_mm, 0.0)
+
+    def test_what_cannot_be_read_is_named_with_its_line(self) -> None:
+        for text, words in (
+            ("1 left\n2 lft", "Line 2: “2 lft”"),
+            ("4x8 wood", "Line 1: Couldn't read"),
+            ("9 m wood", "outside the wall"),
+            ("x up: 2 air", "Line 1"),
+        ):
+            with self.subTest(text=text), self.assertRaisesRegex(PlanError, words):
+                notes.read(text, "imperial", 2000.0)
+
+    @given(
+        st.lists(st.tuples(st.integers(0, 3000), st.integers(0, 3), st.integers(0, 8)), max_size=30),
+        st.sampled_from(["imperial", "metric"]),
+    )
+    def test_written_and_read_again_they_are_the_same(self, rows: list[tuple[int, int, int]], units: Units) -> None:
+        step = 25.4 / 64 if units == "imperial" else 0.1
+        made = [
+            (
+                Edge(at_mm=x * step, side="left", height_mm=h * 100 * step), MagnetHit(at_mm=x * step, height_mm=h * 100 * step),
+                Probe(at_mm=x * step, met="air", height_mm=h * 100 * step), Knock(at_mm=x * step, sound="full", height_mm=h * 100 * step),
+                Seen(at_mm=x * step, height_mm=h * 100 * step), Sweep(from_mm=0, to_mm=x * step, height_mm=h * 100 * step),
+            )[kind % 6]
+            for x, h, kind in rows
+        ]  # fmt: skip
+        again = notes.read(notes.write(made, units), units, 4000.0)
+        self.assertEqual(
+            sorted(notes.word_of(r, units) + str(round(r.height_mm, 3)) for r in again),
+            sorted(notes.word_of(r, units) + str(round(r.height_mm, 3)) for r in made),
+        )
+
+
+class Counting(SimpleTestCase):
+    def test_a_doubtful_stud_makes_the_verdict_cannot_tell_and_names_the_reading(self) -> None:
+        width = 3200.0
+        sure = infer(width, swept(width) + [r for n in range(1, 8) for r in told(400.0 * n)])
+        self.assertEqual(assess_piece(bracket_shelf(), wall(studs=as_studs(sure))).word, "holds")
+        thin = infer(width, [MagnetHit(at_mm=800.0), MagnetHit(at_mm=1600.0)])
+        doubted = assess_piece(bracket_shelf(), wall(studs=as_studs(thin)))
+        self.assertEqual(doubted.word, "cannot_tell")
+        self.assertTrue(any("probe for both of its edges" in ask for ask in doubted.unknown))

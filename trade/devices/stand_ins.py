@@ -4,7 +4,7 @@ from random import Random
 from typing import Protocol
 
 from trade.devices.hidden import HiddenWall
-from trade.wall.evidence import Edge, MagnetHit, Probe, Reading, Sweep
+from trade.evidence import Edge, MagnetHit, Probe, Reading, Sweep
 
 # faults, all house rules: what a middling finder does in practised hands
 EDGE_SD_MM = 3.5

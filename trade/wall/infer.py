@@ -17,7 +17,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from trade.wall.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+from trade.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+from trade.plan import Stud
 
 Array = NDArray[np.float64]
 INCH = 25.4
@@ -59,6 +60,11 @@ class Found(NamedTuple):
     high_mm: float
     width_mm: float
     probability: float
+
+    @property
+    def reach_mm(self) -> float:
+        """Half the interval."""
+        return (self.high_mm - self.low_mm) / 2
 
     @property
     def confidence(self) -> str:
@@ -107,9 +113,22 @@ def infer(width_mm: float, readings: Sequence[Reading]) -> Inference:
     grids = _grids(_found("single", first, 0.2), readings, width_mm)
     second = _marginals(lattice, scores, _gridded(lattice, grids, width_mm))
     studs = sorted(_found("single", second, 0.1) + _found("double", second, 0.1), key=lambda f: f.centre_mm)
-    others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.3)]
+    others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.5)]
     accepted = [f for f in studs if f.probability >= 0.5] + [f for f in others if f.probability >= 0.5]
-    return Inference(tuple(studs), tuple(others), _best(grids), _rejected(readings, accepted), _ask(studs))
+    return Inference(tuple(studs), tuple(others), _best(grids), _rejected(readings, accepted), _ask(studs, width_mm))
+
+
+def as_studs(known: Inference) -> tuple[Stud, ...]:
+    """Studs to count on: those likelier than not; how far each may be off is its interval, and unknown when it is doubtful."""
+    return tuple(
+        Stud(
+            centre_mm=max(round(stud.centre_mm, 1), 0.0),
+            width_mm=stud.width_mm,
+            uncertainty_mm=None if stud.confidence == "doubtful" else round((stud.high_mm - stud.low_mm) / 2, 1),
+        )
+        for stud in known.studs
+        if stud.probability >= 0.5
+    )
 
 
 def _bell(x: Array | float, sd: float) -> Array:
@@ -379,10 +398,12 @@ def _rejected(readings: Sequence[Reading], accepted: list[Found]) -> tuple[tuple
     return tuple(found)
 
 
-def _ask(studs: list[Found]) -> float | None:
+def _ask(studs: list[Found], width_mm: float) -> float | None:
     """Probe the stud that is most in doubt; when none is, the one whose place is least sure, near its edge."""
-    doubtful = [s for s in studs if 0.05 < s.probability < 0.98]
+    doubtful = [s for s in studs if 0.05 < s.probability < 0.98 and 0 <= s.centre_mm <= width_mm]
     if doubtful:
         return max(doubtful, key=lambda s: s.probability * (1 - s.probability)).centre_mm
     loose = [s for s in studs if s.high_mm - s.low_mm > 12]
-    return max(loose, key=lambda s: s.high_mm - s.low_mm).centre_mm + 17.0 if loose else None
+    if not loose:
+        return None
+    return min(max(max(loose, key=lambda s: s.high_mm - s.low_mm).centre_mm + 17.0, 0.0), width_mm)

@@ -1,0 +1,80 @@
+"""Readings as people jot them down beside the tape: `48 up: swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 magnet, 40 air`.
+
+One line is one pass at one height. Words: left, right (a finder's edges), magnet, wood, air, metal (what a nail met), full,
+hollow (a knock), seen (a stud at a box), swept A to B.
+"""
+
+import re
+from collections.abc import Callable, Iterable
+
+from trade.errors import MeasureError, PlanError
+from trade.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+from trade.measure import Units, read_length, type_length
+
+MOST = 2_000
+_SWEPT = re.compile(r"^swept\s+(?P<start>.+?)\s+to\s+(?P<end>.+)$")
+_UP = re.compile(r"^(?P<height>[^:]+?)\s+up\s*:(?P<rest>.*)$")
+_WORDS = "left, right, magnet, wood, air, metal, full, hollow, seen, or swept … to …"
+
+
+def read(text: str, units: Units, width_mm: float) -> tuple[Reading, ...]:
+    """Read jottings.
+
+    Raises:
+        PlanError: something cannot be read, or lies outside the wall; the sentence says in which line, and what.
+    """
+    found: list[Reading] = []
+    for n, line in enumerate(text.splitlines(), start=1):
+        height, rest = 0.0, line.strip().lower()
+        try:
+            if prefix := _UP.match(rest):
+                height, rest = read_length(prefix["height"], units), prefix["rest"]
+            found += [_one(part.strip(), units, height, width_mm) for part in re.split(r"[,;]", rest) if part.strip()]
+        except (MeasureError, PlanError) as error:
+            raise PlanError(f"Line {n}: {error}", "readings") from None
+        if len(found) > MOST:
+            raise PlanError(f"More than {MOST} readings; a wall never needs so many.", "readings")
+    return tuple(found)
+
+
+def _one(part: str, units: Units, height: float, width_mm: float) -> Reading:
+    if swept := _SWEPT.match(part):
+        ends = sorted(read_length(swept[name], units) for name in ("start", "end"))
+        return Sweep(from_mm=ends[0], to_mm=min(ends[1], width_mm), height_mm=height)
+    place, _, word = part.rpartition(" ")
+    kinds: dict[str, Callable[[float], Reading]] = {
+        "left": lambda x: Edge(at_mm=x, side="left", height_mm=height),
+        "right": lambda x: Edge(at_mm=x, side="right", height_mm=height),
+        "magnet": lambda x: MagnetHit(at_mm=x, height_mm=height),
+        "wood": lambda x: Probe(at_mm=x, met="wood", height_mm=height),
+        "air": lambda x: Probe(at_mm=x, met="air", height_mm=height),
+        "metal": lambda x: Probe(at_mm=x, met="metal", height_mm=height),
+        "full": lambda x: Knock(at_mm=x, sound="full", height_mm=height),
+        "hollow": lambda x: Knock(at_mm=x, sound="hollow", height_mm=height),
+        "seen": lambda x: Seen(at_mm=x, height_mm=height),
+    }
+    if word not in kinds:
+        raise PlanError(f"“{part}” does not end in a word I know: {_WORDS}.")
+    at = read_length(place, units)
+    if at > width_mm:
+        raise PlanError(f"“{part}” is outside the wall, which is {type_length(width_mm, units)} wide.")
+    return kinds[word](at)
+
+
+def write(readings: Iterable[Reading], units: Units) -> str:
+    """Write readings so that reading them again gives the same, to 1/64 in or 0.1 mm; a line per height."""
+    lines: dict[float, list[str]] = {}
+    for r in readings:
+        lines.setdefault(r.height_mm, []).append(word_of(r, units))
+    return "\n".join(
+        (f"{type_length(height, units)} up: " if height else "") + ", ".join(parts) for height, parts in lines.items()
+    )
+
+
+def word_of(r: Reading, units: Units) -> str:
+    """One reading as it is jotted down."""
+    if isinstance(r, Sweep):
+        return f"swept {type_length(r.from_mm, units)} to {type_length(r.to_mm, units)}"
+    words = {Edge: "side", Probe: "met", Knock: "sound"}
+    word = getattr(r, words[type(r)]) if type(r) in words else "magnet" if isinstance(r, MagnetHit) else "seen"
+    return f"{type_length(r.at_mm, units)} {word}"
