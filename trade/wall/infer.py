@@ -21,6 +21,7 @@ from trade.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 from trade.plan import Stud
 
 Array = NDArray[np.float64]
+Places = NDArray[np.int_]
 INCH = 25.4
 STEP = 2.0
 BEYOND = 40.0  # an end stud may stand partly behind the next wall
@@ -48,7 +49,7 @@ MODEL = Model()
 SPACINGS = {16 * INCH: 0.34, 24 * INCH: 0.2, 400.0: 0.24, 600.0: 0.14, 19.2 * INCH: 0.03, 12 * INCH: 0.02, 450.0: 0.03}
 _WIDTHS = {"single": (38.0,), "double": (76.0,), "pipe": (14.0, 20.0, 26.0), "cable": (10.0,), "patch": (30.0, 38.0, 50.0)}
 _SHOWS = {"single": 0, "double": 0, "pipe": 1, "cable": 2, "patch": 3}
-_FAINT = -8.0  # an object with less than this (log of its odds against nothing) is not followed up
+_FAINT = -5.0  # an object with less than this (log of its odds against nothing) is not followed up
 
 
 class Found(NamedTuple):
@@ -243,9 +244,7 @@ def _marginals(lattice: Array, scores: dict[str, list[tuple[int, Array]]], stud_
         "patch": MODEL.patch_per_mm / 3,
     }
     n = len(lattice)
-    ending: list[list[tuple[int, float]]] = [[] for _ in range(n + 1)]
-    beginning: list[list[tuple[int, float]]] = [[] for _ in range(n + 1)]
-    kept: list[tuple[str, int, int, float]] = []
+    kept: list[tuple[str, Places, int, Array]] = []
     for kind, widths in scores.items():
         for steps, score in widths:
             if kind == "single":
@@ -255,35 +254,33 @@ def _marginals(lattice: Array, scores: dict[str, list[tuple[int, Array]]], stud_
             odds = score + prior
             # pipes and cables are only followed up where some reading speaks for them
             hopeful = odds > _FAINT if kind in ("single", "double") else (odds > _FAINT) & (score > 1.0)
-            for start in np.flatnonzero(hopeful).tolist():
-                value = float(odds[start])
-                kept.append((kind, start, steps, value))
-                ending[start + steps].append((start, value))
-                beginning[start].append((start + steps, value))
-    forward = _run(range(1, n + 1), ending, n + 1, 0)
-    backward = _run(range(n - 1, -1, -1), beginning, n + 1, n)
+            starts = np.flatnonzero(hopeful)
+            kept.append((kind, starts, steps, odds[starts]))
+    start = np.concatenate([starts for _, starts, _, _ in kept])
+    end = np.concatenate([starts + steps for _, starts, steps, _ in kept])
+    value = np.concatenate([values for _, _, _, values in kept])
+    forward = _run(start, end, value, n)
+    backward = _run(n - end, n - start, value, n)[::-1]
     mass = {kind: np.zeros(2 * n + 80) for kind in scores}
-    whole = forward[n]
-    for kind, start, steps, value in kept:
-        mass[kind][2 * start + steps] += exp(min(forward[start] + value + backward[start + steps] - whole, 0.0))
+    for kind, starts, steps, values in kept:
+        weight = np.exp(np.minimum(forward[starts] + values + backward[starts + steps] - forward[n], 0.0))
+        np.add.at(mass[kind], 2 * starts + steps, weight)
     return _Marginals(mass)
 
 
-def _run(order: range, arrivals: list[list[tuple[int, float]]], size: int, origin: int) -> list[float]:
-    """Log weights of all rows of objects up to each step, in either direction."""
-    weights = [0.0] * size
-    previous = origin
-    for i in order:
-        base = weights[previous]
-        previous = i
-        if not arrivals[i]:
-            weights[i] = base
-            continue
-        extra = 0.0
-        for j, value in arrivals[i]:
-            extra += exp(min(weights[j] + value - base, 600.0))
-        weights[i] = base + log1p(extra)
-    return weights
+def _run(start: Places, end: Places, value: Array, size: int) -> Array:
+    """Log weight of all rows of objects up to each step; each object takes a row from its start to its end."""
+    weights = [0.0] * (size + 1)
+    order: Places = np.argsort(end, kind="stable")
+    at = 0
+    for a, b, v in zip(start[order].tolist(), end[order].tolist(), value[order].tolist(), strict=True):
+        if b > at:
+            weights[at + 1 : b + 1] = [weights[at]] * (b - at)
+            at = b
+        gain = weights[a] + v - weights[b]
+        weights[b] += log1p(exp(gain)) if gain < 30 else gain
+    weights[at + 1 :] = [weights[at]] * (size - at)
+    return np.array(weights)
 
 
 def _found(kind: str, marginals: _Marginals, least: float) -> list[Found]:
