@@ -70,6 +70,15 @@ class Wall(models.Model):
         """Units as the trade calls them."""
         return "imperial" if self.units == "imperial" else "metric"
 
+    def _hold(self, base: int) -> None:
+        """Within a transaction: hold the wall, if it is still where the person saw it.
+
+        Raises:
+            StaleError: it has moved on since.
+        """
+        if Wall.objects.select_for_update().get(pk=self.pk).at != base:
+            raise StaleError
+
     def record(self, plan: Plan, label: str, base: int) -> None:
         """Keep a changed plan as a new revision; what was undone before is let go.
 
@@ -82,9 +91,7 @@ class Wall(models.Model):
             StaleError: the wall has moved on since.
         """
         with transaction.atomic():
-            now = Wall.objects.select_for_update().get(pk=self.pk)
-            if now.at != base:
-                raise StaleError
+            self._hold(base)
             self.revisions.filter(number__gt=base).delete()
             self.revisions.filter(number__lte=base - MOST_REVISIONS).delete()
             self.revisions.create(number=base + 1, label=label[:120], plan=planfile.dump(plan).decode())
@@ -99,9 +106,7 @@ class Wall(models.Model):
             StaleError: the wall has moved on since.
         """
         with transaction.atomic():
-            now = Wall.objects.select_for_update().get(pk=self.pk)
-            if now.at != base:
-                raise StaleError
+            self._hold(base)
             target = self.revisions.filter(number=base + by).first()
             if target is None:
                 return False

@@ -7,49 +7,23 @@ every possible row of objects (forwards and backwards, as for a semi-Markov chai
 place. Studs like to stand on a grid: a first pass without one says where studs are, these say which grids are likely, and a
 second pass puts more weight on those grids' lines.
 
-All chances are house rules, stated in `MODEL`; `benchmarks/survey.py` measures how well they serve.
+All chances are house rules, stated in `likelihood.MODEL`; `benchmarks/survey.py` measures how well they serve.
 """
 
 from collections.abc import Sequence
-from math import erf, exp, log, log1p, pi, sqrt
+from math import exp, log, log1p, sqrt
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from trade.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+from trade.evidence import Edge, MagnetHit, Probe, Reading, Sweep
 from trade.plan import Stud
+from trade.wall.likelihood import MODEL, SPACINGS, STEP, WIDTHS, Array, bell, scores, swept
 
-Array = NDArray[np.float64]
 Places = NDArray[np.int_]
-INCH = 25.4
-STEP = 2.0
-BEYOND = 40.0  # an end stud may stand partly behind the next wall
-
-
-class Model(NamedTuple):
-    """What the model takes for granted; lengths mm, densities per mm. House rules."""
-
-    stud_per_mm: float = 1 / 450
-    double_per_mm: float = 1.7e-4
-    pipe_per_mm: float = 2e-4
-    cable_per_mm: float = 5e-4
-    edge_sd: float = 3.5
-    patch_per_mm: float = 5e-5
-    shows: tuple[float, float, float, float] = (0.94, 0.56, 0.15, 0.6)  # an edge of a stud, pipe, cable, patch in one sweep
-    clutter: float = 1.2e-4  # false edges, and false hits, per mm
-    screw_sd: float = 6.5  # lining screws about a stud's centre, tape included
-    on_grid: float = 0.9
-    grid_sd: float = 3.5
-    end_stud: float = 0.95
-    probe_errs: float = 0.02
-
-
-MODEL = Model()
-SPACINGS = {16 * INCH: 0.34, 24 * INCH: 0.2, 400.0: 0.24, 600.0: 0.14, 19.2 * INCH: 0.03, 12 * INCH: 0.02, 450.0: 0.03}
-_WIDTHS = {"single": (38.0,), "double": (76.0,), "pipe": (14.0, 20.0, 26.0), "cable": (10.0,), "patch": (30.0, 38.0, 50.0)}
-_SHOWS = {"single": 0, "double": 0, "pipe": 1, "cable": 2, "patch": 3}
 _FAINT = -5.0  # an object with less than this (log of its odds against nothing) is not followed up
+BEYOND = 40.0  # an end stud may stand partly behind the next wall
 
 
 class Found(NamedTuple):
@@ -106,16 +80,16 @@ class _Marginals(NamedTuple):
 def infer(width_mm: float, readings: Sequence[Reading]) -> Inference:
     """What stands behind a wall of this width, after these readings."""
     lattice = np.arange(-BEYOND, width_mm + BEYOND, STEP)
-    swept = (_swept(lattice, readings, "left"), _swept(lattice, readings, "right"))
-    scores = {kind: _scores(kind, lattice, readings, swept) for kind in _WIDTHS}
+    told = (swept(lattice, readings, "left"), swept(lattice, readings, "right"))
+    odds = {kind: scores(kind, lattice, readings, told) for kind in WIDTHS}
     flat = np.full(len(lattice), MODEL.stud_per_mm)
     _add_ends(flat, lattice, width_mm)
-    first = _marginals(lattice, {kind: scores[kind] for kind in ("single", "double", "pipe")}, flat)
+    first = _marginals(lattice, {kind: odds[kind] for kind in ("single", "double", "pipe")}, flat)
     grids = _grids(_found("single", first, 0.2), readings, width_mm)
-    second = _marginals(lattice, scores, _gridded(lattice, grids, width_mm))
+    second = _marginals(lattice, odds, _gridded(lattice, grids, width_mm))
     studs = sorted(_found("single", second, 0.1) + _found("double", second, 0.1), key=lambda f: f.centre_mm)
     others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.5)]
-    accepted = [f for f in studs if f.probability >= 0.5] + [f for f in others if f.probability >= 0.5]
+    accepted = [f for f in studs if f.probability >= 0.5] + others
     return Inference(tuple(studs), tuple(others), _best(grids), _rejected(readings, accepted), _ask(studs, width_mm))
 
 
@@ -132,110 +106,13 @@ def as_studs(known: Inference) -> tuple[Stud, ...]:
     )
 
 
-def _bell(x: Array | float, sd: float) -> Array:
-    z = np.asarray(x) / sd
-    return np.exp(-0.5 * z * z) / (sd * sqrt(2 * pi))
-
-
-class _Swept(NamedTuple):
-    """What one sweep said about one side's edges: where it could say anything, and the density of edges it told of."""
-
-    covered: NDArray[np.bool_] | None
-    told: Array
-
-
-def _swept(lattice: Array, readings: Sequence[Reading], side: str) -> list[_Swept]:
-    """All that finders said about one side; edges told without a sweep stand alone, for what was silent there nobody knows."""
-    sweeps = [r for r in readings if isinstance(r, Sweep)]
-    edges = [r for r in readings if isinstance(r, Edge) and r.side == side]
-    found, used = [], set()
-    for sweep in sweeps:
-        own = [e for e in edges if e.height_mm == sweep.height_mm and sweep.from_mm <= e.at_mm <= sweep.to_mm]
-        used |= {id(edge) for edge in own}
-        reach = 3 * MODEL.edge_sd  # an edge this near to where the sweep began or ended may have been missed for that
-        covered = (lattice >= sweep.from_mm + reach) & (lattice <= sweep.to_mm - reach)
-        found.append(_Swept(covered, _told(lattice, own)))
-    return found + [_Swept(None, _told(lattice, [edge])) for edge in edges if id(edge) not in used]
-
-
-def _told(lattice: Array, edges: Sequence[Edge]) -> Array:
-    total = np.zeros(len(lattice))
-    for edge in edges:  # each only where it matters
-        a, b = np.searchsorted(lattice, (edge.at_mm - 6 * MODEL.edge_sd, edge.at_mm + 6 * MODEL.edge_sd))
-        total[a:b] += _bell(lattice[a:b] - edge.at_mm, MODEL.edge_sd)
-    return total
-
-
-def _edge_scores(swept: list[_Swept], size: int, shows: float) -> Array:
-    """Log odds of an object's edge at each step against none there, over all sweeps; a sweep that was silent counts."""
-    total = np.zeros(size)
-    for covered, told in swept:
-        if covered is None:
-            total += np.log1p(shows / MODEL.clutter * told)
-        else:
-            total += np.where(covered | (told > 1e-9), np.log((1 - shows) + shows / MODEL.clutter * told), 0.0)
-    return total
-
-
-def _scores(
-    kind: str, lattice: Array, readings: Sequence[Reading], swept: tuple[list[_Swept], list[_Swept]]
-) -> list[tuple[int, Array]]:
-    """Per width of a kind: its length in steps, and the log odds of such an object beginning at each step."""
-    shows = MODEL.shows[_SHOWS[kind]]
-    left, right = (_edge_scores(side, len(lattice), shows) for side in swept)
-    found = []
-    for width in _WIDTHS[kind]:
-        steps = round(width / STEP)
-        score = np.full(len(lattice), -np.inf)
-        if steps < len(lattice):
-            score[:-steps] = left[:-steps] + right[steps:]
-            score += _point_scores(kind, width, lattice + width / 2, readings)
-        found.append((steps, score))
-    return found
-
-
-def _point_scores(kind: str, width: float, centres: Array, readings: Sequence[Reading]) -> Array:
-    total = np.zeros(len(centres))
-    stud, errs = kind in ("single", "double"), MODEL.probe_errs
-    for r in readings:
-        if isinstance(r, MagnetHit):
-            if kind == "double":
-                hit = 0.5 * (_bell(r.at_mm - centres - 19, MODEL.screw_sd) + _bell(r.at_mm - centres + 19, MODEL.screw_sd))
-            else:
-                hit = _bell(r.at_mm - centres, MODEL.screw_sd if stud else 4.0)
-            share = 0.9 if stud else 0.3 if kind == "pipe" else 0.02 if kind == "cable" else 0.0
-            total += np.log1p(share / MODEL.clutter * hit)
-        elif isinstance(r, Probe):
-            cover = _covered(width / 2 - np.abs(r.at_mm - centres))
-            own = "wood" if stud else "metal" if kind == "pipe" else "air"
-            behind = 1 - 2 * errs if r.met == own else errs
-            beside = 1 - 2 * errs if r.met == "air" else errs
-            total += np.log((behind * cover + beside * (1 - cover)) / beside)
-        elif isinstance(r, Knock):
-            near = np.exp(-0.5 * ((r.at_mm - centres) / 25.0) ** 2)
-            full = 0.65 if (r.sound == "full") == stud else 0.35
-            total += np.log((full * near + 0.5 * (1 - near)) / 0.5)
-        elif isinstance(r, Seen):
-            total += np.log((_bell(r.at_mm - centres, 2.5) + 1e-7) / 1e-4) * (np.abs(r.at_mm - centres) < 40) if stud else 0.0
-    return total
-
-
-_SOFT = 1.5
-_TABLE = np.array([0.5 * (1 + erf(x / sqrt(2))) for x in np.linspace(-6, 6, 241)])
-
-
-def _covered(inside: Array) -> Array:
-    """Chance that a wandering nail is over an object when its place is this far inside its edge."""
-    return np.interp(inside / _SOFT, np.linspace(-6, 6, 241), _TABLE)
-
-
 def _add_ends(density: Array, lattice: Array, width_mm: float) -> None:
     """A stud stands at each end of a wall."""
     for centre in (19.0, width_mm - 19.0):
-        density += MODEL.end_stud * _bell(lattice - centre, 5.0)
+        density += MODEL.end_stud * bell(lattice - centre, 5.0)
 
 
-def _marginals(lattice: Array, scores: dict[str, list[tuple[int, Array]]], stud_density: Array) -> _Marginals:
+def _marginals(lattice: Array, odds_of: dict[str, list[tuple[int, Array]]], stud_density: Array) -> _Marginals:
     """Forwards and backwards over every row of objects; `stud_density` is by a stud's centre, per mm."""
     densities = {
         "double": MODEL.double_per_mm,
@@ -245,7 +122,7 @@ def _marginals(lattice: Array, scores: dict[str, list[tuple[int, Array]]], stud_
     }
     n = len(lattice)
     kept: list[tuple[str, Places, int, Array]] = []
-    for kind, widths in scores.items():
+    for kind, widths in odds_of.items():
         for steps, score in widths:
             if kind == "single":
                 prior = np.log(np.interp(lattice + 19.0, lattice, stud_density) * STEP)
@@ -261,7 +138,7 @@ def _marginals(lattice: Array, scores: dict[str, list[tuple[int, Array]]], stud_
     value = np.concatenate([values for _, _, _, values in kept])
     forward = _run(start, end, value, n)
     backward = _run(n - end, n - start, value, n)[::-1]
-    mass = {kind: np.zeros(2 * n + 80) for kind in scores}
+    mass = {kind: np.zeros(2 * n + 80) for kind in odds_of}
     for kind, starts, steps, values in kept:
         weight = np.exp(np.minimum(forward[starts] + values + backward[starts + steps] - forward[n], 0.0))
         np.add.at(mass[kind], 2 * starts + steps, weight)
@@ -302,7 +179,7 @@ def _found(kind: str, marginals: _Marginals, least: float) -> list[Found]:
         middle = float(weight @ at) / total
         spread = max(float(weight @ (at - middle) ** 2) / total - STEP**2 / 12, 0.25)  # less what the steps add
         reach = 1.96 * sqrt(spread)
-        found.append(Found(kind, middle, middle - reach, middle + reach, _WIDTHS[kind][-1], min(total, 1.0)))
+        found.append(Found(kind, middle, middle - reach, middle + reach, WIDTHS[kind][-1], min(total, 1.0)))
         mass[max(i - 35, 0) : i + 36] = 0.0
 
 
@@ -319,7 +196,7 @@ def _grids(studs: list[Found], readings: Sequence[Reading], width_mm: float) -> 
         for stud in inner:
             sd = sqrt(((stud.high_mm - stud.low_mm) / 3.92) ** 2 + MODEL.grid_sd**2)
             off = (stud.centre_mm - phase + spacing / 2) % spacing - spacing / 2
-            ratio = MODEL.on_grid * spacing * _bell(off, sd) + (1 - MODEL.on_grid)
+            ratio = MODEL.on_grid * spacing * bell(off, sd) + (1 - MODEL.on_grid)
             weight += np.log(stud.probability * ratio + 1 - stud.probability)
         weight += _silent_lines(phase, spacing, inner, sweeps, width_mm) * log(1 - MODEL.on_grid * 0.95)
         spacings.append(np.full(len(phase), spacing))
@@ -353,8 +230,8 @@ def _gridded(lattice: Array, grids: list[tuple[float, float, float]], width_mm: 
     for spacing, first, weight in grids:
         at = np.arange(first, width_mm, spacing)
         np.add.at(lines, np.round((at + BEYOND) / STEP).astype(int), weight)
-    bell = _bell(np.arange(-10.0, 11.0) * STEP, MODEL.grid_sd)
-    density += MODEL.on_grid * np.convolve(lines, bell, mode="same")
+    line = bell(np.arange(-10.0, 11.0) * STEP, MODEL.grid_sd)
+    density += MODEL.on_grid * np.convolve(lines, line, mode="same")
     _add_ends(density, lattice, width_mm)
     return density
 
