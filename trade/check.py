@@ -66,7 +66,7 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     @property
     def word(self) -> Word:
         """The verdict of this check alone. An unknown hides nothing that fails already."""
-        if self.utilisation > 1:
+        if not self.utilisation <= 1:  # what is not a number fails too
             return "close" if self.advice else "wont_hold"
         if self.unknown:
             return "cannot_tell"

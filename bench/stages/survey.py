@@ -86,14 +86,17 @@ class WallForm(BenchForm):
         return notes.read(got["readings"], self.units, got["width"])
 
     def _studs(self, got: dict[str, Any]) -> tuple[Stud, ...]:
-        own = {"studs", "give", "stud_width", "stud_depth"}
-        if self.wall and not own & set(self.changed_data):
-            return self.wall.studs  # each with its own width and doubt, which the form does not show
-        before = {type_length(s.centre_mm, self.units): s.centre_mm for s in self.wall.studs} if self.wall else {}
-        centres = read_studs(got["studs"], self.units, got["width"], before)
-        return tuple(
-            Stud(centre_mm=x, width_mm=got["stud_width"], depth_mm=got["stud_depth"], uncertainty_mm=got["give"]) for x in centres
-        )
+        """Studs as typed; one that stood there before keeps its own width and doubt, unless that field was changed."""
+        shown = {"give": "uncertainty_mm", "stud_width": "width_mm", "stud_depth": "depth_mm"}
+        changed = {name: got[field] for field, name in shown.items() if field in self.changed_data}
+        fresh = {name: got[field] for field, name in shown.items()}
+        known = {stud.centre_mm: stud for stud in self.wall.studs} if self.wall else {}
+        if self.wall and "studs" not in self.changed_data:
+            centres = list(known)
+        else:
+            before = {type_length(x, self.units): x for x in known}
+            centres = read_studs(got["studs"], self.units, got["width"], before)
+        return tuple(replace(known[x], **changed) if x in known else Stud(centre_mm=x, **fresh) for x in centres)
 
 
 def read_studs(text: str, units: Units, width_mm: float, before: dict[str, float]) -> list[float]:

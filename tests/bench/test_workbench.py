@@ -12,7 +12,7 @@ from bench.models import Job, Wall
 from tests.plans import bracket_shelf, plan, rod_shelf
 from trade import planfile
 from trade.assess import assess
-from trade.plan import Plan
+from trade.plan import Plan, Stud
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 STAGES = ("survey", "load", "fix", "mark")
@@ -202,6 +202,17 @@ class Changes(BenchCase):
             ),
         )
         self.assertEqual(self.plan().wall.studs, before)
+
+    def test_a_stud_keeps_its_own_width_and_doubt_when_another_is_typed(self) -> None:
+        double = Stud(centre_mm=800.0, width_mm=76.0, uncertainty_mm=None)
+        wall = Wall.begin(self.job, plan(bracket_shelf(), studs=(Stud(centre_mm=400.0), double)), "Begin")
+        values = self.survey_values(studs="400 mm, 800 mm, 1600 mm", give="3 mm", stud_width="38 mm", stud_depth="100 mm")
+        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": 1, **values}, **HTMX)
+        studs = Wall.objects.get(pk=wall.pk).plan().wall.studs
+        self.assertEqual(
+            [(s.centre_mm, s.width_mm, s.depth_mm, s.uncertainty_mm) for s in studs],
+            [(400.0, 38.0, 100.0, 3.0), (800.0, 76.0, 100.0, None), (1600.0, 38.0, 100.0, 3.0)],
+        )
 
     def test_without_scripts_a_change_leads_back_to_the_page(self) -> None:
         answer = self.client.post(self.url("remove", "shelf"), {"base": 1})

@@ -153,6 +153,10 @@ class Words(SimpleTestCase):
         for used, word in ((0.80, "holds"), (0.8001, "close"), (1.0, "close"), (1.0001, "wont_hold")):
             self.assertEqual(replace(one, demand=replace(one.demand, value=used * one.capacity.value)).word, word)
 
+    def test_what_is_not_a_number_fails(self) -> None:
+        one = judge(bracket_shelf()).governing
+        self.assertEqual(replace(one, demand=replace(one.demand, value=float("nan"))).word, "wont_hold")
+
     def test_a_nuisance_is_never_worse_than_close_and_a_fit_never_nearly(self) -> None:
         one = judge(bracket_shelf()).governing
         over = replace(one, demand=replace(one.demand, value=3 * one.capacity.value))

@@ -6,6 +6,7 @@ and a short lever.
 """
 
 from functools import lru_cache
+from math import sqrt
 from typing import NamedTuple
 
 
@@ -81,6 +82,8 @@ def _block_middle(moment: float, heights: list[float], face: float) -> float | N
     c = 0.0
     if moment > face * heights[0] ** 2 / 2:
         return None
+    if n == 1:  # in closed form, so that there is an answer right up to the limit
+        return (s1 - sqrt(max(s1 * s1 - 2 * moment / face, 0.0))) / 2
     for _ in range(40):
         value = 2 * face * c * (s2 - 2 * c * s1 + n * c * c) - moment * (s1 - n * c)
         slope = 2 * face * (s2 - 4 * c * s1 + 3 * n * c * c) + moment * n

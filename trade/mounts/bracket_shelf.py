@@ -42,7 +42,7 @@ class _BracketShelf:
             _bending(piece, row, seats, demands, loads),
             _reach(piece, row),
             _room(piece, row),
-            stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.in_stud], unknown),
+            *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.in_stud], unknown),
         ]
 
     def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:

@@ -52,7 +52,7 @@ class _RodShelf:
             _rod_cover(piece, row),
             _plate_hidden(piece, row),
             *([_droop(row, load, hit, demands, unknown)] if hit else []),
-            stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], unknown),
+            *stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], unknown),
         ]
 
     def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:

@@ -32,8 +32,8 @@ def slip_stiffness(seat: Seat) -> float:
     return len(seat.heights_mm) * seat.timber.density_kg_m3**1.5 * seat.screw.diameter_mm / 23
 
 
-def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[str, ...]) -> Check:
-    """Movement of the front edge under 50 N, at the support and place where it is greatest.
+def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[str, ...]) -> list[Check]:
+    """Movement of the front edge under 50 N, at the support and place where it is greatest; no check where none holds.
 
     Args:
         load: the shelf.
@@ -51,10 +51,12 @@ def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[s
             case = f"a hand on the front edge {PLACES[place]}"
             moved = _Moved(force * depth**2 / turning, force * give, force / slip_stiffness(each), case, each)
             worst = max(worst, moved, key=lambda m: m.total_mm)
-    moved_mm, seat = worst.total_mm, worst.seat
+    if worst.seat is None:
+        return []
+    moved_mm = worst.total_mm
     feel = "solid" if moved_mm <= solid else "springy" if moved_mm <= limit else "wobbly"
-    return make(
-        "shelf.wobble", part=seat.part if seat else "shelf", support=seat.index if seat else None,
+    check = make(
+        "shelf.wobble", part=worst.seat.part, support=worst.seat.index,
         case=worst.case, unknown=unknown, advice=True,
         demand=Quantity(moved_mm, "fine"), capacity=Quantity(limit, "fine"),
         template=f"It feels {feel}: leaning a hand on the front edge moves it {{demand}}; beyond {{capacity}} it wobbles.",
@@ -65,3 +67,4 @@ def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[s
             Step("δ", "δ_1 + δ_2 + δ_3", Quantity(moved_mm, "fine")),
         ),
     )  # fmt: skip
+    return [check]
