@@ -28,7 +28,7 @@ def bracket_shelf(**changes: Any) -> BracketShelf:
 def rod_shelf(**changes: Any) -> RodShelf:
     """The same place, floating, plates let in, 10 kg on show."""
     base = RodShelf(
-        key="ledge", name="Ledge", left_mm=700.0, top_mm=1200.0, length_mm=1000.0, depth_mm=250.0, thickness_mm=95.0, board="oak_red",
+        key="ledge", name="Ledge", left_mm=700.0, top_mm=900.0, length_mm=1000.0, depth_mm=250.0, thickness_mm=95.0, board="oak_red",
         use="display", supports_mm=(100.0, 900.0), plate="tall", let_in=True, screw="wood_10", screw_length_mm=63.5,
         things=(Thing(name="Cups", mass_kg=10.0),),
     )  # fmt: skip

@@ -1,7 +1,9 @@
 """The main door: a plan in, a verdict out."""
 
+from msgspec.structs import replace
+
 from trade import check
-from trade.check import PieceVerdict, Verdict
+from trade.check import Check, PieceVerdict, Quantity, Verdict, make
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, Plan, Wall
 from trade.wall.backing import backing
@@ -9,10 +11,42 @@ from trade.wall.backing import backing
 
 def assess(plan: Plan) -> Verdict:
     """Judge everything on a wall. Worst check first within each piece; pieces in the order of the plan."""
-    return Verdict(pieces=tuple(assess_piece(piece, plan.wall) for piece in plan.pieces))
+    return Verdict(pieces=tuple(judge_piece(piece, plan) for piece in plan.pieces))
+
+
+def judge_piece(piece: AnyPiece, plan: Plan) -> PieceVerdict:
+    """Judge one piece among the others of its plan (whose own piece of the same key, if any, it replaces)."""
+    verdict = assess_piece(piece, plan.wall)
+    clash = _clash(piece, plan)
+    return replace(verdict, checks=_ranked([*verdict.checks, clash])) if clash else verdict
 
 
 def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
-    """Judge one piece on its wall."""
-    checks = sorted(mount_of(piece).checks(piece, wall), key=check.severity, reverse=True)
-    return PieceVerdict(key=piece.key, name=piece.name, checks=tuple(checks), assumptions=backing(wall).assumptions)
+    """Judge one piece on its wall, as if nothing else hung there."""
+    checks = _ranked(mount_of(piece).checks(piece, wall))
+    return PieceVerdict(key=piece.key, name=piece.name, checks=checks, assumptions=backing(wall).assumptions)
+
+
+def _ranked(checks: list[Check]) -> tuple[Check, ...]:
+    return tuple(sorted(checks, key=check.severity, reverse=True))
+
+
+def _clash(piece: AnyPiece, plan: Plan) -> Check | None:
+    """The refusal of a piece that runs into another one: together they need more height than they span. None when it is clear."""
+    own = mount_of(piece).box(piece)
+    for other in plan.pieces:
+        if other.key == piece.key:
+            continue
+        box = mount_of(other).box(other)
+        if min(own.right_mm, box.right_mm) - max(own.left_mm, box.left_mm) <= 0:
+            continue
+        needed = own.top_mm - own.bottom_mm + box.top_mm - box.bottom_mm
+        spanned = max(own.top_mm, box.top_mm) - min(own.bottom_mm, box.bottom_mm)
+        if needed > spanned:
+            return make(
+                "piece.clash", part="shelf", case="any", fit=True,
+                demand=Quantity(needed, "length"), capacity=Quantity(spanned, "length"),
+                template="It runs into “{other}”: one above the other they need {demand} of height, and span {capacity}.",
+                parts={"other": other.name},
+            )  # fmt: skip
+    return None

@@ -13,7 +13,7 @@ from trade import data
 from trade.errors import PlanError
 from trade.plan import AnyPiece, Plan, Thing
 
-ALL_ALONG = "all along"
+ALL_ALONG, MIDDLE = "all along", "middle"
 
 
 class LoadForm(BenchForm):
@@ -42,27 +42,33 @@ class LoadForm(BenchForm):
         self.fields[f"thing-{n}-at"] = MeasureField(
             units, thing.at_mm if thing else None, label="From the left end", required=False
         )
+        self.fields[f"thing-{n}-out"] = MeasureField(
+            units, thing.out_mm if thing else None, label="Out from the wall", required=False
+        )
         self.fields[f"thing-{n}-at"].widget.attrs["placeholder"] = ALL_ALONG
+        self.fields[f"thing-{n}-out"].widget.attrs["placeholder"] = MIDDLE
 
     def rows(self) -> list[dict[str, Any]]:
         """Bound fields row by row."""
-        return [{part: self[f"thing-{n}-{part}"] for part in ("name", "weight", "at")} for n in range(self.count)]
+        return [{part: self[f"thing-{n}-{part}"] for part in ("name", "weight", "at", "out")} for n in range(self.count)]
 
     def clean(self) -> dict[str, Any]:
         """Build the things; a row without a name and a weight is no thing."""
         got = super().clean() or {}
         things = []
         for n in range(self.count):
-            name, kg, at = (got.get(f"thing-{n}-{part}") for part in ("name", "weight", "at"))
-            if not name and kg is None and at is None:
+            name, kg, at, out = (got.get(f"thing-{n}-{part}") for part in ("name", "weight", "at", "out"))
+            if not name and kg is None and at is None and out is None:
                 continue
             try:
-                before = self.piece.things[n].out_mm if n < len(self.piece.things) else None
-                things.append(Thing(name=name or "Something", mass_kg=kg, at_mm=at, out_mm=before))
                 if at is not None and at > self.piece.length_mm:
                     raise PlanError("That is beyond the end of the shelf.", "at_mm")
+                if out is not None and out > self.piece.depth_mm:
+                    raise PlanError("That is further out than the shelf is deep.", "out_mm")
+                things.append(Thing(name=name or "Something", mass_kg=kg, at_mm=at, out_mm=out))
             except PlanError as error:
-                self.add_error(f"thing-{n}-{'at' if error.where == 'at_mm' else 'weight'}", str(error))
+                field = {"at_mm": "at", "out_mm": "out"}.get(error.where, "weight")
+                self.add_error(f"thing-{n}-{field}", str(error))
         got["things"] = tuple(things)
         return got
 

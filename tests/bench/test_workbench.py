@@ -12,7 +12,7 @@ from bench.models import Job, Wall
 from tests.plans import bracket_shelf, plan, rod_shelf
 from trade import planfile
 from trade.assess import assess
-from trade.plan import Plan, Stud
+from trade.plan import Plan, Stud, Thing
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 STAGES = ("survey", "load", "fix", "mark")
@@ -142,9 +142,12 @@ class Changes(BenchCase):
         self.assertContains(answer, "Can&#x27;t tell")
         key = self.plan().pieces[-1].key
         answer = self.post(
-            "save-load", key, use="hard", **{"thing-0-name": "Tins", "thing-0-weight": "8 kg", "thing-0-at": "10 cm"}
+            "save-load",
+            key,
+            use="hard",
+            **{"thing-0-name": "Tins", "thing-0-weight": "8 kg", "thing-0-at": "10 cm", "thing-0-out": "20 cm"},
         )
-        self.assertEqual((self.plan().piece(key).things[0].mass_kg, self.plan().piece(key).things[0].at_mm), (8.0, 100.0))
+        self.assertEqual(self.plan().piece(key).things, (Thing(name="Tins", mass_kg=8.0, at_mm=100.0, out_mm=200.0),))
         self.post("remove", key)
         self.assertNotIn(key, [piece.key for piece in self.plan().pieces])
 
@@ -250,6 +253,7 @@ class Refusals(BenchCase):
             ("weight", "-4", "less than nothing"),
             ("weight", "6 t", "not a unit"),
             ("at", "2 m", "beyond the end"),
+            ("out", "30 cm", "further out"),
             ("weight", "9999", "more than"),
         ):
             values = {"thing-0-name": "Box", "thing-0-weight": "4", "thing-0-at": "", f"thing-0-{part}": typed}

@@ -1,11 +1,13 @@
 """Shelves judged: hand sums, unknowns, refusals, and the words."""
 
+from math import pi
+
 from django.test import SimpleTestCase
 from msgspec.structs import replace
 
 from tests.plans import STUDS, bracket_shelf, plan, rod_shelf, wall
 from trade import data, say
-from trade.assess import assess_piece
+from trade.assess import assess, assess_piece
 from trade.check import Check, PieceVerdict
 from trade.plan import AnyPiece, Stud, Thing, Wall
 
@@ -81,6 +83,43 @@ class ByHand(SimpleTestCase):
                     self.assertTrue(one.rule and one.source and one.case)
 
 
+class RodsByHand(SimpleTestCase):
+    """The base ledge: 1 000 x 250 x 95 oak, 10 kg on show, rods 16 x 190 at 100 and 900, plates let 12.7 mm into the lining."""
+
+    def setUp(self) -> None:
+        self.verdict = judge(rod_shelf())
+        self.own = 0.25 * 0.095 * 1.0 * 710 * G / 2  # N on each rod
+        self.contents = 10 * G * (0.1 * (1 + 50 / 800) + 0.8 / 2)
+        self.hardware = 0.50 * G
+
+    def test_the_rod_bends_about_the_studs_face(self) -> None:
+        push = 50 * (1 + 100 / 800)
+        load = self.own + self.contents + self.hardware + push
+        moment = (self.own + self.contents) * 125 + self.hardware * 95 + push * 250 + load * 12.7
+        self.assertAlmostEqual(check(self.verdict, "rod.bending").demand.value, moment / (pi * 16**3 / 32), places=6)
+
+    def test_the_front_edge_drops_by_the_rod_and_by_the_plate(self) -> None:
+        """A load at z bends the rod z^3 / 3 EI there and turns its end z^2 / 2 EI; the plate turns by M / K, with creep 0.6."""
+        ei = 200_000 * pi * 16**4 / 64
+
+        def front(z: float) -> float:
+            return (z**3 / 3 + z**2 / 2 * (250 - z)) / ei
+
+        steps = {step.symbol: step.result.value for step in check(self.verdict, "shelf.droop").steps}
+        self.assertAlmostEqual(steps["w_1"], (self.own + self.contents) * front(125) + self.hardware * front(95), places=9)
+        lasting = (self.own + self.contents) * 125 + self.hardware * 95 + (self.own + self.contents + self.hardware) * 12.7
+        self.assertAlmostEqual(steps["M"], lasting, places=6)
+        self.assertAlmostEqual(steps["w_2"], lasting / (steps["K"] * 1000) * 250 * 1.6, places=9)
+        self.assertAlmostEqual(check(self.verdict, "shelf.droop").demand.value, steps["w_1"] + steps["w_2"], places=9)
+
+    def test_pressure_in_the_rods_hole(self) -> None:
+        """At most 4 V / L at the wall and 6 M / L^2 at the end, L = 190, over 16 mm; oak takes 2.3 MPa times C_D."""
+        found = check(self.verdict, "rod.bearing")
+        steps = {step.symbol: step.result.value for step in found.steps}
+        self.assertAlmostEqual(found.demand.value, max(4 * steps["V"] / 190, 6 * steps["M"] / 190**2) / 16, places=9)
+        self.assertIn(round(found.capacity.value, 6), (round(2.3 * 0.9, 6), round(2.3 * 1.6, 6)))
+
+
 class Failing(SimpleTestCase):
     def test_no_stud_behind_a_bracket_leads_everything(self) -> None:
         verdict = judge(bracket_shelf(left_mm=850.0))
@@ -112,6 +151,21 @@ class Failing(SimpleTestCase):
 
     def test_rod_longer_than_the_shelf_is_deep(self) -> None:
         self.assertEqual(check(judge(rod_shelf(depth_mm=180.0)), "rod.hole").word, "wont_hold")
+
+
+class Together(SimpleTestCase):
+    def test_two_pieces_in_one_place_are_refused_and_touching_is_no_clash(self) -> None:
+        """The bracket shelf takes 1 500 down to 1 180: board 20 and leg 300."""
+        for top, word in ((1500.0, "wont_hold"), (1275.1, "wont_hold"), (1275.0 - 95.0, "holds"), (1595.0, "holds")):
+            verdict = assess(plan(bracket_shelf(), rod_shelf(top_mm=top)))
+            self.assertEqual([p.word for p in verdict.pieces], [word, word], top)
+        aside = assess(
+            plan(bracket_shelf(length_mm=900.0), rod_shelf(left_mm=1900.0, top_mm=1500.0, supports_mm=(100.0, 500.0, 900.0)))
+        )
+        self.assertEqual(aside.word, "holds")
+        self.assertIn(
+            "runs into “Ledge”", say.headline(assess(plan(bracket_shelf(), rod_shelf(top_mm=1500.0))).pieces[0], "metric")
+        )
 
 
 class Unknown(SimpleTestCase):

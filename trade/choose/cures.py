@@ -8,7 +8,7 @@ import msgspec
 from msgspec.structs import replace
 
 from trade import data
-from trade.assess import assess_piece
+from trade.assess import judge_piece
 from trade.check import Phrase, Quantity, Word, severity
 from trade.choose import placement
 from trade.errors import PlanError
@@ -41,7 +41,7 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
         PlanError: no such piece.
     """
     piece = plan.piece(key)
-    now = assess_piece(piece, plan.wall)
+    now = judge_piece(piece, plan)
     if now.word not in ("close", "wont_hold"):
         return ()
     kept: dict[CureCode, Cure] = {}
@@ -49,10 +49,10 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
         if code in kept and kept[code].word == "holds":
             continue
         try:
-            plan.with_piece(changed)
+            after = plan.with_piece(changed)
         except PlanError:
             continue
-        then = assess_piece(changed, plan.wall)
+        then = judge_piece(changed, after)
         if then.word not in ("holds", "close") or severity(then.governing) >= severity(now.governing):
             continue
         if code not in kept or then.word == "holds":
@@ -119,7 +119,7 @@ def _lighter(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, An
     low, high = 0.0, 1.0
     for _ in range(_STEPS_IN_LIGHTENING):
         share = (low + high) / 2
-        low, high = (share, high) if assess_piece(_scaled(piece, share), plan.wall).word == "holds" else (low, share)
+        low, high = (share, high) if judge_piece(_scaled(piece, share), plan).word == "holds" else (low, share)
     kept = int(total * low * 10) / 10
     if total and kept > 0:
         label = Phrase("Less on it: {kg} is what it may carry", {"kg": Quantity(kept, "mass")})

@@ -25,6 +25,15 @@ class Bore(NamedTuple):
     part: str
 
 
+class Box(NamedTuple):
+    """The room that a piece takes on the wall, hardware included."""
+
+    left_mm: float
+    right_mm: float
+    bottom_mm: float
+    top_mm: float
+
+
 class Mount(Protocol):
     """A kind of mounting."""
 
@@ -40,6 +49,9 @@ class Mount(Protocol):
 
     def holes(self, piece: AnyPiece, wall: Wall) -> list[Hole]:
         """Every hole in the wall, support by support from the left, top down."""
+
+    def box(self, piece: AnyPiece) -> Box:
+        """The room it takes on the wall."""
 
     def bores(self, piece: AnyPiece) -> list[Bore]:
         """Every hole in the shelf, from the left."""

@@ -12,7 +12,7 @@ from trade.load.demand import Demand
 from trade.load.shelf import ShelfLoad, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, stiffness
-from trade.mounts.base import Bore, Hole, support_name
+from trade.mounts.base import Bore, Box, Hole, support_name
 from trade.plan import AnyPiece, BracketShelf, Wall
 from trade.wall.backing import backing, stud_at
 
@@ -72,6 +72,12 @@ class _BracketShelf:
             for seat, x in zip(self.seats(piece, wall), piece.supports_mm, strict=True)
             for down in data.brackets()[piece.bracket].holes_mm
         ]
+
+    def box(self, piece: AnyPiece) -> Box:
+        """The board and the brackets' legs below it."""
+        assert isinstance(piece, BracketShelf)
+        leg = data.brackets()[piece.bracket].leg_mm if piece.supports_mm else 0.0
+        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.thickness_mm - leg, piece.top_mm)
 
     def bores(self, piece: AnyPiece) -> list[Bore]:
         """None: the shelf lies on its brackets."""

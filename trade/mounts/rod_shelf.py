@@ -15,7 +15,7 @@ from trade.load.demand import Demand
 from trade.load.shelf import ShelfLoad, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, stiffness
-from trade.mounts.base import Bore, Hole, support_name
+from trade.mounts.base import Bore, Box, Hole, support_name
 from trade.plan import AnyPiece, RodShelf, Wall
 from trade.wall.backing import backing, stud_at
 
@@ -79,6 +79,10 @@ class _RodShelf:
             for seat, x in zip(self.seats(piece, wall), piece.supports_mm, strict=True)
             for up in data.plates()[piece.plate].rows_mm
         ]
+
+    def box(self, piece: AnyPiece) -> Box:
+        """The board; its plates are behind it."""
+        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.thickness_mm, piece.top_mm)
 
     def bores(self, piece: AnyPiece) -> list[Bore]:
         """One hole per rod, in the middle of the shelf's thickness, a little deeper than the rod is long."""
