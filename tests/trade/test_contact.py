@@ -6,7 +6,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from trade.mechanics.contact import hold, limit_moment, rotation_stiffness
+from trade.mechanics.contact import _block_middle, hold, limit_moment, rotation_stiffness
 
 HEIGHTS = st.lists(st.floats(5, 300), min_size=1, max_size=5, unique=True).map(tuple)
 
@@ -54,6 +54,16 @@ class Block(SimpleTestCase):
             if rest is not None:
                 assert whole is not None
                 self.assertGreaterEqual(rest.tension_n, whole.tension_n * (1 - 1e-9))
+
+    @given(heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.001, 1.0))
+    def test_the_least_pull_of_all_that_leave_out_the_lowest(self, heights: tuple[float, ...], f: float, share: float) -> None:
+        moment = share * limit_moment(heights, f)
+        ranked = sorted(heights, reverse=True)
+        middles = {n: _block_middle(moment, ranked[:n], f) for n in range(1, len(ranked) + 1)}
+        pulls = [moment * (ranked[0] - c) / sum((y - c) ** 2 for y in ranked[:n]) for n, c in middles.items() if c is not None]
+        found = hold(moment, heights, f)
+        assert found is not None
+        self.assertAlmostEqual(found.tension_n / min(pulls), 1.0, places=6)
 
     @given(heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.001, 1.0))
     def test_there_is_an_answer_right_up_to_the_limit(self, heights: tuple[float, ...], f: float, share: float) -> None:

@@ -57,6 +57,9 @@ def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float)
         if best is not None and pull >= best[0]:
             break  # leaving out more only makes it worse
         best = (pull, count, middle)
+        # the lowest one's own share outweighs what a shallower block could give: leaving it out cannot help
+        if ranked[count - 1] - middle > 2 * moment_nmm / (face_n_per_mm * (ranked[0] - middle)):
+            break
     if best is None:
         return None
     pull, count, middle = best
@@ -93,7 +96,7 @@ def _block_middle(moment: float, heights: list[float], face: float) -> float | N
         c -= step
         if c < 0 or c >= lowest:
             return None
-        if abs(step) < 1e-9 * (1 + c):
+        if abs(step) < 1e-5 * (1 + c):  # what is left is of the order of its square
             return c
     return None
 
