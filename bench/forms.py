@@ -64,7 +64,7 @@ class BenchForm(forms.Form):
 _ALIASES = {
     "left_mm": ("left",), "top_mm": ("top",), "length_mm": ("length",), "depth_mm": ("depth",), "thickness_mm": ("thickness",),
     "supports_mm": ("supports",), "screw_length_mm": ("screw_length",), "width_mm": ("width",), "height_mm": ("height",),
-    "centre_mm": ("studs",), "uncertainty_mm": ("give",), "layers": ("lining",), "readings": ("readings",),
+    "centre_mm": ("studs",), "uncertainty_mm": ("give",), "layers": ("lining", "under"), "readings": ("readings",),
 }  # fmt: skip
 
 

@@ -46,6 +46,10 @@ class WallForm(BenchForm):
         self.fields["width"] = MeasureField(units, wall.width_mm if wall else None, label="Width")
         self.fields["height"] = MeasureField(units, wall.height_mm if wall else None, label="Height")
         self.fields["lining"] = forms.ChoiceField(choices=lining_choices(), label="Lining", initial=_lining_key(wall))
+        self.fields["under"] = forms.ChoiceField(
+            choices=[("", "The studs"), *((key, row.name) for key, row in data.linings().items())], label="And behind that",
+            required=False, initial=wall.layers[1].kind if wall and wall.layers and len(wall.layers) > 1 else "",
+        )  # fmt: skip
         self.fields["studs"] = forms.CharField(
             label="Studs, to their centres from the left corner", required=False, max_length=2000,
             widget=forms.Textarea({"rows": 3}),
@@ -73,7 +77,7 @@ class WallForm(BenchForm):
             return got
         try:
             got["wall"] = Wall(
-                width_mm=got["width"], height_mm=got["height"], layers=_layers(got["lining"], self.wall),
+                width_mm=got["width"], height_mm=got["height"], layers=_layers(got["lining"], got["under"], self.wall),
                 timber=None if got["timber"] == UNKNOWN else got["timber"], studs=self._studs(got), readings=self._readings(got),
             )  # fmt: skip
         except PlanError as error:
@@ -139,14 +143,17 @@ def _lining_key(wall: Wall | None) -> str:
     return wall.layers[0].kind if wall.layers else BARE
 
 
-def _layers(key: str, before: Wall | None) -> tuple[Layer, ...] | None:
-    if key == UNKNOWN:
+def _layers(outer: str, under: str, before: Wall | None) -> tuple[Layer, ...] | None:
+    """The layers that two answers mean; a layer that was there before keeps its measured thickness, and those behind it stay."""
+    if outer == UNKNOWN:
         return None
-    if key == BARE:
+    if outer == BARE:
         return ()
-    if before and before.layers and before.layers[0].kind == key:
-        return before.layers  # more layers than the form shows stay as they are
-    return (Layer(kind=key, thickness_mm=data.linings()[key].thickness_mm),)
+    known = (before.layers if before else None) or ()
+    measured = {layer.kind: layer for layer in known}
+    chosen = [key for key in (outer, under) if key]
+    layers = tuple(measured.get(key) or Layer(kind=key, thickness_mm=data.linings()[key].thickness_mm) for key in chosen)
+    return layers + known[2:] if under else layers
 
 
 def form_for(desk: Desk, posted: Any = None) -> WallForm:

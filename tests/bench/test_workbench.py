@@ -12,7 +12,7 @@ from bench.models import Job, Wall
 from tests.plans import bracket_shelf, plan, rod_shelf
 from trade import planfile
 from trade.assess import assess
-from trade.plan import Plan, Stud, Thing
+from trade.plan import Layer, Plan, Stud, Thing
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 STAGES = ("survey", "load", "fix", "mark")
@@ -205,6 +205,15 @@ class Changes(BenchCase):
             ),
         )
         self.assertEqual(self.plan().wall.studs, before)
+
+    def test_layers_add_up_and_keep_what_was_measured(self) -> None:
+        wall = Wall.begin(self.job, plan(bracket_shelf(), layers=(Layer(kind="tile", thickness_mm=8.0),)), "Begin")
+        values = self.survey_values(lining="tile", under="cement_board")
+        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": 1, **values}, **HTMX)
+        layers = Wall.objects.get(pk=wall.pk).plan().wall.layers
+        self.assertEqual(layers, (Layer(kind="tile", thickness_mm=8.0), Layer(kind="cement_board", thickness_mm=12.7)))
+        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": 2, **values, "lining": "bare"}, **HTMX)
+        self.assertEqual(Wall.objects.get(pk=wall.pk).plan().wall.layers, ())
 
     def test_a_stud_keeps_its_own_width_and_doubt_when_another_is_typed(self) -> None:
         double = Stud(centre_mm=800.0, width_mm=76.0, uncertainty_mm=None)
