@@ -81,7 +81,6 @@ export class Drag {
     if (!this.stirred) return false;
     this.move(event);
     this.over = true;
-    while (this.asking) await new Promise((done) => setTimeout(done, 5));
     await this.ask({ left_mm: this.at.left, top_mm: this.at.top });
     return true;
   }
