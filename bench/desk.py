@@ -274,7 +274,7 @@ def stick(desk: Desk) -> list[dict[str, str]]:
     trouble = ", ".join(f"{n} {word}" for n, word in counts if n)
     fails = "trouble" if counts[0][0] or counts[1][0] else "waiting"
     ready = desk.piece_verdict is not None and desk.piece_verdict.word in ("holds", "close")
-    notes = {
+    states = {
         "survey": ("waiting", "ask more") if unsure else ("done", f"{len(plan.wall.studs)} studs"),
         "load": ("waiting", "nothing yet")
         if not words
@@ -285,6 +285,6 @@ def stick(desk: Desk) -> list[dict[str, str]]:
         "mark": ("done", f"{desk.wall_holes} holes") if ready else ("waiting", "not yet" if words else "nothing yet"),
     }
     return [
-        {"stage": stage, "name": stage.capitalize(), "state": notes[stage][0], "note": notes[stage][1], "key": str(n)}
+        {"stage": stage, "name": stage.capitalize(), "state": states[stage][0], "note": states[stage][1], "key": str(n)}
         for n, stage in enumerate(STAGES, start=1)
     ]

@@ -56,10 +56,6 @@ class BenchForm(forms.Form):
         field = next((name for part in reversed(parts) for name in (part, *_ALIASES.get(part, ())) if name in self.fields), None)
         self.add_error(field, str(error))
 
-    def as_bound_fields(self) -> list[forms.BoundField]:
-        """Fields that are shown, in order."""
-        return self.visible_fields()
-
 
 _ALIASES = {
     "left_mm": ("left",), "top_mm": ("top",), "length_mm": ("length",), "depth_mm": ("depth",), "thickness_mm": ("thickness",),

@@ -200,6 +200,17 @@ class Unknown(SimpleTestCase):
         self.asks(verdict, "probe for both of its edges")
         self.assertEqual(judge(bracket_shelf(left_mm=708.0), wall(studs=STUDS)).governing.code, "screw.edge")
 
+    def test_what_does_not_hang_on_the_unknown_is_not_unknown_and_what_may_fit_does_not_fail(self) -> None:
+        unloaded = judge(bracket_shelf(things=()))
+        self.assertEqual(
+            [check(unloaded, code).word for code in ("screw.far_side", "screw.embedment", "screw.edge")], ["holds"] * 3
+        )
+        long = bracket_shelf(screw_length_mm=101.6)  # past a bare stud of 89, inside one behind half an inch
+        self.assertEqual(check(judge(long), "screw.far_side").word, "holds")
+        self.assertEqual(check(judge(long, wall(layers=None)), "screw.far_side").word, "cannot_tell")
+        self.assertEqual(check(judge(long, wall(layers=())), "screw.far_side").word, "wont_hold")
+        self.assertEqual(check(judge(long, wall(layers=(), studs=())), "screw.far_side").word, "cannot_tell")
+
     def test_what_fails_at_its_best_fails_anyway(self) -> None:
         heavy = (Thing(name="Anvil", mass_kg=400.0), Thing(name="Box", mass_kg=None))
         self.assertEqual(judge(bracket_shelf(things=heavy), wall(layers=None)).word, "wont_hold")

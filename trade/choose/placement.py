@@ -1,12 +1,14 @@
 """Putting a shelf up where somebody points: sized and supported by the studs that are there."""
 
+from collections.abc import Callable
+from functools import partial
 from itertools import pairwise
 
 from msgspec.structs import replace
 
-from trade import data
 from trade.errors import PlanError
 from trade.fixings import driving
+from trade.mounts import mount_of
 from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Wall
 
 LENGTH_MM = 900.0
@@ -15,9 +17,9 @@ WIDEST_GAP_MM = 610.0  # house rule: 24 in between supports
 SHORTEST_OVERHANG_MM = 40.0  # house rule: a support's room at the end of a shelf
 EMBEDMENT_MM = 38.0  # house rule: 1 1/2 in of screw in the stud
 
-_FRESH: dict[str, dict[str, object]] = {
-    "bracket_shelf": {"name": "Shelf", "thickness_mm": 19.0, "bracket": "braced", "screw": "wood_10"},
-    "rod_shelf": {"name": "Floating shelf", "thickness_mm": 95.0, "plate": "tall", "let_in": True, "screw": "wood_10"},
+_FRESH: dict[str, tuple[str, Callable[..., AnyPiece]]] = {
+    "bracket_shelf": ("Shelf", partial(BracketShelf, thickness_mm=19.0, bracket="braced")),
+    "rod_shelf": ("Floating shelf", partial(RodShelf, thickness_mm=95.0, plate="tall", let_in=True)),
 }
 
 
@@ -29,24 +31,18 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     """
     if kind not in _FRESH:
         raise PlanError(f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(_FRESH)}.", "kind")
-    wall = plan.wall
+    wall, (name, fresh) = plan.wall, _FRESH[kind]
     length = min(LENGTH_MM, wall.width_mm)
-    left = min(max(x_mm - length / 2, 0.0), wall.width_mm - length)
-    left = _caught(wall, left, length)
-    fresh = dict(_FRESH[kind])
-    thickness = float(str(fresh["thickness_mm"]))
-    common: dict[str, object] = {
-        "key": _free_key(plan), "left_mm": left, "top_mm": min(max(top_mm, thickness), wall.height_mm), "length_mm": length,
-        "depth_mm": DEPTH_MM, "board": "pine_white", "use": "everyday", "supports_mm": supports_on_studs(wall, left, length),
-    }  # fmt: skip
-    side = data.brackets()["braced"].side_mm if kind == "bracket_shelf" else data.plates()["tall"].side_mm
-    layers = side + (0.0 if fresh.get("let_in") else wall.lining_mm or 0.0)
-    screw = data.screws()[str(fresh["screw"])]
-    stud_depth = min((stud.depth_mm for stud in wall.studs), default=89.0)
-    common["screw_length_mm"] = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + stud_depth)
-    fresh["name"] = f"{fresh['name']} {len(plan.pieces) + 1}"
-    made = {"bracket_shelf": BracketShelf, "rod_shelf": RodShelf}[kind]
-    return made(**common, **fresh)
+    left = _caught(wall, min(max(x_mm - length / 2, 0.0), wall.width_mm - length), length)
+    piece = fresh(
+        key=_free_key(plan), name=f"{name} {len(plan.pieces) + 1}", left_mm=left, top_mm=wall.height_mm, length_mm=length,
+        depth_mm=DEPTH_MM, board="pine_white", use="everyday", supports_mm=supports_on_studs(wall, left, length),
+        screw="wood_10", screw_length_mm=EMBEDMENT_MM,
+    )  # fmt: skip
+    seat = mount_of(piece).seats(piece, wall)[0]
+    room = seat.layers_mm + min((stud.depth_mm for stud in wall.studs), default=seat.stud.depth_mm)
+    screw = driving.suggest_length_mm(seat.screw, seat.layers_mm, EMBEDMENT_MM, room)
+    return replace(piece, top_mm=min(max(top_mm, piece.thickness_mm), wall.height_mm), screw_length_mm=screw)
 
 
 def supports_on_studs(wall: Wall, left_mm: float, length_mm: float) -> tuple[float, ...]:

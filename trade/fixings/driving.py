@@ -21,7 +21,7 @@ class Reach(NamedTuple):
 
 
 def thread_length_mm(screw: Screw, length_mm: float) -> float:
-    """Thread of a screw as sold: two thirds of a wood screw; half plus 1/2 in of a lag, at least 6 in when longer than 12.
+    """Thread of a screw as sold: two thirds of a wood screw; half plus 1/2 in of a lag.
 
     Source: NDS 2018 Appendix L Tables L2 and L3, from memory.
     """

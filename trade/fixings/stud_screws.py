@@ -97,20 +97,24 @@ class _Use(NamedTuple):
     lateral_n: float
 
 
-def checks(seats: Iterable[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> list[Check]:
+def checks(
+    seats: Iterable[Seat], demands: dict[int, tuple[Demand, ...]], lining: tuple[str, ...], loads: tuple[str, ...]
+) -> list[Check]:
     """All checks of the screws of one piece; seats whose screws miss the wood answer only where they are.
 
     Args:
         seats: one per support.
         demands: by the seat's index, the load cases.
-        unknown: what is not known about loads or lining, to be found out.
+        lining: what is not known of the lining, to be found out; whether a screw fits hangs on this alone.
+        loads: what is not known of the loads.
     """
     seats = list(seats)
     found = [_edge(seats)]
     hit = [seat for seat in seats if seat.in_stud]
     if not hit:
         return found
-    found += [_embedment(hit, unknown), _far_side(hit, unknown)]
+    found += [_embedment(hit, lining), _far_side(hit, lining)]
+    unknown = lining + loads
     uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
     found.append(_crushing(uses, unknown))
     if in_wood := [use for use in uses if use.lateral_n > 0]:
@@ -169,7 +173,8 @@ def _edge(seats: list[Seat]) -> Check:
         said = "The {part}'s screws stand {x} from the stud's centre; with the edge they need, that is {demand} of {capacity}."
     elif demand > half:
         said = "The stud behind the {part} may be off by {u}; its screws can bear {spare}."
-        unknown = (f"where exactly the stud behind the {seat.part} is: probe for both of its edges.", *unknown)
+        loose = [each.part for each in seats if each.stud.uncertainty_mm > each.spare_mm]
+        unknown += tuple(f"where exactly the stud behind the {part} is: probe for both of its edges." for part in loose)
     else:
         said = "The {part}'s screws need {demand} of wood to the side of the stud's centre; the stud gives {capacity}."
     return make(
@@ -215,9 +220,13 @@ def _embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
 def _far_side(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
     seat = min(seats, key=lambda s: (s.stud.depth_mm + s.layers_mm) / s.screw_mm)
     room = seat.layers_mm + seat.stud.depth_mm
+    if seat.stud.stud is None:
+        unknown += seat.stud.unknown
+    # a lining or a stud that nobody knows may leave more room than this: too long is then not certain
+    long = min(seat.screw_mm, room) if unknown else seat.screw_mm
     return make(
         "screw.far_side", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
-        demand=Quantity(seat.screw_mm, "length"), capacity=Quantity(room, "length"),
+        demand=Quantity(long, "length"), capacity=Quantity(room, "length"),
         template="The screw is {demand} long; layers and stud together are {capacity} deep.",
         steps=(
             Step("t", "hardware and lining before the stud", Quantity(seat.layers_mm, "fine")),

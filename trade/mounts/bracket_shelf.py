@@ -35,14 +35,14 @@ class _BracketShelf:
         load = ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.arm_mm * _HARDWARE_OUT_SHARE)
         demands = load.demands()
         seats = self.seats(piece, wall)
-        unknown = backing(wall).unknown + loads
+        lining = backing(wall).unknown
         return [
             *board.checks(load, loads),
-            *stud_screws.checks(seats, demands, unknown),
+            *stud_screws.checks(seats, demands, lining, loads),
             _bending(piece, row, seats, demands, loads),
             _reach(piece, row),
             _room(piece, row),
-            *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.in_stud], unknown),
+            *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.in_stud], lining + loads),
         ]
 
     def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:

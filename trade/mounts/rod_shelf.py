@@ -45,7 +45,7 @@ class _RodShelf:
         hit = [seat for seat in seats if seat.in_stud]
         return [
             *board.checks(load, loads),
-            *stud_screws.checks(seats, demands, unknown),
+            *stud_screws.checks(seats, demands, behind.unknown, loads),
             _rod_bending(row, seats, demands, unknown),
             _rod_bearing(piece, row, seats, demands, loads),
             _rod_hole(piece, row),
