@@ -22,7 +22,8 @@ from trade.mark.marks import Mark, piece_marks
 from trade.measure import Units
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, Plan
-from trade.wall.infer import Inference, infer
+from trade.wall.found import Inference
+from trade.wall.infer import infer
 
 STAGES = ("survey", "load", "fix", "mark")
 STALE = "This wall was changed in another window meanwhile. Here is how it stands now; nothing of it was overwritten."
@@ -267,7 +268,7 @@ def base_of(desk: Desk) -> int:
 def stick(desk: Desk) -> list[dict[str, str]]:
     """The story stick: every stage that is built, and how it stands."""
     plan, verdict = desk.plan, desk.verdict
-    unsure = plan.wall.layers is None or not plan.wall.studs
+    unsure = plan.wall.layers is None or not plan.wall.uprights
     unloaded = sum(not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces)
     words = [piece.word for piece in verdict.pieces]
     counts = [(words.count(word), say.WORDS[word].lower()) for word in ("wont_hold", "close", "cannot_tell")]
@@ -275,7 +276,7 @@ def stick(desk: Desk) -> list[dict[str, str]]:
     fails = "trouble" if counts[0][0] or counts[1][0] else "waiting"
     ready = desk.piece_verdict is not None and desk.piece_verdict.word in ("holds", "close")
     states = {
-        "survey": ("waiting", "ask more") if unsure else ("done", f"{len(plan.wall.studs)} studs"),
+        "survey": ("waiting", "ask more") if unsure else ("done", f"{len(plan.wall.uprights)} studs"),
         "load": ("waiting", "nothing yet")
         if not words
         else ("waiting", f"{unloaded} to weigh")

@@ -15,10 +15,12 @@ from benchmarks.__main__ import YARDSTICK_MS, yardstick_ms
 from trade.devices.hidden import HiddenWall, build
 from trade.devices.stand_ins import StandIns
 from trade.evidence import Edge, Reading
-from trade.wall.infer import Inference, infer
+from trade.wall.found import Inference
+from trade.wall.infer import infer
 
 NEAR_MM = 6.0
 MOST_PROBES = 6
+HEIGHT_MM = 1300.0  # of what is looked for: studs that stand here
 
 
 class Tally(NamedTuple):
@@ -38,18 +40,18 @@ class Tally(NamedTuple):
 
 def practised(devices: StandIns) -> tuple[list[Reading], Inference, float]:
     """Readings as a practised person takes them, what they amount to, and the time of the last inference in ms."""
-    width = devices.wall.width_mm
+    width, seen = devices.wall.width_mm, devices.wall.openings
     readings = devices.sweep(0, width, 1200) + devices.sweep(0, width, 1500)
     for centre in plain_rule(readings):
-        readings += devices.search(centre, 1300)
+        readings += devices.search(centre, HEIGHT_MM)
     begun = time.perf_counter()
-    known = infer(width, readings)
+    known = infer(width, readings, seen)
     spent = (time.perf_counter() - begun) * 1000
     for _ in range(MOST_PROBES):
         if known.ask_mm is None:
             break
-        readings.append(devices.probe(known.ask_mm, 1300))
-        known = infer(width, readings)
+        readings.append(devices.probe(known.ask_mm, HEIGHT_MM))
+        known = infer(width, readings, seen)
     return readings, known, spent
 
 
@@ -69,7 +71,8 @@ def plain_rule(readings: Sequence[Reading]) -> list[float]:
 def score(wall: HiddenWall, claims: Sequence[tuple[float, float, float]]) -> Tally:
     """Compare claims (centre, low, high) with the truth; a claim is false when no stud's centre is within half its width."""
     found = covered = intervals = false = 0
-    for member in wall.members:
+    members = wall.members_at(HEIGHT_MM)
+    for member in members:
         near = [claim for claim in claims if abs(claim[0] - member.centre_mm) <= member.width_mm / 2]
         best = min(near, key=lambda claim: abs(claim[0] - member.centre_mm), default=None)
         if best is not None:
@@ -77,8 +80,8 @@ def score(wall: HiddenWall, claims: Sequence[tuple[float, float, float]]) -> Tal
             intervals += 1
             covered += best[1] <= member.centre_mm <= best[2]
     for centre, _, _ in claims:
-        false += not any(abs(centre - member.centre_mm) <= member.width_mm / 2 for member in wall.members)
-    return Tally(len(wall.members), found, len(claims), false, covered, intervals)
+        false += not any(abs(centre - member.centre_mm) <= member.width_mm / 2 for member in members)
+    return Tally(len(members), found, len(claims), false, covered, intervals)
 
 
 def main(count: int) -> int:

@@ -4,7 +4,7 @@ from msgspec.structs import replace
 
 from trade import check
 from trade.check import Check, PieceVerdict, Quantity, Verdict, make
-from trade.mounts import mount_of
+from trade.mounts import mount_of, surroundings
 from trade.plan import AnyPiece, Plan, Wall
 from trade.wall.backing import backing
 
@@ -23,7 +23,7 @@ def judge_piece(piece: AnyPiece, plan: Plan) -> PieceVerdict:
 
 def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
     """Judge one piece on its wall, as if nothing else hung there."""
-    checks = _ranked(mount_of(piece).checks(piece, wall))
+    checks = _ranked([*mount_of(piece).checks(piece, wall), *surroundings.checks(piece, wall)])
     return PieceVerdict(key=piece.key, name=piece.name, checks=checks, assumptions=backing(wall).assumptions)
 
 
@@ -37,12 +37,8 @@ def _clash(piece: AnyPiece, plan: Plan) -> Check | None:
     for other in plan.pieces:
         if other.key == piece.key:
             continue
-        box = mount_of(other).box(other)
-        if min(own.right_mm, box.right_mm) - max(own.left_mm, box.left_mm) <= 0:
-            continue
-        needed = own.top_mm - own.bottom_mm + box.top_mm - box.bottom_mm
-        spanned = max(own.top_mm, box.top_mm) - min(own.bottom_mm, box.bottom_mm)
-        if needed > spanned:
+        if height := surroundings.crowded(own, mount_of(other).box(other)):
+            needed, spanned = height
             return make(
                 "piece.clash", part="shelf", case="any", fit=True,
                 demand=Quantity(needed, "length"), capacity=Quantity(spanned, "length"),

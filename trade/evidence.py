@@ -18,9 +18,9 @@ class _Reading(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=
 
     def __post_init__(self) -> None:
         """Refuse places that are nowhere."""
-        for name in ("at_mm", "from_mm", "to_mm", "height_mm"):
-            value = getattr(self, name, 0.0)
-            if not 0 <= value <= ABSURD_MM:
+        for name in ("at_mm", "from_mm", "to_mm", "height_mm", "depth_mm"):
+            value = getattr(self, name, None)
+            if value is not None and not 0 <= value <= ABSURD_MM:
                 raise PlanError(f"A reading at {value:.6g} mm is on no wall.", name)
 
 
@@ -45,10 +45,11 @@ class MagnetHit(_Reading, frozen=True, kw_only=True, tag="magnet"):
 
 
 class Probe(_Reading, frozen=True, kw_only=True, tag="probe"):
-    """A thin nail was pushed through the lining, and met this behind it."""
+    """A thin nail was pushed through the lining, and met this behind it, at this depth from the room when that was measured."""
 
     at_mm: float
-    met: Literal["wood", "air", "metal"]
+    met: Literal["wood", "air", "metal", "hard"]
+    depth_mm: float | None = None
 
 
 class Knock(_Reading, frozen=True, kw_only=True, tag="knock"):
@@ -64,4 +65,11 @@ class Seen(_Reading, frozen=True, kw_only=True, tag="seen"):
     at_mm: float
 
 
-Reading = Sweep | Edge | MagnetHit | Probe | Knock | Seen
+class ByHand(_Reading, frozen=True, kw_only=True, tag="by_hand"):
+    """The person's word: a stud's centre is here (`pinned`), or none is (`struck`), whatever the other readings say."""
+
+    at_mm: float
+    word: Literal["pinned", "struck"]
+
+
+Reading = Sweep | Edge | MagnetHit | Probe | Knock | Seen | ByHand

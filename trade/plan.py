@@ -10,6 +10,7 @@ from msgspec import Meta
 from trade import data
 from trade.errors import PlanError, UnknownRowError
 from trade.evidence import Reading
+from trade.features import Feature
 from trade.measure import ABSURD_KG, ABSURD_MM, Units, say_length
 
 Key = Annotated[str, Meta(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$", description="Short name, unique in the plan")]
@@ -62,17 +63,21 @@ class Layer(_Part, frozen=True, kw_only=True):
 
 
 class Wall(_Part, frozen=True, kw_only=True):
-    """A wall. `layers`: null when unknown, empty for bare studs. `timber`: a row of the framing table; null when unknown.
+    """A wall. `layers`: null when unknown, empty for none. `structure`: a row of the structures table, what stands behind them.
 
+    `timber`: of timber studs, a row of the framing table. Both null when unknown. `clues`: rows of their table, what was noticed.
     `studs`: what is counted on; `readings`: what was found out, as taken. Taking studs from readings is the person's word.
     """
 
     width_mm: float
     height_mm: float
     layers: tuple[Layer, ...] | None = None
+    structure: str | None = "timber"
+    clues: tuple[str, ...] = ()
     timber: str | None = None
     studs: tuple[Stud, ...] = ()
     readings: tuple[Reading, ...] = ()
+    features: tuple[Feature, ...] = ()
 
     def __post_init__(self) -> None:
         """Refuse absurd sizes and studs outside the wall."""
@@ -80,6 +85,10 @@ class Wall(_Part, frozen=True, kw_only=True):
         _between(self.height_mm, 100, ABSURD_MM, "height_mm", "A wall's height")
         if self.timber is not None:
             _known(data.framing(), self.timber, "stud timber", "timber")
+        if self.structure is not None:
+            _known(data.structures(), self.structure, "structure", "structure")
+        for clue in self.clues:
+            _known(data.clues(), clue, "clue", "clues")
         for i, stud in enumerate(self.studs):
             if stud.centre_mm > self.width_mm:
                 raise PlanError(
@@ -88,10 +97,30 @@ class Wall(_Part, frozen=True, kw_only=True):
                 )
         if len({stud.centre_mm for stud in self.studs}) != len(self.studs):
             raise PlanError("Two studs stand at the same place.", "studs")
+        for i, feature in enumerate(self.features):
+            if feature.right_mm > self.width_mm + 0.05 or feature.top_mm > self.height_mm + 0.05:
+                raise PlanError(f"A {feature.row.name} reaches beyond the wall.", f"features[{i}]")
+        if len(self.features) > 200:
+            raise PlanError("More than 200 things on one wall besides its studs.", "features")
         if len(self.readings) > 2_000:
             raise PlanError("More than 2 000 readings of one wall.", "readings")
         if len(self.studs) > 200:
             raise PlanError("More than 200 studs in one wall.", "studs")
+
+    @property
+    def build(self) -> Literal["timber", "steel", "mass", "unknown"]:
+        """What kind of structure stands behind the linings."""
+        return "unknown" if self.structure is None else data.structures()[self.structure].kind
+
+    @property
+    def uprights(self) -> tuple[Stud, ...]:
+        """The studs that can be counted on: none in masonry, whatever was noted before that was known."""
+        return () if self.build == "mass" else self.studs
+
+    @property
+    def openings(self) -> tuple[Feature, ...]:
+        """Doors and windows."""
+        return tuple(feature for feature in self.features if feature.row.framed)
 
     @property
     def lining_mm(self) -> float | None:

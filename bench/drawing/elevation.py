@@ -40,7 +40,9 @@ def draw(plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: 
     """
     pen, scale = Pen(), of_wall(plan.wall)
     chosen = next((piece for piece in plan.pieces if piece.key == selected), None)
-    across = [stud.centre_mm for stud in plan.wall.studs] if chosen is None else [chosen.left_mm + x for x in chosen.supports_mm]
+    across = (
+        [stud.centre_mm for stud in plan.wall.uprights] if chosen is None else [chosen.left_mm + x for x in chosen.supports_mm]
+    )
     tape.draw(pen, plan.wall, scale, plan.units, across, [] if chosen is None else [chosen.top_mm])
     _wall(pen, plan, scale, stage)
     for piece in plan.pieces:
@@ -65,11 +67,11 @@ def _wall(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
     with pen.group(f"framing framing-{stage}"):
         pen.rect(x, y, w, plate, "plate")
         pen.rect(x, scale.y(0) - plate, w, plate, "plate")
-        for stud in wall.studs:
+        for stud in wall.uprights:
             _stud(pen, stud, plan, scale, stage)
     if stage == "survey":
         _readings(pen, plan, scale)
-    if not wall.studs:
+    if not wall.uprights:
         pen.text(x + w / 2, y + h - plate - 10, "No stud is known yet", "quiet", "middle")
 
 

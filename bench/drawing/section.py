@@ -73,7 +73,7 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         x += wide
     if wall.layers is None:
         pen.text(x - 8, HEIGHT - 8, "lining not known", "cut-words", "end")
-    deep, known = seat.stud.depth_mm * _PX, seat.in_stud and bool(wall.studs)
+    deep, known = seat.stud.depth_mm * _PX, seat.in_stud and bool(wall.uprights)
     pen.rect(x, 0, deep, HEIGHT, "cut-stud" if known else "cut-stud cut-missing")
     if known:
         lines = (
@@ -81,7 +81,7 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         )
         pen.path("".join(lines), "grain")
     else:
-        pen.text(x + deep / 2, HEIGHT - 10, "no stud here" if wall.studs else "no stud known", "cut-words", "middle")
+        pen.text(x + deep / 2, HEIGHT - 10, "no stud here" if wall.uprights else "no stud known", "cut-words", "middle")
 
 
 def _shelf(pen: Pen, cut: _Cut) -> None:
@@ -128,7 +128,7 @@ def _screw(pen: Pen, cut: _Cut) -> None:
     )
     pen.path("".join(turns), "screw-thread")
     reach = seat.reach.penetration_mm
-    if reach > 0 and seat.in_stud and cut.plan.wall.studs:
+    if reach > 0 and seat.in_stud and cut.plan.wall.uprights:
         below = y + wide + 16
         pen.path(
             f"M{number(cut.stud_x)} {number(y)}V{number(below + 5)}M{number(tip)} {number(y)}V{number(below + 5)}", "chalk-thin"

@@ -1,18 +1,26 @@
 """Readings to studs: irregular walls, contradictions, and the stand-ins that give the readings."""
 
+from collections.abc import Sequence
+from itertools import pairwise
+
 from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import bracket_shelf, wall
-from trade import notes
+from trade import notes, say
 from trade.assess import assess_piece
-from trade.devices.hidden import STUD_MM, HiddenWall, Member, Service, build
-from trade.devices.stand_ins import StandIns
+from trade.devices.hidden import LEVELS, USUAL, HiddenWall, Lie, Member, Service, build
+from trade.devices.stand_ins import Faults, StandIns
 from trade.errors import PlanError
-from trade.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+from trade.features import usual
 from trade.measure import Units, read_length
-from trade.wall.infer import Found, as_studs, infer
+from trade.wall.found import Found, Inference
+from trade.wall.framing import STUD_MM
+from trade.wall.infer import as_studs, infer
+from trade.wall.reasons import contradictions
+from trade.wall.survey import survey
 
 INCH = 25.4
 
@@ -31,7 +39,7 @@ def swept(width: float, sweeps: int = 2) -> list[Reading]:
 
 
 class Irregular(SimpleTestCase):
-    def at(self, studs: tuple[Found, ...], place: float, near: float = 6.0) -> Found:
+    def at(self, studs: Sequence[Found], place: float, near: float = 6.0) -> Found:
         found = [s for s in studs if abs(s.centre_mm - place) <= near]
         self.assertEqual(len(found), 1, studs)
         return found[0]
@@ -102,6 +110,66 @@ class Irregular(SimpleTestCase):
         self.assertTrue(all(s.confidence == "doubtful" for s in at_800))
         self.assertIn((len(readings) - 1, "it agrees with nothing else"), known.rejected)
 
+    def test_both_sides_of_a_contradiction_are_named(self) -> None:
+        readings = (*told(800.0, sweeps=1), Probe(at_mm=801.0, met="air"), MagnetHit(at_mm=400.0))
+        [found] = contradictions(readings)
+        self.assertEqual((found.at_mm, found.for_it, found.against), (801.0, (0, 1), (2,)))
+        twice = contradictions((Probe(at_mm=500.0, met="wood"), Probe(at_mm=501.0, met="air"), Seen(at_mm=505.0)))
+        self.assertEqual([(c.for_it, c.against) for c in twice], [((0, 2), (1,))])
+        self.assertEqual(contradictions((*told(800.0), Probe(at_mm=860.0, met="air"))), ())
+
+    def test_the_persons_word_outweighs_the_devices(self) -> None:
+        width, both = 2000.0, swept(2000.0) + told(800.0)
+        struck = infer(width, [*both, ByHand(at_mm=802.0, word="struck")])
+        self.assertEqual([s for s in struck.studs if abs(s.centre_mm - 800) < 20], [])
+        pinned = infer(width, [*swept(width), Probe(at_mm=1210.0, met="air"), ByHand(at_mm=1200.0, word="pinned")])
+        stud = self.at(pinned.studs, 1200.0, 3.0)
+        self.assertEqual(stud.confidence, "certain")
+        self.assertIn("pinned by you", stud.reasons)
+        self.assertIn("but a nail met air", stud.reasons)
+
+    def test_a_door_that_is_seen_says_where_studs_stand_doubled(self) -> None:
+        width, door = 3600.0, usual("door", 2000.0, None, (3600.0, 2440.0))
+        one = [*swept(width, 1), *told(door.left_mm - 70, 76, sweeps=1)[:1], *told(406.4, sweeps=1), *told(812.8, sweeps=1)]
+        blind, seeing = infer(width, one), infer(width, one, [door])
+
+        def odds(known: Inference) -> float:
+            return sum(s.probability for s in known.studs if s.kind == "double" and abs(s.centre_mm - door.left_mm + 70) < 20)
+
+        self.assertGreater(odds(seeing), max(odds(blind), 0.5))
+        stud = self.at([s for s in seeing.studs if s.kind == "double"], door.left_mm - 70, 20)
+        self.assertIn("beside an opening", stud.reasons)
+        self.assertEqual([s for s in seeing.studs if door.left_mm < s.centre_mm < door.right_mm and s.probability > 0.2], [])
+
+    def test_steel_studs_by_magnet_and_nail(self) -> None:
+        readings: list[Reading] = []
+        for n in (1, 2, 3):
+            readings += [MagnetHit(at_mm=400.0 * n + off) for off in (-13, 0, 12)]
+            readings += [
+                Probe(at_mm=400.0 * n, met="metal"),
+                Probe(at_mm=400.0 * n + 24, met="air"),
+                Probe(at_mm=400.0 * n - 24, met="air"),
+            ]
+        for n in (1, 2, 3):
+            stud = self.at(infer(1700.0, readings, steel=True).studs, 400.0 * n)
+            self.assertEqual((stud.width_mm, stud.confidence in ("certain", "likely")), (32.0, True))
+
+    def test_masonry_has_no_studs_and_says_so(self) -> None:
+        hard = tuple(Probe(at_mm=200.0 * n, met="hard", depth_mm=13.0) for n in range(1, 5))
+        known = survey(wall(structure=None, readings=hard, layers=None))
+        self.assertIn("masonry", known.masonry or "")
+        self.assertEqual((known.inference.studs, known.lining_mm), ((), 13.0))
+        self.assertIn("solid brick", survey(wall(structure="brick_solid", readings=())).masonry or "")
+        doubted = survey(wall(structure="timber", readings=hard))
+        self.assertIsNone(doubted.masonry)
+        self.assertIn("reads like masonry", say.phrase(doubted.doubts[0], "metric"))
+        self.assertIsNone(survey(wall(structure=None, readings=(*hard[:1], Probe(at_mm=400.0, met="wood")))).masonry)
+
+    def test_a_nail_that_goes_too_deep_doubts_the_lining(self) -> None:
+        deep = tuple(Probe(at_mm=400.0 * n, met="wood", depth_mm=22.0 + n / 10) for n in (1, 2, 3))
+        [doubt] = survey(wall(readings=deep)).doubts
+        self.assertEqual(say.phrase(doubt, "metric"), "Nails met something 22 mm deep, but the layers you named add up to 13 mm.")
+
     def test_evidence_moves_the_odds_the_way_it_should(self) -> None:
         width, base = 2000.0, [*swept(2000.0, 1), Edge(at_mm=781.0, side="left", height_mm=1000.0)]
 
@@ -131,12 +199,17 @@ class StandInDevices(SimpleTestCase):
 
     def test_hidden_walls_are_framed_as_carpenters_do(self) -> None:
         for seed in range(60):
-            hidden = build(seed)
-            for a, b in zip(hidden.members, hidden.members[1:], strict=False):
-                self.assertLess(a.centre_mm + a.width_mm / 2, b.centre_mm - b.width_mm / 2 + 30, seed)
-            for start, end in hidden.openings_mm:
-                self.assertEqual([m for m in hidden.members if start < m.centre_mm < end], [])
-                self.assertTrue(hidden.member_at(start - 30) and hidden.member_at(end + 30))
+            for level in (USUAL, *LEVELS.values()):
+                hidden = build(seed, level)
+                standing = hidden.members_at(1300.0)
+                for a, b in pairwise(standing):
+                    self.assertLess(a.centre_mm + a.width_mm / 2, b.centre_mm - b.width_mm / 2 + 30, (seed, level.name))
+                for o in hidden.openings:
+                    self.assertEqual([m for m in standing if o.left_mm < m.centre_mm < o.right_mm], [])
+                    if standing:
+                        self.assertTrue(hidden.member_at(o.left_mm - 70, 1300) and hidden.member_at(o.right_mm + 70, 1300))
+                    above = [m for m in hidden.members_at(2400.0) if o.left_mm < m.centre_mm < o.right_mm]
+                    self.assertTrue(all(m.bottom_mm > o.top_mm for m in above))
 
     def test_probe_and_magnet_tell_what_is_there(self) -> None:
         devices = StandIns(self.WALL)
@@ -146,8 +219,29 @@ class StandInDevices(SimpleTestCase):
         self.assertTrue(all(abs(hit.at_mm - 400) < 25 for hit in hits))  # type: ignore[union-attr]
         self.assertEqual(devices.search(1700, 1000), [])
 
+    def test_masonry_is_hard_everywhere_and_steel_sticks_all_over(self) -> None:
+        brick = StandIns(self.WALL._replace(members=(), structure="brick_solid", lining="render"))
+        self.assertEqual({brick.probe(x, 1000).met for x in range(0, 2000, 100)}, {"hard"})
+        steel = StandIns(self.WALL._replace(structure="steel_25"))
+        self.assertEqual(steel.probe(400, 1000).met, "metal")
+
+    def test_a_finder_behind_foil_or_lath_fires_anywhere(self) -> None:
+        for hidden in (self.WALL._replace(foil=True), self.WALL._replace(lining="plaster_lath")):
+            told = [r.at_mm for r in StandIns(hidden).sweep(0, 2000, 1000) if isinstance(r, Edge)]
+            self.assertGreater(sum(all(abs(x - m.centre_mm) > 60 for m in hidden.members) for x in told), 2)
+
+    def test_laser_and_level_measure_the_room_as_it_lies(self) -> None:
+        devices = StandIns(
+            self.WALL._replace(lie=Lie(ceiling_mm_per_m=10.0, floor_mm_per_m=0.0, lean_mm_per_m=4.0, left_deg=91.0))
+        )
+        self.assertAlmostEqual(devices.up_mm(0) - devices.up_mm(2000), 20.0, delta=6.0)
+        self.assertAlmostEqual(devices.to_ceiling_mm(0) - devices.to_ceiling_mm(2000), 20.0, delta=2.0)
+        self.assertAlmostEqual(devices.lean_mm(500, 300, 1800), 6.0, delta=1.5)
+        self.assertAlmostEqual(devices.across_mm(1000, 600) - devices.across_mm(1000, 0), 600 * 0.01745, delta=6.0)
+        self.assertAlmostEqual(devices.to_floor_mm(0), devices.to_floor_mm(2000), delta=2.0)
+
     def test_a_dead_battery_finds_nothing_and_does_not_say_so(self) -> None:
-        self.assertEqual(len(StandIns(self.WALL, dead=True).sweep(0, 2000, 1000)), 1)
+        self.assertEqual(len(StandIns(self.WALL, faults=Faults(dead=True)).sweep(0, 2000, 1000)), 1)
 
 
 class Jottings(SimpleTestCase):
@@ -182,7 +276,7 @@ class Jottings(SimpleTestCase):
         made = [
             (
                 Edge(at_mm=x * step, side="left", height_mm=h * 100 * step), MagnetHit(at_mm=x * step, height_mm=h * 100 * step),
-                Probe(at_mm=x * step, met="air", height_mm=h * 100 * step), Knock(at_mm=x * step, sound="full", height_mm=h * 100 * step),
+                Probe(at_mm=x * step, met="hard", depth_mm=h * step, height_mm=h * 100 * step), Knock(at_mm=x * step, sound="full", height_mm=h * 100 * step),
                 Seen(at_mm=x * step, height_mm=h * 100 * step), Sweep(from_mm=0, to_mm=x * step, height_mm=h * 100 * step),
             )[kind % 6]
             for x, h, kind in rows

@@ -65,10 +65,10 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
 def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
     wall = plan.wall
     missing = any(not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
-    if missing and wall.studs:
+    if missing and wall.uprights:
         seated = placement.supports_on_studs(wall, piece.left_mm, piece.length_mm)
         yield "seat", Phrase("Set its supports on the studs under it"), replace(piece, supports_mm=seated)
-        for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.studs for x in piece.supports_mm), key=abs)[:3]:
+        for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm), key=abs)[:3]:
             side = "right" if shift > 0 else "left"
             label = Phrase("Move it {by} to the " + side, {"by": Quantity(abs(shift), "length")})
             if piece.left_mm + shift >= 0:

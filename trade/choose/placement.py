@@ -40,7 +40,7 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
         screw="wood_10", screw_length_mm=EMBEDMENT_MM,
     )  # fmt: skip
     seat = mount_of(piece).seats(piece, wall)[0]
-    room = seat.layers_mm + min((stud.depth_mm for stud in wall.studs), default=seat.stud.depth_mm)
+    room = seat.layers_mm + min((stud.depth_mm for stud in wall.uprights), default=seat.stud.depth_mm)
     screw = driving.suggest_length_mm(seat.screw, seat.layers_mm, EMBEDMENT_MM, room)
     return replace(piece, top_mm=min(max(top_mm, piece.thickness_mm), wall.height_mm), screw_length_mm=screw)
 
@@ -50,7 +50,7 @@ def supports_on_studs(wall: Wall, left_mm: float, length_mm: float) -> tuple[flo
 
     With fewer than two studs under it, a fifth from each end; the verdict will say what is wrong with that.
     """
-    inside = sorted(stud.centre_mm - left_mm for stud in wall.studs)
+    inside = sorted(stud.centre_mm - left_mm for stud in wall.uprights)
     inside = [x for x in inside if SHORTEST_OVERHANG_MM <= x <= length_mm - SHORTEST_OVERHANG_MM]
     if len(inside) < 2:
         return (length_mm / 5, length_mm * 4 / 5)
@@ -70,7 +70,7 @@ def add_support(piece: AnyPiece, wall: Wall) -> AnyPiece:
     edges = (0.0, *piece.supports_mm, piece.length_mm)
     free = [
         x
-        for x in (stud.centre_mm - piece.left_mm for stud in wall.studs)
+        for x in (stud.centre_mm - piece.left_mm for stud in wall.uprights)
         if SHORTEST_OVERHANG_MM / 2 <= x <= piece.length_mm - SHORTEST_OVERHANG_MM / 2
         and all(abs(x - support) > SHORTEST_OVERHANG_MM for support in piece.supports_mm)
     ]
@@ -93,7 +93,7 @@ def resized(piece: AnyPiece, wall: Wall, length_mm: float) -> AnyPiece:
 
 def _caught(wall: Wall, left: float, length: float) -> float:
     """Shift a shelf so that the two studs it covers best stand evenly under it."""
-    centres = sorted(stud.centre_mm for stud in wall.studs)
+    centres = sorted(stud.centre_mm for stud in wall.uprights)
     pairs = [
         (a + b) / 2 - length / 2
         for i, a in enumerate(centres)

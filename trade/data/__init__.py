@@ -51,6 +51,41 @@ class Lining(Row, frozen=True, kw_only=True):
     stiffness_n_per_mm3: float
 
 
+class Structure(Row, frozen=True, kw_only=True):
+    """What stands behind the linings. `tell`: how it shows itself."""
+
+    name: str
+    kind: Literal["timber", "steel", "mass"]
+    tell: str
+    steel_mm: float | None = None
+    flange_mm: float | None = None
+
+
+class Clue(Row, frozen=True, kw_only=True):
+    """Something to notice: how to look for it, and how much it speaks for each structure (`otherwise` for those not named)."""
+
+    name: str
+    how: str
+    otherwise: float = msgspec.field(name="else")
+    speaks: dict[str, float]
+
+
+class FeatureKind(Row, frozen=True, kw_only=True):
+    """Something on a wall or in it. Sizes are the usual ones; the table says what each field means."""
+
+    name: str
+    keep: Literal["way", "service", "care"]
+    width_mm: float
+    height_mm: float
+    bottom_mm: float
+    reason: str
+    advice: str
+    trim_mm: float = 0.0
+    margin_mm: float = 0.0
+    runs: Literal["cable", "pipe"] | None = None
+    framed: bool = False
+
+
 class Screw(Row, frozen=True, kw_only=True):
     """A screw class and size."""
 
@@ -152,6 +187,24 @@ def linings() -> dict[str, Lining]:
 
 
 @cache
+def structures() -> dict[str, Structure]:
+    """What stands behind linings, by key."""
+    return _table("structures", Structure)
+
+
+@cache
+def clues() -> dict[str, Clue]:
+    """What tells structures apart, by key."""
+    return _table("clues", Clue)
+
+
+@cache
+def features() -> dict[str, FeatureKind]:
+    """What is on walls and in them, by key."""
+    return _table("features", FeatureKind)
+
+
+@cache
 def screws() -> dict[str, Screw]:
     """Screws by key."""
     return _table("screws", Screw)
@@ -200,7 +253,7 @@ def house(key: str) -> float:
     return value
 
 
-TABLES = (framing, boards, linings, screws, brackets, plates, uses, drills, rules, house_rules)
+TABLES = (framing, boards, linings, structures, clues, features, screws, brackets, plates, uses, drills, rules, house_rules)
 
 
 def row(table: dict[str, R], key: str, noun: str) -> R:

@@ -1,1 +1,1 @@
-"""Stand-ins for what people hold at the wall, over hidden simulated walls. A real device would answer the same questions."""
+"""What people hold at the wall. A real device answers the questions of `base.py`; `stand_ins.py` does so over hidden walls."""

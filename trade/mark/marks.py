@@ -9,8 +9,9 @@ from trade.check import Phrase, Quantity
 from trade.fixings import driving
 from trade.fixings.stud_screws import Seat
 from trade.measure import Units
-from trade.mounts import mount_of
+from trade.mounts import Hole, mount_of
 from trade.plan import AnyPiece, Plan, Wall
+from trade.wall.zones import zones
 
 
 class Mark(msgspec.Struct, frozen=True, kw_only=True):
@@ -57,7 +58,7 @@ def piece_marks(piece: AnyPiece, wall: Wall, units: Units) -> tuple[Mark, ...]:
                 x_mm=hole.x_mm, y_mm=hole.y_mm, bit_mm=driving.pilot_mm(seat.screw, seat.timber.g, units),
                 clearance_mm=driving.clearance_mm(seat.screw, units) if wooden else None,
                 depth_mm=seat.gap_mm + seat.reach.penetration_mm, screw=piece.screw, screw_length_mm=piece.screw_length_mm,
-                stud_mm=seat.stud.stud.centre_mm if seat.stud.stud and seat.in_stud else None, cautions=_cautions(seat, wall),
+                stud_mm=seat.stud.stud.centre_mm if seat.stud.stud and seat.in_stud else None, cautions=_cautions(hole, wall),
             )
         )  # fmt: skip
     for i, bore in enumerate(mount.bores(piece)):
@@ -78,11 +79,17 @@ def _recess(seat: Seat) -> tuple[Phrase, ...]:
     return (Phrase("Let the plate into the shelf's back, {t} deep.", {"t": Quantity(seat.side.thickness_mm, "fine")}),)
 
 
-def _cautions(seat: Seat, wall: Wall) -> tuple[Phrase, ...]:
-    found = []
+def _cautions(hole: Hole, wall: Wall) -> tuple[Phrase, ...]:
+    seat, found = hole.seat, []
+    for zone in zones(wall):
+        if zone.bars == "drilling" and zone.holds(hole.x_mm, hole.y_mm):
+            never = "Do not drill here: " if zone.level == "keep_out" else "Take care: "
+            found.append(Phrase(f"{never}{zone.reason}. {zone.advice}"))
     if wall.layers is None:
         found.append(Phrase("How thick the lining is nobody said: this depth is for bare studs."))
-    if not wall.studs:
+    if wall.build == "mass":
+        found.append(Phrase("This is masonry: these holes are for screws in wood. Choose plugs first."))
+    elif not wall.uprights:
         found.append(Phrase("No stud is known here. Find it before you drill."))
     elif not seat.in_stud:
         found.append(Phrase("There is no stud behind this mark. Do not drill."))

@@ -11,6 +11,7 @@ from trade.plan import Stud, Wall
 SOFTEST_TIMBER = "spruce_pine_fir_south"
 
 ASK_LINING = "what the wall is lined with and how thick it is: look in a box opening, or measure how deep a probe goes."
+ASK_STRUCTURE = "what stands behind the lining, studs or masonry: look in a box opening, or watch the dust of a test hole."
 ASK_STUDS = "where the studs are: find one and measure it from the left corner."
 
 
@@ -43,9 +44,9 @@ def backing(wall: Wall) -> Backing:
     key = wall.timber or SOFTEST_TIMBER
     timber = data.framing()[key]
     assumptions = [Assumption("dry", "The wall is dry and indoors; nothing is wet, hot or treated.")]
-    if wall.timber is None:
+    if wall.timber is None and wall.build == "timber":
         assumptions.insert(0, Assumption("timber", f"The studs are taken as {timber.name}, the softest common framing timber."))
-    unknown = () if wall.layers is not None else (ASK_LINING,)
+    unknown = (*_ask_of_structure(wall), *(() if wall.layers is not None else (ASK_LINING,)))
     layers = [data.linings()[layer.kind] for layer in wall.layers or ()]
     softest = min(layers, key=lambda layer: layer.bearing_mpa, default=None)
     stud_face = Face("stud", timber.bearing_mpa, data.house("wood_dent_n_per_mm3"))
@@ -55,6 +56,18 @@ def backing(wall: Wall) -> Backing:
     if softest is not None and softest.bearing_mpa < timber.bearing_mpa:
         face = Face(softest.short, softest.bearing_mpa, 1 / give)
     return Backing(timber, wall.lining_mm or 0.0, face, stud_face, unknown, tuple(assumptions))
+
+
+def _ask_of_structure(wall: Wall) -> tuple[str, ...]:
+    """What keeps the rules for wood from being a verdict on this wall."""
+    if wall.structure is None:
+        return (ASK_STRUCTURE,)
+    name = data.structures()[wall.structure].name
+    if wall.build == "mass":
+        return (f"what its plugs hold in {name}: these rules know screws in timber only, so ask for a test pull.",)
+    if wall.build == "steel":
+        return (f"what its screws hold in {name}: these rules know screws in timber only.",)
+    return ()
 
 
 class StudAt(NamedTuple):
@@ -73,7 +86,9 @@ class StudAt(NamedTuple):
 
 def stud_at(wall: Wall, x_mm: float, part: str) -> StudAt:
     """What is known of the stud behind a support; `part` names the support in what is asked for."""
-    stud = min(wall.studs, key=lambda stud: abs(stud.centre_mm - x_mm), default=None)
+    if wall.build == "mass":  # studs are not its way of holding, so none is asked for
+        return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, _ask_of_structure(wall))
+    stud = min(wall.uprights, key=lambda stud: abs(stud.centre_mm - x_mm), default=None)
     if stud is None:
         return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, (ASK_STUDS,))
     offset = x_mm - stud.centre_mm

@@ -17,58 +17,31 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from trade.evidence import Edge, MagnetHit, Probe, Reading, Sweep
+from trade.evidence import Reading, Sweep
+from trade.features import Feature
 from trade.plan import Stud
-from trade.wall.likelihood import MODEL, SPACINGS, STEP, WIDTHS, Array, bell, scores, swept
+from trade.wall import reasons
+from trade.wall.found import Found, Grid, Inference
+from trade.wall.framing import OFF_MM, SHIM_MM, STUD_MM, jambs_mm
+from trade.wall.likelihood import MODEL, SPACINGS, STEP, WIDTHS, Array, bell, scores, swept, widths
 
 Places = NDArray[np.int_]
 _FAINT = -5.0  # an object with less than this (log of its odds against nothing) is not followed up
 BEYOND = 40.0  # an end stud may stand partly behind the next wall
 
 
-class Found(NamedTuple):
-    """Something that may stand there: where its centre is, with the interval that holds it with 95 %, and how likely."""
+class _Setting(NamedTuple):
+    """What is known before any reading: the wall's width, where doubled uprights are expected, and where openings interrupt."""
 
-    kind: str
-    centre_mm: float
-    low_mm: float
-    high_mm: float
     width_mm: float
-    probability: float
+    jambs_mm: tuple[float, ...]
+    gaps_mm: tuple[tuple[float, float], ...]
 
-    @property
-    def reach_mm(self) -> float:
-        """Half the interval."""
-        return (self.high_mm - self.low_mm) / 2
-
-    @property
-    def confidence(self) -> str:
-        """certain, likely or doubtful (house rule: 98 % and within 6 mm; 85 %)."""
-        if self.probability >= 0.98 and self.high_mm - self.low_mm <= 12:
-            return "certain"
-        return "likely" if self.probability >= 0.85 else "doubtful"
-
-
-class Grid(NamedTuple):
-    """The likeliest grid: spacing, its first line from the corner, and how likely that spacing is among all."""
-
-    spacing_mm: float
-    first_mm: float
-    probability: float
-
-
-class Inference(NamedTuple):
-    """What the readings amount to.
-
-    `studs` from left to right; `others`: pipes, cables, patches; `rejected`: readings that no accepted object explains, by index,
-    with the reason; `ask_mm`: the place where a probe would help most, None when it would not help.
-    """
-
-    studs: tuple[Found, ...]
-    others: tuple[Found, ...]
-    grid: Grid | None
-    rejected: tuple[tuple[int, str], ...]
-    ask_mm: float | None
+    def thinned(self, density: Array, centres: Array) -> Array:
+        """A density of uprights with next to none within the openings."""
+        for start, end in self.gaps_mm:
+            density = np.where((centres > start) & (centres < end), density * MODEL.within_opening, density)
+        return density
 
 
 class _Marginals(NamedTuple):
@@ -77,20 +50,34 @@ class _Marginals(NamedTuple):
     mass: dict[str, Array]
 
 
-def infer(width_mm: float, readings: Sequence[Reading]) -> Inference:
-    """What stands behind a wall of this width, after these readings."""
+def infer(width_mm: float, readings: Sequence[Reading], openings: Sequence[Feature] = (), steel: bool = False) -> Inference:
+    """What stands behind a wall of this width, after these readings.
+
+    Args:
+        width_mm: of the wall.
+        readings: as taken, in any order.
+        openings: doors and windows, which everybody sees: studs stand doubled beside them, and hardly any within.
+        steel: the studs are of sheet steel: narrower, and iron all over.
+    """
     lattice = np.arange(-BEYOND, width_mm + BEYOND, STEP)
     told = (swept(lattice, readings, "left"), swept(lattice, readings, "right"))
-    odds = {kind: scores(kind, lattice, readings, told) for kind in WIDTHS}
-    flat = np.full(len(lattice), MODEL.stud_per_mm)
-    _add_ends(flat, lattice, width_mm)
-    first = _marginals(lattice, {kind: odds[kind] for kind in ("single", "double", "pipe")}, flat)
-    grids = _grids(_found("single", first, 0.2), readings, width_mm)
-    second = _marginals(lattice, odds, _gridded(lattice, grids, width_mm))
-    studs = sorted(_found("single", second, 0.1) + _found("double", second, 0.1), key=lambda f: f.centre_mm)
-    others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.5)]
+    odds = {kind: scores(kind, lattice, readings, told, steel) for kind in WIDTHS}
+    setting = _Setting(width_mm, jambs_mm(openings), tuple((o.left_mm - SHIM_MM, o.right_mm + SHIM_MM) for o in openings))
+    first = _marginals(lattice, {kind: odds[kind] for kind in ("single", "double", "pipe")}, setting, [])
+    grids = _grids(_found("single", first, 0.2, steel), readings, setting)
+    second = _marginals(lattice, odds, setting, grids)
+    found = _found("single", second, 0.1, steel) + _found("double", second, 0.1, steel)
+    others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.5, steel)]
+    grid = _best(grids)
+    studs = tuple(_explained(f, readings, grid, setting) for f in sorted(found, key=lambda f: f.centre_mm))
     accepted = [f for f in studs if f.probability >= 0.5] + others
-    return Inference(tuple(studs), tuple(others), _best(grids), _rejected(readings, accepted), _ask(studs, width_mm))
+    return Inference(studs, tuple(others), grid, reasons.rejected(readings, accepted), reasons.ask_mm(studs, width_mm))
+
+
+def _explained(stud: Found, readings: Sequence[Reading], grid: Grid | None, setting: "_Setting") -> Found:
+    stud = stud._replace(by_opening=any(abs(stud.centre_mm - x) < 3 * OFF_MM for x in setting.jambs_mm))
+    at_end = not 60 < stud.centre_mm < setting.width_mm - 60
+    return stud._replace(reasons=reasons.of(stud, readings, grid, at_end))
 
 
 def as_studs(known: Inference) -> tuple[Stud, ...]:
@@ -106,26 +93,23 @@ def as_studs(known: Inference) -> tuple[Stud, ...]:
     )
 
 
-def _add_ends(density: Array, lattice: Array, width_mm: float) -> None:
-    """A stud stands at each end of a wall."""
-    for centre in (19.0, width_mm - 19.0):
-        density += MODEL.end_stud * bell(lattice - centre, 5.0)
-
-
-def _marginals(lattice: Array, odds_of: dict[str, list[tuple[int, Array]]], stud_density: Array) -> _Marginals:
-    """Forwards and backwards over every row of objects; `stud_density` is by a stud's centre, per mm."""
-    densities = {
-        "double": MODEL.double_per_mm,
-        "pipe": MODEL.pipe_per_mm / 3,
-        "cable": MODEL.cable_per_mm,
-        "patch": MODEL.patch_per_mm / 3,
-    }
+def _marginals(
+    lattice: Array, odds_of: dict[str, list[tuple[int, Array]]], setting: _Setting, grids: list[tuple[float, float, float]]
+) -> _Marginals:
+    """Forwards and backwards over every row of objects."""
+    densities = {"pipe": MODEL.pipe_per_mm / 3, "cable": MODEL.cable_per_mm, "patch": MODEL.patch_per_mm / 3}
+    stud_density = setting.thinned(_gridded(lattice, grids, setting.width_mm), lattice)
+    double_density = np.full(len(lattice), MODEL.double_per_mm)
+    for centre in setting.jambs_mm:
+        double_density += MODEL.jamb * bell(lattice - centre, OFF_MM)
+    double_density = setting.thinned(double_density, lattice)
     n = len(lattice)
     kept: list[tuple[str, Places, int, Array]] = []
-    for kind, widths in odds_of.items():
-        for steps, score in widths:
-            if kind == "single":
-                prior = np.log(np.interp(lattice + 19.0, lattice, stud_density) * STEP)
+    for kind, by_width in odds_of.items():
+        for steps, score in by_width:
+            if kind in ("single", "double"):
+                density = stud_density if kind == "single" else double_density
+                prior = np.log(np.interp(lattice + steps * STEP / 2, lattice, density) * STEP)
             else:
                 prior = np.full(n, log(densities[kind] * STEP))
             odds = score + prior
@@ -160,7 +144,7 @@ def _run(start: Places, end: Places, value: Array, size: int) -> Array:
     return np.array(weights)
 
 
-def _found(kind: str, marginals: _Marginals, least: float) -> list[Found]:
+def _found(kind: str, marginals: _Marginals, least: float, steel: bool) -> list[Found]:
     """Gather the probability of a kind into things, the likeliest first: what lies within 40 mm is one thing.
 
     Places that are merely not ruled out never add up to a thing: only a window's own sum counts, from `least` on.
@@ -179,13 +163,13 @@ def _found(kind: str, marginals: _Marginals, least: float) -> list[Found]:
         middle = float(weight @ at) / total
         spread = max(float(weight @ (at - middle) ** 2) / total - STEP**2 / 12, 0.25)  # less what the steps add
         reach = 1.96 * sqrt(spread)
-        found.append(Found(kind, middle, middle - reach, middle + reach, WIDTHS[kind][-1], min(total, 1.0)))
+        found.append(Found(kind, middle, middle - reach, middle + reach, widths(kind, steel)[-1], min(total, 1.0)))
         mass[max(i - 35, 0) : i + 36] = 0.0
 
 
-def _grids(studs: list[Found], readings: Sequence[Reading], width_mm: float) -> list[tuple[float, float, float]]:
+def _grids(studs: list[Found], readings: Sequence[Reading], setting: _Setting) -> list[tuple[float, float, float]]:
     """Likely grids (spacing, first line, weight): studs near its lines speak for one, swept lines without a stud against it."""
-    inner = [s for s in studs if 60 < s.centre_mm < width_mm - 60]
+    inner = [s for s in studs if 60 < s.centre_mm < setting.width_mm - 60]
     if len(inner) < 2:
         return []  # one stud makes no grid, and would only vouch for itself
     sweeps = [r for r in readings if isinstance(r, Sweep)]
@@ -198,7 +182,7 @@ def _grids(studs: list[Found], readings: Sequence[Reading], width_mm: float) -> 
             off = (stud.centre_mm - phase + spacing / 2) % spacing - spacing / 2
             ratio = MODEL.on_grid * spacing * bell(off, sd) + (1 - MODEL.on_grid)
             weight += np.log(stud.probability * ratio + 1 - stud.probability)
-        weight += _silent_lines(phase, spacing, inner, sweeps, width_mm) * log(1 - MODEL.on_grid * 0.95)
+        weight += _silent_lines(phase, spacing, inner, sweeps, setting) * log(1 - MODEL.on_grid * 0.95)
         spacings.append(np.full(len(phase), spacing))
         firsts.append(phase)
         logs.append(weight)
@@ -210,13 +194,16 @@ def _grids(studs: list[Found], readings: Sequence[Reading], width_mm: float) -> 
     return [(float(spacing_all[i]), float(first_all[i]), float(weights[i])) for i in best if weights[i] > 1e-4]
 
 
-def _silent_lines(phase: Array, spacing: float, studs: list[Found], sweeps: list[Sweep], width_mm: float) -> Array:
+def _silent_lines(phase: Array, spacing: float, studs: list[Found], sweeps: list[Sweep], setting: _Setting) -> Array:
     """How many lines of each grid were swept and have no stud near."""
     if not sweeps:
         return np.zeros(len(phase))
+    width_mm = setting.width_mm
     start, end = max(min(s.from_mm for s in sweeps), 60.0), min(max(s.to_mm for s in sweeps), width_mm - 60.0)
     lines = phase[:, None] + spacing * np.arange(int(width_mm / spacing) + 1)
     swept = (lines > start) & (lines < end)
+    for left, right in setting.gaps_mm:
+        swept &= (lines < left - 2 * STUD_MM) | (lines > right + 2 * STUD_MM)
     if studs:
         centres = np.array([s.centre_mm for s in studs])
         swept &= np.abs(lines[:, :, None] - centres).min(axis=2) > 25
@@ -232,7 +219,8 @@ def _gridded(lattice: Array, grids: list[tuple[float, float, float]], width_mm: 
         np.add.at(lines, np.round((at + BEYOND) / STEP).astype(int), weight)
     line = bell(np.arange(-10.0, 11.0) * STEP, MODEL.grid_sd)
     density += MODEL.on_grid * np.convolve(lines, line, mode="same")
-    _add_ends(density, lattice, width_mm)
+    for centre in (19.0, width_mm - 19.0):  # a stud stands at each end of a wall
+        density += MODEL.end_stud * bell(lattice - centre, 5.0)
     return density
 
 
@@ -245,39 +233,3 @@ def _best(grids: list[tuple[float, float, float]]) -> Grid | None:
     spacing = max(totals, key=totals.__getitem__)
     first = max((g for g in grids if g[0] == spacing), key=lambda g: g[2])[1]
     return Grid(spacing, first, min(totals[spacing] / sum(totals.values()), 1.0))
-
-
-_WHY = {
-    "pipe": "what is there is too narrow for a stud: a pipe",
-    "cable": "what is there is too narrow for a stud: a cable",
-    "patch": "what is there shows itself like a stud but is none: a patch or a joint",
-}
-
-
-def _rejected(readings: Sequence[Reading], accepted: list[Found]) -> tuple[tuple[int, str], ...]:
-    found = []
-    for i, r in enumerate(readings):
-        if isinstance(r, Edge | MagnetHit):
-            near = [f for f in accepted if abs(r.at_mm - f.centre_mm) <= f.width_mm / 2 + 3 * MODEL.edge_sd]
-            if not near:
-                found.append((i, "it agrees with nothing else"))
-            elif all(f.kind not in ("single", "double") for f in near):
-                found.append((i, _WHY[near[0].kind]))
-        elif (
-            isinstance(r, Probe)
-            and r.met == "wood"
-            and not any(abs(r.at_mm - f.centre_mm) <= f.width_mm / 2 + 4 for f in accepted)
-        ):
-            found.append((i, "wood here, but nothing else speaks for a stud"))
-    return tuple(found)
-
-
-def _ask(studs: list[Found], width_mm: float) -> float | None:
-    """Probe the stud that is most in doubt; when none is, the one whose place is least sure, near its edge."""
-    doubtful = [s for s in studs if 0.05 < s.probability < 0.98 and 0 <= s.centre_mm <= width_mm]
-    if doubtful:
-        return max(doubtful, key=lambda s: s.probability * (1 - s.probability)).centre_mm
-    loose = [s for s in studs if s.high_mm - s.low_mm > 12]
-    if not loose:
-        return None
-    return min(max(max(loose, key=lambda s: s.high_mm - s.low_mm).centre_mm + 17.0, 0.0), width_mm)

@@ -10,12 +10,14 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from trade.evidence import Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 from trade.measure import INCH_MM
 
 Array = NDArray[np.float64]
 INCH = float(INCH_MM)
 STEP = 2.0
+BY_HAND = 40.0  # log odds of what a person pinned or struck out
+STRUCK_MM = 25.0  # a stud's centre that was struck out lies no nearer than this
 
 
 class Model(NamedTuple):
@@ -34,12 +36,19 @@ class Model(NamedTuple):
     grid_sd: float = 3.5
     end_stud: float = 0.95
     probe_errs: float = 0.02
+    jamb: float = 0.7  # chance of a doubled upright where one is expected beside an opening
+    within_opening: float = 0.05  # share of the studs that stand on, below a sill or above a header
 
 
 MODEL = Model()
 SPACINGS = {16 * INCH: 0.34, 24 * INCH: 0.2, 400.0: 0.24, 600.0: 0.14, 19.2 * INCH: 0.03, 12 * INCH: 0.02, 450.0: 0.03}
 WIDTHS = {"single": (38.0,), "double": (76.0,), "pipe": (14.0, 20.0, 26.0), "cable": (10.0,), "patch": (30.0, 38.0, 50.0)}
 SHOWS = {"single": 0, "double": 0, "pipe": 1, "cable": 2, "patch": 3}
+
+
+def widths(kind: str, steel: bool) -> tuple[float, ...]:
+    """How wide things of a kind are; a steel stud shows its flange."""
+    return (32.0,) if steel and kind == "single" else WIDTHS[kind]
 
 
 def bell(x: Array | float, sd: float) -> Array:
@@ -89,46 +98,62 @@ def _edge_scores(swept: list[Swept], size: int, shows: float) -> Array:
 
 
 def scores(
-    kind: str, lattice: Array, readings: Sequence[Reading], told: tuple[list[Swept], list[Swept]]
+    kind: str, lattice: Array, readings: Sequence[Reading], told: tuple[list[Swept], list[Swept]], steel: bool = False
 ) -> list[tuple[int, Array]]:
     """Per width of a kind: its length in steps, and the log odds of such an object beginning at each step."""
     shows = MODEL.shows[SHOWS[kind]]
     left, right = (_edge_scores(side, len(lattice), shows) for side in told)
     found = []
-    for width in WIDTHS[kind]:
+    for width in widths(kind, steel):
         steps = round(width / STEP)
         score = np.full(len(lattice), -np.inf)
         if steps < len(lattice):
             score[:-steps] = left[:-steps] + right[steps:]
-            score += _point_scores(kind, width, lattice + width / 2, readings)
+            score += _point_scores(kind, width, lattice + width / 2, readings, steel)
         found.append((steps, score))
     return found
 
 
-def _point_scores(kind: str, width: float, centres: Array, readings: Sequence[Reading]) -> Array:
+def _point_scores(kind: str, width: float, centres: Array, readings: Sequence[Reading], steel: bool) -> Array:
     total = np.zeros(len(centres))
-    stud, errs = kind in ("single", "double"), MODEL.probe_errs
+    stud = kind in ("single", "double")
     for r in readings:
         if isinstance(r, MagnetHit):
-            if kind == "double":
-                hit = 0.5 * (bell(r.at_mm - centres - 19, MODEL.screw_sd) + bell(r.at_mm - centres + 19, MODEL.screw_sd))
-            else:
-                hit = bell(r.at_mm - centres, MODEL.screw_sd if stud else 4.0)
-            share = 0.9 if stud else 0.3 if kind == "pipe" else 0.02 if kind == "cable" else 0.0
-            total += np.log1p(share / MODEL.clutter * hit)
-        elif isinstance(r, Probe):
-            cover = _covered(width / 2 - np.abs(r.at_mm - centres))
-            own = "wood" if stud else "metal" if kind == "pipe" else "air"
-            behind = 1 - 2 * errs if r.met == own else errs
-            beside = 1 - 2 * errs if r.met == "air" else errs
-            total += np.log((behind * cover + beside * (1 - cover)) / beside)
+            total += _magnet(kind, r.at_mm - centres, steel)
+        elif isinstance(r, Probe) and r.met != "hard":  # what is hard everywhere says nothing about studs
+            total += _probe(kind, width, r, centres, steel)
         elif isinstance(r, Knock):
             near = np.exp(-0.5 * ((r.at_mm - centres) / 25.0) ** 2)
             full = 0.65 if (r.sound == "full") == stud else 0.35
             total += np.log((full * near + 0.5 * (1 - near)) / 0.5)
-        elif isinstance(r, Seen):
-            total += np.log((bell(r.at_mm - centres, 2.5) + 1e-7) / 1e-4) * (np.abs(r.at_mm - centres) < 40) if stud else 0.0
+        elif isinstance(r, Seen) and stud:
+            total += np.log((bell(r.at_mm - centres, 2.5) + 1e-7) / 1e-4) * (np.abs(r.at_mm - centres) < 40)
+        elif isinstance(r, ByHand) and stud:  # a person's word outweighs what devices say
+            off = np.abs(r.at_mm - centres)
+            pinned = np.maximum(BY_HAND - 0.5 * (off / 2.5) ** 2, 0.0) - (6.0 if kind == "double" else 0.0)
+            total += pinned if r.word == "pinned" else np.where(off < STRUCK_MM, -BY_HAND, 0.0)
     return total
+
+
+def _magnet(kind: str, off: Array, steel: bool) -> Array:
+    stud = kind in ("single", "double")
+    if stud and steel:  # it sticks anywhere on the flange
+        hit = np.where(np.abs(off) <= 18, 1 / 36.0, 1e-9)
+    elif kind == "double":
+        hit = 0.5 * (bell(off - 19, MODEL.screw_sd) + bell(off + 19, MODEL.screw_sd))
+    else:
+        hit = bell(off, MODEL.screw_sd if stud else 4.0)
+    share = 0.9 if stud else 0.3 if kind == "pipe" else 0.02 if kind == "cable" else 0.0
+    return np.log1p(share / MODEL.clutter * hit)
+
+
+def _probe(kind: str, width: float, r: Probe, centres: Array, steel: bool) -> Array:
+    errs = MODEL.probe_errs
+    cover = _covered(width / 2 - np.abs(r.at_mm - centres))
+    own = ("metal" if steel else "wood") if kind in ("single", "double") else "metal" if kind == "pipe" else "air"
+    behind = 1 - 2 * errs if r.met == own else errs
+    beside = 1 - 2 * errs if r.met == "air" else errs
+    return np.log((behind * cover + beside * (1 - cover)) / beside)
 
 
 _SOFT = 1.5

@@ -1,0 +1,56 @@
+"""What each device is asked. A driver for a real one implements the same, and is named in the application's settings."""
+
+from typing import Protocol
+
+from trade.evidence import Knock, Probe, Reading
+
+
+class Scanner(Protocol):
+    """Finds edges behind a lining."""
+
+    def sweep(self, from_mm: float, to_mm: float, height_mm: float) -> list[Reading]:
+        """Draw it along; the sweep itself is the first reading."""
+
+
+class Magnet(Protocol):
+    """Finds the lining's screws."""
+
+    def search(self, around_mm: float, height_mm: float) -> list[Reading]:
+        """Move it about a place, a hand's width to either side."""
+
+
+class Prober(Protocol):
+    """A thin nail, and a knuckle."""
+
+    def probe(self, at_mm: float, height_mm: float) -> Probe:
+        """Push it in."""
+
+    def knock(self, at_mm: float, height_mm: float) -> Knock:
+        """Listen."""
+
+
+class DistanceMeter(Protocol):
+    """A laser distance meter, held against one side."""
+
+    def across_mm(self, height_mm: float, out_mm: float) -> float:
+        """From side wall to side wall, at a height, so far out from the wall."""
+
+    def up_mm(self, at_mm: float) -> float:
+        """From floor to ceiling."""
+
+
+class CrossLine(Protocol):
+    """A cross-line level on its stand: one level line, one plumb line."""
+
+    def to_ceiling_mm(self, at_mm: float) -> float:
+        """From the level line up to the ceiling."""
+
+    def to_floor_mm(self, at_mm: float) -> float:
+        """From the level line down to the floor."""
+
+    def lean_mm(self, at_mm: float, low_mm: float, high_mm: float) -> float:
+        """How much further out than the low place the wall's high place stands, against the plumb line."""
+
+
+class Devices(Scanner, Magnet, Prober, DistanceMeter, CrossLine, Protocol):
+    """All that one wall is surveyed with."""

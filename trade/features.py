@@ -1,0 +1,77 @@
+"""What is on a wall or in it besides studs: doors, outlets, pipes, radiators, trim, old holes."""
+
+import math
+
+import msgspec
+
+from trade import data
+from trade.errors import PlanError, UnknownRowError
+from trade.measure import ABSURD_MM
+
+
+class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A rectangle on the wall, mm from the left corner and the floor. `kind`: a row of the features table.
+
+    For a door or a window it is the clear opening; `trim_mm` is how far its trim reaches beyond.
+    """
+
+    kind: str
+    left_mm: float
+    right_mm: float
+    bottom_mm: float
+    top_mm: float
+    trim_mm: float = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse what is nowhere."""
+        try:
+            data.row(data.features(), self.kind, "thing on a wall")
+        except UnknownRowError as error:
+            raise PlanError(str(error), "kind") from None
+        for name in ("left_mm", "right_mm", "bottom_mm", "top_mm", "trim_mm"):
+            value = getattr(self, name)
+            if not (math.isfinite(value) and 0 <= value <= ABSURD_MM):
+                raise PlanError(f"A {self.row.name} cannot reach to {value:.6g} mm.", name)
+        if self.right_mm <= self.left_mm or self.top_mm <= self.bottom_mm:
+            raise PlanError(f"A {self.row.name} needs some width and some height.", "right_mm")
+
+    @property
+    def row(self) -> data.FeatureKind:
+        """What such a thing is like."""
+        return data.features()[self.kind]
+
+    @property
+    def centre_mm(self) -> float:
+        """Its middle, along the wall."""
+        return (self.left_mm + self.right_mm) / 2
+
+    @property
+    def middle_mm(self) -> float:
+        """Its middle, above the floor."""
+        return (self.bottom_mm + self.top_mm) / 2
+
+
+def usual(kind: str, centre_mm: float, middle_mm: float | None, wall_mm: tuple[float, float]) -> Feature:
+    """One of the usual size, its middle here; what stands on the floor or runs along the whole wall goes there by itself.
+
+    Args:
+        kind: a row of the features table.
+        centre_mm: of its middle along the wall.
+        middle_mm: of its middle above the floor; None: where such things usually are.
+        wall_mm: width and height of the wall, which it must not leave.
+
+    Raises:
+        PlanError: no such kind.
+    """
+    try:
+        row = data.row(data.features(), kind, "thing on a wall")
+    except UnknownRowError as error:
+        raise PlanError(str(error), "kind") from None
+    width, height = wall_mm
+    wide, high = min(row.width_mm or width, width), min(row.height_mm or height, height)
+    bottom = height - high if row.bottom_mm < 0 else row.bottom_mm
+    if middle_mm is not None and row.bottom_mm > 0:
+        bottom = middle_mm - high / 2
+    left = min(max(centre_mm - wide / 2, 0.0), width - wide)
+    bottom = min(max(bottom, 0.0), height - high)
+    return Feature(kind=kind, left_mm=left, right_mm=left + wide, bottom_mm=bottom, top_mm=bottom + high, trim_mm=row.trim_mm)

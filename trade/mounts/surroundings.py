@@ -1,0 +1,54 @@
+"""A piece among what is on the wall besides studs: whether it fits there, and whether its screws keep clear of services."""
+
+from trade.check import Check, Quantity, make
+from trade.mounts import mount_of
+from trade.mounts.base import Box
+from trade.plan import AnyPiece, Wall
+from trade.wall.zones import nearest_service, zones
+
+_TOUCHING_MM = 1e-6
+
+
+def crowded(own: Box, other: Box) -> tuple[float, float] | None:
+    """Height that two pieces need one above the other, and the height that they span, when that is less; None when both fit."""
+    if min(own.right_mm, other.right_mm) - max(own.left_mm, other.left_mm) <= 0:
+        return None
+    needed = own.top_mm - own.bottom_mm + other.top_mm - other.bottom_mm
+    spanned = max(own.top_mm, other.top_mm) - min(own.bottom_mm, other.bottom_mm)
+    return (needed, spanned) if needed > spanned + _TOUCHING_MM else None
+
+
+def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
+    """Whether anything on the wall is in the way, and how near the screws come to a box, a pipe or a duct."""
+    return [check for check in (_in_the_way(piece, wall), _service(piece, wall)) if check is not None]
+
+
+def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
+    own = mount_of(piece).box(piece)
+    for zone in zones(wall):
+        if zone.level != "keep_out" or zone.bars != "hanging":
+            continue
+        if height := crowded(own, Box(zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm)):
+            needed, spanned = height
+            return make(
+                "piece.obstacle", part="shelf", case="any", fit=True,
+                demand=Quantity(needed, "length"), capacity=Quantity(spanned, "length"),
+                template="It runs into {what}: one above the other they need {demand} of height, and span {capacity}.",
+                parts={"what": zone.reason},
+            )  # fmt: skip
+    return None
+
+
+def _service(piece: AnyPiece, wall: Wall) -> Check | None:
+    near = [
+        (found, hole) for hole in mount_of(piece).holes(piece, wall) if (found := nearest_service(wall, hole.x_mm, hole.y_mm))
+    ]
+    if not near:
+        return None
+    (feature, distance), hole = min(near, key=lambda pair: pair[0][1] / max(pair[0][0].row.margin_mm, 1.0))
+    return make(
+        "hole.service", part=hole.seat.part, support=hole.seat.index, case="any", fit=True,
+        demand=Quantity(feature.row.margin_mm, "length"), capacity=Quantity(max(distance, _TOUCHING_MM), "length"),
+        template="A screw of the {part} comes within {capacity} of {what}; keep {demand} clear.",
+        parts={"part": hole.seat.part, "what": feature.row.reason},
+    )  # fmt: skip

@@ -1,0 +1,88 @@
+"""The door of the survey: a wall and its readings in, what they amount to out."""
+
+from functools import lru_cache
+from math import exp, log
+from statistics import median
+from typing import NamedTuple
+
+from trade import data
+from trade.check import Phrase, Quantity
+from trade.evidence import Edge, Knock, Probe, Reading, Sweep
+from trade.plan import Wall
+from trade.wall.found import Inference
+from trade.wall.infer import infer
+from trade.wall.reasons import Contradiction, contradictions
+
+_MASONRY_FROM = 0.95
+_PRIOR = 0.35  # house rule: one wall in three in a dwelling is masonry
+_SILENT_MM = 1200.0  # a sweep this long crosses a stud on any usual grid
+# how likely each reading is on masonry, and on studs: house rules
+_NAILS = {"hard": (0.9, 0.02), "wood": (0.01, 0.4), "air": (0.1, 0.5), "metal": (0.05, 0.1)}
+_KNOCKS = {"full": (0.8, 0.3), "hollow": (0.1, 0.5)}
+_SILENT, _EDGE = (0.7, 0.02), (0.3, 0.9)
+_DEPTH_OFF_MM = 4.0
+
+
+class Survey(NamedTuple):
+    """What is known of a wall.
+
+    `masonry`: that there are no studs to find, in words; None while there may be. `lining_mm`: how deep nails went before they
+    met something. `contradictions`: places; `doubts`: what contradicts what the person said of the wall as a whole.
+    """
+
+    inference: Inference
+    masonry: str | None
+    lining_mm: float | None
+    contradictions: tuple[Contradiction, ...]
+    doubts: tuple[Phrase, ...]
+
+
+@lru_cache(maxsize=64)
+def survey(wall: Wall) -> Survey:
+    """What all readings of a wall amount to, with its doors and windows and what it is made of."""
+    chance = masonry_probability(wall.readings)
+    masonry = _masonry(wall, chance)
+    inference = Inference() if masonry else infer(wall.width_mm, wall.readings, wall.openings, wall.build == "steel")
+    depths = [r.depth_mm for r in wall.readings if isinstance(r, Probe) and r.depth_mm is not None and r.met != "air"]
+    lining = median(depths) if depths else None
+    return Survey(inference, masonry, lining, contradictions(wall.readings), tuple(_doubts(wall, chance, lining)))
+
+
+def masonry_probability(readings: tuple[Reading, ...]) -> float:
+    """How likely it is, from the readings alone, that the whole wall is masonry."""
+    odds = log(_PRIOR / (1 - _PRIOR))
+    for r in readings:
+        if isinstance(r, Probe):
+            mass, studs = _NAILS[r.met]
+        elif isinstance(r, Knock):
+            mass, studs = _KNOCKS[r.sound]
+        elif isinstance(r, Edge):
+            mass, studs = _EDGE
+        elif isinstance(r, Sweep) and r.to_mm - r.from_mm >= _SILENT_MM:
+            told = any(isinstance(e, Edge) and e.height_mm == r.height_mm and r.from_mm <= e.at_mm <= r.to_mm for e in readings)
+            mass, studs = (1.0, 1.0) if told else _SILENT
+        else:
+            continue
+        odds += log(mass / studs)
+    return 1 / (1 + exp(-odds))
+
+
+def _masonry(wall: Wall, chance: float) -> str | None:
+    if wall.build == "mass":
+        return f"No studs to find: this is {data.structures()[wall.structure or ''].name}."
+    if wall.build == "unknown" and chance > _MASONRY_FROM:
+        return "No studs to find: nails meet something hard, and nothing else. This is masonry."
+    return None
+
+
+def _doubts(wall: Wall, chance: float, lining_mm: float | None) -> list[Phrase]:
+    found = []
+    if wall.build in ("timber", "steel") and chance > _MASONRY_FROM:
+        name = data.structures()[wall.structure or ""].name
+        found.append(Phrase(f"You said {name}, but what the nails met reads like masonry."))
+    if wall.build == "mass" and any(isinstance(r, Probe) and r.met == "wood" for r in wall.readings):
+        found.append(Phrase("You said masonry, but a nail met wood: there may be battens or studs in front of it."))
+    if lining_mm is not None and wall.lining_mm is not None and abs(lining_mm - wall.lining_mm) > _DEPTH_OFF_MM:
+        parts: dict[str, Quantity | str] = {"d": Quantity(lining_mm, "length"), "t": Quantity(wall.lining_mm, "length")}
+        found.append(Phrase("Nails met something {d} deep, but the layers you named add up to {t}.", parts))
+    return found
