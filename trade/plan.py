@@ -11,6 +11,7 @@ from trade import data
 from trade.errors import PlanError, UnknownRowError
 from trade.evidence import Reading
 from trade.features import Feature
+from trade.lie import Lie
 from trade.measure import ABSURD_KG, ABSURD_MM, Units, say_length
 
 Key = Annotated[str, Meta(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$", description="Short name, unique in the plan")]
@@ -78,6 +79,7 @@ class Wall(_Part, frozen=True, kw_only=True):
     studs: tuple[Stud, ...] = ()
     readings: tuple[Reading, ...] = ()
     features: tuple[Feature, ...] = ()
+    lie: Lie = Lie()
 
     def __post_init__(self) -> None:
         """Refuse absurd sizes and studs outside the wall."""

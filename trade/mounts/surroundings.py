@@ -4,6 +4,7 @@ from trade.check import Check, Quantity, make
 from trade.mounts import mount_of
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Wall
+from trade.wall.trued import lowest_ceiling_mm
 from trade.wall.zones import nearest_service, zones
 
 _TOUCHING_MM = 1e-6
@@ -20,7 +21,19 @@ def crowded(own: Box, other: Box) -> tuple[float, float] | None:
 
 def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
     """Whether anything on the wall is in the way, and how near the screws come to a box, a pipe or a duct."""
-    return [check for check in (_in_the_way(piece, wall), _service(piece, wall)) if check is not None]
+    made = (_in_the_way(piece, wall), _ceiling(piece, wall), _service(piece, wall))
+    return [check for check in made if check is not None]
+
+
+def _ceiling(piece: AnyPiece, wall: Wall) -> Check | None:
+    if not any(run.line == "ceiling" for run in wall.lie.run_outs):
+        return None
+    own = mount_of(piece).box(piece)
+    return make(
+        "piece.ceiling", part="shelf", case="any", fit=True, demand=Quantity(own.top_mm, "length"),
+        capacity=Quantity(max(lowest_ceiling_mm(wall, own.left_mm, own.right_mm), _TOUCHING_MM), "length"),
+        template="Its top is {demand} up; the ceiling over it comes down to {capacity}.",
+    )  # fmt: skip
 
 
 def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
