@@ -1,27 +1,40 @@
-"""Demo data: made-up places and things. The boathouse of a rowing club, its changing room's east wall."""
+"""Demo data: made-up places and things. A rowing club's boathouse, a village library's reading corner, a flat full of plants."""
 
 import re
 from fractions import Fraction
 
+from msgspec.structs import replace
+
 from bench.models import Job, Wall
-from trade import notes
+from trade import lie, notes, sketch
 from trade.devices.hidden import HiddenWall, Member, Service
 from trade.devices.stand_ins import StandIns
 from trade.evidence import Reading
 from trade.plan import BracketShelf, Layer, Plan, RodShelf, Stud, Thing
 from trade.plan import Wall as PlanWall
+from trade.wall.infer import as_studs, infer
 
 JOB = "Boathouse of the rowing club"
+LIBRARY = "Reading corner of the village library"
+FLAT = "Flat with the house plants"
 _INCH = 25.4
 
 
 def changing_room() -> Plan:
     """A stud wall with three shelves: one holds, one is close, one won't hold."""
+    size = (144 * _INCH, 96 * _INCH)
     wall = PlanWall(
-        width_mm=144 * _INCH, height_mm=96 * _INCH,
+        width_mm=size[0], height_mm=size[1],
         layers=(Layer(kind="gypsum_12_7", thickness_mm=12.7),), timber="spruce_pine_fir",
         studs=tuple(Stud(centre_mm=x * _INCH, width_mm=38.1, depth_mm=88.9, uncertainty_mm=3.0) for x in range(16, 144, 16)),
         readings=_readings(),
+        features=sketch.read("100 outlet 12 high, 138 switch 48 high, baseboard 4 high", "imperial", size).features,
+        lie=lie.read(
+            "66 up: gaps 0 at 8, 1/8 at 24, 3/16 at 36, 0 at 56\n"
+            "plumb at 32: 12 to 84 up, 3/16 out\n"
+            "ceiling 26 at 0, 25 5/8 at 144",
+            "imperial",
+        ),
     )  # fmt: skip
     towels = BracketShelf(
         key="towels", name="Towel shelf", left_mm=10 * _INCH, top_mm=66 * _INCH, length_mm=44 * _INCH, depth_mm=11.25 * _INCH,
@@ -47,7 +60,7 @@ def _readings() -> tuple[Reading, ...]:
     """Two sweeps, a magnet and a nail, jotted down to the sixteenth as a person would."""
     truth = HiddenWall(
         11, 144 * _INCH, 16 * _INCH, tuple(Member(x * _INCH, 38.0, "single") for x in range(16, 144, 16)),
-        (Service(103.5 * _INCH, 22.0, "pipe"),), (),
+        (Service(103.5 * _INCH, 22.0, "pipe"),),
     )  # fmt: skip
     devices = StandIns(truth, seed=4)
     taken = devices.sweep(0, 144 * _INCH, 42 * _INCH) + devices.sweep(0, 144 * _INCH, 54 * _INCH)
@@ -65,7 +78,48 @@ def _sixteenth(fraction: str) -> str:
     return str(Fraction(sixteenths, 16)) if sixteenths < 16 else "15/16"
 
 
-PLANS = ((JOB, changing_room),)
+def reading_corner() -> Plan:
+    """Plaster on lath beside a window: magnets and nails only, one stud in doubt, two readings that contradict each other."""
+    size = (132 * _INCH, 100 * _INCH)
+    said = "66 to 102 window 34 to 80 high, 68 to 100 radiator 4 to 28 high, 118 outlet 14 high"
+    readings = notes.read(
+        "40 up: 15 3/4 magnet, 16 wood at 7/8, 15 1/8 wood, 17 3/8 air, 32 1/8 magnet, 48 wood at 13/16\n"
+        "60 up: 15 7/8 magnet, 31 3/4 magnet, 48 air, 112 hollow, 128 full",
+        "imperial",
+        size[0],
+    )
+    wall = PlanWall(
+        width_mm=size[0], height_mm=size[1], layers=(Layer(kind="plaster_lath", thickness_mm=22.0),), timber="douglas_fir_larch",
+        features=sketch.read(said, "imperial", size).features, readings=readings,
+    )  # fmt: skip
+    wall = replace(wall, studs=as_studs(infer(size[0], readings, wall.openings)))
+    ledge = BracketShelf(
+        key="ledge", name="Picture-book ledge", left_mm=10 * _INCH, top_mm=44 * _INCH, length_mm=44 * _INCH,
+        depth_mm=7.25 * _INCH, thickness_mm=0.75 * _INCH,
+        board="oak_red", use="hard", supports_mm=(6 * _INCH, 22 * _INCH, 37.5 * _INCH), bracket="braced",
+        screw="wood_10", screw_length_mm=3 * _INCH, things=(Thing(name="Picture books", mass_kg=18.0),),
+    )  # fmt: skip
+    return Plan(name="North wall, by the window", units="imperial", wall=wall, pieces=(ledge,))
+
+
+def party_wall() -> Plan:
+    """A rendered wall of hollow block in a rented flat: no studs at all, and no verdict without a test pull."""
+    size = (3200.0, 2500.0)
+    wall = PlanWall(
+        width_mm=size[0], height_mm=size[1], layers=(Layer(kind="render", thickness_mm=13.0),), structure="block_hollow",
+        clues=("dust_grey", "falls_through"),
+        features=sketch.read("400 outlet 300 high, 2100 to 3000 door 2020 high", "metric", size).features,
+        readings=notes.read("1400 up: swept 0 to 2000, 600 hard at 13, 900 hard at 14, 1300 full", "metric", size[0]),
+    )  # fmt: skip
+    plants = BracketShelf(
+        key="plants", name="Plant shelf", left_mm=550.0, top_mm=1500.0, length_mm=1200.0, depth_mm=220.0, thickness_mm=20.0,
+        board="pine_white", use="everyday", supports_mm=(200.0, 1000.0), bracket="braced", screw="wood_10", screw_length_mm=60.0,
+        things=(Thing(name="Five pots, watered", mass_kg=22.0),),
+    )  # fmt: skip
+    return Plan(name="Party wall, living room", units="metric", wall=wall, pieces=(plants,))
+
+
+PLANS = ((JOB, changing_room), (LIBRARY, reading_corner), (FLAT, party_wall))
 
 
 def load() -> int:

@@ -1,6 +1,6 @@
 """The desk: one wall on the workbench, as one request sees it. Views ask it to show, to change, or to refuse."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from functools import cached_property
 from importlib import import_module
 from typing import Any
@@ -11,10 +11,11 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils.cache import patch_vary_headers
 
-from bench.drawing import elevation, section
+from bench.drawing import elevation, scribe, section
 from bench.forms import mark_invalid
+from bench.known import Known
 from bench.models import StaleError, Wall
-from trade import data, notes, say
+from trade import say
 from trade.assess import assess
 from trade.check import PieceVerdict, Verdict
 from trade.errors import PlanError
@@ -22,8 +23,7 @@ from trade.mark.marks import Mark, piece_marks
 from trade.measure import Units
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, Plan
-from trade.wall.found import Inference
-from trade.wall.infer import infer
+from trade.sheet import Refusal
 
 STAGES = ("survey", "load", "fix", "mark")
 STALE = "This wall was changed in another window meanwhile. Here is how it stands now; nothing of it was overwritten."
@@ -39,6 +39,7 @@ class Desk:
         self.key = key
         self.form: forms.Form | None = None
         self.message = ""
+        self.refused_rows: Sequence[Refusal] = ()
 
     @property
     def units(self) -> Units:
@@ -124,34 +125,16 @@ class Desk:
         """What stands on the piece in all, as far as it was weighed."""
         return sum(thing.mass_kg or 0.0 for thing in self.piece.things) if self.piece else 0.0
 
-    @cached_property
-    def known(self) -> Inference | None:
-        """What the readings amount to; None while there are none."""
-        wall = self.plan.wall
-        return infer(wall.width_mm, wall.readings) if wall.readings else None
-
     @property
-    def rejected(self) -> dict[str, list[str]]:
-        """Readings that fit nothing, as they were jotted down, by the reason."""
-        found: dict[str, list[str]] = {}
-        for i, why in self.known.rejected if self.known else ():
-            found.setdefault(why, []).append(notes.word_of(self.plan.wall.readings[i], self.units))
-        return found
-
-    @property
-    def lining_words(self) -> str:
-        """The lining in words."""
-        layers = self.plan.wall.layers
-        if layers is None:
-            return "not known"
-        return " on ".join(data.linings()[layer.kind].name for layer in layers) or "none"
+    def known(self) -> Known:
+        """What is known of the wall."""
+        return Known(self.plan, self.units, self.piece)
 
     def show(self, plan: Plan) -> None:
         """Show another plan than the one that is kept."""
         self.plan = plan
         self.__dict__.pop("verdict", None)
         self.__dict__.pop("marks", None)
-        self.__dict__.pop("known", None)
 
     def context(self) -> dict[str, Any]:
         """What the templates need."""
@@ -169,6 +152,7 @@ class Desk:
             "sheet": elevation.draw(self.plan, self.verdict, self._drawn_key, self.stage, self.marks),
             "seat": seat,
             "section": section.draw(piece, self.plan, verdict, seat) if piece and verdict and seat else "",
+            "scribe_drawing": scribe.draw(piece, self.plan) if piece and self.stage in ("survey", "mark") else "",
             "stick": stick(self),
             "can_undo": self.wall.at > 1,
             "can_redo": self.wall.at < self.wall.last,
@@ -268,7 +252,8 @@ def base_of(desk: Desk) -> int:
 def stick(desk: Desk) -> list[dict[str, str]]:
     """The story stick: every stage that is built, and how it stands."""
     plan, verdict = desk.plan, desk.verdict
-    unsure = plan.wall.layers is None or not plan.wall.uprights
+    unsure = plan.wall.layers is None or (plan.wall.build != "mass" and not plan.wall.uprights)
+    found = "masonry" if plan.wall.build == "mass" else f"{len(plan.wall.uprights)} studs"
     unloaded = sum(not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces)
     words = [piece.word for piece in verdict.pieces]
     counts = [(words.count(word), say.WORDS[word].lower()) for word in ("wont_hold", "close", "cannot_tell")]
@@ -276,7 +261,7 @@ def stick(desk: Desk) -> list[dict[str, str]]:
     fails = "trouble" if counts[0][0] or counts[1][0] else "waiting"
     ready = desk.piece_verdict is not None and desk.piece_verdict.word in ("holds", "close")
     states = {
-        "survey": ("waiting", "ask more") if unsure else ("done", f"{len(plan.wall.uprights)} studs"),
+        "survey": ("waiting", "ask more") if unsure else ("done", found),
         "load": ("waiting", "nothing yet")
         if not words
         else ("waiting", f"{unloaded} to weigh")

@@ -1,11 +1,28 @@
 """Form fields that read what people say, and keep what they typed."""
 
+import math
 from typing import Any
 
 from django import forms
+from django.http import HttpRequest
 
 from trade.errors import MeasureError, PlanError
 from trade.measure import Units, read_length, read_weight, type_length, type_weight
+
+
+def number_in(request: HttpRequest, name: str) -> float:
+    """A number that the page sent, such as a place on the wall in mm.
+
+    Raises:
+        PlanError: it did not arrive as one.
+    """
+    try:
+        value = float(request.POST.get(name, ""))
+    except ValueError:
+        value = math.nan
+    if not math.isfinite(value):
+        raise PlanError("The place on the wall did not arrive as a number.")
+    return value
 
 
 class MeasureField(forms.CharField):
@@ -58,9 +75,10 @@ class BenchForm(forms.Form):
 
 
 _ALIASES = {
-    "left_mm": ("left",), "top_mm": ("top",), "length_mm": ("length",), "depth_mm": ("depth",), "thickness_mm": ("thickness",),
+    "left_mm": ("left",), "top_mm": ("top",), "length_mm": ("length",), "depth_mm": ("depth",),
+    "thickness_mm": ("thickness", "thick"),
     "supports_mm": ("supports",), "screw_length_mm": ("screw_length",), "width_mm": ("width",), "height_mm": ("height",),
-    "centre_mm": ("studs",), "uncertainty_mm": ("give",), "layers": ("lining", "under"), "readings": ("readings",),
+    "centre_mm": ("studs",), "uncertainty_mm": ("give",), "layers": ("lining",), "features": ("studs",),
 }  # fmt: skip
 
 

@@ -13,7 +13,7 @@ from bench.drawing import elevation
 from bench.forms import mark_invalid
 from bench.models import Job, StaleError, Wall
 from bench.models.walls import UNITS
-from bench.stages.survey import WallForm
+from bench.stages.wall_form import WallForm
 from trade import data, planfile
 from trade.assess import assess
 from trade.errors import PlanError
@@ -23,8 +23,9 @@ from trade.plan import Plan
 WALLS_ON_A_PAGE = 24
 _QUESTIONS = {
     "width": "How wide is it?",
-    "lining": "What is it lined with?",
-    "studs": "Where are the studs, to their centres from the left corner?",
+    "lining": "What is it made of?",
+    "structure": "And behind that?",
+    "studs": "Where is a stud, from the left corner, or what else is there?",
 }
 
 

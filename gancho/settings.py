@@ -61,6 +61,9 @@ TEMPLATES = [
     }
 ]
 
+# What makes the devices at a wall: a dotted path like "trade.devices.stand_ins.for_wall" (made-up readings, to try things out).
+DEVICES = os.environ.get("GANCHO_DEVICES", "")
+
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",

@@ -4,15 +4,13 @@ from typing import NamedTuple
 
 from django.utils.safestring import SafeString
 
-from bench.drawing import tape, vial
+from bench.drawing import around, tape, vial
 from bench.drawing.scale import Scale, of_wall
-from bench.drawing.svg import Attribute, Pen, number
+from bench.drawing.svg import Attribute, Pen
 from trade import data, say
 from trade.check import Check, PieceVerdict, Verdict
-from trade.evidence import Edge, Probe, Sweep
 from trade.mark.marks import Mark
 from trade.measure import say_length
-from trade.notes import word_of
 from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Stud, Thing
 
 CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
@@ -45,6 +43,9 @@ def draw(plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: 
     )
     tape.draw(pen, plan.wall, scale, plan.units, across, [] if chosen is None else [chosen.top_mm])
     _wall(pen, plan, scale, stage)
+    around.draw(pen, plan, scale, stage)
+    if stage == "survey":
+        _stud_words(pen, plan, scale)
     for piece in plan.pieces:
         _piece(pen, piece, verdict.piece(piece.key), plan, scale, piece is chosen)
     if chosen is not None:
@@ -60,38 +61,20 @@ def draw(plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: 
 
 def _wall(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
     wall = plan.wall
-    lining = "bare" if wall.layers == () else "unknown" if wall.layers is None else "lined"
+    lining = "mass" if wall.build == "mass" else "bare" if wall.layers == () else "unknown" if wall.layers is None else "lined"
     x, y, w, h = scale.x(0), scale.y(wall.height_mm), scale.length(wall.width_mm), scale.length(wall.height_mm)
     pen.rect(x, y, w, h, f"wall wall-{lining}", id="wall-face")
     plate = scale.length(_PLATE_MM)
     with pen.group(f"framing framing-{stage}"):
-        pen.rect(x, y, w, plate, "plate")
-        pen.rect(x, scale.y(0) - plate, w, plate, "plate")
+        if wall.build != "mass":
+            pen.rect(x, y, w, plate, "plate")
+            pen.rect(x, scale.y(0) - plate, w, plate, "plate")
         for stud in wall.uprights:
             _stud(pen, stud, plan, scale, stage)
-    if stage == "survey":
-        _readings(pen, plan, scale)
+        around.implied(pen, wall, scale)
     if not wall.uprights:
-        pen.text(x + w / 2, y + h - plate - 10, "No stud is known yet", "quiet", "middle")
-
-
-def _readings(pen: Pen, plan: Plan, scale: Scale) -> None:
-    """Each reading as a small mark at the height where it was taken."""
-    for r in plan.wall.readings:
-        y = scale.y(min(max(r.height_mm, 60.0), plan.wall.height_mm - 60.0))
-        if isinstance(r, Sweep):
-            pen.line(scale.x(r.from_mm), y, scale.x(r.to_mm), y, "swept")
-            continue
-        x = scale.x(r.at_mm)
-        with pen.group("reading"):
-            pen.title(f"{word_of(r, plan.units)}, {say_length(r.height_mm, plan.units)} up")
-            if isinstance(r, Edge):
-                inward = 4 if r.side == "left" else -4
-                pen.path(f"M{number(x + inward)} {number(y - 6)}H{number(x)}v12h{inward}", "told")
-            elif isinstance(r, Probe):
-                pen.circle(x, y, 3.0, f"probe probe-{r.met}")
-            else:
-                pen.path(f"M{number(x)} {number(y - 5)}v10M{number(x - 5)} {number(y)}h10", "told")
+        words = "No studs: this is masonry" if wall.build == "mass" else "No stud is known yet"
+        pen.text(x + w / 2, y + h - plate - 10, words, "quiet", "middle")
 
 
 def _stud(pen: Pen, stud: Stud, plan: Plan, scale: Scale, stage: str) -> None:
@@ -108,8 +91,14 @@ def _stud(pen: Pen, stud: Stud, plan: Plan, scale: Scale, stage: str) -> None:
         pen.rect(left, top + plate, width, height - 2 * plate, "stud-wood")
         for x in (left, left + width):
             pen.line(x, top + plate, x, top + height - plate, f"stud-edge stud-{sure}")
-    if stage == "survey":
-        pen.text(scale.x(stud.centre_mm), scale.y(0) - plate - 6, where, "stud-words", "start", turn=-90)
+
+
+def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
+    """What the tape says at each stud, above whatever runs along the floor."""
+    low = [f.top_mm for f in plan.wall.features if not f.bottom_mm and f.right_mm - f.left_mm > plan.wall.width_mm / 2]
+    foot = scale.y(max([_PLATE_MM, *low])) - 6
+    for stud in plan.wall.uprights:
+        pen.text(scale.x(stud.centre_mm), foot, say_length(stud.centre_mm, plan.units), "stud-words", "start", turn=-90)
 
 
 def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: Scale, chosen: bool) -> None:
@@ -123,9 +112,9 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
         f"data_{short}": repr(getattr(piece, f"{field}_mm"))
         for short, field in (("left", "left"), ("top", "top"), ("length", "length"), ("thick", "thickness"))
     }
-    handles |= {"data_key": piece.key, "data_supports": " ".join(map(str, piece.supports_mm))}
+    handles |= {"data_key": piece.key, "data_post": f"pieces/{piece.key}", "data_supports": " ".join(map(str, piece.supports_mm))}
     with pen.group(
-        f"piece piece-{verdict.word}{ringed}", id=f"piece-{piece.key}", tabindex=0, role="button", aria_label=name,
+        f"piece movable piece-{verdict.word}{ringed}", id=f"piece-{piece.key}", tabindex=0, role="button", aria_label=name,
         aria_pressed="true" if chosen else "false", **handles,
     ):  # fmt: skip
         pen.title(f"{name}. Drag it, or nudge it with the arrow keys.")

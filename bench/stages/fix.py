@@ -1,6 +1,5 @@
 """Fix: put pieces up, move them, choose what holds them, apply a cure, take them down."""
 
-import math
 from typing import Any
 
 from django import forms
@@ -10,7 +9,7 @@ from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
 from bench.desk import Desk, apply, change, desk_or_404, refused
-from bench.forms import BenchForm, MeasureField
+from bench.forms import BenchForm, MeasureField, number_in
 from trade import data
 from trade.choose import placement
 from trade.choose.cures import Cure
@@ -118,7 +117,9 @@ def put_up(request: HttpRequest, wall: int) -> HttpResponse:
     """Put a new piece up where the person pointed."""
     desk = desk_or_404(request, wall, "fix")
     try:
-        piece = placement.put_up(desk.plan, request.POST.get("kind", ""), _number(request, "x_mm"), _number(request, "top_mm"))
+        piece = placement.put_up(
+            desk.plan, request.POST.get("kind", ""), number_in(request, "x_mm"), number_in(request, "top_mm")
+        )
     except PlanError as error:
         return refused(desk, str(error))
     desk.key = piece.key
@@ -131,7 +132,7 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     desk = desk_or_404(request, wall, request.POST.get("stage", "fix"), key)
     piece = desk.chosen
     try:
-        left, top = _number(request, "left_mm"), _number(request, "top_mm")
+        left, top = number_in(request, "left_mm"), number_in(request, "top_mm")
         room = desk.plan.wall.width_mm - piece.length_mm
         moved = replace(piece, left_mm=min(max(left, 0.0), max(room, 0.0)), top_mm=_clamped_top(desk.plan, piece, top))
         plan = desk.plan.with_piece(moved)
@@ -186,16 +187,6 @@ def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def _offered(desk: Desk) -> list[tuple[str, Cure]]:
     """The cures of the piece, each with the code that its button sends."""
     return [(f"{cure.code}-{n}", cure) for n, cure in enumerate(find_cures(desk.plan, desk.chosen.key))]
-
-
-def _number(request: HttpRequest, name: str) -> float:
-    try:
-        value = float(request.POST.get(name, ""))
-    except ValueError:
-        raise PlanError("The place on the wall did not arrive as a number.") from None
-    if not math.isfinite(value):
-        raise PlanError("The place on the wall did not arrive as a number.")
-    return value
 
 
 def _clamped_top(plan: Plan, piece: AnyPiece, top: float) -> float:

@@ -61,6 +61,7 @@ class Flat(SimpleTestCase):
         self.assertEqual(gap_mm(Lie(straightedges=(HOLLOW, upper)), 1200.0, 1600.0), 5.5)
         self.assertIsNone(gap_mm(Lie(straightedges=(HOLLOW,)), 300.0, 1500.0))
         self.assertIsNone(on({"left_mm": 2000.0}, straightedges=(HOLLOW,)).scribe)
+        self.assertIsNone(on({"top_mm": 1100.0}, straightedges=(HOLLOW,)).scribe)
 
     def test_supports_in_a_hollow_are_shimmed_to_a_line(self) -> None:
         shims = on({"supports_mm": (100.0, 500.0, 900.0)}, straightedges=(HOLLOW,)).shims

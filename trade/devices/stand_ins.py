@@ -134,10 +134,10 @@ class StandIns:
         return self.wall.lie.lean_mm_per_m * (high_mm - low_mm) / 1000 + self._draw.gauss(0, 0.3)
 
 
-def for_wall(seed: int, width_mm: float) -> StandIns:
-    """Stand-ins over a made-up wall of this width: for trying out the bench without a device at hand."""
+def for_wall(seed: int, width_mm: float, taken: int) -> StandIns:
+    """Stand-ins over a made-up wall of this width, after so many readings: to try the bench out without a device at hand."""
     wall = build(seed)
     share = width_mm / wall.width_mm
     members = tuple(m._replace(centre_mm=m.centre_mm * share) for m in wall.members)
     services = tuple(s._replace(centre_mm=s.centre_mm * share) for s in wall.services)
-    return StandIns(wall._replace(width_mm=width_mm, members=members, services=services, openings=()), seed)
+    return StandIns(wall._replace(width_mm=width_mm, members=members, services=services, openings=()), taken)

@@ -10,6 +10,7 @@ from trade import data
 from trade.lie import Lie, Line, NicheWidth, Point
 from trade.plan import Piece, Wall
 
+_FAR_MM = 305.0  # house rule: a straightedge tells nothing of the wall a foot above or below it
 _NEAR_END_MM = 30.0  # a shelf that ends nearer than this to the next wall is scribed to it
 
 
@@ -30,6 +31,11 @@ class End(NamedTuple):
 
     side: str
     front_mm: float
+
+    @property
+    def less_mm(self) -> float:
+        """What must be taken off."""
+        return max(-self.front_mm, 0.0)
 
 
 class Shim(NamedTuple):
@@ -106,10 +112,12 @@ def lean(lie: Lie) -> float | None:
 
 
 def gap_mm(lie: Lie, x_mm: float, height_mm: float) -> float | None:
-    """Gap under the straightedges at a place: between the two nearest heights in proportion. None beyond what was measured."""
+    """Gap under the straightedges at a place: between two heights in proportion. None further off than a foot."""
     at = [(s.height_mm, _between(s.gaps_mm, x_mm)) for s in lie.straightedges]
     known = sorted((height, gap) for height, gap in at if gap is not None)
-    return _on(known, height_mm) if known else None
+    if not known or not known[0][0] - _FAR_MM <= height_mm <= known[-1][0] + _FAR_MM:
+        return None
+    return _on(known, height_mm)
 
 
 def ceiling_mm(wall: Wall, x_mm: float) -> float:

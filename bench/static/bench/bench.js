@@ -77,7 +77,8 @@ const fieldsOf = (form) => [...form.elements].filter((field) => field.name && fi
 const valueOf = (field) => (field.type === "checkbox" ? field.checked : field.value);
 
 document.addEventListener("change", (event) => {
-  if (event.target.closest?.("form.autosave")) save();
+  if (event.target.form?.matches("form.autosave")) save();
+  if (event.target.matches?.("#put-up select")) arm(event.target.value || null);
 });
 document.addEventListener("submit", (event) => {
   const form = event.target;
@@ -136,9 +137,10 @@ function trouble(words) {
   return false;
 }
 
-const address = (key, what) => `${location.pathname.match(/^.*?\/walls\/\d+\//)[0]}pieces/${key}/${what}/`;
-const wallAddress = (what) => `${location.pathname.match(/^.*?\/walls\/\d+\//)[0]}${what}/`;
+// What can be moved on the wall, pieces and things alike, says in data-post where its changes go.
+const address = (movable, what) => `${location.pathname.match(/^.*?\/walls\/\d+\//)[0]}${movable.dataset.post}/${what}/`;
 const pieceAt = (key) => document.getElementById(`piece-${key}`);
+const about = (movable) => (movable.dataset.key ? { piece: movable.dataset.key } : {});
 
 document.addEventListener("click", (event) => {
   const link = event.target.closest?.("a.visits");
@@ -167,10 +169,13 @@ function arm(kind) {
   document.getElementById("put-up-hint").hidden = !kind;
   bench().classList.toggle("placing", Boolean(kind));
   for (const button of form.querySelectorAll(".kind")) button.setAttribute("aria-pressed", String(button.value === kind));
+  const more = form.querySelector("select");
+  if (more && more.value !== kind) more.value = "";
 }
 function putUp(kind, x, top) {
+  const { action } = document.getElementById("put-up");
   arm(null);
-  return post(wallAddress("put-up"), { kind, x_mm: x, top_mm: top });
+  return post(action, { kind, x_mm: x, top_mm: top });
 }
 function putUpInTheMiddle(kind) {
   const { wallWidth, wallHeight } = bench().dataset;
@@ -197,15 +202,15 @@ document.addEventListener("pointerdown", (event) => {
     putUp(armed, place.x, place.y);
     return;
   }
-  const piece = event.target.closest(".piece");
+  const piece = event.target.closest(".movable");
   if (!piece) return;
-  drag = new Drag(bench, piece, event, (values) => post(address(piece.dataset.key, "move"), { ...values, piece: piece.dataset.key }));
+  drag = new Drag(bench, piece, event, (values) => post(address(piece, "move"), { ...values, ...about(piece) }));
   event.preventDefault();
   document.documentElement.setPointerCapture(event.pointerId); // the piece itself is drawn anew under the finger
   piece.focus({ preventScroll: true });
 });
 // a finger on a piece drags it; anywhere else it scrolls the page
-document.addEventListener("touchstart", (event) => event.target.closest?.(".piece") && event.preventDefault(), { passive: false });
+document.addEventListener("touchstart", (event) => event.target.closest?.(".movable") && event.preventDefault(), { passive: false });
 document.addEventListener("pointermove", (event) => drag?.move(event));
 document.addEventListener("pointercancel", () => { drag?.cancel(); drag = null; });
 document.addEventListener("pointerup", async (event) => {
@@ -213,21 +218,24 @@ document.addEventListener("pointerup", async (event) => {
   const ended = drag;
   drag = null;
   if (await ended.drop(event)) return;
-  choose(ended.key);
+  choose(ended.piece);
 });
 
-function choose(key) {
+/** A piece that was tapped is worked on; a thing on the wall only gets the keys. */
+function choose(movable) {
+  const key = movable?.dataset.key;
+  if (!key) return movable?.focus({ preventScroll: true });
   visit(`${location.pathname}?piece=${key}`, "replaceState").then(() => pieceAt(key)?.focus({ preventScroll: true }));
 }
 
 // Keys.
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
-function nudge(key, [dx, dy], far) {
+function nudge(movable, [dx, dy], far) {
   const step = bench().dataset.units === "imperial" ? (far ? 25.4 : 25.4 / 16) : far ? 10 : 1;
-  post(address(key, "move"), () => {
-    if (!pieceAt(key)) return null;
-    const { left, top } = pieceAt(key).dataset;
-    return { piece: key, left_mm: +left + dx * step, top_mm: +top + dy * step };
+  post(address(movable, "move"), () => {
+    const now = document.getElementById(movable.id);
+    if (!now) return null;
+    return { ...about(now), left_mm: +now.dataset.left + dx * step, top_mm: +now.dataset.top + dy * step };
   });
 }
 document.addEventListener("keydown", (event) => {
@@ -240,15 +248,15 @@ document.addEventListener("keydown", (event) => {
     return;
   }
   if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-  const piece = event.target.closest?.(".piece");
+  const piece = event.target.closest?.(".movable");
   if (event.key === "Escape") { drag?.cancel(); drag = null; arm(null); }
   else if (event.key === "Enter" && armed && !event.target.closest(".kind")) putUpInTheMiddle(armed);
-  else if (ARROWS[event.key] && (piece || bench().dataset.piece) && (piece || event.target === document.body)) {
+  else if (ARROWS[event.key] && (piece || (event.target === document.body && pieceAt(bench().dataset.piece)))) {
     event.preventDefault();
-    nudge(piece?.dataset.key ?? bench().dataset.piece, ARROWS[event.key], event.shiftKey);
-  } else if (piece && (event.key === "Enter" || event.key === " ")) { event.preventDefault(); choose(piece.dataset.key); }
-  else if (piece && event.key === "Delete") post(address(piece.dataset.key, "remove"), {});
-  else if (letter === "p") arm(event.shiftKey ? "rod_shelf" : "bracket_shelf");
+    nudge(piece ?? pieceAt(bench().dataset.piece), ARROWS[event.key], event.shiftKey);
+  } else if (piece && (event.key === "Enter" || event.key === " ")) { event.preventDefault(); choose(piece); }
+  else if (piece && event.key === "Delete") post(address(piece, "remove"), {});
+  else if (letter === "p") arm(document.querySelectorAll("#put-up .kind")[event.shiftKey ? 1 : 0]?.value ?? null);
   else if (event.key === "?") document.getElementById("keys").showModal();
   else if (/^[1-9]$/.test(event.key)) document.querySelectorAll(".stick .notch")[event.key - 1]?.click();
 });

@@ -13,7 +13,7 @@ export class Drag {
 
   constructor(bench, piece, event, ask) {
     this.bench = bench;
-    this.key = piece.dataset.key;
+    this.id = piece.id;
     this.ask = ask;
     this.from = { left: +piece.dataset.left, top: +piece.dataset.top };
     this.at = { ...this.from };
@@ -25,7 +25,7 @@ export class Drag {
   }
 
   get sheet() { return document.getElementById("sheet"); }
-  get piece() { return document.getElementById(`piece-${this.key}`); }
+  get piece() { return document.getElementById(this.id); }
 
   move(event) {
     if (!this.stirred && Math.hypot(event.clientX - this.pressed.x, event.clientY - this.pressed.y) < STIR_PX) return;

@@ -1,0 +1,156 @@
+"""What else is on the wall and in it: openings and their framing, boxes, pipes, zones with their hatching, and readings."""
+
+from collections.abc import Callable
+
+from bench.drawing.scale import Scale
+from bench.drawing.svg import Attribute, Pen, number
+from trade.evidence import ByHand, Edge, Probe, Sweep
+from trade.features import Feature
+from trade.measure import say_length
+from trade.notes import word_of
+from trade.plan import Plan, Wall
+from trade.sketch import word_of as sketched
+from trade.wall.framing import members
+from trade.wall.survey import survey
+from trade.wall.trued import ceiling_mm
+from trade.wall.zones import Zone, zones
+
+_GAP_PX = {"keep_out": 7.0, "take_care": 11.0}
+_COUNTED_MM = 4.0  # a stud that is counted on this near to where the readings have it needs no second mark
+
+
+def draw(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
+    """Everything but the studs that are counted on; `stage` survey brings out readings and lets things be moved."""
+    for zone in zones(plan.wall):
+        if stage in ("survey", "mark") or (zone.level == "keep_out" and stage != "list"):
+            _zone(pen, zone, scale)
+    _ceiling(pen, plan.wall, scale)
+    for index, feature in enumerate(plan.wall.features):
+        _feature(pen, feature, index, plan, scale, movable=stage == "survey")
+    if stage == "survey":
+        _found(pen, plan, scale)
+        _readings(pen, plan, scale)
+
+
+def implied(pen: Pen, wall: Wall, scale: Scale) -> None:
+    """Framing that nobody saw, but that carpenters put beside every opening."""
+    for member in members(wall.openings, wall.width_mm, wall.height_mm) if wall.build in ("timber", "steel") else ():
+        x, top = scale.x(max(member.left_mm, 0.0)), scale.y(member.top_mm)
+        wide, high = scale.length(member.right_mm - max(member.left_mm, 0.0)), scale.length(member.top_mm - member.bottom_mm)
+        with pen.group("implied"):
+            pen.title(f"{member.kind.capitalize()}, to be expected beside an opening")
+            pen.rect(x, top, wide, high, "implied-wood")
+
+
+def _zone(pen: Pen, zone: Zone, scale: Scale) -> None:
+    x, y = scale.x(zone.left_mm), scale.y(zone.top_mm)
+    wide, high = scale.length(zone.right_mm - zone.left_mm), scale.length(zone.top_mm - zone.bottom_mm)
+    with pen.group(f"zone zone-{zone.level}"):
+        pen.title(f"{'Keep out' if zone.level == 'keep_out' else 'Take care'}: {zone.reason}. {zone.advice}")
+        pen.hatch(x, y, wide, high, _GAP_PX[zone.level], "zone-hatch")
+        pen.rect(x, y, wide, high, "zone-edge")
+
+
+def _ceiling(pen: Pen, wall: Wall, scale: Scale) -> None:
+    """What the ceiling leaves of the wall, where it was measured."""
+    run = next((run for run in wall.lie.run_outs if run.line == "ceiling"), None)
+    if run is None:
+        return
+    xs = sorted({0.0, wall.width_mm, *(x for x, _ in run.points_mm if 0 < x < wall.width_mm)})
+    line = [(scale.x(x), scale.y(min(ceiling_mm(wall, x), wall.height_mm))) for x in xs]
+    below = "L".join(f"{number(x)} {number(y)}" for x, y in reversed(line))
+    with pen.group("zone zone-ceiling"):
+        pen.title("The ceiling, as it was measured")
+        pen.path(f"M{number(scale.x(0))} {number(scale.y(wall.height_mm))}H{number(scale.x(wall.width_mm))}L{below}z", "above")
+
+
+def _feature(pen: Pen, feature: Feature, index: int, plan: Plan, scale: Scale, movable: bool) -> None:
+    wide, high = feature.right_mm - feature.left_mm, feature.top_mm - feature.bottom_mm
+    name = sketched(feature, plan.units, (plan.wall.width_mm, plan.wall.height_mm))
+    handles: dict[str, Attribute] = {}
+    if movable:
+        places = {"left": feature.left_mm, "top": feature.top_mm, "length": wide, "thick": high}
+        handles = {f"data_{key}": repr(value) for key, value in places.items()}
+        handles |= {"data_post": f"things/{index}", "data_supports": "", "tabindex": 0, "role": "button"}
+        handles |= {"id": f"thing-{index}", "aria_label": name}
+    with pen.group(f"feature feature-{feature.kind}{' movable' if movable else ''}", **handles):
+        pen.title(f"{name}. Drag it, or nudge it with the arrow keys." if movable else name)
+        x, y, w, h = scale.x(feature.left_mm), scale.y(feature.top_mm), scale.length(wide), scale.length(high)
+        if feature.trim_mm:
+            trim = scale.length(feature.trim_mm)
+            foot = 0.0 if not feature.bottom_mm else trim
+            pen.rect(x - trim, y - trim, w + 2 * trim, h + trim + foot, "trim")
+        pen.rect(x, y, w, h, "feature-body")
+        if detail := _DETAILS.get(feature.kind):
+            pen.path(detail(x, y, w, h), "feature-detail")
+        if movable:
+            pen.rect(x - 4, y - 4, max(w, 6) + 8, max(h, 6) + 8, "grip")
+        if w > 60 and h > 24:
+            pen.text(x + w / 2, y + h / 2 + 4, feature.row.name, "feature-words", "middle")
+
+
+def _slots(x: float, y: float, w: float, h: float) -> str:
+    places = [(x + w * (0.5 + off), y + h * at) for at in (0.2, 0.62) for off in (-0.18, 0.18)]
+    return "".join(f"M{number(a)} {number(b)}v{number(h * 0.16)}" for a, b in places)
+
+
+def _lever(x: float, y: float, w: float, h: float) -> str:
+    return f"M{number(x + w / 2)} {number(y + h * 0.35)}v{number(h * 0.3)}"
+
+
+def _cross(x: float, y: float, w: float, h: float) -> str:
+    return f"M{number(x + w / 2)} {number(y)}v{number(h)}M{number(x)} {number(y + h / 2)}h{number(w)}"
+
+
+def _fins(x: float, y: float, w: float, h: float) -> str:
+    count = max(int(w / 9), 2)
+    return "".join(f"M{number(x + w * i / count)} {number(y + 3)}v{number(h - 6)}" for i in range(1, count))
+
+
+def _knob(x: float, y: float, w: float, h: float) -> str:
+    return f"M{number(x + w * 0.88)} {number(y + h * 0.55)}h.1"
+
+
+_DETAILS: dict[str, Callable[[float, float, float, float], str]] = {
+    "outlet": _slots, "switch": _lever, "window": _cross, "radiator": _fins, "door": _knob,
+}  # fmt: skip
+
+
+def _found(pen: Pen, plan: Plan, scale: Scale) -> None:
+    """Where the readings have studs that nobody counts on yet, and what else they speak for."""
+    if not plan.wall.readings:
+        return
+    known = survey(plan.wall).inference
+    counted = [stud.centre_mm for stud in plan.wall.uprights]
+    top, high = scale.y(plan.wall.height_mm), scale.length(plan.wall.height_mm)
+    for thing in (*known.studs, *known.others):
+        stud = thing.kind in ("single", "double")
+        if stud and any(abs(thing.centre_mm - x) < _COUNTED_MM for x in counted):
+            continue
+        left, wide = scale.x(thing.centre_mm - thing.width_mm / 2), scale.length(thing.width_mm)
+        with pen.group(f"found found-{thing.confidence if stud else 'other'}"):
+            what = f"{thing.kind} stud, {thing.confidence}" if stud else f"rather a {thing.kind}"
+            pen.title(f"The readings say: {what}, at {say_length(thing.centre_mm, plan.units)}")
+            pen.rect(left, top + 1, wide, high - 2, "found-edge")
+
+
+def _readings(pen: Pen, plan: Plan, scale: Scale) -> None:
+    """Each reading as a small mark at the height where it was taken."""
+    for r in plan.wall.readings:
+        y = scale.y(min(max(r.height_mm, 60.0), plan.wall.height_mm - 60.0))
+        if isinstance(r, Sweep):
+            pen.line(scale.x(r.from_mm), y, scale.x(r.to_mm), y, "swept")
+            continue
+        x = scale.x(r.at_mm)
+        with pen.group("reading"):
+            pen.title(f"{word_of(r, plan.units)}, {say_length(r.height_mm, plan.units)} up")
+            if isinstance(r, Edge):
+                inward = 4 if r.side == "left" else -4
+                pen.path(f"M{number(x + inward)} {number(y - 6)}H{number(x)}v12h{inward}", "told")
+            elif isinstance(r, Probe):
+                pen.circle(x, y, 3.0, f"probe probe-{r.met}")
+            elif isinstance(r, ByHand):
+                ends = "M{0} {1}v-14m-4 0h8v-7h-8z" if r.word == "pinned" else "M{2} {3}l10 10m0 -10l-10 10"
+                pen.path(ends.format(number(x), number(y), number(x - 5), number(y - 5)), f"by-hand by-hand-{r.word}")
+            else:
+                pen.path(f"M{number(x)} {number(y - 5)}v10M{number(x - 5)} {number(y)}h10", "told")

@@ -1,0 +1,135 @@
+"""What is known of a wall, as the panel tells it."""
+
+from typing import Any
+
+from django.conf import settings
+
+from trade import data, notes
+from trade.evidence import ByHand, Sweep
+from trade.measure import Units, type_length
+from trade.mounts import mount_of
+from trade.plan import AnyPiece, Plan
+from trade.wall.makeup import Guess, guesses
+from trade.wall.survey import Survey, survey
+from trade.wall.trued import Trued, trued
+from trade.wall.zones import Zone, zones
+
+_SHIM_MM = 0.4  # 1/64 in: nobody shims less
+_FIRST = ("outlet", "switch", "door", "window", "pipe")
+
+
+class Known:
+    """A wall as it was surveyed, and what that means for the piece that is worked on."""
+
+    def __init__(self, plan: Plan, units: Units, piece: AnyPiece | None) -> None:
+        """Look at a plan's wall."""
+        self._wall, self.units, self._piece = plan.wall, units, piece
+
+    @property
+    def survey(self) -> Survey | None:
+        """What the readings amount to; None while there are none."""
+        return survey(self._wall) if self._wall.readings or self._wall.build == "mass" else None
+
+    @property
+    def found_words(self) -> str:
+        """How many studs the readings speak for, by how sure they are."""
+        sure = [stud.confidence for stud in self.survey.inference.studs] if self.survey else []
+        return ", ".join(f"{n} {word}" for word in ("certain", "likely", "doubtful") if (n := sure.count(word)))
+
+    @property
+    def rejected(self) -> dict[str, list[str]]:
+        """Readings that fit nothing, as they were jotted down, by the reason."""
+        found: dict[str, list[str]] = {}
+        for i, why in self.survey.inference.rejected if self.survey else ():
+            found.setdefault(why, []).append(self._jotted(i))
+        return found
+
+    @property
+    def contradictions(self) -> list[dict[str, Any]]:
+        """Places where readings disagree, with both sides as they were jotted down."""
+        return [
+            {"at_mm": each.at_mm, "pro": [self._jotted(i) for i in each.for_it], "con": [self._jotted(i) for i in each.against]}
+            for each in (self.survey.contradictions if self.survey else ())
+        ]
+
+    def _jotted(self, i: int) -> str:
+        return notes.word_of(self._wall.readings[i], self.units)
+
+    @property
+    def by_hand(self) -> list[ByHand]:
+        """What the person pinned and struck out."""
+        return [r for r in self._wall.readings if isinstance(r, ByHand)]
+
+    @property
+    def zones(self) -> tuple[Zone, ...]:
+        """Where not to hang or drill, and where to take care."""
+        return zones(self._wall)
+
+    @property
+    def trued(self) -> Trued | None:
+        """What the wall's lie asks of the piece that is worked on."""
+        if self._piece is None:
+            return None
+        seats = mount_of(self._piece).seats(self._piece, self._wall)
+        return trued(self._piece, self._wall, max((seat.height_mm for seat in seats), default=0.0))
+
+    @property
+    def scribe_rows(self) -> list[tuple[float, float, float]]:
+        """Places along the shelf, the gap there, and what to take off."""
+        scribe = self.trued.scribe if self.trued else None
+        return [(x, gap, cut) for (x, gap), (_, cut) in zip(scribe.points_mm, scribe.cut_mm, strict=True)] if scribe else []
+
+    @property
+    def shim_rows(self) -> list[tuple[str, float, float, str]]:
+        """What to put behind each support that needs any: its name, how much, how much more, and at which end of it."""
+        piece, lying = self._piece, self.trued
+        if piece is None or lying is None:
+            return []
+        parts = [seat.part for seat in mount_of(piece).seats(piece, self._wall)]
+        needed = [s for s in lying.shims if max(s.behind_mm, abs(s.foot_mm)) > _SHIM_MM]
+        return [(parts[s.support], s.behind_mm, abs(s.foot_mm), "foot" if s.foot_mm > 0 else "head") for s in needed]
+
+    @property
+    def tilt_mm(self) -> float:
+        """How far the front edge drops or rises."""
+        return abs(self.trued.tilt_mm or 0.0) if self.trued else 0.0
+
+    @property
+    def first_kinds(self) -> list[tuple[str, str]]:
+        """What people put on the drawing of a wall most."""
+        return [("stud", "Stud"), *((key, data.features()[key].name.capitalize()) for key in _FIRST)]
+
+    @property
+    def more_kinds(self) -> list[tuple[str, str]]:
+        """And everything else."""
+        return [(key, row.name) for key, row in data.features().items() if key not in _FIRST]
+
+    @property
+    def sweep_height(self) -> str:
+        """Where to sweep next: a hand above the last sweep."""
+        heights = [r.height_mm for r in self._wall.readings if isinstance(r, Sweep)]
+        return type_length(max(heights) + 300 if heights else min(1200.0, self._wall.height_mm / 2), self.units)
+
+    @property
+    def guesses(self) -> tuple[Guess, ...]:
+        """What the wall may be made of, from what was noticed."""
+        return guesses(self._wall.clues)[:3] if self._wall.clues else ()
+
+    @property
+    def structure(self) -> data.Structure | None:
+        """What stands behind the linings; None when nobody knows."""
+        key = self._wall.structure
+        return data.structures()[key] if key else None
+
+    @property
+    def has_devices(self) -> bool:
+        """Whether the settings name devices."""
+        return bool(settings.DEVICES)
+
+    @property
+    def lining_words(self) -> str:
+        """The lining in words."""
+        layers = self._wall.layers
+        if layers is None:
+            return "not known"
+        return " on ".join(data.linings()[layer.kind].name for layer in layers) or "none"
