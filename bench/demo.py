@@ -7,6 +7,7 @@ from msgspec.structs import replace
 
 from bench.models import Job, Wall
 from trade import lie, notes, sketch
+from trade.choose import placement
 from trade.devices.hidden import HiddenWall, Member, Service
 from trade.devices.stand_ins import StandIns
 from trade.evidence import Reading
@@ -83,7 +84,8 @@ def reading_corner() -> Plan:
     size = (132 * _INCH, 100 * _INCH)
     said = "66 to 102 window 34 to 80 high, 68 to 100 radiator 4 to 28 high, 118 outlet 14 high"
     readings = notes.read(
-        "40 up: 15 3/4 magnet, 16 wood at 7/8, 15 1/8 wood, 17 3/8 air, 32 1/8 magnet, 48 wood at 13/16\n"
+        "40 up: 15 3/4 magnet, 16 wood at 7/8, 15 1/8 wood, 17 3/8 air, 32 1/8 magnet, "
+        "31 5/16 wood, 32 1/2 wood, 48 wood at 13/16\n"
         "60 up: 15 7/8 magnet, 31 3/4 magnet, 48 air, 112 hollow, 128 full",
         "imperial",
         size[0],
@@ -93,10 +95,11 @@ def reading_corner() -> Plan:
         features=sketch.read(said, "imperial", size).features, readings=readings,
     )  # fmt: skip
     wall = replace(wall, studs=as_studs(infer(size[0], readings, wall.openings)))
+    left = 10 * _INCH
     ledge = BracketShelf(
-        key="ledge", name="Picture-book ledge", left_mm=10 * _INCH, top_mm=44 * _INCH, length_mm=44 * _INCH,
+        key="ledge", name="Picture-book ledge", left_mm=left, top_mm=44 * _INCH, length_mm=44 * _INCH,
         depth_mm=7.25 * _INCH, thickness_mm=0.75 * _INCH,
-        board="oak_red", use="hard", supports_mm=(6 * _INCH, 22 * _INCH, 37.5 * _INCH), bracket="braced",
+        board="oak_red", use="hard", supports_mm=placement.supports_on_studs(wall, left, 44 * _INCH), bracket="braced",
         screw="wood_10", screw_length_mm=3 * _INCH, things=(Thing(name="Picture books", mass_kg=18.0),),
     )  # fmt: skip
     return Plan(name="North wall, by the window", units="imperial", wall=wall, pieces=(ledge,))

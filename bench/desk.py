@@ -253,7 +253,9 @@ def stick(desk: Desk) -> list[dict[str, str]]:
     """The story stick: every stage that is built, and how it stands."""
     plan, verdict = desk.plan, desk.verdict
     unsure = plan.wall.layers is None or (plan.wall.build != "mass" and not plan.wall.uprights)
-    found = "masonry" if plan.wall.build == "mass" else f"{len(plan.wall.uprights)} studs"
+    found = (
+        "masonry" if plan.wall.build == "mass" else f"{len(plan.wall.uprights)} stud{'' if len(plan.wall.uprights) == 1 else 's'}"
+    )
     unloaded = sum(not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces)
     words = [piece.word for piece in verdict.pieces]
     counts = [(words.count(word), say.WORDS[word].lower()) for word in ("wont_hold", "close", "cannot_tell")]

@@ -2,13 +2,19 @@
 
 from django.urls import path
 
-from bench import views
+from bench import practice, views
 from bench.stages import fix, load, survey
 
 urlpatterns = [
     path("", views.jobs, name="jobs"),
     path("rules/", views.rules, name="rules"),
     path("import/", views.import_plan, name="import"),
+    path("practice/", practice.lobby, name="practice"),
+    path("practice/begin/", practice.begin, name="practice-begin"),
+    path("practice/<int:run>/", practice.play, name="practice-wall"),
+    path("practice/<int:run>/read/", practice.read, name="practice-read"),
+    path("practice/<int:run>/mark/", practice.mark, name="practice-mark"),
+    path("practice/<int:run>/uncover/", practice.uncover, name="practice-uncover"),
     path("walls/new/", views.new_wall, name="new-wall"),
     path("walls/new/preview/", views.preview, name="preview"),
     path("walls/<int:wall>/", views.wall, name="wall"),

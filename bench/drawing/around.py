@@ -20,16 +20,22 @@ _COUNTED_MM = 4.0  # a stud that is counted on this near to where the readings h
 
 
 def draw(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
-    """Everything but the studs that are counted on; `stage` survey brings out readings and lets things be moved."""
+    """Everything but the studs that are counted on, behind what hangs on the wall."""
     for zone in zones(plan.wall):
         if stage in ("survey", "mark") or (zone.level == "keep_out" and stage != "list"):
             _zone(pen, zone, scale)
     _ceiling(pen, plan.wall, scale)
-    for index, feature in enumerate(plan.wall.features):
-        _feature(pen, feature, index, plan, scale, movable=stage == "survey")
-    if stage == "survey":
-        _found(pen, plan, scale)
-        _readings(pen, plan, scale)
+    if stage != "survey":
+        for each in plan.wall.features:
+            feature(pen, each, plan, scale)
+
+
+def on_top(pen: Pen, plan: Plan, scale: Scale) -> None:
+    """While the wall is surveyed its things can be taken hold of, and readings count: both lie over what hangs there."""
+    for index, each in enumerate(plan.wall.features):
+        feature(pen, each, plan, scale, index)
+    _found(pen, plan, scale)
+    readings(pen, plan, scale)
 
 
 def implied(pen: Pen, wall: Wall, scale: Scale) -> None:
@@ -64,29 +70,30 @@ def _ceiling(pen: Pen, wall: Wall, scale: Scale) -> None:
         pen.path(f"M{number(scale.x(0))} {number(scale.y(wall.height_mm))}H{number(scale.x(wall.width_mm))}L{below}z", "above")
 
 
-def _feature(pen: Pen, feature: Feature, index: int, plan: Plan, scale: Scale, movable: bool) -> None:
-    wide, high = feature.right_mm - feature.left_mm, feature.top_mm - feature.bottom_mm
-    name = sketched(feature, plan.units, (plan.wall.width_mm, plan.wall.height_mm))
+def feature(pen: Pen, thing: Feature, plan: Plan, scale: Scale, index: int | None = None) -> None:
+    """A door, an outlet, a pipe …; with its number on the wall it can be moved."""
+    wide, high = thing.right_mm - thing.left_mm, thing.top_mm - thing.bottom_mm
+    name, movable = sketched(thing, plan.units, (plan.wall.width_mm, plan.wall.height_mm)), index is not None
     handles: dict[str, Attribute] = {}
     if movable:
-        places = {"left": feature.left_mm, "top": feature.top_mm, "length": wide, "thick": high}
+        places = {"left": thing.left_mm, "top": thing.top_mm, "length": wide, "thick": high}
         handles = {f"data_{key}": repr(value) for key, value in places.items()}
         handles |= {"data_post": f"things/{index}", "data_supports": "", "tabindex": 0, "role": "button"}
         handles |= {"id": f"thing-{index}", "aria_label": name}
-    with pen.group(f"feature feature-{feature.kind}{' movable' if movable else ''}", **handles):
+    with pen.group(f"feature feature-{thing.kind}{' movable' if movable else ''}", **handles):
         pen.title(f"{name}. Drag it, or nudge it with the arrow keys." if movable else name)
-        x, y, w, h = scale.x(feature.left_mm), scale.y(feature.top_mm), scale.length(wide), scale.length(high)
-        if feature.trim_mm:
-            trim = scale.length(feature.trim_mm)
-            foot = 0.0 if not feature.bottom_mm else trim
+        x, y, w, h = scale.x(thing.left_mm), scale.y(thing.top_mm), scale.length(wide), scale.length(high)
+        if thing.trim_mm:
+            trim = scale.length(thing.trim_mm)
+            foot = trim if thing.bottom_mm else 0.0
             pen.rect(x - trim, y - trim, w + 2 * trim, h + trim + foot, "trim")
         pen.rect(x, y, w, h, "feature-body")
-        if detail := _DETAILS.get(feature.kind):
+        if detail := _DETAILS.get(thing.kind):
             pen.path(detail(x, y, w, h), "feature-detail")
         if movable:
             pen.rect(x - 4, y - 4, max(w, 6) + 8, max(h, 6) + 8, "grip")
         if w > 60 and h > 24:
-            pen.text(x + w / 2, y + h / 2 + 4, feature.row.name, "feature-words", "middle")
+            pen.text(x + w / 2, y + h / 2 + 4, thing.row.name, "feature-words", "middle")
 
 
 def _slots(x: float, y: float, w: float, h: float) -> str:
@@ -134,7 +141,7 @@ def _found(pen: Pen, plan: Plan, scale: Scale) -> None:
             pen.rect(left, top + 1, wide, high - 2, "found-edge")
 
 
-def _readings(pen: Pen, plan: Plan, scale: Scale) -> None:
+def readings(pen: Pen, plan: Plan, scale: Scale) -> None:
     """Each reading as a small mark at the height where it was taken."""
     for r in plan.wall.readings:
         y = scale.y(min(max(r.height_mm, 60.0), plan.wall.height_mm - 60.0))

@@ -44,10 +44,11 @@ def draw(plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: 
     tape.draw(pen, plan.wall, scale, plan.units, across, [] if chosen is None else [chosen.top_mm])
     _wall(pen, plan, scale, stage)
     around.draw(pen, plan, scale, stage)
-    if stage == "survey":
-        _stud_words(pen, plan, scale)
     for piece in plan.pieces:
         _piece(pen, piece, verdict.piece(piece.key), plan, scale, piece is chosen)
+    if stage == "survey":
+        around.on_top(pen, plan, scale)
+        _stud_words(pen, plan, scale)
     if chosen is not None:
         with pen.group("measures"):
             _measures(pen, chosen, plan, scale)

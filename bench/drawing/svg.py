@@ -70,6 +70,10 @@ class Pen:
         """Slanting lines within a rectangle, as one path."""
         self.path(" ".join(_slants(x, y, w, h, gap)), cls)
 
+    def put(self, markup: SafeString) -> None:
+        """What another pen has drawn."""
+        self._marks.append(markup)
+
     def markup(self) -> SafeString:
         """All of it."""
         return mark_safe("".join(self._marks))

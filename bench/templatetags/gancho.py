@@ -8,7 +8,7 @@ from django.utils.html import escape
 from django.utils.safestring import SafeString, mark_safe
 
 from bench.drawing import vial as vials
-from trade import say
+from trade import data, say
 from trade.check import Check, Phrase, PieceVerdict, Quantity, Word
 from trade.measure import Units, say_bit, say_fine_length, say_length, say_weight
 
@@ -79,6 +79,12 @@ def headline(verdict: PieceVerdict, units: Units) -> str:
 def exact(value: float) -> str:
     """All digits of a number, for machines."""
     return repr(float(value))
+
+
+@register.filter
+def structure(key: str) -> str:
+    """What a wall is made of, by its row."""
+    return data.structures()[key].name
 
 
 @register.filter

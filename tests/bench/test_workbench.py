@@ -8,7 +8,7 @@ from django.urls import get_resolver, reverse
 
 from bench import demo
 from bench.drawing import elevation, section
-from bench.models import Job, Wall
+from bench.models import Job, Practice, Wall
 from tests.plans import bracket_shelf, plan, rod_shelf
 from trade import planfile
 from trade.assess import assess
@@ -86,7 +86,8 @@ class Pages(BenchCase):
     def test_no_address_breaks_on_nonsense(self) -> None:
         """Every address, by GET and by an empty POST, with a wall and a piece: never a 500."""
         for pattern in get_resolver().url_patterns[0].url_patterns:
-            known = {"wall": self.wall.pk, "key": "shelf", "stage": "fix", "index": 7}
+            run = Practice.objects.create(seed=1, level="plain")
+            known = {"wall": self.wall.pk, "key": "shelf", "stage": "fix", "index": 7, "run": run.pk}
             url = reverse(pattern.name, kwargs={key: known[key] for key in pattern.pattern.converters})
             for answer in (
                 self.client.get(url),

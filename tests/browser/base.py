@@ -94,7 +94,9 @@ class BrowserCase(StaticLiveServerTestCase):
             self.page.keyboard.up("Alt")
 
     def touch_drag(self, locator: Locator, dx: float, dy: float) -> None:
-        x, y = self.centre(locator)
+        self.touch_from(*self.centre(locator), dx, dy)
+
+    def touch_from(self, x: float, y: float, dx: float, dy: float) -> None:
         cdp = self.context.new_cdp_session(self.page)
 
         def send(kind: str, *points: tuple[float, float]) -> None:

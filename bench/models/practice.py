@@ -1,0 +1,76 @@
+"""Practice runs: a hidden wall by its seed and level, what was done at it, and the score once it was uncovered."""
+
+from typing import Any
+
+import msgspec
+from django.db import models
+from django.urls import reverse
+
+from trade.devices.practice import Score
+from trade.evidence import Reading
+
+
+class Pass(msgspec.Struct, frozen=True, kw_only=True):
+    """The sweep that is going on: where the finder has been, how high, and how many readings there were before it."""
+
+    low_mm: float
+    high_mm: float
+    height_mm: float
+    before: int
+
+
+class Log(msgspec.Struct, frozen=True, kw_only=True):
+    """What was done at a practice wall.
+
+    `spent`: uses of a tool; `tapes_mm`: strips of tape, without meaning; `calls_mm`: where studs are said to be; `structure`:
+    what it is said to be made of.
+    """
+
+    readings: tuple[Reading, ...] = ()
+    spent: int = 0
+    going: Pass | None = None
+    tapes_mm: tuple[tuple[float, float], ...] = ()
+    calls_mm: tuple[float, ...] = ()
+    structure: str | None = None
+
+
+class Practice(models.Model):
+    """One go at one hidden wall."""
+
+    seed = models.PositiveIntegerField()
+    level = models.CharField(max_length=20)
+    units = models.CharField(max_length=8, default="imperial")
+    log = models.TextField(default="{}")
+    score = models.TextField(blank=True)
+    begun = models.DateTimeField(auto_now_add=True)
+    uncovered = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.level} {self.seed}"
+
+    def get_absolute_url(self) -> str:
+        """Where it is played."""
+        return reverse("practice-wall", args=[self.pk])
+
+    @property
+    def said(self) -> Log:
+        """What was done so far."""
+        return msgspec.json.decode(self.log, type=Log)
+
+    def keep(self, log: Log) -> None:
+        """Keep what was done."""
+        self.log = msgspec.json.encode(log).decode()
+        self.save(update_fields=["log"])
+
+    @property
+    def result(self) -> Score | None:
+        """The score; None while it is covered."""
+        return msgspec.json.decode(self.score, type=Score) if self.score else None
+
+    def finish(self, score: Score, when: Any) -> None:
+        """Uncover it, once."""
+        self.score, self.uncovered = msgspec.json.encode(score).decode(), when
+        self.save(update_fields=["score", "uncovered"])
