@@ -23,12 +23,12 @@ class Known:
 
     def __init__(self, plan: Plan, units: Units, piece: AnyPiece | None) -> None:
         """Look at a plan's wall."""
-        self._wall, self.units, self._piece = plan.wall, units, piece
+        self._wall, self.units, self._piece, self._supports = plan.wall, units, piece, plan.supports_mm
 
     @property
     def survey(self) -> Survey | None:
         """What the readings amount to; None while there are none."""
-        return survey(self._wall) if self._wall.readings or self._wall.build == "mass" else None
+        return survey(self._wall, self._supports) if self._wall.readings or self._wall.build == "mass" else None
 
     @property
     def found_words(self) -> str:

@@ -28,6 +28,7 @@ urlpatterns = [
     path("walls/<int:wall>/wall/by-hand/", survey.by_hand, name="by-hand"),
     path("walls/<int:wall>/wall/place/", survey.place, name="place"),
     path("walls/<int:wall>/wall/sweep/", survey.sweep, name="sweep"),
+    path("walls/<int:wall>/wall/measure/", survey.measure, name="measure"),
     path("walls/<int:wall>/wall/readings.csv", survey.readings_out, name="readings-out"),
     path("walls/<int:wall>/wall/readings/", survey.readings_in, name="readings-in"),
     path("walls/<int:wall>/things/<int:index>/move/", survey.move, name="move-thing"),

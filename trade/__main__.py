@@ -11,8 +11,10 @@ from trade.assess import assess
 from trade.check import Check, PieceVerdict, Verdict, Word
 from trade.errors import TradeError
 from trade.mark.marks import Mark, piece_marks
-from trade.measure import Units, say_bit, say_length
+from trade.measure import Units, say_bit, say_gap, say_length
+from trade.notes import word_of
 from trade.plan import Plan
+from trade.wall.survey import Survey, survey
 
 EXIT: dict[Word, int] = {"holds": 0, "close": 0, "wont_hold": 1, "cannot_tell": 2}
 BAD_FILE = 3
@@ -22,7 +24,11 @@ def main(argv: list[str] | None = None) -> int:
     """Run one command; the exit status says the verdict: 0 holds, 1 won't hold, 2 can't tell, 3 bad file."""
     parser = argparse.ArgumentParser(prog="python -m trade", description=__doc__)
     commands = parser.add_subparsers(dest="command", required=True)
-    for name, what in (("assess", "judge a plan"), ("marks", "say where to drill")):
+    for name, what in (
+        ("assess", "judge a plan"),
+        ("marks", "say where to drill"),
+        ("survey", "say what its readings amount to"),
+    ):
         command = commands.add_parser(name, help=what)
         command.add_argument("plan", help="a plan file (JSON), or - for standard input")
         command.add_argument("--json", action="store_true", help="print the whole result as JSON")
@@ -31,7 +37,7 @@ def main(argv: list[str] | None = None) -> int:
     commands.add_parser("rules", help="print the handbook's chapter on the rules")
     asked = parser.parse_args(argv)
     if asked.command == "schema":
-        print(msgspec.json.format(msgspec.json.encode(planfile.schema()), indent=2).decode())
+        print(_json(planfile.schema()))
         return 0
     if asked.command == "rules":
         print(rules_chapter())
@@ -50,11 +56,17 @@ def main(argv: list[str] | None = None) -> int:
     if asked.command == "marks":
         _print_marks(plan, units, asked.json)
         return 0
+    if asked.command == "survey":
+        known = survey(plan.wall, plan.supports_mm)
+        print(_json(survey_as_json(known)) if asked.json else survey_as_text(known, plan, units))
+        return 0
     verdict = assess(plan)
-    print(
-        msgspec.json.format(msgspec.json.encode(as_json(verdict)), indent=2).decode() if asked.json else as_text(verdict, units)
-    )
+    print(_json(as_json(verdict)) if asked.json else as_text(verdict, units))
     return EXIT[verdict.word]
+
+
+def _json(what: object) -> str:
+    return msgspec.json.format(msgspec.json.encode(what), indent=2).decode()
 
 
 def as_json(verdict: Verdict) -> dict[str, object]:
@@ -86,10 +98,46 @@ def as_text(verdict: Verdict, units: Units) -> str:
     return "\n".join(lines)
 
 
+def survey_as_json(known: Survey) -> dict[str, object]:
+    """What readings amount to, with the words of each stud's confidence, ready to be written."""
+    found = known.inference
+    return {
+        "masonry": known.masonry, "lining_mm": known.lining_mm, "ask_mm": found.ask_mm,
+        "studs": [{**stud._asdict(), "confidence": stud.confidence} for stud in found.studs],
+        "others": [other._asdict() for other in found.others], "grid": found.grid._asdict() if found.grid else None,
+        "rejected": [{"reading": i, "why": why} for i, why in found.rejected],
+        "contradictions": [each._asdict() for each in known.contradictions],
+    }  # fmt: skip
+
+
+def survey_as_text(known: Survey, plan: Plan, units: Units) -> str:
+    """What readings amount to, to read."""
+    found, readings = known.inference, plan.wall.readings
+
+    def jotted(these: tuple[int, ...]) -> str:
+        return ", ".join(word_of(readings[i], units) for i in these)
+
+    lines = [known.masonry] if known.masonry else []
+    for stud in found.studs:
+        kind = "doubled stud" if stud.kind == "double" else "stud"
+        place = f"{say_length(stud.centre_mm, units)} ± {say_gap(stud.reach_mm, units)}"
+        lines.append(f"{stud.confidence:<9} {kind} at {place}, {say.chance(stud.probability)}: {'; '.join(stud.reasons)}")
+    lines += [f"rather a {other.kind} at {say_length(other.centre_mm, units)}" for other in found.others]
+    lines += [
+        f"contradiction at {say_length(c.at_mm, units)}: {jotted(c.for_it)} against {jotted(c.against)}"
+        for c in known.contradictions
+    ]
+    lines += [f"not counted: {jotted((i,))}, for {why}" for i, why in found.rejected]
+    lines += [say.phrase(doubt, units) for doubt in known.doubts]
+    if found.ask_mm is not None:
+        lines.append(f"next: push a thin nail in at {say_length(found.ask_mm, units)}")
+    return "\n".join(lines) or "The readings make no stud likely."
+
+
 def _print_marks(plan: Plan, units: Units, as_json_too: bool) -> None:
     made = {piece.key: piece_marks(piece, plan.wall, units) for piece in plan.pieces}
     if as_json_too:
-        print(msgspec.json.format(msgspec.json.encode(made), indent=2).decode())
+        print(_json(made))
         return
     for piece in plan.pieces:
         print(piece.name)

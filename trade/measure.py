@@ -192,6 +192,11 @@ def say_fine_length(mm: float, units: Units) -> str:
     return say_length(mm, units, 64)
 
 
+def say_gap(mm: float, units: Units) -> str:
+    """Write a gap, a shim, a doubt, as it can be read off a rule: to 1/32 in, or to a tenth of a millimetre."""
+    return f"{mm:.1f} mm".replace("-", "−") if units == "metric" else say_length(mm, units, 32)
+
+
 def say_bit(mm: float, units: Units) -> str:
     """Write a drill bit as it is stamped: 64ths of an inch, or millimetres to a half."""
     return f"{mm:.1f}".removesuffix(".0") + " mm" if units == "metric" else say_length(mm, units, 64)

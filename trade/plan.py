@@ -242,6 +242,11 @@ class Plan(_Part, frozen=True, kw_only=True):
         for i, piece in enumerate(self.pieces):
             _on_the_wall(piece, self.wall, self.units, f"pieces[{i}]")
 
+    @property
+    def supports_mm(self) -> tuple[float, ...]:
+        """Where everything on the wall is held, from its left corner."""
+        return tuple(piece.left_mm + x for piece in self.pieces for x in piece.supports_mm)
+
     def piece(self, key: str) -> AnyPiece:
         """One piece.
 

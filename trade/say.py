@@ -70,6 +70,11 @@ def utilisation(value: float) -> str:
     return f"{(hundredths + (value * 100 > hundredths + 1e-9)) / 100:.2f}"
 
 
+def chance(probability: float) -> str:
+    """Write a probability in whole hundredths, never rounded up to certainty."""
+    return f"{min(int(probability * 100 + 0.5), 99)} %"
+
+
 def headline(verdict: PieceVerdict, units: Units) -> str:
     """The one sentence that a handyman would say about a piece."""
     check = verdict.governing

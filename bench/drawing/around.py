@@ -127,7 +127,7 @@ def _found(pen: Pen, plan: Plan, scale: Scale) -> None:
     """Where the readings have studs that nobody counts on yet, and what else they speak for."""
     if not plan.wall.readings:
         return
-    known = survey(plan.wall).inference
+    known = survey(plan.wall, plan.supports_mm).inference
     counted = [stud.centre_mm for stud in plan.wall.uprights]
     top, high = scale.y(plan.wall.height_mm), scale.length(plan.wall.height_mm)
     for thing in (*known.studs, *known.others):

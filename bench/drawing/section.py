@@ -74,6 +74,12 @@ def _layers(pen: Pen, cut: _Cut) -> None:
     if wall.layers is None:
         pen.text(x - 8, HEIGHT - 8, "lining not known", "cut-words", "end")
     deep, known = seat.stud.depth_mm * _PX, seat.in_stud and bool(wall.uprights)
+    if wall.build == "mass":
+        deep = WIDTH - x
+        pen.rect(x, 0, deep, HEIGHT, "layer cut-mass")
+        pen.hatch(x, 0, deep, HEIGHT, 14, "layer-hatch")
+        pen.text(x + deep / 2, HEIGHT - 10, data.structures()[wall.structure or ""].name, "cut-words cut-on-hatch", "middle")
+        return
     pen.rect(x, 0, deep, HEIGHT, "cut-stud" if known else "cut-stud cut-missing")
     if known:
         lines = (
@@ -148,7 +154,7 @@ def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
     """The load that comes down and the pull on the screw, as arrows with what they are."""
     pull = next((check for check in verdict.checks if check.code == "screw.withdrawal" and check.support == cut.seat.index), None)
     units, y = cut.plan.units, cut.screw_y
-    if pull is not None:
+    if pull is not None and cut.plan.wall.build == "timber":
         head = cut.back_x - cut.seat.side.thickness_mm * _PX - 4
         y = y if isinstance(cut.piece, BracketShelf) else max(y - 12, 12.0)
         pen.path(f"M{number(head)} {number(y)}h-34m7 -4l-7 4l7 4", "chalk chalk-strong")

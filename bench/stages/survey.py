@@ -18,6 +18,7 @@ from trade import sheet
 from trade.errors import MeasureError, PlanError
 from trade.evidence import ByHand, Reading
 from trade.features import usual
+from trade.lie import Plumb, RunOut
 from trade.measure import INCH_MM, read_length, say_length
 from trade.plan import Plan, Stud, Wall
 from trade.wall.infer import as_studs
@@ -144,6 +145,26 @@ def sweep(request: HttpRequest, wall: int) -> HttpResponse:
         return refused(desk, str(error))
     said = f"Sweep at {say_length(height, desk.units)}"
     return _on_the_wall(desk, lambda before: replace(before, readings=(*before.readings, *readings)), said)
+
+
+@require_POST
+def measure(request: HttpRequest, wall: int) -> HttpResponse:
+    """Take ceiling, floor and plumb with the level that the settings name; what was typed of them before is replaced."""
+    desk = desk_or_404(request, wall, "survey")
+    now = desk.plan.wall
+    devices = devices_for(desk.wall.pk, now.width_mm, len(now.readings))
+    if devices is None:
+        return refused(desk, "No device is set up here. Type what your level says instead.")
+    places, low, high = (0.0, now.width_mm / 2, now.width_mm), now.height_mm * 0.15, now.height_mm * 0.85
+    lie = replace(
+        now.lie,
+        run_outs=(
+            RunOut(line="ceiling", points_mm=tuple((x, devices.to_ceiling_mm(x)) for x in places)),
+            RunOut(line="floor", points_mm=tuple((x, devices.to_floor_mm(x)) for x in places)),
+        ),
+        plumbs=(Plumb(at_mm=places[1], low_mm=low, high_mm=high, out_mm=devices.lean_mm(places[1], low, high)),),
+    )
+    return _on_the_wall(desk, lambda before: replace(before, lie=lie), "Measure level and plumb")
 
 
 @require_GET

@@ -10,7 +10,7 @@ from django.utils.safestring import SafeString, mark_safe
 from bench.drawing import vial as vials
 from trade import data, say
 from trade.check import Check, Phrase, PieceVerdict, Quantity, Word
-from trade.measure import Units, say_bit, say_fine_length, say_length, say_weight
+from trade.measure import Units, say_bit, say_fine_length, say_gap, say_length, say_weight
 
 register = template.Library()
 
@@ -40,9 +40,15 @@ def small(mm: float, units: Units) -> str:
 
 
 @register.filter
+def gap(mm: float, units: Units) -> str:
+    """A gap, a shim, a doubt in mm, said as it can be read off a rule."""
+    return say_gap(mm, units)
+
+
+@register.filter
 def percent(share: float) -> str:
-    """A probability in whole hundredths, never rounded up to certainty."""
-    return f"{min(int(share * 100 + 0.5), 99)} %"
+    """A probability, said."""
+    return say.chance(share)
 
 
 @register.filter

@@ -181,7 +181,8 @@ class Tables(BenchCase):
 class Devices(BenchCase):
     def test_none_unless_the_settings_name_one(self) -> None:
         self.assertNotContains(self.client.get(self.url("stage", "survey")), "Sweep with the finder")
-        self.assertContains(self.post("sweep", height="1200"), "No device is set up", status_code=422)
+        for name in ("sweep", "measure"):
+            self.assertContains(self.post(name, height="1200"), "No device is set up", status_code=422)
 
     @override_settings(DEVICES="trade.devices.stand_ins.for_wall")
     def test_a_sweep_is_taken_and_kept(self) -> None:
@@ -191,4 +192,7 @@ class Devices(BenchCase):
         sweeps = [r for r in self.plan().wall.readings if isinstance(r, Sweep)]
         self.assertEqual([(r.from_mm, r.to_mm, r.height_mm) for r in sweeps], [(0.0, 3200.0, 1200.0), (0.0, 3200.0, 1500.0)])
         self.assertGreater(len(self.plan().wall.readings), 8)
+        self.post("measure")
+        lie = self.plan().wall.lie
+        self.assertEqual(([run.line for run in lie.run_outs], len(lie.plumbs)), (["ceiling", "floor"], 1))
         self.assertContains(self.post("sweep", height="tall"), "is not a number", status_code=422)

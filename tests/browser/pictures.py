@@ -3,8 +3,9 @@
 from pathlib import Path
 
 from bench import demo
-from bench.models import Wall
+from bench.models import Practice, Wall
 from tests.browser.base import PHONE, BrowserCase
+from trade.devices.hidden import LEVELS, build
 
 SHOTS = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 
@@ -23,10 +24,47 @@ class Desk(BrowserCase):
         demo.load()
         return f"/walls/{Wall.objects.get(job__name=demo.JOB).pk}"
 
+    def practise(self, covered: str, uncovered: str) -> None:
+        """A sweep, two nails and some calls, one of them wrong."""
+        hidden = build(12, LEVELS["services"])
+        run = Practice.objects.create(seed=12, level="services")
+        self.page.goto(run.get_absolute_url())
+        box = self.page.locator("#wall-face").bounding_box()
+        assert box is not None
+        x, y, per_mm = box["x"], box["y"] + box["height"] / 2, box["width"] / hidden.width_mm
+        mouse = self.page.mouse
+        mouse.move(x + 4, y)
+        mouse.down()
+        mouse.move(x + box["width"] - 4, y, steps=30)
+        mouse.up()
+        for key, offs in (("n", (0.0, 60.0)), ("c", (0.0, 400.0, 800.0, 1190.0, 1500.0))):
+            self.page.keyboard.press(key)
+            for off in offs:
+                mouse.click(x + (hidden.members[1].centre_mm + off) * per_mm, y - 60)
+        self.page.locator("#call-count").get_by_text("5").wait_for()
+        self.page.keyboard.press("f")
+        mouse.move(x + 600 * per_mm, y)
+        mouse.down()
+        mouse.move(x + hidden.members[2].centre_mm * per_mm, y, steps=9)
+        self.page.locator(".lit").wait_for()
+        self.take(covered)
+        mouse.up()
+        self.page.locator("#uncover").click()
+        self.page.locator(".truth").wait_for()
+        self.take(uncovered)
+
     def test_desk(self) -> None:
         wall = self.wall()
         self.shoot("fix", f"{wall}/fix/?piece=paint")
         self.shoot("survey", f"{wall}/survey/")
+        library, flat = (f"/walls/{Wall.objects.get(job__name=job).pk}" for job in (demo.LIBRARY, demo.FLAT))
+        self.shoot("survey-plaster", f"{library}/survey/")
+        self.page.goto(f"{wall}/survey/?piece=towels")
+        self.page.locator("#s-lie summary").click()
+        self.page.locator("#s-lie").evaluate("e => e.scrollIntoView()")
+        self.take("survey-lie")
+        self.shoot("survey-masonry", f"{flat}/survey/")
+        self.practise("practice", "practice-open")
         self.shoot("load", f"{wall}/load/?piece=paint")
         self.shoot("mark", f"{wall}/mark/?piece=towels")
         self.shoot("walls", "/")
@@ -44,6 +82,9 @@ class Phone(Desk):
 
     def test_desk(self) -> None:
         wall = self.wall()
+        self.page.goto(Practice.objects.create(seed=12, level="services").get_absolute_url())
+        self.page.locator("#tool-call").tap()
+        self.take("phone-practice")
         self.shoot("phone-fix", f"{wall}/fix/?piece=paint")
         self.page.goto(f"{wall}/mark/?piece=towels")
         self.page.locator(".panel").evaluate("e => e.scrollIntoView()")

@@ -184,6 +184,7 @@ class AtTheBench(BrowserCase):
             "/",
             "/rules/",
             "/walls/new/",
+            "/practice/",
         ):
             for scheme in ("light", "dark"):
                 with self.subTest(address=address, scheme=scheme):

@@ -18,6 +18,7 @@ from trade.assess import assess, assess_piece
 from trade.choose import placement
 from trade.choose.cures import cures
 from trade.errors import PlanError
+from trade.evidence import MagnetHit, Probe
 from trade.fixings import driving
 from trade.mark.marks import piece_marks
 from trade.plan import Plan, Thing
@@ -67,13 +68,13 @@ class PlanFiles(SimpleTestCase):
 
 
 class CommandLine(SimpleTestCase):
-    def run_on(self, raw: bytes, *flags: str) -> tuple[int, str, str]:
+    def run_on(self, raw: bytes, *flags: str, command: str = "assess") -> tuple[int, str, str]:
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "plan.json"
             path.write_bytes(raw)
             out, err = io.StringIO(), io.StringIO()
             with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
-                code = main(["assess", str(path), *flags])
+                code = main([command, str(path), *flags])
         return code, out.getvalue(), err.getvalue()
 
     def test_exit_status_says_the_verdict(self) -> None:
@@ -97,6 +98,26 @@ class CommandLine(SimpleTestCase):
             for one in piece["checks"]:
                 self.assertIn(one["name"], text)
                 self.assertAlmostEqual(one["utilisation"], one["demand"]["value"] / one["capacity"]["value"])
+
+    def test_survey(self) -> None:
+        readings = (
+            *(MagnetHit(at_mm=400.0 + off) for off in (-3, 4)),
+            Probe(at_mm=401.0, met="wood"),
+            Probe(at_mm=402.0, met="air"),
+        )
+        read = planfile.dump(plan(readings=readings))
+        code, said, _ = self.run_on(read, command="survey")
+        self.assertEqual(code, 0)
+        for words in (
+            "stud at 40",
+            "magnet (2); a nail met wood; but a nail met air",
+            "contradiction at 402 mm: 401 mm wood against 402 mm air",
+            "next: push",
+        ):
+            self.assertIn(words, said)
+        told = json.loads(self.run_on(read, "--json", command="survey")[1])
+        self.assertEqual(told["contradictions"][0]["against"], [3])
+        self.assertIn("solid brick", self.run_on(planfile.dump(plan(structure="brick_solid")), command="survey")[1])
 
     def test_marks(self) -> None:
         out = io.StringIO()

@@ -53,6 +53,8 @@ def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
 
 
 def _service(piece: AnyPiece, wall: Wall) -> Check | None:
+    if not any(feature.row.keep == "service" for feature in wall.features):
+        return None
     near = [
         (found, hole) for hole in mount_of(piece).holes(piece, wall) if (found := nearest_service(wall, hole.x_mm, hole.y_mm))
     ]

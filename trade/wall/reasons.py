@@ -11,6 +11,7 @@ from trade.wall.likelihood import MODEL
 _NEAR_EDGE = 3 * MODEL.edge_sd
 _ON_GRID_MM = 8.0
 _SAME_PLACE_MM = 60.0
+_WANTED = 5.0  # house rule: a stud that something hangs on matters five times as much
 
 _WHY = {
     "pipe": "what is there is too narrow for a stud: a pipe",
@@ -75,15 +76,22 @@ def rejected(readings: Sequence[Reading], accepted: Sequence[Found]) -> tuple[tu
     return tuple(found)
 
 
-def ask_mm(studs: Sequence[Found], width_mm: float) -> float | None:
-    """Probe the stud that is most in doubt; when none is, the one whose place is least sure, near its edge."""
+def ask_mm(studs: Sequence[Found], width_mm: float, wanted_mm: Sequence[float] = ()) -> float | None:
+    """Probe the stud that is most in doubt; when none is, the one whose place is least sure, near its edge.
+
+    Studs near a wanted place, where something is to be held, come first.
+    """
+
+    def wanted(s: Found) -> float:
+        return _WANTED if any(abs(s.centre_mm - x) < _SAME_PLACE_MM for x in wanted_mm) else 1.0
+
     doubtful = [s for s in studs if 0.05 < s.probability < 0.98 and 0 <= s.centre_mm <= width_mm]
     if doubtful:
-        return max(doubtful, key=lambda s: s.probability * (1 - s.probability)).centre_mm
+        return max(doubtful, key=lambda s: wanted(s) * s.probability * (1 - s.probability)).centre_mm
     loose = [s for s in studs if s.high_mm - s.low_mm > 12]
     if not loose:
         return None
-    return min(max(max(loose, key=lambda s: s.high_mm - s.low_mm).centre_mm + 17.0, 0.0), width_mm)
+    return min(max(max(loose, key=lambda s: wanted(s) * (s.high_mm - s.low_mm)).centre_mm + 17.0, 0.0), width_mm)
 
 
 class Contradiction(NamedTuple):

@@ -8,10 +8,11 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Phrase, Quantity
 from trade.evidence import Edge, Knock, Probe, Reading, Sweep
+from trade.features import Feature
 from trade.plan import Wall
 from trade.wall.found import Inference
 from trade.wall.infer import infer
-from trade.wall.reasons import Contradiction, contradictions
+from trade.wall.reasons import Contradiction, ask_mm, contradictions
 
 _MASONRY_FROM = 0.95
 _PRIOR = 0.35  # house rule: one wall in three in a dwelling is masonry
@@ -37,12 +38,23 @@ class Survey(NamedTuple):
     doubts: tuple[Phrase, ...]
 
 
-@lru_cache(maxsize=64)
-def survey(wall: Wall) -> Survey:
-    """What all readings of a wall amount to, with its doors and windows and what it is made of."""
+@lru_cache(maxsize=64)  # a shelf that is dragged about changes nothing of it
+def _inferred(width_mm: float, readings: tuple[Reading, ...], openings: tuple[Feature, ...], steel: bool) -> Inference:
+    return infer(width_mm, readings, openings, steel)
+
+
+def survey(wall: Wall, wanted_mm: tuple[float, ...] = ()) -> Survey:
+    """What all readings of a wall amount to, with its doors and windows and what it is made of.
+
+    Args:
+        wall: with its readings.
+        wanted_mm: where something is to be held: what to read next is sought there first.
+    """
     chance = masonry_probability(wall.readings)
     masonry = _masonry(wall, chance)
-    inference = Inference() if masonry else infer(wall.width_mm, wall.readings, wall.openings, wall.build == "steel")
+    inference = Inference() if masonry else _inferred(wall.width_mm, wall.readings, wall.openings, wall.build == "steel")
+    if wanted_mm:
+        inference = inference._replace(ask_mm=ask_mm(inference.studs, wall.width_mm, wanted_mm))
     depths = [r.depth_mm for r in wall.readings if isinstance(r, Probe) and r.depth_mm is not None and r.met != "air"]
     lining = median(depths) if depths else None
     return Survey(inference, masonry, lining, contradictions(wall.readings), tuple(_doubts(wall, chance, lining)))
