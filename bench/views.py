@@ -23,8 +23,8 @@ from trade.plan import Plan
 WALLS_ON_A_PAGE = 24
 _QUESTIONS = {
     "width": "How wide is it?",
-    "lining": "What is it made of?",
-    "structure": "And behind that?",
+    "lining": "On the outside",
+    "structure": "And behind that",
     "studs": "Where is a stud, from the left corner, or what else is there?",
 }
 

@@ -19,6 +19,7 @@ from trade.choose import placement
 from trade.choose.cures import cures
 from trade.errors import PlanError
 from trade.evidence import MagnetHit, Probe
+from trade.features import Feature, usual
 from trade.fixings import driving
 from trade.mark.marks import piece_marks
 from trade.plan import Plan, Thing
@@ -214,6 +215,15 @@ class Cures(SimpleTestCase):
             then = assess(sick.with_piece(cure.piece)).piece("shelf")
             self.assertEqual(then.word, cure.word)
             self.assertIn(cure.word, ("holds", "close"))
+
+    def test_what_is_in_the_way_is_cured_by_the_shortest_way_out(self) -> None:
+        """The shelf spans 1 480 to 1 500 and its brackets hang 300 below; a window ends at 1 250."""
+        window = Feature(kind="window", left_mm=600.0, right_mm=1500.0, bottom_mm=500.0, top_mm=1250.0)
+        [cure] = [cure for cure in cures(plan(features=(window,)), "shelf") if cure.code == "clear"]
+        self.assertEqual((cure.word, cure.piece.left_mm, cure.piece.top_mm), ("holds", 700.0, 1570.0))
+        outlet = usual("outlet", 800.0, 1350.0, (3200.0, 2400.0))
+        [cure] = [cure for cure in cures(plan(features=(outlet,)), "shelf") if cure.code == "clear"]
+        self.assertEqual(cure.word, "holds")
 
     def test_a_missed_stud_is_cured_by_setting_supports_on_studs(self) -> None:
         found = cures(plan(bracket_shelf(left_mm=760.0)), "shelf")

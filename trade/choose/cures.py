@@ -15,8 +15,9 @@ from trade.errors import PlanError
 from trade.fixings import driving
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf
+from trade.wall.zones import zones
 
-CureCode = Literal["seat", "longer", "thicker", "support", "bracket", "plate", "let_in", "board", "lighten"]
+CureCode = Literal["clear", "seat", "longer", "thicker", "support", "bracket", "plate", "let_in", "board", "lighten"]
 _STEPS_IN_LIGHTENING = 12
 _MOST = 4
 
@@ -73,6 +74,7 @@ def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyP
             label = Phrase("Move it {by} to the " + side, {"by": Quantity(abs(shift), "length")})
             if piece.left_mm + shift >= 0:
                 yield "seat", label, replace(piece, left_mm=piece.left_mm + shift)
+    yield from _clear(piece, plan)
     yield from _hardware(piece)
     yield from _screws(piece, plan)
     with suppress(PlanError):
@@ -82,6 +84,26 @@ def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyP
             label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})
             yield "board", label, replace(piece, thickness_mm=thickness)
     yield from _lighter(piece, plan)
+
+
+def _clear(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+    """Out of the way of what is on the wall, by the shortest way: up, down or to a side, where it is set on the studs anew."""
+    box, wall = mount_of(piece).box(piece), plan.wall
+    moves: list[tuple[float, float]] = []
+    for zone in zones(wall):
+        if zone.level == "keep_out" and min(box.right_mm, zone.right_mm) > max(box.left_mm, zone.left_mm):
+            moves += [(0.0, zone.top_mm - box.bottom_mm), (0.0, zone.bottom_mm - box.top_mm)]
+            moves += [(zone.right_mm - box.left_mm, 0.0), (zone.left_mm - box.right_mm, 0.0)]
+    for dx, dy in sorted(moves, key=lambda move: abs(move[0] + move[1])):
+        left, top = piece.left_mm + dx, piece.top_mm + dy
+        if left < 0 or left + piece.length_mm > wall.width_mm or not piece.thickness_mm <= top <= wall.height_mm:
+            continue
+        side = ("right" if dx > 0 else "left") if dx else ("up" if dy > 0 else "down")
+        supports = placement.supports_on_studs(wall, left, piece.length_mm) if dx else piece.supports_mm
+        label = Phrase(
+            f"Move it {{by}} {'to the ' if dx else ''}{side}, clear of what is there", {"by": Quantity(abs(dx + dy), "length")}
+        )
+        yield "clear", label, replace(piece, left_mm=left, top_mm=top, supports_mm=supports)
 
 
 def _hardware(piece: AnyPiece) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:

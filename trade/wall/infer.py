@@ -27,6 +27,7 @@ from trade.wall.likelihood import MODEL, SPACINGS, STEP, WIDTHS, Array, bell, sc
 
 Places = NDArray[np.int_]
 _FAINT = -5.0  # an object with less than this (log of its odds against nothing) is not followed up
+_RIVAL = 0.1  # a second reading of a place that is this much as likely as the first widens the doubt
 BEYOND = 40.0  # an end stud may stand partly behind the next wall
 
 
@@ -66,7 +67,7 @@ def infer(width_mm: float, readings: Sequence[Reading], openings: Sequence[Featu
     first = _marginals(lattice, {kind: odds[kind] for kind in ("single", "double", "pipe")}, setting, [])
     grids = _grids(_found("single", first, 0.2, steel), readings, setting)
     second = _marginals(lattice, odds, setting, grids)
-    found = _found("single", second, 0.1, steel) + _found("double", second, 0.1, steel)
+    found = _merged(_found("single", second, 0.1, steel), _found("double", second, 0.1, steel))
     others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.5, steel)]
     grid = _best(grids)
     studs = tuple(_explained(f, readings, grid, setting) for f in sorted(found, key=lambda f: f.centre_mm))
@@ -165,6 +166,22 @@ def _found(kind: str, marginals: _Marginals, least: float, steel: bool) -> list[
         reach = 1.96 * sqrt(spread)
         found.append(Found(kind, middle, middle - reach, middle + reach, widths(kind, steel)[-1], min(total, 1.0)))
         mass[max(i - 35, 0) : i + 36] = 0.0
+
+
+def _merged(singles: list[Found], doubles: list[Found]) -> list[Found]:
+    """One stud or two side by side: the likelier of both, with the probability of either, and as wide a doubt as both ask for."""
+    kept = list(doubles)
+    for single in singles:
+        rival = next((d for d in kept if abs(d.centre_mm - single.centre_mm) < STUD_MM and d.kind == "double"), None)
+        if rival is None:
+            kept.append(single)
+            continue
+        kept.remove(rival)
+        best, other = (single, rival) if single.probability >= rival.probability else (rival, single)
+        if other.probability > _RIVAL * best.probability:
+            best = best._replace(low_mm=min(best.low_mm, other.low_mm), high_mm=max(best.high_mm, other.high_mm))
+        kept.append(best._replace(probability=min(single.probability + rival.probability, 1.0)))
+    return kept
 
 
 def _grids(studs: list[Found], readings: Sequence[Reading], setting: _Setting) -> list[tuple[float, float, float]]:
