@@ -17,6 +17,7 @@ Array = NDArray[np.float64]
 INCH = float(INCH_MM)
 STEP = 2.0
 BY_HAND = 40.0  # log odds of what a person pinned or struck out
+_MAGNET_MM = 70.0  # further from a hit it speaks for nothing
 STRUCK_MM = 25.0  # a stud's centre that was struck out lies no nearer than this
 
 
@@ -118,8 +119,9 @@ def _point_scores(kind: str, width: float, centres: Array, readings: Sequence[Re
     total = np.zeros(len(centres))
     stud = kind in ("single", "double")
     for r in readings:
-        if isinstance(r, MagnetHit):
-            total += _magnet(kind, r.at_mm - centres, steel)
+        if isinstance(r, MagnetHit):  # only where it matters
+            a, b = np.searchsorted(centres, (r.at_mm - _MAGNET_MM, r.at_mm + _MAGNET_MM))
+            total[a:b] += _magnet(kind, r.at_mm - centres[a:b], steel)
         elif isinstance(r, Probe) and r.met != "hard":  # what is hard everywhere says nothing about studs
             total += _probe(kind, width, r, centres, steel)
         elif isinstance(r, Knock):

@@ -4,11 +4,12 @@ from collections.abc import Iterator, Sequence
 from itertools import product
 from typing import NamedTuple
 
-from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen
+from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 from trade.wall.found import Found, Grid
 from trade.wall.likelihood import MODEL
 
 _NEAR_EDGE = 3 * MODEL.edge_sd
+_FARTHEST_MM = 40.0  # readings further off say nothing of a stud
 _ON_GRID_MM = 8.0
 _SAME_PLACE_MM = 60.0
 _WANTED = 5.0  # house rule: a stud that something hangs on matters five times as much
@@ -23,13 +24,14 @@ _WHY = {
 def of(stud: Found, readings: Sequence[Reading], grid: Grid | None, at_end: bool) -> tuple[str, ...]:
     """What speaks for a stud and against it."""
     half, x = stud.width_mm / 2, stud.centre_mm
+    near_it = [r for r in readings if not isinstance(r, Sweep) and abs(r.at_mm - x) <= half + _FARTHEST_MM]
 
     def count(kind: type[Reading], near: float, **fields: str) -> int:
-        fits = (r for r in readings if isinstance(r, kind) and all(getattr(r, k) == v for k, v in fields.items()))
-        return sum(abs(r.at_mm - x) <= near for r in fits)  # type: ignore[union-attr]
+        fits = (r for r in near_it if isinstance(r, kind) and all(getattr(r, k) == v for k, v in fields.items()))
+        return sum(abs(r.at_mm - x) <= near for r in fits)
 
     def edges(side: str, place: float) -> int:
-        return sum(isinstance(r, Edge) and r.side == side and abs(r.at_mm - place) <= _NEAR_EDGE for r in readings)
+        return sum(isinstance(r, Edge) and r.side == side and abs(r.at_mm - place) <= _NEAR_EDGE for r in near_it)
 
     left, right = edges("left", x - half), edges("right", x + half)
     said = [
