@@ -19,7 +19,7 @@ from trade import say
 from trade.assess import assess
 from trade.check import PieceVerdict, Verdict
 from trade.errors import PlanError
-from trade.mark.marks import Mark, piece_marks
+from trade.mark.marks import Mark, piece_marks, screw_words
 from trade.measure import Units
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, Plan
@@ -113,6 +113,12 @@ class Desk:
     def mount_name(self) -> str:
         """The kind of the piece."""
         return mount_of(self.piece).name if self.piece else ""
+
+    @property
+    def screw_words(self) -> str:
+        """What goes into the holes: each kind of screw or anchor once."""
+        seats = mount_of(self.piece).seats(self.piece, self.plan.wall) if self.piece else []
+        return "; ".join(dict.fromkeys(screw_words(seat, self.units) for seat in seats))
 
     @property
     def mount_words(self) -> str:

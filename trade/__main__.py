@@ -148,7 +148,7 @@ def _print_marks(plan: Plan, units: Units, as_json_too: bool) -> None:
 def mark_line(mark: Mark, units: Units) -> str:
     """One hole in words."""
     place = f"{say_length(mark.x_mm, units)} from the left, {say_length(mark.y_mm, units)} up"
-    bit = f"{say_bit(mark.bit_mm, units)} bit, {say_length(mark.depth_mm, units)} deep"
+    bit = f"{say_bit(mark.bit_mm, units) if mark.bit_mm else 'no'} bit, {say_length(mark.depth_mm, units)} deep"
     if mark.screw is None or mark.screw_length_mm is None:
         return f"in the shelf's back, {mark.part}: {place}; {bit}"
     row = data.screws()[mark.screw]

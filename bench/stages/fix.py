@@ -17,7 +17,7 @@ from trade.choose.cures import cures as find_cures
 from trade.errors import MeasureError, PlanError
 from trade.fixings import driving
 from trade.measure import read_length, say_length, type_length
-from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf
+from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Wall
 
 
 class FixForm(BenchForm):
@@ -51,6 +51,10 @@ class FixForm(BenchForm):
             self.fields["let_in"] = forms.BooleanField(
                 label="Plates let into the lining, onto the studs", required=False, initial=piece.let_in
             )
+        choices = anchor_choices(desk.plan.wall, piece.anchor)
+        if len(choices) > 1:
+            label = "Where there is no stud" if desk.plan.wall.build == "timber" else "What holds it"
+            self.fields["anchor"] = forms.ChoiceField(choices=choices, label=label, required=False, initial=piece.anchor or "")
         self.fields["screw"] = forms.ChoiceField(
             choices=[(key, row.name_imperial if units == "imperial" else row.name_metric) for key, row in data.screws().items()],
             label="Screws", initial=piece.screw,
@@ -77,11 +81,15 @@ class FixForm(BenchForm):
 
     def _piece(self, got: dict[str, Any]) -> AnyPiece:
         piece = self.piece
-        plain = {key: got[key] for key in ("name", "board", "bracket", "plate", "let_in", "screw") if key in self.fields}
+        plain: dict[str, Any] = {
+            key: got[key] for key in ("name", "board", "bracket", "plate", "let_in", "screw") if key in self.fields
+        }
         moved = replace(piece, left_mm=got["left"], supports_mm=self._supports(got)) if "supports" in self.changed_data else piece
         if "supports" not in self.changed_data:
             moved = replace(placement.resized(piece, self.desk.plan.wall, got["length"]), left_mm=got["left"])
         sizes = {f"{key}_mm": got[key] for key in ("top", "length", "depth", "thickness", "screw_length")}
+        if "anchor" in self.fields:
+            plain["anchor"] = got["anchor"] or None
         return replace(moved, **plain, **sizes)
 
     def _supports(self, got: dict[str, Any]) -> tuple[float, ...]:
@@ -97,6 +105,16 @@ class FixForm(BenchForm):
                 raise PlanError(f"Number {n}, {part.strip()}, is not under the shelf.", "supports_mm")
             found.append(place)
         return tuple(sorted(set(found)))
+
+
+def anchor_choices(wall: Wall, now: str | None) -> list[tuple[str, str]]:
+    """Anchors that suit a wall, what is chosen now among them, and none at all."""
+    bases: set[str | None] = {wall.structure}
+    if wall.build != "mass":
+        bases |= {layer.kind for layer in wall.layers or ()}
+    rows = data.anchors() | {packet.key: packet.anchor for packet in wall.packets}
+    fitting = [(key, row.name) for key, row in rows.items() if key == now or bases & set(row.holds_n)]
+    return [("", "Nothing: screws in studs only" if wall.build != "mass" else "Nothing yet"), *fitting]
 
 
 def form_for(desk: Desk, posted: Any = None) -> FixForm | None:

@@ -10,6 +10,8 @@ from django.utils.safestring import SafeString, mark_safe
 from bench.drawing import vial as vials
 from trade import data, say
 from trade.check import Check, Phrase, PieceVerdict, Quantity, Word
+from trade.fixings.seat import Seat
+from trade.mark import marks
 from trade.measure import Units, say_bit, say_fine_length, say_gap, say_length, say_weight
 
 register = template.Library()
@@ -28,9 +30,15 @@ def tape(mm: float, units: Units) -> str:
 
 
 @register.filter
-def bit(mm: float, units: Units) -> str:
+def screw_words(seat: Seat, units: Units) -> str:
+    """What goes into each hole of a support."""
+    return marks.screw_words(seat, units)
+
+
+@register.filter
+def bit(mm: float | None, units: Units) -> str:
     """A drill bit, said."""
-    return say_bit(mm, units)
+    return say_bit(mm, units) if mm else "none"
 
 
 @register.filter

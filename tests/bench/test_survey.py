@@ -89,7 +89,7 @@ class Typed(BenchCase):
         answer = self.post("save-survey", **self.survey_values(structure="brick_solid", clue_dust_red="on"))
         self.assertContains(answer, "No studs to find: this is solid brick.")
         self.assertContains(answer, "Most likely solid brick")
-        self.assertContains(self.client.get(self.url("stage", "fix")), "ask for a test pull")
+        self.assertContains(self.client.get(self.url("stage", "fix")), "Choose what holds it")
         self.assertEqual(len(self.plan().wall.studs), 2)
 
     def test_how_it_lies_is_told_behind_the_shelf(self) -> None:

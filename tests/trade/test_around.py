@@ -44,12 +44,10 @@ class MadeOf(SimpleTestCase):
         for key, clue in data.clues().items():
             self.assertLessEqual(set(clue.speaks), set(data.structures()), key)
 
-    def test_what_is_not_timber_is_no_verdict_and_says_what_to_find_out(self) -> None:
-        for structure, words in ((None, "studs or masonry"), ("brick_solid", "test pull"), ("steel_25", "timber only")):
-            verdict = assess_piece(bracket_shelf(), wall(structure=structure))
-            with self.subTest(structure=structure):
-                self.assertEqual(verdict.word, "cannot_tell")
-                self.assertTrue(any(words in ask for ask in verdict.unknown), verdict.unknown)
+    def test_a_structure_that_nobody_knows_is_no_verdict_and_says_what_to_find_out(self) -> None:
+        verdict = assess_piece(bracket_shelf(), wall(structure=None))
+        self.assertEqual(verdict.word, "cannot_tell")
+        self.assertTrue(any("studs or masonry" in ask for ask in verdict.unknown), verdict.unknown)
         self.assertFalse(
             any("find one and measure it" in ask for ask in assess_piece(bracket_shelf(), wall(structure="concrete")).unknown)
         )

@@ -13,11 +13,12 @@ from trade.check import Phrase, Quantity, Word, severity
 from trade.choose import placement
 from trade.errors import PlanError
 from trade.fixings import driving
+from trade.fixings.held import anchor_of
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf
 from trade.wall.zones import zones
 
-CureCode = Literal["clear", "seat", "longer", "thicker", "support", "bracket", "plate", "let_in", "board", "lighten"]
+CureCode = Literal["clear", "seat", "anchor", "longer", "thicker", "support", "bracket", "plate", "let_in", "board", "lighten"]
 _STEPS_IN_LIGHTENING = 12
 _MOST = 4
 
@@ -65,7 +66,7 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
 
 def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
     wall = plan.wall
-    missing = any(not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
+    missing = any(seat.held is None and not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
     if missing and wall.uprights:
         seated = placement.supports_on_studs(wall, piece.left_mm, piece.length_mm)
         yield "seat", Phrase("Set its supports on the studs under it"), replace(piece, supports_mm=seated)
@@ -75,6 +76,7 @@ def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyP
             if piece.left_mm + shift >= 0:
                 yield "seat", label, replace(piece, left_mm=piece.left_mm + shift)
     yield from _clear(piece, plan)
+    yield from _anchors(piece, plan)
     yield from _hardware(piece)
     yield from _screws(piece, plan)
     with suppress(PlanError):
@@ -84,6 +86,18 @@ def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyP
             label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})
             yield "board", label, replace(piece, thickness_mm=thickness)
     yield from _lighter(piece, plan)
+
+
+def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+    """Every anchor that suits what is behind a support without timber."""
+    wall = plan.wall
+    for key in (*data.anchors(), *(packet.key for packet in wall.packets)):
+        if key == piece.anchor:
+            continue
+        changed = replace(piece, anchor=key)
+        grips = [seat.held for seat in mount_of(changed).seats(changed, wall) if seat.held is not None]
+        if grips and all(held.pull_n > 0 for held in grips):
+            yield "anchor", Phrase("Hold it with: {name}", {"name": anchor_of(wall, key).name}), changed
 
 
 def _clear(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:

@@ -8,6 +8,7 @@ from msgspec.structs import replace
 
 from trade.errors import PlanError
 from trade.fixings import driving
+from trade.fixings.held import usual
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Wall
 
@@ -39,10 +40,18 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
         depth_mm=DEPTH_MM, board="pine_white", use="everyday", supports_mm=supports_on_studs(wall, left, length),
         screw="wood_10", screw_length_mm=EMBEDMENT_MM,
     )  # fmt: skip
+    piece = replace(piece, anchor=usual_anchor(wall))
     seat = mount_of(piece).seats(piece, wall)[0]
     room = seat.layers_mm + min((stud.depth_mm for stud in wall.uprights), default=seat.stud.depth_mm)
     screw = driving.suggest_length_mm(seat.screw, seat.layers_mm, EMBEDMENT_MM, room)
     return replace(piece, top_mm=min(max(top_mm, piece.thickness_mm), wall.height_mm), screw_length_mm=screw)
+
+
+def usual_anchor(wall: Wall) -> str | None:
+    """What holds in a wall without timber studs; nothing is needed where there are some."""
+    if wall.build not in ("mass", "steel") or wall.structure is None:
+        return None
+    return usual(wall.structure)
 
 
 def supports_on_studs(wall: Wall, left_mm: float, length_mm: float) -> tuple[float, ...]:

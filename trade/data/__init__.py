@@ -59,6 +59,8 @@ class Structure(Row, frozen=True, kw_only=True):
     tell: str
     steel_mm: float | None = None
     flange_mm: float | None = None
+    bearing_mpa: float = 0.0
+    stiffness_n_per_mm3: float = 0.0
 
 
 class Clue(Row, frozen=True, kw_only=True):
@@ -98,6 +100,30 @@ class Screw(Row, frozen=True, kw_only=True):
     fyb_psi: float
     tip_mm: float
     lengths_in: tuple[float, ...]
+
+
+class Holds(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """Allowable pull and shear of one anchor in one base, N; noughts where a rule works them out."""
+
+    pull: float
+    shear: float
+
+
+class Anchor(Row, frozen=True, kw_only=True):
+    """What holds where no timber stud does, by class and size; the table says what each field means."""
+
+    name: str
+    kind: Literal["plug", "self_drilling", "sleeve", "toggle", "screw_anchor", "expansion", "resin", "steel_screw", "packet"]
+    screw_mm: float
+    head_mm: float
+    hole_mm: float
+    depth_mm: float
+    behind_mm: float
+    edge_mm: float
+    spacing_mm: float
+    give_mm: float
+    lasting: float
+    holds_n: dict[str, Holds]
 
 
 class Bracket(Row, frozen=True, kw_only=True):
@@ -211,6 +237,12 @@ def screws() -> dict[str, Screw]:
 
 
 @cache
+def anchors() -> dict[str, Anchor]:
+    """Anchors by key."""
+    return _table("anchors", Anchor)
+
+
+@cache
 def brackets() -> dict[str, Bracket]:
     """Bracket classes by key."""
     return _table("brackets", Bracket)
@@ -253,7 +285,9 @@ def house(key: str) -> float:
     return value
 
 
-TABLES = (framing, boards, linings, structures, clues, features, screws, brackets, plates, uses, drills, rules, house_rules)
+TABLES = (
+    framing, boards, linings, structures, clues, features, screws, anchors, brackets, plates, uses, drills, rules, house_rules,
+)  # fmt: skip
 
 
 def row(table: dict[str, R], key: str, noun: str) -> R:

@@ -1,77 +1,18 @@
-"""A bracket or plate held to one stud by screws: every check between the hardware and the wood.
+"""Screws into timber studs: every check between the hardware and the wood.
 
-The hardware knows where its screws are and what moment and load it brings; this module knows the screws. One `Seat` per
-support; the worst over seats and cases is what a check reports.
+The hardware knows where its screws are and what moment and load it brings; this module knows the screws. The worst over seats
+and cases is what a check reports.
 """
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
-from trade.data import Framing, Screw
-from trade.fixings import driving, wood
+from trade.fixings import wood
+from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
+from trade.fixings.seat import Seat
 from trade.load.demand import Demand
-from trade.mechanics import contact
-from trade.wall.backing import Face, StudAt
-
-
-@dataclass(frozen=True, kw_only=True)
-class Seat:
-    """One support on one stud.
-
-    `heights_mm`: screws above the hardware's lower edge; `height_mm`, `width_mm`: of the pressed face; `gap_mm`: soft layers
-    between hardware and stud; `stud`: what is known of the stud behind the screws' line.
-    """
-
-    index: int
-    part: str
-    heights_mm: tuple[float, ...]
-    height_mm: float
-    width_mm: float
-    side: wood.Side
-    screw: Screw
-    screw_mm: float
-    gap_mm: float
-    face: Face
-    timber: Framing
-    stud: StudAt
-    reach: driving.Reach = field(init=False)
-    pressed_mm: float = field(init=False)
-
-    def __post_init__(self) -> None:
-        """Work out once where the screw's length goes, and the width that presses with the stud behind it.
-
-        That width is taken at the worst place of the stud at which the screws still are in the wood; when the stud may be further
-        off than that, nobody can tell, and the check of the edge says so.
-        """
-        object.__setattr__(self, "reach", driving.reach(self.screw, self.screw_mm, self.layers_mm))
-        off = abs(self.stud.offset_mm) + min(self.stud.uncertainty_mm, self.spare_mm)
-        half, stud = self.width_mm / 2, self.stud.width_mm / 2
-        object.__setattr__(self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0))
-
-    @property
-    def edge_mm(self) -> float:
-        """Edge distance that the screw needs."""
-        key = "edge_diameters_lag" if self.screw.kind == "lag" else "edge_diameters_wood"
-        return data.house(key) * self.screw.diameter_mm
-
-    @property
-    def spare_mm(self) -> float:
-        """How far off the stud may be before a screw loses its edge distance."""
-        return max(self.stud.width_mm / 2 - abs(self.stud.offset_mm) - self.edge_mm, 0.0)
-
-    @property
-    def layers_mm(self) -> float:
-        """All that the screw passes before the stud."""
-        return self.side.thickness_mm + self.gap_mm
-
-    @property
-    def in_stud(self) -> bool:
-        """Whether the screws' line meets the stud at all."""
-        return abs(self.stud.offset_mm) < self.stud.width_mm / 2
-
 
 _MODES: dict[wood.Mode, str] = {
     "I_m": "the stud gives way along the whole screw",
@@ -84,17 +25,16 @@ _MODES: dict[wood.Mode, str] = {
 
 
 class _Use(NamedTuple):
-    """One support in one load case, worked out."""
+    """One support in one load case, with what its screws may be asked for."""
 
-    seat: Seat
-    demand: Demand
-    moment_nmm: float
-    hold: contact.Hold | None
-    limit_nmm: float
-    shear_n: float
+    grip: Grip
     withdrawal_n: float
     lateral: wood.Lateral
     lateral_n: float
+
+    @property
+    def seat(self) -> Seat:
+        return self.grip.seat
 
 
 def checks(
@@ -109,17 +49,17 @@ def checks(
         loads: what is not known of the loads.
     """
     seats = list(seats)
-    found = [_edge(seats)]
+    found = [edge(seats)]
     hit = [seat for seat in seats if seat.in_stud]
     if not hit:
         return found
     found += [_embedment(hit, lining), _far_side(hit, lining)]
     unknown = lining + loads
     uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
-    found.append(_crushing(uses, unknown))
+    found.append(crushing([use.grip for use in uses], unknown))
     if in_wood := [use for use in uses if use.lateral_n > 0]:
         found.append(_shear(in_wood, unknown))
-    held = [use for use in uses if use.hold is not None and use.withdrawal_n > 0 and use.lateral_n > 0]
+    held = [use for use in uses if use.grip.hold is not None and use.withdrawal_n > 0 and use.lateral_n > 0]
     if held:
         found += [_withdrawal(held, unknown), _combined(held, unknown)]
         if held[0].seat.side.g is not None:
@@ -133,32 +73,13 @@ def _uses(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[_Use]:
     bearing = wood.bearing_length_mm(reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm)
     fe = wood.bearing_strength_mpa(seat.timber.g, seat.screw.diameter_mm)
     side = wood.lateral(wood.dowel(seat.screw), seat.side, seat.gap_mm, fe, bearing)
-    face = seat.face.bearing_mpa * seat.pressed_mm
-    upside = tuple(seat.height_mm - y for y in seat.heights_mm)
-    for demand in _governing(demands):
-        heights = seat.heights_mm if demand.moment_nmm >= 0 else upside
-        moment = round(abs(demand.moment_nmm), 3)  # so that mirrored supports are worked out once
-        yield _Use(
-            seat, demand, moment, contact.hold(moment, heights, face), contact.limit_moment(heights, face),
-            abs(demand.load_n) / len(heights), pull * demand.duration, side, side.value_n * demand.duration,
-        )  # fmt: skip
+    for grip in grips(seat, demands):
+        yield _Use(grip, pull * grip.demand.duration, side, side.value_n * grip.demand.duration)
 
 
-def _governing(demands: tuple[Demand, ...]) -> list[Demand]:
-    """Leave out every case that another one exceeds in load and moment, for its duration and outright."""
+def edge(seats: list[Seat]) -> Check:
+    """Whether every screw is in its stud, with its edge distance, wherever the stud may be."""
 
-    def exceeded(a: Demand, b: Demand) -> bool:
-        return (
-            (a.moment_nmm >= 0) == (b.moment_nmm >= 0)
-            and abs(b.moment_nmm) >= abs(a.moment_nmm)
-            and abs(b.moment_nmm) * a.duration >= abs(a.moment_nmm) * b.duration
-            and abs(b.load_n) * a.duration >= abs(a.load_n) * b.duration
-        )
-
-    return [a for a in demands if not any(a is not b and exceeded(a, b) for b in demands)]
-
-
-def _edge(seats: list[Seat]) -> Check:
     def asked(seat: Seat) -> float:
         return (abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + seat.edge_mm) / (seat.stud.width_mm / 2)
 
@@ -236,60 +157,15 @@ def _far_side(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
     )  # fmt: skip
 
 
-def _crushing(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.moment_nmm / max(u.limit_nmm, 1e-9))
-    seat = use.seat
-    return make(
-        "lining.crushing", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
-        demand=Quantity(use.moment_nmm, "moment"), capacity=Quantity(max(use.limit_nmm, 1e-9), "moment"),
-        template="The {part}'s lower edge presses into the {face}: {used} of the turning load that would crush it.",
-        parts={"part": seat.part, "face": seat.face.name},
-        steps=(
-            Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
-            Step("b", "pressed width with the stud behind it", Quantity(seat.pressed_mm, "fine")),
-            Step("y_1", "highest pulling screw above the pressed edge", Quantity(_top(use), "fine")),
-            Step("M_max", "σ b y_1² / 2", Quantity(use.limit_nmm, "moment")),
-            Step("M", "turning load on the support", Quantity(use.moment_nmm, "moment")),
-        ),
-    )  # fmt: skip
-
-
-def _top(use: _Use) -> float:
-    seat = use.seat
-    heights = seat.heights_mm if use.demand.moment_nmm >= 0 else tuple(seat.height_mm - y for y in seat.heights_mm)
-    return max(heights)
-
-
 def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: _hold(u).tension_n / u.withdrawal_n)
-    seat, hold = use.seat, _hold(use)
+    use = max(uses, key=lambda u: pulled(u.grip).tension_n / u.withdrawal_n)
+    seat, hold = use.seat, pulled(use.grip)
     return make(
-        "screw.withdrawal", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
+        "screw.withdrawal", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
         demand=Quantity(hold.tension_n, "pull"), capacity=Quantity(use.withdrawal_n, "pull"),
         template="The {part}'s hardest-pulled screw pulls with {demand}; the stud holds it up to {capacity}.",
-        parts={"part": seat.part}, steps=_pull_steps(use) + _withdrawal_steps(use),
+        parts={"part": seat.part}, steps=pull_steps(use.grip) + _withdrawal_steps(use),
     )  # fmt: skip
-
-
-def _hold(use: _Use) -> contact.Hold:
-    assert use.hold is not None  # only held uses get here
-    return use.hold
-
-
-def _pull_steps(use: _Use) -> tuple[Step, ...]:
-    seat, hold = use.seat, _hold(use)
-    squares = use.moment_nmm * hold.lever_mm / hold.tension_n if hold.tension_n else hold.lever_mm**2
-    counted = sum(tension > 0 for tension in hold.tensions_n)
-    return (
-        Step("M", f"turning load, {use.demand.case}", Quantity(use.moment_nmm, "moment")),
-        Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
-        Step("b", "pressed width with the stud behind it", Quantity(seat.pressed_mm, "fine")),
-        Step("a", "depth of the pressed block, from Σ T = σ b a", Quantity(hold.block_mm, "fine")),
-        Step("y_1", "hardest-pulled screw above the pressed edge", Quantity(_top(use), "fine")),
-        Step("d_1", "its lever: y_1 − a/2", Quantity(hold.lever_mm, "fine")),
-        Step("Σ d²", f"levers squared, of {counted} of {len(seat.heights_mm)} screws", Quantity(squares, "area")),
-        Step("T_1", "M d_1 / Σ d²", Quantity(hold.tension_n, "force")),
-    )
 
 
 def _withdrawal_steps(use: _Use) -> tuple[Step, ...]:
@@ -300,17 +176,17 @@ def _withdrawal_steps(use: _Use) -> tuple[Step, ...]:
         Step("G", f"specific gravity of {seat.timber.name}", Quantity(seat.timber.g, "ratio")),
         Step("W", f"{formula} per length of thread", Quantity(wood.withdrawal_n_per_mm(seat.screw, seat.timber.g), "line")),
         Step("p_t", "thread in the stud, less layers and tip", Quantity(thread, "fine")),
-        Step("C_D", "load duration", Quantity(use.demand.duration, "ratio")),
+        Step("C_D", "load duration", Quantity(use.grip.demand.duration, "ratio")),
         Step("W'", "W p_t C_D", Quantity(use.withdrawal_n, "force")),
     )
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.shear_n / u.lateral_n)
+    use = max(uses, key=lambda u: u.grip.shear_n / u.lateral_n)
     seat = use.seat
     return make(
-        "screw.shear", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
-        demand=Quantity(use.shear_n, "pull"), capacity=Quantity(use.lateral_n, "pull"),
+        "screw.shear", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+        demand=Quantity(use.grip.shear_n, "pull"), capacity=Quantity(use.lateral_n, "pull"),
         template="Each screw of the {part} carries {demand} downwards; across {gap} of lining it can carry {capacity}.",
         parts={"part": seat.part, "gap": Quantity(seat.gap_mm, "fine")}, steps=_shear_steps(use),
     )  # fmt: skip
@@ -321,7 +197,7 @@ def _shear_steps(use: _Use) -> tuple[Step, ...]:
     dowel = wood.dowel(seat.screw)
     bearing = wood.bearing_length_mm(seat.reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm)
     return (
-        Step("V", f"load on the support over {len(seat.heights_mm)} screws", Quantity(use.shear_n, "force")),
+        Step("V", f"load on the support over {len(seat.heights_mm)} screws", Quantity(use.grip.shear_n, "force")),
         Step("g", "gap: lining that bears nothing", Quantity(seat.gap_mm, "fine")),
         Step("D", "core of the thread", Quantity(dowel.diameter_mm, "fine")),
         Step("L_s", "thickness under the head", Quantity(seat.side.thickness_mm, "fine")),
@@ -341,19 +217,19 @@ def _fe(seat: Seat) -> float:
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    together = [wood.combined_use(_hold(use).tension_n, use.shear_n, use.withdrawal_n, use.lateral_n) for use in uses]
+    together = [wood.combined_use(pulled(use.grip).tension_n, use.grip.shear_n, use.withdrawal_n, use.lateral_n) for use in uses]
     used = max(together)
     use = uses[together.index(used)]
-    seat, tension = use.seat, _hold(use).tension_n
-    resultant = (tension**2 + use.shear_n**2) ** 0.5
+    seat, tension = use.seat, pulled(use.grip).tension_n
+    resultant = (tension**2 + use.grip.shear_n**2) ** 0.5
     capacity = resultant / used if used else use.lateral_n
     return make(
-        "screw.combined", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
+        "screw.combined", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
         demand=Quantity(resultant, "pull"), capacity=Quantity(capacity, "pull"),
         template="Pull and shear together put {demand} on the {part}'s top screw; at that slant it can take {capacity}.",
         parts={"part": seat.part},
         steps=(
-            *_pull_steps(use), *_withdrawal_steps(use), *_shear_steps(use),
+            *pull_steps(use.grip), *_withdrawal_steps(use), *_shear_steps(use),
             Step("R", "√(T_1² + V²)", Quantity(resultant, "force")),
             Step("Z'_α", "W' Z' / (W' cos²α + Z' sin²α)", Quantity(capacity, "force")),
         ),
@@ -364,17 +240,17 @@ def _pull_through(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     def capacity(use: _Use) -> float:
         side = use.seat.side
         assert side.g is not None  # only wood sides get here
-        return wood.pull_through_n(use.seat.screw.head_mm, side.thickness_mm, side.g) * use.demand.duration
+        return wood.pull_through_n(use.seat.screw.head_mm, side.thickness_mm, side.g) * use.grip.demand.duration
 
-    use = max(uses, key=lambda u: _hold(u).tension_n / capacity(u))
+    use = max(uses, key=lambda u: pulled(u.grip).tension_n / capacity(u))
     seat = use.seat
     return make(
-        "screw.pull_through", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
-        demand=Quantity(_hold(use).tension_n, "pull"), capacity=Quantity(capacity(use), "pull"),
+        "screw.pull_through", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+        demand=Quantity(pulled(use.grip).tension_n, "pull"), capacity=Quantity(capacity(use), "pull"),
         template="The {part}'s hardest-pulled screw head is pulled with {demand}; the wood under it holds {capacity}.",
         parts={"part": seat.part},
         steps=(
-            *_pull_steps(use),
+            *pull_steps(use.grip),
             Step("D_H", "width of the head", Quantity(seat.screw.head_mm, "fine")),
             Step("t", "wood under the head", Quantity(seat.side.thickness_mm, "fine")),
             Step("W_H'", "690 π D_H G² t (at most 1725 π D_H² G²) × C_D", Quantity(capacity(use), "force")),

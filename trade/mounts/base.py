@@ -3,7 +3,7 @@
 from typing import NamedTuple, Protocol
 
 from trade.check import Check
-from trade.fixings.stud_screws import Seat
+from trade.fixings.seat import Seat
 from trade.plan import AnyPiece, Wall
 
 
@@ -47,14 +47,16 @@ class Mount(Protocol):
     def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:
         """Each support as it sits on the wall, from the left."""
 
-    def holes(self, piece: AnyPiece, wall: Wall) -> list[Hole]:
-        """Every hole in the wall, support by support from the left, top down."""
-
     def box(self, piece: AnyPiece) -> Box:
         """The room it takes on the wall."""
 
     def bores(self, piece: AnyPiece) -> list[Bore]:
         """Every hole in the shelf, from the left."""
+
+
+def holes(seats: list[Seat]) -> list[Hole]:
+    """Every screw hole in the wall, support by support, each from the top down."""
+    return [Hole(x, y, seat) for seat in seats for x, y in sorted(seat.holes, key=lambda place: -place[1])]
 
 
 def support_name(index: int, count: int, noun: str) -> str:

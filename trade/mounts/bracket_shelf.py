@@ -6,15 +6,15 @@ the bracket about its foot: screws high up pull, the foot presses into the linin
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
-from trade.fixings import stud_screws, wood
-from trade.fixings.stud_screws import Seat
+from trade.fixings import fastening, wood
+from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
 from trade.load.shelf import ShelfLoad, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, stiffness
-from trade.mounts.base import Bore, Box, Hole, support_name
+from trade.mounts.base import Bore, Box, support_name
 from trade.plan import AnyPiece, BracketShelf, Wall
-from trade.wall.backing import backing, stud_at
+from trade.wall.backing import backing
 
 NOUN = "bracket"
 _HARDWARE_OUT_SHARE = 0.4  # a bracket's own weight hangs near its wall end
@@ -38,39 +38,26 @@ class _BracketShelf:
         lining = backing(wall).unknown
         return [
             *board.checks(load, loads),
-            *stud_screws.checks(seats, demands, lining, loads),
+            *fastening.checks(seats, demands, lining, loads),
             _bending(piece, row, seats, demands, loads),
             _reach(piece, row),
             _room(piece, row),
-            *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.in_stud], lining + loads),
+            *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.holds], lining + loads),
         ]
 
     def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:
-        """Each bracket on its stud."""
+        """Each bracket where it sits."""
         assert isinstance(piece, BracketShelf)
-        row, screw, behind = data.brackets()[piece.bracket], data.screws()[piece.screw], backing(wall)
+        row = data.brackets()[piece.bracket]
         if row.material == "steel":
             side = wood.steel_side(row.side_mm)
         else:
-            side = wood.wood_side(row.side_mm, data.boards()[row.material].g, screw.diameter_mm)
-        names = [support_name(i, len(piece.supports_mm), NOUN) for i in range(len(piece.supports_mm))]
+            side = wood.wood_side(row.side_mm, data.boards()[row.material].g, data.screws()[piece.screw].diameter_mm)
+        hardware = Hardware(tuple(row.leg_mm - down for down in row.holes_mm), row.leg_mm, row.width_mm, side)
+        foot, count = piece.top_mm - piece.thickness_mm - row.leg_mm, len(piece.supports_mm)
         return [
-            Seat(
-                index=i, part=names[i], heights_mm=tuple(row.leg_mm - down for down in row.holes_mm), height_mm=row.leg_mm,
-                width_mm=row.width_mm, side=side, screw=screw, screw_mm=piece.screw_length_mm, gap_mm=behind.lining_mm,
-                face=behind.face, timber=behind.timber, stud=stud_at(wall, piece.left_mm + x, names[i]),
-            )
+            seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
             for i, x in enumerate(piece.supports_mm)
-        ]  # fmt: skip
-
-    def holes(self, piece: AnyPiece, wall: Wall) -> list[Hole]:
-        """One hole per screw, each bracket from the top down."""
-        assert isinstance(piece, BracketShelf)
-        under = piece.top_mm - piece.thickness_mm
-        return [
-            Hole(piece.left_mm + x, under - down, seat)
-            for seat, x in zip(self.seats(piece, wall), piece.supports_mm, strict=True)
-            for down in data.brackets()[piece.bracket].holes_mm
         ]
 
     def box(self, piece: AnyPiece) -> Box:

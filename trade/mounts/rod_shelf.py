@@ -9,15 +9,15 @@ from math import pi
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
-from trade.fixings import stud_screws, wood
-from trade.fixings.stud_screws import Seat
+from trade.fixings import fastening, wood
+from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
 from trade.load.shelf import ShelfLoad, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, stiffness
-from trade.mounts.base import Bore, Box, Hole, support_name
+from trade.mounts.base import Bore, Box, support_name
 from trade.plan import AnyPiece, RodShelf, Wall
-from trade.wall.backing import backing, stud_at
+from trade.wall.backing import backing
 
 NOUN = "rod"
 _STEEL_E_MPA = 200_000.0
@@ -42,10 +42,10 @@ class _RodShelf:
         demands = {i: _moved_out(cases, _set_back(piece, wall)) for i, cases in load.demands().items()}
         seats = self.seats(piece, wall)
         unknown = behind.unknown + loads
-        hit = [seat for seat in seats if seat.in_stud]
+        hit = [seat for seat in seats if seat.holds]
         return [
             *board.checks(load, loads),
-            *stud_screws.checks(seats, demands, behind.unknown, loads),
+            *fastening.checks(seats, demands, behind.unknown, loads),
             _rod_bending(row, seats, demands, unknown),
             _rod_bearing(piece, row, seats, demands, loads),
             _rod_hole(piece, row),
@@ -56,28 +56,15 @@ class _RodShelf:
         ]
 
     def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:
-        """Each plate on its stud."""
+        """Each plate where it sits; the rod's axis is at half the shelf's thickness."""
         assert isinstance(piece, RodShelf)
-        row, screw, behind = data.plates()[piece.plate], data.screws()[piece.screw], backing(wall)
-        names = [support_name(i, len(piece.supports_mm), NOUN) for i in range(len(piece.supports_mm))]
+        row = data.plates()[piece.plate]
+        heights = tuple(row.height_mm / 2 + up for up in row.rows_mm)
+        hardware = Hardware(heights, row.height_mm, row.width_mm, wood.steel_side(row.side_mm))
+        foot, count = piece.top_mm - piece.thickness_mm / 2 - row.height_mm / 2, len(piece.supports_mm)
         return [
-            Seat(
-                index=i, part=names[i], heights_mm=tuple(row.height_mm / 2 + up for up in row.rows_mm), height_mm=row.height_mm,
-                width_mm=row.width_mm, side=wood.steel_side(row.side_mm), screw=screw, screw_mm=piece.screw_length_mm,
-                gap_mm=0.0 if piece.let_in else behind.lining_mm, face=behind.stud_face if piece.let_in else behind.face,
-                timber=behind.timber, stud=stud_at(wall, piece.left_mm + x, names[i]),
-            )
+            seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot, piece.let_in)
             for i, x in enumerate(piece.supports_mm)
-        ]  # fmt: skip
-
-    def holes(self, piece: AnyPiece, wall: Wall) -> list[Hole]:
-        """One hole per screw, each plate from the top down; the rod's axis is at half the shelf's thickness."""
-        assert isinstance(piece, RodShelf)
-        axis = piece.top_mm - piece.thickness_mm / 2
-        return [
-            Hole(piece.left_mm + x, axis + up, seat)
-            for seat, x in zip(self.seats(piece, wall), piece.supports_mm, strict=True)
-            for up in data.plates()[piece.plate].rows_mm
         ]
 
     def box(self, piece: AnyPiece) -> Box:

@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
-from trade.fixings.stud_screws import Seat
+from trade.fixings.seat import Seat
 from trade.load.shelf import PLACES, ShelfLoad
 from trade.mechanics import contact
 
@@ -22,14 +22,10 @@ class _Moved(NamedTuple):
 
 
 def turning_stiffness(seat: Seat) -> float:
-    """N mm per radian of one support on its stud: screws pull (25 d l_ef, house table), the face is dented."""
-    pull = data.house("axial_stiffness") * seat.screw.diameter_mm * seat.reach.thread_mm
-    return contact.rotation_stiffness(seat.heights_mm, pull, seat.face.stiffness_n_per_mm3 * seat.pressed_mm)
-
-
-def slip_stiffness(seat: Seat) -> float:
-    """N per mm downwards of all screws of one support (EN 1995-1-1 Table 7.1: rho_m^1.5 d / 23 each)."""
-    return len(seat.heights_mm) * seat.timber.density_kg_m3**1.5 * seat.screw.diameter_mm / 23
+    """N mm per radian of one support: screws or anchors give, the face is dented."""
+    return contact.rotation_stiffness(
+        seat.heights_mm, seat.pull_stiffness_n_per_mm, seat.face.stiffness_n_per_mm3 * seat.pressed_mm
+    )
 
 
 def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[str, ...]) -> list[Check]:
@@ -37,7 +33,7 @@ def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[s
 
     Args:
         load: the shelf.
-        supports: those on a stud, with how far the hardware alone lets the front edge down under 1 N there.
+        supports: those that hold, with how far the hardware alone lets the front edge down under 1 N there.
         unknown: what is not known yet.
     """
     push, depth = data.house("wobble_push_n"), load.piece.depth_mm
@@ -49,7 +45,7 @@ def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[s
         force, turning = push * shares[place], turning_stiffness(each)
         if turning > 0:
             case = f"a hand on the front edge {PLACES[place]}"
-            moved = _Moved(force * depth**2 / turning, force * give, force / slip_stiffness(each), case, each)
+            moved = _Moved(force * depth**2 / turning, force * give, force / each.slip_stiffness_n_per_mm, case, each)
             worst = max(worst, moved, key=lambda m: m.total_mm)
     if worst.seat is None:
         return []

@@ -1,7 +1,7 @@
 """A piece among what is on the wall besides studs: whether it fits there, and whether its screws keep clear of services."""
 
 from trade.check import Check, Quantity, make
-from trade.mounts import mount_of
+from trade.mounts import holes, mount_of
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Wall
 from trade.wall.trued import lowest_ceiling_mm
@@ -56,7 +56,9 @@ def _service(piece: AnyPiece, wall: Wall) -> Check | None:
     if not any(feature.row.keep == "service" for feature in wall.features):
         return None
     near = [
-        (found, hole) for hole in mount_of(piece).holes(piece, wall) if (found := nearest_service(wall, hole.x_mm, hole.y_mm))
+        (found, hole)
+        for hole in holes(mount_of(piece).seats(piece, wall))
+        if (found := nearest_service(wall, hole.x_mm, hole.y_mm))
     ]
     if not near:
         return None

@@ -15,6 +15,12 @@ ASK_STRUCTURE = "what stands behind the lining, studs or masonry: look in a box 
 ASK_STUDS = "where the studs are: find one and measure it from the left corner."
 
 
+_ASSUMED = {
+    "mass": (("joints", "Plugs sit in whole units, half a unit away from joints and ends; the units are sound."),),
+    "steel": (("steel_stud", "The steel studs themselves, and how they are held at floor and ceiling, are taken as sound."),),
+}
+
+
 class Face(NamedTuple):
     """What hardware presses on."""
 
@@ -26,7 +32,8 @@ class Face(NamedTuple):
 class Backing(NamedTuple):
     """What the rules may count on.
 
-    `face` is what hardware on the lining presses on, `stud_face` what it presses on when let in. Where something is unknown it
+    `face` is what hardware on the lining presses on, `stud_face` what it presses on when let in, `hollow_face` what
+    it presses on between studs. Where something is unknown it
     is taken at its best, and `unknown` says what to find out: what fails at its best fails anyway.
     """
 
@@ -34,6 +41,7 @@ class Backing(NamedTuple):
     lining_mm: float
     face: Face
     stud_face: Face
+    hollow_face: Face
     unknown: tuple[str, ...]
     assumptions: tuple[Assumption, ...]
 
@@ -50,23 +58,26 @@ def backing(wall: Wall) -> Backing:
     layers = [data.linings()[layer.kind] for layer in wall.layers or ()]
     softest = min(layers, key=lambda layer: layer.bearing_mpa, default=None)
     stud_face = Face("stud", timber.bearing_mpa, data.house("wood_dent_n_per_mm3"))
+    if wall.build in ("steel", "mass"):
+        row = data.structures()[wall.structure or ""]
+        stud_face = Face(row.name, row.bearing_mpa, row.stiffness_n_per_mm3)
+        assumptions += [Assumption(code, text) for code, text in _ASSUMED[row.kind]]
+        if wall.structure == "concrete":
+            assumptions.append(Assumption("concrete", "The concrete is taken as weak (17.2 MPa, 2 500 psi) and cracked."))
     # springs in a row: every layer is dented, and the stud behind them
     give = sum(1 / layer.stiffness_n_per_mm3 for layer in layers) + 1 / stud_face.stiffness_n_per_mm3
     face = stud_face._replace(stiffness_n_per_mm3=1 / give)
-    if softest is not None and softest.bearing_mpa < timber.bearing_mpa:
+    if softest is not None and softest.bearing_mpa < stud_face.bearing_mpa:
         face = Face(softest.short, softest.bearing_mpa, 1 / give)
-    return Backing(timber, wall.lining_mm or 0.0, face, stud_face, unknown, tuple(assumptions))
+    share = data.house("hollow_bearing_share")
+    hollow = Face(f"{face.name} with nothing behind", face.bearing_mpa * share, face.stiffness_n_per_mm3 * share)
+    return Backing(timber, wall.lining_mm or 0.0, face, stud_face, hollow, unknown, tuple(assumptions))
 
 
 def _ask_of_structure(wall: Wall) -> tuple[str, ...]:
     """What keeps the rules for wood from being a verdict on this wall."""
     if wall.structure is None:
         return (ASK_STRUCTURE,)
-    name = data.structures()[wall.structure].name
-    if wall.build == "mass":
-        return (f"what its plugs hold in {name}: these rules know screws in timber only, so ask for a test pull.",)
-    if wall.build == "steel":
-        return (f"what its screws hold in {name}: these rules know screws in timber only.",)
     return ()
 
 
@@ -87,7 +98,7 @@ class StudAt(NamedTuple):
 def stud_at(wall: Wall, x_mm: float, part: str) -> StudAt:
     """What is known of the stud behind a support; `part` names the support in what is asked for."""
     if wall.build == "mass":  # studs are not its way of holding, so none is asked for
-        return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, _ask_of_structure(wall))
+        return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, ())
     stud = min(wall.uprights, key=lambda stud: abs(stud.centre_mm - x_mm), default=None)
     if stud is None:
         return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, (ASK_STUDS,))

@@ -71,10 +71,11 @@ def _chases(wall: Wall) -> list[Zone]:
 
 def nearest_service(wall: Wall, x_mm: float, y_mm: float) -> tuple[Feature, float] | None:
     """The box, pipe or duct that is nearest to a place, with its distance; None when none is known."""
-    near = [(f, _distance_mm(f, x_mm, y_mm)) for f in wall.features if f.row.keep == "service"]
+    near = [(f, distance_mm(f, x_mm, y_mm)) for f in wall.features if f.row.keep == "service"]
     return min(near, key=lambda found: found[1] / max(found[0].row.margin_mm, 1.0), default=None)
 
 
-def _distance_mm(f: Feature, x_mm: float, y_mm: float) -> float:
+def distance_mm(f: Feature, x_mm: float, y_mm: float) -> float:
+    """From a place on the wall to the nearest edge of something; nought within it."""
     dx = max(f.left_mm - x_mm, x_mm - f.right_mm, 0.0)
     return hypot(dx, max(f.bottom_mm - y_mm, y_mm - f.top_mm, 0.0))

@@ -1,0 +1,64 @@
+"""Published values for screws in sheet steel and anchors in concrete.
+
+Sheet steel: the table of screw capacities that stud makers print after AISI S100 (allowable, Omega = 3.0, F_u = 45 ksi, design
+thickness of 33 mil 0.0346 in and 43 mil 0.0451 in), rounded to a pound; from memory. Concrete: ACI 318-19, and values worked out
+in the Notes on ACI 318 of the Portland Cement Association, chapter 34; from memory.
+"""
+
+from math import sqrt
+
+from django.test import SimpleTestCase
+
+from trade.fixings import concrete, sheet_steel
+from trade.measure import LBF_N, PSI_MPA
+
+_INCH = 25.4
+# (design thickness in, screw diameter in, shear lb, pull-out lb)
+SCREWS = [
+    (0.0346, 0.138, 151, 61), (0.0346, 0.164, 164, 72), (0.0346, 0.190, 177, 84), (0.0346, 0.216, 188, 95),
+    (0.0451, 0.138, 224, 79), (0.0451, 0.164, 244, 94), (0.0451, 0.190, 263, 109), (0.0451, 0.216, 280, 124),
+]  # fmt: skip
+
+
+class SheetSteel(SimpleTestCase):
+    def test_the_printed_table(self) -> None:
+        fu = 45_000 * PSI_MPA
+        for t, d, shear, pull in SCREWS:
+            with self.subTest(t=t, d=d):
+                sheet, screw = t * _INCH, d * _INCH
+                least = min(sheet_steel.tilting_n(sheet, screw, fu), sheet_steel.bearing_n(sheet, screw, fu))
+                self.assertAlmostEqual(least / 3 / LBF_N, shear, delta=0.7)
+                self.assertAlmostEqual(sheet_steel.pull_out_n(sheet, screw, fu) / 3 / LBF_N, pull, delta=0.7)
+
+
+class Concrete(SimpleTestCase):
+    def test_basic_breakout(self) -> None:
+        """24 √4000 × 4^1.5 = 12 143 lb (cast in); 17 √2500 × 2^1.5 = 2 404 lb (post-installed)."""
+        cast = concrete.KC_POST_INSTALLED * 24 / 17
+        self.assertAlmostEqual(concrete.basic_breakout_n(4 * _INCH, 4000 * PSI_MPA, cast) / LBF_N, 12_143, delta=1)
+        self.assertAlmostEqual(concrete.basic_breakout_n(2 * _INCH, 2500 * PSI_MPA) / LBF_N, 2_404, delta=1)
+
+    def test_the_metric_edition_agrees(self) -> None:
+        """ACI 318M-19 rounds k_c to 7 and 10 (N, mm, MPa)."""
+        self.assertAlmostEqual(concrete.KC_POST_INSTALLED, 7, delta=0.15)
+        self.assertAlmostEqual(concrete.KC_POST_INSTALLED * 24 / 17, 10, delta=0.1)
+
+    def test_a_group_is_the_sum_of_its_anchors_areas(self) -> None:
+        """Two anchors s apart, no edge: A_Nc = (3 h + s)(3 h), 17.6.2.1.1."""
+        for h, s in ((40.0, 30.0), (40.0, 100.0), (60.0, 180.0)):
+            ours = 2 * concrete.area_share(h, (1e6, 1e6, 1e6, s / 2))
+            self.assertAlmostEqual(ours, (3 * h + s) * 3 * h / (9 * h**2))
+
+    def test_edge_factor(self) -> None:
+        """17.6.2.4.1: 0.7 at the edge, 0.85 at 0.75 h, 1.0 from 1.5 h."""
+        self.assertEqual([round(concrete.edge_factor(40, c), 9) for c in (0, 30, 60, 90)], [0.7, 0.85, 1.0, 1.0])
+
+    def test_shear_breakout_along_an_edge(self) -> None:
+        """7 (l_e/d)^0.2 √d √f'c c^1.5 in pounds: d = 1/2, l_e = 4 in, f'c = 4 000 psi, c = 6 in; twice, along the edge."""
+        expected = 2 * min(7 * (4 / 0.5) ** 0.2 * sqrt(0.5), 9) * sqrt(4000) * 6**1.5
+        self.assertAlmostEqual(
+            concrete.shear_breakout_n(6 * _INCH, 0.5 * _INCH, 4 * _INCH, 4000 * PSI_MPA) / LBF_N, expected, delta=1
+        )
+
+    def test_pry_out_doubles_from_two_and_a_half_inches(self) -> None:
+        self.assertEqual((concrete.pry_out_factor(63), concrete.pry_out_factor(64)), (1.0, 2.0))

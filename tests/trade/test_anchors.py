@@ -1,0 +1,210 @@
+"""What holds where there is no timber: classes, sheet steel, concrete, packets; each sum done by hand."""
+
+from typing import Any
+
+from django.test import SimpleTestCase
+from hypothesis import given
+from hypothesis import strategies as st
+from msgspec.structs import replace
+
+from tests.plans import bracket_shelf, plan, rod_shelf, wall
+from trade import data, say
+from trade.assess import assess_piece
+from trade.check import Check, PieceVerdict
+from trade.choose import placement
+from trade.choose.cures import cures
+from trade.errors import PlanError
+from trade.features import Feature
+from trade.fixings.held import Held, Site, held
+from trade.mark.marks import piece_marks
+from trade.mounts import mount_of
+from trade.plan import Layer, Packet, Stud, Thing, Wall
+
+FAR = 1e6
+RENDER = (Layer(kind="render", thickness_mm=13.0),)
+BLOCK = wall(structure="block_hollow", studs=(), layers=RENDER)
+OFF = (100.0, 700.0)  # the right bracket is between two studs
+
+
+def at(base: str, apart: tuple[float, float] = (FAR, FAR), gap: float = 0.0, edge: float = FAR, hollow: bool = False) -> Site:
+    return Site(base, hollow, gap, apart, edge)
+
+
+def check(verdict: PieceVerdict, code: str) -> Check:
+    return next(each for each in verdict.checks if each.code == code)
+
+
+class ByHand(SimpleTestCase):
+    def holding(self, key: str | None, site: Site, on: Wall = BLOCK) -> Held:
+        return held(on, key, site)
+
+    def test_a_plug_by_its_class_across_render_and_beside_its_neighbour(self) -> None:
+        """Core 4.8 mm: M_p = 551.6 × 4.8³/6 = 10 167; over 13 + 3 mm 2 M_p/16/3 = 424 (class 400); over 33 mm 205."""
+        far = self.holding("plug_8", at("block_hollow", gap=13.0))
+        self.assertEqual((far.pull_n, far.shear_n), (250.0, 400.0))
+        self.assertAlmostEqual(self.holding("plug_8", at("block_hollow", gap=30.0)).shear_n, 205.4, delta=0.1)
+        self.assertAlmostEqual(self.holding("plug_8", at("block_hollow", (40.0, FAR))).pull_n, 250 * 0.75)
+        self.assertAlmostEqual(self.holding("plug_8", at("block_hollow", (40.0, 20.0))).pull_n, 250 * 0.75 * 0.625)
+
+    def test_a_screw_in_sheet_steel(self) -> None:
+        """t = 0.836, d = 4.83, F_u = 310: 0.85 t d F_u = 1 064 N; tilting 4.2 √(t³ d) F_u = 2 187 N; each over 3."""
+        steel = self.holding("steel_10", at("steel_20"), wall(structure="steel_20"))
+        self.assertAlmostEqual(steel.pull_n, 354.7, delta=0.1)
+        self.assertAlmostEqual(steel.shear_n, 729.1, delta=0.5)
+
+    def test_a_screw_anchor_in_weak_cracked_concrete(self) -> None:
+        """h_ef = 33.75: 7.114 √17.2 × 33.75^1.5 = 5 785 N; × 0.65/1.6 = 2 350; pulling out 0.6 of it = 1 410.
+
+        Steel: core 4.8 mm, 18.1 mm² × 500 = 9 048 N; in shear 0.6 × 0.60/1.6 of that = 2 036, less than prying, 5 785 × 0.70/1.6.
+        """
+        lone = self.holding("screw_6", at("concrete"), wall(structure="concrete"))
+        self.assertAlmostEqual(lone.pull_n, 1410, delta=3)
+        self.assertAlmostEqual(lone.shear_n, 2036, delta=1)
+        near = self.holding("screw_6", at("concrete", edge=40.0, apart=(50.0, FAR)), wall(structure="concrete"))
+        share = (40 + 50.625) / 101.25 * (25 + 50.625) / 101.25 * (0.7 + 0.3 * 40 / 50.625)
+        self.assertAlmostEqual(near.pull_n, 1410 * share, delta=3)
+
+    def test_what_creeps_holds_half_for_good_and_all_for_a_push(self) -> None:
+        """1/4 in toggles: 178 N, one neighbour 35 mm away of 75: k = 0.733; half of that for good."""
+        verdict = assess_piece(bracket_shelf(anchor="toggle_14", supports_mm=OFF, use="display"), wall())
+        lasting = check(verdict, "anchor.pull")
+        self.assertIn("for years", lasting.case)
+        self.assertAlmostEqual(lasting.capacity.value, 178 * (0.5 + 0.5 * 35 / 75) * 0.5, delta=0.1)
+        pushed = assess_piece(bracket_shelf(anchor="toggle_14", supports_mm=OFF, use="hard"), wall())
+        self.assertIn("pushed", check(pushed, "anchor.pull").case)
+        self.assertEqual(pushed.word, "wont_hold")
+        self.assertEqual(check(pushed, "screw.withdrawal").word, "holds")  # the left bracket is on its stud
+
+    def test_linear_interaction(self) -> None:
+        verdict = assess_piece(bracket_shelf(anchor="plug_10"), BLOCK)
+        both = check(verdict, "anchor.combined")
+        shares = {step.symbol: step.result.value for step in both.steps}
+        self.assertAlmostEqual(both.utilisation, shares["T / T_a"] + shares["V / V_a"])
+        self.assertEqual(verdict.word, "holds")
+
+
+class Suits(SimpleTestCase):
+    def test_nonsense_is_a_verdict_with_what_would_work(self) -> None:
+        for structure, anchor, words in (
+            ("concrete", None, "Choose what holds it, such as plug"),
+            ("concrete", "toggle_14", "does not hold in concrete; plug"),
+            ("brick_solid", "steel_10", "does not hold in solid brick; plug"),
+            ("steel_25", "plug_8", "does not hold in sheet-steel studs, 25 gauge; sheet-metal screw"),
+        ):
+            with self.subTest(structure=structure, anchor=anchor):
+                verdict = assess_piece(bracket_shelf(anchor=anchor), wall(structure=structure))
+                self.assertEqual((verdict.word, verdict.governing.code), ("wont_hold", "anchor.base"))
+                self.assertIn(words, say.headline(verdict, "metric"))
+        bare = assess_piece(bracket_shelf(anchor="toggle_14", supports_mm=OFF), wall(layers=()))
+        self.assertIn("Between bare studs", say.headline(bare, "metric"))
+
+    def test_what_nobody_has_a_value_for_is_found_out_first(self) -> None:
+        stone = wall(layers=(Layer(kind="stone", thickness_mm=20.0),))
+        light = {"supports_mm": OFF, "things": (Thing(name="Card", mass_kg=0.2),)}
+        verdict = assess_piece(bracket_shelf(anchor="toggle_14", **light), stone)
+        self.assertEqual(verdict.word, "cannot_tell")
+        self.assertTrue(any("test pull" in ask for ask in verdict.unknown), verdict.unknown)
+        unlined = assess_piece(bracket_shelf(anchor="toggle_14", use="display", **light), wall(layers=None))
+        self.assertEqual(unlined.word, "cannot_tell")
+
+    def test_a_packet_is_used_like_any_other_with_its_safety(self) -> None:
+        packet = Packet(
+            key="blue", name="Blue plug", base="stone", pull_n=2000, shear_n=2400, states="ultimate", found="its packet"
+        )
+        stone = wall(layers=(Layer(kind="stone", thickness_mm=20.0),), packets=(packet,))
+        grip = held(stone, "blue", at("stone", hollow=True))
+        self.assertEqual((grip.pull_n, grip.shear_n, grip.lasting), (500.0, 600.0, 0.5))
+        self.assertEqual(held(stone, "blue", at("gypsum_12_7")).pull_n, 0.0)
+        self.assertTrue(
+            any(
+                check.code == "anchor.pull" for check in assess_piece(bracket_shelf(anchor="blue", supports_mm=OFF), stone).checks
+            )
+        )
+        with self.assertRaisesRegex(PlanError, "no anchor"):
+            plan(bracket_shelf(anchor="red"))
+        for bad in ({"base": "cheese"}, {"pull_n": -1.0}, {"shear_n": float("nan")}, {"key": "plug-8", "screw_mm": 99.0}):
+            with self.subTest(bad=bad), self.assertRaises(PlanError):
+                replace(packet, **bad)
+
+
+class Around(SimpleTestCase):
+    def test_edges_and_old_holes(self) -> None:
+        door = Feature(kind="door", left_mm=1640, right_mm=2400, bottom_mm=0, top_mm=2000)
+        hole = Feature(kind="hole", left_mm=1598, right_mm=1602, bottom_mm=1300, top_mm=1304)
+        for features, word in (((), "holds"), ((door,), "wont_hold"), ((hole,), "wont_hold")):
+            with self.subTest(features=features):
+                verdict = assess_piece(bracket_shelf(anchor="plug_10"), replace(BLOCK, features=features))
+                self.assertEqual(check(verdict, "anchor.edge").word, word)
+
+    def test_room_to_open_beside_a_stud_that_may_be_anywhere(self) -> None:
+        for centre, off, word in (
+            (1430.0, 2.0, "holds"), (1440.0, 2.0, "cannot_tell"), (1430.0, 12.0, "cannot_tell"), (1442.0, 2.0, "wont_hold"),
+        ):  # fmt: skip
+            with self.subTest(centre=centre, off=off):
+                on = wall(studs=(Stud(centre_mm=800.0), Stud(centre_mm=centre, uncertainty_mm=off)))
+                verdict = assess_piece(bracket_shelf(anchor="toggle_14", supports_mm=(100.0, 780.0)), on)
+                self.assertEqual(check(verdict, "anchor.beside").word, word)
+
+    def test_masonry_and_linings_behind_the_plate(self) -> None:
+        seat = mount_of(bracket_shelf()).seats(bracket_shelf(anchor="plug_8"), BLOCK)[0]
+        self.assertEqual((seat.face.name, seat.pressed_mm), ("hollow concrete block", seat.width_mm))
+        hollow = mount_of(bracket_shelf()).seats(bracket_shelf(anchor="toggle_14", supports_mm=OFF), wall())[1]
+        self.assertEqual((hollow.face.bearing_mpa, hollow.gap_mm), (0.4, 0.0))
+
+    def test_putting_up_takes_what_the_wall_wants(self) -> None:
+        for structure, expected in (
+            ("timber", None),
+            ("concrete", "plug_8"),
+            ("block_hollow", "plug_8"),
+            ("steel_20", "steel_10"),
+        ):
+            made = placement.put_up(plan(structure=structure), "bracket_shelf", 1000, 1200)
+            self.assertEqual(made.anchor, expected, structure)
+
+    def test_cures_offer_anchors_and_keep_their_promise(self) -> None:
+        for now in (
+            plan(bracket_shelf(), structure="brick_solid", layers=RENDER, studs=()),
+            plan(bracket_shelf(supports_mm=OFF, use="display")),
+        ):
+            found = [cure for cure in cures(now, "shelf") if cure.code == "anchor"]
+            self.assertTrue(found)
+            after = now.with_piece(found[0].piece)
+            self.assertEqual(assess_piece(after.pieces[0], after.wall).word, found[0].word)
+
+    def test_marks_say_the_hole_for_the_anchor(self) -> None:
+        """Plug 60 deep behind 13 of render, and 10 for dust; 4 of steel before it: a screw of 77, sold as 80."""
+        made = piece_marks(bracket_shelf(anchor="plug_8"), BLOCK, "metric")[0]
+        self.assertEqual(
+            (made.bit_mm, made.depth_mm, made.anchor, made.screw, made.screw_length_mm), (8.0, 83.0, "plug_8", None, 80.0)
+        )
+        self.assertTrue(any("joint" in say.phrase(c, "metric") for c in made.cautions))
+        none = piece_marks(bracket_shelf(), BLOCK, "metric")[0]
+        self.assertIn("Choose what holds it", say.phrase(none.cautions[0], "metric"))
+
+
+bases = st.sampled_from(
+    ["block_hollow", "brick_solid", "brick_hollow", "concrete", "aerated_2", "steel_25", "steel_16", "timber"]
+)
+
+
+class Never(SimpleTestCase):
+    @given(
+        structure=bases,
+        anchor=st.sampled_from([None, *data.anchors()]),
+        kg=st.floats(0, 80),
+        more=st.floats(1, 3),
+        off=st.floats(0, 350),
+        rods=st.booleans(),
+    )
+    def test_more_weight_is_never_better_and_every_number_is_finite(self, structure: str, anchor: str | None, kg: float, more: float, off: float, rods: bool) -> None:  # fmt: skip
+        on = wall(structure=structure)
+        made: Any = rod_shelf if rods else bracket_shelf
+        light, heavy = (
+            made(anchor=anchor, supports_mm=(100.0, 500.0 + off), things=(Thing(name="Load", mass_kg=kg * f),))
+            for f in (1.0, more)
+        )
+        before, after = ({c.code: c for c in assess_piece(piece, on).checks} for piece in (light, heavy))
+        for code in before.keys() & after.keys():
+            self.assertTrue(0 <= after[code].utilisation < float("inf"), code)
+            if code.startswith("anchor.") and "lining.crushing" in after and after["lining.crushing"].utilisation <= 1:
+                self.assertGreaterEqual(after[code].utilisation, before[code].utilisation * (1 - 1e-6) - 1e-9, code)

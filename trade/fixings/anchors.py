@@ -1,0 +1,191 @@
+"""Anchors: supports held by something other than a screw in timber. Every check between the hardware and what holds there."""
+
+from typing import NamedTuple
+
+from trade import data
+from trade.check import Check, Quantity, Step, make
+from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
+from trade.fixings.held import Held
+from trade.fixings.seat import Seat
+from trade.fixings.stud_screws import edge
+from trade.load.demand import Demand
+
+_NOUGHT, _FAR_MM = 1e-6, 1e5
+_NEVER = 0.5  # stands for "not at all" where there is nothing to measure
+
+
+class _Use(NamedTuple):
+    grip: Grip
+    held: Held
+    share: float
+
+    @property
+    def pull_n(self) -> float:
+        return self.held.pull_n * self.share
+
+    @property
+    def shear_n(self) -> float:
+        return self.held.shear_n * self.share
+
+    @property
+    def used(self) -> float:
+        return pulled(self.grip).tension_n / self.pull_n + self.grip.shear_n / self.shear_n
+
+
+def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tuple[str, ...]) -> list[Check]:
+    """All checks of the anchors of one piece.
+
+    Args:
+        seats: those that anchors hold.
+        demands: by the seat's index, the load cases.
+        loads: what is not known of the loads.
+    """
+    pairs = [(seat, seat.held) for seat in seats if seat.held is not None]
+    found = [_base(pairs)]
+    if in_studs := [seat for seat, held in pairs if seat.stud.stud is not None and not held.site.hollow]:
+        found.append(edge(in_studs))
+    firm = [(seat, held) for seat, held in pairs if held.pull_n > 0]
+    if not firm:
+        return found
+    found += [_edge(firm), *_behind(firm)]
+    unknown = tuple(dict.fromkeys(ask for _, held in firm for ask in held.unknown)) + loads
+    uses = [
+        _Use(grip, held, held.lasting if grip.demand.duration < 1 else 1.0)
+        for seat, held in firm
+        for grip in grips(seat, demands[seat.index])
+    ]
+    found += [crushing([use.grip for use in uses], unknown), _shear(uses, unknown)]
+    if held_up := [use for use in uses if use.grip.hold is not None]:
+        found += [_pull(held_up, unknown), _combined(held_up, unknown)]
+    return found
+
+
+def _base(pairs: list[tuple[Seat, Held]]) -> Check:
+    """Whether what was chosen holds at all in what is there."""
+    seat, held = next(((s, h) for s, h in pairs if h.problem), pairs[0])
+    unknown = tuple(dict.fromkeys(ask for s, h in pairs for ask in (*h.unknown, *s.stud.unknown)))
+    name = held.anchor.name if held.anchor else ""
+    return make(
+        "anchor.base", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        demand=Quantity(1, "count"), capacity=Quantity(_NEVER if held.problem else 1, "count"),
+        template="{why}" if held.problem else "The {part} is held by {anchor}, which suits what is behind it.",
+        parts={"why": held.problem, "part": seat.part, "anchor": name},
+    )  # fmt: skip
+
+
+def _edge(firm: list[tuple[Seat, Held]]) -> Check:
+    """To openings, whose edge is free, and to holes of old, around which nothing holds."""
+
+    def near(pair: tuple[Seat, Held]) -> float:
+        return min(pair[1].site.edge_mm, pair[1].site.spoiled_mm)
+
+    def need(pair: tuple[Seat, Held]) -> float:
+        return pair[1].anchor.edge_mm if pair[1].anchor else 0.0
+
+    worst = max(firm, key=lambda pair: need(pair) / max(near(pair), _NOUGHT))
+    seat, site = worst[0], worst[1].site
+    what = "an old hole" if site.spoiled_mm < site.edge_mm else "the edge of an opening"
+    return make(
+        "anchor.edge", part=seat.part, support=seat.index, case="any", fit=True,
+        demand=Quantity(need(worst), "length"), capacity=Quantity(max(near(worst), _NOUGHT), "length"),
+        template="The anchors of the {part} want {demand} to {what}"
+        + (", and there is none near." if near(worst) > _FAR_MM else "; they have {capacity}."),
+        parts={"part": seat.part, "what": what},
+    )  # fmt: skip
+
+
+def _behind(firm: list[tuple[Seat, Held]]) -> list[Check]:
+    """Room to open behind a lining: depth, and clear of the stud beside."""
+    hollow = [(seat, held.anchor) for seat, held in firm if held.site.hollow and held.anchor is not None]
+    if not hollow:
+        return []
+    seat, anchor = max(hollow, key=lambda pair: pair[1].behind_mm / pair[0].stud.depth_mm)
+    found = [
+        make(
+            "anchor.behind",
+            part=seat.part,
+            support=seat.index,
+            case="any",
+            fit=True,
+            demand=Quantity(max(anchor.behind_mm, _NOUGHT), "length"),
+            capacity=Quantity(seat.stud.depth_mm, "length"),
+            template="Behind the lining the anchor needs {demand}; between the studs there are {capacity}.",
+        )
+    ]
+    beside = [seat for seat, _ in hollow if seat.stud.stud is not None]
+    if beside:
+        clear = data.house("stud_clear_mm")
+        seat = min(beside, key=lambda s: abs(s.stud.offset_mm) - s.stud.width_mm / 2 - s.stud.uncertainty_mm)
+        room = abs(seat.stud.offset_mm) - seat.stud.width_mm / 2
+        sure = room - seat.stud.uncertainty_mm
+        ask = (f"where exactly the stud beside the {seat.part} is: an anchor cannot open against it.",)
+        found.append(
+            make(
+                "anchor.beside",
+                part=seat.part,
+                support=seat.index,
+                case="any",
+                fit=True,
+                unknown=ask if sure < clear <= room else (),
+                demand=Quantity(clear, "fine"),
+                capacity=Quantity(max(room, _NOUGHT), "fine"),
+                template="The anchors of the {part} are {capacity} beside a stud; to open they need {demand}.",
+                parts={"part": seat.part},
+            )
+        )
+    return found
+
+
+def _share_step(use: _Use) -> tuple[Step, ...]:
+    return (Step("k_t", "share that may be used for good in what creeps", Quantity(use.share, "ratio")),) if use.share < 1 else ()
+
+
+def _pull(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: pulled(u.grip).tension_n / u.pull_n)
+    seat = use.grip.seat
+    return make(
+        "anchor.pull", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+        demand=Quantity(pulled(use.grip).tension_n, "pull"), capacity=Quantity(use.pull_n, "pull"),
+        template="The {part}'s hardest-pulled anchor pulls with {demand}; here it holds {capacity}.",
+        parts={"part": seat.part},
+        steps=(
+            *pull_steps(use.grip), *use.held.pull_steps, *_share_step(use),
+            Step("T_a'", "what it may be pulled with", Quantity(use.pull_n, "force")),
+        ),
+    )  # fmt: skip
+
+
+def _shear_lines(use: _Use) -> tuple[Step, ...]:
+    count = len(use.grip.seat.heights_mm)
+    return (
+        Step("V", f"load on the support over {count} anchors", Quantity(use.grip.shear_n, "force")),
+        *use.held.shear_steps, *_share_step(use),
+        Step("V_a'", "what it may carry along the wall", Quantity(use.shear_n, "force")),
+    )  # fmt: skip
+
+
+def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: u.grip.shear_n / u.shear_n)
+    seat = use.grip.seat
+    return make(
+        "anchor.shear", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+        demand=Quantity(use.grip.shear_n, "pull"), capacity=Quantity(use.shear_n, "pull"),
+        template="Each anchor of the {part} carries {demand} downwards; here it can carry {capacity}.",
+        parts={"part": seat.part}, steps=_shear_lines(use),
+    )  # fmt: skip
+
+
+def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: u.used)
+    seat, tension, shear = use.grip.seat, pulled(use.grip).tension_n, use.grip.shear_n
+    return make(
+        "anchor.combined", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+        demand=Quantity(use.used, "percent"), capacity=Quantity(1.0, "percent"),
+        template="Pull and shear together use {demand} of what an anchor of the {part} may take.", parts={"part": seat.part},
+        steps=(
+            *pull_steps(use.grip), *use.held.pull_steps, *_shear_lines(use),
+            Step("T / T_a", "share of the pull", Quantity(tension / use.pull_n, "ratio")),
+            Step("V / V_a", "share of the shear", Quantity(shear / use.shear_n, "ratio")),
+            Step("T / T_a + V / V_a", "together", Quantity(use.used, "ratio")),
+        ),
+    )  # fmt: skip

@@ -1,0 +1,23 @@
+"""The door to the fixings: every check of what holds a piece's supports, whatever that is."""
+
+from trade.check import Check
+from trade.fixings import anchors, stud_screws
+from trade.fixings.seat import Seat
+from trade.load.demand import Demand
+
+
+def checks(
+    seats: list[Seat], demands: dict[int, tuple[Demand, ...]], lining: tuple[str, ...], loads: tuple[str, ...]
+) -> list[Check]:
+    """Screws in timber and anchors elsewhere, each by its own rules.
+
+    Args:
+        seats: one per support.
+        demands: by the seat's index, the load cases.
+        lining: what is not known of the wall; whether a screw fits hangs on this alone.
+        loads: what is not known of the loads.
+    """
+    in_timber = [seat for seat in seats if seat.held is None]
+    anchored = [seat for seat in seats if seat.held is not None]
+    found = stud_screws.checks(in_timber, demands, lining, loads) if in_timber else []
+    return found + (anchors.checks(anchored, demands, loads) if anchored else [])

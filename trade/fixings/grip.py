@@ -1,0 +1,95 @@
+"""How a support grips the wall in one load case: what its screws are pulled with, and how hard its foot presses."""
+
+from collections.abc import Iterable
+from typing import NamedTuple
+
+from trade.check import Check, Quantity, Step, make
+from trade.fixings.seat import Seat
+from trade.load.demand import Demand
+from trade.mechanics import contact
+
+
+class Grip(NamedTuple):
+    """One support in one load case. `hold` is None when the face gives way before the moment is answered."""
+
+    seat: Seat
+    demand: Demand
+    moment_nmm: float
+    hold: contact.Hold | None
+    limit_nmm: float
+    shear_n: float
+
+    @property
+    def top_mm(self) -> float:
+        """The screw furthest from the pressed edge, above that edge."""
+        return max(_from_pressed_edge(self.seat, self.demand))
+
+
+def grips(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[Grip]:
+    """A support in every load case that can govern."""
+    face = seat.face.bearing_mpa * seat.pressed_mm
+    for demand in governing(demands):
+        heights = _from_pressed_edge(seat, demand)
+        moment = round(abs(demand.moment_nmm), 3)  # so that mirrored supports are worked out once
+        shear = abs(demand.load_n) / len(heights)
+        yield Grip(seat, demand, moment, contact.hold(moment, heights, face), contact.limit_moment(heights, face), shear)
+
+
+def _from_pressed_edge(seat: Seat, demand: Demand) -> tuple[float, ...]:
+    return seat.heights_mm if demand.moment_nmm >= 0 else tuple(seat.height_mm - y for y in seat.heights_mm)
+
+
+def governing(demands: tuple[Demand, ...]) -> list[Demand]:
+    """Leave out every case that another one exceeds in load and moment, for its duration and outright."""
+
+    def exceeded(a: Demand, b: Demand) -> bool:
+        return (
+            (a.moment_nmm >= 0) == (b.moment_nmm >= 0)
+            and abs(b.moment_nmm) >= abs(a.moment_nmm)
+            and abs(b.moment_nmm) * a.duration >= abs(a.moment_nmm) * b.duration
+            and abs(b.load_n) * a.duration >= abs(a.load_n) * b.duration
+        )
+
+    return [a for a in demands if not any(a is not b and exceeded(a, b) for b in demands)]
+
+
+def pulled(grip: Grip) -> contact.Hold:
+    """How the screws hold; only for grips that do."""
+    assert grip.hold is not None
+    return grip.hold
+
+
+def crushing(uses: list[Grip], unknown: tuple[str, ...]) -> Check:
+    """Whether the face under the hardware can answer the turning load at all."""
+    use = max(uses, key=lambda u: u.moment_nmm / max(u.limit_nmm, 1e-9))
+    seat = use.seat
+    return make(
+        "lining.crushing", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
+        demand=Quantity(use.moment_nmm, "moment"), capacity=Quantity(max(use.limit_nmm, 1e-9), "moment"),
+        template="The {part}'s lower edge presses into the {face}: {used} of the turning load that would crush it.",
+        parts={"part": seat.part, "face": seat.face.name},
+        steps=(
+            Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
+            Step("b", "pressed width with the stud behind it", Quantity(seat.pressed_mm, "fine")),
+            Step("y_1", "highest pulling screw above the pressed edge", Quantity(use.top_mm, "fine")),
+            Step("M_max", "σ b y_1² / 2", Quantity(use.limit_nmm, "moment")),
+            Step("M", "turning load on the support", Quantity(use.moment_nmm, "moment")),
+        ),
+    )  # fmt: skip
+
+
+def pull_steps(use: Grip) -> tuple[Step, ...]:
+    """From the turning load to the pull in the screw pulled hardest."""
+    seat, hold = use.seat, pulled(use)
+    squares = use.moment_nmm * hold.lever_mm / hold.tension_n if hold.tension_n else hold.lever_mm**2
+    counted = sum(tension > 0 for tension in hold.tensions_n)
+    return (
+        Step("M", f"turning load, {use.demand.case}", Quantity(use.moment_nmm, "moment")),
+        Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
+        Step("b", "pressed width with the stud behind it", Quantity(seat.pressed_mm, "fine")),
+        Step("a", "depth of the pressed block, from Σ T = σ b a", Quantity(hold.block_mm, "fine")),
+        Step("y_1", "hardest-pulled screw above the pressed edge", Quantity(use.top_mm, "fine")),
+        Step("d_1", "its lever: y_1 − a/2", Quantity(hold.lever_mm, "fine")),
+        Step("Σ d²", f"levers squared, of {counted} of {len(seat.heights_mm)} screws", Quantity(squares, "area")),
+        Step("T_1", "M d_1 / Σ d²", Quantity(hold.tension_n, "force")),
+    )

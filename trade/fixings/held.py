@@ -1,0 +1,238 @@
+"""What one anchor holds where it sits: by its class, by the concrete around it, or by the sheet of a steel stud."""
+
+from math import pi
+from typing import NamedTuple
+
+from trade import data
+from trade.check import Quantity, Step
+from trade.data import Anchor
+from trade.fixings import concrete, sheet_steel
+from trade.measure import PSI_MPA
+from trade.plan import Wall
+from trade.wall.backing import ASK_LINING
+
+_CORE_SHARE = 0.8  # house rule: core of a thread over its outside
+_FYB_MPA = 80_000 * PSI_MPA  # bending yield of the screw in an anchor, as a #10 wood screw (NDS 2018 Table I1)
+_STEEL_FUTA_MPA = 500.0  # house rule: the weakest steel that such anchors are made of
+_BEST_LINING = "gypsum_15_9"  # what an unknown lining is taken as: what fails there fails anyway
+_FAR_MM = 1e6
+
+
+class Site(NamedTuple):
+    """Where an anchor sits: what holds it there and what is near.
+
+    `base`: key of a lining or a structure; `hollow`: in a lining with a cavity behind; `gap_mm`: soft layers before what holds;
+    `apart_mm`: to the next screw of the same hardware below and above; `edge_mm`: to the nearest opening; `spoiled_mm`: to
+    the nearest old hole.
+    """
+
+    base: str
+    hollow: bool
+    gap_mm: float
+    apart_mm: tuple[float, float]
+    edge_mm: float
+    spoiled_mm: float = _FAR_MM
+
+
+class Held(NamedTuple):
+    """What one anchor may be asked for, N.
+
+    `lasting`: share of it for what stays for good. `problem`: why it holds nothing here.
+    """
+
+    anchor: Anchor | None
+    site: Site
+    pull_n: float
+    shear_n: float
+    lasting: float
+    problem: str
+    unknown: tuple[str, ...]
+    pull_steps: tuple[Step, ...] = ()
+    shear_steps: tuple[Step, ...] = ()
+
+    @property
+    def stiffness_n_per_mm(self) -> float:
+        """How hard it resists being pulled: its allowable pull over its give."""
+        return self.pull_n / self.anchor.give_mm if self.anchor else 0.0
+
+
+def anchor_of(wall: Wall, key: str) -> Anchor:
+    """An anchor by key: one of the wall's own packets, else a row of the table."""
+    packet = next((packet for packet in wall.packets if packet.key == key), None)
+    return packet.anchor if packet else data.anchors()[key]
+
+
+def suits(anchor: Anchor, base: str) -> bool:
+    """Whether anything is known of what an anchor holds in a base."""
+    return base in anchor.holds_n
+
+
+def base_name(base: str) -> str:
+    """What a base is called."""
+    return data.structures()[base].name if base in data.structures() else data.linings()[base].short
+
+
+def lining_base(wall: Wall, anchor: Anchor | None) -> str:
+    """Key of the layer that an anchor sits in between studs: of those it is known to hold in, the best; else the innermost."""
+    if wall.layers is None:
+        return _BEST_LINING
+    kinds = [layer.kind for layer in wall.layers]
+    if anchor is not None and (known := [kind for kind in kinds if suits(anchor, kind)]):
+        return max(known, key=lambda kind: anchor.holds_n[kind].pull)
+    return kinds[-1] if kinds else ""
+
+
+def held(wall: Wall, key: str | None, site: Site) -> Held:
+    """What an anchor holds at a site.
+
+    Args:
+        wall: it sits in.
+        key: of the anchor; None when nobody has chosen one.
+        site: where exactly.
+    """
+    unknown = (ASK_LINING,) if wall.layers is None else ()
+    if not site.base:
+        return Held(None, site, 0.0, 0.0, 1.0, "Between bare studs there is nothing to hold an anchor.", unknown)
+    name = base_name(site.base)
+    if key is None:
+        why = f"There is no wood in {name}: a screw alone does not hold. Choose what holds it, such as {_nearest(site.base)}."
+        return Held(None, site, 0.0, 0.0, 1.0, why, unknown)
+    anchor = anchor_of(wall, key)
+    if not suits(anchor, site.base):
+        if not any(suits(each, site.base) for each in data.anchors().values()):
+            ask = f"what {anchor.name} holds in {name}: its packet may state it, else ask for a test pull."
+            return Held(anchor, site, 0.0, 0.0, 1.0, "", (*unknown, ask))
+        return Held(
+            anchor, site, 0.0, 0.0, 1.0, f"{_capital(anchor.name)} does not hold in {name}; {_nearest(site.base)} does.", unknown
+        )
+    stated = anchor.holds_n[site.base]
+    if site.base == "concrete" and not stated.pull:
+        pull, shear = _in_concrete(anchor, site)
+    elif anchor.kind == "steel_screw":
+        pull, shear = _in_sheet(anchor, data.structures()[site.base].steel_mm or 0.0)
+    else:
+        pull, shear = _by_class(anchor, site, name)
+    if site.gap_mm > 0 and not site.hollow:
+        shear = _across(anchor, site.gap_mm, shear)
+    return Held(
+        anchor, site, pull[-1].result.value, shear[-1].result.value,
+        anchor.lasting if site.hollow else 1.0, "", unknown, tuple(pull), tuple(shear),
+    )  # fmt: skip
+
+
+def _capital(words: str) -> str:
+    return words[:1].upper() + words[1:]
+
+
+def usual(base: str) -> str | None:
+    """The middle size of what is usual in a base: plugs in masonry, screws in sheet steel, else anything known to hold there."""
+    fitting = [key for key, row in data.anchors().items() if suits(row, base)]
+    first = [key for key in fitting if data.anchors()[key].kind in ("plug", "steel_screw")]
+    return next(iter((first or fitting)[1:2] or fitting), None)
+
+
+def _nearest(base: str) -> str:
+    key = usual(base)
+    return data.anchors()[key].name if key else "what a test pull has proved"
+
+
+def _by_class(anchor: Anchor, site: Site, name: str) -> tuple[list[Step], list[Step]]:
+    stated = anchor.holds_n[site.base]
+    share = crowding(anchor, site)
+    crowd = Step("k", "share of its patch, with screws so near", Quantity(share, "ratio"))
+    return (
+        [
+            Step("T_0", f"what {anchor.name} may be pulled with in {name}", Quantity(stated.pull, "force")),
+            crowd,
+            Step("T_a", "k T_0", Quantity(stated.pull * share, "force")),
+        ],
+        [
+            Step("V_0", f"what {anchor.name} may carry along {name}", Quantity(stated.shear, "force")),
+            crowd,
+            Step("V_a", "k V_0", Quantity(stated.shear * share, "force")),
+        ],
+    )
+
+
+def crowding(anchor: Anchor, site: Site) -> float:
+    """Two anchors side by side share one patch (house rule): half each when they touch, all when they keep their spacing."""
+    share = 1.0
+    for apart in site.apart_mm:
+        share *= min(0.5 + 0.5 * apart / anchor.spacing_mm, 1.0)
+    return share
+
+
+def _in_sheet(anchor: Anchor, sheet_mm: float) -> tuple[list[Step], list[Step]]:
+    d, omega = anchor.screw_mm, sheet_steel.OMEGA
+    pull, tilt, bear = (f(sheet_mm, d) for f in (sheet_steel.pull_out_n, sheet_steel.tilting_n, sheet_steel.bearing_n))
+    given = [
+        Step("t", "sheet of the stud", Quantity(sheet_mm, "fine")),
+        Step("d", "screw", Quantity(d, "fine")),
+        Step("F_u", "strength of the sheet", Quantity(sheet_steel.SHEET_FU_MPA, "stress")),
+    ]
+    return (
+        [
+            *given,
+            Step("P_not", "0.85 t d F_u", Quantity(pull, "force")),
+            Step("T_a", "P_not / 3.0", Quantity(pull / omega, "force")),
+        ],
+        [
+            *given,
+            Step("P_tilt", "4.2 √(t³ d) F_u", Quantity(tilt, "force")),
+            Step("P_bear", "2.7 t d F_u", Quantity(bear, "force")),
+            Step("V_a", "the lesser / 3.0", Quantity(min(tilt, bear) / omega, "force")),
+        ],
+    )
+
+
+def _in_concrete(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
+    """The least of steel, concrete breakout with edges and neighbours, and bond (resin), each phi / 1.6; shear with pry-out."""
+    fc, d = data.house("concrete_mpa"), anchor.screw_mm
+    hef = anchor.depth_mm * (1.0 if anchor.kind == "resin" else data.house("concrete_depth_share"))
+    area = pi * (d * _CORE_SHARE) ** 2 / 4
+    below, above = (apart / 2 for apart in site.apart_mm)
+    share = concrete.area_share(hef, (site.edge_mm, _FAR_MM, below, above)) * concrete.edge_factor(hef, site.edge_mm)
+    cone = concrete.basic_breakout_n(hef, fc) * share
+    holding = concrete.PHI_TENSION / concrete.LOAD_FACTOR
+    steel = area * _STEEL_FUTA_MPA
+    given = [
+        Step("f'c", "concrete, assumed", Quantity(fc, "stress")),
+        Step("h_ef", "effective depth", Quantity(hef, "fine")),
+        Step("N_b", "k_c √f'c h_ef^1.5, k_c = 17 (lb, in), cracked", Quantity(concrete.basic_breakout_n(hef, fc), "force")),
+        Step("ψ A_Nc / A_Nco", "edges and neighbours", Quantity(share, "ratio")),
+        Step("N_cb", "breakout", Quantity(cone, "force")),
+    ]
+    pulls = [cone * holding, steel * concrete.PHI_STEEL / concrete.LOAD_FACTOR]
+    pull = [*given, Step("N_sa φ / 1.6", "steel of the anchor", Quantity(pulls[1], "force"))]
+    if anchor.kind == "resin":
+        pulls.append(concrete.bond_n(d, hef) * concrete.SUSTAINED * holding)
+        pull.append(Step("0.55 N_ba φ / 1.6", "bond of the resin, for good: τ_cr π d h_ef", Quantity(pulls[-1], "force")))
+    else:
+        pulls.append(pulls[0] * data.house("concrete_pull_out_share"))
+        pull.append(
+            Step("N_pn φ / 1.6", "pulling out of its hole, as a share of breakout (house rule)", Quantity(pulls[-1], "force"))
+        )
+    shears = [
+        cone * concrete.pry_out_factor(hef) * concrete.PHI_SHEAR / concrete.LOAD_FACTOR,
+        0.6 * steel * concrete.PHI_STEEL_SHEAR / concrete.LOAD_FACTOR,
+        concrete.shear_breakout_n(site.edge_mm, d, hef, fc) * concrete.PHI_SHEAR / concrete.LOAD_FACTOR,
+    ]
+    names = ("k_cp N_cb φ / 1.6, prying out", "0.6 N_sa φ / 1.6, steel", "2 V_b φ / 1.6, breaking to the edge")
+    shear = [*given, *(Step("V", how, Quantity(value, "force")) for how, value in zip(names, shears, strict=True))]
+    pull.append(Step("T_a", "the least", Quantity(min(pulls), "force")))
+    shear.append(Step("V_a", "the least", Quantity(min(shears), "force")))
+    return pull, shear
+
+
+def _across(anchor: Anchor, gap_mm: float, shear: list[Step]) -> list[Step]:
+    """Across soft layers the screw bends before it shears: 2 M_p over the lever (EN 1992-4 7.2.2.3.2's lever arm), over three."""
+    d = anchor.screw_mm * _CORE_SHARE
+    plastic, lever = _FYB_MPA * d**3 / 6, gap_mm + anchor.screw_mm / 2
+    bent = 2 * plastic / lever / sheet_steel.OMEGA
+    return [
+        *shear,
+        Step("M_p", "F_yb d³ / 6 of the screw's core", Quantity(plastic, "moment")),
+        Step("l", "soft layers plus half a diameter", Quantity(lever, "fine")),
+        Step("V_b", "2 M_p / l / 3.0, bending across them", Quantity(bent, "force")),
+        Step("V_a'", "the lesser", Quantity(min(bent, shear[-1].result.value), "force")),
+    ]

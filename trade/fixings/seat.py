@@ -1,0 +1,184 @@
+"""One support where it sits on the wall: the hardware's screws, what they go into, and what the hardware presses on."""
+
+from dataclasses import dataclass, field
+from itertools import pairwise
+from math import ceil
+from typing import NamedTuple
+
+from trade import data
+from trade.data import Framing, Screw
+from trade.fixings import driving, wood
+from trade.fixings.held import Held, Site, anchor_of, held, lining_base
+from trade.plan import Piece, Wall
+from trade.wall.backing import Face, StudAt, backing, stud_at
+from trade.wall.zones import distance_mm
+
+_FAR_MM = 1e6
+_STEEL_PAST_MM = 10.0  # three threads past the sheet, common practice, no source
+_NEAR_MM = 200.0  # further apart no two screws know of each other
+
+
+class Hardware(NamedTuple):
+    """What is screwed to the wall at one support: its screws above its lower edge, its face, and what is under the heads."""
+
+    heights_mm: tuple[float, ...]
+    height_mm: float
+    width_mm: float
+    side: wood.Side
+
+
+@dataclass(frozen=True, kw_only=True)
+class Seat:
+    """One support on the wall.
+
+    `x_mm`, `foot_mm`: the screws' line and the hardware's lower edge on the wall; `heights_mm`: screws above that edge;
+    `height_mm`, `width_mm`: of the pressed face; `gap_mm`: soft layers between hardware and what holds; `stud`: what is known of
+    the stud behind the screws' line; `held`: what anchors hold there, None where screws go into timber.
+    """
+
+    index: int
+    part: str
+    x_mm: float
+    foot_mm: float
+    heights_mm: tuple[float, ...]
+    height_mm: float
+    width_mm: float
+    side: wood.Side
+    screw: Screw
+    screw_mm: float
+    gap_mm: float
+    face: Face
+    timber: Framing
+    stud: StudAt
+    on_stud: bool
+    held: Held | None
+    reach: driving.Reach = field(init=False)
+    pressed_mm: float = field(init=False)
+
+    def __post_init__(self) -> None:
+        """Work out once where the screw's length goes, and the width that presses with something firm behind it.
+
+        On a stud that width is taken at the worst place of the stud at which the screws still are in it; when the stud may be
+        further off than that, nobody can tell, and the check of the edge says so.
+        """
+        object.__setattr__(self, "reach", driving.reach(self.screw, self.screw_mm, self.layers_mm))
+        if not self.on_stud and self.held is not None:
+            object.__setattr__(self, "pressed_mm", self.width_mm)
+            return
+        off = abs(self.stud.offset_mm) + min(self.stud.uncertainty_mm, self.spare_mm)
+        half, stud = self.width_mm / 2, self.stud.width_mm / 2
+        object.__setattr__(self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0))
+
+    @property
+    def edge_mm(self) -> float:
+        """Edge distance that the screw needs in a stud."""
+        if self.held is not None and self.held.anchor is not None:
+            return self.held.anchor.screw_mm * data.house("edge_diameters_steel")
+        key = "edge_diameters_lag" if self.screw.kind == "lag" else "edge_diameters_wood"
+        return data.house(key) * self.screw.diameter_mm
+
+    @property
+    def spare_mm(self) -> float:
+        """How far off the stud may be before a screw loses its edge distance."""
+        return max(self.stud.width_mm / 2 - abs(self.stud.offset_mm) - self.edge_mm, 0.0)
+
+    @property
+    def layers_mm(self) -> float:
+        """All that the screw passes before what holds it."""
+        return self.side.thickness_mm + self.gap_mm
+
+    @property
+    def length_mm(self) -> float:
+        """Length of screw to buy: as chosen for wood; for an anchor what reaches through it, in steps of 5 mm."""
+        if self.held is None or self.held.anchor is None:
+            return self.screw_mm
+        steel = self.held.anchor.kind == "steel_screw"
+        needed = self.layers_mm + (_STEEL_PAST_MM if steel else self.held.anchor.depth_mm)
+        return ceil(needed / 5 - 1e-9) * 5.0
+
+    @property
+    def in_stud(self) -> bool:
+        """Whether the screws' line meets the stud at all."""
+        return abs(self.stud.offset_mm) < self.stud.width_mm / 2
+
+    @property
+    def holds(self) -> bool:
+        """Whether there is anything behind it that the rules can count on."""
+        return self.in_stud if self.held is None else self.held.pull_n > 0
+
+    @property
+    def pull_stiffness_n_per_mm(self) -> float:
+        """How hard one screw resists being pulled: 25 d l_ef in wood (house table), an anchor by its give."""
+        if self.held is not None:
+            return self.held.stiffness_n_per_mm
+        return data.house("axial_stiffness") * self.screw.diameter_mm * self.reach.thread_mm
+
+    @property
+    def slip_stiffness_n_per_mm(self) -> float:
+        """How hard all its screws resist being pushed down: rho_m^1.5 d / 23 each in wood (EN 1995-1-1 Table 7.1)."""
+        if self.held is not None:
+            give = self.held.anchor.give_mm if self.held.anchor else 1.0
+            return len(self.heights_mm) * self.held.shear_n / give
+        return len(self.heights_mm) * self.timber.density_kg_m3**1.5 * self.screw.diameter_mm / 23
+
+    @property
+    def holes(self) -> tuple[tuple[float, float], ...]:
+        """Where its screws are on the wall, in the hardware's order."""
+        return tuple((self.x_mm, self.foot_mm + height) for height in self.heights_mm)
+
+
+def seat(
+    wall: Wall, piece: Piece, hardware: Hardware, index: int, part: str, x_mm: float, foot_mm: float, let_in: bool = False
+) -> Seat:
+    """Put hardware on the wall.
+
+    Args:
+        wall: it goes on.
+        piece: whose screws and anchors it takes.
+        hardware: its screws and its face.
+        index: of the support, from the left.
+        part: what to call it.
+        x_mm: its screws' line, from the left corner.
+        foot_mm: height of its lower edge.
+        let_in: it sits on what is behind the lining.
+    """
+    behind, stud = backing(wall), stud_at(wall, x_mm, part)
+    on_stud = wall.build != "mass" and abs(stud.offset_mm) < stud.width_mm / 2
+    hollow = wall.build != "mass" and not on_stud
+    gap = 0.0 if let_in else behind.lining_mm
+    face = behind.stud_face if let_in else behind.face
+    grip = None
+    if wall.build in ("mass", "steel") or (hollow and piece.anchor is not None):
+        anchor = anchor_of(wall, piece.anchor) if piece.anchor is not None else None
+        base = lining_base(wall, anchor) if hollow else wall.structure or ""
+        site = Site(base, hollow, 0.0 if hollow else gap, _apart(hardware.heights_mm), _to_opening(wall, x_mm, foot_mm))
+        site = site._replace(spoiled_mm=_to_old_hole(wall, x_mm, [foot_mm + height for height in hardware.heights_mm]))
+        grip = held(wall, piece.anchor, site)
+        if hollow:
+            face, gap = behind.hollow_face, 0.0
+    return Seat(
+        index=index, part=part, x_mm=x_mm, foot_mm=foot_mm, heights_mm=hardware.heights_mm, height_mm=hardware.height_mm,
+        width_mm=hardware.width_mm, side=hardware.side, screw=data.screws()[piece.screw], screw_mm=piece.screw_length_mm,
+        gap_mm=gap, face=face, timber=behind.timber, stud=stud, on_stud=on_stud, held=grip,
+    )  # fmt: skip
+
+
+def _apart(heights_mm: tuple[float, ...]) -> tuple[float, float]:
+    """Below and above the most crowded screw, how far the next one is."""
+    ranked = sorted(heights_mm)
+    gaps = [_FAR_MM, *(above - below for below, above in pairwise(ranked)), _FAR_MM]
+    return min(pairwise(gaps), key=lambda pair: sum(min(gap, _NEAR_MM) for gap in pair))
+
+
+def _to_opening(wall: Wall, x_mm: float, y_mm: float) -> float:
+    """To the nearest door or window at that height, whose edge is free."""
+    sides = [
+        max(f.left_mm - x_mm, x_mm - f.right_mm, 0.0) for f in wall.openings if f.bottom_mm - 150 <= y_mm <= f.top_mm + 150
+    ]  # fmt: skip
+    return min(sides, default=_FAR_MM)
+
+
+def _to_old_hole(wall: Wall, x_mm: float, heights_mm: list[float]) -> float:
+    """To the nearest hole of old, filled or not, from any of the screws."""
+    spoiled = [f for f in wall.features if f.row.keep == "care"]
+    return min((distance_mm(f, x_mm, y) for f in spoiled for y in heights_mm), default=_FAR_MM)

@@ -1,0 +1,105 @@
+"""What hangs on a wall: one class for each kind of mounting."""
+
+from itertools import pairwise
+
+from trade import data
+from trade.errors import PlanError
+from trade.measure import ABSURD_KG, ABSURD_MM
+from trade.part import Key, Name, Part, between, known
+
+LEAST_GAP_MM = 10.0  # house rule: two supports nearer than this are one
+
+
+class Thing(Part, frozen=True, kw_only=True):
+    """What stands on a shelf. `mass_kg` null: not weighed. `at_mm`: from the shelf's left end; null: spread over all of it.
+
+    `out_mm`: how far its weight stands from the wall; null: the middle of the shelf.
+    """
+
+    name: Name
+    mass_kg: float | None
+    at_mm: float | None = None
+    out_mm: float | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse negative and absurd weights."""
+        if self.mass_kg is not None and not 0 <= self.mass_kg <= ABSURD_KG:
+            raise PlanError(f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {self.mass_kg:.6g} kg.", "mass_kg")
+        between(self.at_mm, 0, ABSURD_MM, "at_mm", "A thing's place along the shelf")
+        between(self.out_mm, 0, 2000, "out_mm", "A thing's distance from the wall")
+
+
+class Piece(Part, frozen=True, kw_only=True):
+    """A shelf on the wall, whatever holds it. Places from the wall's left corner and from the floor.
+
+    `supports_mm`: where it is held, from its left end. `board`: a row of the boards table. `use`: a row of the uses table.
+    `anchor`: what holds where there is no timber, a row of the anchors table or a packet of the wall; null: nothing does.
+    """
+
+    key: Key
+    name: Name
+    left_mm: float
+    top_mm: float
+    length_mm: float
+    depth_mm: float
+    thickness_mm: float
+    board: str
+    use: str
+    supports_mm: tuple[float, ...]
+    screw: str
+    screw_length_mm: float
+    anchor: str | None = None
+    things: tuple[Thing, ...] = ()
+
+    def __post_init__(self) -> None:
+        """Refuse absurd sizes, supports beyond the ends, and rows that no table has."""
+        between(self.left_mm, 0, ABSURD_MM, "left_mm", "A shelf's left end")
+        between(self.top_mm, 0, ABSURD_MM, "top_mm", "A shelf's height")
+        between(self.length_mm, 50, ABSURD_MM, "length_mm", "A shelf's length")
+        between(self.depth_mm, 30, 1500, "depth_mm", "A shelf's depth")
+        between(self.thickness_mm, 3, 300, "thickness_mm", "A shelf's thickness")
+        between(self.screw_length_mm, 5, 400, "screw_length_mm", "A screw's length")
+        known(data.boards(), self.board, "board", "board")
+        known(data.uses(), self.use, "use", "use")
+        known(data.screws(), self.screw, "screw", "screw")
+        if list(self.supports_mm) != sorted(set(self.supports_mm)):
+            raise PlanError("Supports must be given from left to right, each at its own place.", "supports_mm")
+        if any(b - a < LEAST_GAP_MM for a, b in pairwise(self.supports_mm)):
+            raise PlanError(f"Two supports stand closer together than {LEAST_GAP_MM:.0f} mm.", "supports_mm")
+        for support in self.supports_mm:
+            between(support, 0, self.length_mm, "supports_mm", "A support's place along the shelf")
+        if len(self.supports_mm) > 40:
+            raise PlanError("More than 40 supports under one shelf.", "supports_mm")
+        if len(self.things) > 60:
+            raise PlanError("More than 60 things on one shelf; put like things together.", "things")
+        for i, thing in enumerate(self.things):
+            if thing.at_mm is not None and thing.at_mm > self.length_mm:
+                raise PlanError(f"“{thing.name}” stands beyond the end of the shelf.", f"things[{i}].at_mm")
+            if thing.out_mm is not None and thing.out_mm > self.depth_mm:
+                raise PlanError(f"“{thing.name}” stands further out than the shelf is deep.", f"things[{i}].out_mm")
+
+
+class BracketShelf(Piece, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
+    """A shelf on surface brackets. `bracket`: a row of the brackets table."""
+
+    bracket: str
+
+    def __post_init__(self) -> None:
+        """Refuse an unknown bracket."""
+        Piece.__post_init__(self)
+        known(data.brackets(), self.bracket, "bracket", "bracket")
+
+
+class RodShelf(Piece, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kind"):
+    """A floating shelf on rods with wall plates. `plate`: a row of the plates table; `let_in`: the plate sits on the stud."""
+
+    plate: str
+    let_in: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse an unknown plate."""
+        Piece.__post_init__(self)
+        known(data.plates(), self.plate, "rod plate", "plate")
+
+
+AnyPiece = BracketShelf | RodShelf
