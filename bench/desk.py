@@ -19,9 +19,9 @@ from trade import say
 from trade.assess import assess
 from trade.check import PieceVerdict, Verdict
 from trade.errors import PlanError
-from trade.mark.marks import Mark, piece_marks, screw_words
+from trade.mark.marks import Mark, piece_marks
 from trade.measure import Units
-from trade.mounts import mount_of
+from trade.mounts import ALL, mount_of
 from trade.plan import AnyPiece, Plan
 from trade.sheet import Refusal
 
@@ -102,7 +102,7 @@ class Desk:
     @property
     def underside_mm(self) -> float:
         """Height of the shelf's underside."""
-        return self.piece.top_mm - self.piece.thickness_mm if self.piece else 0.0
+        return self.piece.top_mm - self.piece.high_mm if self.piece else 0.0
 
     @property
     def support_noun(self) -> str:
@@ -118,7 +118,9 @@ class Desk:
     def screw_words(self) -> str:
         """What goes into the holes: each kind of screw or anchor once."""
         seats = mount_of(self.piece).seats(self.piece, self.plan.wall) if self.piece else []
-        return "; ".join(dict.fromkeys(screw_words(seat, self.units) for seat in seats))
+        return "; ".join(dict.fromkeys(seat.words(self.units) for seat in seats))
+
+    first_mounts, more_mounts = ALL[:2], ALL[2:]
 
     @property
     def mount_words(self) -> str:

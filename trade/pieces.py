@@ -30,9 +30,9 @@ class Thing(Part, frozen=True, kw_only=True):
 
 
 class Piece(Part, frozen=True, kw_only=True):
-    """A shelf on the wall, whatever holds it. Places from the wall's left corner and from the floor.
+    """Something on the wall, whatever holds it. Places from the wall's left corner and from the floor.
 
-    `supports_mm`: where it is held, from its left end. `board`: a row of the boards table. `use`: a row of the uses table.
+    `supports_mm`: where it is held, from its left end. `use`: a row of the uses table.
     `anchor`: what holds where there is no timber, a row of the anchors table or a packet of the wall; null: nothing does.
     """
 
@@ -42,8 +42,6 @@ class Piece(Part, frozen=True, kw_only=True):
     top_mm: float
     length_mm: float
     depth_mm: float
-    thickness_mm: float
-    board: str
     use: str
     supports_mm: tuple[float, ...]
     screw: str
@@ -53,13 +51,11 @@ class Piece(Part, frozen=True, kw_only=True):
 
     def __post_init__(self) -> None:
         """Refuse absurd sizes, supports beyond the ends, and rows that no table has."""
-        between(self.left_mm, 0, ABSURD_MM, "left_mm", "A shelf's left end")
-        between(self.top_mm, 0, ABSURD_MM, "top_mm", "A shelf's height")
-        between(self.length_mm, 50, ABSURD_MM, "length_mm", "A shelf's length")
-        between(self.depth_mm, 30, 1500, "depth_mm", "A shelf's depth")
-        between(self.thickness_mm, 3, 300, "thickness_mm", "A shelf's thickness")
+        between(self.left_mm, 0, ABSURD_MM, "left_mm", "Its left end")
+        between(self.top_mm, 0, ABSURD_MM, "top_mm", "Its top's height")
+        between(self.length_mm, 50, ABSURD_MM, "length_mm", "Its length")
+        between(self.depth_mm, 30, 1500, "depth_mm", "Its depth")
         between(self.screw_length_mm, 5, 400, "screw_length_mm", "A screw's length")
-        known(data.boards(), self.board, "board", "board")
         known(data.uses(), self.use, "use", "use")
         known(data.screws(), self.screw, "screw", "screw")
         if list(self.supports_mm) != sorted(set(self.supports_mm)):
@@ -78,19 +74,42 @@ class Piece(Part, frozen=True, kw_only=True):
             if thing.out_mm is not None and thing.out_mm > self.depth_mm:
                 raise PlanError(f"“{thing.name}” stands further out than the shelf is deep.", f"things[{i}].out_mm")
 
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        raise NotImplementedError
 
-class BracketShelf(Piece, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
+
+class Shelf(Piece, frozen=True, kw_only=True):
+    """A board, whatever holds it. `board`: a row of the boards table."""
+
+    thickness_mm: float
+    board: str
+
+    def __post_init__(self) -> None:
+        """Refuse absurd boards."""
+        Piece.__post_init__(self)
+        between(self.thickness_mm, 3, 300, "thickness_mm", "A shelf's thickness")
+        known(data.boards(), self.board, "board", "board")
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.thickness_mm
+
+
+class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
     """A shelf on surface brackets. `bracket`: a row of the brackets table."""
 
     bracket: str
 
     def __post_init__(self) -> None:
         """Refuse an unknown bracket."""
-        Piece.__post_init__(self)
+        Shelf.__post_init__(self)
         known(data.brackets(), self.bracket, "bracket", "bracket")
 
 
-class RodShelf(Piece, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kind"):
+class RodShelf(Shelf, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kind"):
     """A floating shelf on rods with wall plates. `plate`: a row of the plates table; `let_in`: the plate sits on the stud."""
 
     plate: str
@@ -98,7 +117,7 @@ class RodShelf(Piece, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kin
 
     def __post_init__(self) -> None:
         """Refuse an unknown plate."""
-        Piece.__post_init__(self)
+        Shelf.__post_init__(self)
         known(data.plates(), self.plate, "rod plate", "plate")
 
 

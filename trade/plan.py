@@ -8,11 +8,11 @@ from trade import data
 from trade.errors import PlanError
 from trade.measure import Units, say_length
 from trade.part import Name, Part, known
-from trade.pieces import LEAST_GAP_MM, AnyPiece, BracketShelf, Piece, RodShelf, Thing
+from trade.pieces import LEAST_GAP_MM, AnyPiece, BracketShelf, Piece, RodShelf, Shelf, Thing
 from trade.walls import Layer, Packet, Stud, Wall
 
 __all__ = [
-    "LEAST_GAP_MM", "AnyPiece", "BracketShelf", "Layer", "Packet", "Piece", "Plan", "RodShelf", "Stud", "Thing", "Wall",
+    "LEAST_GAP_MM", "AnyPiece", "BracketShelf", "Layer", "Packet", "Piece", "Plan", "RodShelf", "Shelf", "Stud", "Thing", "Wall",
 ]  # fmt: skip
 
 
@@ -66,13 +66,13 @@ def _on_the_wall(piece: AnyPiece, wall: Wall, units: Units, where: str) -> None:
     width, height = say_length(wall.width_mm, units), say_length(wall.height_mm, units)
     if piece.length_mm > wall.width_mm + slack:
         said = say_length(piece.length_mm, units)
-        raise PlanError(f"The shelf is {said} long and the wall only {width} wide.", f"{where}.length_mm")
+        raise PlanError(f"“{piece.name}” is {said} long and the wall only {width} wide.", f"{where}.length_mm")
     if piece.left_mm + piece.length_mm > wall.width_mm + slack:
         said = say_length(piece.left_mm + piece.length_mm, units)
-        raise PlanError(f"The shelf would end at {said}, past the wall's {width}.", f"{where}.left_mm")
+        raise PlanError(f"“{piece.name}” would end at {said}, past the wall's {width}.", f"{where}.left_mm")
     if piece.anchor is not None and piece.anchor not in {packet.key for packet in wall.packets}:
         known(data.anchors(), piece.anchor, "anchor", f"{where}.anchor")
     if piece.top_mm > wall.height_mm + slack:
-        raise PlanError(f"The shelf would be above the wall's {height}.", f"{where}.top_mm")
-    if piece.top_mm < piece.thickness_mm - slack:
-        raise PlanError("The shelf would be below the floor.", f"{where}.top_mm")
+        raise PlanError(f"“{piece.name}” would be above the wall's {height}.", f"{where}.top_mm")
+    if piece.top_mm < piece.high_mm - slack:
+        raise PlanError(f"“{piece.name}” would be below the floor.", f"{where}.top_mm")

@@ -6,16 +6,18 @@ from django.utils.safestring import SafeString
 
 from bench.drawing import around, tape, vial
 from bench.drawing.scale import Scale, of_wall
-from bench.drawing.svg import Attribute, Pen
-from trade import data, say
+from bench.drawing.svg import Attribute, Pen, outline
+from trade import say
 from trade.check import Check, PieceVerdict, Verdict
 from trade.mark.marks import Mark
 from trade.measure import say_length
-from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Stud, Thing
+from trade.mounts import Shape, mount_of
+from trade.plan import AnyPiece, Plan, Stud, Thing
 
 CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
 _VIAL_W, _VIAL_H = 84.0, 13.0
 _PLATE_MM = 38.0
+_LEAST_PX = 3.0  # thinner than this nothing is seen
 _THING_MM = 170.0  # things are drawn as plain blocks; nobody said how high they are
 
 
@@ -104,14 +106,14 @@ def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
 
 def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: Scale, chosen: bool) -> None:
     left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
-    length, thick = scale.length(piece.length_mm), max(scale.length(piece.thickness_mm), 3.0)
+    length, thick = scale.length(piece.length_mm), max(scale.length(piece.high_mm), 3.0)
     word = say.WORDS[verdict.word]
     place = f"{say_length(piece.left_mm, plan.units)} from the left, {say_length(piece.top_mm, plan.units)} up"
     name = f"{piece.name}: {word}. {place}"
     ringed = " chosen" if chosen else ""
     handles: dict[str, Attribute] = {
         f"data_{short}": repr(getattr(piece, f"{field}_mm"))
-        for short, field in (("left", "left"), ("top", "top"), ("length", "length"), ("thick", "thickness"))
+        for short, field in (("left", "left"), ("top", "top"), ("length", "length"), ("thick", "high"))
     }
     handles |= {"data_key": piece.key, "data_post": f"pieces/{piece.key}", "data_supports": " ".join(map(str, piece.supports_mm))}
     with pen.group(
@@ -121,12 +123,8 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
         pen.title(f"{name}. Drag it, or nudge it with the arrow keys.")
         _things(pen, piece, scale)
         governing = verdict.governing if verdict.word != "holds" else None
-        failing = " governs" if governing and governing.support is None else ""
-        if isinstance(piece, BracketShelf):
-            _supports(pen, piece, scale, governing)
-        pen.rect(left, top, length, thick, f"board{failing}")
-        if isinstance(piece, RodShelf):
-            _supports(pen, piece, scale, governing)
+        for shape in mount_of(piece).front(piece):
+            _shape(pen, shape, scale, governing)
         pen.rect(left - 3, top - 22, length + 6, thick + 34, "grip")
         if chosen:
             pen.rect(left - 3, top - 3, length + 6, thick + 6, "ring")
@@ -145,26 +143,18 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
         pen.text(middle, top + thick + 13, piece.name, "piece-name", "middle")
 
 
-def _supports(pen: Pen, piece: AnyPiece, scale: Scale, governing: Check | None) -> None:
-    under = scale.y(piece.top_mm - piece.thickness_mm)
-    for i, at in enumerate(piece.supports_mm):
-        x = scale.x(piece.left_mm + at)
-        state = " governs" if governing and governing.support == i else ""
-        if isinstance(piece, BracketShelf):
-            row = data.brackets()[piece.bracket]
-            wide, leg = max(scale.length(row.width_mm), 4.0), scale.length(row.leg_mm)
-            pen.rect(x - wide / 2, under, wide, leg, f"bracket bracket-{row.material}{state}", data_support=str(i))
-        if isinstance(piece, RodShelf):
-            plate = data.plates()[piece.plate]
-            wide, high = max(scale.length(plate.width_mm), 5.0), max(scale.length(plate.height_mm), 5.0)
-            pen.rect(
-                x - wide / 2,
-                scale.y(piece.top_mm - piece.thickness_mm / 2) - high / 2,
-                wide,
-                high,
-                f"rod-plate{state}",
-                data_support=str(i),
-            )
+def _shape(pen: Pen, shape: Shape, scale: Scale, governing: Check | None) -> None:
+    """One outline of a piece; what governs is brought out: the board, or the support that it is about."""
+    governs = governing is not None and governing.support == shape.support and shape.role not in ("leg", "shade", "face")
+    state = " governs" if governs else ""
+    support = None if shape.support is None else str(shape.support)
+    across, up = [scale.x(x) for x, _ in shape.points], [scale.y(y) for _, y in shape.points]
+    left, right, top, bottom = min(across), max(across), min(up), max(up)
+    if len(shape.points) == 4 and len(set(across)) == 2 and len(set(up)) == 2:
+        wide, high = max(right - left, _LEAST_PX), max(bottom - top, _LEAST_PX)
+        pen.rect((left + right - wide) / 2, top, wide, high, f"shape-{shape.role}{state}", data_support=support)
+    else:
+        pen.path(outline(zip(across, up, strict=True)), f"shape-{shape.role}{state}", data_support=support)
 
 
 def _tallest(piece: AnyPiece, scale: Scale) -> float:
@@ -213,7 +203,7 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
 
 def _meets(other: AnyPiece, piece: AnyPiece) -> bool:
     """Whether a level line at a piece's top runs into another piece."""
-    return other.top_mm - other.thickness_mm <= piece.top_mm <= other.top_mm + (_THING_MM if other.things else 0.0)
+    return other.top_mm - other.high_mm <= piece.top_mm <= other.top_mm + (_THING_MM if other.things else 0.0)
 
 
 def _dimension(pen: Pen, x1: float, x2: float, y: float, words: str) -> None:

@@ -4,64 +4,76 @@ from typing import NamedTuple
 
 from django.utils.safestring import SafeString
 
-from bench.drawing.svg import Pen, number, svg_element
+from bench.drawing.svg import Pen, number, outline, svg_element
 from trade import data, say
 from trade.check import PieceVerdict
 from trade.measure import say_length
-from trade.mounts import Seat, mount_of
-from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf
+from trade.mounts import AnySeat, Seat, mount_of
+from trade.plan import AnyPiece, Plan
 
 WIDTH, HEIGHT = 412.0, 184.0
 _PX = 1.55
 _FACE = 186.0  # where the room meets the lining
+_FAR_PX = 44.0  # how far from the middle the screw may be drawn
+_ROLES = {
+    "steel": "cut-steel",
+    "hidden": "cut-steel",
+    "leg": "cut-wood",
+    "face": "cut-body",
+    "door": "cut-body",
+    "shade": "cut-body",
+}
 
 
 class _Cut(NamedTuple):
-    """Sheet places: the shelf's underside, the top screw, the stud's face, and the hardware's back."""
+    """What is cut: sheet places of the top screw, of what holds it and of the hardware's back; the height in the middle."""
 
     piece: AnyPiece
     plan: Plan
-    seat: Seat
-    under: float
+    seat: AnySeat
     screw_y: float
     stud_x: float
     back_x: float
+    focus_mm: float
+
+    def y(self, height_mm: float) -> float:
+        """A height above the floor on the sheet."""
+        return HEIGHT / 2 - (height_mm - self.focus_mm) * _PX
 
 
-def seat_in_question(piece: AnyPiece, plan: Plan, verdict: PieceVerdict) -> Seat | None:
+def seat_in_question(piece: AnyPiece, plan: Plan, verdict: PieceVerdict) -> AnySeat | None:
     """The support whose screw is drawn: the one that governs, else the first."""
-    seats = mount_of(piece).seats(piece, plan.wall)
+    seats: list[AnySeat] = mount_of(piece).seats(piece, plan.wall)
     if not seats:
         return None
     support = next((check.support for check in verdict.checks if check.support is not None), 0)
-    return seats[support or 0]
+    return seats[min(support or 0, len(seats) - 1)]
 
 
-def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, seat: Seat) -> SafeString:
+def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, seat: AnySeat) -> SafeString:
     """Draw the cut at the top screw of a support."""
     pen, cut = Pen(), _cut(piece, plan, seat)
     _layers(pen, cut)
-    _shelf(pen, cut)
-    _hardware(pen, cut)
-    _screw(pen, cut)
+    for shape in mount_of(piece).side(piece, seat):
+        places = ((max(_FACE - z * _PX, -40.0), cut.y(y)) for z, y in shape.points)
+        pen.path(outline(places), _ROLES.get(shape.role, "cut-board"))
+    if isinstance(seat, Seat):
+        _screw(pen, cut, seat)
+    _depth(pen, cut)
     _forces(pen, cut, verdict)
-    reach = say_length(seat.reach.penetration_mm, plan.units)
-    return svg_element(
-        pen, WIDTH, HEIGHT, "section", f"Section through the wall at the {seat.part}: {reach} of the screw in the stud"
-    )
+    deep = say_length(seat.deep_mm - seat.gap_mm, plan.units)
+    where = "in the stud" if not seat.anchored else "in what holds it"
+    return svg_element(pen, WIDTH, HEIGHT, "section", f"Section through the wall at the {seat.part}: {deep} {where}")
 
 
-def _cut(piece: AnyPiece, plan: Plan, seat: Seat) -> _Cut:
-    stud_x = _FACE + (plan.wall.lining_mm or 0.0) * _PX
-    if isinstance(piece, BracketShelf):
-        under = 56.0
-        screw_y = under + min(data.brackets()[piece.bracket].holes_mm) * _PX
-        return _Cut(piece, plan, seat, under, min(screw_y, HEIGHT - 40), stud_x, stud_x - seat.gap_mm * _PX)
-    axis = HEIGHT * 0.5
-    under = axis + piece.thickness_mm / 2 * _PX
-    return _Cut(
-        piece, plan, seat, under, axis - max(data.plates()[piece.plate].rows_mm) * _PX, stud_x, stud_x - seat.gap_mm * _PX
-    )
+def _cut(piece: AnyPiece, plan: Plan, seat: AnySeat) -> _Cut:
+    """The middle of the sheet lies between the screw and the piece's own middle, but the screw stays on it."""
+    screw = max(y for _, y in seat.holes)
+    middle = (screw + piece.top_mm - piece.high_mm / 2) / 2
+    focus = min(max(middle, screw - _FAR_PX / _PX), screw + _FAR_PX / _PX)
+    back = _FACE + seat.back_mm * _PX
+    stud = _FACE + (plan.wall.lining_mm or 0.0) * _PX
+    return _Cut(piece, plan, seat, HEIGHT / 2 - (screw - focus) * _PX, stud, back, focus)
 
 
 def _layers(pen: Pen, cut: _Cut) -> None:
@@ -80,6 +92,12 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         pen.hatch(x, 0, deep, HEIGHT, 14, "layer-hatch")
         pen.text(x + deep / 2, HEIGHT - 10, data.structures()[wall.structure or ""].name, "cut-words cut-on-hatch", "middle")
         return
+    if wall.build == "steel" and known:
+        sheet = max((data.structures()[wall.structure or ""].steel_mm or 0.0) * _PX, 2.5)
+        pen.rect(x, 0, deep, HEIGHT, "cut-stud cut-missing")
+        pen.rect(x, 0, sheet, HEIGHT, "cut-steel")
+        pen.rect(x + deep - sheet, 0, sheet, HEIGHT, "cut-steel")
+        return
     pen.rect(x, 0, deep, HEIGHT, "cut-stud" if known else "cut-stud cut-missing")
     if known:
         lines = (
@@ -87,41 +105,21 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         )
         pen.path("".join(lines), "grain")
     else:
-        pen.text(x + deep / 2, HEIGHT - 10, "no stud here" if wall.uprights else "no stud known", "cut-words", "middle")
+        words = "between studs" if seat.anchored else "no stud here" if wall.uprights else "no stud known"
+        pen.text(x + deep / 2, HEIGHT - 10, words, "cut-words", "middle")
 
 
-def _shelf(pen: Pen, cut: _Cut) -> None:
-    thick, deep = cut.piece.thickness_mm * _PX, cut.piece.depth_mm * _PX
-    reach = min(deep, _FACE - 8)
-    left, top = _FACE - reach, cut.under - thick
-    pen.rect(left, top, reach, thick, "cut-board")
-    if deep > reach:
-        zig = thick / 3 + 3
-        pen.path(f"M{number(left + 2)} {number(top - 5)}l5 {number(zig)}l-9 {number(zig)}l5 {number(zig)}", "break")
-
-
-def _hardware(pen: Pen, cut: _Cut) -> None:
-    side, steel = max(cut.seat.side.thickness_mm * _PX, 3.0), cut.seat.side.g is None
-    kind = "cut-steel" if steel else "cut-wood"
-    if isinstance(cut.piece, BracketShelf):
-        row = data.brackets()[cut.piece.bracket]
-        arm = min(row.arm_mm * _PX, _FACE - 24)
-        pen.rect(cut.back_x - side, cut.under, side, min(row.leg_mm * _PX, HEIGHT - cut.under), kind)
-        pen.rect(cut.back_x - arm, cut.under, arm, side, kind)
-    if isinstance(cut.piece, RodShelf):
-        plate = data.plates()[cut.piece.plate]
-        axis, high, rod = HEIGHT * 0.5, plate.height_mm * _PX, plate.rod_mm * _PX
-        end = max(cut.back_x - plate.rod_length_mm * _PX, 20.0)
-        pen.rect(end, axis - rod / 2, cut.back_x - end, rod, kind)
-        pen.rect(cut.back_x - side, axis - high / 2, side, high, kind)
-
-
-def _screw(pen: Pen, cut: _Cut) -> None:
-    seat, y = cut.seat, cut.screw_y
-    head = cut.back_x - max(seat.side.thickness_mm * _PX, 3.0)
-    tip = cut.back_x - seat.side.thickness_mm * _PX + seat.screw_mm * _PX
-    half, wide = seat.screw.diameter_mm * _PX / 2, seat.screw.head_mm * _PX / 2
-    thread = seat.screw_mm * _PX * 2 / 3
+def _screw(pen: Pen, cut: _Cut, seat: Seat) -> None:
+    anchor, y = (seat.held.anchor if seat.held is not None else None), cut.screw_y
+    if seat.held is not None and anchor is None:
+        return
+    side = max(seat.side.thickness_mm * _PX, 3.0)
+    head, tip = cut.back_x - side, cut.back_x - seat.side.thickness_mm * _PX + seat.length_mm * _PX
+    half = (anchor.screw_mm if anchor else seat.screw.diameter_mm) * _PX / 2
+    wide = (anchor.head_mm if anchor else seat.screw.head_mm) * _PX / 2
+    if anchor is not None and seat.held is not None:
+        _sleeve(pen, cut, seat, y)
+    thread = seat.length_mm * _PX * 2 / 3
     core = half * 0.72
     pen.path(
         f"M{number(head)} {number(y - wide)}l{number(wide * 0.8)} {number(wide - half)}H{number(tip - thread)}V{number(y - core)}"
@@ -133,14 +131,43 @@ def _screw(pen: Pen, cut: _Cut) -> None:
         f"M{number(tip - thread + i)} {number(y + half)}l2.4 {number(-2 * half)}" for i in range(0, int(thread - half * 3), 4)
     )
     pen.path("".join(turns), "screw-thread")
-    reach = seat.reach.penetration_mm
-    if reach > 0 and seat.in_stud and cut.plan.wall.uprights:
-        below = y + wide + 16
-        pen.path(
-            f"M{number(cut.stud_x)} {number(y)}V{number(below + 5)}M{number(tip)} {number(y)}V{number(below + 5)}", "chalk-thin"
-        )
-        pen.path(_arrow(cut.stud_x, tip, below), "chalk")
-        pen.text((cut.stud_x + tip) / 2, below + 14, f"{say_length(reach, cut.plan.units)} in the stud", "chalk-words", "middle")
+
+
+def _sleeve(pen: Pen, cut: _Cut, seat: Seat, y: float) -> None:
+    """What the screw sits in: a plug in its hole, or wings open behind the lining."""
+    held = seat.held
+    if held is None or held.anchor is None or held.anchor.kind == "steel_screw":
+        return
+    start, deep = cut.back_x + seat.gap_mm * _PX, held.anchor.depth_mm * _PX
+    half = max(held.anchor.hole_mm, held.anchor.screw_mm + 3) * _PX / 2
+    if held.site.hollow and held.anchor.kind != "plug":
+        behind = cut.stud_x
+        pen.rect(_FACE, y - half, behind - _FACE, 2 * half, "sleeve")
+        pen.path(outline([(behind, y), (behind + 9, y - 3 * half - 9), (behind, y - 3 * half - 6)]), "sleeve")
+        pen.path(outline([(behind, y), (behind + 9, y + 3 * half + 9), (behind, y + 3 * half + 6)]), "sleeve")
+        return
+    pen.rect(start, y - half, deep, 2 * half, "sleeve")
+
+
+def _depth(pen: Pen, cut: _Cut) -> None:
+    """How deep it goes into what holds it, as a chalk measure below the screw."""
+    seat, start = cut.seat, cut.back_x + cut.seat.gap_mm * _PX
+    if isinstance(seat, Seat) and not seat.anchored:
+        reach, where = seat.reach.penetration_mm, "in the stud"
+    elif isinstance(seat, Seat):
+        held = seat.held
+        reach, where = (held.anchor.depth_mm if held and held.anchor and not held.site.hollow else 0.0), "deep"
+    else:
+        reach, where = seat.embedment_mm, "in the stud"
+    if reach <= 0 or not seat.holds or (not seat.anchored and not cut.plan.wall.uprights):
+        return
+    below, tip = cut.screw_y + 24, start + reach * _PX
+    pen.path(
+        f"M{number(start)} {number(cut.screw_y)}V{number(below + 5)}M{number(tip)} {number(cut.screw_y)}V{number(below + 5)}",
+        "chalk-thin",
+    )
+    pen.path(_arrow(start, tip, below), "chalk")
+    pen.text((start + tip) / 2, below + 14, f"{say_length(reach, cut.plan.units)} {where}", "chalk-words", "middle")
 
 
 def _arrow(x1: float, x2: float, y: float) -> str:
@@ -152,20 +179,14 @@ def _arrow(x1: float, x2: float, y: float) -> str:
 
 def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
     """The load that comes down and the pull on the screw, as arrows with what they are."""
-    pull = next((check for check in verdict.checks if check.code == "screw.withdrawal" and check.support == cut.seat.index), None)
-    units, y = cut.plan.units, cut.screw_y
-    if pull is not None and cut.plan.wall.build == "timber":
-        head = cut.back_x - cut.seat.side.thickness_mm * _PX - 4
-        y = y if isinstance(cut.piece, BracketShelf) else max(y - 12, 12.0)
+    codes, units = ("screw.withdrawal", "anchor.pull"), cut.plan.units
+    pull = next((check for check in verdict.checks if check.code in codes and check.support == cut.seat.index), None)
+    if pull is not None and isinstance(cut.seat, Seat):
+        head, y = cut.back_x - cut.seat.side.thickness_mm * _PX - 4, max(cut.screw_y, 12.0)
         pen.path(f"M{number(head)} {number(y)}h-34m7 -4l-7 4l7 4", "chalk chalk-strong")
         pen.text(head - 40, y + 4, f"pull {say.quantity(pull.demand, units)}", "chalk-words", "end")
-    load = next(
-        (step.result for check in verdict.checks if check.code == "screw.shear" for step in check.steps if step.symbol == "V"),
-        None,
-    )
-    if load is not None:
-        x = _FACE - min(cut.piece.depth_mm * _PX / 2, _FACE / 2)
-        top = cut.under - cut.piece.thickness_mm * _PX
-        if top > 22:
-            pen.path(f"M{number(x)} {number(top - 24)}v21m-4 -7l4 7l4 -7", "chalk chalk-strong")
-            pen.text(x - 8, top - 12, "load", "chalk-words", "end")
+    loaded = any(step.symbol in ("V", "P") for check in verdict.checks for step in check.steps)
+    x, top = _FACE - min(cut.piece.depth_mm * _PX / 2, _FACE / 2), cut.y(cut.piece.top_mm)
+    if loaded and 22 < top < HEIGHT:
+        pen.path(f"M{number(x)} {number(top - 24)}v21m-4 -7l4 7l4 -7", "chalk chalk-strong")
+        pen.text(x - 8, top - 12, "load", "chalk-words", "end")

@@ -15,6 +15,11 @@ def number(value: float) -> str:
     return "0" if text == "-0" else text
 
 
+def outline(points: Iterable[tuple[float, float]]) -> str:
+    """A closed path through some points."""
+    return "M" + "L".join(f"{number(x)} {number(y)}" for x, y in points) + "z"
+
+
 class Pen:
     """Collects shapes in the order they are drawn."""
 

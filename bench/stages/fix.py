@@ -17,7 +17,8 @@ from trade.choose.cures import cures as find_cures
 from trade.errors import MeasureError, PlanError
 from trade.fixings import driving
 from trade.measure import read_length, say_length, type_length
-from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Wall
+from trade.mounts import Ask, mount_of
+from trade.plan import AnyPiece, Plan, Wall
 
 
 class FixForm(BenchForm):
@@ -31,26 +32,11 @@ class FixForm(BenchForm):
         units = desk.units
         self.desk, self.piece = desk, piece
         self.fields["name"].initial = piece.name
-        for field, label in (
-            ("left", "From the left corner"),
-            ("top", "Top above the floor"),
-            ("length", "Length"),
-            ("depth", "Depth"),
-        ):
-            self.fields[field] = MeasureField(units, getattr(piece, f"{field}_mm"), label=label)
-        self.fields["thickness"] = MeasureField(units, piece.thickness_mm, label="Thickness")
-        self.fields["board"] = forms.ChoiceField(
-            choices=[(key, row.name) for key, row in data.boards().items()], label="Board", initial=piece.board
-        )
-        if isinstance(piece, BracketShelf):
-            choices = [(key, row.name) for key, row in data.brackets().items()]
-            self.fields["bracket"] = forms.ChoiceField(choices=choices, label="Bracket", initial=piece.bracket)
-        if isinstance(piece, RodShelf):
-            choices = [(key, row.name) for key, row in data.plates().items()]
-            self.fields["plate"] = forms.ChoiceField(choices=choices, label="Rod and plate", initial=piece.plate)
-            self.fields["let_in"] = forms.BooleanField(
-                label="Plates let into the lining, onto the studs", required=False, initial=piece.let_in
-            )
+        self.fields["left"] = MeasureField(units, piece.left_mm, label="From the left corner")
+        self.fields["top"] = MeasureField(units, piece.top_mm, label="Top above the floor")
+        self.asks = mount_of(piece).asks
+        for ask in self.asks:
+            self.fields[ask.short] = self._field(ask)
         choices = anchor_choices(desk.plan.wall, piece.anchor)
         if len(choices) > 1:
             label = "Where there is no stud" if desk.plan.wall.build == "timber" else "What holds it"
@@ -67,6 +53,19 @@ class FixForm(BenchForm):
         sold = ", ".join(say_length(mm, units) for mm in driving.lengths_mm(data.screws()[piece.screw]))
         self.fields["screw_length"].help_text = f"Sold as {sold}."
 
+    def _field(self, ask: Ask) -> forms.Field:
+        """One of the kind's own inputs."""
+        value, noun = getattr(self.piece, ask.field), "weight" if ask.how == "weight" else "length"
+        if ask.how == "choice" and ask.table is not None:
+            return forms.ChoiceField(
+                choices=[(key, row.name) for key, row in ask.table().items()], label=ask.label, initial=value
+            )
+        if ask.how == "flag":
+            return forms.BooleanField(label=ask.label, required=False, initial=value, help_text=ask.help)
+        if ask.how in ("count", "angle"):
+            return forms.IntegerField(label=ask.label, initial=round(value), help_text=ask.help, min_value=0, max_value=90)
+        return MeasureField(self.desk.units, value, noun=noun, label=ask.label, required=not ask.optional, help_text=ask.help)
+
     def clean(self) -> dict[str, Any]:
         """Build the piece; its refusals land beside their fields."""
         got = super().clean() or {}
@@ -81,28 +80,28 @@ class FixForm(BenchForm):
 
     def _piece(self, got: dict[str, Any]) -> AnyPiece:
         piece = self.piece
-        plain: dict[str, Any] = {
-            key: got[key] for key in ("name", "board", "bracket", "plate", "let_in", "screw") if key in self.fields
-        }
-        moved = replace(piece, left_mm=got["left"], supports_mm=self._supports(got)) if "supports" in self.changed_data else piece
-        if "supports" not in self.changed_data:
-            moved = replace(placement.resized(piece, self.desk.plan.wall, got["length"]), left_mm=got["left"])
-        sizes = {f"{key}_mm": got[key] for key in ("top", "length", "depth", "thickness", "screw_length")}
+        said: dict[str, Any] = {ask.field: got[ask.short] for ask in self.asks}
+        said |= {"name": got["name"], "screw": got["screw"], "screw_length_mm": got["screw_length"], "top_mm": got["top"]}
         if "anchor" in self.fields:
-            plain["anchor"] = got["anchor"] or None
-        return replace(moved, **plain, **sizes)
+            said["anchor"] = got["anchor"] or None
+        length = got.get("length", piece.length_mm)
+        if "supports" in self.changed_data:
+            moved = replace(piece, left_mm=got["left"], supports_mm=self._supports(got["supports"], got["left"], length))
+        else:
+            moved = replace(placement.resized(piece, self.desk.plan.wall, length), left_mm=got["left"])
+        return replace(moved, **said)
 
-    def _supports(self, got: dict[str, Any]) -> tuple[float, ...]:
+    def _supports(self, typed: str, left: float, length: float) -> tuple[float, ...]:
         found = []
-        for n, part in enumerate(got["supports"].replace(";", ",").split(","), start=1):
+        for n, part in enumerate(typed.replace(";", ",").split(","), start=1):
             if not part.strip():
                 continue
             try:
-                place = read_length(part, self.desk.units) - got["left"]
+                place = read_length(part, self.desk.units) - left
             except MeasureError as error:
                 raise PlanError(f"Number {n}: {error}", "supports_mm") from None
-            if not 0 <= place <= got["length"]:
-                raise PlanError(f"Number {n}, {part.strip()}, is not under the shelf.", "supports_mm")
+            if not 0 <= place <= length:
+                raise PlanError(f"Number {n}, {part.strip()}, is not within it.", "supports_mm")
             found.append(place)
         return tuple(sorted(set(found)))
 
@@ -208,4 +207,4 @@ def _offered(desk: Desk) -> list[tuple[str, Cure]]:
 
 
 def _clamped_top(plan: Plan, piece: AnyPiece, top: float) -> float:
-    return min(max(top, piece.thickness_mm), plan.wall.height_mm)
+    return min(max(top, piece.high_mm), plan.wall.height_mm)

@@ -10,9 +10,8 @@ from django.utils.safestring import SafeString, mark_safe
 from bench.drawing import vial as vials
 from trade import data, say
 from trade.check import Check, Phrase, PieceVerdict, Quantity, Word
-from trade.fixings.seat import Seat
-from trade.mark import marks
 from trade.measure import Units, say_bit, say_fine_length, say_gap, say_length, say_weight
+from trade.mounts.base import AnySeat
 
 register = template.Library()
 
@@ -30,9 +29,9 @@ def tape(mm: float, units: Units) -> str:
 
 
 @register.filter
-def screw_words(seat: Seat, units: Units) -> str:
+def screw_words(seat: AnySeat, units: Units) -> str:
     """What goes into each hole of a support."""
-    return marks.screw_words(seat, units)
+    return seat.words(units)
 
 
 @register.filter

@@ -196,7 +196,7 @@ class Refusals(BenchCase):
         for field, typed, words in (
             ("length", "9 m", "the wall only"), ("length", "forty", "is not a number"), ("left", "3000", "past the wall"),
             ("depth", "-3", "less than nothing"), ("thickness", "1e9", "not a unit I know"), ("top", "31 m", "longer than any wall"),
-            ("length", "NaN", "is not a number"), ("screw_length", "inf", "is not a number"), ("supports", "50", "is not under the shelf"),
+            ("length", "NaN", "is not a number"), ("screw_length", "inf", "is not a number"), ("supports", "50", "is not within it"),
             ("supports", "800, x", "Number 2"), ("supports", "800, 805", "closer together"), ("top", "", "missing"),
         ):  # fmt: skip
             with self.subTest(field=field, typed=typed):
@@ -284,7 +284,7 @@ class Drawings(BenchCase):
     def test_to_scale(self) -> None:
         sheet = elevation.draw(self.plan(), assess(self.plan()), "shelf", "mark", ())
         x, y, per_mm = sheet.scale.x(700), sheet.scale.y(1500), sheet.scale.px_per_mm
-        self.assertIn(f'<rect class="board" x="{x:.6g}" y="{y:.6g}"', sheet.markup)
+        self.assertIn(f'<rect class="shape-board" x="{x:.6g}" y="{y:.6g}"', sheet.markup)
         self.assertAlmostEqual(sheet.scale.x(1700) - x, 1000 * per_mm)
         self.assertAlmostEqual(sheet.scale.y(0) - y, 1500 * per_mm)
 

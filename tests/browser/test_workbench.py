@@ -31,7 +31,7 @@ class AtTheBench(BrowserCase):
         expect(self.page.locator("#verdict .word")).to_have_text("Won't hold")
         expect(self.page.locator("#verdict .sentence").first).to_contain_text("misses the stud by")
         self.assertNotEqual(self.page.locator(".check-row").first.get_attribute("data-code"), before)
-        expect(self.page.locator("#piece-shelf .bracket.governs")).to_have_count(1)
+        expect(self.page.locator("#piece-shelf .shape-steel.governs")).to_have_count(1)
         expect(self.page.locator("#undo")).to_be_enabled()
         self.assertAlmostEqual(self.now(wall).piece("shelf").left_mm, 850.0, delta=4.0)
         self.page.keyboard.press("4")

@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator
 from contextlib import suppress
-from typing import Literal
 
 import msgspec
 from msgspec.structs import replace
@@ -15,10 +14,9 @@ from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.held import anchor_of
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf
+from trade.plan import AnyPiece, Plan, Shelf
 from trade.wall.zones import zones
 
-CureCode = Literal["clear", "seat", "anchor", "longer", "thicker", "support", "bracket", "plate", "let_in", "board", "lighten"]
 _STEPS_IN_LIGHTENING = 12
 _MOST = 4
 
@@ -26,7 +24,7 @@ _MOST = 4
 class Cure(msgspec.Struct, frozen=True, kw_only=True):
     """A change that helps: what to do in words, the piece after it, and what the verdict will then be."""
 
-    code: CureCode
+    code: str
     label: Phrase
     piece: AnyPiece
     word: Word
@@ -46,7 +44,7 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
     now = judge_piece(piece, plan)
     if now.word not in ("close", "wont_hold"):
         return ()
-    kept: dict[CureCode, Cure] = {}
+    kept: dict[str, Cure] = {}
     for code, label, changed in _tries(piece, plan):
         if code in kept and kept[code].word == "holds":
             continue
@@ -64,7 +62,7 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
     return tuple(ranked[:_MOST])
 
 
-def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
     wall = plan.wall
     missing = any(seat.held is None and not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
     if missing and wall.uprights:
@@ -77,18 +75,19 @@ def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyP
                 yield "seat", label, replace(piece, left_mm=piece.left_mm + shift)
     yield from _clear(piece, plan)
     yield from _anchors(piece, plan)
-    yield from _hardware(piece)
+    yield from mount_of(piece).cures(piece)
     yield from _screws(piece, plan)
     with suppress(PlanError):
         yield "support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall)
-    for thickness in (25.0, 32.0, 38.0, 45.0):
-        if thickness > piece.thickness_mm and piece.top_mm >= thickness:
-            label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})
-            yield "board", label, replace(piece, thickness_mm=thickness)
+    if isinstance(piece, Shelf):
+        for thickness in (25.0, 32.0, 38.0, 45.0):
+            if thickness > piece.thickness_mm and piece.top_mm >= thickness:
+                label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})
+                yield "board", label, replace(piece, thickness_mm=thickness)
     yield from _lighter(piece, plan)
 
 
-def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
     """Every anchor that suits what is behind a support without timber."""
     wall = plan.wall
     for key in (*data.anchors(), *(packet.key for packet in wall.packets)):
@@ -100,7 +99,7 @@ def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, An
             yield "anchor", Phrase("Hold it with: {name}", {"name": anchor_of(wall, key).name}), changed
 
 
-def _clear(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+def _clear(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
     """Out of the way of what is on the wall, by the shortest way: up, down or to a side, where it is set on the studs anew."""
     box, wall = mount_of(piece).box(piece), plan.wall
     moves: list[tuple[float, float]] = []
@@ -110,7 +109,7 @@ def _clear(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyP
             moves += [(zone.right_mm - box.left_mm, 0.0), (zone.left_mm - box.right_mm, 0.0)]
     for dx, dy in sorted(moves, key=lambda move: abs(move[0] + move[1])):
         left, top = piece.left_mm + dx, piece.top_mm + dy
-        if left < 0 or left + piece.length_mm > wall.width_mm or not piece.thickness_mm <= top <= wall.height_mm:
+        if left < 0 or left + piece.length_mm > wall.width_mm or not piece.high_mm <= top <= wall.height_mm:
             continue
         side = ("right" if dx > 0 else "left") if dx else ("up" if dy > 0 else "down")
         supports = placement.supports_on_studs(wall, left, piece.length_mm) if dx else piece.supports_mm
@@ -120,25 +119,7 @@ def _clear(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyP
         yield "clear", label, replace(piece, left_mm=left, top_mm=top, supports_mm=supports)
 
 
-def _hardware(piece: AnyPiece) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
-    if isinstance(piece, BracketShelf):
-        for key, row in data.brackets().items():
-            if key != piece.bracket:
-                yield "bracket", Phrase("{name}", {"name": row.name[0].upper() + row.name[1:]}), replace(piece, bracket=key)
-    if isinstance(piece, RodShelf):
-        if not piece.let_in:
-            yield "let_in", Phrase("Let the plates into the lining, onto the studs"), replace(piece, let_in=True)
-        for key in data.plates():
-            if key != piece.plate:
-                label, both = (
-                    Phrase("The {key} plate, let in, with a shelf thick enough", {"key": key}),
-                    {"plate": key, "let_in": True},
-                )
-                height = max(piece.thickness_mm, data.plates()[key].height_mm + 5)
-                yield "plate", label, replace(piece, thickness_mm=height, **both)
-
-
-def _screws(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+def _screws(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
     for length in driving.lengths_mm(data.screws()[piece.screw]):
         if length > piece.screw_length_mm + 0.5:
             label = Phrase("Longer screws, {l}", {"l": Quantity(length, "length")})
@@ -150,7 +131,7 @@ def _screws(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, Any
             yield "thicker", Phrase("A thicker screw: {name}", {"name": name}), replace(piece, screw=key)
 
 
-def _lighter(piece: AnyPiece, plan: Plan) -> Iterator[tuple[CureCode, Phrase, AnyPiece]]:
+def _lighter(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     low, high = 0.0, 1.0
     for _ in range(_STEPS_IN_LIGHTENING):

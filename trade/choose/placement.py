@@ -1,27 +1,20 @@
 """Putting a shelf up where somebody points: sized and supported by the studs that are there."""
 
-from collections.abc import Callable
-from functools import partial
 from itertools import pairwise
+from typing import Any
 
 from msgspec.structs import replace
 
 from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.held import usual
-from trade.mounts import mount_of
-from trade.plan import AnyPiece, BracketShelf, Plan, RodShelf, Wall
+from trade.mounts import KINDS, Seat
+from trade.plan import AnyPiece, Plan, Wall
 
 LENGTH_MM = 900.0
-DEPTH_MM = 235.0
 WIDEST_GAP_MM = 610.0  # house rule: 24 in between supports
 SHORTEST_OVERHANG_MM = 40.0  # house rule: a support's room at the end of a shelf
 EMBEDMENT_MM = 38.0  # house rule: 1 1/2 in of screw in the stud
-
-_FRESH: dict[str, tuple[str, Callable[..., AnyPiece]]] = {
-    "bracket_shelf": ("Shelf", partial(BracketShelf, thickness_mm=19.0, bracket="braced")),
-    "rod_shelf": ("Floating shelf", partial(RodShelf, thickness_mm=95.0, plate="tall", let_in=True)),
-}
 
 
 def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
@@ -30,21 +23,23 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     Raises:
         PlanError: no such kind.
     """
-    if kind not in _FRESH:
-        raise PlanError(f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(_FRESH)}.", "kind")
-    wall, (name, fresh) = plan.wall, _FRESH[kind]
-    length = min(LENGTH_MM, wall.width_mm)
+    if kind not in KINDS:
+        raise PlanError(f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(KINDS)}.", "kind")
+    wall, mount = plan.wall, KINDS[kind]
+    made: dict[str, Any] = {"length_mm": LENGTH_MM, "use": "everyday", **mount.fresh}
+    made["length_mm"] = length = min(made["length_mm"], wall.width_mm)
     left = _caught(wall, min(max(x_mm - length / 2, 0.0), wall.width_mm - length), length)
-    piece = fresh(
-        key=_free_key(plan), name=f"{name} {len(plan.pieces) + 1}", left_mm=left, top_mm=wall.height_mm, length_mm=length,
-        depth_mm=DEPTH_MM, board="pine_white", use="everyday", supports_mm=supports_on_studs(wall, left, length),
-        screw="wood_10", screw_length_mm=EMBEDMENT_MM,
+    piece: Any = mount.make(
+        key=_free_key(plan), name=f"{mount.piece_noun.capitalize()} {len(plan.pieces) + 1}", left_mm=left, top_mm=wall.height_mm,
+        supports_mm=supports_on_studs(wall, left, length), screw="wood_10", screw_length_mm=EMBEDMENT_MM,
+        anchor=usual_anchor(wall), **made,
     )  # fmt: skip
-    piece = replace(piece, anchor=usual_anchor(wall))
-    seat = mount_of(piece).seats(piece, wall)[0]
-    room = seat.layers_mm + min((stud.depth_mm for stud in wall.uprights), default=seat.stud.depth_mm)
-    screw = driving.suggest_length_mm(seat.screw, seat.layers_mm, EMBEDMENT_MM, room)
-    return replace(piece, top_mm=min(max(top_mm, piece.thickness_mm), wall.height_mm), screw_length_mm=screw)
+    seat = mount.seats(piece, wall)[0]
+    if isinstance(seat, Seat):
+        room = seat.layers_mm + min((stud.depth_mm for stud in wall.uprights), default=seat.stud.depth_mm)
+        length = driving.suggest_length_mm(seat.screw, seat.layers_mm, EMBEDMENT_MM, room)
+        piece = replace(piece, screw_length_mm=length)
+    return mount.landed(replace(piece, top_mm=min(max(top_mm, piece.high_mm), wall.height_mm)), wall)
 
 
 def usual_anchor(wall: Wall) -> str | None:

@@ -4,10 +4,10 @@ from typing import NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
+from trade.fixings.aim import edge
 from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
 from trade.fixings.held import Held
 from trade.fixings.seat import Seat
-from trade.fixings.stud_screws import edge
 from trade.load.demand import Demand
 
 _NOUGHT, _FAR_MM = 1e-6, 1e5

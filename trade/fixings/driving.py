@@ -66,7 +66,12 @@ def pilot_mm(screw: Screw, g: float, units: Units) -> float:
 
 def clearance_mm(screw: Screw, units: Units) -> float:
     """Hole for the shank: the smallest real drill that is not under the shank."""
-    return next((size for size in _drills_mm(units) if size >= screw.diameter_mm - 0.05), _drills_mm(units)[-1])
+    return drill_at_least_mm(screw.diameter_mm, units)
+
+
+def drill_at_least_mm(diameter_mm: float, units: Units) -> float:
+    """The smallest real drill that is not under a diameter; the largest there is when none is."""
+    return next((size for size in _drills_mm(units) if size >= diameter_mm - 0.05), _drills_mm(units)[-1])
 
 
 def _drills_mm(units: Units) -> tuple[float, ...]:

@@ -4,7 +4,7 @@ from math import pi
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Quantity, Step
+from trade.check import Phrase, Quantity, Step
 from trade.data import Anchor
 from trade.fixings import concrete, sheet_steel
 from trade.measure import PSI_MPA
@@ -54,6 +54,20 @@ class Held(NamedTuple):
     def stiffness_n_per_mm(self) -> float:
         """How hard it resists being pulled: its allowable pull over its give."""
         return self.pull_n / self.anchor.give_mm if self.anchor else 0.0
+
+    def cautions(self) -> list[Phrase]:
+        """What to mind when it goes in."""
+        if self.anchor is None or self.problem:
+            return [Phrase(self.problem)]
+        if self.anchor.kind == "steel_screw":
+            return [Phrase("Drive slowly until it bites the steel, then stop: once stripped it holds nothing.")]
+        if self.site.hollow:
+            return [Phrase("Between studs: nothing but the lining holds here. Snug, not crushed.")]
+        found = [Phrase("Drill square, without hammer in hollow units, and clear the hole of dust.")]
+        if self.site.base in ("block_hollow", "brick_hollow", "aerated_2", "aerated_4"):
+            said = "A joint or a broken cell holds less: if the bit falls through or it crumbles, stop and move the hole."
+            found.append(Phrase(said))
+        return found
 
 
 def anchor_of(wall: Wall, key: str) -> Anchor:

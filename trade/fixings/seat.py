@@ -6,14 +6,17 @@ from math import ceil
 from typing import NamedTuple
 
 from trade import data
+from trade.check import Phrase, Quantity
 from trade.data import Framing, Screw
 from trade.fixings import driving, wood
 from trade.fixings.held import Held, Site, anchor_of, held, lining_base
+from trade.measure import Units, say_length
 from trade.plan import Piece, Wall
 from trade.wall.backing import Face, StudAt, backing, stud_at
 from trade.wall.zones import distance_mm
 
 _FAR_MM = 1e6
+_DUST_MM = 10.0  # how much deeper than the plug a hole in masonry is drilled, common practice, no source
 _STEEL_PAST_MM = 10.0  # three threads past the sheet, common practice, no source
 _NEAR_MM = 200.0  # further apart no two screws know of each other
 
@@ -46,12 +49,15 @@ class Seat:
     side: wood.Side
     screw: Screw
     screw_mm: float
+    screw_key: str | None
+    anchor_key: str | None
     gap_mm: float
     face: Face
     timber: Framing
     stud: StudAt
     on_stud: bool
     held: Held | None
+    set_back_mm: float = 0.0
     reach: driving.Reach = field(init=False)
     pressed_mm: float = field(init=False)
 
@@ -122,6 +128,55 @@ class Seat:
         return len(self.heights_mm) * self.timber.density_kg_m3**1.5 * self.screw.diameter_mm / 23
 
     @property
+    def back_mm(self) -> float:
+        """How far behind the lining's face its back sits: nought, unless it was let in."""
+        return self.set_back_mm
+
+    def bit_mm(self, units: Units) -> float | None:
+        """The drill for each hole; None where what goes in drills its own."""
+        anchor = self.held.anchor if self.held is not None else None
+        if anchor is None:
+            return driving.pilot_mm(self.screw, self.timber.g, units)
+        return anchor.hole_mm or None
+
+    @property
+    def deep_mm(self) -> float:
+        """How deep to drill, from the face that the hardware sits on; a plug's hole has room for dust."""
+        if self.held is None or self.held.anchor is None:
+            return self.gap_mm + self.reach.penetration_mm
+        plugged = self.held.anchor.hole_mm > 0 and not self.held.site.hollow
+        return self.gap_mm + self.held.anchor.depth_mm + (_DUST_MM if plugged else 0.0)
+
+    def words(self, units: Units) -> str:
+        """What goes into each hole: the screw or the anchor, and how long."""
+        if self.held is not None and self.held.anchor is None:
+            return "nothing chosen yet"
+        name = self.screw.name_imperial if units == "imperial" else self.screw.name_metric
+        if self.held is not None and self.held.anchor is not None:
+            name = self.held.anchor.name
+        return f"{name}, {say_length(self.length_mm, units)}"
+
+    def clearance_mm(self, units: Units) -> float | None:
+        """A wider hole for the shank, through a wooden side piece or for a lag; None when there is none."""
+        if self.anchored or (self.side.g is None and self.screw.kind != "lag"):
+            return None
+        return driving.clearance_mm(self.screw, units)
+
+    @property
+    def anchored(self) -> bool:
+        """Whether something else than a screw in timber holds it."""
+        return self.held is not None
+
+    def cautions(self) -> list[Phrase]:
+        """What to mind at its holes."""
+        found = []
+        if self.set_back_mm:
+            size: dict[str, Quantity | str] = {"w": Quantity(self.width_mm, "length"), "h": Quantity(self.height_mm, "length")}
+            said = "Cut {w} by {h} out of the lining first: it sits on what is behind, and depths are from there."
+            found.append(Phrase(said, size))
+        return found + (self.held.cautions() if self.held is not None else [])
+
+    @property
     def holes(self) -> tuple[tuple[float, float], ...]:
         """Where its screws are on the wall, in the hardware's order."""
         return tuple((self.x_mm, self.foot_mm + height) for height in self.heights_mm)
@@ -159,7 +214,9 @@ def seat(
     return Seat(
         index=index, part=part, x_mm=x_mm, foot_mm=foot_mm, heights_mm=hardware.heights_mm, height_mm=hardware.height_mm,
         width_mm=hardware.width_mm, side=hardware.side, screw=data.screws()[piece.screw], screw_mm=piece.screw_length_mm,
-        gap_mm=gap, face=face, timber=behind.timber, stud=stud, on_stud=on_stud, held=grip,
+        screw_key=piece.screw if grip is None else None, anchor_key=piece.anchor if grip is not None else None, gap_mm=gap,
+        face=face, timber=behind.timber, stud=stud, on_stud=on_stud, held=grip,
+        set_back_mm=behind.lining_mm if let_in else 0.0,
     )  # fmt: skip
 
 

@@ -10,6 +10,7 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings import wood
+from trade.fixings.aim import edge
 from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
@@ -75,47 +76,6 @@ def _uses(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[_Use]:
     side = wood.lateral(wood.dowel(seat.screw), seat.side, seat.gap_mm, fe, bearing)
     for grip in grips(seat, demands):
         yield _Use(grip, pull * grip.demand.duration, side, side.value_n * grip.demand.duration)
-
-
-def edge(seats: list[Seat]) -> Check:
-    """Whether every screw is in its stud, with its edge distance, wherever the stud may be."""
-
-    def asked(seat: Seat) -> float:
-        return (abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + seat.edge_mm) / (seat.stud.width_mm / 2)
-
-    unknown = tuple(ask for seat in seats for ask in seat.stud.unknown)
-    lost = [seat for seat in seats if abs(seat.stud.offset_mm) + seat.edge_mm > seat.stud.width_mm / 2]
-    seat = max(lost or seats, key=asked)
-    half, unsure = seat.stud.width_mm / 2, seat.stud.uncertainty_mm
-    demand = abs(seat.stud.offset_mm) + unsure + seat.edge_mm
-    if not seat.in_stud:
-        said = "The {part} misses the stud by {miss}: its screws would sit in the lining alone."
-    elif lost:
-        said = "The {part}'s screws stand {x} from the stud's centre; with the edge they need, that is {demand} of {capacity}."
-    elif demand > half:
-        said = "The stud behind the {part} may be off by {u}; its screws can bear {spare}."
-        loose = [each.part for each in seats if each.stud.uncertainty_mm > each.spare_mm]
-        unknown += tuple(f"where exactly the stud behind the {part} is: probe for both of its edges." for part in loose)
-    else:
-        said = "The {part}'s screws need {demand} of wood to the side of the stud's centre; the stud gives {capacity}."
-    return make(
-        "screw.edge", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
-        # too unsure a stud is no failure: it stands at the limit, and what to find out is said
-        demand=Quantity(demand if lost else min(demand, half), "fine"), capacity=Quantity(half, "fine"),
-        template=said,
-        parts={
-            "part": seat.part, "miss": Quantity(max(abs(seat.stud.offset_mm) - half, 0.0), "length"),
-            "u": Quantity(unsure, "fine"), "spare": Quantity(seat.spare_mm, "fine"),
-            "x": Quantity(abs(seat.stud.offset_mm), "fine"),
-        },
-        steps=(
-            Step("x", "screw from the stud's centre", Quantity(abs(seat.stud.offset_mm), "fine")),
-            Step("u", "how far the stud may be off", Quantity(unsure, "fine")),
-            Step("c", "edge distance the screw needs", Quantity(seat.edge_mm, "fine")),
-            Step("x + u + c", "needed", Quantity(demand, "fine")),
-            Step("b/2", "half the stud's width", Quantity(half, "fine")),
-        ),
-    )  # fmt: skip
 
 
 def _embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:

@@ -1,24 +1,14 @@
-"""A shelf as a beam on its supports, in every load case.
+"""A shelf's board: how it is bent and how it sags, under each part of its load where that hurts."""
 
-What stands on a shelf may also not stand there: each part of the load counts where it hurts and is left out where it
-helps (pattern loading), so that taking something away can never turn a good verdict bad. A thing spread over the
-shelf is cut at the supports for this.
-"""
-
-from collections.abc import Callable
-from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
 
 from trade import data
-from trade.load.demand import Demand
+from trade.load.line import LineLoad
 from trade.measure import G_N_PER_KG
-from trade.mechanics import beam
 from trade.mechanics.beam import Array
-from trade.plan import Piece
-
-PLACES = ("at the left end", "in the middle of the widest gap", "at the right end")
+from trade.plan import Shelf
 
 
 class BoardDemand(NamedTuple):
@@ -38,30 +28,22 @@ class Sag(NamedTuple):
     place_mm: float
 
 
-class ShelfLoad:
-    """A piece's loads on its supports and its board. Unknown weights count as nothing: the caller must say so."""
+class ShelfLoad(LineLoad):
+    """A shelf's loads on its supports and in its board."""
 
-    def __init__(self, piece: Piece, hardware_n: float, hardware_out_mm: float) -> None:
-        """Work out what each load does alone.
+    piece: Shelf
+
+    def __init__(self, piece: Shelf, hardware_n: float, hardware_out_mm: float) -> None:
+        """As for any piece, with the board's own weight and stiffness.
 
         Args:
             piece: with two supports or more.
             hardware_n: own weight of what holds it, at each support.
             hardware_out_mm: how far from the wall that weight hangs.
         """
-        self.piece = piece
-        self.use = data.uses()[piece.use]
         self.board = data.boards()[piece.board]
-        self._hardware_n, self._hardware_out_mm = hardware_n, hardware_out_mm
-        contents, outs = _contents(piece)
-        pushes = [beam.Load(1.0, place, place) for place in _push_places_mm(piece)]
-        self._count = len(contents)
-        self.beam = beam.solve(
-            piece.length_mm, piece.supports_mm, self.board.e_mpa * self.inertia_mm4, [self._own, *contents, *pushes]
-        )
-        self._outs = outs
-        n = len(contents)
-        self._shares = [(row[0], row[1 : 1 + n], row[1 + n :]) for row in self.beam.reactions_n.tolist()]
+        ei = self.board.e_mpa * piece.depth_mm * piece.thickness_mm**3 / 12
+        super().__init__(piece, board_n(piece), piece.depth_mm / 2, hardware_n, hardware_out_mm, ei)
         self._spans = np.maximum(self.beam.spans_mm, 1e-9)
         own, parts, _ = self._parts(self.beam.sags_mm)
         self._worst_sags = (own, np.maximum(parts, 0).sum(axis=1))
@@ -76,34 +58,9 @@ class ShelfLoad:
         """Section modulus of the board, b t^2 / 6."""
         return self.piece.depth_mm * self.piece.thickness_mm**2 / 6
 
-    @property
-    def own_n(self) -> float:
-        """Weight of the board."""
-        volume_m3 = self.piece.length_mm * self.piece.depth_mm * self.piece.thickness_mm / 1e9
-        return volume_m3 * self.board.density_kg_m3 * G_N_PER_KG
-
-    @property
-    def _own(self) -> beam.Load:
-        return beam.Load(self.own_n, 0.0, self.piece.length_mm)
-
     def _parts(self, rows: Array) -> tuple[Array, Array, Array]:
         """Own weight, contents and unit pushes of some result rows."""
         return rows[:, 0], rows[:, 1 : 1 + self._count], rows[:, 1 + self._count :]
-
-    def demands(self) -> dict[int, tuple[Demand, ...]]:
-        """The load cases that can govern at each support: for years, and for minutes, downwards and upwards."""
-        depth, factor, push_n = self.piece.depth_mm, self.use.factor, self.use.push_n
-        found = {}
-        for i, (own, contents, pushes) in enumerate(self._shares):
-            forces = [factor * force for force in contents]
-            down = sum(force for force in forces if force > 0)
-            up = sum(force for force in forces if force < 0)
-            down_m = sum(force * out for force, out in zip(forces, self._outs, strict=True) if force > 0)
-            up_m = sum(force * out for force, out in zip(forces, self._outs, strict=True) if force < 0)
-            own_m = own * depth / 2 + self._hardware_n * self._hardware_out_mm
-            pushed = [push_n * share for share in pushes]
-            found[i] = _cases(own + self._hardware_n, own_m, down, down_m, up, up_m, pushed, depth)
-        return found
 
     def board_demands(self) -> tuple[BoardDemand, BoardDemand]:
         """Greatest bending of the board for years, and with the push or the lift."""
@@ -135,71 +92,8 @@ class ShelfLoad:
         i = int((sags / self._spans).argmax())
         return Sag(max(float(sags[i]), 0.0), float(self._spans[i]), float(self.beam.places_mm[i]))
 
-    def lasting_effects(self, effect: Callable[[float], float]) -> list[float]:
-        """What lasts at each support, each load times the effect of 1 N at its distance from the wall (mm)."""
-        effects = [self.use.factor * effect(out) for out in self._outs]
-        own_effect = effect(self.piece.depth_mm / 2)
-        hardware = self._hardware_n * effect(self._hardware_out_mm)
-        return [
-            hardware + own * own_effect + sum(max(force, 0.0) * each for force, each in zip(contents, effects, strict=True))
-            for own, contents, _ in self._shares
-        ]
 
-    def push_shares(self, support: int) -> list[float]:
-        """Part of a unit push at each of the three places that a support takes."""
-        return self._shares[support][2]
-
-
-def _push_places_mm(piece: Piece) -> tuple[float, float, float]:
-    """Where the accidental push is tried: both ends and the middle of the widest gap between supports."""
-    _, middle = max((b - a, (a + b) / 2) for a, b in pairwise(piece.supports_mm))
-    return (0.0, middle, piece.length_mm)
-
-
-def _cases(
-    own: float, own_m: float, down: float, down_m: float, up: float, up_m: float, pushes: list[float], depth: float
-) -> tuple[Demand, ...]:
-    """The cases at one support from its own weight, the contents that press it down and up, and the push at each place."""
-    years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    hardest, lightest = max(range(3), key=pushes.__getitem__), min(range(3), key=pushes.__getitem__)
-    push, pull = max(pushes[hardest], 0.0), min(pushes[lightest], 0.0)
-    part = "loaded" if up == 0 else "loaded on one side only"
-    cases = [
-        Demand(f"{part}, for years", years, own + down, own_m + down_m),
-        Demand(f"{part}, and pushed down {PLACES[hardest]}", minutes, own + down + push, own_m + down_m + push * depth),
-    ]
-    if own_m + up_m < 0:
-        cases.append(Demand("loaded on the far side only, for years", years, own + up, own_m + up_m))
-    if own_m + up_m + pull * depth < 0:
-        case = f"loaded on the far side only, and pushed down {PLACES[lightest]}"
-        cases.append(Demand(case, minutes, own + up + pull, own_m + up_m + pull * depth))
-    if own_m - push * depth < 0:
-        cases.append(Demand(f"empty, and lifted {PLACES[hardest]}", minutes, own - push, own_m - push * depth))
-    return tuple(cases)
-
-
-def unweighed(piece: Piece) -> tuple[str, ...]:
-    """What to find out about the loads: nothing listed, or things without a weight."""
-    if not piece.things:
-        return (f"what “{piece.name}” will carry.",)
-    return tuple(f"what “{thing.name}” weighs." for thing in piece.things if thing.mass_kg is None)
-
-
-def _contents(piece: Piece) -> tuple[list[beam.Load], list[float]]:
-    edges = sorted({0.0, *piece.supports_mm, piece.length_mm})
-    spread: dict[float, float] = {}
-    loads: list[beam.Load] = []
-    outs: list[float] = []
-    for thing in piece.things:
-        weight = (thing.mass_kg or 0.0) * G_N_PER_KG
-        out = piece.depth_mm / 2 if thing.out_mm is None else thing.out_mm
-        if thing.at_mm is None:
-            spread[out] = spread.get(out, 0.0) + weight
-        else:
-            loads.append(beam.Load(weight, thing.at_mm, thing.at_mm))
-            outs.append(out)
-    for out, weight in spread.items():
-        for start, end in pairwise(edges):
-            loads.append(beam.Load(weight * (end - start) / piece.length_mm, start, end))
-            outs.append(out)
-    return loads, outs
+def board_n(piece: Shelf) -> float:
+    """Weight of a shelf's board."""
+    volume_m3 = piece.length_mm * piece.depth_mm * piece.thickness_mm / 1e9
+    return volume_m3 * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG

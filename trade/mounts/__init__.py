@@ -1,15 +1,19 @@
 """The kinds of mounting, one module each. Every kind answers the same questions; `KINDS` is the list of them all."""
 
+from typing import Any
+
 from trade.fixings.seat import Seat
 from trade.mounts import bracket_shelf, rod_shelf
-from trade.mounts.base import Hole, Mount, holes
-from trade.plan import AnyPiece, BracketShelf, RodShelf
+from trade.mounts.base import AnySeat, Ask, Hole, Mount, Shape, holes
+from trade.plan import AnyPiece
 
-KINDS: dict[type, Mount] = {BracketShelf: bracket_shelf.KIND, RodShelf: rod_shelf.KIND}
+ALL: tuple[Mount[Any], ...] = (bracket_shelf.KIND, rod_shelf.KIND)
+KINDS: dict[str, Mount[Any]] = {mount.kind: mount for mount in ALL}
+_BY_PIECE: dict[type, Mount[Any]] = {mount.make: mount for mount in ALL}
 
-__all__ = ["KINDS", "Hole", "Mount", "Seat", "holes", "mount_of"]
+__all__ = ["ALL", "KINDS", "AnySeat", "Ask", "Hole", "Mount", "Seat", "Shape", "holes", "mount_of"]
 
 
-def mount_of(piece: AnyPiece) -> Mount:
+def mount_of(piece: AnyPiece) -> Mount[Any]:
     """The kind of a piece."""
-    return KINDS[type(piece)]
+    return _BY_PIECE[type(piece)]

@@ -1,28 +1,80 @@
-"""What every kind of mounting is asked."""
+"""What every kind of mounting is asked, and what it answers with."""
 
-from typing import NamedTuple, Protocol
+from abc import ABC, abstractmethod
+from collections.abc import Callable, Iterator
+from typing import Any, ClassVar, Generic, Literal, NamedTuple, TypeVar
 
-from trade.check import Check
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase
+from trade.fixings.pins import PinSeat
 from trade.fixings.seat import Seat
-from trade.plan import AnyPiece, Wall
+from trade.plan import Piece, Wall
+
+P = TypeVar("P", bound=Piece)
+AnySeat = Seat | PinSeat
+Role = Literal["board", "wood", "steel", "hidden", "leg", "face", "door", "shade"]
+
+
+class Ask(NamedTuple):
+    """One of a kind's own inputs: a field of its piece, what to call it, and how it is asked for.
+
+    `table`: rows to choose from; `cure`: the code of the cure that tries its other rows.
+    """
+
+    field: str
+    label: str
+    how: Literal["length", "weight", "choice", "flag", "count", "angle"]
+    table: Callable[[], dict[str, Any]] | None = None
+    cure: str = ""
+    help: str = ""
+    optional: bool = False
+
+    @property
+    def short(self) -> str:
+        """The field without its unit, for forms."""
+        return self.field.removesuffix("_mm").removesuffix("_kg").removesuffix("_deg")
+
+
+LENGTH, DEPTH = Ask("length_mm", "Length", "length"), Ask("depth_mm", "Depth", "length")
+BOARD = Ask("board", "Board", "choice", data.boards)
+SHELF = (LENGTH, DEPTH, Ask("thickness_mm", "Thickness", "length"), BOARD)
+
+
+class Shape(NamedTuple):
+    """An outline in mm. From the front: from the wall's left corner and the floor. From the side: out of the lining's face, up.
+
+    `role`: what it is made of or is, for those who draw it; `support`: the number of the support that it belongs to.
+    """
+
+    role: Role
+    points: tuple[tuple[float, float], ...]
+    support: int | None = None
+
+
+def block(role: Role, left: float, bottom: float, right: float, top: float, support: int | None = None) -> Shape:
+    """A rectangle."""
+    return Shape(role, ((left, bottom), (right, bottom), (right, top), (left, top)), support)
 
 
 class Hole(NamedTuple):
-    """A screw hole in the wall: where, and the seat it belongs to."""
+    """A hole in the wall: where, and the seat it belongs to."""
 
     x_mm: float
     y_mm: float
-    seat: Seat
+    seat: AnySeat
 
 
 class Bore(NamedTuple):
-    """A hole in the shelf itself: from its left end, above its underside, how wide and how deep from the back."""
+    """A hole in the piece itself: from its left end, above its underside, how wide and how deep from the back."""
 
     x_mm: float
     y_mm: float
     diameter_mm: float
     depth_mm: float
     part: str
+    cautions: tuple[Phrase, ...] = ()
 
 
 class Box(NamedTuple):
@@ -34,29 +86,79 @@ class Box(NamedTuple):
     top_mm: float
 
 
-class Mount(Protocol):
-    """A kind of mounting."""
+class Mount(ABC, Generic[P]):
+    """A kind of mounting. `fresh`: what a new one is made of, besides what every piece has."""
 
-    kind: str
-    name: str
-    support_noun: str
+    kind: ClassVar[str]
+    name: ClassVar[str]
+    piece_noun: ClassVar[str] = "shelf"
+    support_noun: ClassVar[str]
+    asks: ClassVar[tuple[Ask, ...]]
+    fresh: ClassVar[dict[str, Any]]
+    make: ClassVar[type[Piece]]
 
-    def checks(self, piece: AnyPiece, wall: Wall) -> list[Check]:
+    @property
+    def icon(self) -> str:
+        """The template of its small drawing."""
+        return f"bench/icons/{self.kind}.html"
+
+    @abstractmethod
+    def checks(self, piece: P, wall: Wall) -> list[Check]:
         """Every check of this piece on this wall, in no order."""
 
-    def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:
+    @abstractmethod
+    def seats(self, piece: P, wall: Wall) -> list[Any]:
         """Each support as it sits on the wall, from the left."""
 
-    def box(self, piece: AnyPiece) -> Box:
-        """The room it takes on the wall."""
+    @abstractmethod
+    def front(self, piece: P) -> list[Shape]:
+        """It seen from the front, what is furthest behind first."""
 
-    def bores(self, piece: AnyPiece) -> list[Bore]:
-        """Every hole in the shelf, from the left."""
+    @abstractmethod
+    def side(self, piece: P, seat: Any) -> list[Shape]:
+        """It cut at a support, seen from the left; the back of what is fixed to the wall at `-seat.back_mm`."""
+
+    def bores(self, piece: P) -> list[Bore]:
+        """Every hole in the piece itself, from the left; most kinds have none."""
+        return []
+
+    def landed(self, piece: P, wall: Wall) -> P:
+        """A new piece as it should be where it landed; most kinds stay where they were put."""
+        return piece
+
+    def cures(self, piece: P) -> Iterator[tuple[str, Phrase, P]]:
+        """Changes of its own hardware that may help, least trouble first: a code, what to do, and the piece after it."""
+        for ask in self.asks:
+            if ask.cure and ask.table is not None:
+                for key, row in ask.table().items():
+                    if key != getattr(piece, ask.field):
+                        label = Phrase("{name}", {"name": row.name[0].upper() + row.name[1:]})
+                        yield ask.cure, label, replace(piece, **{ask.field: key})
+
+    def cautions(self, piece: P, wall: Wall) -> list[Phrase]:
+        """What to mind with this kind here."""
+        return []
+
+    def box(self, piece: P) -> Box:
+        """The room it takes on the wall: all that is seen from the front, but for what stands on the floor only to hold it."""
+        points = [point for shape in self.front(piece) if shape.role != "shade" for point in shape.points]
+        across, up = [x for x, _ in points], [y for _, y in points]
+        return Box(min(across), max(across), min(up), max(up))
 
 
-def holes(seats: list[Seat]) -> list[Hole]:
-    """Every screw hole in the wall, support by support, each from the top down."""
+def holes(seats: list[Any]) -> list[Hole]:
+    """Every hole in the wall, support by support from the left, each from the top down."""
     return [Hole(x, y, seat) for seat in seats for x, y in sorted(seat.holes, key=lambda place: -place[1])]
+
+
+def board_front(piece: Any) -> Shape:
+    """A board, from the front."""
+    return block("board", piece.left_mm, piece.top_mm - piece.high_mm, piece.left_mm + piece.length_mm, piece.top_mm)
+
+
+def board_side(piece: Any) -> Shape:
+    """A board, from the side, its back on the lining."""
+    return block("board", 0.0, piece.top_mm - piece.high_mm, piece.depth_mm, piece.top_mm)
 
 
 def support_name(index: int, count: int, noun: str) -> str:

@@ -4,30 +4,35 @@ Each bracket takes its share of the shelf as a continuous beam (R) at the load's
 the bracket about its foot: screws high up pull, the foot presses into the lining.
 """
 
+from typing import Any, ClassVar
+
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
-from trade.load.shelf import ShelfLoad, unweighed
+from trade.load.line import unweighed
+from trade.load.shelf import ShelfLoad
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, stiffness
-from trade.mounts.base import Bore, Box, support_name
-from trade.plan import AnyPiece, BracketShelf, Wall
+from trade.mounts.base import SHELF, Ask, Mount, Role, Shape, block, board_front, board_side, support_name
+from trade.plan import BracketShelf, Wall
 from trade.wall.backing import backing
 
 NOUN = "bracket"
 _HARDWARE_OUT_SHARE = 0.4  # a bracket's own weight hangs near its wall end
 
 
-class _BracketShelf:
+class _BracketShelf(Mount[BracketShelf]):
     kind = "bracket_shelf"
     name = "Shelf on brackets"
     support_noun = NOUN
+    make = BracketShelf
+    asks = (*SHELF, Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket"))
+    fresh: ClassVar[dict[str, Any]] = {"board": "pine_white", "thickness_mm": 19.0, "depth_mm": 235.0, "bracket": "braced"}
 
-    def checks(self, piece: AnyPiece, wall: Wall) -> list[Check]:
+    def checks(self, piece: BracketShelf, wall: Wall) -> list[Check]:
         """Every check of the shelf, its brackets and their screws."""
-        assert isinstance(piece, BracketShelf)
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
@@ -45,9 +50,8 @@ class _BracketShelf:
             *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.holds], lining + loads),
         ]
 
-    def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:
+    def seats(self, piece: BracketShelf, wall: Wall) -> list[Seat]:
         """Each bracket where it sits."""
-        assert isinstance(piece, BracketShelf)
         row = data.brackets()[piece.bracket]
         if row.material == "steel":
             side = wood.steel_side(row.side_mm)
@@ -60,15 +64,25 @@ class _BracketShelf:
             for i, x in enumerate(piece.supports_mm)
         ]
 
-    def box(self, piece: AnyPiece) -> Box:
-        """The board and the brackets' legs below it."""
-        assert isinstance(piece, BracketShelf)
-        leg = data.brackets()[piece.bracket].leg_mm if piece.supports_mm else 0.0
-        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.thickness_mm - leg, piece.top_mm)
+    def front(self, piece: BracketShelf) -> list[Shape]:
+        """The brackets' legs and the board above them."""
+        row, under = data.brackets()[piece.bracket], piece.top_mm - piece.high_mm
+        places = [piece.left_mm + x for x in piece.supports_mm]
+        role: Role = "steel" if row.material == "steel" else "wood"
+        legs = [
+            block(role, x - row.width_mm / 2, under - row.leg_mm, x + row.width_mm / 2, under, i) for i, x in enumerate(places)
+        ]  # fmt: skip
+        return [*legs, board_front(piece)]
 
-    def bores(self, piece: AnyPiece) -> list[Bore]:
-        """None: the shelf lies on its brackets."""
-        return []
+    def side(self, piece: BracketShelf, seat: Seat) -> list[Shape]:
+        """The board on the bracket's arm, the leg down the wall."""
+        row, under = data.brackets()[piece.bracket], piece.top_mm - piece.high_mm
+        role: Role = "steel" if row.material == "steel" else "wood"
+        return [
+            board_side(piece),
+            block(role, 0.0, under - row.leg_mm, row.side_mm, under),
+            block(role, 0.0, under - row.side_mm, row.arm_mm, under),
+        ]
 
 
 KIND = _BracketShelf()

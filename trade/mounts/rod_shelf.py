@@ -5,18 +5,23 @@ the plate presses on, that govern. A plate let into the lining sits on the stud:
 hangs further out by the lining's thickness.
 """
 
+from collections.abc import Iterator
 from math import pi
+from typing import Any, ClassVar
+
+from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
-from trade.load.shelf import ShelfLoad, unweighed
+from trade.load.line import unweighed
+from trade.load.shelf import ShelfLoad
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, stiffness
-from trade.mounts.base import Bore, Box, support_name
-from trade.plan import AnyPiece, RodShelf, Wall
+from trade.mounts.base import SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
+from trade.plan import RodShelf, Wall
 from trade.wall.backing import backing
 
 NOUN = "rod"
@@ -26,14 +31,22 @@ _NO_HOLD_MM = 1e6  # how far a plate drops that no thread holds
 _STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
 
 
-class _RodShelf:
+class _RodShelf(Mount[RodShelf]):
     kind = "rod_shelf"
     name = "Floating shelf on rods"
     support_noun = NOUN
+    make = RodShelf
+    asks = (
+        *SHELF,
+        Ask("plate", "Rod and plate", "choice", data.plates),
+        Ask("let_in", "Plates let into the lining, onto the studs", "flag"),
+    )
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "pine_white", "thickness_mm": 95.0, "depth_mm": 235.0, "plate": "tall", "let_in": True,
+    }  # fmt: skip
 
-    def checks(self, piece: AnyPiece, wall: Wall) -> list[Check]:
+    def checks(self, piece: RodShelf, wall: Wall) -> list[Check]:
         """Every check of the shelf, its rods, their plates and screws."""
-        assert isinstance(piece, RodShelf)
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
@@ -55,9 +68,8 @@ class _RodShelf:
             *stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], unknown),
         ]
 
-    def seats(self, piece: AnyPiece, wall: Wall) -> list[Seat]:
+    def seats(self, piece: RodShelf, wall: Wall) -> list[Seat]:
         """Each plate where it sits; the rod's axis is at half the shelf's thickness."""
-        assert isinstance(piece, RodShelf)
         row = data.plates()[piece.plate]
         heights = tuple(row.height_mm / 2 + up for up in row.rows_mm)
         hardware = Hardware(heights, row.height_mm, row.width_mm, wood.steel_side(row.side_mm))
@@ -67,16 +79,47 @@ class _RodShelf:
             for i, x in enumerate(piece.supports_mm)
         ]
 
-    def box(self, piece: AnyPiece) -> Box:
+    def front(self, piece: RodShelf) -> list[Shape]:
         """The board; its plates are behind it."""
-        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.thickness_mm, piece.top_mm)
-
-    def bores(self, piece: AnyPiece) -> list[Bore]:
-        """One hole per rod, in the middle of the shelf's thickness, a little deeper than the rod is long."""
-        assert isinstance(piece, RodShelf)
-        row, count = data.plates()[piece.plate], len(piece.supports_mm)
+        row, axis = data.plates()[piece.plate], piece.top_mm - piece.high_mm / 2
+        half, high = row.width_mm / 2, row.height_mm / 2
+        places = [piece.left_mm + x for x in piece.supports_mm]
         return [
-            Bore(x, piece.thickness_mm / 2, row.rod_mm, row.rod_length_mm + _BORE_SPARE_MM, support_name(i, count, NOUN))
+            board_front(piece),
+            *(block("hidden", x - half, axis - high, x + half, axis + high, i) for i, x in enumerate(places)),
+        ]
+
+    def side(self, piece: RodShelf, seat: Seat) -> list[Shape]:
+        """The board over the rod, the plate on the wall or in it."""
+        row, axis, back = data.plates()[piece.plate], piece.top_mm - piece.high_mm / 2, -seat.back_mm
+        rod, high = row.rod_mm / 2, row.height_mm / 2
+        return [
+            board_side(piece),
+            block("steel", back, axis - rod, back + row.rod_length_mm, axis + rod),
+            block("steel", back, axis - high, back + row.side_mm, axis + high),
+        ]
+
+    def box(self, piece: RodShelf) -> Box:
+        """The board alone."""
+        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
+
+    def cures(self, piece: RodShelf) -> Iterator[tuple[str, Phrase, RodShelf]]:
+        """The plates let in; another plate, let in, in a shelf thick enough to hide it."""
+        if not piece.let_in:
+            yield "let_in", Phrase("Let the plates into the lining, onto the studs"), replace(piece, let_in=True)
+        for key, row in data.plates().items():
+            if key != piece.plate:
+                label = Phrase("The {key} plate, let in, with a shelf thick enough", {"key": key})
+                thick = max(piece.thickness_mm, row.height_mm + 5)
+                yield "plate", label, replace(piece, thickness_mm=thick, plate=key, let_in=True)
+
+    def bores(self, piece: RodShelf) -> list[Bore]:
+        """One hole per rod, in the middle of the shelf's thickness, a little deeper than the rod is long."""
+        row, count = data.plates()[piece.plate], len(piece.supports_mm)
+        said = Phrase("Let the plate into the shelf's back, {t} deep.", {"t": Quantity(row.side_mm, "fine")})
+        recess = () if piece.let_in else (said,)
+        return [
+            Bore(x, piece.thickness_mm / 2, row.rod_mm, row.rod_length_mm + _BORE_SPARE_MM, support_name(i, count, NOUN), recess)
             for i, x in enumerate(piece.supports_mm)
         ]
 

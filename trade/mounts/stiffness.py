@@ -5,7 +5,8 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings.seat import Seat
-from trade.load.shelf import PLACES, ShelfLoad
+from trade.load.line import PLACES
+from trade.load.shelf import ShelfLoad
 from trade.mechanics import contact
 
 

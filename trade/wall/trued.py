@@ -192,7 +192,7 @@ def _crooked(piece: Piece, wall: Wall, line: Line) -> Crooked | None:
         return None
     left, right = (_on(points, x) for x in (piece.left_mm, piece.left_mm + piece.length_mm))
     ys = [y for _, y in points]
-    clear = wall.height_mm - max(ys) - piece.top_mm if line == "ceiling" else piece.top_mm - piece.thickness_mm - min(ys)
+    clear = wall.height_mm - max(ys) - piece.top_mm if line == "ceiling" else piece.top_mm - piece.high_mm - min(ys)
     left, right = left + clear, right + clear
     near = min(left, right) <= data.house("eye_near_mm")
     eye = near and abs(right - left) / piece.length_mm > data.house("eye_slope")

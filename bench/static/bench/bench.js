@@ -155,7 +155,7 @@ addEventListener("popstate", () => (bench() ? visit(location.href, null) : locat
 document.addEventListener("toggle", (event) => {
   const row = event.target.closest?.(".check-row");
   if (!row) return;
-  const part = row.dataset.support ? `[data-support="${row.dataset.support}"]` : ".board";
+  const part = row.dataset.support ? `[data-support="${row.dataset.support}"]` : ".shape-board, .shape-face, .shape-wood";
   for (const lit of document.querySelectorAll(".pointed")) lit.classList.remove("pointed");
   if (event.target.open) document.querySelector(`.piece.chosen ${part}`)?.classList.add("pointed");
 }, true);
@@ -187,7 +187,10 @@ document.addEventListener("click", (event) => {
     event.preventDefault();
     if (armed === kind.value && event.detail === 0) putUpInTheMiddle(kind.value);
     else arm(armed === kind.value ? null : kind.value);
+    kind.closest("details")?.removeAttribute("open");
   }
+  const kinds = document.querySelector("#put-up details[open]");
+  if (kinds && !kinds.contains(event.target)) kinds.removeAttribute("open");
   if (event.target.closest?.("#show-keys")) document.getElementById("keys").showModal();
 });
 

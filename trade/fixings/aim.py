@@ -1,0 +1,76 @@
+"""Whether what goes into a stud is inside it, however far off the stud may be."""
+
+from collections.abc import Sequence
+from typing import Protocol
+
+from trade.check import Check, Quantity, Step, make
+from trade.wall.backing import StudAt
+
+
+class Aimed(Protocol):
+    """Something that goes into a stud."""
+
+    @property
+    def index(self) -> int:
+        """Number of its support, from the left."""
+
+    @property
+    def part(self) -> str:
+        """What its support is called."""
+
+    @property
+    def stud(self) -> StudAt:
+        """What is known of the stud."""
+
+    @property
+    def edge_mm(self) -> float:
+        """Edge distance that it needs."""
+
+    @property
+    def spare_mm(self) -> float:
+        """How far off the stud may be before it loses that."""
+
+    @property
+    def in_stud(self) -> bool:
+        """Whether its line meets the stud."""
+
+
+def edge(seats: Sequence[Aimed], noun: str = "screws") -> Check:
+    """Whether every screw or pin is in its stud, with its edge distance, wherever the stud may be."""
+
+    def asked(seat: Aimed) -> float:
+        return (abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + seat.edge_mm) / (seat.stud.width_mm / 2)
+
+    unknown = tuple(ask for seat in seats for ask in seat.stud.unknown)
+    lost = [seat for seat in seats if abs(seat.stud.offset_mm) + seat.edge_mm > seat.stud.width_mm / 2]
+    seat = max(lost or seats, key=asked)
+    half, unsure = seat.stud.width_mm / 2, seat.stud.uncertainty_mm
+    demand = abs(seat.stud.offset_mm) + unsure + seat.edge_mm
+    if not seat.in_stud:
+        said = "The {part} misses the stud by {miss}: its {noun} would sit in the lining alone."
+    elif lost:
+        said = "The {part}'s {noun} stand {x} from the stud's centre; with the edge they need, that is {demand} of {capacity}."
+    elif demand > half:
+        said = "The stud behind the {part} may be off by {u}; its {noun} can bear {spare}."
+        loose = [each.part for each in seats if each.stud.uncertainty_mm > each.spare_mm]
+        unknown += tuple(f"where exactly the stud behind the {part} is: probe for both of its edges." for part in loose)
+    else:
+        said = "The {part}'s {noun} need {demand} of wood to the side of the stud's centre; the stud gives {capacity}."
+    return make(
+        "screw.edge", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        # too unsure a stud is no failure: it stands at the limit, and what to find out is said
+        demand=Quantity(demand if lost else min(demand, half), "fine"), capacity=Quantity(half, "fine"),
+        template=said,
+        parts={
+            "part": seat.part, "noun": noun, "miss": Quantity(max(abs(seat.stud.offset_mm) - half, 0.0), "length"),
+            "u": Quantity(unsure, "fine"), "spare": Quantity(seat.spare_mm, "fine"),
+            "x": Quantity(abs(seat.stud.offset_mm), "fine"),
+        },
+        steps=(
+            Step("x", "from the stud's centre", Quantity(abs(seat.stud.offset_mm), "fine")),
+            Step("u", "how far the stud may be off", Quantity(unsure, "fine")),
+            Step("c", "edge distance it needs", Quantity(seat.edge_mm, "fine")),
+            Step("x + u + c", "needed", Quantity(demand, "fine")),
+            Step("b/2", "half the stud's width", Quantity(half, "fine")),
+        ),
+    )  # fmt: skip

@@ -1,0 +1,136 @@
+"""A piece along the wall as a beam on its supports, in every load case.
+
+What hangs on a piece or stands on it may also not be there: each part of the load counts where it hurts and is left out where it
+helps (pattern loading), so that taking something away can never turn a good verdict bad. A thing spread over all of it is cut at
+the supports for this.
+"""
+
+from collections.abc import Callable
+from itertools import pairwise
+
+from trade import data
+from trade.load.demand import Demand
+from trade.measure import G_N_PER_KG
+from trade.mechanics import beam
+from trade.plan import Piece
+
+PLACES = ("at the left end", "in the middle of the widest gap", "at the right end")
+
+
+class LineLoad:
+    """A piece's loads on its supports. Unknown weights count as nothing: the caller must say so."""
+
+    def __init__(
+        self,
+        piece: Piece,
+        own_n: float,
+        own_out_mm: float,
+        hardware_n: float = 0.0,
+        hardware_out_mm: float = 0.0,
+        ei_nmm2: float = 1.0,
+    ) -> None:
+        """Work out what each load does alone.
+
+        Args:
+            piece: with two supports or more.
+            own_n: its own weight, spread along it.
+            own_out_mm: how far from the wall that weight hangs.
+            hardware_n: own weight of what holds it, at each support.
+            hardware_out_mm: how far from the wall that hangs.
+            ei_nmm2: bending stiffness; how supports share hangs on its evenness alone.
+        """
+        self.piece = piece
+        self.use = data.uses()[piece.use]
+        self.own_n, self._own_out_mm = own_n, own_out_mm
+        self._hardware_n, self._hardware_out_mm = hardware_n, hardware_out_mm
+        contents, outs = _contents(piece)
+        pushes = [beam.Load(1.0, place, place) for place in _push_places_mm(piece)]
+        self._count = n = len(contents)
+        own = beam.Load(own_n, 0.0, piece.length_mm)
+        self.beam = beam.solve(piece.length_mm, piece.supports_mm, ei_nmm2, [own, *contents, *pushes])
+        self._outs = outs
+        self._shares = [(row[0], row[1 : 1 + n], row[1 + n :]) for row in self.beam.reactions_n.tolist()]
+
+    def demands(self) -> dict[int, tuple[Demand, ...]]:
+        """The load cases that can govern at each support: for years, and for minutes, downwards and upwards."""
+        depth, factor, push_n = self.piece.depth_mm, self.use.factor, self.use.push_n
+        found = {}
+        for i, (own, contents, pushes) in enumerate(self._shares):
+            forces = [factor * force for force in contents]
+            down = sum(force for force in forces if force > 0)
+            up = sum(force for force in forces if force < 0)
+            down_m = sum(force * out for force, out in zip(forces, self._outs, strict=True) if force > 0)
+            up_m = sum(force * out for force, out in zip(forces, self._outs, strict=True) if force < 0)
+            own_m = own * self._own_out_mm + self._hardware_n * self._hardware_out_mm
+            pushed = [push_n * share for share in pushes]
+            found[i] = _cases(own + self._hardware_n, own_m, down, down_m, up, up_m, pushed, depth)
+        return found
+
+    def lasting_effects(self, effect: Callable[[float], float]) -> list[float]:
+        """What lasts at each support, each load times the effect of 1 N at its distance from the wall (mm)."""
+        effects = [self.use.factor * effect(out) for out in self._outs]
+        own_effect = effect(self._own_out_mm)
+        hardware = self._hardware_n * effect(self._hardware_out_mm)
+        return [
+            hardware + own * own_effect + sum(max(force, 0.0) * each for force, each in zip(contents, effects, strict=True))
+            for own, contents, _ in self._shares
+        ]
+
+    def push_shares(self, support: int) -> list[float]:
+        """Part of a unit push at each of the three places that a support takes."""
+        return self._shares[support][2]
+
+
+def _push_places_mm(piece: Piece) -> tuple[float, float, float]:
+    """Where the accidental push is tried: both ends and the middle of the widest gap between supports."""
+    _, middle = max((b - a, (a + b) / 2) for a, b in pairwise(piece.supports_mm))
+    return (0.0, middle, piece.length_mm)
+
+
+def _cases(
+    own: float, own_m: float, down: float, down_m: float, up: float, up_m: float, pushes: list[float], depth: float
+) -> tuple[Demand, ...]:
+    """The cases at one support from its own weight, the contents that press it down and up, and the push at each place."""
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    hardest, lightest = max(range(3), key=pushes.__getitem__), min(range(3), key=pushes.__getitem__)
+    push, pull = max(pushes[hardest], 0.0), min(pushes[lightest], 0.0)
+    part = "loaded" if up == 0 else "loaded on one side only"
+    cases = [
+        Demand(f"{part}, for years", years, own + down, own_m + down_m),
+        Demand(f"{part}, and pushed down {PLACES[hardest]}", minutes, own + down + push, own_m + down_m + push * depth),
+    ]
+    if own_m + up_m < 0:
+        cases.append(Demand("loaded on the far side only, for years", years, own + up, own_m + up_m))
+    if own_m + up_m + pull * depth < 0:
+        case = f"loaded on the far side only, and pushed down {PLACES[lightest]}"
+        cases.append(Demand(case, minutes, own + up + pull, own_m + up_m + pull * depth))
+    if own_m - push * depth < 0:
+        cases.append(Demand(f"empty, and lifted {PLACES[hardest]}", minutes, own - push, own_m - push * depth))
+    return tuple(cases)
+
+
+def unweighed(piece: Piece) -> tuple[str, ...]:
+    """What to find out about the loads: nothing listed, or things without a weight."""
+    if not piece.things:
+        return (f"what “{piece.name}” will carry.",)
+    return tuple(f"what “{thing.name}” weighs." for thing in piece.things if thing.mass_kg is None)
+
+
+def _contents(piece: Piece) -> tuple[list[beam.Load], list[float]]:
+    edges = sorted({0.0, *piece.supports_mm, piece.length_mm})
+    spread: dict[float, float] = {}
+    loads: list[beam.Load] = []
+    outs: list[float] = []
+    for thing in piece.things:
+        weight = (thing.mass_kg or 0.0) * G_N_PER_KG
+        out = piece.depth_mm / 2 if thing.out_mm is None else thing.out_mm
+        if thing.at_mm is None:
+            spread[out] = spread.get(out, 0.0) + weight
+        else:
+            loads.append(beam.Load(weight, thing.at_mm, thing.at_mm))
+            outs.append(out)
+    for out, weight in spread.items():
+        for start, end in pairwise(edges):
+            loads.append(beam.Load(weight * (end - start) / piece.length_mm, start, end))
+            outs.append(out)
+    return loads, outs
