@@ -109,7 +109,7 @@ class Typed(BenchCase):
             ("studs", "400, 9000", "outside the wall"), ("studs", "400, 4x8", "part 2"), ("studs", "16 every 1", "no studs"),
             ("studs", "40 outlet 9000 high", "higher than the wall"), ("readings", "400 lft", "Line 1"), ("lie", "wonky", "Line 1"),
             ("thick", "0", "must lie between"),
-            ("width", "40 m", "longer than any wall"), ("width", "5", "outside the wall"), ("stud_width", "1", "must lie between"), ("width", "900", "would end at"),
+            ("width", "40 m", "longer than any wall"), ("width", "5", "outside the wall"), ("stud_width", "1", "must lie between"), ("width", "900", "the wall only"),
         ):  # fmt: skip
             with self.subTest(field=field, typed=typed):
                 answer = self.post("save-survey", **self.survey_values(**{field: typed}))
