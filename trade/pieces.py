@@ -121,4 +121,190 @@ class RodShelf(Shelf, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kin
         known(data.plates(), self.plate, "rod plate", "plate")
 
 
-AnyPiece = BracketShelf | RodShelf
+class PinShelf(Shelf, frozen=True, kw_only=True, tag="pin_shelf", tag_field="kind"):
+    """A floating shelf on blind pins let into the studs.
+
+    `steel`: a row of the pins table. `tilted`: the pins set upward by what the load will take away again.
+    """
+
+    steel: str = "drawn"
+    pin_mm: float = 9.525
+    in_stud_mm: float = 64.0
+    in_shelf_mm: float = 150.0
+    tilted: bool = True
+
+    def __post_init__(self) -> None:
+        """Refuse absurd pins."""
+        Shelf.__post_init__(self)
+        known(data.pins(), self.steel, "pin steel", "steel")
+        between(self.pin_mm, 4, 40, "pin_mm", "A pin's diameter")
+        between(self.in_stud_mm, 5, 300, "in_stud_mm", "A pin's length in the stud")
+        between(self.in_shelf_mm, 10, 1000, "in_shelf_mm", "A pin's length in the shelf")
+
+
+class RodBeam(Shelf, frozen=True, kw_only=True, tag="rod_beam", tag_field="kind"):
+    """A solid beam or mantel on threaded rods driven into the studs; `screw` is the rod, `screw_length_mm` all of it.
+
+    `in_beam_mm`: of the rod, in the beam; `locked`: screws from the top, or glue, keep the beam on its rods.
+    """
+
+    in_beam_mm: float = 90.0
+    locked: bool = True
+
+    def __post_init__(self) -> None:
+        """Refuse rods that are all in the beam."""
+        Shelf.__post_init__(self)
+        between(self.in_beam_mm, 10, 380, "in_beam_mm", "A rod's length in the beam")
+
+
+class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="kind"):
+    """A cabinet, box or mantel that hangs on a bevelled cleat. `body_kg`: empty; null: not weighed.
+
+    `cleat`: a row of the boards table; `cleat_mm`, `cleat_high_mm`: of the half on the wall; `down_mm`: from the top of the piece
+    to the top of that half; `bevel_deg`: of its top edge from level; `locked`: a screw or a block keeps it from being lifted off.
+    """
+
+    height_mm: float
+    body_kg: float | None
+    cleat: str = "plywood"
+    cleat_mm: float = 18.0
+    cleat_high_mm: float = 80.0
+    down_mm: float = 40.0
+    bevel_deg: float = 45.0
+    locked: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse absurd cleats."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 60, 3000, "height_mm", "Its height")
+        _weighed(self.body_kg, "body_kg")
+        known(data.boards(), self.cleat, "board", "cleat")
+        between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
+        between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
+        between(self.down_mm, 0, 500, "down_mm", "The cleat's place below the top")
+        if not 20 <= self.bevel_deg <= 60:
+            raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
+        if self.down_mm + self.cleat_high_mm > self.height_mm - 20:
+            raise PlanError(
+                "The cleat and the spacer at the bottom do not both fit behind it: it is not high enough.", "height_mm"
+            )
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
+
+
+def _weighed(kg: float | None, where: str) -> None:
+    if kg is not None and not 0 <= kg <= ABSURD_KG:
+        raise PlanError(f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {kg:.6g} kg.", where)
+
+
+class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_field="kind"):
+    """A shelf on ledgers: one on this wall, one on each side wall that it meets. `supports_mm`: screws of the ledger at the back.
+
+    `ledger`: a row of the boards table; `ledger_mm`, `ledger_high_mm`: its size; `left_side`, `right_side`: a ledger there, with
+    `side_screws` screws; `sides_sure`: those screws are known to sit in wood; `stiffener_mm`: height of a strip under the front
+    edge, 0 for none.
+    """
+
+    ledger: str = "pine_white"
+    ledger_mm: float = 19.0
+    ledger_high_mm: float = 40.0
+    left_side: bool = True
+    right_side: bool = True
+    side_screws: int = 2
+    sides_sure: bool = False
+    stiffener_mm: float = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd ledgers."""
+        Shelf.__post_init__(self)
+        _ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
+        between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
+        if not 0 <= self.side_screws <= 20:
+            raise PlanError("A side ledger takes up to 20 screws.", "side_screws")
+
+
+class Bench(Shelf, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kind"):
+    """A bench or desk on a ledger at the wall and legs at the front. `supports_mm`: screws of the ledger.
+
+    `ledger`, `ledger_mm`, `ledger_high_mm`: as of a ledger shelf; `legs`: how many; `leg_mm`: side of a square leg; `apron_mm`:
+    height of the board that joins the legs under the front edge, 0 for none.
+    """
+
+    ledger: str = "pine_white"
+    ledger_mm: float = 38.0
+    ledger_high_mm: float = 64.0
+    legs: int = 2
+    leg_mm: float = 38.0
+    apron_mm: float = 90.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd legs."""
+        Shelf.__post_init__(self)
+        _ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
+        between(self.leg_mm, 15, 150, "leg_mm", "A leg's thickness")
+        between(self.apron_mm, 0, 250, "apron_mm", "An apron's height")
+        if not 0 <= self.legs <= 12:
+            raise PlanError("A bench has up to 12 legs.", "legs")
+
+
+class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
+    """A board along the wall with hooks or brackets that move along it; its things are what hangs there."""
+
+    height_mm: float
+    thickness_mm: float
+    board: str
+
+    def __post_init__(self) -> None:
+        """Refuse absurd rails."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 15, 600, "height_mm", "A rail's height")
+        between(self.thickness_mm, 3, 80, "thickness_mm", "A rail's thickness")
+        known(data.boards(), self.board, "board", "board")
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
+
+
+class HolderBoard(Rail, frozen=True, kw_only=True, tag="holder_board", tag_field="kind"):
+    """A board with clips, hangers or holders that spans two studs."""
+
+
+class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind"):
+    """A standing bookcase that straps keep from tipping; `supports_mm`: the straps, `strap_down_mm` below its top.
+
+    `body_kg`: empty; null: not weighed. `open_mm`: how far drawers or doors reach out in front when open.
+    """
+
+    height_mm: float
+    body_kg: float | None
+    strap_down_mm: float = 20.0
+    open_mm: float = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd bookcases."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 200, 4000, "height_mm", "Its height")
+        between(self.strap_down_mm, 0, 3000, "strap_down_mm", "A strap's place below the top")
+        between(self.open_mm, 0, 1000, "open_mm", "How far its drawers open")
+        _weighed(self.body_kg, "body_kg")
+        if self.strap_down_mm > self.height_mm - 50:
+            raise PlanError("The straps must sit on the bookcase, below its top and above its foot.", "strap_down_mm")
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
+
+
+def _ledger(board: str, thick_mm: float, high_mm: float) -> None:
+    known(data.boards(), board, "board", "ledger")
+    between(thick_mm, 10, 80, "ledger_mm", "A ledger's thickness")
+    between(high_mm, 15, 300, "ledger_high_mm", "A ledger's height")
+
+
+AnyPiece = BracketShelf | RodShelf | PinShelf | RodBeam | Cabinet | LedgerShelf | Bench | Rail | HolderBoard | Bookcase

@@ -8,11 +8,28 @@ from trade import data
 from trade.errors import PlanError
 from trade.measure import Units, say_length
 from trade.part import Name, Part, known
-from trade.pieces import LEAST_GAP_MM, AnyPiece, BracketShelf, Piece, RodShelf, Shelf, Thing
+from trade.pieces import (
+    LEAST_GAP_MM,
+    AnyPiece,
+    Bench,
+    Bookcase,
+    BracketShelf,
+    Cabinet,
+    HolderBoard,
+    LedgerShelf,
+    Piece,
+    PinShelf,
+    Rail,
+    RodBeam,
+    RodShelf,
+    Shelf,
+    Thing,
+)
 from trade.walls import Layer, Packet, Stud, Wall
 
 __all__ = [
-    "LEAST_GAP_MM", "AnyPiece", "BracketShelf", "Layer", "Packet", "Piece", "Plan", "RodShelf", "Shelf", "Stud", "Thing", "Wall",
+    "LEAST_GAP_MM", "AnyPiece", "Bench", "Bookcase", "BracketShelf", "Cabinet", "HolderBoard", "Layer", "LedgerShelf", "Packet",
+    "Piece", "PinShelf", "Plan", "Rail", "RodBeam", "RodShelf", "Shelf", "Stud", "Thing", "Wall",
 ]  # fmt: skip
 
 

@@ -89,7 +89,7 @@ class FixForm(BenchForm):
             moved = replace(piece, left_mm=got["left"], supports_mm=self._supports(got["supports"], got["left"], length))
         else:
             moved = replace(placement.resized(piece, self.desk.plan.wall, length), left_mm=got["left"])
-        return replace(moved, **said)
+        return mount_of(piece).landed(replace(moved, **said), self.desk.plan.wall)
 
     def _supports(self, typed: str, left: float, length: float) -> tuple[float, ...]:
         found = []
@@ -152,6 +152,7 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         left, top = number_in(request, "left_mm"), number_in(request, "top_mm")
         room = desk.plan.wall.width_mm - piece.length_mm
         moved = replace(piece, left_mm=min(max(left, 0.0), max(room, 0.0)), top_mm=_clamped_top(desk.plan, piece, top))
+        moved = mount_of(moved).landed(moved, desk.plan.wall)
         plan = desk.plan.with_piece(moved)
     except PlanError as error:
         return refused(desk, str(error))

@@ -6,6 +6,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from trade.mechanics import contact
 from trade.mechanics.contact import _block_middle, hold, limit_moment, rotation_stiffness
 
 HEIGHTS = st.lists(st.floats(5, 300), min_size=1, max_size=5, unique=True).map(tuple)
@@ -79,3 +80,40 @@ class Block(SimpleTestCase):
         k, f, y = 4000.0, 900.0, 150.0
         x = (-k + sqrt(k * k + 2 * f * k * y)) / f
         self.assertAlmostEqual(rotation_stiffness((y,), k, f), k * (y - x) ** 2 + f * x**3 / 3, places=3)
+
+
+class PulledStraightOut(SimpleTestCase):
+    def test_a_pull_through_the_middle_of_the_screws_is_shared_alike(self) -> None:
+        """600 N at 50, screws at 20, 50 and 80: nothing turns, nothing presses."""
+        found = contact.hold(600 * 50.0, (20.0, 50.0, 80.0), 40.0, 600.0)
+        assert found is not None
+        self.assertEqual([round(t, 6) for t in found.tensions_n], [200.0, 200.0, 200.0])
+        self.assertEqual(found.block_mm, 0.0)
+
+    def test_above_one_screw_the_foot_pries(self) -> None:
+        """300 N at 70, one screw at 40, f = 30: T (40 − c) = 300 (70 − c), T = 300 + 60 c; c = (40 − √(1600 − 2·9000/30))/2 = 4.19."""
+        found = contact.hold(300 * 70.0, (40.0,), 30.0, 300.0)
+        assert found is not None
+        c = (40 - 1000**0.5) / 2
+        self.assertAlmostEqual(found.tension_n, 300 + 60 * c, places=6)
+        self.assertAlmostEqual(found.tension_n * (40 - c), 300 * (70 - c), places=6)
+
+    def test_equilibrium_holds_for_any_pull_and_moment(self) -> None:
+        for pull in (0.0, 50.0, 400.0):
+            for at in (20.0, 90.0, 160.0):
+                for heights in ((30.0,), (30.0, 90.0), (15.0, 60.0, 130.0)):
+                    moment = pull * at + 9_000.0
+                    found = contact.hold(moment, heights, 60.0, pull)
+                    self.assertEqual(found is None, moment > contact.limit_moment(heights, 60.0, pull))
+                    if found is None:
+                        continue
+                    pressed = 60.0 * found.block_mm
+                    self.assertAlmostEqual(sum(found.tensions_n), pull + pressed, delta=0.05)
+                    turned = sum(t * y for t, y in zip(found.tensions_n, heights, strict=True))
+                    self.assertAlmostEqual(turned, moment + pressed * found.block_mm / 2, delta=5.0)
+
+    def test_the_face_gives_way_beyond_its_limit(self) -> None:
+        limit = contact.limit_moment((50.0, 20.0), 10.0, 100.0)
+        self.assertEqual(limit, 10 * 50**2 / 2 + 100 * 50)
+        self.assertIsNotNone(contact.hold(limit * 0.999, (50.0, 20.0), 10.0, 100.0))
+        self.assertIsNone(contact.hold(limit * 1.001, (50.0, 20.0), 10.0, 100.0))

@@ -64,7 +64,7 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
 
 def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
     wall = plan.wall
-    missing = any(seat.held is None and not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
+    missing = any(not seat.anchored and not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
     if missing and wall.uprights:
         seated = placement.supports_on_studs(wall, piece.left_mm, piece.length_mm)
         yield "seat", Phrase("Set its supports on the studs under it"), replace(piece, supports_mm=seated)
@@ -94,7 +94,7 @@ def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiec
         if key == piece.anchor:
             continue
         changed = replace(piece, anchor=key)
-        grips = [seat.held for seat in mount_of(changed).seats(changed, wall) if seat.held is not None]
+        grips = [seat.held for seat in mount_of(changed).seats(changed, wall) if seat.anchored]
         if grips and all(held.pull_n > 0 for held in grips):
             yield "anchor", Phrase("Hold it with: {name}", {"name": anchor_of(wall, key).name}), changed
 

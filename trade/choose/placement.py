@@ -26,12 +26,12 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     if kind not in KINDS:
         raise PlanError(f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(KINDS)}.", "kind")
     wall, mount = plan.wall, KINDS[kind]
-    made: dict[str, Any] = {"length_mm": LENGTH_MM, "use": "everyday", **mount.fresh}
+    made: dict[str, Any] = {"length_mm": LENGTH_MM, "use": "everyday", "screw": "wood_10", **mount.fresh}
     made["length_mm"] = length = min(made["length_mm"], wall.width_mm)
     left = _caught(wall, min(max(x_mm - length / 2, 0.0), wall.width_mm - length), length)
     piece: Any = mount.make(
         key=_free_key(plan), name=f"{mount.piece_noun.capitalize()} {len(plan.pieces) + 1}", left_mm=left, top_mm=wall.height_mm,
-        supports_mm=supports_on_studs(wall, left, length), screw="wood_10", screw_length_mm=EMBEDMENT_MM,
+        supports_mm=supports_on_studs(wall, left, length), screw_length_mm=EMBEDMENT_MM,
         anchor=usual_anchor(wall), **made,
     )  # fmt: skip
     seat = mount.seats(piece, wall)[0]

@@ -39,6 +39,7 @@ class Board(Row, frozen=True, kw_only=True):
     bearing_mpa: float
     k_def: float
     g: float
+    shear_mpa: float
 
 
 class Lining(Row, frozen=True, kw_only=True):
@@ -91,7 +92,7 @@ class FeatureKind(Row, frozen=True, kw_only=True):
 class Screw(Row, frozen=True, kw_only=True):
     """A screw class and size."""
 
-    kind: Literal["wood", "lag"]
+    kind: Literal["wood", "lag", "rod"]
     name_imperial: str
     name_metric: str
     diameter_mm: float
@@ -124,6 +125,14 @@ class Anchor(Row, frozen=True, kw_only=True):
     give_mm: float
     lasting: float
     holds_n: dict[str, Holds]
+
+
+class PinSteel(Row, frozen=True, kw_only=True):
+    """What a pin is made of."""
+
+    name: str
+    yield_mpa: float
+    core: float
 
 
 class Bracket(Row, frozen=True, kw_only=True):
@@ -243,6 +252,12 @@ def anchors() -> dict[str, Anchor]:
 
 
 @cache
+def pins() -> dict[str, PinSteel]:
+    """Steels of pins and rods by key."""
+    return _table("pins", PinSteel)
+
+
+@cache
 def brackets() -> dict[str, Bracket]:
     """Bracket classes by key."""
     return _table("brackets", Bracket)
@@ -286,7 +301,8 @@ def house(key: str) -> float:
 
 
 TABLES = (
-    framing, boards, linings, structures, clues, features, screws, anchors, brackets, plates, uses, drills, rules, house_rules,
+    framing, boards, linings, structures, clues, features, screws, anchors, pins, brackets, plates, uses, drills, rules,
+    house_rules,
 )  # fmt: skip
 
 

@@ -41,7 +41,7 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
         loads: what is not known of the loads.
     """
     pairs = [(seat, seat.held) for seat in seats if seat.held is not None]
-    found = [_base(pairs)]
+    found = [_base(pairs)] if any(held.problem or held.unknown or seat.stud.unknown for seat, held in pairs) else []
     if in_studs := [seat for seat, held in pairs if seat.stud.stud is not None and not held.site.hollow]:
         found.append(edge(in_studs))
     firm = [(seat, held) for seat, held in pairs if held.pull_n > 0]

@@ -21,12 +21,14 @@ class Reach(NamedTuple):
 
 
 def thread_length_mm(screw: Screw, length_mm: float) -> float:
-    """Thread of a screw as sold: two thirds of a wood screw; half plus 1/2 in of a lag.
+    """Thread of a screw as sold: two thirds of a wood screw; half plus 1/2 in of a lag; all of a rod.
 
     Source: NDS 2018 Appendix L Tables L2 and L3, from memory.
     """
     if screw.kind == "wood":
         return length_mm * 2 / 3
+    if screw.kind == "rod":
+        return length_mm
     return min(length_mm, length_mm / 2 + 0.5 * _INCH)
 
 
@@ -57,7 +59,7 @@ def pilot_mm(screw: Screw, g: float, units: Units) -> float:
     Wood screws (NDS 12.1.5.3): 90 % of the root for G > 0.6, 70 % for 0.5 < G <= 0.6; none required for G <= 0.5, where
     70 % is good practice. Lags (NDS 12.1.4.2): 65-85, 60-75 and 40-70 % of the shank; the upper end is taken.
     """
-    if screw.kind == "lag":
+    if screw.kind != "wood":
         aim = screw.diameter_mm * (0.85 if g > 0.6 else 0.75 if g > 0.5 else 0.70)
     else:
         aim = screw.root_mm * (0.90 if g > 0.6 else 0.70)

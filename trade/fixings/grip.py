@@ -32,7 +32,9 @@ def grips(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[Grip]:
         heights = _from_pressed_edge(seat, demand)
         moment = round(abs(demand.moment_nmm), 3)  # so that mirrored supports are worked out once
         shear = abs(demand.load_n) / len(heights)
-        yield Grip(seat, demand, moment, contact.hold(moment, heights, face), contact.limit_moment(heights, face), shear)
+        pull = round(max(demand.pull_n, 0.0), 3)
+        limit = contact.limit_moment(heights, face, pull)
+        yield Grip(seat, demand, moment, contact.hold(moment, heights, face, pull), limit, shear)
 
 
 def _from_pressed_edge(seat: Seat, demand: Demand) -> tuple[float, ...]:
@@ -48,6 +50,8 @@ def governing(demands: tuple[Demand, ...]) -> list[Demand]:
             and abs(b.moment_nmm) >= abs(a.moment_nmm)
             and abs(b.moment_nmm) * a.duration >= abs(a.moment_nmm) * b.duration
             and abs(b.load_n) * a.duration >= abs(a.load_n) * b.duration
+            and b.pull_n >= a.pull_n
+            and b.pull_n * a.duration >= a.pull_n * b.duration
         )
 
     return [a for a in demands if not any(a is not b and exceeded(a, b) for b in demands)]
@@ -70,9 +74,9 @@ def crushing(uses: list[Grip], unknown: tuple[str, ...]) -> Check:
         parts={"part": seat.part, "face": seat.face.name},
         steps=(
             Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
-            Step("b", "pressed width with the stud behind it", Quantity(seat.pressed_mm, "fine")),
+            Step("b", "pressed width with something firm behind it", Quantity(seat.pressed_mm, "fine")),
             Step("y_1", "highest pulling screw above the pressed edge", Quantity(use.top_mm, "fine")),
-            Step("M_max", "σ b y_1² / 2", Quantity(use.limit_nmm, "moment")),
+            Step("M_max", "σ b y_1² / 2" + (" + P y_1" if use.demand.pull_n > 0 else ""), Quantity(use.limit_nmm, "moment")),
             Step("M", "turning load on the support", Quantity(use.moment_nmm, "moment")),
         ),
     )  # fmt: skip
@@ -80,16 +84,28 @@ def crushing(uses: list[Grip], unknown: tuple[str, ...]) -> Check:
 
 def pull_steps(use: Grip) -> tuple[Step, ...]:
     """From the turning load to the pull in the screw pulled hardest."""
-    seat, hold = use.seat, pulled(use)
-    squares = use.moment_nmm * hold.lever_mm / hold.tension_n if hold.tension_n else hold.lever_mm**2
+    seat, hold, pull = use.seat, pulled(use), use.demand.pull_n
+    turning: tuple[Step, ...] = (
+        Step("M", f"turning load about the pressed edge, {use.demand.case}", Quantity(use.moment_nmm, "moment")),
+    )
+    if pull > 0:
+        turning += (Step("P", "pull straight out, counted in M", Quantity(pull, "force")),)
+    if pull > 0 and hold.block_mm == 0:
+        return (
+            *turning,
+            Step("T_1", "P / n + (M − P ȳ) (y_1 − ȳ) / Σ (y − ȳ)²: nothing presses", Quantity(hold.tension_n, "force")),
+        )
+    middle = hold.block_mm / 2
+    left = use.moment_nmm - pull * middle
+    squares = left * hold.lever_mm / hold.tension_n if hold.tension_n else hold.lever_mm**2
     counted = sum(tension > 0 for tension in hold.tensions_n)
     return (
-        Step("M", f"turning load, {use.demand.case}", Quantity(use.moment_nmm, "moment")),
+        *turning,
         Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
-        Step("b", "pressed width with the stud behind it", Quantity(seat.pressed_mm, "fine")),
-        Step("a", "depth of the pressed block, from Σ T = σ b a", Quantity(hold.block_mm, "fine")),
+        Step("b", "pressed width with something firm behind it", Quantity(seat.pressed_mm, "fine")),
+        Step("a", f"depth of the pressed block, from Σ T = σ b a{' + P' if pull > 0 else ''}", Quantity(hold.block_mm, "fine")),
         Step("y_1", "hardest-pulled screw above the pressed edge", Quantity(use.top_mm, "fine")),
         Step("d_1", "its lever: y_1 − a/2", Quantity(hold.lever_mm, "fine")),
         Step("Σ d²", f"levers squared, of {counted} of {len(seat.heights_mm)} screws", Quantity(squares, "area")),
-        Step("T_1", "M d_1 / Σ d²", Quantity(hold.tension_n, "force")),
+        Step("T_1", f"{'(M − P a/2)' if pull > 0 else 'M'} d_1 / Σ d²", Quantity(hold.tension_n, "force")),
     )

@@ -10,7 +10,7 @@ from math import cos, cosh, pi, sin, sinh, sqrt
 from typing import NamedTuple
 
 from trade.check import Check, Phrase, Quantity, Step, make
-from trade.data import Framing
+from trade.data import Framing, PinSteel
 from trade.fixings import driving, wood
 from trade.fixings.aim import edge
 from trade.load.demand import Demand
@@ -91,7 +91,7 @@ class PinSeat:
     pin_mm: float
     embedment_mm: float
     gap_mm: float
-    yield_mpa: float
+    steel: PinSteel
     timber: Framing
     stud: StudAt
     firm: bool
@@ -126,7 +126,12 @@ class PinSeat:
     @property
     def plastic_nmm(self) -> float:
         """Plastic moment of the pin."""
-        return self.yield_mpa * self.pin_mm**3 / 6
+        return self.steel.yield_mpa * (self.pin_mm * self.steel.core) ** 3 / 6
+
+    @property
+    def ei_nmm2(self) -> float:
+        """Bending stiffness of the pin."""
+        return _E_MPA * pi * (self.pin_mm * self.steel.core) ** 4 / 64
 
     @property
     def holes(self) -> tuple[tuple[float, float], ...]:
@@ -144,7 +149,7 @@ class PinSeat:
 
     def words(self, units: Units) -> str:
         """What goes into the hole."""
-        return f"steel pin {say_length(self.pin_mm, units)}, {say_length(self.embedment_mm, units)} in the stud"
+        return f"{self.steel.name}, {say_length(self.pin_mm, units)}, {say_length(self.embedment_mm, units)} in the stud"
 
     screw_key = anchor_key = length_mm = None
     anchored = False
@@ -165,12 +170,12 @@ class PinSeat:
         terms = wood.reduction_terms(self.pin_mm, max(self.pin_mm, 6.35))
         return Pinned(bearing, bending, turn, terms["III_m"] if bending < bearing else terms["I_m"])
 
-    def droop_slope(self) -> tuple[float, float]:
-        """At the wood's face: sinking and turning under 1 N mm."""
-        ei = _E_MPA * pi * self.pin_mm**4 / 64
+    def gives(self, load_n: float, moment_nmm: float) -> tuple[float, float]:
+        """At the wood's face: how far the pin sinks, mm, and how far it turns, radians."""
+        ei = self.ei_nmm2
         bed = bed_stiffness(wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, 6.35))) * self.pin_mm
-        _, across, turned = bed_give(bed, ei, self.embedment_mm)
-        return across, turned
+        sinks, across, turns = bed_give(bed, ei, self.embedment_mm)
+        return load_n * sinks + moment_nmm * across, load_n * across + moment_nmm * turns
 
 
 def checks(
@@ -187,7 +192,7 @@ def checks(
     """
     if loose := [seat for seat in seats if not seat.firm]:
         return [_no_stud(loose[0])]
-    found = [edge(seats, "pin")]
+    found = [edge(seats)]
     hit = [seat for seat in seats if seat.in_stud]
     if not hit:
         return found
@@ -244,7 +249,7 @@ def _carries(seats: list[PinSeat], demands: dict[int, tuple[Demand, ...]], unkno
             Step("q", "F_e D, bearing of the stud along its grain", Quantity(seat.q_n_per_mm, "line")),
             Step("a", "depth where the pressure turns: 2a² + 4ea − 2eL − L² = 0", Quantity(pinned.turn_mm, "fine")),
             Step("P_b", "q (2a − L), the wood gives way", Quantity(pinned.bearing_n, "force")),
-            Step("M_p", "F_y D³ / 6", Quantity(seat.plastic_nmm, "moment")),
+            Step("M_p", "F_y D³ / 6 of its core", Quantity(seat.plastic_nmm, "moment")),
             Step("P_y", "q (√(e² + 2 M_p / q) − e), the pin yields", Quantity(pinned.bending_n, "force")),
             Step("R_d", "reduction term", Quantity(pinned.reduction, "ratio")),
             Step("P'", "the lesser / R_d × C_D", Quantity(capacity, "force")),

@@ -80,7 +80,7 @@ class Seat:
         """Edge distance that the screw needs in a stud."""
         if self.held is not None and self.held.anchor is not None:
             return self.held.anchor.screw_mm * data.house("edge_diameters_steel")
-        key = "edge_diameters_lag" if self.screw.kind == "lag" else "edge_diameters_wood"
+        key = "edge_diameters_lag" if self.screw.kind != "wood" else "edge_diameters_wood"
         return data.house(key) * self.screw.diameter_mm
 
     @property
@@ -158,7 +158,7 @@ class Seat:
 
     def clearance_mm(self, units: Units) -> float | None:
         """A wider hole for the shank, through a wooden side piece or for a lag; None when there is none."""
-        if self.anchored or (self.side.g is None and self.screw.kind != "lag"):
+        if self.anchored or (self.screw.kind == "rod" or (self.side.g is None and self.screw.kind != "lag")):
             return None
         return driving.clearance_mm(self.screw, units)
 

@@ -63,7 +63,7 @@ def checks(
     held = [use for use in uses if use.grip.hold is not None and use.withdrawal_n > 0 and use.lateral_n > 0]
     if held:
         found += [_withdrawal(held, unknown), _combined(held, unknown)]
-        if held[0].seat.side.g is not None:
+        if held[0].seat.side.g is not None and held[0].seat.screw.kind != "rod":
             found.append(_pull_through(held, unknown))
     return found
 
@@ -82,8 +82,9 @@ def _embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
     def have(seat: Seat) -> float:
         return max(seat.reach.penetration_mm, 1e-6)
 
-    seat = min(seats, key=lambda s: have(s) / s.screw.diameter_mm)
-    need = data.house("min_penetration") * seat.screw.diameter_mm
+    seat = min(seats, key=have)
+    diameters = data.house("min_penetration" if seat.screw.kind == "wood" else "min_penetration_lag")
+    need = diameters * seat.screw.diameter_mm
     return make(
         "screw.embedment", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
         demand=Quantity(need, "fine"), capacity=Quantity(have(seat), "fine"),
@@ -93,7 +94,7 @@ def _embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
             Step("L", "length of the screw", Quantity(seat.screw_mm, "length")),
             Step("t", "hardware and lining before the stud", Quantity(seat.layers_mm, "fine")),
             Step("p", "L − t", Quantity(have(seat), "fine")),
-            Step("6 D", "least penetration", Quantity(need, "fine")),
+            Step(f"{diameters:.0f} D", "least penetration", Quantity(need, "fine")),
         ),
     )  # fmt: skip
 
@@ -131,7 +132,7 @@ def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
 def _withdrawal_steps(use: _Use) -> tuple[Step, ...]:
     seat = use.seat
     thread = seat.reach.thread_mm
-    formula = "1800 G^1.5 D^0.75" if seat.screw.kind == "lag" else "2850 G² D"
+    formula = "1800 G^1.5 D^0.75" if seat.screw.kind != "wood" else "2850 G² D"
     return (
         Step("G", f"specific gravity of {seat.timber.name}", Quantity(seat.timber.g, "ratio")),
         Step("W", f"{formula} per length of thread", Quantity(wood.withdrawal_n_per_mm(seat.screw, seat.timber.g), "line")),

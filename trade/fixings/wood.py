@@ -72,10 +72,10 @@ def bearing_strength_mpa(g: float, nominal_mm: float, across_grain: bool = False
 def withdrawal_n_per_mm(screw: Screw, g: float) -> float:
     """Withdrawal per length of thread in side grain.
 
-    Lags: 1800 G^1.5 D^0.75 (NDS 12.2.1); wood screws: 2850 G^2 D (NDS 12.2.2).
+    Lags, and rods driven like them: 1800 G^1.5 D^0.75 (NDS 12.2.1); wood screws: 2850 G^2 D (NDS 12.2.2).
     """
     inches = screw.diameter_mm / _INCH
-    if screw.kind == "lag":
+    if screw.kind != "wood":
         return 1_800 * g**1.5 * inches**0.75 * LB_PER_IN_N_PER_MM
     return 2_850 * g**2 * inches * LB_PER_IN_N_PER_MM
 

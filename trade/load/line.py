@@ -7,14 +7,28 @@ the supports for this.
 
 from collections.abc import Callable
 from itertools import pairwise
+from typing import NamedTuple
+
+import numpy as np
 
 from trade import data
 from trade.load.demand import Demand
 from trade.measure import G_N_PER_KG
 from trade.mechanics import beam
+from trade.mechanics.beam import Array
 from trade.plan import Piece
 
+Contents = tuple[list[beam.Load], list[float]]
 PLACES = ("at the left end", "in the middle of the widest gap", "at the right end")
+
+
+class BoardDemand(NamedTuple):
+    """Greatest bending in the board for one duration, either way."""
+
+    case: str
+    duration: float
+    moment_nmm: float
+    place_mm: float
 
 
 class LineLoad:
@@ -28,6 +42,8 @@ class LineLoad:
         hardware_n: float = 0.0,
         hardware_out_mm: float = 0.0,
         ei_nmm2: float = 1.0,
+        contents: "Contents | None" = None,
+        push_share: float = 1.0,
     ) -> None:
         """Work out what each load does alone.
 
@@ -38,22 +54,25 @@ class LineLoad:
             hardware_n: own weight of what holds it, at each support.
             hardware_out_mm: how far from the wall that hangs.
             ei_nmm2: bending stiffness; how supports share hangs on its evenness alone.
+            contents: what hangs or stands on it, where that is not simply its things.
+            push_share: how much of a push these supports take.
         """
         self.piece = piece
         self.use = data.uses()[piece.use]
+        self.push_n = self.use.push_n * push_share
         self.own_n, self._own_out_mm = own_n, own_out_mm
         self._hardware_n, self._hardware_out_mm = hardware_n, hardware_out_mm
-        contents, outs = _contents(piece)
+        loads, outs = contents or contents_of(piece)
         pushes = [beam.Load(1.0, place, place) for place in _push_places_mm(piece)]
-        self._count = n = len(contents)
+        self._count = n = len(loads)
         own = beam.Load(own_n, 0.0, piece.length_mm)
-        self.beam = beam.solve(piece.length_mm, piece.supports_mm, ei_nmm2, [own, *contents, *pushes])
+        self.beam = beam.solve(piece.length_mm, piece.supports_mm, ei_nmm2, [own, *loads, *pushes])
         self._outs = outs
         self._shares = [(row[0], row[1 : 1 + n], row[1 + n :]) for row in self.beam.reactions_n.tolist()]
 
     def demands(self) -> dict[int, tuple[Demand, ...]]:
         """The load cases that can govern at each support: for years, and for minutes, downwards and upwards."""
-        depth, factor, push_n = self.piece.depth_mm, self.use.factor, self.use.push_n
+        depth, factor, push_n = self.piece.depth_mm, self.use.factor, self.push_n
         found = {}
         for i, (own, contents, pushes) in enumerate(self._shares):
             forces = [factor * force for force in contents]
@@ -65,6 +84,28 @@ class LineLoad:
             pushed = [push_n * share for share in pushes]
             found[i] = _cases(own + self._hardware_n, own_m, down, down_m, up, up_m, pushed, depth)
         return found
+
+    def board_demands(self) -> tuple[BoardDemand, BoardDemand]:
+        """Greatest bending of the board for years, and with the push or the lift."""
+        own, contents, pushes = self._parts(self.beam.moments_nmm)
+        contents = contents * self.use.factor
+        pushes = pushes * self.push_n
+        down, up = pushes.max(axis=1), pushes.min(axis=1)
+        sagging = own + np.maximum(contents, 0).sum(axis=1)
+        hogging = own + np.minimum(contents, 0).sum(axis=1)
+        years = np.maximum(sagging, -hogging)
+        # a lift is the push upside down on the empty shelf
+        minutes = np.maximum.reduce([sagging + np.maximum(down, 0), -hogging - np.minimum(up, 0), down - own, own - up])
+        a, b = int(years.argmax()), int(minutes.argmax())
+        places = self.beam.places_mm
+        return (
+            BoardDemand("loaded, for years", data.house("duration_years"), float(years[a]), float(places[a])),
+            BoardDemand("loaded, and pushed or lifted", data.house("duration_minutes"), float(minutes[b]), float(places[b])),
+        )
+
+    def _parts(self, rows: Array) -> tuple[Array, Array, Array]:
+        """Own weight, contents and unit pushes of some result rows."""
+        return rows[:, 0], rows[:, 1 : 1 + self._count], rows[:, 1 + self._count :]
 
     def lasting_effects(self, effect: Callable[[float], float]) -> list[float]:
         """What lasts at each support, each load times the effect of 1 N at its distance from the wall (mm)."""
@@ -116,7 +157,8 @@ def unweighed(piece: Piece) -> tuple[str, ...]:
     return tuple(f"what “{thing.name}” weighs." for thing in piece.things if thing.mass_kg is None)
 
 
-def _contents(piece: Piece) -> tuple[list[beam.Load], list[float]]:
+def contents_of(piece: Piece) -> Contents:
+    """What stands on a piece: loads along it, and how far from the wall each is; spread loads cut at the supports."""
     edges = sorted({0.0, *piece.supports_mm, piece.length_mm})
     spread: dict[float, float] = {}
     loads: list[beam.Load] = []

@@ -7,17 +7,7 @@ import numpy as np
 from trade import data
 from trade.load.line import LineLoad
 from trade.measure import G_N_PER_KG
-from trade.mechanics.beam import Array
 from trade.plan import Shelf
-
-
-class BoardDemand(NamedTuple):
-    """Greatest bending in the board for one duration, either way."""
-
-    case: str
-    duration: float
-    moment_nmm: float
-    place_mm: float
 
 
 class Sag(NamedTuple):
@@ -57,28 +47,6 @@ class ShelfLoad(LineLoad):
     def section_mm3(self) -> float:
         """Section modulus of the board, b t^2 / 6."""
         return self.piece.depth_mm * self.piece.thickness_mm**2 / 6
-
-    def _parts(self, rows: Array) -> tuple[Array, Array, Array]:
-        """Own weight, contents and unit pushes of some result rows."""
-        return rows[:, 0], rows[:, 1 : 1 + self._count], rows[:, 1 + self._count :]
-
-    def board_demands(self) -> tuple[BoardDemand, BoardDemand]:
-        """Greatest bending of the board for years, and with the push or the lift."""
-        own, contents, pushes = self._parts(self.beam.moments_nmm)
-        contents = contents * self.use.factor
-        pushes = pushes * self.use.push_n
-        down, up = pushes.max(axis=1), pushes.min(axis=1)
-        sagging = own + np.maximum(contents, 0).sum(axis=1)
-        hogging = own + np.minimum(contents, 0).sum(axis=1)
-        years = np.maximum(sagging, -hogging)
-        # a lift is the push upside down on the empty shelf
-        minutes = np.maximum.reduce([sagging + np.maximum(down, 0), -hogging - np.minimum(up, 0), down - own, own - up])
-        a, b = int(years.argmax()), int(minutes.argmax())
-        places = self.beam.places_mm
-        return (
-            BoardDemand("loaded, for years", data.house("duration_years"), float(years[a]), float(places[a])),
-            BoardDemand("loaded, and pushed or lifted", data.house("duration_minutes"), float(minutes[b]), float(places[b])),
-        )
 
     def sag(self, own_creep: float, contents_creep: float) -> Sag:
         """The sag greatest for its span, under own weight and contents without use factors.

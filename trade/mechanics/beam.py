@@ -4,6 +4,7 @@ Euler-Bernoulli by Macaulay's brackets: E I v = sum of load terms less the react
 unknowns (reactions, C1, C2) follow from no sag at the supports and from equilibrium. Places are fractions of the length.
 """
 
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -74,6 +75,12 @@ def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, load
     sags = bent[count:] - cubes[count:] @ reactions + where[count:] * slope + offset
     moments = above[count:] @ reactions - turned[count:]
     return Beam(reactions, places * length_mm, moments * length_mm, sags * (length_mm**3 / ei_nmm2), spans)
+
+
+def widest_mm(length_mm: float, supports_mm: tuple[float, ...]) -> float:
+    """The span that governs an evenly loaded beam: its widest gap, or twice its longer overhang."""
+    gaps = [b - a for a, b in pairwise(supports_mm)]
+    return max([*gaps, 2 * supports_mm[0], 2 * (length_mm - supports_mm[-1])])
 
 
 def _places(length: float, supports: tuple[float, ...], points: set[float]) -> tuple[Array, Array]:

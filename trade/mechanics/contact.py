@@ -26,16 +26,17 @@ class Hold(NamedTuple):
 
 
 @lru_cache(maxsize=4096)
-def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float) -> Hold | None:
-    """The pulls that hold a moment.
+def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float, pull_n: float = 0.0) -> Hold | None:
+    """The pulls that hold a moment and a pull straight out.
 
     Any set of pulls that is in equilibrium and over no limit is safe (lower bound theorem), so a fastener near the
     pressed edge is left out of the pull where counting it would only pull the others harder.
 
     Args:
-        moment_nmm: overturning, positive; pulls the fasteners far from the pressed edge.
+        moment_nmm: overturning about the pressed edge, positive; pulls the fasteners far from that edge.
         heights_mm: of each fastener above the pressed edge, any order.
         face_n_per_mm: allowable bearing stress times pressed width.
+        pull_n: net pull away from the face, which the moment already counts.
 
     Returns:
         The holding with the least greatest pull; None when the face gives way first, or nothing is there to pull.
@@ -44,52 +45,72 @@ def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float)
         return None
     order = sorted(range(len(heights_mm)), key=lambda i: -heights_mm[i])
     ranked = [heights_mm[i] for i in order]
-    limit = limit_moment(heights_mm, face_n_per_mm)
+    limit = limit_moment(heights_mm, face_n_per_mm, pull_n)
     if moment_nmm <= 0:
         return Hold(0.0, (0.0,) * len(ranked), 0.0, ranked[0], limit)
+    if (free := _no_contact(moment_nmm, ranked, pull_n)) is not None:
+        tensions = [0.0] * len(ranked)
+        for i, tension in zip(order, free, strict=True):
+            tensions[i] = tension
+        return Hold(max(free), tuple(tensions), 0.0, ranked[0], limit)
     best: tuple[float, int, float] | None = None
     for count in range(len(ranked), 0, -1):
-        middle = _block_middle(moment_nmm, ranked[:count], face_n_per_mm)
+        middle = _block_middle(moment_nmm, ranked[:count], face_n_per_mm, pull_n)
         if middle is None:
             continue
         squares = sum((y - middle) ** 2 for y in ranked[:count])
-        pull = moment_nmm * (ranked[0] - middle) / squares
-        if best is not None and pull >= best[0]:
+        most = (moment_nmm - pull_n * middle) * (ranked[0] - middle) / squares
+        if best is not None and most >= best[0]:
             break  # leaving out more only makes it worse
-        best = (pull, count, middle)
+        best = (most, count, middle)
         # the lowest one's own share outweighs what a shallower block could give: leaving it out cannot help
         if ranked[count - 1] - middle > 2 * moment_nmm / (face_n_per_mm * (ranked[0] - middle)):
             break
     if best is None:
         return None
-    pull, count, middle = best
+    most, count, middle = best
     lever = ranked[0] - middle
     tensions = [0.0] * len(ranked)
     for i in order[:count]:
-        tensions[i] = pull * (heights_mm[i] - middle) / lever
-    return Hold(pull, tuple(tensions), 2 * middle, lever, limit)
+        tensions[i] = most * (heights_mm[i] - middle) / lever
+    return Hold(most, tuple(tensions), 2 * middle, lever, limit)
 
 
-def limit_moment(heights_mm: tuple[float, ...], face_n_per_mm: float) -> float:
-    """The greatest moment the face can answer: the block as deep as the highest fastener, N mm."""
-    return face_n_per_mm * max(heights_mm) ** 2 / 2
+def limit_moment(heights_mm: tuple[float, ...], face_n_per_mm: float, pull_n: float = 0.0) -> float:
+    """The greatest moment that can be answered, N mm: the block as deep as the highest fastener, and the pull at its height."""
+    return face_n_per_mm * max(heights_mm) ** 2 / 2 + pull_n * max(heights_mm)
 
 
-def _block_middle(moment: float, heights: list[float], face: float) -> float | None:
-    """Height of the block's resultant, the smallest root of M (S1 - n c) = 2 f c (S2 - 2 c S1 + n c^2); Newton from zero.
+def _no_contact(moment: float, ranked: list[float], pull: float) -> list[float] | None:
+    """Pulls when the plate lifts off everywhere: about the fasteners' own middle. None when one of them would have to push."""
+    if pull <= 0:
+        return None
+    n = len(ranked)
+    mean = sum(ranked) / n
+    squares = sum((y - mean) ** 2 for y in ranked)
+    turning = moment - pull * mean
+    if squares == 0:
+        return [pull / n] * n if abs(turning) <= 1e-9 * max(moment, 1.0) else None
+    found = [pull / n + turning * (y - mean) / squares for y in ranked]
+    return found if min(found) >= 0 else None
 
-    None when the block would reach past the lowest of these fasteners, or the root is not real.
+
+def _block_middle(moment: float, heights: list[float], face: float, pull: float = 0.0) -> float | None:
+    """Height of the block's resultant, the smallest root of (M - P c) (S1 - n c) = (2 f c + P) (S2 - 2 c S1 + n c^2).
+
+    Newton from zero. None when the block would reach past the lowest of these fasteners, or the root is not real.
     """
     n, s1, s2 = len(heights), sum(heights), sum(y * y for y in heights)
     lowest = heights[-1]
     c = 0.0
-    if moment > face * heights[0] ** 2 / 2:
+    if moment > face * heights[0] ** 2 / 2 + pull * heights[0]:
         return None
     if n == 1:  # in closed form, so that there is an answer right up to the limit
-        return (s1 - sqrt(max(s1 * s1 - 2 * moment / face, 0.0))) / 2
+        rest = moment - pull * s1
+        return (s1 - sqrt(max(s1 * s1 - 2 * rest / face, 0.0))) / 2 if rest >= 0 else None
     for _ in range(40):
-        value = 2 * face * c * (s2 - 2 * c * s1 + n * c * c) - moment * (s1 - n * c)
-        slope = 2 * face * (s2 - 4 * c * s1 + 3 * n * c * c) + moment * n
+        value = (2 * face * c + pull) * (s2 - 2 * c * s1 + n * c * c) - (moment - pull * c) * (s1 - n * c)
+        slope = 2 * face * (s2 - 4 * c * s1 + 3 * n * c * c) + pull * (n * c - s1) + (moment - pull * c) * n
         if slope <= 0:
             return None
         step = value / slope

@@ -3,11 +3,25 @@
 from typing import Any
 
 from trade.fixings.seat import Seat
-from trade.mounts import bracket_shelf, rod_shelf
+from trade.mounts import (
+    bookcase,
+    bracket_shelf,
+    cleat_cabinet,
+    holder_board,
+    ledger_bench,
+    ledger_shelf,
+    pin_shelf,
+    rail,
+    rod_beam,
+    rod_shelf,
+)
 from trade.mounts.base import AnySeat, Ask, Hole, Mount, Shape, holes
 from trade.plan import AnyPiece
 
-ALL: tuple[Mount[Any], ...] = (bracket_shelf.KIND, rod_shelf.KIND)
+ALL: tuple[Mount[Any], ...] = (
+    bracket_shelf.KIND, rod_shelf.KIND, pin_shelf.KIND, rod_beam.KIND, cleat_cabinet.KIND, ledger_shelf.KIND, ledger_bench.KIND,
+    rail.KIND, holder_board.KIND, bookcase.KIND,
+)  # fmt: skip
 KINDS: dict[str, Mount[Any]] = {mount.kind: mount for mount in ALL}
 _BY_PIECE: dict[type, Mount[Any]] = {mount.make: mount for mount in ALL}
 

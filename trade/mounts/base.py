@@ -87,7 +87,7 @@ class Box(NamedTuple):
 
 
 class Mount(ABC, Generic[P]):
-    """A kind of mounting. `fresh`: what a new one is made of, besides what every piece has."""
+    """A kind of mounting. `fresh`: what a new one is made of, besides what every piece has; `stands`: on the floor."""
 
     kind: ClassVar[str]
     name: ClassVar[str]
@@ -96,6 +96,7 @@ class Mount(ABC, Generic[P]):
     asks: ClassVar[tuple[Ask, ...]]
     fresh: ClassVar[dict[str, Any]]
     make: ClassVar[type[Piece]]
+    stands: ClassVar[bool] = False
 
     @property
     def icon(self) -> str:
@@ -123,7 +124,7 @@ class Mount(ABC, Generic[P]):
         return []
 
     def landed(self, piece: P, wall: Wall) -> P:
-        """A new piece as it should be where it landed; most kinds stay where they were put."""
+        """A piece as it should be where it was put; most kinds stay where that is."""
         return piece
 
     def cures(self, piece: P) -> Iterator[tuple[str, Phrase, P]]:

@@ -19,8 +19,9 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.measure import G_N_PER_KG
-from trade.mounts import board, stiffness
+from trade.mounts import board, rods, stiffness
 from trade.mounts.base import SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
+from trade.mounts.rods import Rod
 from trade.plan import RodShelf, Wall
 from trade.wall.backing import backing
 
@@ -56,13 +57,14 @@ class _RodShelf(Mount[RodShelf]):
         seats = self.seats(piece, wall)
         unknown = behind.unknown + loads
         hit = [seat for seat in seats if seat.holds]
+        rod = Rod(row.rod_mm, row.rod_length_mm)
         return [
             *board.checks(load, loads),
             *fastening.checks(seats, demands, behind.unknown, loads),
             _rod_bending(row, seats, demands, unknown),
-            _rod_bearing(piece, row, seats, demands, loads),
-            _rod_hole(piece, row),
-            _rod_cover(piece, row),
+            rods.bearing(piece, rod, seats, demands, loads),
+            rods.hole(piece, rod),
+            rods.cover(piece, rod),
             _plate_hidden(piece, row),
             *([_droop(row, load, hit, demands, unknown)] if hit else []),
             *stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], unknown),
@@ -150,12 +152,8 @@ def _give(place_mm: float, edge_mm: float, row: data.Plate) -> float:
     return (at_end + slope * (edge_mm - rod)) / ei
 
 
-def _all(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> list[tuple[Seat, Demand]]:
-    return [(seat, demand) for seat in seats for demand in demands[seat.index]]
-
-
 def _rod_bending(row: data.Plate, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
-    seat, demand = max(_all(seats, demands), key=lambda p: abs(p[1].moment_nmm))
+    seat, demand = max(rods.every(seats, demands), key=lambda p: abs(p[1].moment_nmm))
     section = pi * row.rod_mm**3 / 32
     stress = abs(demand.moment_nmm) / section
     return make(
@@ -168,50 +166,6 @@ def _rod_bending(row: data.Plate, seats: list[Seat], demands: dict[int, tuple[De
             Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
             Step("σ", "M / S", Quantity(stress, "stress")),
         ),
-    )  # fmt: skip
-
-
-def _rod_bearing(
-    piece: RodShelf, row: data.Plate, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
-) -> Check:
-    length = min(row.rod_length_mm, piece.depth_mm)
-    wood_row = data.boards()[piece.board]
-
-    def stress(demand: Demand) -> float:
-        return max(4 * abs(demand.load_n) / length, 6 * abs(demand.moment_nmm) / length**2) / row.rod_mm
-
-    seat, demand = max(_all(seats, demands), key=lambda p: stress(p[1]) / p[1].duration)
-    return make(
-        "rod.bearing", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
-        demand=Quantity(stress(demand), "stress"), capacity=Quantity(wood_row.bearing_mpa * demand.duration, "stress"),
-        template="The {part} presses into the {wood} of the shelf with {used} of what the wood may take.",
-        parts={"part": seat.part, "wood": wood_row.name},
-        steps=(
-            Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),
-            Step("M", "turning load about the plate", Quantity(demand.moment_nmm, "moment")),
-            Step("L", "rod in the shelf", Quantity(length, "length")),
-            Step("σ", "greater of 4 V / L and 6 M / L², over the rod's diameter", Quantity(stress(demand), "stress")),
-        ),
-    )  # fmt: skip
-
-
-def _rod_hole(piece: RodShelf, row: data.Plate) -> Check:
-    cover = data.house("rod_cover_mm")
-    return make(
-        "rod.hole", part="board", case="any", fit=True,
-        demand=Quantity(row.rod_length_mm + cover, "length"), capacity=Quantity(piece.depth_mm, "length"),
-        template="The rod and {cover} of wood in front of it need {demand}; the shelf is {capacity} deep.",
-        parts={"cover": Quantity(cover, "fine")},
-    )  # fmt: skip
-
-
-def _rod_cover(piece: RodShelf, row: data.Plate) -> Check:
-    cover = data.house("rod_cover_mm")
-    return make(
-        "rod.cover", part="board", case="any", fit=True,
-        demand=Quantity(row.rod_mm + 2 * cover, "fine"), capacity=Quantity(piece.thickness_mm, "fine"),
-        template="The rod with {cover} of wood above and below needs {demand}; the shelf is {capacity} thick.",
-        parts={"cover": Quantity(cover, "fine")},
     )  # fmt: skip
 
 

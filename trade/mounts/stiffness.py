@@ -8,6 +8,7 @@ from trade.fixings.seat import Seat
 from trade.load.line import PLACES
 from trade.load.shelf import ShelfLoad
 from trade.mechanics import contact
+from trade.mounts.base import AnySeat
 
 
 class _Moved(NamedTuple):
@@ -15,7 +16,7 @@ class _Moved(NamedTuple):
     bent_mm: float
     slipped_mm: float
     case: str
-    seat: Seat | None
+    seat: AnySeat | None
 
     @property
     def total_mm(self) -> float:
@@ -29,6 +30,15 @@ def turning_stiffness(seat: Seat) -> float:
     )
 
 
+class Give(NamedTuple):
+    """How a support lets the front edge down under 1 N there, mm: it turns, it bends, it slips."""
+
+    seat: AnySeat
+    turns: float
+    bends: float
+    slips: float
+
+
 def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[str, ...]) -> list[Check]:
     """Movement of the front edge under 50 N, at the support and place where it is greatest; no check where none holds.
 
@@ -37,30 +47,39 @@ def wobble(load: ShelfLoad, supports: list[tuple[Seat, float]], unknown: tuple[s
         supports: those that hold, with how far the hardware alone lets the front edge down under 1 N there.
         unknown: what is not known yet.
     """
-    push, depth = data.house("wobble_push_n"), load.piece.depth_mm
-    solid, limit = data.house("wobble_solid_mm"), data.house("wobble_limit_mm")
+    depth = load.piece.depth_mm
+    gives = [
+        Give(seat, depth**2 / turning, give, 1 / seat.slip_stiffness_n_per_mm)
+        for seat, give in supports
+        if (turning := turning_stiffness(seat)) > 0
+    ]
+    return feel(load, gives, unknown)
+
+
+def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[Check]:
+    """Whether it feels solid, springy or wobbly under a hand on the front edge."""
+    push, solid, limit = data.house("wobble_push_n"), data.house("wobble_solid_mm"), data.house("wobble_limit_mm")
     worst = _Moved(0.0, 0.0, 0.0, "any", None)
-    for each, give in supports:
-        shares = load.push_shares(each.index)
+    for each in gives:
+        shares = load.push_shares(each.seat.index)
         place = max(range(len(shares)), key=shares.__getitem__)
-        force, turning = push * shares[place], turning_stiffness(each)
-        if turning > 0:
-            case = f"a hand on the front edge {PLACES[place]}"
-            moved = _Moved(force * depth**2 / turning, force * give, force / each.slip_stiffness_n_per_mm, case, each)
-            worst = max(worst, moved, key=lambda m: m.total_mm)
+        force = push * shares[place]
+        case = f"a hand on the front edge {PLACES[place]}"
+        moved = _Moved(force * each.turns, force * each.bends, force * each.slips, case, each.seat)
+        worst = max(worst, moved, key=lambda m: m.total_mm)
     if worst.seat is None:
         return []
     moved_mm = worst.total_mm
-    feel = "solid" if moved_mm <= solid else "springy" if moved_mm <= limit else "wobbly"
+    word = "solid" if moved_mm <= solid else "springy" if moved_mm <= limit else "wobbly"
     check = make(
         "shelf.wobble", part=worst.seat.part, support=worst.seat.index,
         case=worst.case, unknown=unknown, advice=True,
         demand=Quantity(moved_mm, "fine"), capacity=Quantity(limit, "fine"),
-        template=f"It feels {feel}: leaning a hand on the front edge moves it {{demand}}; beyond {{capacity}} it wobbles.",
+        template=f"It feels {word}: leaning a hand on the front edge moves it {{demand}}; beyond {{capacity}} it wobbles.",
         steps=(
-            Step("δ_1", "screws stretch and the wall is dented: P z² / K", Quantity(worst.turned_mm, "fine")),
+            Step("δ_1", "what holds it turns: screws stretch, the wall is dented", Quantity(worst.turned_mm, "fine")),
             Step("δ_2", "bracket or rod bends", Quantity(worst.bent_mm, "fine")),
-            Step("δ_3", "screws slip", Quantity(worst.slipped_mm, "fine")),
+            Step("δ_3", "what holds it sinks or slips", Quantity(worst.slipped_mm, "fine")),
             Step("δ", "δ_1 + δ_2 + δ_3", Quantity(moved_mm, "fine")),
         ),
     )  # fmt: skip

@@ -8,6 +8,7 @@ from trade.wall.trued import lowest_ceiling_mm
 from trade.wall.zones import nearest_service, zones
 
 _TOUCHING_MM = 1e-6
+_BASEBOARD_MM = 250.0  # house rule: what runs along the floor and is no higher, a standing piece stands in front of
 
 
 def crowded(own: Box, other: Box) -> tuple[float, float] | None:
@@ -41,6 +42,8 @@ def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
     for zone in zones(wall):
         if zone.level != "keep_out" or zone.bars != "hanging":
             continue
+        if mount_of(piece).stands and not zone.bottom_mm and zone.top_mm < _BASEBOARD_MM:
+            continue  # it stands in front of it
         if height := crowded(own, Box(zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm)):
             needed, spanned = height
             return make(

@@ -1,0 +1,161 @@
+"""A standing bookcase that straps keep from tipping.
+
+It stands by itself until a child climbs it or hangs on an open drawer. Then its empty weight, at half its depth, is all that
+resists; the straps carry the rest. Empty is the worst case: what stands on the lower boards would help.
+"""
+
+from math import hypot
+from typing import Any, ClassVar
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, Step, make
+from trade.fixings import fastening, wood
+from trade.fixings.seat import Hardware, Seat, seat
+from trade.load.demand import Demand
+from trade.measure import G_N_PER_KG
+from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Shape, block, support_name
+from trade.plan import Bookcase, Wall
+from trade.wall.backing import backing
+from trade.wall.trued import lowest_ceiling_mm
+
+NOUN = "strap"
+CLIMBER_N = 270.0  # ASTM F2057: a 60 lb child
+CLIMBS_OUT_MM = 100.0  # house rule: how far in front of the edge a climber hangs
+PULL_N = 45.0  # ASTM F2057-23 pulls with 10 lbf at the top; from memory
+PULL_AT_MM = 1420.0  # the same, 56 in at most; from memory
+_STAND_MM = 10.0  # house rule: room under the ceiling when it is stood up
+_PLATE = Hardware((20.0,), 40.0, 25.0, wood.steel_side(2.0))
+
+
+class _Bookcase(Mount[Bookcase]):
+    kind = "bookcase"
+    name = "Bookcase against tipping"
+    piece_noun = "bookcase"
+    support_noun = NOUN
+    make = Bookcase
+    stands = True
+    asks = (
+        LENGTH,
+        Ask("height_mm", "Height", "length"),
+        DEPTH,
+        Ask("body_kg", "Weighs empty", "weight", optional=True, help="Empty is when it tips most easily."),
+        Ask("strap_down_mm", "Straps below its top", "length"),
+        Ask("open_mm", "Drawers or doors open out to", "length", help="0 for none."),
+    )
+    fresh: ClassVar[dict[str, Any]] = {"length_mm": 800.0, "depth_mm": 280.0, "height_mm": 2000.0, "body_kg": None}
+
+    def checks(self, piece: Bookcase, wall: Wall) -> list[Check]:
+        """Every check of the straps, and whether it can be stood up."""
+        loads = (f"what “{piece.name}” weighs empty.",) if piece.body_kg is None else ()
+        if not piece.supports_mm:
+            return [_no_strap(piece), _stands_up(piece, wall)]
+        pull = _pull_n(piece)
+        case = Demand("empty, climbed at its end, and pulled at its top", data.house("duration_minutes"), 0.0, pull * 20.0, pull)
+        demands: dict[int, tuple[Demand, ...]] = dict.fromkeys(range(len(piece.supports_mm)), (case,))
+        found = fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads)
+        return [*found, _pulls(piece, loads), _stands_up(piece, wall)]
+
+    def seats(self, piece: Bookcase, wall: Wall) -> list[Seat]:
+        """Each strap's plate on the wall, one screw."""
+        foot, count = piece.height_mm - piece.strap_down_mm - _PLATE.height_mm / 2, len(piece.supports_mm)
+        return [
+            seat(wall, piece, _PLATE, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
+            for i, x in enumerate(piece.supports_mm)
+        ]
+
+    def front(self, piece: Bookcase) -> list[Shape]:
+        """The body with its boards, the straps' plates behind its top."""
+        left, right, top, t = piece.left_mm, piece.left_mm + piece.length_mm, piece.height_mm, 20.0
+        count = max(round(top / 350.0), 1)
+        boards = [block("wood", left + t, y, right - t, y + t) for y in (60.0 + n * (top - 80.0) / count for n in range(count))]
+        strap = top - piece.strap_down_mm
+        plates = [
+            block("steel", left + x - 14, strap - 12, left + x + 14, strap + 12, i) for i, x in enumerate(piece.supports_mm)
+        ]
+        return [
+            block("face", left, 0.0, right, top),
+            block("wood", left, 0.0, left + t, top), block("wood", right - t, 0.0, right, top),
+            *boards, block("wood", left, top - t, right, top), *plates,
+        ]  # fmt: skip
+
+    def side(self, piece: Bookcase, seat: Seat) -> list[Shape]:
+        """Its top and back, a strap to the plate on the wall."""
+        top, strap = piece.height_mm, piece.height_mm - piece.strap_down_mm
+        return [
+            block("face", 20.0, 0.0, 20.0 + piece.depth_mm, top),
+            block("board", 20.0, top - 20.0, 20.0 + piece.depth_mm, top),
+            block("steel", 0.0, strap - 20, 2.0, strap + 20),
+            block("steel", 0.0, strap - 2, 60.0, strap + 1),
+        ]
+
+    def landed(self, piece: Bookcase, wall: Wall) -> Bookcase:
+        """It stands on the floor."""
+        return replace(piece, top_mm=piece.height_mm)
+
+    def cautions(self, piece: Bookcase, wall: Wall) -> list[Phrase]:
+        """What people get wrong with bookcases."""
+        return [Phrase("Heavy books below. Straps into studs, not into the lining; a strap at each end.")]
+
+
+KIND = _Bookcase()
+
+
+def _strap_high(piece: Bookcase) -> float:
+    return piece.height_mm - piece.strap_down_mm
+
+
+def _tips(piece: Bookcase) -> tuple[float, float]:
+    """Turning about its front foot: what tips it, and what keeps it, N mm."""
+    out, at = max(piece.open_mm, CLIMBS_OUT_MM), min(piece.height_mm, PULL_AT_MM)
+    return CLIMBER_N * out + PULL_N * at, (piece.body_kg or 0.0) * G_N_PER_KG * piece.depth_mm / 2
+
+
+def _pull_n(piece: Bookcase) -> float:
+    """What one strap is pulled with: a climber at one end pulls that end's strap alone (house rule)."""
+    tipping, keeping = _tips(piece)
+    return max(tipping - keeping, 0.0) / _strap_high(piece)
+
+
+def _pulls(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
+    tipping, keeping = _tips(piece)
+    out = max(piece.open_mm, CLIMBS_OUT_MM)
+    return make(
+        "tip.free", part="bookcase", case="empty, climbed, and pulled at its top", unknown=unknown, advice=True,
+        demand=Quantity(tipping, "moment"), capacity=Quantity(max(keeping, 1.0), "moment"),
+        template="Without its straps a climbing child turns it with {demand}; its own weight answers {capacity}.",
+        steps=(
+            Step("F", "a child of 60 lb (270 N)", Quantity(CLIMBER_N, "force")),
+            Step("e", "hanging in front of its front foot, or on an open drawer", Quantity(out, "length")),
+            Step("F_h", "and a pull outward at the top (10 lbf)", Quantity(PULL_N, "force")),
+            Step("W d/2", "empty weight × half its depth", Quantity(keeping, "moment")),
+            Step("h_s", "height of the straps", Quantity(_strap_high(piece), "length")),
+            Step("T", "(F e + F_h h − W d/2) / h_s, on one strap", Quantity(_pull_n(piece), "force")),
+        ),
+    )  # fmt: skip
+
+
+def _no_strap(piece: Bookcase) -> Check:
+    tipping, keeping = _tips(piece)
+    return make(
+        "tip.strap", part="bookcase", case="empty, climbed, and pulled at its top",
+        demand=Quantity(tipping, "moment"), capacity=Quantity(max(keeping, 1.0), "moment"),
+        template="With no strap it answers {capacity}, and a climbing child turns it with {demand}. Strap it to the studs.",
+    )  # fmt: skip
+
+
+def _stands_up(piece: Bookcase, wall: Wall) -> Check:
+    """Lying on its back or side and stood up, its diagonal must pass under the ceiling."""
+    needed = hypot(piece.height_mm, piece.depth_mm) + _STAND_MM
+    ceiling = lowest_ceiling_mm(wall, piece.left_mm, piece.left_mm + piece.length_mm)
+    return make(
+        "fit.stand_up", part="bookcase", case="stood up from lying", fit=True,
+        demand=Quantity(needed, "length"), capacity=Quantity(max(ceiling, 1e-6), "length"),
+        template="Stood up from lying it needs {demand} under the ceiling; there are {capacity}.",
+        steps=(
+            Step("h", "height", Quantity(piece.height_mm, "length")),
+            Step("d", "depth", Quantity(piece.depth_mm, "length")),
+            Step("√(h² + d²)", "and room to spare", Quantity(needed, "length")),
+        ),
+    )  # fmt: skip

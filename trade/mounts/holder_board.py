@@ -1,0 +1,24 @@
+"""A board with clips, hangers or holders that spans two studs: a rail that is high enough to hold tools."""
+
+from typing import Any, ClassVar
+
+from trade.check import Phrase
+from trade.mounts.rail import Railed
+from trade.plan import HolderBoard, Wall
+
+
+class _HolderBoard(Railed[HolderBoard]):
+    kind = "holder_board"
+    name = "Holder board over two studs"
+    piece_noun = "holder board"
+    make = HolderBoard
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "plywood", "thickness_mm": 18.0, "height_mm": 200.0, "depth_mm": 120.0, "length_mm": 600.0, "use": "hard",
+    }  # fmt: skip
+
+    def cautions(self, piece: HolderBoard, wall: Wall) -> list[Phrase]:
+        """What people get wrong with holder boards."""
+        return [Phrase("Fix the holders from behind or between the studs' screws; build it larger than today's need.")]
+
+
+KIND = _HolderBoard()

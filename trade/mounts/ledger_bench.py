@@ -1,0 +1,112 @@
+"""A bench or desk on a ledger at the wall and legs at the front. Half the load goes to the ledger; the legs carry the rest."""
+
+from collections.abc import Iterator
+from typing import Any, ClassVar
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, make
+from trade.fixings import fastening
+from trade.fixings.seat import Seat
+from trade.load.line import unweighed
+from trade.mounts import board, ledgers
+from trade.mounts.base import SHELF, Ask, Mount, Shape, block, board_front
+from trade.mounts.ledgers import NOUN
+from trade.plan import Bench, Wall
+from trade.wall.backing import backing
+
+_APRON_MM = 19.0  # house rule: thickness of the board that joins the legs
+_INSET_MM = 40.0  # house rule: legs from the ends
+_MIDDLE_SHARE = 1.25  # of an even gap's load, what a middle leg takes: two equal spans, 5/8 of both
+
+
+class _Bench(Mount[Bench]):
+    kind = "ledger_bench"
+    name = "Bench or desk on a ledger and legs"
+    piece_noun = "bench"
+    support_noun = NOUN
+    make = Bench
+    asks = (
+        *SHELF,
+        Ask("ledger", "Ledger of", "choice", data.boards),
+        Ask("ledger_mm", "Ledger thick", "length"),
+        Ask("ledger_high_mm", "Ledger high", "length"),
+        Ask("legs", "Legs at the front", "count"),
+        Ask("leg_mm", "Legs thick", "length"),
+        Ask("apron_mm", "Board joining the legs, high", "length", help="0 for none."),
+    )
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "plywood", "thickness_mm": 24.0, "depth_mm": 500.0, "length_mm": 1200.0, "use": "sitting", "screw": "wood_14",
+        "apron_mm": 120.0,
+    }  # fmt: skip
+
+    def checks(self, piece: Bench, wall: Wall) -> list[Check]:
+        """Every check of the ledger, the front and the legs."""
+        loads = unweighed(piece)
+        if len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, NOUN, loads)]
+        load = ledgers.ledger_load(piece, ledgers.shares(piece.length_mm, piece.depth_mm, 0, legs=True).back)
+        found = fastening.checks(self.seats(piece, wall), ledgers.back_demands(piece, load), backing(wall).unknown, loads)
+        if piece.legs < 2:
+            return [*found, _legs(piece)]
+        strip = ledgers.front_strip(piece, leg_places_mm(piece), piece.apron_mm, _APRON_MM)
+        even = strip.even_n / strip.span_mm * piece.length_mm / (piece.legs - 1) * (0.5 if piece.legs == 2 else _MIDDLE_SHARE)
+        pressed = even + sum(force for _, force in strip.points_n) + data.uses()[piece.use].push_n
+        return [*found, *ledgers.front_checks(piece, strip, loads), ledgers.leg_check(piece, pressed, loads)]
+
+    def seats(self, piece: Bench, wall: Wall) -> list[Seat]:
+        """The screws of the ledger."""
+        return ledgers.seats(piece, wall)
+
+    def front(self, piece: Bench) -> list[Shape]:
+        """The board, the ledger behind, the apron and the legs."""
+        left, right, under = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.thickness_mm
+        low, half = under - piece.ledger_high_mm, piece.leg_mm / 2
+        middle = (low + under) / 2
+        legs = [block("leg", left + x - half, 0.0, left + x + half, under) for x in leg_places_mm(piece)]
+        apron = [block("leg", left, under - piece.apron_mm, right, under)] if piece.apron_mm else []
+        screws = [block("hidden", left + x - 4, middle - 4, left + x + 4, middle + 4, i) for i, x in enumerate(piece.supports_mm)]
+        return [block("wood", left, low, right, under), *legs, *apron, *screws, board_front(piece)]
+
+    def side(self, piece: Bench, seat: Seat) -> list[Shape]:
+        """The board on its ledger, a leg under its front."""
+        under, d = piece.top_mm - piece.thickness_mm, piece.depth_mm
+        return [*ledgers.side_shapes(piece), block("leg", d - _APRON_MM - piece.leg_mm, 0.0, d - _APRON_MM, under)]
+
+    def cures(self, piece: Bench) -> Iterator[tuple[str, Phrase, Bench]]:
+        """More legs, thicker legs, a higher apron."""
+        for legs in (2, 3, 4):
+            if legs > piece.legs:
+                yield "legs", Phrase(f"{legs} legs at the front"), replace(piece, legs=legs)
+        for high in (90.0, 120.0, 150.0):
+            if high > piece.apron_mm:
+                label = Phrase("A board {h} high joining the legs", {"h": Quantity(high, "length")})
+                yield "stiffener", label, replace(piece, apron_mm=high)
+        for thick in (50.0, 64.0, 90.0):
+            if thick > piece.leg_mm:
+                yield "leg", Phrase("Legs {t} thick", {"t": Quantity(thick, "length")}), replace(piece, leg_mm=thick)
+
+    def cautions(self, piece: Bench, wall: Wall) -> list[Phrase]:
+        """What people get wrong with benches."""
+        return [Phrase("Level the ledger before its second screw; cut the legs to the floor that is there, not to the plan.")]
+
+
+KIND = _Bench()
+
+
+def leg_places_mm(piece: Bench) -> tuple[float, ...]:
+    """Where the legs stand, from the left end."""
+    inset = min(_INSET_MM, piece.length_mm / 4)
+    if piece.legs < 2:
+        return (piece.length_mm / 2,) * piece.legs
+    step = (piece.length_mm - 2 * inset) / (piece.legs - 1)
+    return tuple(inset + n * step for n in range(piece.legs))
+
+
+def _legs(piece: Bench) -> Check:
+    return make(
+        "ledger.front", part="board", case="any",
+        demand=Quantity(2, "count"), capacity=Quantity(max(piece.legs, 0.5), "count"),
+        template="Nothing holds both ends of its front edge: it needs {demand} legs or more.",
+    )  # fmt: skip

@@ -1,0 +1,144 @@
+"""A shelf on ledgers on two or three walls: closets, pantries, niches.
+
+The ledgers' screws work in shear across the lining; the free front edge governs the sag, and a strip under it cures that.
+"""
+
+from collections.abc import Iterator
+from typing import Any, ClassVar
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, Step, make
+from trade.fixings import driving, fastening, wood
+from trade.fixings.seat import Seat
+from trade.load.line import unweighed
+from trade.mounts import board, ledgers
+from trade.mounts.base import SHELF, Ask, Mount, Shape, block, board_front
+from trade.mounts.ledgers import NOUN
+from trade.plan import LedgerShelf, Wall
+from trade.wall.backing import backing
+
+_STIFFENER_MM = 19.0  # house rule: thickness of the strip under the front edge
+_PUSH_SHARE = 1.5  # a push on the front end of a side ledger, screws at its quarter points: statics
+
+
+class _LedgerShelf(Mount[LedgerShelf]):
+    kind = "ledger_shelf"
+    name = "Shelf on ledgers, wall to wall"
+    support_noun = NOUN
+    make = LedgerShelf
+    asks = (
+        *SHELF,
+        Ask("ledger", "Ledgers of", "choice", data.boards),
+        Ask("ledger_mm", "Ledgers thick", "length"),
+        Ask("ledger_high_mm", "Ledgers high", "length"),
+        Ask("left_side", "A ledger on the side wall, left", "flag"),
+        Ask("right_side", "A ledger on the side wall, right", "flag"),
+        Ask("side_screws", "Screws in each of those", "count"),
+        Ask("sides_sure", "They are known to sit in studs", "flag"),
+        Ask("stiffener_mm", "Strip under the front edge, high", "length", help="0 for none."),
+    )
+    fresh: ClassVar[dict[str, Any]] = {"board": "plywood", "thickness_mm": 18.0, "depth_mm": 300.0}
+
+    def checks(self, piece: LedgerShelf, wall: Wall) -> list[Check]:
+        """Every check of the ledgers and of the board's front."""
+        loads = unweighed(piece)
+        if len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, NOUN, loads)]
+        sides = piece.left_side + piece.right_side
+        part = ledgers.shares(piece.length_mm, piece.depth_mm, sides, legs=False)
+        load = ledgers.ledger_load(piece, part.back)
+        demands = ledgers.back_demands(piece, load)
+        found = fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads)
+        if sides < 2:
+            return [*found, _front_held(sides)]
+        strip = ledgers.front_strip(piece, (0.0, piece.length_mm), piece.stiffener_mm, _STIFFENER_MM)
+        return [*found, _side(piece, wall, part.side, loads), *ledgers.front_checks(piece, strip, loads)]
+
+    def seats(self, piece: LedgerShelf, wall: Wall) -> list[Seat]:
+        """The screws of the ledger at the back."""
+        return ledgers.seats(piece, wall)
+
+    def front(self, piece: LedgerShelf) -> list[Shape]:
+        """The board, the ledger under it, the side ledgers' ends, the strip."""
+        left, right, under = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.thickness_mm
+        low, t = under - piece.ledger_high_mm, piece.ledger_mm
+        shapes = [block("wood", left, low, right, under)]
+        shapes += [block("wood", left, low, left + t, under)] if piece.left_side else []
+        shapes += [block("wood", right - t, low, right, under)] if piece.right_side else []
+        if piece.stiffener_mm:
+            shapes.append(block("board", left, under - piece.stiffener_mm, right, under))
+        middle = (low + under) / 2
+        screws = [block("hidden", left + x - 4, middle - 4, left + x + 4, middle + 4, i) for i, x in enumerate(piece.supports_mm)]
+        return [*shapes, *screws, board_front(piece)]
+
+    def side(self, piece: LedgerShelf, seat: Seat) -> list[Shape]:
+        """The board on its ledger, the strip under its front."""
+        under, shapes = piece.top_mm - piece.thickness_mm, ledgers.side_shapes(piece)
+        if piece.stiffener_mm:
+            shapes.append(block("board", piece.depth_mm - _STIFFENER_MM, under - piece.stiffener_mm, piece.depth_mm, under))
+        return shapes
+
+    def cures(self, piece: LedgerShelf) -> Iterator[tuple[str, Phrase, LedgerShelf]]:
+        """Ledgers on both side walls; a strip under the front edge; more screws at the sides."""
+        if not (piece.left_side and piece.right_side):
+            yield "sides", Phrase("A ledger on each side wall"), replace(piece, left_side=True, right_side=True)
+        for high in (38.0, 50.0, 64.0, 90.0):
+            if high > piece.stiffener_mm:
+                label = Phrase("A strip {h} high under the front edge", {"h": Quantity(high, "length")})
+                yield "stiffener", label, replace(piece, stiffener_mm=high)
+        for count in (3, 4, 6):
+            if count > piece.side_screws:
+                yield "side_screws", Phrase(f"{count} screws in each side ledger"), replace(piece, side_screws=count)
+
+    def cautions(self, piece: LedgerShelf, wall: Wall) -> list[Phrase]:
+        """What people get wrong with ledgers."""
+        return [
+            Phrase("Measure back, front and sides at this height: closets are not square. Level every ledger from the first."),
+        ]
+
+
+KIND = _LedgerShelf()
+
+
+def _front_held(sides: int) -> Check:
+    return make(
+        "ledger.front", part="board", case="any",
+        demand=Quantity(2, "count"), capacity=Quantity(max(sides, 0.5), "count"),
+        template="A ledger at the back alone lets the front edge drop: hold both its ends on side walls, legs or brackets.",
+    )  # fmt: skip
+
+
+def _side(piece: LedgerShelf, wall: Wall, part: float, loads: tuple[str, ...]) -> Check:
+    """Screws of a side ledger, across a lining as thick as this wall's."""
+    behind, screw, use = backing(wall), data.screws()[piece.screw], data.uses()[piece.use]
+    side = wood.wood_side(piece.ledger_mm, data.boards()[piece.ledger].g, screw.diameter_mm)
+    reach = driving.reach(screw, piece.screw_length_mm, piece.ledger_mm + behind.lining_mm)
+    bearing = wood.bearing_length_mm(reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
+    fe = wood.bearing_strength_mpa(behind.timber.g, screw.diameter_mm)
+    value = wood.lateral(wood.dowel(screw), side, behind.lining_mm, fe, bearing).value_n if bearing > 0 else 0.0
+    count, even = max(piece.side_screws, 1), ledgers.total_n(piece) * part
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    lasting, pushed = even / count, even / count + use.push_n * (_PUSH_SHARE if count > 1 else 1.0)
+    demand, duration, case = max(
+        ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed at its front end")),
+        key=lambda d: d[0] / d[1],
+    )
+    ask = () if piece.sides_sure else ("whether the side ledgers' screws sit in studs: find those in the side walls.",)
+    if wall.build != "timber":
+        ask = ("what the side ledgers' screws hold in: these sums are for screws in studs.",)
+    return make(
+        "ledger.side", part="side ledger", case=case, unknown=(*ask, *behind.unknown, *loads),
+        demand=Quantity(demand, "pull"), capacity=Quantity(max(value * duration, 1e-6), "pull"),
+        template="Each screw of a side ledger carries {demand}; across the lining it can carry {capacity}.",
+        parts={},
+        steps=(
+            Step("F", "nearest to a side ledger, by yield lines at 45°", Quantity(even, "force")),
+            Step("n", "its screws", Quantity(count, "count")),
+            Step("V", "F / n, and 1.5 × the push on its front end", Quantity(demand, "force")),
+            Step("g", "lining that bears nothing, as on this wall", Quantity(behind.lining_mm, "fine")),
+            Step("Z", "yield limit equations with the gap", Quantity(value, "force")),
+            Step("Z'", "Z C_D", Quantity(value * duration, "force")),
+        ),
+    )  # fmt: skip

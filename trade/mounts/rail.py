@@ -1,0 +1,197 @@
+"""A rail along the wall, with hooks or brackets that move along it; and a board with holders that spans two studs.
+
+The rail is a continuous beam over its studs. A hook that reaches out between two studs bends the rail, twists it, and turns the
+screws out of the wall: what may hang is not one number but one at each place along the rail.
+"""
+
+from itertools import pairwise
+from typing import Any, ClassVar, TypeVar
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, Step, make
+from trade.fixings import fastening, wood
+from trade.fixings.seat import Hardware, Seat, seat
+from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
+from trade.measure import G_N_PER_KG
+from trade.mounts import board
+from trade.mounts.base import BOARD, LENGTH, Ask, Mount, Shape, block, support_name
+from trade.plan import Rail, Thing, Wall
+from trade.wall.backing import backing
+
+_TWO_ROWS_MM = 50.0  # house rule: from this height on a rail takes two screws on each stud
+_FACE_WIDTH_MM = 60.0  # house rule: how much of a rail presses at each stud
+R = TypeVar("R", bound=Rail)
+
+
+class Railed(Mount[R]):
+    """What rails and holder boards share."""
+
+    support_noun = "stud"
+    asks = (
+        LENGTH,
+        Ask("height_mm", "Height", "length"),
+        Ask("thickness_mm", "Thickness", "length"),
+        BOARD,
+        Ask("depth_mm", "Hooks reach out", "length"),
+    )
+
+    def checks(self, piece: R, wall: Wall) -> list[Check]:
+        """Every check of the board and its screws."""
+        loads = unweighed(piece)
+        if len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, self.support_noun, loads)]
+        load = rail_load(piece)
+        demands = load.demands()
+        return [
+            *fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads),
+            _bending(piece, load.board_demands(), loads),
+            _twist(piece, loads),
+        ]
+
+    def seats(self, piece: R, wall: Wall) -> list[Seat]:
+        """Its screws at each stud: one in the middle of a low rail, two in a high one."""
+        high = piece.height_mm
+        rows = (0.75 * high, 0.25 * high) if high >= _TWO_ROWS_MM else (high / 2,)
+        side = wood.wood_side(piece.thickness_mm, data.boards()[piece.board].g, data.screws()[piece.screw].diameter_mm)
+        hardware, count = Hardware(rows, high, _FACE_WIDTH_MM, side), len(piece.supports_mm)
+        return [
+            seat(wall, piece, hardware, i, support_name(i, count, self.support_noun), piece.left_mm + x, piece.top_mm - high)
+            for i, x in enumerate(piece.supports_mm)
+        ]
+
+    def front(self, piece: R) -> list[Shape]:
+        """The board, its screws, and a hook where each thing hangs."""
+        left, right, top, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm, piece.top_mm - piece.height_mm
+        rows = (0.75, 0.25) if piece.height_mm >= _TWO_ROWS_MM else (0.5,)
+        screws = [
+            block("steel", left + x - 4, low + piece.height_mm * row - 4, left + x + 4, low + piece.height_mm * row + 4, i)
+            for i, x in enumerate(piece.supports_mm)
+            for row in rows
+        ]
+        hooks = [_hook(left + thing.at_mm, low) for thing in piece.things if thing.at_mm is not None]
+        return [block("board", left, low, right, top), *screws, *hooks]
+
+    def side(self, piece: R, seat: Seat) -> list[Shape]:
+        """The board on the wall, a hook in front of it."""
+        t, top, low = piece.thickness_mm, piece.top_mm, piece.top_mm - piece.height_mm
+        reach, middle = t + min(piece.depth_mm, 400.0), (top + low) / 2
+        return [
+            block("board", 0.0, low, t, top),
+            Shape(
+                "steel",
+                (
+                    (t, middle - 4),
+                    (reach, middle - 4),
+                    (reach, middle + 22),
+                    (reach - 7, middle + 22),
+                    (reach - 7, middle + 4),
+                    (t, middle + 4),
+                ),
+            ),
+        ]
+
+
+class _Rail(Railed[Rail]):
+    kind = "rail"
+    name = "Rail with hooks"
+    piece_noun = "rail"
+    make = Rail
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "oak_red", "thickness_mm": 19.0, "height_mm": 90.0, "depth_mm": 100.0, "length_mm": 1500.0,
+    }  # fmt: skip
+
+    def cautions(self, piece: Rail, wall: Wall) -> list[Phrase]:
+        """What people get wrong with rails."""
+        return [Phrase("A screw in every stud it crosses; heavy things on the studs; break a joint on a stud, never between.")]
+
+
+KIND = _Rail()
+
+
+def rail_load(piece: Rail) -> LineLoad:
+    """A rail's own weight and what hangs on it."""
+    volume = piece.length_mm * piece.height_mm * piece.thickness_mm / 1e9
+    return LineLoad(piece, volume * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG, piece.thickness_mm / 2)
+
+
+def with_only(piece: R, kg: float, at_mm: float) -> R:
+    """The rail with one thing alone on it."""
+    return replace(piece, things=(Thing(name="One thing", mass_kg=kg, at_mm=at_mm, out_mm=piece.depth_mm),))
+
+
+def _hook(x: float, low: float) -> Shape:
+    return Shape(
+        "steel",
+        ((x - 4, low + 14), (x + 4, low + 14), (x + 4, low - 26), (x - 12, low - 26), (x - 12, low - 18), (x - 4, low - 18)),
+    )
+
+
+def _bending(piece: Rail, demands: tuple[BoardDemand, BoardDemand], unknown: tuple[str, ...]) -> Check:
+    row, section = data.boards()[piece.board], piece.thickness_mm * piece.height_mm**2 / 6
+    worst = max(demands, key=lambda d: d.moment_nmm / d.duration)
+    allowed, stress = row.mor_mpa * data.house("mor_share") * worst.duration, worst.moment_nmm / section
+    return make(
+        "rail.bending", part="board", case=worst.case, unknown=unknown,
+        demand=Quantity(stress, "stress"), capacity=Quantity(allowed, "stress"),
+        template="Between its studs the rail is bent to {used} of what {wood} may take, {place} from its left end.",
+        parts={"wood": row.name, "place": Quantity(worst.place_mm, "length")},
+        steps=(
+            Step("M", f"bending as a continuous beam, {worst.case}", Quantity(worst.moment_nmm, "moment")),
+            Step("S", "thickness × height² / 6, mm³", Quantity(section, "ratio")),
+            Step("σ", "M / S", Quantity(stress, "stress")),
+            Step("σ'", f"{data.house('mor_share')} MOR C_D", Quantity(allowed, "stress")),
+        ),
+    )  # fmt: skip
+
+
+def twists(piece: Rail) -> tuple[float, float]:
+    """The greatest twist for years and with a push, N mm, in a rail that its studs keep from twisting.
+
+    What turns a gap goes to its two studs by distance; what turns an overhang goes to the one stud. Within the rail's own height
+    of a stud less and less of it twists: there the screws hold it at once (house rule).
+    """
+    use, near = data.uses()[piece.use], piece.height_mm
+    loads, outs = contents_of(piece)
+    ends = (0.0, *piece.supports_mm, piece.length_mm)
+    lasting = pushed = 0.0
+    for n, (a, b) in enumerate(pairwise(ends)):
+        if b - a < 1e-6:
+            continue
+        studs = (b,) if n == 0 else (a,) if n == len(ends) - 2 else (a, b)
+        inside = []
+        for load, out in zip(loads, outs, strict=True):
+            x = (load.start_mm + load.end_mm) / 2
+            if a <= x <= b:
+                share = min(min(abs(x - stud) for stud in studs) / near, 1.0)
+                inside.append((x, load.total_n * out * use.factor * share))
+        if len(studs) == 1:
+            most, push = sum(moment for _, moment in inside), min((b - a) / near, 1.0)
+        else:
+            most = max(sum(m * (b - x) for x, m in inside), sum(m * (x - a) for x, m in inside)) / (b - a)
+            push = max(1 - near / (b - a), 0.5) * min((b - a) / 2 / near, 1.0)
+        lasting, pushed = max(lasting, most), max(pushed, most + push * use.push_n * piece.depth_mm)
+    return lasting, pushed
+
+
+def _twist(piece: Rail, unknown: tuple[str, ...]) -> Check:
+    row, (short, long) = data.boards()[piece.board], sorted((piece.thickness_mm, piece.height_mm))
+    form = (1 - 0.63 * short / long) / 3 * long * short**2
+    lasting, pushed = twists(piece)
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    turning, duration, case = max(
+        ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed on a hook")), key=lambda t: t[0] / t[1]
+    )
+    allowed = row.shear_mpa * data.house("mor_share") * duration
+    return make(
+        "rail.twist", part="board", case=case, unknown=unknown,
+        demand=Quantity(turning / form, "stress"), capacity=Quantity(allowed, "stress"),
+        template="What reaches out between studs twists the rail, to {used} of what {wood} may take.", parts={"wood": row.name},
+        steps=(
+            Step("T", f"greatest twist between studs, {case}", Quantity(turning, "moment")),
+            Step("W_t", "h t² (1 − 0.63 t/h) / 3, mm³", Quantity(form, "ratio")),
+            Step("τ", "T / W_t", Quantity(turning / form, "stress")),
+            Step("τ'", f"{data.house('mor_share')} of its shear strength × C_D", Quantity(allowed, "stress")),
+        ),
+    )  # fmt: skip

@@ -1,0 +1,117 @@
+"""A solid beam or mantel on threaded rods driven into the studs.
+
+The rods pull like lags, for screws from the top or glue lock the beam onto them, and the beam's lower back edge presses on the
+wall: a beam is high, so the lever is good. Rods are never quite parallel: their places go over with a template, and the beam's
+holes are drilled wider than the rods, or a sledge hammer ends the day.
+"""
+
+from collections.abc import Iterator
+from typing import Any, ClassVar
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, make
+from trade.fixings import fastening, wood
+from trade.fixings.seat import Hardware, Seat, seat
+from trade.load.line import unweighed
+from trade.load.shelf import ShelfLoad
+from trade.mounts import board, rods, stiffness
+from trade.mounts.base import SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
+from trade.mounts.rods import Rod
+from trade.plan import RodBeam, Wall
+from trade.wall.backing import backing
+
+NOUN = "rod"
+_LOOSE_MM = 3.0  # common practice, no source: the beam's holes over the rods
+_SPARE_MM = 6.0  # room for dust and glue at the bottom of the hole, common practice, no source
+_FACE_WIDTH_MM = 200.0  # the beam presses all along; what counts is the stud behind it
+
+
+class _RodBeam(Mount[RodBeam]):
+    kind = "rod_beam"
+    name = "Beam on threaded rods"
+    piece_noun = "beam"
+    support_noun = NOUN
+    make = RodBeam
+    asks = (
+        *SHELF,
+        Ask("in_beam_mm", "Rod in the beam", "length"),
+        Ask("locked", "Locked onto its rods by screws from the top, or glue", "flag"),
+    )
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "oak_white", "thickness_mm": 140.0, "depth_mm": 190.0, "length_mm": 1500.0, "use": "display",
+        "screw": "rod_3_8", "in_beam_mm": 90.0,
+    }  # fmt: skip
+
+    def checks(self, piece: RodBeam, wall: Wall) -> list[Check]:
+        """Every check of the beam and its rods."""
+        loads = unweighed(piece)
+        if len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, NOUN, loads)]
+        load, seats = ShelfLoad(piece, 0.0, 0.0), self.seats(piece, wall)
+        demands, rod = load.demands(), Rod(seats[0].screw.diameter_mm, piece.in_beam_mm)
+        lining = backing(wall).unknown
+        return [
+            *board.checks(load, loads),
+            *fastening.checks(seats, demands, lining, loads),
+            rods.bearing(piece, rod, seats, demands, loads),
+            rods.hole(piece, rod),
+            rods.cover(piece, rod),
+            *([] if piece.locked else [_loose()]),
+            *stiffness.wobble(load, [(each, 0.0) for each in seats if each.holds], lining + loads),
+        ]
+
+    def seats(self, piece: RodBeam, wall: Wall) -> list[Seat]:
+        """Each rod, at half the beam's height; the beam's lower back edge is what presses."""
+        screw = data.screws()[piece.screw]
+        side = wood.wood_side(piece.in_beam_mm, data.boards()[piece.board].g, screw.diameter_mm)
+        hardware = Hardware((piece.thickness_mm / 2,), piece.thickness_mm, _FACE_WIDTH_MM, side)
+        foot, count = piece.top_mm - piece.thickness_mm, len(piece.supports_mm)
+        return [
+            seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
+            for i, x in enumerate(piece.supports_mm)
+        ]
+
+    def front(self, piece: RodBeam) -> list[Shape]:
+        """The beam; its rods are behind it."""
+        axis, r = piece.top_mm - piece.high_mm / 2, data.screws()[piece.screw].diameter_mm / 2
+        places = [piece.left_mm + x for x in piece.supports_mm]
+        return [board_front(piece), *(block("hidden", x - r, axis - r, x + r, axis + r, i) for i, x in enumerate(places))]
+
+    def side(self, piece: RodBeam, seat: Seat) -> list[Shape]:
+        """The beam on the wall."""
+        return [board_side(piece)]
+
+    def box(self, piece: RodBeam) -> Box:
+        """The beam alone."""
+        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
+
+    def bores(self, piece: RodBeam) -> list[Bore]:
+        """One hole per rod, wider than it, in the middle of the beam's height."""
+        wide, count = data.screws()[piece.screw].diameter_mm + _LOOSE_MM, len(piece.supports_mm)
+        deep, up = piece.in_beam_mm + _SPARE_MM, piece.thickness_mm / 2
+        return [Bore(x, up, wide, deep, support_name(i, count, NOUN)) for i, x in enumerate(piece.supports_mm)]
+
+    def cures(self, piece: RodBeam) -> Iterator[tuple[str, Phrase, RodBeam]]:
+        """Lock it; thicker rods."""
+        if not piece.locked:
+            yield "lock", Phrase("Lock it onto its rods: screws from the top, or glue"), replace(piece, locked=True)
+
+    def cautions(self, piece: RodBeam, wall: Wall) -> list[Phrase]:
+        """What people get wrong with rods."""
+        return [
+            Phrase("Carry the rods' places over with a template held to the wall; the beam's holes are wider than the rods."),
+            Phrase("Two lifters: a beam like this is heavier than it looks."),
+        ]
+
+
+KIND = _RodBeam()
+
+
+def _loose() -> Check:
+    return make(
+        "rod.locked", part="board", case="any",
+        demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
+        template="Nothing keeps the beam on its rods: it turns and slides off. Lock it by screws from the top, or glue.",
+    )  # fmt: skip

@@ -1,0 +1,69 @@
+"""A rod inside a shelf: how it presses into the wood, and the wood that must stay around it."""
+
+from collections.abc import Sequence
+from typing import Any, NamedTuple
+
+from trade import data
+from trade.check import Check, Quantity, Step, make
+from trade.load.demand import Demand
+from trade.mounts.base import AnySeat
+from trade.plan import Shelf
+
+
+class Rod(NamedTuple):
+    """The part of a rod that is in the shelf."""
+
+    rod_mm: float
+    length_mm: float
+
+
+def every(seats: Sequence[Any], demands: dict[int, tuple[Demand, ...]]) -> list[tuple[Any, Demand]]:
+    """Each support with each of its load cases."""
+    return [(seat, demand) for seat in seats for demand in demands[seat.index]]
+
+
+def bearing(
+    piece: Shelf, rod: Rod, seats: Sequence[AnySeat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+) -> Check:
+    """Whether the shelf's wood takes what the rod presses with."""
+    length = min(rod.length_mm, piece.depth_mm)
+    wood_row = data.boards()[piece.board]
+
+    def stress(demand: Demand) -> float:
+        return max(4 * abs(demand.load_n) / length, 6 * abs(demand.moment_nmm) / length**2) / rod.rod_mm
+
+    seat, demand = max(every(seats, demands), key=lambda p: stress(p[1]) / p[1].duration)
+    return make(
+        "rod.bearing", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
+        demand=Quantity(stress(demand), "stress"), capacity=Quantity(wood_row.bearing_mpa * demand.duration, "stress"),
+        template="The {part} presses into the {wood} of the shelf with {used} of what the wood may take.",
+        parts={"part": seat.part, "wood": wood_row.name},
+        steps=(
+            Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),
+            Step("M", "turning load about the plate", Quantity(demand.moment_nmm, "moment")),
+            Step("L", "rod in the shelf", Quantity(length, "length")),
+            Step("σ", "greater of 4 V / L and 6 M / L², over the rod's diameter", Quantity(stress(demand), "stress")),
+        ),
+    )  # fmt: skip
+
+
+def hole(piece: Shelf, rod: Rod) -> Check:
+    """Whether the rod stops short of the shelf's front."""
+    cover = data.house("rod_cover_mm")
+    return make(
+        "rod.hole", part="board", case="any", fit=True,
+        demand=Quantity(rod.length_mm + cover, "length"), capacity=Quantity(piece.depth_mm, "length"),
+        template="The rod and {cover} of wood in front of it need {demand}; the shelf is {capacity} deep.",
+        parts={"cover": Quantity(cover, "fine")},
+    )  # fmt: skip
+
+
+def cover(piece: Shelf, rod: Rod) -> Check:
+    """Whether there is wood enough above and below the rod."""
+    cover = data.house("rod_cover_mm")
+    return make(
+        "rod.cover", part="board", case="any", fit=True,
+        demand=Quantity(rod.rod_mm + 2 * cover, "fine"), capacity=Quantity(piece.thickness_mm, "fine"),
+        template="The rod with {cover} of wood above and below needs {demand}; the shelf is {capacity} thick.",
+        parts={"cover": Quantity(cover, "fine")},
+    )  # fmt: skip
