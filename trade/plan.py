@@ -13,10 +13,17 @@ from trade.pieces import (
     AnyPiece,
     Bench,
     Bookcase,
+    BoxShelf,
+    BracketBeam,
     BracketShelf,
     Cabinet,
+    CleatWall,
+    CornerShelf,
+    DowelShelf,
     HolderBoard,
     LedgerShelf,
+    Panel,
+    PegWall,
     Piece,
     PinShelf,
     Rail,
@@ -28,8 +35,9 @@ from trade.pieces import (
 from trade.walls import Layer, Packet, Stud, Wall
 
 __all__ = [
-    "LEAST_GAP_MM", "AnyPiece", "Bench", "Bookcase", "BracketShelf", "Cabinet", "HolderBoard", "Layer", "LedgerShelf", "Packet",
-    "Piece", "PinShelf", "Plan", "Rail", "RodBeam", "RodShelf", "Shelf", "Stud", "Thing", "Wall",
+    "LEAST_GAP_MM", "AnyPiece", "Bench", "Bookcase", "BoxShelf", "BracketBeam", "BracketShelf", "Cabinet", "CleatWall",
+    "CornerShelf", "DowelShelf", "HolderBoard", "Layer", "LedgerShelf", "Packet", "Panel", "PegWall", "Piece", "PinShelf",
+    "Plan", "Rail", "RodBeam", "RodShelf", "Shelf", "Stud", "Thing", "Wall",
 ]  # fmt: skip
 
 

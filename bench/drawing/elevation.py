@@ -145,7 +145,8 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
 
 def _shape(pen: Pen, shape: Shape, scale: Scale, governing: Check | None) -> None:
     """One outline of a piece; what governs is brought out: the board, or the support that it is about."""
-    governs = governing is not None and governing.support == shape.support and shape.role not in ("leg", "shade", "face")
+    whole = shape.support is not None or shape.role in ("board", "face")
+    governs = governing is not None and governing.support == shape.support and whole
     state = " governs" if governs else ""
     support = None if shape.support is None else str(shape.support)
     across, up = [scale.x(x) for x, _ in shape.points], [scale.y(y) for _, y in shape.points]

@@ -16,7 +16,7 @@ from trade.choose import placement
 from trade.choose.cures import cures
 from trade.mark.marks import marks
 from trade.mounts import ALL, KINDS, mount_of
-from trade.plan import AnyPiece, Layer, LedgerShelf, Plan, Thing, Wall
+from trade.plan import AnyPiece, CornerShelf, Layer, LedgerShelf, Plan, Thing, Wall
 
 STRUCTURES = ("timber", "timber", "steel_20", "block_hollow", "concrete", "brick_solid")
 LININGS = (GYPSUM, (), None, (*GYPSUM, Layer(kind="tile", thickness_mm=10.0)), (Layer(kind="plaster_lath", thickness_mm=22.0),))
@@ -69,6 +69,8 @@ def mirrored(piece: AnyPiece, on: Wall) -> tuple[AnyPiece, Wall]:
     )  # fmt: skip
     if isinstance(swapped, LedgerShelf):
         swapped = replace(swapped, left_side=swapped.right_side, right_side=swapped.left_side)
+    if isinstance(swapped, CornerShelf):
+        swapped = replace(swapped, corner="right" if swapped.corner == "left" else "left")
     return swapped, replace(on, studs=studs)
 
 

@@ -9,21 +9,28 @@ from django.test import SimpleTestCase
 from msgspec.structs import replace
 
 from tests.plans import STUDS, wall
-from trade import say
+from trade import data, say
 from trade.assess import assess_piece
 from trade.check import Check
 from trade.errors import PlanError
 from trade.fixings.pins import bed_give, carries
 from trade.load.line import LineLoad
-from trade.mounts import ledgers, mount_of, rail
+from trade.mounts import corner_shelf, ledgers, mount_of, panel, rail
 from trade.mounts.pin_shelf import tilt_mm
 from trade.plan import (
     AnyPiece,
     Bench,
     Bookcase,
+    BoxShelf,
+    BracketBeam,
     Cabinet,
+    CleatWall,
+    CornerShelf,
+    DowelShelf,
     HolderBoard,
     LedgerShelf,
+    Panel,
+    PegWall,
     Piece,
     PinShelf,
     Rail,
@@ -259,12 +266,13 @@ class Bookcases(Case):
 
     def test_tipping_by_hand(self) -> None:
         """270·100 + 45·1 420 = 90 900; 30 kg at 150: 44 130; the difference at 1 980 mm: 23.6 N on one strap."""
-        self.assertAlmostEqual(self.check("tip.free", self.case()).capacity.value, 44_130, delta=1)
+        self.assertAlmostEqual(self.check("tip.strap", self.case(supports_mm=())).capacity.value, 44_130, delta=1)
+        self.assertAlmostEqual(self.check("tip.strap", self.case()).demand.value, (90_900 - 44_130) / 1980, delta=0.01)
         self.assertAlmostEqual(self.check("screw.withdrawal", self.case()).demand.value, (90_900 - 44_130) / 1980, delta=0.01)
 
     def test_holds_fails_and_nobody_knows(self) -> None:
         self.assertEqual(self.word(self.case(depth_mm=450.0, body_kg=60.0)), "holds")
-        self.assertEqual(self.word(self.case()), "close")  # held, but by its straps alone
+        self.fails("tip.strap", self.case(open_mm=1000.0, height_mm=1000.0, top_mm=1000.0))
         self.fails("tip.strap", self.case(supports_mm=()))
         self.fails("fit.stand_up", self.case(height_mm=2380.0, top_mm=2380.0))
         self.fails("screw.edge", self.case(supports_mm=(300.0, 700.0)))
@@ -273,6 +281,149 @@ class Bookcases(Case):
     def test_it_stands_in_front_of_the_baseboard_and_on_the_floor(self) -> None:
         self.assertEqual(mount_of(self.case()).landed(self.case(top_mm=1200.0), wall()).top_mm, 2000.0)
         self.assertTrue(mount_of(self.case()).stands)
+
+
+class Dowels(Case):
+    def shelf(self, **changes: Any) -> DowelShelf:
+        sizes = {"thickness_mm": 60.0, "board": "oak_red", "things": load(5.0)}
+        return piece(DowelShelf, **{**sizes, **changes})  # type: ignore[no-any-return]
+
+    def test_a_dowel_by_hand(self) -> None:
+        """A push of 50 N, 181 mm out from the strip, on one dowel of 19 mm: 9 050 over π 19³/32 = 673: 13.4 MPa; and what lasts, over 4."""
+        check = self.check("dowel.bending", self.shelf())
+        own = 1000 * 200 * 60 / 1e9 * 640 * KG  # red oak
+        lasting = (own + 5 * KG) * (100 - 19) / 4
+        self.assertAlmostEqual(check.demand.value, (lasting + 50 * 181) / 673.4, delta=0.3)
+
+    def test_holds_fails_and_nobody_knows(self) -> None:
+        self.assertEqual(self.word(self.shelf(dowels=6)), "holds")
+        self.fails("dowel.bending", self.shelf(dowel_mm=12.0))
+        self.fails("lining.crushing", self.shelf(thickness_mm=30.0, dowel_mm=9.0, things=load(15.0)))
+        self.cannot_tell("what “Load” weighs", self.shelf(dowels=6, things=(Thing(name="Load", mass_kg=None),)))
+
+
+class Boxes(Case):
+    def box(self, **changes: Any) -> BoxShelf:
+        sizes = {"height_mm": 180.0, "board": "plywood", "things": load(8.0)}
+        return piece(BoxShelf, **{**sizes, **changes})  # type: ignore[no-any-return]
+
+    def test_the_taller_box_wins(self) -> None:
+        pulls = [self.check("screw.withdrawal", self.box(height_mm=high)).demand.value for high in (120.0, 180.0, 260.0)]
+        self.assertEqual(pulls, sorted(pulls, reverse=True))
+
+    def test_its_top_by_hand(self) -> None:
+        """8 kg along a metre: q = 0.0785 N/mm, each millimetre of it over 176 mm: 5 q l³/384 by 1 + k_def, over E 12³/12."""
+        row = data.boards()["plywood"]
+        expected = 5 * 8 * KG / 1000 * 176**3 / 384 * (1 + row.k_def) / (row.e_mpa * 144)
+        self.assertAlmostEqual(self.check("box.top", self.box()).demand.value, expected, places=9)
+
+    def test_holds_fails_and_nobody_knows(self) -> None:
+        self.assertEqual(self.word(self.box()), "holds")
+        self.fails("screw.pull_through", self.box(height_mm=120.0, skin_mm=9.0, use="hard", things=load(25.0)))
+        self.fails("lining.crushing", self.box(low_screws=False, height_mm=120.0, use="everyday"))
+        self.cannot_tell("will carry", self.box(things=()))
+        for bad in ({"skin_mm": 39.0, "height_mm": 60.0}, {"screw_down_mm": 500.0}):
+            with self.subTest(bad=bad), self.assertRaises(PlanError):
+                self.box(**bad)
+
+
+class HeavyBrackets(Case):
+    def beam(self, **changes: Any) -> BracketBeam:
+        sizes = {"thickness_mm": 140.0, "board": "oak_white", "bracket": "braced", "screw": "lag_1_4", "screw_length_mm": 76.2}
+        return piece(BracketBeam, **{**sizes, **changes})  # type: ignore[no-any-return]
+
+    def test_its_own_weight_is_most_of_it(self) -> None:
+        """200 × 140 mm of white oak, a metre: 19 to 21 kg."""
+        steps = {step.symbol: step.result.value for step in self.check("screw.shear", self.beam(things=load(0.0))).steps}
+        self.assertGreater(steps["V"] * 4 * 2 / KG, 19)
+        self.assertLess(steps["V"] * 4 * 2 / KG, 21 + 2 * 5.8)  # and the push at an end
+
+    def test_holds_fails_and_nobody_knows(self) -> None:
+        self.assertEqual(self.word(self.beam()), "holds")
+        self.fails("bracket.bending", self.beam(bracket="pressed_small"))
+        self.cannot_tell("what “Load” weighs", self.beam(things=(Thing(name="Load", mass_kg=None),)))
+
+
+class Corners(Case):
+    def shelf(self, **changes: Any) -> CornerShelf:
+        sizes = {
+            "left_mm": 0.0, "length_mm": 450.0, "depth_mm": 450.0, "thickness_mm": 18.0, "board": "plywood", "supports_mm": (400.0,),
+            "other_mm": 400.0, "other_sure": True, "things": load(6.0),
+        }  # fmt: skip
+        return piece(CornerShelf, **{**sizes, **changes})  # type: ignore[no-any-return]
+
+    def test_three_places_share(self) -> None:
+        """A triangle of 450 with screws at 400: the middle at (150, 150): 0.375 each and 0.25 at the corner; the front's middle at
+        (225, 225): 0.5625 each, and the corner lifts with 0.125."""
+        self.assertEqual([round(s, 6) for s in corner_shelf.shares(400, 400, 150, 150)], [0.375, 0.375, 0.25])
+        self.assertEqual([round(s, 6) for s in corner_shelf.shares(400, 400, 225, 225)], [0.5625, 0.5625, -0.125])
+
+    def test_two_thirds_of_the_way_out_is_the_least(self) -> None:
+        self.assertAlmostEqual(self.check("corner.triangle", self.shelf(supports_mm=(300.0,), other_mm=300.0)).utilisation, 1.0)
+        self.fails("corner.triangle", self.shelf(supports_mm=(290.0,), other_mm=290.0))
+
+    def test_holds_fails_and_nobody_knows(self) -> None:
+        self.assertIn(self.word(self.shelf(depth_mm=450.0)), ("holds", "close"))
+        self.fails("corner.place", self.shelf(left_mm=200.0, supports_mm=(200.0,)))
+        self.fails("corner.front", self.shelf(thickness_mm=9.0, use="hard"))
+        self.cannot_tell("the other wall's outer screw", self.shelf(other_sure=False))
+        landed = mount_of(self.shelf()).landed(self.shelf(left_mm=130.0, corner="right"), wall())
+        self.assertEqual((landed.left_mm, landed.supports_mm), (2750.0, (50.0,)))
+
+
+class Panels(Case):
+    def panel(self, kind: type[Panel] = Panel, **changes: Any) -> Any:
+        sizes = {
+            "height_mm": 800.0, "thickness_mm": 12.0, "board": "plywood", "depth_mm": 120.0, "batten_mm": 19.0, "panel_screw_mm": 28.0,
+            "use": "everyday",
+        }  # fmt: skip
+        return piece(kind, **{**sizes, **changes})
+
+    def test_a_panel_s_screw_in_its_batten_by_hand(self) -> None:
+        """28 mm less 12 of panel is 16 in the batten, less a tip of 8.33: 7.67 mm; 2850·0.36²·0.164 = 60.6 lb/in = 10.61 N/mm: 81.4 N,
+        × 1.6 for a push."""
+        self.assertAlmostEqual(self.check("panel.batten_screws", self.panel()).capacity.value, 81.4 * 1.6, delta=0.8)
+
+    def test_rows_pull_in_proportion_to_their_height(self) -> None:
+        """Rows 760, 400 and 40 above the foot: the top one takes 760/(760² + 400² + 40²) of the turning."""
+        self.assertEqual(panel.rows_mm(self.panel()), (760.0, 400.0, 40.0))
+
+    def test_holds_fails_and_nobody_knows(self) -> None:
+        self.assertEqual(self.word(self.panel()), "holds")
+        self.assertEqual(self.word(self.panel(batten_mm=0.0)), "holds")
+        self.fails("panel.behind", self.panel(panel_screw_mm=35.0))
+        self.fails("panel.batten_screws", self.panel(height_mm=200.0, panel_screws=2, rows=2, use="hard", things=load(40.0)))
+        self.cannot_tell("what “Load” weighs", self.panel(things=(Thing(name="Load", mass_kg=None),)))
+
+    def test_a_peg_by_hand(self) -> None:
+        """2.5 kg alone on a peg, 80 mm out, on show: 1 961 N mm for years; a tug of 25 N at 90 mm is 2 250, for minutes: / (π 16³/32 = 402)."""
+        pegs = self.panel(PegWall, thickness_mm=18.0, depth_mm=90.0, panel_screw_mm=35.0, use="display", peg_mm=16.0)
+        pegs = replace(pegs, things=load(2.5, at_mm=500.0, out_mm=80.0))
+        check = self.check("peg.bending", pegs)
+        self.assertAlmostEqual(check.demand.value, 2.5 * KG * 80 / 402.1, delta=0.02)
+        self.assertEqual(self.word(pegs), "holds")
+        self.fails("peg.socket", replace(pegs, thickness_mm=6.0, panel_screw_mm=20.0))
+        self.cannot_tell("will carry", replace(pegs, things=()))
+
+
+class CleatWalls(Case):
+    def cleats(self, **changes: Any) -> CleatWall:
+        sizes = {"depth_mm": 150.0, "holder_mm": 250.0, "use": "everyday", "supports_mm": (100.0, 500.0, 900.0)}
+        return piece(CleatWall, **{**sizes, **changes})  # type: ignore[no-any-return]
+
+    def test_every_row_has_its_holes(self) -> None:
+        seats = mount_of(self.cleats()).seats(self.cleats(), wall())
+        self.assertEqual([seat.index for seat in seats], list(range(9)))
+        self.assertEqual(len({(x, round(y, 3)) for seat in seats for x, y in seat.holes}), 18)
+
+    def test_a_holder_by_hand(self) -> None:
+        """Nothing but a push 150 mm out, and half a cleat of 9: 159 over 250 − 9."""
+        self.assertAlmostEqual(self.check("cleat.seating", self.cleats(things=load(0.0))).demand.value, 159 / 241, places=6)
+
+    def test_holds_fails_and_nobody_knows(self) -> None:
+        self.assertEqual(self.word(self.cleats()), "holds")
+        self.fails("cleat.seating", self.cleats(holder_mm=120.0))
+        self.cannot_tell("will carry", self.cleats(things=()))
 
 
 class Lines(SimpleTestCase):

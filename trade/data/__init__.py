@@ -127,6 +127,12 @@ class Anchor(Row, frozen=True, kw_only=True):
     holds_n: dict[str, Holds]
 
 
+class Corner(Row, frozen=True, kw_only=True):
+    """An end of a wall."""
+
+    name: str
+
+
 class PinSteel(Row, frozen=True, kw_only=True):
     """What a pin is made of."""
 
@@ -252,6 +258,12 @@ def anchors() -> dict[str, Anchor]:
 
 
 @cache
+def corners() -> dict[str, Corner]:
+    """Ends of a wall by key."""
+    return _table("corners", Corner)
+
+
+@cache
 def pins() -> dict[str, PinSteel]:
     """Steels of pins and rods by key."""
     return _table("pins", PinSteel)
@@ -301,7 +313,7 @@ def house(key: str) -> float:
 
 
 TABLES = (
-    framing, boards, linings, structures, clues, features, screws, anchors, pins, brackets, plates, uses, drills, rules,
+    framing, boards, linings, structures, clues, features, screws, anchors, pins, corners, brackets, plates, uses, drills, rules,
     house_rules,
 )  # fmt: skip
 

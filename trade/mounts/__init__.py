@@ -5,11 +5,18 @@ from typing import Any
 from trade.fixings.seat import Seat
 from trade.mounts import (
     bookcase,
+    box_shelf,
+    bracket_beam,
     bracket_shelf,
     cleat_cabinet,
+    cleat_wall,
+    corner_shelf,
+    dowel_shelf,
     holder_board,
     ledger_bench,
     ledger_shelf,
+    panel,
+    peg_wall,
     pin_shelf,
     rail,
     rod_beam,
@@ -19,8 +26,10 @@ from trade.mounts.base import AnySeat, Ask, Hole, Mount, Shape, holes
 from trade.plan import AnyPiece
 
 ALL: tuple[Mount[Any], ...] = (
-    bracket_shelf.KIND, rod_shelf.KIND, pin_shelf.KIND, rod_beam.KIND, cleat_cabinet.KIND, ledger_shelf.KIND, ledger_bench.KIND,
-    rail.KIND, holder_board.KIND, bookcase.KIND,
+    bracket_shelf.KIND, rod_shelf.KIND, pin_shelf.KIND, dowel_shelf.KIND, box_shelf.KIND, cleat_cabinet.KIND,
+    bracket_beam.KIND, rod_beam.KIND,
+    ledger_shelf.KIND, corner_shelf.KIND, rail.KIND, panel.KIND, peg_wall.KIND, holder_board.KIND, bookcase.KIND,
+    ledger_bench.KIND, cleat_wall.KIND,
 )  # fmt: skip
 KINDS: dict[str, Mount[Any]] = {mount.kind: mount for mount in ALL}
 _BY_PIECE: dict[type, Mount[Any]] = {mount.make: mount for mount in ALL}

@@ -25,6 +25,7 @@ CLIMBER_N = 270.0  # ASTM F2057: a 60 lb child
 CLIMBS_OUT_MM = 100.0  # house rule: how far in front of the edge a climber hangs
 PULL_N = 45.0  # ASTM F2057-23 pulls with 10 lbf at the top; from memory
 PULL_AT_MM = 1420.0  # the same, 56 in at most; from memory
+STRAP_N = 222.0  # ASTM F3096: 50 lbf; from memory
 _STAND_MM = 10.0  # house rule: room under the ceiling when it is stood up
 _PLATE = Hardware((20.0,), 40.0, 25.0, wood.steel_side(2.0))
 
@@ -50,12 +51,12 @@ class _Bookcase(Mount[Bookcase]):
         """Every check of the straps, and whether it can be stood up."""
         loads = (f"what “{piece.name}” weighs empty.",) if piece.body_kg is None else ()
         if not piece.supports_mm:
-            return [_no_strap(piece), _stands_up(piece, wall)]
+            return [_strap(piece, loads), _stands_up(piece, wall)]
         pull = _pull_n(piece)
         case = Demand("empty, climbed at its end, and pulled at its top", data.house("duration_minutes"), 0.0, pull * 20.0, pull)
         demands: dict[int, tuple[Demand, ...]] = dict.fromkeys(range(len(piece.supports_mm)), (case,))
         found = fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads)
-        return [*found, _pulls(piece, loads), _stands_up(piece, wall)]
+        return [*found, _strap(piece, loads), _stands_up(piece, wall)]
 
     def seats(self, piece: Bookcase, wall: Wall) -> list[Seat]:
         """Each strap's plate on the wall, one screw."""
@@ -118,30 +119,28 @@ def _pull_n(piece: Bookcase) -> float:
     return max(tipping - keeping, 0.0) / _strap_high(piece)
 
 
-def _pulls(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
+def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
     tipping, keeping = _tips(piece)
     out = max(piece.open_mm, CLIMBS_OUT_MM)
+    steps = (
+        Step("F", "a child of 60 lb (270 N)", Quantity(CLIMBER_N, "force")),
+        Step("e", "hanging in front of its front foot, or on an open drawer", Quantity(out, "length")),
+        Step("F_h", "and a pull outward at the top (10 lbf)", Quantity(PULL_N, "force")),
+        Step("F e + F_h h", "what tips it", Quantity(tipping, "moment")),
+        Step("W d/2", "empty weight × half its depth", Quantity(keeping, "moment")),
+        Step("h_s", "height of the straps", Quantity(_strap_high(piece), "length")),
+        Step("T", "(F e + F_h h − W d/2) / h_s, on one strap", Quantity(_pull_n(piece), "force")),
+    )
+    if not piece.supports_mm:
+        return make(
+            "tip.strap", part="bookcase", case="empty, climbed, and pulled at its top", unknown=unknown,
+            demand=Quantity(tipping, "moment"), capacity=Quantity(max(keeping, 1.0), "moment"), steps=steps[:-2],
+            template="With no strap it answers {capacity}, and a climbing child turns it with {demand}. Strap it to the studs.",
+        )  # fmt: skip
     return make(
-        "tip.free", part="bookcase", case="empty, climbed, and pulled at its top", unknown=unknown, advice=True,
-        demand=Quantity(tipping, "moment"), capacity=Quantity(max(keeping, 1.0), "moment"),
-        template="Without its straps a climbing child turns it with {demand}; its own weight answers {capacity}.",
-        steps=(
-            Step("F", "a child of 60 lb (270 N)", Quantity(CLIMBER_N, "force")),
-            Step("e", "hanging in front of its front foot, or on an open drawer", Quantity(out, "length")),
-            Step("F_h", "and a pull outward at the top (10 lbf)", Quantity(PULL_N, "force")),
-            Step("W d/2", "empty weight × half its depth", Quantity(keeping, "moment")),
-            Step("h_s", "height of the straps", Quantity(_strap_high(piece), "length")),
-            Step("T", "(F e + F_h h − W d/2) / h_s, on one strap", Quantity(_pull_n(piece), "force")),
-        ),
-    )  # fmt: skip
-
-
-def _no_strap(piece: Bookcase) -> Check:
-    tipping, keeping = _tips(piece)
-    return make(
-        "tip.strap", part="bookcase", case="empty, climbed, and pulled at its top",
-        demand=Quantity(tipping, "moment"), capacity=Quantity(max(keeping, 1.0), "moment"),
-        template="With no strap it answers {capacity}, and a climbing child turns it with {demand}. Strap it to the studs.",
+        "tip.strap", part="bookcase", case="empty, climbed, and pulled at its top", unknown=unknown, steps=steps,
+        demand=Quantity(_pull_n(piece), "pull"), capacity=Quantity(STRAP_N, "pull"),
+        template="A climbing child pulls one strap with {demand}; a furniture strap must hold {capacity}.",
     )  # fmt: skip
 
 

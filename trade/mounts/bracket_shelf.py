@@ -4,7 +4,7 @@ Each bracket takes its share of the shelf as a continuous beam (R) at the load's
 the bracket about its foot: screws high up pull, the foot presses into the lining.
 """
 
-from typing import Any, ClassVar
+from typing import Any, ClassVar, TypeVar
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
@@ -20,18 +20,17 @@ from trade.plan import BracketShelf, Wall
 from trade.wall.backing import backing
 
 NOUN = "bracket"
+B = TypeVar("B", bound=BracketShelf)
 _HARDWARE_OUT_SHARE = 0.4  # a bracket's own weight hangs near its wall end
 
 
-class _BracketShelf(Mount[BracketShelf]):
-    kind = "bracket_shelf"
-    name = "Shelf on brackets"
-    support_noun = NOUN
-    make = BracketShelf
-    asks = (*SHELF, Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket"))
-    fresh: ClassVar[dict[str, Any]] = {"board": "pine_white", "thickness_mm": 19.0, "depth_mm": 235.0, "bracket": "braced"}
+class Bracketed(Mount[B]):
+    """What shelves and beams on brackets share."""
 
-    def checks(self, piece: BracketShelf, wall: Wall) -> list[Check]:
+    support_noun = NOUN
+    asks = (*SHELF, Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket"))
+
+    def checks(self, piece: B, wall: Wall) -> list[Check]:
         """Every check of the shelf, its brackets and their screws."""
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
@@ -50,7 +49,7 @@ class _BracketShelf(Mount[BracketShelf]):
             *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.holds], lining + loads),
         ]
 
-    def seats(self, piece: BracketShelf, wall: Wall) -> list[Seat]:
+    def seats(self, piece: B, wall: Wall) -> list[Seat]:
         """Each bracket where it sits."""
         row = data.brackets()[piece.bracket]
         if row.material == "steel":
@@ -64,7 +63,7 @@ class _BracketShelf(Mount[BracketShelf]):
             for i, x in enumerate(piece.supports_mm)
         ]
 
-    def front(self, piece: BracketShelf) -> list[Shape]:
+    def front(self, piece: B) -> list[Shape]:
         """The brackets' legs and the board above them."""
         row, under = data.brackets()[piece.bracket], piece.top_mm - piece.high_mm
         places = [piece.left_mm + x for x in piece.supports_mm]
@@ -74,7 +73,7 @@ class _BracketShelf(Mount[BracketShelf]):
         ]  # fmt: skip
         return [*legs, board_front(piece)]
 
-    def side(self, piece: BracketShelf, seat: Seat) -> list[Shape]:
+    def side(self, piece: B, seat: Seat) -> list[Shape]:
         """The board on the bracket's arm, the leg down the wall."""
         row, under = data.brackets()[piece.bracket], piece.top_mm - piece.high_mm
         role: Role = "steel" if row.material == "steel" else "wood"
@@ -83,6 +82,13 @@ class _BracketShelf(Mount[BracketShelf]):
             block(role, 0.0, under - row.leg_mm, row.side_mm, under),
             block(role, 0.0, under - row.side_mm, row.arm_mm, under),
         ]
+
+
+class _BracketShelf(Bracketed[BracketShelf]):
+    kind = "bracket_shelf"
+    name = "Shelf on brackets"
+    make = BracketShelf
+    fresh: ClassVar[dict[str, Any]] = {"board": "pine_white", "thickness_mm": 19.0, "depth_mm": 235.0, "bracket": "braced"}
 
 
 KIND = _BracketShelf()

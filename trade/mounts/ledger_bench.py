@@ -63,11 +63,9 @@ class _Bench(Mount[Bench]):
         """The board, the ledger behind, the apron and the legs."""
         left, right, under = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.thickness_mm
         low, half = under - piece.ledger_high_mm, piece.leg_mm / 2
-        middle = (low + under) / 2
         legs = [block("leg", left + x - half, 0.0, left + x + half, under) for x in leg_places_mm(piece)]
         apron = [block("leg", left, under - piece.apron_mm, right, under)] if piece.apron_mm else []
-        screws = [block("hidden", left + x - 4, middle - 4, left + x + 4, middle + 4, i) for i, x in enumerate(piece.supports_mm)]
-        return [block("wood", left, low, right, under), *legs, *apron, *screws, board_front(piece)]
+        return [block("wood", left, low, right, under), *legs, *apron, *ledgers.screws_front(piece), board_front(piece)]
 
     def side(self, piece: Bench, seat: Seat) -> list[Shape]:
         """The board on its ledger, a leg under its front."""

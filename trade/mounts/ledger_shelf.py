@@ -10,10 +10,10 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
-from trade.fixings import driving, fastening, wood
+from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import unweighed
-from trade.mounts import board, ledgers
+from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Shape, block, board_front
 from trade.mounts.ledgers import NOUN
 from trade.plan import LedgerShelf, Wall
@@ -54,7 +54,11 @@ class _LedgerShelf(Mount[LedgerShelf]):
         if sides < 2:
             return [*found, _front_held(sides)]
         strip = ledgers.front_strip(piece, (0.0, piece.length_mm), piece.stiffener_mm, _STIFFENER_MM)
-        return [*found, _side(piece, wall, part.side, loads), *ledgers.front_checks(piece, strip, loads)]
+        return [
+            *found,
+            _side(piece, wall, self.seats(piece, wall)[0], part.side, loads),
+            *ledgers.front_checks(piece, strip, loads),
+        ]
 
     def seats(self, piece: LedgerShelf, wall: Wall) -> list[Seat]:
         """The screws of the ledger at the back."""
@@ -69,9 +73,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         shapes += [block("wood", right - t, low, right, under)] if piece.right_side else []
         if piece.stiffener_mm:
             shapes.append(block("board", left, under - piece.stiffener_mm, right, under))
-        middle = (low + under) / 2
-        screws = [block("hidden", left + x - 4, middle - 4, left + x + 4, middle + 4, i) for i, x in enumerate(piece.supports_mm)]
-        return [*shapes, *screws, board_front(piece)]
+        return [*shapes, *ledgers.screws_front(piece), board_front(piece)]
 
     def side(self, piece: LedgerShelf, seat: Seat) -> list[Shape]:
         """The board on its ledger, the strip under its front."""
@@ -110,14 +112,10 @@ def _front_held(sides: int) -> Check:
     )  # fmt: skip
 
 
-def _side(piece: LedgerShelf, wall: Wall, part: float, loads: tuple[str, ...]) -> Check:
-    """Screws of a side ledger, across a lining as thick as this wall's."""
-    behind, screw, use = backing(wall), data.screws()[piece.screw], data.uses()[piece.use]
-    side = wood.wood_side(piece.ledger_mm, data.boards()[piece.ledger].g, screw.diameter_mm)
-    reach = driving.reach(screw, piece.screw_length_mm, piece.ledger_mm + behind.lining_mm)
-    bearing = wood.bearing_length_mm(reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
-    fe = wood.bearing_strength_mpa(behind.timber.g, screw.diameter_mm)
-    value = wood.lateral(wood.dowel(screw), side, behind.lining_mm, fe, bearing).value_n if bearing > 0 else 0.0
+def _side(piece: LedgerShelf, wall: Wall, like: Seat, part: float, loads: tuple[str, ...]) -> Check:
+    """Screws of a side ledger, which hold as those on this wall do."""
+    behind, use = backing(wall), data.uses()[piece.use]
+    value = strips.shear_n(like)
     count, even = max(piece.side_screws, 1), ledgers.total_n(piece) * part
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     lasting, pushed = even / count, even / count + use.push_n * (_PUSH_SHARE if count > 1 else 1.0)
@@ -125,20 +123,17 @@ def _side(piece: LedgerShelf, wall: Wall, part: float, loads: tuple[str, ...]) -
         ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed at its front end")),
         key=lambda d: d[0] / d[1],
     )
-    ask = () if piece.sides_sure else ("whether the side ledgers' screws sit in studs: find those in the side walls.",)
-    if wall.build != "timber":
-        ask = ("what the side ledgers' screws hold in: these sums are for screws in studs.",)
+    lasts = 1.0 if like.anchored else duration
+    ask = () if piece.sides_sure else ("whether the side ledgers' screws hold as they do here: find what is in the side walls.",)
     return make(
         "ledger.side", part="side ledger", case=case, unknown=(*ask, *behind.unknown, *loads),
-        demand=Quantity(demand, "pull"), capacity=Quantity(max(value * duration, 1e-6), "pull"),
+        demand=Quantity(demand, "pull"), capacity=Quantity(max(value * lasts, 1e-6), "pull"),
         template="Each screw of a side ledger carries {demand}; across the lining it can carry {capacity}.",
-        parts={},
         steps=(
             Step("F", "nearest to a side ledger, by yield lines at 45°", Quantity(even, "force")),
             Step("n", "its screws", Quantity(count, "count")),
             Step("V", "F / n, and 1.5 × the push on its front end", Quantity(demand, "force")),
-            Step("g", "lining that bears nothing, as on this wall", Quantity(behind.lining_mm, "fine")),
-            Step("Z", "yield limit equations with the gap", Quantity(value, "force")),
-            Step("Z'", "Z C_D", Quantity(value * duration, "force")),
+            Step("Z", "shear of one screw as on this wall", Quantity(value, "force")),
+            Step("Z'", "Z C_D in wood", Quantity(value * lasts, "force")),
         ),
     )  # fmt: skip

@@ -9,20 +9,18 @@ from typing import Any, NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
-from trade.fixings import wood
-from trade.fixings.seat import Hardware, Seat, seat
+from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.load.line import Contents, LineLoad, contents_of
 from trade.load.shelf import board_n
 from trade.mechanics import beam
-from trade.mounts.base import Shape, block, board_side, support_name
+from trade.mounts import strips
+from trade.mounts.base import Shape, block, board_side
 from trade.plan import Bench, LedgerShelf, Wall
 
 NOUN = "screw place"
 Ledgered = LedgerShelf | Bench
 _PUSHED_BACK = 0.5  # a push half way back: half of it reaches the ledger (statics)
-_TWO_ROWS_MM = 50.0  # house rule: from this height on a ledger takes two screws on each stud
-FACE_WIDTH_MM = 60.0  # house rule: how much of a ledger presses at each stud
 
 
 class Shares(NamedTuple):
@@ -76,16 +74,15 @@ def back_demands(piece: Ledgered, load: LineLoad) -> dict[int, tuple[Demand, ...
 
 
 def seats(piece: Ledgered, wall: Wall) -> list[Seat]:
-    """The ledger's screws at each place: one in the middle of a low ledger, two in a high one."""
+    """The ledger's screws at each place."""
     high = piece.ledger_high_mm
-    side = wood.wood_side(piece.ledger_mm, data.boards()[piece.ledger].g, data.screws()[piece.screw].diameter_mm)
-    rows = (0.75 * high, 0.25 * high) if high >= _TWO_ROWS_MM else (high / 2,)
-    hardware = Hardware(rows, high, FACE_WIDTH_MM, side)
-    foot, count = piece.top_mm - piece.thickness_mm - high, len(piece.supports_mm)
-    return [
-        seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
-        for i, x in enumerate(piece.supports_mm)
-    ]
+    return strips.on_studs(piece, wall, NOUN, piece.ledger, piece.ledger_mm, high, piece.top_mm - piece.thickness_mm - high)
+
+
+def screws_front(piece: Ledgered) -> list[Shape]:
+    """The ledger's screws, from the front."""
+    low = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
+    return strips.screws_front(piece, tuple(low + up for up in strips.rows(piece.ledger_high_mm)))
 
 
 def side_shapes(piece: Ledgered) -> list[Shape]:

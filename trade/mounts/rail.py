@@ -11,17 +11,15 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
-from trade.fixings import fastening, wood
-from trade.fixings.seat import Hardware, Seat, seat
+from trade.fixings import fastening
+from trade.fixings.seat import Seat
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG
-from trade.mounts import board
-from trade.mounts.base import BOARD, LENGTH, Ask, Mount, Shape, block, support_name
+from trade.mounts import board, strips
+from trade.mounts.base import BOARD, LENGTH, Ask, Mount, Shape, block
 from trade.plan import Rail, Thing, Wall
 from trade.wall.backing import backing
 
-_TWO_ROWS_MM = 50.0  # house rule: from this height on a rail takes two screws on each stud
-_FACE_WIDTH_MM = 60.0  # house rule: how much of a rail presses at each stud
 R = TypeVar("R", bound=Rail)
 
 
@@ -53,23 +51,12 @@ class Railed(Mount[R]):
     def seats(self, piece: R, wall: Wall) -> list[Seat]:
         """Its screws at each stud: one in the middle of a low rail, two in a high one."""
         high = piece.height_mm
-        rows = (0.75 * high, 0.25 * high) if high >= _TWO_ROWS_MM else (high / 2,)
-        side = wood.wood_side(piece.thickness_mm, data.boards()[piece.board].g, data.screws()[piece.screw].diameter_mm)
-        hardware, count = Hardware(rows, high, _FACE_WIDTH_MM, side), len(piece.supports_mm)
-        return [
-            seat(wall, piece, hardware, i, support_name(i, count, self.support_noun), piece.left_mm + x, piece.top_mm - high)
-            for i, x in enumerate(piece.supports_mm)
-        ]
+        return strips.on_studs(piece, wall, self.support_noun, piece.board, piece.thickness_mm, high, piece.top_mm - high)
 
     def front(self, piece: R) -> list[Shape]:
         """The board, its screws, and a hook where each thing hangs."""
         left, right, top, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm, piece.top_mm - piece.height_mm
-        rows = (0.75, 0.25) if piece.height_mm >= _TWO_ROWS_MM else (0.5,)
-        screws = [
-            block("steel", left + x - 4, low + piece.height_mm * row - 4, left + x + 4, low + piece.height_mm * row + 4, i)
-            for i, x in enumerate(piece.supports_mm)
-            for row in rows
-        ]
+        screws = strips.screws_front(piece, tuple(low + up for up in strips.rows(piece.height_mm)), hidden=False)
         hooks = [_hook(left + thing.at_mm, low) for thing in piece.things if thing.at_mm is not None]
         return [block("board", left, low, right, top), *screws, *hooks]
 

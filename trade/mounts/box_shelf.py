@@ -1,0 +1,141 @@
+"""A hollow box that floats: screws through its back near its top, its lower back edge on the wall.
+
+It turns about that edge; the further above it the screws are, the less they are pulled: the taller box wins.
+"""
+
+from collections.abc import Iterator
+from typing import Any, ClassVar
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, Step, make
+from trade.fixings import fastening
+from trade.fixings.seat import Seat
+from trade.load.line import LineLoad, contents_of, unweighed
+from trade.measure import G_N_PER_KG
+from trade.mounts import board, strips
+from trade.mounts.base import BOARD, DEPTH, LENGTH, Ask, Mount, Shape, block
+from trade.plan import BoxShelf, Wall
+from trade.wall.backing import backing
+
+NOUN = "screw place"
+_LOW_MM = 13.0  # house rule: room for a driver above the bottom skin
+
+
+class _BoxShelf(Mount[BoxShelf]):
+    kind = "box_shelf"
+    name = "Hollow box shelf"
+    piece_noun = "box shelf"
+    support_noun = NOUN
+    make = BoxShelf
+    asks = (
+        LENGTH,
+        DEPTH,
+        Ask("height_mm", "Height", "length"),
+        BOARD,
+        Ask("skin_mm", "Its boards thick", "length"),
+        Ask("screw_down_mm", "Screws below its top", "length"),
+        Ask("low_screws", "Screws near its bottom too, against being lifted", "flag"),
+    )
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "plywood", "height_mm": 150.0, "depth_mm": 220.0, "skin_mm": 12.0, "screw_down_mm": 30.0,
+    }  # fmt: skip
+
+    def checks(self, piece: BoxShelf, wall: Wall) -> list[Check]:
+        """Every check of the box and its screws."""
+        loads = unweighed(piece)
+        if len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, NOUN, loads)]
+        load = LineLoad(piece, _own_n(piece), piece.depth_mm / 2)
+        found = fastening.checks(self.seats(piece, wall), load.demands(), backing(wall).unknown, loads)
+        return [*found, _top_sag(piece, loads), _lower_edge(piece)]
+
+    def seats(self, piece: BoxShelf, wall: Wall) -> list[Seat]:
+        """Its back at each stud: a screw near the top, another near the bottom."""
+        heights, low = _rows_mm(piece), piece.top_mm - piece.height_mm
+        return strips.on_studs(piece, wall, NOUN, piece.board, piece.skin_mm, piece.height_mm, low, heights)
+
+    def front(self, piece: BoxShelf) -> list[Shape]:
+        """The front, its mitres, the screws behind it."""
+        left, right, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.height_mm
+        screws = strips.screws_front(piece, tuple(low + up for up in _rows_mm(piece)))
+        inner = block("door", left + piece.skin_mm, low + piece.skin_mm, right - piece.skin_mm, piece.top_mm - piece.skin_mm)
+        return [block("board", left, low, right, piece.top_mm), inner, *screws]
+
+    def side(self, piece: BoxShelf, seat: Seat) -> list[Shape]:
+        """Four skins around nothing."""
+        t, d, top, low = piece.skin_mm, piece.depth_mm, piece.top_mm, piece.top_mm - piece.height_mm
+        return [
+            block("face", t, low + t, d - t, top - t),
+            block("board", 0.0, top - t, d, top),
+            block("board", 0.0, low, d, low + t),
+            block("board", 0.0, low + t, t, top - t),
+            block("board", d - t, low + t, d, top - t),
+        ]
+
+    def cures(self, piece: BoxShelf) -> Iterator[tuple[str, Phrase, BoxShelf]]:
+        """Screws near the bottom; screws further up; a taller box."""
+        if not piece.low_screws:
+            yield "low", Phrase("Screws near its bottom too"), replace(piece, low_screws=True)
+        if piece.screw_down_mm > piece.skin_mm + 13:
+            up = piece.skin_mm + 13
+            yield "higher", Phrase("Screws {d} below the top", {"d": Quantity(up, "length")}), replace(piece, screw_down_mm=up)
+        for high in (150.0, 180.0, 220.0, 260.0):
+            if high > piece.height_mm and piece.top_mm >= high:
+                yield "taller", Phrase("A box {h} high", {"h": Quantity(high, "length")}), replace(piece, height_mm=high)
+
+    def cautions(self, piece: BoxShelf, wall: Wall) -> list[Phrase]:
+        """What people get wrong with boxes."""
+        return [Phrase("Leave the top off until the screws are in, or bore holes for the driver; mitres and end caps last.")]
+
+
+KIND = _BoxShelf()
+
+
+def _rows_mm(piece: BoxShelf) -> tuple[float, ...]:
+    """Its screws above its lower edge."""
+    top = piece.height_mm - piece.screw_down_mm
+    low = piece.skin_mm + _LOW_MM
+    return (top, low) if piece.low_screws and top - low > _LOW_MM else (top,)
+
+
+def _own_n(piece: BoxShelf) -> float:
+    """Weight of the four skins and two ends."""
+    t, d, h, length = piece.skin_mm, piece.depth_mm, piece.height_mm, piece.length_mm
+    area = 2 * (d + h - 2 * t) * length + 2 * (d - 2 * t) * (h - 2 * t)
+    return area * t / 1e9 * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG
+
+
+def _top_sag(piece: BoxShelf, unknown: tuple[str, ...]) -> Check:
+    """The top skin spans from the back to the front, across the grain's help: a strip as wide as what stands on it evenly."""
+    row, span = data.boards()[piece.board], piece.depth_mm - 2 * piece.skin_mm
+    loads, _ = contents_of(piece)
+    even = sum(load.total_n for load in loads if load.end_mm > load.start_mm)
+    single = max((load.total_n for load in loads if load.end_mm <= load.start_mm), default=0.0)
+    wide = min(2 * span, piece.length_mm)  # house rule: a single thing spreads over twice the span
+    inertia = piece.skin_mm**3 / 12
+    creep = 1 + row.k_def
+    sag = (5 * even / piece.length_mm * span**3 / 384 + single / wide * span**3 / 48) / (row.e_mpa * inertia) * creep
+    limit = span / data.house("sag_limit")
+    return make(
+        "box.top", part="board", case="loaded, years", unknown=unknown,
+        demand=Quantity(sag, "fine"), capacity=Quantity(limit, "fine"),
+        template="Over the years its top sags {demand} between back and front; the limit for {span} is {capacity}.",
+        parts={"span": Quantity(span, "length")},
+        steps=(
+            Step("q", "even load along it, per length", Quantity(even / piece.length_mm, "line")),
+            Step("l", "from back to front", Quantity(span, "length")),
+            Step("I", "skin³ / 12, mm⁴ per mm", Quantity(inertia, "ratio")),
+            Step("w", "(5 q l³/384 + P l³ / (48 b)) (1 + k_def) / E I", Quantity(sag, "fine")),
+        ),
+    )  # fmt: skip
+
+
+def _lower_edge(piece: BoxShelf) -> Check:
+    """Advice: the screws should be high above the edge that the box turns about."""
+    return make(
+        "box.lever", part="board", case="any", advice=True,
+        demand=Quantity(piece.depth_mm / 3, "length"), capacity=Quantity(piece.height_mm - piece.screw_down_mm, "length"),
+        template="Its screws are {capacity} above the edge that it turns about; a third of its depth, {demand}, is the least.",
+    )  # fmt: skip

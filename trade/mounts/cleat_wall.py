@@ -1,0 +1,136 @@
+"""A cleat wall: rows of bevelled cleats on the studs, and holders that hang on any of them.
+
+Each row must carry what may hang on it; what sits badly in its bevel is the lowest holder with the longest reach.
+"""
+
+from collections.abc import Iterator
+from math import radians, tan
+from typing import Any, ClassVar
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity
+from trade.fixings import fastening
+from trade.fixings.seat import Seat
+from trade.load.line import LineLoad, contents_of, unweighed
+from trade.measure import G_N_PER_KG
+from trade.mounts import bevel, board, strips
+from trade.mounts.base import LENGTH, Ask, Box, Mount, Shape, block
+from trade.mounts.bevel import Bevel
+from trade.plan import CleatWall, Wall
+from trade.wall.backing import backing
+
+NOUN = "screw pair"
+
+
+class _CleatWall(Mount[CleatWall]):
+    kind = "cleat_wall"
+    name = "Cleat wall for movable holders"
+    piece_noun = "cleat wall"
+    support_noun = NOUN
+    make = CleatWall
+    asks = (
+        LENGTH,
+        Ask("rows", "Rows of cleats", "count"),
+        Ask("apart_mm", "From one to the next", "length"),
+        Ask("cleat", "Cleats of", "choice", data.boards),
+        Ask("cleat_mm", "Cleats thick", "length"),
+        Ask("cleat_high_mm", "Cleats high", "length"),
+        Ask("bevel_deg", "Bevel, degrees from level", "angle"),
+        Ask("depth_mm", "Holders reach out", "length"),
+        Ask(
+            "holder_mm", "Lowest holder, bevel to foot", "length", help="The longest reach on the lowest holder climbs off first."
+        ),
+    )
+    fresh: ClassVar[dict[str, Any]] = {"length_mm": 1200.0, "depth_mm": 150.0, "holder_mm": 250.0, "use": "everyday"}
+
+    def checks(self, piece: CleatWall, wall: Wall) -> list[Check]:
+        """Every check of a row, of its screws, and of a holder on it."""
+        loads = unweighed(piece)
+        if len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, NOUN, loads)]
+        volume = piece.length_mm * piece.cleat_mm * piece.cleat_high_mm / 1e9
+        own = volume * data.boards()[piece.cleat].density_kg_m3 * G_N_PER_KG
+        load, cleat, count = LineLoad(piece, own, piece.cleat_mm / 2), bevel_of(piece), len(piece.supports_mm)
+        pulled = {i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in load.demands().items()}
+        every = {row * count + i: cases for row in range(piece.rows) for i, cases in pulled.items()}
+        found = fastening.checks(self.seats(piece, wall), every, backing(wall).unknown, loads)
+        lines, outs = contents_of(piece)
+        things = [(line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)]
+        holder = bevel.seating(cleat, (0.0, piece.depth_mm / 2), (load.push_n, piece.depth_mm), things, loads)
+        return [*found, *bevel.checks(cleat, pulled, loads), holder]
+
+    def seats(self, piece: CleatWall, wall: Wall) -> list[Seat]:
+        """Every row's half of a cleat at each stud, from the top row down."""
+        high, count = piece.cleat_high_mm, len(piece.supports_mm)
+        heights = tuple(high * share for share in bevel.SCREW_PLACES)
+        return [
+            seat
+            for row in range(piece.rows)
+            for seat in strips.on_studs(
+                piece,
+                wall,
+                NOUN,
+                piece.cleat,
+                piece.cleat_mm,
+                high,
+                piece.top_mm - row * piece.apart_mm - high,
+                heights,
+                row * count,
+            )
+        ]
+
+    def front(self, piece: CleatWall) -> list[Shape]:
+        """Its rows, their bevelled edges and screws."""
+        left, right, count = piece.left_mm, piece.left_mm + piece.length_mm, len(piece.supports_mm)
+        shapes: list[Shape] = []
+        for row in range(piece.rows):
+            top = piece.top_mm - row * piece.apart_mm
+            low = top - piece.cleat_high_mm
+            heights = tuple(low + piece.cleat_high_mm * share for share in bevel.SCREW_PLACES)
+            shapes += [block("board", left, low, right, top), block("door", left, top - 5, right, top)]
+            shapes += strips.screws_front(piece, heights, hidden=False, first=row * count)
+        return shapes
+
+    def side(self, piece: CleatWall, seat: Seat) -> list[Shape]:
+        """The row that is cut, a holder on it."""
+        t, edge = piece.cleat_mm, seat.foot_mm + piece.cleat_high_mm
+        return [
+            *bevel_of(piece).shapes(edge, edge + 30),
+            block("face", t, edge - piece.holder_mm, t + 12, edge + 30),
+            block("face", t, edge - 20, t + piece.depth_mm, edge - 8),
+        ]
+
+    def box(self, piece: CleatWall) -> Box:
+        """From the highest cleat down to the lowest holder."""
+        low = min(piece.top_mm - piece.high_mm, piece.top_mm - (piece.rows - 1) * piece.apart_mm - piece.holder_mm)
+        return Box(piece.left_mm, piece.left_mm + piece.length_mm, max(low, 0.0), piece.top_mm)
+
+    def cures(self, piece: CleatWall) -> Iterator[tuple[str, Phrase, CleatWall]]:
+        """Longer holders; a steeper bevel; thicker cleats."""
+        for high in (200.0, 250.0, 300.0, 400.0):
+            if high > piece.holder_mm:
+                label = Phrase("Holders that reach {h} down", {"h": Quantity(high, "length")})
+                yield "holder", label, replace(piece, holder_mm=high)
+        for degrees in (50.0, 55.0, 60.0):
+            if degrees > piece.bevel_deg:
+                yield "bevel", Phrase(f"Rip the bevels at {degrees:.0f} degrees"), replace(piece, bevel_deg=degrees)
+        for thick in (24.0, 30.0):
+            if thick > piece.cleat_mm:
+                yield "cleat", Phrase("Cleats {t} thick", {"t": Quantity(thick, "length")}), replace(piece, cleat_mm=thick)
+
+    def cautions(self, piece: CleatWall, wall: Wall) -> list[Phrase]:
+        """What people get wrong with cleat walls."""
+        return [Phrase("A foot as thick as the cleat on every holder, or it leans. Leave rows free for later.")]
+
+
+KIND = _CleatWall()
+
+
+def bevel_of(piece: CleatWall) -> Bevel:
+    """One row's cleat, with its lowest holder."""
+    rise = piece.cleat_mm * tan(radians(piece.bevel_deg))
+    lever = max(piece.holder_mm - rise / 2, 1.0)
+    size = (piece.cleat, piece.cleat_mm, piece.cleat_high_mm, piece.bevel_deg)
+    return Bevel(*size, lever, piece.length_mm, piece.supports_mm)

@@ -1,0 +1,237 @@
+"""A corner shelf on ledgers on two walls, its front slanting from one to the other.
+
+It rests on three places: the corner and the furthest screw in each wall. While the load stays inside that triangle, both walls
+share it by shear alone; beyond it the corner wants to lift, and the outer screws carry more than all of it.
+"""
+
+from collections.abc import Iterator
+from typing import Any, ClassVar, NamedTuple
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, Step, make
+from trade.fixings import fastening
+from trade.fixings.seat import Seat
+from trade.load.demand import Demand
+from trade.load.line import contents_of, unweighed
+from trade.load.shelf import board_n
+from trade.mounts import strips
+from trade.mounts.base import SHELF, Ask, Mount, Shape, block, board_front, board_side
+from trade.plan import CornerShelf, Wall
+from trade.wall.backing import backing
+
+NOUN = "ledger screw"
+
+
+class _Shares(NamedTuple):
+    """What part of a load each of three places takes: this wall's outer screw, the other wall's, the corner."""
+
+    here: float
+    there: float
+    corner: float
+
+
+class _CornerShelf(Mount[CornerShelf]):
+    kind = "corner_shelf"
+    name = "Corner shelf on two walls"
+    piece_noun = "corner shelf"
+    support_noun = NOUN
+    make = CornerShelf
+    asks = (
+        *SHELF,
+        Ask("corner", "In which corner", "choice", data.corners),
+        Ask("ledger", "Ledgers of", "choice", data.boards),
+        Ask("ledger_mm", "Ledgers thick", "length"),
+        Ask("ledger_high_mm", "Ledgers high", "length"),
+        Ask("other_mm", "Furthest screw in the other wall", "length", help="From the corner; keep it two thirds of the way out."),
+        Ask("other_sure", "That screw is known to sit in a stud", "flag"),
+    )
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "plywood",
+        "thickness_mm": 18.0,
+        "length_mm": 500.0,
+        "depth_mm": 500.0,
+        "other_mm": 400.0,
+    }
+
+    def checks(self, piece: CornerShelf, wall: Wall) -> list[Check]:
+        """Every check of the triangle, the ledgers' screws and the slanting front."""
+        loads = unweighed(piece)
+        if not piece.supports_mm:
+            return [_nothing(loads)]
+        outer, seats = outer_mm(piece), self.seats(piece, wall)
+        load, push = _on_three(piece), data.uses()[piece.use].push_n
+        years, minutes = data.house("duration_years"), data.house("duration_minutes")
+        worst = shares(outer, piece.other_mm, piece.length_mm / 2, piece.depth_mm / 2)
+        end = shares(outer, piece.other_mm, piece.length_mm, 0.0)
+        here = (load.here, load.here + push * max(worst.here, end.here))
+        there = (load.there, load.there + push * max(worst.there, shares(outer, piece.other_mm, 0.0, piece.depth_mm).there))
+        half = piece.ledger_mm / 2
+        far = max(range(len(seats)), key=lambda i: _from_corner(piece, piece.supports_mm[i]))
+        cases = (
+            Demand("loaded, for years", years, here[0], here[0] * half),
+            Demand("loaded, and pushed on its front", minutes, here[1], here[1] * half),
+        )
+        rest = (Demand("loaded, for years", years, max(load.corner, 0.0) / 2, max(load.corner, 0.0) / 2 * half),)
+        demands: dict[int, tuple[Demand, ...]] = {seat.index: cases if i == far else rest for i, seat in enumerate(seats)}
+        found = fastening.checks(seats, demands, backing(wall).unknown, loads)
+        return [
+            *found,
+            _place(piece, wall),
+            _triangle(piece, outer, loads),
+            _other(piece, there, seats[far], wall, loads),
+            _front(piece, loads),
+        ]
+
+    def seats(self, piece: CornerShelf, wall: Wall) -> list[Seat]:
+        """The screws of this wall's ledger."""
+        high = piece.ledger_high_mm
+        foot = piece.top_mm - piece.thickness_mm - high
+        return strips.on_studs(piece, wall, NOUN, piece.ledger, piece.ledger_mm, high, foot)
+
+    def front(self, piece: CornerShelf) -> list[Shape]:
+        """The board, the ledger under it, the other ledger's end."""
+        under, left, right = piece.top_mm - piece.thickness_mm, piece.left_mm, piece.left_mm + piece.length_mm
+        low, t = under - piece.ledger_high_mm, piece.ledger_mm
+        end = (left, left + t) if piece.corner == "left" else (right - t, right)
+        screws = strips.screws_front(piece, tuple(low + up for up in strips.rows(piece.ledger_high_mm)))
+        return [block("wood", left, low, right, under), block("wood", end[0], low, end[1], under), *screws, board_front(piece)]
+
+    def side(self, piece: CornerShelf, seat: Seat) -> list[Shape]:
+        """The board on its ledger."""
+        under = piece.top_mm - piece.thickness_mm
+        return [board_side(piece), block("wood", 0.0, under - piece.ledger_high_mm, piece.ledger_mm, under)]
+
+    def landed(self, piece: CornerShelf, wall: Wall) -> CornerShelf:
+        """Into its corner."""
+        left = 0.0 if piece.corner == "left" else max(wall.width_mm - piece.length_mm, 0.0)
+        if abs(left - piece.left_mm) < 0.05:
+            return piece
+        moved = tuple(
+            x
+            for x in (piece.supports_mm[i] + piece.left_mm - left for i in range(len(piece.supports_mm)))
+            if 0 <= x <= piece.length_mm
+        )
+        studs = tuple(s.centre_mm - left for s in wall.uprights if 20 <= s.centre_mm - left <= piece.length_mm - 20)
+        return replace(piece, left_mm=left, supports_mm=studs or moved or (piece.length_mm / 2,))
+
+    def cures(self, piece: CornerShelf) -> Iterator[tuple[str, Phrase, CornerShelf]]:
+        """The other wall's screw further out."""
+        far = piece.depth_mm * 0.85
+        if far > piece.other_mm:
+            label = Phrase("The other wall's furthest screw {x} from the corner", {"x": Quantity(far, "length")})
+            yield "other", label, replace(piece, other_mm=far)
+
+    def cautions(self, piece: CornerShelf, wall: Wall) -> list[Phrase]:
+        """What people get wrong with corners."""
+        return [Phrase("Corners are not square: take the angle off with a bevel or cardboard before cutting the board.")]
+
+
+KIND = _CornerShelf()
+
+
+def _from_corner(piece: CornerShelf, x: float) -> float:
+    return x if piece.corner == "left" else piece.length_mm - x
+
+
+def outer_mm(piece: CornerShelf) -> float:
+    """From the corner to this wall's furthest screw."""
+    return max(max(_from_corner(piece, x) for x in piece.supports_mm), 1e-3)
+
+
+def shares(here_mm: float, there_mm: float, x_mm: float, y_mm: float) -> _Shares:
+    """A load at x along this wall and y along the other, on three places: at the corner, `here_mm` and `there_mm` out."""
+    return _Shares(x_mm / here_mm, y_mm / there_mm, 1 - x_mm / here_mm - y_mm / there_mm)
+
+
+def _on_three(piece: CornerShelf) -> _Shares:
+    """All that lasts, N, on the three places; what would lighten a place is left out of it."""
+    outer, use = outer_mm(piece), data.uses()[piece.use].factor
+    found = [0.0, 0.0, 0.0]
+    loads, outs = contents_of(piece)
+    centre = shares(outer, piece.other_mm, piece.length_mm / 3, piece.depth_mm / 3)
+    weights = [(board_n(piece) / 2, centre)]  # half the rectangle that holds it
+    for load, out in zip(loads, outs, strict=True):
+        if load.end_mm > load.start_mm:
+            weights.append((load.total_n * use, centre))
+        else:
+            weights.append((load.total_n * use, shares(outer, piece.other_mm, _from_corner(piece, load.start_mm), out)))
+    for weight, share in weights:
+        for n, part in enumerate(share):
+            found[n] += weight * max(part, 0.0)
+    return _Shares(*found)
+
+
+def _nothing(unknown: tuple[str, ...]) -> Check:
+    return make(
+        "support.count", part="shelf", case="any", unknown=unknown, demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
+        template="Nothing holds it on this wall: put at least {demand} screw there.",
+    )  # fmt: skip
+
+
+def _place(piece: CornerShelf, wall: Wall) -> Check:
+    gap = piece.left_mm if piece.corner == "left" else wall.width_mm - piece.left_mm - piece.length_mm
+    return make(
+        "corner.place", part="board", case="any", fit=True,
+        demand=Quantity(max(gap, 0.0) + 1e-6, "length"), capacity=Quantity(5.0, "length"),
+        template="It stands in the corner." if gap <= 5.0 else "It hangs {demand} away from its corner.",
+    )  # fmt: skip
+
+
+def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Check:
+    centre = shares(outer, piece.other_mm, piece.length_mm / 3, piece.depth_mm / 3)
+    return make(
+        "corner.triangle", part="board", case="loaded evenly", unknown=unknown,
+        demand=Quantity(centre.here + centre.there, "ratio"), capacity=Quantity(1.0, "ratio"),
+        template="Its middle lies "
+        + ("inside" if centre.corner >= 0 else "outside")
+        + " the triangle of its outer screws; two thirds of the way out is the least for them.",
+        steps=(
+            Step("a", "this wall's furthest screw from the corner", Quantity(outer, "length")),
+            Step("b", "the other wall's", Quantity(piece.other_mm, "length")),
+            Step("x/a + y/b", "of the middle, a third of each leg", Quantity(centre.here + centre.there, "ratio")),
+        ),
+    )  # fmt: skip
+
+
+def _other(piece: CornerShelf, there: tuple[float, float], like: Seat, wall: Wall, loads: tuple[str, ...]) -> Check:
+    """The other wall's outer screws, as good as this wall's, if they are known to sit in a stud."""
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    (force, duration, case) = max(
+        ((there[0], years, "loaded, for years"), (there[1], minutes, "loaded, and pushed on its front")),
+        key=lambda f: f[0] / f[1],
+    )
+    each = strips.shear_n(like) * (duration if like.held is None else 1.0) * len(like.heights_mm)
+    ask = () if piece.other_sure else ("whether the other wall's outer screw sits in a stud: find it there.",)
+    return make(
+        "corner.other", part="other ledger", case=case, unknown=(*ask, *backing(wall).unknown, *loads),
+        demand=Quantity(force, "pull"), capacity=Quantity(max(each, 1e-6), "pull"),
+        template="The other wall's outer screws carry {demand}; held as here they can carry {capacity}.",
+        steps=(
+            Step("V", f"its share of three places, {case}", Quantity(force, "force")),
+            Step("Z'", "shear of as many screws as here", Quantity(each, "force")),
+        ),
+    )  # fmt: skip
+
+
+def _front(piece: CornerShelf, unknown: tuple[str, ...]) -> Check:
+    """The free front as a beam from screw to screw with the strip behind it, a third of the way to the corner."""
+    row, use = data.boards()[piece.board], data.uses()[piece.use]
+    span = (piece.length_mm**2 + piece.depth_mm**2) ** 0.5
+    deep = piece.length_mm * piece.depth_mm / span / 3
+    loads, _ = contents_of(piece)
+    even = (sum(load.total_n for load in loads) * use.factor + board_n(piece) / 2) / 2
+    moment, minutes = even * span / 8 + use.push_n * span / 4, data.house("duration_minutes")
+    section, allowed = deep * piece.thickness_mm**2 / 6, row.mor_mpa * data.house("mor_share") * minutes
+    return make(
+        "corner.front", part="board", case="loaded, and pushed on its front", unknown=unknown,
+        demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
+        template="Along its slanting front the board is bent to {used} of what {wood} may take.", parts={"wood": row.name},
+        steps=(
+            Step("l", "the slanting front", Quantity(span, "length")),
+            Step("b", "a third of the way to the corner", Quantity(deep, "length")),
+            Step("M", "w l/8 + push l/4, half of what lies on it", Quantity(moment, "moment")),
+            Step("σ", "6 M / (b t²)", Quantity(moment / section, "stress")),
+        ),
+    )  # fmt: skip

@@ -1,0 +1,146 @@
+"""A floating shelf that slides onto dowels in a back strip, all of wood.
+
+The dowels bend where they leave the strip; the strip turns about its lower edge, and its screws have a lever of about half the
+shelf's thickness only: a thin shelf pulls hard.
+"""
+
+from collections.abc import Iterator
+from math import pi
+from typing import Any, ClassVar
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, Step, make
+from trade.fixings import fastening
+from trade.fixings.seat import Seat
+from trade.load.demand import Demand
+from trade.load.line import unweighed
+from trade.load.shelf import ShelfLoad
+from trade.mounts import board, rods, stiffness, strips
+from trade.mounts.base import SHELF, Ask, Bore, Box, Mount, Shape, block, board_front
+from trade.mounts.rods import Rod
+from trade.plan import DowelShelf, Wall
+from trade.wall.backing import backing
+
+NOUN = "strip screw"
+_SPARE_MM = 3.0  # room for dust and glue at the bottom of the hole, common practice, no source
+
+
+class _DowelShelf(Mount[DowelShelf]):
+    kind = "dowel_shelf"
+    name = "Floating shelf on dowels"
+    support_noun = NOUN
+    make = DowelShelf
+    asks = (
+        *SHELF,
+        Ask("strip_mm", "Back strip thick", "length"),
+        Ask("dowel", "Dowels of", "choice", data.boards),
+        Ask("dowels", "Dowels", "count"),
+        Ask("dowel_mm", "Dowels thick", "length"),
+        Ask("in_shelf_mm", "Dowels in the shelf", "length"),
+    )
+    fresh: ClassVar[dict[str, Any]] = {"board": "oak_red", "thickness_mm": 60.0, "depth_mm": 200.0, "use": "display"}
+
+    def checks(self, piece: DowelShelf, wall: Wall) -> list[Check]:
+        """Every check of the shelf, its dowels and the strip's screws."""
+        loads = unweighed(piece)
+        if len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, NOUN, loads)]
+        load, seats = ShelfLoad(piece, 0.0, 0.0), self.seats(piece, wall)
+        demands, lining, rod = load.demands(), backing(wall).unknown, Rod(piece.dowel_mm, piece.in_shelf_mm)
+        give = _give(piece) * len(piece.supports_mm) / piece.dowels
+        return [
+            *board.checks(load, loads),
+            *fastening.checks(seats, demands, lining, loads),
+            _bending(piece, demands, load.push_n, loads),
+            rods.hole(replace(piece, depth_mm=piece.depth_mm - piece.strip_mm), rod),
+            rods.cover(piece, rod),
+            *stiffness.wobble(load, [(each, give) for each in seats if each.holds], lining + loads),
+        ]
+
+    def seats(self, piece: DowelShelf, wall: Wall) -> list[Seat]:
+        """The back strip on its studs."""
+        high = piece.thickness_mm
+        return strips.on_studs(piece, wall, NOUN, piece.board, piece.strip_mm, high, piece.top_mm - high)
+
+    def front(self, piece: DowelShelf) -> list[Shape]:
+        """The board; dowels and screws behind it."""
+        axis, r = piece.top_mm - piece.high_mm / 2, piece.dowel_mm / 2
+        dowels = [
+            block("hidden", x - r, axis - r, x + r, axis + r) for x in (piece.left_mm + at for at in dowel_places_mm(piece))
+        ]
+        heights = tuple(piece.top_mm - piece.high_mm + up for up in strips.rows(piece.high_mm))
+        return [board_front(piece), *dowels, *strips.screws_front(piece, heights)]
+
+    def side(self, piece: DowelShelf, seat: Seat) -> list[Shape]:
+        """The strip on the wall, the shelf in front of it, a dowel through both."""
+        t, axis, r, low = piece.strip_mm, piece.top_mm - piece.high_mm / 2, piece.dowel_mm / 2, piece.top_mm - piece.high_mm
+        return [
+            block("wood", 0.0, low, t, piece.top_mm),
+            block("board", t, low, piece.depth_mm, piece.top_mm),
+            block("wood", 0.0, axis - r, min(t + piece.in_shelf_mm, piece.depth_mm), axis + r),
+        ]
+
+    def box(self, piece: DowelShelf) -> Box:
+        """The board alone."""
+        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
+
+    def bores(self, piece: DowelShelf) -> list[Bore]:
+        """One hole per dowel, the same in shelf and strip: clamp them together and drill both."""
+        deep, up = piece.in_shelf_mm + _SPARE_MM, piece.thickness_mm / 2
+        return [Bore(x, up, piece.dowel_mm, deep, f"dowel {n}") for n, x in enumerate(dowel_places_mm(piece), start=1)]
+
+    def cures(self, piece: DowelShelf) -> Iterator[tuple[str, Phrase, DowelShelf]]:
+        """More dowels, thicker ones."""
+        for count in (6, 8, 10):
+            if count > piece.dowels:
+                yield "dowels", Phrase(f"{count} dowels"), replace(piece, dowels=count)
+        for thick in (22.2, 25.4, 31.75):
+            if thick > piece.dowel_mm:
+                yield "dowel", Phrase("Dowels {d} thick", {"d": Quantity(thick, "length")}), replace(piece, dowel_mm=thick)
+
+    def cautions(self, piece: DowelShelf, wall: Wall) -> list[Phrase]:
+        """What people get wrong with dowels."""
+        return [
+            Phrase("Clamp strip and shelf together and drill both at once: the holes must match."),
+            Phrase("Rip the strip off the same board: the grain runs on."),
+        ]
+
+
+KIND = _DowelShelf()
+
+
+def dowel_places_mm(piece: DowelShelf) -> tuple[float, ...]:
+    """Where the dowels are, evenly, from the left end."""
+    return tuple(piece.length_mm * (n + 0.5) / piece.dowels for n in range(piece.dowels))
+
+
+def _give(piece: DowelShelf) -> float:
+    """How far the front edge goes down under 1 N there when one dowel carries it: it bends over its length in the shelf."""
+    reach, front = min(piece.in_shelf_mm, piece.depth_mm - piece.strip_mm) / 2, piece.depth_mm - piece.strip_mm
+    ei = data.boards()[piece.dowel].e_mpa * pi * piece.dowel_mm**4 / 64
+    return front * reach / ei * (front - reach / 2)
+
+
+def _bending(piece: DowelShelf, demands: dict[int, tuple[Demand, ...]], push_n: float, unknown: tuple[str, ...]) -> Check:
+    """The dowels share what lasts; one alone takes a push, where it happens."""
+    row, section = data.boards()[piece.dowel], pi * piece.dowel_mm**3 / 32
+    lasting = sum(max(case[0].moment_nmm - case[0].load_n * piece.strip_mm, 0.0) for case in demands.values()) / piece.dowels
+    pushed = lasting + push_n * (piece.depth_mm - piece.strip_mm)
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    moment, duration, case = max(
+        ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed over one dowel")), key=lambda m: m[0] / m[1]
+    )
+    allowed = row.mor_mpa * data.house("mor_share") * duration
+    return make(
+        "dowel.bending", part="dowel", case=case, unknown=unknown,
+        demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
+        template="Where they leave the strip the dowels are bent to {used} of what {wood} may take.", parts={"wood": row.name},
+        steps=(
+            Step("M", f"about the strip's face, one dowel, {case}", Quantity(moment, "moment")),
+            Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
+            Step("σ", "M / S", Quantity(moment / section, "stress")),
+            Step("σ'", f"{data.house('mor_share')} MOR C_D", Quantity(allowed, "stress")),
+        ),
+    )  # fmt: skip

@@ -1,0 +1,205 @@
+"""A panel on the wall that things hang on: a sheet straight to the studs, or on level battens.
+
+On battens there are two chains in series: the panel's screws in the battens, whose thread is no longer than the batten is thick,
+and the battens' screws in the studs. What hangs turns the whole panel about its lower edge: the top row pulls.
+"""
+
+from collections.abc import Iterator
+from typing import Any, ClassVar, TypeVar
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, Step, make
+from trade.fixings import driving, fastening, wood
+from trade.fixings.seat import Seat
+from trade.load.demand import Demand
+from trade.load.line import LineLoad, unweighed
+from trade.measure import G_N_PER_KG
+from trade.mechanics.beam import widest_mm
+from trade.mounts import board, strips
+from trade.mounts.base import BOARD, LENGTH, Ask, Mount, Shape, block
+from trade.plan import Panel, Wall
+from trade.wall.backing import backing
+
+NOUN = "stud"
+_LEAST_FIXINGS = 4  # common practice, no source
+_EDGE_MM = 40.0  # house rule: the outer rows from the panel's edges
+_BATTEN = "pine_white"  # house rule: battens are taken as the softest wood of the shop
+_BATTEN_HIGH_MM = 64.0  # house rule: how high a batten is
+_BEHIND_MM = 1.0  # the panel's screws stop short of the lining by this, house rule
+N = TypeVar("N", bound=Panel)
+
+
+class Panelled(Mount[N]):
+    """What panels and peg walls share."""
+
+    support_noun = NOUN
+    asks: ClassVar[tuple[Ask, ...]] = (
+        LENGTH,
+        Ask("height_mm", "Height", "length"),
+        Ask("thickness_mm", "Thickness", "length"),
+        BOARD,
+        Ask("rows", "Rows of screws, or battens", "count"),
+        Ask("batten_mm", "Battens thick", "length", help="0: straight to the studs."),
+        Ask("panel_screws", "Panel's screws in each batten", "count"),
+        Ask("panel_screw_mm", "Their length", "length"),
+        Ask("depth_mm", "Things reach out", "length"),
+    )
+
+    def checks(self, piece: N, wall: Wall) -> list[Check]:
+        """Every check of the panel, its battens and its screws."""
+        loads = unweighed(piece)
+        if not piece.supports_mm or len(piece.supports_mm) < 2:
+            return [board.too_few_supports(piece, NOUN, loads)]
+        load, seats = LineLoad(piece, _own_n(piece), piece.thickness_mm / 2 + piece.batten_mm), self.seats(piece, wall)
+        demands = load.demands()
+        found = fastening.checks(seats, demands, backing(wall).unknown, loads)
+        found.append(_fixings(piece))
+        if piece.batten_mm:
+            found += [_batten_screws(piece, demands, loads), _short_enough(piece), _batten_bending(piece, demands, loads)]
+        return found
+
+    def seats(self, piece: N, wall: Wall) -> list[Seat]:
+        """At each stud, a screw in every row."""
+        board_key, thick = (_BATTEN, piece.batten_mm) if piece.batten_mm else (piece.board, piece.thickness_mm)
+        low = piece.top_mm - piece.height_mm
+        return strips.on_studs(piece, wall, NOUN, board_key, thick, piece.height_mm, low, rows_mm(piece))
+
+    def front(self, piece: N) -> list[Shape]:
+        """The sheet, its battens behind it, its screws."""
+        left, right, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.height_mm
+        heights = tuple(low + up for up in rows_mm(piece))
+        half = _BATTEN_HIGH_MM / 2
+        battens = [block("hidden", left + 4, y - half, right - 4, y + half) for y in heights] if piece.batten_mm else []
+        return [
+            block("face", left, low, right, piece.top_mm),
+            *battens,
+            *strips.screws_front(piece, heights, hidden=bool(battens)),
+        ]
+
+    def side(self, piece: N, seat: Seat) -> list[Shape]:
+        """The sheet on its battens or on the wall."""
+        low, b, t = piece.top_mm - piece.height_mm, piece.batten_mm, piece.thickness_mm
+        half = _BATTEN_HIGH_MM / 2
+        battens = [block("wood", 0.0, low + up - half, b, low + up + half) for up in rows_mm(piece)] if b else []
+        return [*battens, block("board", b, low, b + t, piece.top_mm)]
+
+    def cures(self, piece: N) -> Iterator[tuple[str, Phrase, N]]:
+        """More rows; more screws into the battens."""
+        for count in (3, 4, 5):
+            if count > piece.rows:
+                what = "battens" if piece.batten_mm else "rows of screws"
+                yield "rows", Phrase(f"{count} {what}"), replace(piece, rows=count)
+        for count in (6, 8, 12):
+            if piece.batten_mm and count > piece.panel_screws:
+                yield "panel_screws", Phrase(f"{count} screws in each batten"), replace(piece, panel_screws=count)
+
+    def cautions(self, piece: N, wall: Wall) -> list[Phrase]:
+        """What people get wrong with panels."""
+        if not piece.batten_mm:
+            return [Phrase("Never fewer than four fixings a panel; a washer or a wide head where the sheet is thin.")]
+        return [Phrase("Level the battens first; the panel's screws bite all of the batten and do not come out behind it.")]
+
+
+class _Panel(Panelled[Panel]):
+    kind = "panel"
+    name = "Panel, on battens or straight on"
+    piece_noun = "panel"
+    make = Panel
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "plywood", "length_mm": 1000.0, "height_mm": 800.0, "thickness_mm": 12.0, "depth_mm": 120.0, "batten_mm": 19.0,
+        "panel_screw_mm": 28.0,
+    }  # fmt: skip
+
+
+KIND = _Panel()
+
+
+def rows_mm(piece: Panel) -> tuple[float, ...]:
+    """Heights of its rows above its lower edge, from the top down."""
+    edge = min(_EDGE_MM, piece.height_mm / 4)
+    step = (piece.height_mm - 2 * edge) / (piece.rows - 1)
+    return tuple(piece.height_mm - edge - n * step for n in range(piece.rows))
+
+
+def _own_n(piece: Panel) -> float:
+    """Weight of the sheet and its battens."""
+    length = piece.length_mm / 1e9
+    sheet = length * piece.height_mm * piece.thickness_mm * data.boards()[piece.board].density_kg_m3
+    battens = length * _BATTEN_HIGH_MM * piece.batten_mm * piece.rows * data.boards()[_BATTEN].density_kg_m3
+    return (sheet + battens) * G_N_PER_KG
+
+
+def _fixings(piece: Panel) -> Check:
+    return make(
+        "panel.fixings", part="panel", case="any", fit=True,
+        demand=Quantity(_LEAST_FIXINGS, "count"), capacity=Quantity(len(piece.supports_mm) * piece.rows, "count"),
+        template="A panel wants {demand} fixings to the studs at least; it has {capacity}.",
+    )  # fmt: skip
+
+
+def _top_pull_n(piece: Panel, demands: dict[int, tuple[Demand, ...]], n: int) -> float:
+    """What the top batten is pulled with when the panel turns about its lower edge, all rows in proportion."""
+    turning = sum(max(cases[min(n, len(cases) - 1)].moment_nmm, 0.0) for cases in demands.values())
+    heights = rows_mm(piece)
+    return turning * heights[0] / sum(y * y for y in heights)
+
+
+def _worst(piece: Panel, demands: dict[int, tuple[Demand, ...]]) -> tuple[float, float, str]:
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    cases = (
+        (_top_pull_n(piece, demands, 0), years, "loaded, for years"),
+        (_top_pull_n(piece, demands, 1), minutes, "loaded, and pushed"),
+    )
+    return max(cases, key=lambda case: case[0] / case[1])
+
+
+def _batten_screws(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
+    """The panel's screws in the top batten: the thread is no longer than the batten is thick."""
+    screw, row = data.screws()["wood_8"], data.boards()[_BATTEN]
+    past = min(piece.panel_screw_mm - piece.thickness_mm, piece.batten_mm)
+    thread = max(min(driving.thread_length_mm(screw, piece.panel_screw_mm), past) - screw.tip_mm, 0.0)
+    pull, duration, case = _worst(piece, demands)
+    each, holds = pull / piece.panel_screws, wood.withdrawal_n_per_mm(screw, row.g) * thread * duration
+    return make(
+        "panel.batten_screws", part="panel", case=case, unknown=unknown,
+        demand=Quantity(each, "pull"), capacity=Quantity(max(holds, 1e-6), "pull"),
+        template="Each #8 screw of the panel in its top batten is pulled with {demand}; so short a thread holds {capacity}.",
+        steps=(
+            Step("P", f"pull on the top batten, {case}", Quantity(pull, "force")),
+            Step("n", "the panel's screws in it", Quantity(piece.panel_screws, "count")),
+            Step("p_t", "thread in the batten, less the tip", Quantity(thread, "fine")),
+            Step("G", f"batten taken as {row.name}", Quantity(row.g, "ratio")),
+            Step("W'", "2850 G² D p_t C_D", Quantity(holds, "force")),
+        ),
+    )  # fmt: skip
+
+
+def _short_enough(piece: Panel) -> Check:
+    return make(
+        "panel.behind", part="panel", case="any", fit=True,
+        demand=Quantity(piece.panel_screw_mm + _BEHIND_MM, "fine"),
+        capacity=Quantity(piece.thickness_mm + piece.batten_mm, "fine"),
+        template="The panel's screws must not come out behind: with room they need {demand}; panel and batten are {capacity}.",
+    )  # fmt: skip
+
+
+def _batten_bending(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
+    """The top batten, pulled out evenly between its studs, bends about its thin way."""
+    row, span = data.boards()[_BATTEN], widest_mm(piece.length_mm, piece.supports_mm)
+    pull, duration, case = _worst(piece, demands)
+    moment, section = pull / piece.length_mm * span**2 / 8, _BATTEN_HIGH_MM * piece.batten_mm**2 / 6
+    allowed = row.mor_mpa * data.house("mor_share") * duration
+    return make(
+        "panel.batten_bending", part="batten", case=case, unknown=unknown,
+        demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
+        template="Between its studs the top batten is bent to {used} of what {wood} may take.", parts={"wood": row.name},
+        steps=(
+            Step("p", "pull along the top batten", Quantity(pull / piece.length_mm, "line")),
+            Step("l", "widest gap between studs, or twice the overhang", Quantity(span, "length")),
+            Step("M", "p l² / 8", Quantity(moment, "moment")),
+            Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
+            Step("σ'", f"{data.house('mor_share')} MOR C_D", Quantity(allowed, "stress")),
+        ),
+    )  # fmt: skip

@@ -1,0 +1,61 @@
+"""A strip of wood screwed to the studs, whatever then hangs on it: ledgers, cleats, rails, back strips, battens."""
+
+from trade import data
+from trade.fixings import wood
+from trade.fixings.seat import Hardware, Seat, seat
+from trade.mounts.base import Shape, block, support_name
+from trade.plan import Piece, Wall
+
+FACE_WIDTH_MM = 60.0  # house rule: how much of a strip presses at each stud
+_TWO_ROWS_MM = 50.0  # house rule: from this height on a strip takes two screws on each stud
+_SCREW_MM = 4.0  # how screws are drawn from the front
+
+
+def rows(high_mm: float) -> tuple[float, ...]:
+    """Where a strip's screws go above its lower edge: one in the middle of a low one, two in a high one."""
+    return (0.75 * high_mm, 0.25 * high_mm) if high_mm >= _TWO_ROWS_MM else (high_mm / 2,)
+
+
+def on_studs(
+    piece: Piece, wall: Wall, noun: str, board: str, thick_mm: float, high_mm: float, foot_mm: float,
+    heights_mm: tuple[float, ...] | None = None, first: int = 0,
+) -> list[Seat]:  # fmt: skip
+    """A strip's seats, one at each of a piece's supports.
+
+    Args:
+        piece: whose strip it is.
+        wall: it is screwed to.
+        noun: what a support is called.
+        board: row of the boards table that the strip is of.
+        thick_mm: its thickness, under the heads.
+        high_mm: its height, which presses.
+        foot_mm: its lower edge above the floor.
+        heights_mm: of the screws above that edge; by default as `rows` says.
+        first: number of the first seat, where there is more than one strip.
+    """
+    side = wood.wood_side(thick_mm, data.boards()[board].g, data.screws()[piece.screw].diameter_mm)
+    hardware, count = Hardware(heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side), len(piece.supports_mm)
+    return [
+        seat(wall, piece, hardware, first + i, support_name(i, count, noun), piece.left_mm + x, foot_mm)
+        for i, x in enumerate(piece.supports_mm)
+    ]
+
+
+def screws_front(piece: Piece, heights_mm: tuple[float, ...], hidden: bool = True, first: int = 0) -> list[Shape]:
+    """A strip's screws from the front, at heights above the floor."""
+    return [
+        block("hidden" if hidden else "steel", x - _SCREW_MM, y - _SCREW_MM, x + _SCREW_MM, y + _SCREW_MM, first + i)
+        for i, x in enumerate(piece.left_mm + at for at in piece.supports_mm)
+        for y in heights_mm
+    ]
+
+
+def shear_n(seat: Seat) -> float:
+    """What one of a seat's screws may carry along the wall, N, for ten years in timber (C_D = 1)."""
+    if seat.held is not None:
+        return seat.held.shear_n
+    bearing = wood.bearing_length_mm(seat.reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm)
+    if bearing <= 0:
+        return 0.0
+    fe = wood.bearing_strength_mpa(seat.timber.g, seat.screw.diameter_mm)
+    return wood.lateral(wood.dowel(seat.screw), seat.side, seat.gap_mm, fe, bearing).value_n

@@ -1,0 +1,149 @@
+"""What hangs and is no shelf: cabinets, rails, panels, rows of cleats."""
+
+from trade import data
+from trade.errors import PlanError
+from trade.part import between, known
+from trade.pieces.base import Piece, weighed
+
+
+class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="kind"):
+    """A cabinet, box or mantel that hangs on a bevelled cleat. `body_kg`: empty; null: not weighed.
+
+    `cleat`: a row of the boards table; `cleat_mm`, `cleat_high_mm`: of the half on the wall; `down_mm`: from the top of the piece
+    to the top of that half; `bevel_deg`: of its top edge from level; `locked`: a screw or a block keeps it from being lifted off.
+    """
+
+    height_mm: float
+    body_kg: float | None
+    cleat: str = "plywood"
+    cleat_mm: float = 18.0
+    cleat_high_mm: float = 80.0
+    down_mm: float = 40.0
+    bevel_deg: float = 45.0
+    locked: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse absurd cleats."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 60, 3000, "height_mm", "Its height")
+        weighed(self.body_kg, "body_kg")
+        known(data.boards(), self.cleat, "board", "cleat")
+        between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
+        between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
+        between(self.down_mm, 0, 500, "down_mm", "The cleat's place below the top")
+        if not 20 <= self.bevel_deg <= 60:
+            raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
+        if self.down_mm + self.cleat_high_mm > self.height_mm - 20:
+            raise PlanError(
+                "The cleat and the spacer at the bottom do not both fit behind it: it is not high enough.", "height_mm"
+            )
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
+
+
+class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
+    """A board along the wall with hooks or brackets that move along it; its things are what hangs there."""
+
+    height_mm: float
+    thickness_mm: float
+    board: str
+
+    def __post_init__(self) -> None:
+        """Refuse absurd rails."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 15, 600, "height_mm", "A rail's height")
+        between(self.thickness_mm, 3, 80, "thickness_mm", "A rail's thickness")
+        known(data.boards(), self.board, "board", "board")
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
+
+
+class HolderBoard(Rail, frozen=True, kw_only=True, tag="holder_board", tag_field="kind"):
+    """A board with clips, hangers or holders that spans two studs."""
+
+
+class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
+    """A panel on the wall that things hang on: a sheet, straight to the studs or on level battens.
+
+    `board`: of the sheet, a row of the boards table; `rows`: screws one above the other at each stud, or battens; `batten_mm`:
+    their thickness, 0 for none; `panel_screws`: into each batten; `panel_screw_mm`: their length.
+    """
+
+    height_mm: float
+    thickness_mm: float
+    board: str
+    rows: int = 3
+    batten_mm: float = 0.0
+    panel_screws: int = 4
+    panel_screw_mm: float = 31.75
+
+    def __post_init__(self) -> None:
+        """Refuse absurd panels."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 100, 3000, "height_mm", "Its height")
+        between(self.thickness_mm, 3, 60, "thickness_mm", "Its thickness")
+        between(self.batten_mm, 0, 80, "batten_mm", "A batten's thickness")
+        between(self.panel_screw_mm, 8, 150, "panel_screw_mm", "A screw's length")
+        known(data.boards(), self.board, "board", "board")
+        if not 2 <= self.rows <= 8:
+            raise PlanError("A panel is held in 2 to 8 rows.", "rows")
+        if not 2 <= self.panel_screws <= 40:
+            raise PlanError("A batten takes between 2 and 40 of the panel's screws.", "panel_screws")
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
+
+
+class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"):
+    """A perforated board or plywood with pegs. `peg`: a row of the boards table; `peg_mm`: thickness of a peg."""
+
+    peg: str = "maple"
+    peg_mm: float = 12.7
+
+    def __post_init__(self) -> None:
+        """Refuse absurd pegs."""
+        Panel.__post_init__(self)
+        known(data.boards(), self.peg, "board", "peg")
+        between(self.peg_mm, 4, 40, "peg_mm", "A peg's thickness")
+
+
+class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="kind"):
+    """Rows of bevelled cleats that carry movable holders; its things are what one row carries.
+
+    `cleat`, `cleat_mm`, `cleat_high_mm`, `bevel_deg`: as of a cabinet's; `rows` of them, `apart_mm` from one to the next;
+    `holder_mm`: height of the lowest holder, from its bevel down to its foot.
+    """
+
+    cleat: str = "plywood"
+    cleat_mm: float = 18.0
+    cleat_high_mm: float = 75.0
+    bevel_deg: float = 45.0
+    rows: int = 3
+    apart_mm: float = 200.0
+    holder_mm: float = 120.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd cleats."""
+        Piece.__post_init__(self)
+        known(data.boards(), self.cleat, "board", "cleat")
+        between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
+        between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
+        between(self.apart_mm, self.cleat_high_mm + 20, 1000, "apart_mm", "From one cleat to the next")
+        between(self.holder_mm, 20, 1000, "holder_mm", "A holder's height")
+        if not 20 <= self.bevel_deg <= 60:
+            raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
+        if not 1 <= self.rows <= 12:
+            raise PlanError("A cleat wall has 1 to 12 rows.", "rows")
+
+    @property
+    def high_mm(self) -> float:
+        """From the top of the highest cleat to the foot of the lowest."""
+        return (self.rows - 1) * self.apart_mm + self.cleat_high_mm

@@ -1,0 +1,56 @@
+"""What stands on the floor and is held to the wall."""
+
+from trade.errors import PlanError
+from trade.part import between
+from trade.pieces.base import Piece, Shelf, ledger, weighed
+
+
+class Bench(Shelf, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kind"):
+    """A bench or desk on a ledger at the wall and legs at the front. `supports_mm`: screws of the ledger.
+
+    `ledger`, `ledger_mm`, `ledger_high_mm`: as of a ledger shelf; `legs`: how many; `leg_mm`: side of a square leg; `apron_mm`:
+    height of the board that joins the legs under the front edge, 0 for none.
+    """
+
+    ledger: str = "pine_white"
+    ledger_mm: float = 38.0
+    ledger_high_mm: float = 64.0
+    legs: int = 2
+    leg_mm: float = 38.0
+    apron_mm: float = 90.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd legs."""
+        Shelf.__post_init__(self)
+        ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
+        between(self.leg_mm, 15, 150, "leg_mm", "A leg's thickness")
+        between(self.apron_mm, 0, 250, "apron_mm", "An apron's height")
+        if not 0 <= self.legs <= 12:
+            raise PlanError("A bench has up to 12 legs.", "legs")
+
+
+class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind"):
+    """A standing bookcase that straps keep from tipping; `supports_mm`: the straps, `strap_down_mm` below its top.
+
+    `body_kg`: empty; null: not weighed. `open_mm`: how far drawers or doors reach out in front when open.
+    """
+
+    height_mm: float
+    body_kg: float | None
+    strap_down_mm: float = 20.0
+    open_mm: float = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd bookcases."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 200, 4000, "height_mm", "Its height")
+        between(self.strap_down_mm, 0, 3000, "strap_down_mm", "A strap's place below the top")
+        between(self.open_mm, 0, 1000, "open_mm", "How far its drawers open")
+        weighed(self.body_kg, "body_kg")
+        if self.strap_down_mm > self.height_mm - 50:
+            raise PlanError("The straps must sit on the bookcase, below its top and above its foot.", "strap_down_mm")
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
