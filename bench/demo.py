@@ -2,6 +2,7 @@
 
 import re
 from fractions import Fraction
+from typing import Any
 
 from msgspec.structs import replace
 
@@ -11,6 +12,7 @@ from trade.choose import placement
 from trade.devices.hidden import HiddenWall, Member, Service
 from trade.devices.stand_ins import StandIns
 from trade.evidence import Reading
+from trade.mounts import mount_of
 from trade.plan import BracketShelf, Layer, Plan, RodShelf, Stud, Thing
 from trade.plan import Wall as PlanWall
 from trade.wall.infer import as_studs, infer
@@ -122,15 +124,126 @@ def party_wall() -> Plan:
     return Plan(name="Party wall, living room", units="metric", wall=wall, pieces=(plants,))
 
 
-PLANS = ((JOB, changing_room), (LIBRARY, reading_corner), (FLAT, party_wall))
+def _put(plan: Plan, kind: str, at_mm: tuple[float, float], key: str, name: str, **changes: Any) -> Plan:
+    """One more piece where somebody pointed: its middle and its top; sizes as they should be, supports on the studs under it."""
+    piece: Any = placement.put_up(plan, kind, *at_mm)
+    length = changes.pop("length_mm", piece.length_mm)
+    left = changes.pop("left_mm", min(max(at_mm[0] - length / 2, 0.0), plan.wall.width_mm - length))
+    piece = replace(piece, length_mm=length, left_mm=left, supports_mm=(), key=key, name=name)
+    supports = changes.pop("supports_mm", None) or placement.on_studs(piece, plan.wall).supports_mm
+    piece = replace(piece, supports_mm=supports, **changes)
+    return plan.with_piece(mount_of(piece).landed(replace(piece, top_mm=at_mm[1]), plan.wall))
+
+
+def _framed(width_mm: float, first_mm: float, step_mm: float, off_mm: float = 2.0) -> tuple[Stud, ...]:
+    count = int((width_mm - first_mm) // step_mm) + 1
+    return tuple(
+        Stud(centre_mm=first_mm + n * step_mm, width_mm=38.1, depth_mm=88.9, uncertainty_mm=off_mm) for n in range(count)
+    )
+
+
+def workshop() -> Plan:
+    """Plywood on studs in the boathouse's workshop: a rail, cleats, pegs, a holder board, a cabinet, a notice panel."""
+    wall = PlanWall(
+        width_mm=220 * _INCH, height_mm=100 * _INCH, layers=(Layer(kind="plywood_12", thickness_mm=12.0),),
+        timber="douglas_fir_larch", studs=_framed(220 * _INCH, 12 * _INCH, 16 * _INCH),
+    )  # fmt: skip
+    plan = Plan(name="Workshop wall", units="imperial", wall=wall)
+    oars = tuple(Thing(name=f"Oar {n}", mass_kg=2.6, at_mm=(8 + 16 * n) * _INCH, out_mm=4 * _INCH) for n in range(5))
+    plan = _put(
+        plan, "rail", (44 * _INCH, 90 * _INCH), "oars", "Oar rail", length_mm=80 * _INCH, board="oak_white", thickness_mm=25.4,
+        height_mm=5 * _INCH, depth_mm=5 * _INCH, use="hard", things=oars,
+    )  # fmt: skip
+    plan = _put(
+        plan, "cleat_cabinet", (124 * _INCH, 90 * _INCH), "jackets", "Life jackets", length_mm=56 * _INCH, height_mm=30 * _INCH,
+        depth_mm=14 * _INCH, body_kg=24.0, cleat_mm=23.0, locked=True, things=(Thing(name="Life jackets, twelve", mass_kg=11.0),),
+    )  # fmt: skip
+    plan = _put(
+        plan, "panel", (190 * _INCH, 84 * _INCH), "notices", "Notice panel", length_mm=40 * _INCH, height_mm=36 * _INCH,
+        depth_mm=60.0, use="display", things=(Thing(name="Notices and keys", mass_kg=3.0),),
+    )  # fmt: skip
+    plan = _put(
+        plan, "cleat_wall", (44 * _INCH, 68 * _INCH), "holders", "Rigger holders", length_mm=70 * _INCH, rows=3,
+        apart_mm=7 * _INCH, holder_mm=11 * _INCH, depth_mm=6 * _INCH, things=(Thing(name="Riggers in holders", mass_kg=16.0),),
+    )  # fmt: skip
+    plan = _put(
+        plan, "peg_wall", (124 * _INCH, 48 * _INCH), "pegs", "Peg wall", length_mm=48 * _INCH, height_mm=32 * _INCH,
+        things=(Thing(name="Ropes and fenders", mass_kg=6.0), Thing(name="Bailer", mass_kg=0.8, at_mm=600.0, out_mm=70.0)),
+    )  # fmt: skip
+    return _put(
+        plan, "holder_board", (188 * _INCH, 32 * _INCH), "tools", "Spanner board", length_mm=36 * _INCH, depth_mm=95.0,
+        things=(Thing(name="Spanners", mass_kg=5.0), Thing(name="Torque wrench", mass_kg=2.2, at_mm=300.0, out_mm=80.0)),
+    )  # fmt: skip
+
+
+def story_corner() -> Plan:
+    """Studs 24 in apart in the library: bookcases, a bench, a corner shelf, and four ways to hide what holds a shelf."""
+    wall = PlanWall(
+        width_mm=6000.0, height_mm=2600.0, layers=(Layer(kind="gypsum_15_9", thickness_mm=15.9),), timber="douglas_fir_larch",
+        studs=_framed(6000.0, 400.0, 400.0, 1.5),
+    )  # fmt: skip
+    plan = Plan(name="East wall, story corner", units="metric", wall=wall)
+    plan = _put(
+        plan, "corner_shelf", (250.0, 1250.0), "globe", "Globe shelf", length_mm=480.0, depth_mm=480.0, other_mm=400.0,
+        use="display", things=(Thing(name="Globe", mass_kg=4.0),),
+    )  # fmt: skip
+    tall = {"length_mm": 800.0, "height_mm": 2000.0, "depth_mm": 300.0}
+    plan = _put(plan, "bookcase", (1000.0, 2000.0), "case-a", "Atlases", body_kg=42.0, **tall)
+    plan = _put(plan, "bookcase", (1900.0, 2000.0), "case-b", "Encyclopedias", **tall)
+    plan = _put(
+        plan, "ledger_bench", (3200.0, 430.0), "bench", "Reading bench", length_mm=1700.0, depth_mm=420.0, legs=3,
+        things=(Thing(name="Cushions", mass_kg=4.0),),
+    )  # fmt: skip
+    plan = _put(
+        plan, "pin_shelf", (2800.0, 1220.0), "poems", "Poems", left_mm=2500.0, length_mm=800.0, depth_mm=160.0, in_shelf_mm=110.0,
+        things=(Thing(name="Poems", mass_kg=3.0),),
+    )  # fmt: skip
+    plan = _put(
+        plan, "dowel_shelf", (3700.0, 1220.0), "puppets", "Puppets", length_mm=700.0, depth_mm=170.0, dowels=5, in_shelf_mm=100.0,
+        things=(Thing(name="Puppets", mass_kg=2.5),),
+    )  # fmt: skip
+    plan = _put(
+        plan, "box_shelf", (2900.0, 1850.0), "films", "Films", length_mm=900.0, depth_mm=200.0, height_mm=180.0, skin_mm=15.0,
+        things=(Thing(name="Films and games", mass_kg=9.0),),
+    )  # fmt: skip
+    plan = _put(
+        plan, "rod_beam", (5000.0, 1400.0), "mantel", "Mantel", length_mm=1500.0, depth_mm=180.0, thickness_mm=120.0,
+        in_beam_mm=90.0, screw_length_mm=165.1, things=(Thing(name="Clock", mass_kg=5.0, at_mm=750.0),),
+    )  # fmt: skip
+    return _put(
+        plan, "bracket_beam", (5000.0, 2000.0), "busts", "Busts", length_mm=1400.0, depth_mm=220.0, thickness_mm=90.0,
+        things=(Thing(name="Two plaster busts", mass_kg=14.0),),
+    )  # fmt: skip
+
+
+def wardrobe() -> Plan:
+    """A closet in the flat, wall to wall: a shelf on ledgers, and hooks that will have to go between studs."""
+    wall = PlanWall(
+        width_mm=1180.0, height_mm=2450.0, layers=(Layer(kind="gypsum_12_7", thickness_mm=12.7),), timber="spruce_pine_fir",
+        studs=(Stud(centre_mm=120.0, uncertainty_mm=2.0), Stud(centre_mm=720.0, uncertainty_mm=2.0)),
+    )  # fmt: skip
+    plan = Plan(name="Closet, back wall", units="metric", wall=wall)
+    plan = _put(
+        plan, "ledger_shelf", (590.0, 1900.0), "cases", "Suitcase shelf", length_mm=1180.0, depth_mm=400.0, sides_sure=True,
+        stiffener_mm=64.0, use="hard", side_screws=4, supports_mm=(120.0, 720.0), things=(Thing(name="Suitcase", mass_kg=9.0),),
+    )  # fmt: skip
+    return _put(
+        plan, "rail", (590.0, 1500.0), "coats", "Coat rail", length_mm=900.0, left_mm=100.0, supports_mm=(20.0, 620.0, 820.0),
+        anchor="toggle_316", depth_mm=60.0, use="display", things=(Thing(name="Coats", mass_kg=6.0),),
+    )  # fmt: skip
+
+
+PLANS = (
+    (JOB, (changing_room, workshop)), (LIBRARY, (reading_corner, story_corner)), (FLAT, (party_wall, wardrobe)),
+)  # fmt: skip
 
 
 def load() -> int:
     """Put the demo jobs in where they are missing; how many walls were added. What a person changed stays as it is."""
     added = 0
-    for job_name, plan in PLANS:
+    for job_name, plans in PLANS:
         job, new = Job.objects.get_or_create(name=job_name)
-        if new:
+        for plan in plans if new else ():
             Wall.begin(job, plan(), "Demo data")
             added += 1
     return added

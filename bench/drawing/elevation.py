@@ -17,6 +17,8 @@ from trade.plan import AnyPiece, Plan, Stud, Thing
 CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
 _VIAL_W, _VIAL_H = 84.0, 13.0
 _PLATE_MM = 38.0
+_HOOK_MM = 26.0  # how far under a rail its hooks reach
+_NAME_PX = 14.0  # a name fits on what is higher
 _LEAST_PX = 3.0  # thinner than this nothing is seen
 _THING_MM = 170.0  # things are drawn as plain blocks; nobody said how high they are
 
@@ -140,7 +142,8 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
             verdict.governing.utilisation,
             verdict.word,
         )
-        pen.text(middle, top + thick + 13, piece.name, "piece-name", "middle")
+        foot = top + thick / 2 + 4 if mount_of(piece).carries == "under" and thick > _NAME_PX else top + thick + 13
+        pen.text(middle, foot, piece.name, "piece-name", "middle")
 
 
 def _shape(pen: Pen, shape: Shape, scale: Scale, governing: Check | None) -> None:
@@ -159,15 +162,19 @@ def _shape(pen: Pen, shape: Shape, scale: Scale, governing: Check | None) -> Non
 
 
 def _tallest(piece: AnyPiece, scale: Scale) -> float:
-    return scale.length(_THING_MM) if piece.things else 0.0
+    return scale.length(_THING_MM) if piece.things and mount_of(piece).carries == "on" else 0.0
 
 
 def _things(pen: Pen, piece: AnyPiece, scale: Scale) -> None:
+    carries = mount_of(piece).carries
+    if carries == "in":
+        return
     top = scale.y(piece.top_mm)
     for n, thing in enumerate(piece.things):
         for start, wide, share in _blocks(piece, thing, n):
             high = scale.length(_THING_MM) * share
-            pen.rect(scale.x(start), top - high, scale.length(wide), high, "thing")
+            foot = top if carries == "on" else scale.y(piece.top_mm - piece.high_mm - _HOOK_MM) + high
+            pen.rect(scale.x(start), foot - high, scale.length(wide), high, "thing")
 
 
 def _blocks(piece: AnyPiece, thing: Thing, n: int) -> list[tuple[float, float, float]]:
@@ -204,7 +211,11 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
 
 def _meets(other: AnyPiece, piece: AnyPiece) -> bool:
     """Whether a level line at a piece's top runs into another piece."""
-    return other.top_mm - other.high_mm <= piece.top_mm <= other.top_mm + (_THING_MM if other.things else 0.0)
+    return (
+        other.top_mm - other.high_mm
+        <= piece.top_mm
+        <= other.top_mm + (_THING_MM if other.things and mount_of(other).carries == "on" else 0.0)
+    )
 
 
 def _dimension(pen: Pen, x1: float, x2: float, y: float, words: str) -> None:

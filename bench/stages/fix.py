@@ -171,7 +171,7 @@ def support(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         if request.POST.get("how") == "more":
             changed = placement.add_support(piece, wall_now)
         else:
-            changed = replace(piece, supports_mm=placement.supports_on_studs(wall_now, piece.left_mm, piece.length_mm))
+            changed = placement.on_studs(piece, wall_now)
     except PlanError as error:
         return refused(desk, str(error))
     return apply(desk, lambda plan: plan.with_piece(changed), f"Supports of {piece.name}")

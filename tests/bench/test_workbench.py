@@ -12,6 +12,7 @@ from bench.models import Job, Practice, Wall
 from tests.plans import bracket_shelf, plan, rod_shelf
 from trade import planfile
 from trade.assess import assess
+from trade.mounts import KINDS, mount_of
 from trade.plan import Plan, Thing
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
@@ -304,11 +305,10 @@ class Drawings(BenchCase):
                 self.assertIn("<svg", section.draw(piece, now, verdict, seat))
 
     def test_the_demo_shows_one_of_each_verdict(self) -> None:
-        self.assertEqual((demo.load(), demo.load()), (3, 0))
-        for job, words in (
-            (demo.JOB, ["holds", "close", "wont_hold"]),
-            (demo.LIBRARY, ["cannot_tell"]),
-            (demo.FLAT, ["close"]),
-        ):
-            verdict = assess(Wall.objects.get(job__name=job).plan())
-            self.assertEqual([piece.word for piece in verdict.pieces], words)
+        self.assertEqual((demo.load(), demo.load()), (6, 0))
+        walls = list(Wall.objects.filter(job__name__in=[job for job, _ in demo.PLANS]).order_by("pk"))
+        words = [[piece.word for piece in assess(wall.plan()).pieces] for wall in walls]
+        self.assertEqual((words[0], words[2], words[4]), (["holds", "close", "wont_hold"], ["cannot_tell"], ["close"]))
+        used = {mount_of(piece).kind for wall in walls for piece in wall.plan().pieces}
+        self.assertEqual(used, set(KINDS))  # every kind on a wall that suits it
+        self.assertNotIn("wont_hold", words[1] + words[3])

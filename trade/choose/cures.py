@@ -66,8 +66,7 @@ def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]
     wall = plan.wall
     missing = any(not seat.anchored and not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
     if missing and wall.uprights:
-        seated = placement.supports_on_studs(wall, piece.left_mm, piece.length_mm)
-        yield "seat", Phrase("Set its supports on the studs under it"), replace(piece, supports_mm=seated)
+        yield "seat", Phrase("Set its supports on the studs under it"), placement.on_studs(piece, wall)
         for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm), key=abs)[:3]:
             side = "right" if shift > 0 else "left"
             label = Phrase("Move it {by} to the " + side, {"by": Quantity(abs(shift), "length")})
@@ -112,11 +111,11 @@ def _clear(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]
         if left < 0 or left + piece.length_mm > wall.width_mm or not piece.high_mm <= top <= wall.height_mm:
             continue
         side = ("right" if dx > 0 else "left") if dx else ("up" if dy > 0 else "down")
-        supports = placement.supports_on_studs(wall, left, piece.length_mm) if dx else piece.supports_mm
         label = Phrase(
             f"Move it {{by}} {'to the ' if dx else ''}{side}, clear of what is there", {"by": Quantity(abs(dx + dy), "length")}
         )
-        yield "clear", label, replace(piece, left_mm=left, top_mm=top, supports_mm=supports)
+        moved = replace(piece, left_mm=left, top_mm=top)
+        yield "clear", label, placement.on_studs(moved, wall) if dx else moved
 
 
 def _screws(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
@@ -129,6 +128,13 @@ def _screws(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece
         if row.kind == kind and row.diameter_mm > now and piece.screw_length_mm <= max(driving.lengths_mm(row)) + 0.5:
             name = row.name_imperial if plan.units == "imperial" else row.name_metric
             yield "thicker", Phrase("A thicker screw: {name}", {"name": name}), replace(piece, screw=key)
+    if kind == "wood":
+        for key, row in data.screws().items():
+            length = min((each for each in driving.lengths_mm(row) if each >= piece.screw_length_mm - 0.5), default=0.0)
+            if row.kind == "lag" and length:
+                name = row.name_imperial if plan.units == "imperial" else row.name_metric
+                label = Phrase("Lags instead: {name}, {l}", {"name": name, "l": Quantity(length, "length")})
+                yield "lag", label, replace(piece, screw=key, screw_length_mm=length)
 
 
 def _lighter(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:

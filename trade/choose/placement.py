@@ -8,7 +8,7 @@ from msgspec.structs import replace
 from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.held import usual
-from trade.mounts import KINDS, Seat
+from trade.mounts import KINDS, Seat, mount_of
 from trade.plan import AnyPiece, Plan, Wall
 
 LENGTH_MM = 900.0
@@ -31,7 +31,7 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     left = _caught(wall, min(max(x_mm - length / 2, 0.0), wall.width_mm - length), length)
     piece: Any = mount.make(
         key=_free_key(plan), name=f"{mount.piece_noun.capitalize()} {len(plan.pieces) + 1}", left_mm=left, top_mm=wall.height_mm,
-        supports_mm=supports_on_studs(wall, left, length), screw_length_mm=EMBEDMENT_MM,
+        supports_mm=supports_on_studs(wall, left, length, mount.every_stud), screw_length_mm=EMBEDMENT_MM,
         anchor=usual_anchor(wall), **made,
     )  # fmt: skip
     seat = mount.seats(piece, wall)[0]
@@ -49,8 +49,14 @@ def usual_anchor(wall: Wall) -> str | None:
     return usual(wall.structure)
 
 
-def supports_on_studs(wall: Wall, left_mm: float, length_mm: float) -> tuple[float, ...]:
-    """Where to hold a shelf: on the studs under it, the outer two and as many between as keep gaps under 24 in.
+def on_studs(piece: AnyPiece, wall: Wall) -> AnyPiece:
+    """The piece with its supports set on the studs under it, as its kind wants them."""
+    every = mount_of(piece).every_stud
+    return replace(piece, supports_mm=supports_on_studs(wall, piece.left_mm, piece.length_mm, every))
+
+
+def supports_on_studs(wall: Wall, left_mm: float, length_mm: float, every: bool = False) -> tuple[float, ...]:
+    """Where to hold a piece: on the studs under it, the outer two and as many between as keep gaps under 24 in; or on every one.
 
     With fewer than two studs under it, a fifth from each end; the verdict will say what is wrong with that.
     """
@@ -60,7 +66,7 @@ def supports_on_studs(wall: Wall, left_mm: float, length_mm: float) -> tuple[flo
         return (length_mm / 5, length_mm * 4 / 5)
     kept = [inside[0]]
     for x, following in pairwise([*inside[1:], inside[-1]]):
-        if x == inside[-1] or following - kept[-1] > WIDEST_GAP_MM:
+        if every or x == inside[-1] or following - kept[-1] > WIDEST_GAP_MM:
             kept.append(x)
     return tuple(dict.fromkeys(kept))
 
@@ -92,7 +98,7 @@ def resized(piece: AnyPiece, wall: Wall, length_mm: float) -> AnyPiece:
     """The piece with another length, its supports set anew on the studs under it."""
     if abs(length_mm - piece.length_mm) < 0.05:
         return piece
-    return replace(piece, length_mm=length_mm, supports_mm=supports_on_studs(wall, piece.left_mm, length_mm))
+    return on_studs(replace(piece, length_mm=length_mm, supports_mm=()), wall)
 
 
 def _caught(wall: Wall, left: float, length: float) -> float:

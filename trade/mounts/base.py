@@ -87,7 +87,11 @@ class Box(NamedTuple):
 
 
 class Mount(ABC, Generic[P]):
-    """A kind of mounting. `fresh`: what a new one is made of, besides what every piece has; `stands`: on the floor."""
+    """A kind of mounting.
+
+    `fresh`: what a new one is made of, besides what every piece has; `stands`: on the floor; `every_stud`: it is screwed to all
+    that it crosses; `carries`: where its things are, seen from the front.
+    """
 
     kind: ClassVar[str]
     name: ClassVar[str]
@@ -97,6 +101,8 @@ class Mount(ABC, Generic[P]):
     fresh: ClassVar[dict[str, Any]]
     make: ClassVar[type[Piece]]
     stands: ClassVar[bool] = False
+    every_stud: ClassVar[bool] = False
+    carries: ClassVar[Literal["on", "in", "under"]] = "on"
 
     @property
     def icon(self) -> str:

@@ -35,6 +35,7 @@ class _Bookcase(Mount[Bookcase]):
     name = "Bookcase against tipping"
     piece_noun = "bookcase"
     support_noun = NOUN
+    carries = "in"
     make = Bookcase
     stands = True
     asks = (

@@ -33,6 +33,8 @@ class _CleatCabinet(Mount[Cabinet]):
     name = "Cabinet on a bevelled cleat"
     piece_noun = "cabinet"
     support_noun = NOUN
+    carries = "in"
+    every_stud = True
     make = Cabinet
     asks = (
         LENGTH,

@@ -29,6 +29,8 @@ class _CleatWall(Mount[CleatWall]):
     name = "Cleat wall for movable holders"
     piece_noun = "cleat wall"
     support_noun = NOUN
+    carries = "in"
+    every_stud = True
     make = CleatWall
     asks = (
         LENGTH,

@@ -26,6 +26,7 @@ class _Bench(Mount[Bench]):
     name = "Bench or desk on a ledger and legs"
     piece_noun = "bench"
     support_noun = NOUN
+    every_stud = True
     make = Bench
     asks = (
         *SHELF,

@@ -27,6 +27,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
     kind = "ledger_shelf"
     name = "Shelf on ledgers, wall to wall"
     support_noun = NOUN
+    every_stud = True
     make = LedgerShelf
     asks = (
         *SHELF,

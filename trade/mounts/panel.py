@@ -35,6 +35,8 @@ class Panelled(Mount[N]):
     """What panels and peg walls share."""
 
     support_noun = NOUN
+    carries = "in"
+    every_stud = True
     asks: ClassVar[tuple[Ask, ...]] = (
         LENGTH,
         Ask("height_mm", "Height", "length"),

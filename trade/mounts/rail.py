@@ -27,6 +27,8 @@ class Railed(Mount[R]):
     """What rails and holder boards share."""
 
     support_noun = "stud"
+    carries = "under"
+    every_stud = True
     asks = (
         LENGTH,
         Ask("height_mm", "Height", "length"),
