@@ -5,19 +5,30 @@ from msgspec.structs import replace
 from trade import check
 from trade.check import Check, PieceVerdict, Quantity, Verdict, make
 from trade.mounts import mount_of, surroundings
+from trade.mounts.base import Box
 from trade.plan import AnyPiece, Plan, Wall
 from trade.wall.backing import backing
 
 
 def assess(plan: Plan) -> Verdict:
     """Judge everything on a wall. Worst check first within each piece; pieces in the order of the plan."""
-    return Verdict(pieces=tuple(judge_piece(piece, plan) for piece in plan.pieces))
+    taken = _taken(plan)
+    return Verdict(pieces=tuple(_judge(piece, plan.wall, taken) for piece in plan.pieces))
 
 
 def judge_piece(piece: AnyPiece, plan: Plan) -> PieceVerdict:
     """Judge one piece among the others of its plan (whose own piece of the same key, if any, it replaces)."""
-    verdict = assess_piece(piece, plan.wall)
-    clash = _clash(piece, plan)
+    return _judge(piece, plan.wall, _taken(plan))
+
+
+def _taken(plan: Plan) -> list[tuple[AnyPiece, Box]]:
+    """Everything on the wall with the room that it takes."""
+    return [(piece, mount_of(piece).box(piece)) for piece in plan.pieces]
+
+
+def _judge(piece: AnyPiece, wall: Wall, taken: list[tuple[AnyPiece, Box]]) -> PieceVerdict:
+    verdict = assess_piece(piece, wall)
+    clash = _clash(piece, taken)
     return replace(verdict, checks=_ranked([*verdict.checks, clash])) if clash else verdict
 
 
@@ -31,13 +42,13 @@ def _ranked(checks: list[Check]) -> tuple[Check, ...]:
     return tuple(sorted(checks, key=check.severity, reverse=True))
 
 
-def _clash(piece: AnyPiece, plan: Plan) -> Check | None:
+def _clash(piece: AnyPiece, taken: list[tuple[AnyPiece, Box]]) -> Check | None:
     """The refusal of a piece that runs into another one: together they need more height than they span. None when it is clear."""
-    own = mount_of(piece).box(piece)
-    for other in plan.pieces:
+    own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(piece)
+    for other, room in taken:
         if other.key == piece.key:
             continue
-        if height := surroundings.crowded(own, mount_of(other).box(other)):
+        if height := surroundings.crowded(own, room):
             needed, spanned = height
             return make(
                 "piece.clash", part="shelf", case="any", fit=True,

@@ -98,7 +98,7 @@ _MOST = (
 )  # fmt: skip
 
 
-class Wall(Part, frozen=True, kw_only=True):
+class Wall(Part, frozen=True, kw_only=True, cache_hash=True):
     """A wall. `layers`: null when unknown, empty for none. `structure`: a row of the structures table, what stands behind them.
 
     `timber`: of timber studs, a row of the framing table. Both null when unknown. `clues`: rows of their table, what was noticed.

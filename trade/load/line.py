@@ -44,6 +44,7 @@ class LineLoad:
         ei_nmm2: float = 1.0,
         contents: "Contents | None" = None,
         push_share: float = 1.0,
+        along: bool = False,
     ) -> None:
         """Work out what each load does alone.
 
@@ -56,6 +57,7 @@ class LineLoad:
             ei_nmm2: bending stiffness; how supports share hangs on its evenness alone.
             contents: what hangs or stands on it, where that is not simply its things.
             push_share: how much of a push these supports take.
+            along: what bends it is wanted too, not only what its supports take.
         """
         self.piece = piece
         self.use = data.uses()[piece.use]
@@ -66,7 +68,7 @@ class LineLoad:
         pushes = [beam.Load(1.0, place, place) for place in _push_places_mm(piece)]
         self._count = n = len(loads)
         own = beam.Load(own_n, 0.0, piece.length_mm)
-        self.beam = beam.solve(piece.length_mm, piece.supports_mm, ei_nmm2, [own, *loads, *pushes])
+        self.beam = beam.solve(piece.length_mm, piece.supports_mm, ei_nmm2, [own, *loads, *pushes], along)
         self._outs = outs
         self._shares = [(row[0], row[1 : 1 + n], row[1 + n :]) for row in self.beam.reactions_n.tolist()]
 

@@ -33,7 +33,7 @@ class ShelfLoad(LineLoad):
         """
         self.board = data.boards()[piece.board]
         ei = self.board.e_mpa * piece.depth_mm * piece.thickness_mm**3 / 12
-        super().__init__(piece, board_n(piece), piece.depth_mm / 2, hardware_n, hardware_out_mm, ei)
+        super().__init__(piece, board_n(piece), piece.depth_mm / 2, hardware_n, hardware_out_mm, ei, along=True)
         self._spans = np.maximum(self.beam.spans_mm, 1e-9)
         own, parts, _ = self._parts(self.beam.sags_mm)
         self._worst_sags = (own, np.maximum(parts, 0).sum(axis=1))

@@ -14,6 +14,7 @@ from trade.errors import TradeError
 
 Array = NDArray[np.float64]
 _SAMPLES = np.linspace(0.0, 1.0, 17)
+_NOWHERE: Array = np.empty(0)
 _POINT = 1e-6  # a load spread over less than this share of the length acts at a point
 
 
@@ -40,7 +41,7 @@ class Beam(NamedTuple):
     spans_mm: Array
 
 
-def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, loads: list[Load]) -> Beam:
+def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, loads: list[Load], along: bool = True) -> Beam:
     """Reactions, moments and sags of a beam of constant stiffness.
 
     Args:
@@ -48,6 +49,7 @@ def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, load
         supports_mm: at least two, from left to right, between the ends.
         ei_nmm2: bending stiffness.
         loads: each solved alone, so that cases can be added up afterwards.
+        along: moments and sags are wanted too, not only reactions.
 
     Raises:
         TradeError: fewer than two supports; the beam would turn.
@@ -58,7 +60,8 @@ def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, load
     supports = np.array(supports_mm) / length_mm
     total, start, end = np.array(loads).T
     start, end = start / length_mm, end / length_mm
-    places, spans = _places(length_mm, supports_mm, {x for load in loads if load.start_mm == load.end_mm for x in load[1:2]})
+    points = {x for load in loads if load.start_mm == load.end_mm for x in load[1:2]}
+    places, spans = _places(length_mm, supports_mm, points) if along else (_NOWHERE, _NOWHERE)
 
     where = np.concatenate([supports, places])[:, None]
     bent, turned = _load_terms(where, total, start, end)

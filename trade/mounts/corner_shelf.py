@@ -197,12 +197,12 @@ def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Che
 
 def _other(piece: CornerShelf, there: tuple[float, float], like: Seat, wall: Wall, loads: tuple[str, ...]) -> Check:
     """The other wall's outer screws, as good as this wall's, if they are known to sit in a stud."""
-    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    years, minutes = strips.durations(like)
     (force, duration, case) = max(
         ((there[0], years, "loaded, for years"), (there[1], minutes, "loaded, and pushed on its front")),
         key=lambda f: f[0] / f[1],
     )
-    each = strips.shear_n(like) * (duration if like.held is None else 1.0) * len(like.heights_mm)
+    each = strips.shear_n(like) * duration * len(like.heights_mm)
     ask = () if piece.other_sure else ("whether the other wall's outer screw sits in a stud: find it there.",)
     return make(
         "corner.other", part="other ledger", case=case, unknown=(*ask, *backing(wall).unknown, *loads),

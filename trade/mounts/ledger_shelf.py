@@ -20,7 +20,6 @@ from trade.plan import LedgerShelf, Wall
 from trade.wall.backing import backing
 
 _STIFFENER_MM = 19.0  # house rule: thickness of the strip under the front edge
-_PUSH_SHARE = 1.5  # a push on the front end of a side ledger, screws at its quarter points: statics
 
 
 class _LedgerShelf(Mount[LedgerShelf]):
@@ -105,6 +104,14 @@ class _LedgerShelf(Mount[LedgerShelf]):
 KIND = _LedgerShelf()
 
 
+def front_share(count: int) -> float:
+    """What part of a load on a side ledger's front end its front screw takes, all evenly along it: 1/n + e c / sum of c^2."""
+    if count < 2:
+        return 1.0
+    places = [(n + 0.5) / count - 0.5 for n in range(count)]
+    return 1 / count + 0.5 * places[-1] / sum(c * c for c in places)
+
+
 def _front_held(sides: int) -> Check:
     return make(
         "ledger.front", part="board", case="any",
@@ -118,23 +125,22 @@ def _side(piece: LedgerShelf, wall: Wall, like: Seat, part: float, loads: tuple[
     behind, use = backing(wall), data.uses()[piece.use]
     value = strips.shear_n(like)
     count, even = max(piece.side_screws, 1), ledgers.total_n(piece) * part
-    years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    lasting, pushed = even / count, even / count + use.push_n * (_PUSH_SHARE if count > 1 else 1.0)
+    most, (years, minutes) = front_share(count), strips.durations(like)
     demand, duration, case = max(
-        ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed at its front end")),
+        ((even * most, years, "loaded, for years"), ((even + use.push_n) * most, minutes, "loaded, and pushed at its front end")),
         key=lambda d: d[0] / d[1],
     )
-    lasts = 1.0 if like.anchored else duration
     ask = () if piece.sides_sure else ("whether the side ledgers' screws hold as they do here: find what is in the side walls.",)
     return make(
         "ledger.side", part="side ledger", case=case, unknown=(*ask, *behind.unknown, *loads),
-        demand=Quantity(demand, "pull"), capacity=Quantity(max(value * lasts, 1e-6), "pull"),
+        demand=Quantity(demand, "pull"), capacity=Quantity(max(value * duration, 1e-6), "pull"),
         template="Each screw of a side ledger carries {demand}; across the lining it can carry {capacity}.",
         steps=(
-            Step("F", "nearest to a side ledger, by yield lines at 45°", Quantity(even, "force")),
+            Step("F", "what a side ledger carries, at its front end", Quantity(even, "force")),
             Step("n", "its screws", Quantity(count, "count")),
-            Step("V", "F / n, and 1.5 × the push on its front end", Quantity(demand, "force")),
+            Step("k", "part of it that its front screw takes: 1/n + e c / Σ c²", Quantity(most, "ratio")),
+            Step("V", "k (F + push)", Quantity(demand, "force")),
             Step("Z", "shear of one screw as on this wall", Quantity(value, "force")),
-            Step("Z'", "Z C_D in wood", Quantity(value * lasts, "force")),
+            Step("Z'", "Z C_D in wood", Quantity(value * duration, "force")),
         ),
     )  # fmt: skip

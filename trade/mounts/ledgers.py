@@ -1,7 +1,7 @@
 """A board on a ledger at the wall: what a ledger shelf and a bench share.
 
-The board is cut along yield lines at 45 degrees from the corners where two of its ledgers meet: each ledger carries the area that
-is nearest to it. The front strip, half the depth wide, carries the rest of the way between what holds its ends.
+Ledgers only press: moments about the back one ask that what holds the front carries half of an even load or more. A long board
+carries that half along its front strip to the side ledgers' front ends; a deep one is cut along yield lines at 45 degrees.
 """
 
 from math import pi
@@ -32,7 +32,7 @@ class Shares(NamedTuple):
 
 
 def shares(length_mm: float, depth_mm: float, sides: int, legs: bool) -> Shares:
-    """Parts of an even load by yield lines at 45 degrees.
+    """Parts of an even load: by yield lines at 45 degrees, but to the front no less than statics asks, half of it.
 
     Args:
         length_mm: along the back.
@@ -43,7 +43,7 @@ def shares(length_mm: float, depth_mm: float, sides: int, legs: bool) -> Shares:
     if legs or not sides:
         return Shares(0.5, 0.0, 0.5) if legs else Shares(1.0, 0.0, 0.0)
     reach = min(depth_mm, length_mm / sides)  # where two yield lines meet before they reach the front
-    side = (reach * depth_mm - reach**2 / 2) / (length_mm * depth_mm)
+    side = max((reach * depth_mm - reach**2 / 2) / (length_mm * depth_mm), 0.5 / sides)
     return Shares(1 - sides * side, side, 0.0)
 
 

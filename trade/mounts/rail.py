@@ -102,7 +102,7 @@ KIND = _Rail()
 def rail_load(piece: Rail) -> LineLoad:
     """A rail's own weight and what hangs on it."""
     volume = piece.length_mm * piece.height_mm * piece.thickness_mm / 1e9
-    return LineLoad(piece, volume * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG, piece.thickness_mm / 2)
+    return LineLoad(piece, volume * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG, piece.thickness_mm / 2, along=True)
 
 
 def with_only(piece: R, kg: float, at_mm: float) -> R:

@@ -59,3 +59,10 @@ def shear_n(seat: Seat) -> float:
         return 0.0
     fe = wood.bearing_strength_mpa(seat.timber.g, seat.screw.diameter_mm)
     return wood.lateral(wood.dowel(seat.screw), seat.side, seat.gap_mm, fe, bearing).value_n
+
+
+def durations(seat: Seat) -> tuple[float, float]:
+    """C_D for years and for minutes: as wood in timber, none where anchors hold."""
+    if seat.anchored:
+        return 1.0, 1.0
+    return data.house("duration_years"), data.house("duration_minutes")

@@ -38,10 +38,11 @@ def _ceiling(piece: AnyPiece, wall: Wall) -> Check | None:
 
 
 def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
+    in_the_way = [zone for zone in zones(wall) if zone.level == "keep_out" and zone.bars == "hanging"]
+    if not in_the_way:
+        return None
     own = mount_of(piece).box(piece)
-    for zone in zones(wall):
-        if zone.level != "keep_out" or zone.bars != "hanging":
-            continue
+    for zone in in_the_way:
         if mount_of(piece).stands and not zone.bottom_mm and zone.top_mm < _BASEBOARD_MM:
             continue  # it stands in front of it
         if height := crowded(own, Box(zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm)):
