@@ -2,176 +2,170 @@
 
 import argparse
 import sys
+from collections.abc import Callable
 from pathlib import Path
 
-import msgspec
-
-from trade import data, planfile, say
+from trade import data, planfile, telling
 from trade.assess import assess
-from trade.check import Check, PieceVerdict, Verdict, Word
+from trade.check import Word, worst
 from trade.errors import TradeError
-from trade.mark.marks import Mark, piece_marks
-from trade.measure import Units, say_bit, say_gap, say_length
-from trade.notes import word_of
-from trade.plan import Plan
-from trade.wall.survey import Survey, survey
+from trade.fixings.held import Site, held
+from trade.load.shelf import ShelfLoad
+from trade.mark.marks import piece_marks
+from trade.measure import Units, read_length, read_weight
+from trade.plan import BracketShelf, Plan, Thing, Wall
+from trade.wall.survey import survey
 
 EXIT: dict[Word, int] = {"holds": 0, "close": 0, "wont_hold": 1, "cannot_tell": 2}
 BAD_FILE = 3
+_FAR_MM = 1e6
 
 
 def main(argv: list[str] | None = None) -> int:
-    """Run one command; the exit status says the verdict: 0 holds, 1 won't hold, 2 can't tell, 3 bad file."""
-    parser = argparse.ArgumentParser(prog="python -m trade", description=__doc__)
-    commands = parser.add_subparsers(dest="command", required=True)
-    for name, what in (
-        ("assess", "judge a plan"),
-        ("marks", "say where to drill"),
-        ("survey", "say what its readings amount to"),
-    ):
-        command = commands.add_parser(name, help=what)
-        command.add_argument("plan", help="a plan file (JSON), or - for standard input")
-        command.add_argument("--json", action="store_true", help="print the whole result as JSON")
-        command.add_argument("--units", choices=("imperial", "metric"), help="print in these units, not the plan's own")
-    commands.add_parser("schema", help="print the JSON Schema of the plan format")
-    commands.add_parser("rules", help="print the handbook's chapter on the rules")
-    asked = parser.parse_args(argv)
-    if asked.command == "schema":
-        print(_json(planfile.schema()))
-        return 0
-    if asked.command == "rules":
-        print(rules_chapter())
-        return 0
+    """Run one command; the exit status says the verdict: 0 holds, 1 won't hold, 2 can't tell, 3 bad file or bad words."""
+    asked = _parser().parse_args(argv)
     try:
-        raw = sys.stdin.buffer.read() if asked.plan == "-" else Path(asked.plan).read_bytes()
-        plan = planfile.load(raw)
+        return int(_COMMANDS[asked.command](asked))
     except OSError as error:
         print(f"{asked.plan}: can't be read ({error.strerror}).", file=sys.stderr)
         return BAD_FILE
     except TradeError as error:
-        where = getattr(error, "where", "")
-        print(f"{asked.plan}: {where + ': ' if where else ''}{error}", file=sys.stderr)
+        where, plan = getattr(error, "where", ""), getattr(asked, "plan", "")
+        print(f"{plan + ': ' if plan else ''}{where + ': ' if where else ''}{error}", file=sys.stderr)
         return BAD_FILE
-    units: Units = asked.units or plan.units
-    if asked.command == "marks":
-        _print_marks(plan, units, asked.json)
-        return 0
-    if asked.command == "survey":
-        known = survey(plan.wall, plan.supports_mm)
-        print(_json(survey_as_json(known)) if asked.json else survey_as_text(known, plan, units))
-        return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="python -m trade", description=__doc__)
+    commands = parser.add_subparsers(dest="command", required=True)
+
+    def command(name: str, what: str, units: str | None = None) -> argparse.ArgumentParser:
+        made = commands.add_parser(name, help=what)
+        made.add_argument("--json", action="store_true", help="print the whole result as JSON")
+        made.add_argument("--units", choices=("imperial", "metric"), default=units, help="print and read in these units")
+        return made
+
+    for name, what in (
+        ("assess", "judge a plan"), ("marks", "say where to drill"), ("survey", "say what its readings amount to"),
+        ("explain", "show every sum of a plan's pieces"),
+    ):  # fmt: skip
+        made = command(name, what)
+        made.add_argument("plan", help="a plan file (JSON), or - for standard input")
+        if name == "explain":
+            made.add_argument("--piece", help="only this piece, by its key")
+            made.add_argument("--check", help="only this check, by its code")
+    command("kinds", "list the kinds of mounting")
+    one = command("capacity", "say what one screw or anchor holds", "metric")
+    which = one.add_mutually_exclusive_group(required=True)
+    which.add_argument("--screw", choices=sorted(data.screws()))
+    which.add_argument("--anchor", choices=sorted(data.anchors()))
+    one.add_argument("--length", default="76 mm", help="of the screw")
+    one.add_argument("--lining", default="0", help="how thick what bears nothing is")
+    one.add_argument("--into", help="a stud timber for a screw; a structure or a lining for an anchor")
+    sag = command("sag", "say how far a board sags", "metric")
+    sag.add_argument("--board", choices=sorted(data.boards()), required=True)
+    for name in ("length", "depth", "thickness", "load"):
+        sag.add_argument(f"--{name}", required=True)
+    sag.add_argument("--supports", default="", help="places from the left end, with commas; both ends when left out")
+    commands.add_parser("schema", help="print the JSON Schema of the plan format")
+    commands.add_parser("rules", help="print the handbook's chapter on the rules")
+    return parser
+
+
+def _plan(asked: argparse.Namespace) -> tuple[Plan, Units]:
+    raw = sys.stdin.buffer.read() if asked.plan == "-" else Path(asked.plan).read_bytes()
+    plan = planfile.load(raw)
+    return plan, asked.units or plan.units
+
+
+def _say(asked: argparse.Namespace, as_json: object, as_text: str) -> None:
+    print(telling.as_json_text(as_json) if asked.json else as_text)
+
+
+def _assess(asked: argparse.Namespace) -> int:
+    plan, units = _plan(asked)
     verdict = assess(plan)
-    print(_json(as_json(verdict)) if asked.json else as_text(verdict, units))
+    _say(asked, telling.as_json(verdict), telling.as_text(verdict, units))
     return EXIT[verdict.word]
 
 
-def _json(what: object) -> str:
-    return msgspec.json.format(msgspec.json.encode(what), indent=2).decode()
-
-
-def as_json(verdict: Verdict) -> dict[str, object]:
-    """A verdict with its words and utilisations, ready to be written."""
-
-    def of_check(check: Check) -> dict[str, object]:
-        return {"word": check.word, "utilisation": check.utilisation, **msgspec.structs.asdict(check)}
-
-    def of_piece(piece: PieceVerdict) -> dict[str, object]:
-        return {
-            "key": piece.key, "name": piece.name, "word": piece.word, "find_out": piece.unknown,
-            "assumptions": piece.assumptions, "checks": [of_check(check) for check in piece.checks],
-        }  # fmt: skip
-
-    return {"word": verdict.word, "pieces": [of_piece(piece) for piece in verdict.pieces]}
-
-
-def as_text(verdict: Verdict, units: Units) -> str:
-    """A verdict to read: a headline per piece, then its checks, worst first."""
-    lines = [f"{say.WORDS[verdict.word]}." if verdict.pieces else "Nothing hangs on this wall yet."]
-    for piece in verdict.pieces:
-        lines += ["", f"{piece.name}: {say.WORDS[piece.word]}. {say.headline(piece, units)}"]
-        for check in piece.checks:
-            used = say.utilisation(check.utilisation)
-            said = f"{check.name}: {say.check_line(check, units)} ({check.part}; {check.case})"
-            lines.append(f"  {used:>5}  {say.WORDS[check.word]:<10}  {said}")
-        lines += [f"  Find out: {ask}" for ask in piece.unknown]
-        lines += [f"  Assumed: {assumption.text}" for assumption in piece.assumptions]
-    return "\n".join(lines)
-
-
-def survey_as_json(known: Survey) -> dict[str, object]:
-    """What readings amount to, with the words of each stud's confidence, ready to be written."""
-    found = known.inference
-    return {
-        "masonry": known.masonry, "lining_mm": known.lining_mm, "ask_mm": found.ask_mm,
-        "studs": [{**stud._asdict(), "confidence": stud.confidence} for stud in found.studs],
-        "others": [other._asdict() for other in found.others], "grid": found.grid._asdict() if found.grid else None,
-        "rejected": [{"reading": i, "why": why} for i, why in found.rejected],
-        "contradictions": [each._asdict() for each in known.contradictions],
-    }  # fmt: skip
-
-
-def survey_as_text(known: Survey, plan: Plan, units: Units) -> str:
-    """What readings amount to, to read."""
-    found, readings = known.inference, plan.wall.readings
-
-    def jotted(these: tuple[int, ...]) -> str:
-        return ", ".join(word_of(readings[i], units) for i in these)
-
-    lines = [known.masonry] if known.masonry else []
-    for stud in found.studs:
-        kind = "doubled stud" if stud.kind == "double" else "stud"
-        place = f"{say_length(stud.centre_mm, units)} ± {say_gap(stud.reach_mm, units)}"
-        lines.append(f"{stud.confidence:<9} {kind} at {place}, {say.chance(stud.probability)}: {'; '.join(stud.reasons)}")
-    lines += [f"rather a {other.kind} at {say_length(other.centre_mm, units)}" for other in found.others]
-    lines += [
-        f"contradiction at {say_length(c.at_mm, units)}: {jotted(c.for_it)} against {jotted(c.against)}"
-        for c in known.contradictions
-    ]
-    lines += [f"not counted: {jotted((i,))}, for {why}" for i, why in found.rejected]
-    lines += [say.phrase(doubt, units) for doubt in known.doubts]
-    if found.ask_mm is not None:
-        lines.append(f"next: push a thin nail in at {say_length(found.ask_mm, units)}")
-    return "\n".join(lines) or "The readings make no stud likely."
-
-
-def _print_marks(plan: Plan, units: Units, as_json_too: bool) -> None:
+def _marks(asked: argparse.Namespace) -> int:
+    plan, units = _plan(asked)
     made = {piece.key: piece_marks(piece, plan.wall, units) for piece in plan.pieces}
-    if as_json_too:
-        print(_json(made))
-        return
-    for piece in plan.pieces:
-        print(piece.name)
-        for mark in made[piece.key]:
-            print(f"  {mark.number:>3}  {mark_line(mark, units)}")
+    _say(asked, made, telling.marks_as_text(plan, made, units))
+    return 0
 
 
-def mark_line(mark: Mark, units: Units) -> str:
-    """One hole in words."""
-    place = f"{say_length(mark.x_mm, units)} from the left, {say_length(mark.y_mm, units)} up"
-    bit = f"{say_bit(mark.bit_mm, units) if mark.bit_mm else 'no'} bit, {say_length(mark.depth_mm, units)} deep"
-    if mark.screw is None or mark.screw_length_mm is None:
-        return f"in the shelf's back, {mark.part}: {place}; {bit}"
-    row = data.screws()[mark.screw]
-    name = row.name_imperial if units == "imperial" else row.name_metric
-    return f"{mark.part}: {place}; {bit}; {name}, {say_length(mark.screw_length_mm, units)}"
+def _survey(asked: argparse.Namespace) -> int:
+    plan, units = _plan(asked)
+    known = survey(plan.wall, plan.supports_mm)
+    _say(asked, telling.survey_as_json(known), telling.survey_as_text(known, plan, units))
+    return 0
 
 
-def rules_chapter() -> str:
-    """The handbook's chapter on the rules, from the tables: every check, then every number of ours."""
-    lines = [
-        "# The rules",
-        "",
-        "Printed by `python -m trade rules` from the tables; do not edit by hand.",
-        "",
-        "## Checks",
-        "",
-    ]
-    for code, rule in data.rules().items():
-        lines += [f"### {rule.name}", "", f"`{code}`. {rule.rule}", "", f"Source: {rule.source}.", ""]
-    lines += ["## Numbers of the house", "", "| number | value | meaning | source |", "| --- | --- | --- | --- |"]
-    lines += [f"| `{key}` | {row.value:g} | {row.meaning} | {row.source} |" for key, row in data.house_rules().items()]
-    return "\n".join(lines)
+def _explain(asked: argparse.Namespace) -> int:
+    plan, units = _plan(asked)
+    verdict = assess(plan)
+    if asked.piece is not None:
+        plan.piece(asked.piece)  # refuses one that is not there
+    pieces = [each for each in verdict.pieces if asked.piece in (None, each.key)]
+    chosen = [telling.as_json(type(verdict)(pieces=(each,))) for each in pieces]
+    _say(asked, chosen, "\n\n".join(telling.explain(each, units, asked.check) for each in pieces))
+    return EXIT[worst(each.word for each in pieces)]
 
+
+def _kinds(asked: argparse.Namespace) -> int:
+    _say(asked, telling.kinds(), telling.kinds_as_text())
+    return 0
+
+
+def _capacity(asked: argparse.Namespace) -> int:
+    units: Units = asked.units
+    gap = read_length(asked.lining, units)
+    if asked.screw:
+        length = read_length(asked.length, units)
+        found = telling.screw_capacity(asked.screw, length, asked.into or "spruce_pine_fir", gap)
+    else:
+        base = asked.into or "gypsum_12_7"
+        data.row({**data.structures(), **data.linings()}, base, "wall or lining")
+        hollow = base in data.linings()
+        bare = Wall(width_mm=1000, height_mm=1000, layers=(), structure=None if hollow else base)
+        found = telling.anchor_capacity(held(bare, asked.anchor, Site(base, hollow, gap, (_FAR_MM, _FAR_MM), _FAR_MM)))
+    _say(asked, found, telling.capacity_as_text(found, units))
+    return EXIT["wont_hold" if found.get("problem") else "holds"]
+
+
+def _sag(asked: argparse.Namespace) -> int:
+    units: Units = asked.units
+    length, depth, thick = (read_length(getattr(asked, name), units) for name in ("length", "depth", "thickness"))
+    places = tuple(read_length(part, units) for part in asked.supports.split(",") if part.strip()) or (0.0, length)
+    shelf = BracketShelf(
+        key="board", name="Board", left_mm=0, top_mm=1000, length_mm=length, depth_mm=depth, thickness_mm=thick,
+        board=asked.board,
+        use="display", supports_mm=places, bracket="braced", screw="wood_10", screw_length_mm=63.5,
+        things=(Thing(name="Load", mass_kg=read_weight(asked.load, units)),),
+    )  # fmt: skip
+    if len(places) < 2:
+        raise TradeError("A board needs two supports or more.")
+    found = telling.sag_of(ShelfLoad(shelf, 0.0, 0.0))
+    _say(asked, found, telling.sag_as_text(found, units))
+    return EXIT["holds" if found["years_mm"] <= found["limit_mm"] else "wont_hold"]
+
+
+def _schema(_: argparse.Namespace) -> int:
+    print(telling.as_json_text(planfile.schema()))
+    return 0
+
+
+def _rules(_: argparse.Namespace) -> int:
+    print(telling.rules_chapter())
+    return 0
+
+
+_COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
+    "assess": _assess, "marks": _marks, "survey": _survey, "explain": _explain, "kinds": _kinds, "capacity": _capacity,
+    "sag": _sag, "schema": _schema, "rules": _rules,
+}  # fmt: skip
 
 if __name__ == "__main__":
     try:

@@ -1,5 +1,6 @@
 """Load: what a piece must carry, and how it will be used."""
 
+import math
 from typing import Any
 
 from django import forms
@@ -10,7 +11,9 @@ from msgspec.structs import replace
 from bench.desk import Desk, change, desk_or_404
 from bench.forms import BenchForm, MeasureField
 from trade import data
-from trade.errors import PlanError
+from trade.errors import MeasureError, PlanError
+from trade.load import contents
+from trade.measure import read_length
 from trade.plan import AnyPiece, Plan, Thing
 
 ALL_ALONG, MIDDLE = "all along", "middle"
@@ -30,6 +33,15 @@ class LoadForm(BenchForm):
         for n in range(rows):
             self._row(n, piece.things[n] if n < len(piece.things) else None)
         self.count = rows
+        listed = sorted(data.contents().items(), key=lambda item: item[1].name)
+        self.fields["amount"] = forms.CharField(label="How much", max_length=40, required=False)
+        self.fields["pick"] = forms.ChoiceField(
+            choices=[("", "of something from the list"), *((key, row.name) for key, row in listed)],
+            label="Of what",
+            required=False,
+        )
+        for field in ("amount", "pick"):
+            self.fields[field].widget.attrs["data-hold"] = "1"  # saved by its own button, not by every change
 
     def _row(self, n: int, thing: Thing | None) -> None:
         units = self.desk.units
@@ -69,8 +81,35 @@ class LoadForm(BenchForm):
             except PlanError as error:
                 field = {"at_mm": "at", "out_mm": "out"}.get(error.where, "weight")
                 self.add_error(f"thing-{n}-{field}", str(error))
+        if got.get("pick") or got.get("amount"):
+            try:
+                things.append(self._picked(got.get("pick") or "", got.get("amount") or ""))
+            except (MeasureError, PlanError) as error:
+                self.add_error("amount", str(error))
         got["things"] = tuple(things)
         return got
+
+    def _picked(self, key: str, amount: str) -> Thing:
+        """So much of something from the list.
+
+        Raises:
+            MeasureError: the amount is no length where one is wanted.
+            PlanError: it is no number, or absurd.
+        """
+        if not key:
+            raise PlanError("Choose what it is, too.")
+        if not amount:
+            raise PlanError("How much of it: how many, how long along the shelf, or how many litres?")
+        per = data.contents()[key].per
+        if per == "metre":
+            return contents.thing(key, read_length(amount, self.desk.units), self.desk.units)
+        try:
+            number = float(amount.replace(",", "."))
+        except ValueError:
+            number = math.nan
+        if not 0 < number <= 1000:
+            raise PlanError(f"“{amount}” is no number of {'litres' if per == 'litre' else 'them'} between 0 and 1 000.")
+        return contents.thing(key, number, self.desk.units)
 
 
 def form_for(desk: Desk, posted: Any = None) -> LoadForm | None:

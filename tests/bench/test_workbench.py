@@ -53,6 +53,21 @@ class BenchCase(TestCase):
         return form | changes
 
 
+class FromTheList(BenchCase):
+    def test_so_much_of_something(self) -> None:
+        row = {"thing-0-name": "Tins", "thing-0-weight": "8 kg", "thing-0-at": "", "thing-0-out": ""}
+        self.assertEqual(self.post("save-load", "shelf", use="display", amount="12", pick="plates", **row).status_code, 200)
+        things = self.plan().pieces[0].things
+        self.assertEqual([(thing.name, thing.mass_kg) for thing in things], [("Tins", 8.0), ("Dinner plates, 12", 9.0)])
+        for amount, pick, words in (
+            ("12", "", "Choose what it is"), ("", "plates", "How much of it"), ("lots", "plates", "is no number of"), ("lots", "books", "lots"),
+        ):  # fmt: skip
+            with self.subTest(amount=amount, pick=pick):
+                answer = self.post("save-load", "shelf", use="display", amount=amount, pick=pick, **row)
+                self.assertContains(answer, words, status_code=422)
+        self.assertEqual(self.plan().pieces[0].things, things)
+
+
 class Pages(BenchCase):
     def test_every_stage_as_page_and_as_fragment(self) -> None:
         for stage in STAGES:

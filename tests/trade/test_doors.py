@@ -27,6 +27,9 @@ from trade.plan import Plan, Thing
 BOTH = plan(bracket_shelf(), rod_shelf())
 
 
+ROOT = Path(__file__).resolve().parents[2]
+
+
 class PlanFiles(SimpleTestCase):
     def test_round_trip_and_schema(self) -> None:
         raw = planfile.dump(BOTH)
@@ -229,3 +232,58 @@ class Cures(SimpleTestCase):
         found = cures(plan(bracket_shelf(left_mm=760.0)), "shelf")
         self.assertEqual((found[0].code, found[0].word), ("seat", "holds"))
         self.assertTrue(all(found[0].piece.left_mm + x in {s.centre_mm for s in STUDS} for x in found[0].piece.supports_mm))
+
+
+class Shell(SimpleTestCase):
+    def run_it(self, *words: str) -> tuple[int, str]:
+        out = io.StringIO()
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(out):
+            status = main(list(words))
+        return status, out.getvalue()
+
+    def test_one_fixing_in_one_wall(self) -> None:
+        """#10 in spruce-pine-fir, 76 mm less 3 of steel and 12.7 of lining: 41.0 mm of thread at 16.85 N/mm: 691 N, × 0.9: 63 kg."""
+        status, said = self.run_it("capacity", "--screw", "wood_10", "--length", "76 mm", "--lining", "12.7")
+        self.assertEqual((status, "63 kg for years" in said), (0, True), said)
+        status, said = self.run_it("capacity", "--anchor", "toggle_14", "--into", "gypsum_12_7", "--json")
+        self.assertEqual((status, json.loads(said)["pull_years_n"]), (0, 89.0))
+        status, said = self.run_it("capacity", "--anchor", "toggle_14", "--into", "concrete")
+        self.assertEqual((status, "does not hold in concrete" in said), (1, True))
+
+    def test_a_board_s_sag(self) -> None:
+        """White pine 900 × 250 × 19: own 1.67 kg and 20 kg spread: 5 W l³/(384 E I) = 5·212·900³/(384·8 500·142 896) = 1.66 mm."""
+        words = (
+            "sag",
+            "--board",
+            "pine_white",
+            "--length",
+            "900",
+            "--depth",
+            "250",
+            "--thickness",
+            "19",
+            "--load",
+            "20 kg",
+            "--json",
+        )
+        status, said = self.run_it(*words)
+        self.assertAlmostEqual(json.loads(said)["first_day_mm"], 1.66, delta=0.01)
+        self.assertEqual(status, 0)
+
+    def test_kinds_and_full_sums(self) -> None:
+        self.assertEqual(len(json.loads(self.run_it("kinds", "--json")[1])), 17)
+        example = str(ROOT / "docs/example.plan.json")
+        status, said = self.run_it("explain", example, "--piece", "towels", "--check", "screw.withdrawal")
+        self.assertEqual(status, 0)
+        for words in ("2850 G² D", "C_D", "Source: NDS 2018", "M d_1 / Σ d²"):
+            self.assertIn(words, said)
+
+    def test_bad_words_are_refused_with_a_sentence(self) -> None:
+        for words, said in (
+            (("capacity", "--anchor", "plug_8", "--into", "cheese"), "“cheese” is no wall or lining"),
+            (("sag", "--board", "mdf", "--length", "x", "--depth", "1", "--thickness", "1", "--load", "1"), "Couldn't read “x”"),
+            (("explain", str(ROOT / "docs/example.plan.json"), "--piece", "nothing"), "nothing called “nothing”"),
+            (("sag", "--board", "mdf", "--length", "900", "--depth", "200", "--thickness", "19", "--load", "1", "--supports", "100"), "two supports"),
+        ):  # fmt: skip
+            status, out = self.run_it(*words)
+            self.assertEqual((status, said in out), (3, True), out)

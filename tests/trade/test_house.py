@@ -8,7 +8,7 @@ import msgspec
 from django.test import SimpleTestCase
 
 from trade import data, planfile
-from trade.__main__ import rules_chapter
+from trade.telling import rules_chapter
 
 ROOT = Path(__file__).resolve().parents[2]
 

@@ -127,6 +127,24 @@ class Anchor(Row, frozen=True, kw_only=True):
     holds_n: dict[str, Holds]
 
 
+class Content(Row, frozen=True, kw_only=True):
+    """Something that people keep on walls; kg of one, of a metre along the shelf, or of a litre."""
+
+    name: str
+    per: Literal["each", "metre", "litre"]
+    kg: float
+    high_mm: float
+    deep_mm: float
+
+
+class Refused(Row, frozen=True, kw_only=True):
+    """A use that is not planned here, by the words for it."""
+
+    words: tuple[str, ...]
+    name: str
+    reason: str
+
+
 class Corner(Row, frozen=True, kw_only=True):
     """An end of a wall."""
 
@@ -258,6 +276,18 @@ def anchors() -> dict[str, Anchor]:
 
 
 @cache
+def contents() -> dict[str, Content]:
+    """Things people keep on walls, by key."""
+    return _table("contents", Content)
+
+
+@cache
+def refused() -> dict[str, Refused]:
+    """Uses that are not planned here, by key."""
+    return _table("refused", Refused)
+
+
+@cache
 def corners() -> dict[str, Corner]:
     """Ends of a wall by key."""
     return _table("corners", Corner)
@@ -313,8 +343,8 @@ def house(key: str) -> float:
 
 
 TABLES = (
-    framing, boards, linings, structures, clues, features, screws, anchors, pins, corners, brackets, plates, uses, drills, rules,
-    house_rules,
+    framing, boards, linings, structures, clues, features, screws, anchors, pins, contents,
+    refused, corners, brackets, plates, uses, drills, rules, house_rules,
 )  # fmt: skip
 
 

@@ -16,7 +16,8 @@ class Mark(msgspec.Struct, frozen=True, kw_only=True):
     """One hole.
 
     In the wall: `x_mm` from the left corner, `y_mm` above the floor; `screw` null where an `anchor` holds. In the shelf: from
-    its left end and its underside, both null. `bit_mm` null: what goes in drills its own hole. `depth_mm` is what the tape on
+    its left end and its underside, both null. `bit_mm` null: what goes in drills its own hole; `fixing`: what goes
+    in, in words. `depth_mm` is what the tape on
     the bit shows, from the face that is drilled.
 
     `clearance_mm`: a wider hole for the shank through a wooden side piece; null when there is none. `stud_mm`: centre of
@@ -36,6 +37,7 @@ class Mark(msgspec.Struct, frozen=True, kw_only=True):
     screw: str | None
     screw_length_mm: float | None
     anchor: str | None
+    fixing: str | None
     stud_mm: float | None
     cautions: tuple[Phrase, ...]
 
@@ -56,6 +58,7 @@ def piece_marks(piece: AnyPiece, wall: Wall, units: Units) -> tuple[Mark, ...]:
                 number=len(made) + 1, where="wall", piece=piece.key, part=seat.part, support=seat.index,
                 x_mm=hole.x_mm, y_mm=hole.y_mm, bit_mm=seat.bit_mm(units), clearance_mm=seat.clearance_mm(units),
                 depth_mm=seat.deep_mm, screw=seat.screw_key, screw_length_mm=seat.length_mm, anchor=seat.anchor_key,
+                fixing=seat.words(units),
                 stud_mm=seat.stud.stud.centre_mm if seat.stud.stud and seat.in_stud else None, cautions=_cautions(hole, wall),
             )
         )  # fmt: skip
@@ -64,6 +67,7 @@ def piece_marks(piece: AnyPiece, wall: Wall, units: Units) -> tuple[Mark, ...]:
             Mark(
                 number=len(made) + 1, where="shelf", piece=piece.key, part=bore.part, support=i, x_mm=bore.x_mm, y_mm=bore.y_mm,
                 bit_mm=bore.diameter_mm, clearance_mm=None, depth_mm=bore.depth_mm, screw=None, screw_length_mm=None, anchor=None,
+                fixing=None,
                 stud_mm=None, cautions=bore.cautions,
             )
         )  # fmt: skip

@@ -1,5 +1,8 @@
 """A piece among what is on the wall besides studs: whether it fits there, and whether its screws keep clear of services."""
 
+import re
+
+from trade import data
 from trade.check import Check, Quantity, make
 from trade.mounts import holes, mount_of
 from trade.mounts.base import Box
@@ -22,8 +25,21 @@ def crowded(own: Box, other: Box) -> tuple[float, float] | None:
 
 def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
     """Whether anything on the wall is in the way, and how near the screws come to a box, a pipe or a duct."""
-    made = (_in_the_way(piece, wall), _ceiling(piece, wall), _service(piece, wall))
+    made = (_refused(piece), _in_the_way(piece, wall), _ceiling(piece, wall), _service(piece, wall))
     return [check for check in made if check is not None]
+
+
+def _refused(piece: AnyPiece) -> Check | None:
+    """Uses that lives hang on are not planned here, whatever the sums say."""
+    said = " ".join((piece.name, *(thing.name for thing in piece.things))).lower()
+    for row in data.refused().values():
+        if any(re.search(rf"\b{re.escape(word)}s?\b", said) for word in row.words):
+            return make(
+                "use.refused", part="piece", case="any", fit=True, demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
+                template="{what} is not planned here: {why}. Ask those who install such things by their own rules.",
+                parts={"what": row.name, "why": row.reason},
+            )  # fmt: skip
+    return None
 
 
 def _ceiling(piece: AnyPiece, wall: Wall) -> Check | None:

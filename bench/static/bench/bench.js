@@ -77,7 +77,7 @@ const fieldsOf = (form) => [...form.elements].filter((field) => field.name && fi
 const valueOf = (field) => (field.type === "checkbox" ? field.checked : field.value);
 
 document.addEventListener("change", (event) => {
-  if (event.target.form?.matches("form.autosave")) save();
+  if (event.target.form?.matches("form.autosave") && !event.target.dataset.hold) save();
   if (event.target.matches?.("#put-up select")) arm(event.target.value || null);
 });
 document.addEventListener("submit", (event) => {
