@@ -17,7 +17,7 @@ from bench.known import Known
 from bench.models import StaleError, Wall
 from trade import say
 from trade.assess import assess
-from trade.check import PieceVerdict, Verdict
+from trade.check import Phrase, PieceVerdict, Verdict
 from trade.errors import PlanError
 from trade.mark.marks import Mark, piece_marks
 from trade.measure import Units
@@ -110,6 +110,11 @@ class Desk:
         return mount_of(self.piece).support_noun if self.piece else ""
 
     @property
+    def mount_kind(self) -> str:
+        """The key of its kind."""
+        return mount_of(self.piece).kind if self.piece else ""
+
+    @property
     def mount_name(self) -> str:
         """The kind of the piece."""
         return mount_of(self.piece).name if self.piece else ""
@@ -121,6 +126,14 @@ class Desk:
         return "; ".join(dict.fromkeys(seat.words(self.units) for seat in seats))
 
     first_mounts, more_mounts = ALL[:2], ALL[2:]
+
+    @property
+    def mind(self) -> list[Phrase]:
+        """What to mind with this kind of mounting here, and who must lift it."""
+        if self.piece is None:
+            return []
+        mount = mount_of(self.piece)
+        return [*mount.lifting(self.piece), *mount.cautions(self.piece, self.plan.wall)]
 
     @property
     def mount_words(self) -> str:

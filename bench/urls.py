@@ -2,11 +2,12 @@
 
 from django.urls import path
 
-from bench import practice, views
+from bench import handbook, practice, views
 from bench.stages import fix, load, survey
 
 urlpatterns = [
     path("", views.jobs, name="jobs"),
+    path("kinds/", handbook.kinds, name="kinds"),
     path("rules/", views.rules, name="rules"),
     path("import/", views.import_plan, name="import"),
     path("practice/", practice.lobby, name="practice"),

@@ -54,7 +54,9 @@ def _parser() -> argparse.ArgumentParser:
         if name == "explain":
             made.add_argument("--piece", help="only this piece, by its key")
             made.add_argument("--check", help="only this check, by its code")
-    command("kinds", "list the kinds of mounting")
+    command("kinds", "list the kinds of mounting").add_argument(
+        "--chapter", action="store_true", help="print the handbook's chapter on them"
+    )
     one = command("capacity", "say what one screw or anchor holds", "metric")
     which = one.add_mutually_exclusive_group(required=True)
     which.add_argument("--screw", choices=sorted(data.screws()))
@@ -115,7 +117,7 @@ def _explain(asked: argparse.Namespace) -> int:
 
 
 def _kinds(asked: argparse.Namespace) -> int:
-    _say(asked, telling.kinds(), telling.kinds_as_text())
+    _say(asked, telling.kinds(), telling.kinds_chapter() if asked.chapter else telling.kinds_as_text())
     return 0
 
 

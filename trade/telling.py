@@ -4,6 +4,8 @@ import msgspec
 
 from trade import data, say
 from trade.check import Check, PieceVerdict, Quantity, Verdict
+from trade.choose.order import order
+from trade.choose.samples import sample, sample_wall
 from trade.fixings import wood
 from trade.fixings.driving import reach
 from trade.fixings.held import Held
@@ -134,6 +136,28 @@ def kinds() -> list[dict[str, object]]:
 def kinds_as_text() -> str:
     """Every kind of mounting, a line each."""
     return "\n".join(f"{mount.kind:<14} {mount.name}" for mount in ALL)
+
+
+def kinds_chapter() -> str:
+    """The handbook's chapter on the kinds: how each carries, what gives way first, what people get wrong."""
+    lines = [
+        "# Ways to hang it",
+        "",
+        "Printed by `python -m trade kinds --chapter`; do not edit by hand. The application shows the",
+    ]
+    lines += [
+        "same at `/kinds/`, with drawings. Worked out on gypsum board over spruce studs 400 mm apart, with 6 kg on each.",
+        "",
+    ]
+    for mount in ALL:
+        piece, wall = sample(mount.kind), sample_wall()
+        lines += [f"## {mount.name}", "", f"`{mount.kind}`. " + mount.how, "", "First to give way:", ""]
+        first = order(piece, wall)[:3]
+        lines += [f"{n}. {each.name}, at {each.factor:.1f} times the load" for n, each in enumerate(first, start=1)]
+        lines += ["", "What people get wrong:", ""]
+        lines += [f"- {say.phrase(phrase, 'metric')}" for phrase in mount.cautions(piece, wall)]
+        lines.append("")
+    return "\n".join(lines).rstrip()
 
 
 def screw_capacity(screw_key: str, length_mm: float, stud: str, gap_mm: float) -> dict[str, object]:

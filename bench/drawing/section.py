@@ -151,7 +151,8 @@ def _sleeve(pen: Pen, cut: _Cut, seat: Seat, y: float) -> None:
 
 def _depth(pen: Pen, cut: _Cut) -> None:
     """How deep it goes into what holds it, as a chalk measure below the screw."""
-    seat, start = cut.seat, cut.back_x + cut.seat.gap_mm * _PX
+    seat = cut.seat
+    start = cut.back_x + (seat.gap_mm * _PX if isinstance(seat, Seat) else 0.0)
     if isinstance(seat, Seat) and not seat.anchored:
         reach, where = seat.reach.penetration_mm, "in the stud"
     elif isinstance(seat, Seat):

@@ -8,7 +8,7 @@ import msgspec
 from django.test import SimpleTestCase
 
 from trade import data, planfile
-from trade.telling import rules_chapter
+from trade.telling import kinds_chapter, rules_chapter
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -50,3 +50,4 @@ class Printed(SimpleTestCase):
 
     def test_the_handbook_chapter_is_the_tables(self) -> None:
         self.assertEqual((ROOT / "docs/handbook/rules.md").read_text(), rules_chapter() + "\n")
+        self.assertEqual((ROOT / "docs/handbook/kinds.md").read_text(), kinds_chapter() + "\n")

@@ -1,5 +1,6 @@
 """What every kind of mounting is asked, and what it answers with."""
 
+import inspect
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Iterator
 from typing import Any, ClassVar, Generic, Literal, NamedTuple, TypeVar
@@ -7,10 +8,13 @@ from typing import Any, ClassVar, Generic, Literal, NamedTuple, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase
+from trade.check import Check, Phrase, Quantity
 from trade.fixings.pins import PinSeat
 from trade.fixings.seat import Seat
-from trade.plan import Piece, Wall
+from trade.load import lifting
+from trade.load.shelf import board_n
+from trade.measure import G_N_PER_KG
+from trade.plan import Piece, Shelf, Wall
 
 P = TypeVar("P", bound=Piece)
 AnySeat = Seat | PinSeat
@@ -145,6 +149,34 @@ class Mount(ABC, Generic[P]):
     def cautions(self, piece: P, wall: Wall) -> list[Phrase]:
         """What to mind with this kind here."""
         return []
+
+    def weight_kg(self, piece: P) -> float | None:
+        """What has to be lifted into place; None when nobody knows, or nothing heavy is."""
+        if isinstance(piece, Shelf):
+            return board_n(piece) / G_N_PER_KG
+        return getattr(piece, "body_kg", None)
+
+    def lifting(self, piece: P) -> list[Phrase]:
+        """Who must lift it, when one person alone should not."""
+        kg = self.weight_kg(piece)
+        if not kg or self.stands:
+            return []
+        count, limit = lifting.lift(kg, piece.depth_mm, piece.top_mm)
+        if count < 2:
+            return []
+        who = ("Two people", "Three people", "Four people or a hoist")[count - 2]
+        sizes = {"kg": Quantity(kg, "mass"), "top": Quantity(piece.top_mm, "length"), "limit": Quantity(limit, "mass")}
+        return [
+            Phrase(
+                who + " lift it: {kg} up to {top}, where one alone should lift no more than {limit} again and again.", dict(sizes)
+            )
+        ]
+
+    @property
+    def how(self) -> str:
+        """How this kind carries its load, in the words of its module."""
+        words = inspect.getdoc(inspect.getmodule(type(self))) or ""
+        return words
 
     def box(self, piece: P) -> Box:
         """The room it takes on the wall: all that is seen from the front, but for what stands on the floor only to hold it."""

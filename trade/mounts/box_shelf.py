@@ -56,6 +56,10 @@ class _BoxShelf(Mount[BoxShelf]):
         heights, low = _rows_mm(piece), piece.top_mm - piece.height_mm
         return strips.on_studs(piece, wall, NOUN, piece.board, piece.skin_mm, piece.height_mm, low, heights)
 
+    def weight_kg(self, piece: BoxShelf) -> float | None:
+        """The bare piece."""
+        return _own_n(piece) / G_N_PER_KG
+
     def front(self, piece: BoxShelf) -> list[Shape]:
         """The front, its mitres, the screws behind it."""
         left, right, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.height_mm

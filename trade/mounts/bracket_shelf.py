@@ -7,7 +7,7 @@ the bracket about its foot: screws high up pull, the foot presses into the linin
 from typing import Any, ClassVar, TypeVar
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
@@ -89,6 +89,13 @@ class _BracketShelf(Bracketed[BracketShelf]):
     name = "Shelf on brackets"
     make = BracketShelf
     fresh: ClassVar[dict[str, Any]] = {"board": "pine_white", "thickness_mm": 19.0, "depth_mm": 235.0, "bracket": "braced"}
+
+    def cautions(self, piece: BracketShelf, wall: Wall) -> list[Phrase]:
+        """What people get wrong with brackets."""
+        return [
+            Phrase("Level over what carries the shelf, from arm to arm: brackets differ from one another."),
+            Phrase("The top screw is the one that holds: never leave it out because it is hard to reach."),
+        ]
 
 
 KIND = _BracketShelf()

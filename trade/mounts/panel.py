@@ -68,6 +68,10 @@ class Panelled(Mount[N]):
         low = piece.top_mm - piece.height_mm
         return strips.on_studs(piece, wall, NOUN, board_key, thick, piece.height_mm, low, rows_mm(piece))
 
+    def weight_kg(self, piece: N) -> float | None:
+        """The bare piece."""
+        return _own_n(piece) / G_N_PER_KG
+
     def front(self, piece: N) -> list[Shape]:
         """The sheet, its battens behind it, its screws."""
         left, right, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.height_mm

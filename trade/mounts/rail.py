@@ -55,6 +55,10 @@ class Railed(Mount[R]):
         high = piece.height_mm
         return strips.on_studs(piece, wall, self.support_noun, piece.board, piece.thickness_mm, high, piece.top_mm - high)
 
+    def weight_kg(self, piece: R) -> float | None:
+        """The bare piece."""
+        return rail_load(piece).own_n / G_N_PER_KG if len(piece.supports_mm) > 1 else None
+
     def front(self, piece: R) -> list[Shape]:
         """The board, its screws, and a hook where each thing hangs."""
         left, right, top, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm, piece.top_mm - piece.height_mm

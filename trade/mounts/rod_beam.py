@@ -102,7 +102,7 @@ class _RodBeam(Mount[RodBeam]):
         """What people get wrong with rods."""
         return [
             Phrase("Carry the rods' places over with a template held to the wall; the beam's holes are wider than the rods."),
-            Phrase("Two lifters: a beam like this is heavier than it looks."),
+            Phrase("Sand the rods' ends round, and try the beam on dry before any glue."),
         ]
 
 

@@ -115,6 +115,16 @@ class _RodShelf(Mount[RodShelf]):
                 thick = max(piece.thickness_mm, row.height_mm + 5)
                 yield "plate", label, replace(piece, thickness_mm=thick, plate=key, let_in=True)
 
+    def cautions(self, piece: RodShelf, wall: Wall) -> list[Phrase]:
+        """What people get wrong with rods and plates."""
+        said = "Level from rod to rod before the second screw; carry their places over with a strip of card."
+        if piece.let_in:
+            return [
+                Phrase(said),
+                Phrase("The plate sits on the stud: no crumbs of lining behind it. Patch around it."),
+            ]
+        return [Phrase(said), Phrase("A plate over the lining crushes it, and wobbles in time: better let it in.")]
+
     def bores(self, piece: RodShelf) -> list[Bore]:
         """One hole per rod, in the middle of the shelf's thickness, a little deeper than the rod is long."""
         row, count = data.plates()[piece.plate], len(piece.supports_mm)

@@ -1,0 +1,49 @@
+"""The handbook inside the application: every kind of mounting, how it carries its load, what gives way first, what goes wrong."""
+
+from functools import cache
+from typing import Any, NamedTuple
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.utils.safestring import SafeString
+from django.views.decorators.http import require_GET
+
+from bench.drawing import section
+from trade.assess import assess_piece
+from trade.check import Phrase
+from trade.choose.order import Failing, order
+from trade.choose.samples import sample, sample_wall
+from trade.mounts import ALL, Mount
+from trade.plan import Plan
+
+
+class Page(NamedTuple):
+    """One kind: its mounting, how it carries, its drawing, the first to give way, and what people get wrong."""
+
+    mount: Mount[Any]
+    how: tuple[str, ...]
+    drawing: SafeString
+    first: tuple[Failing, ...]
+    wrong: tuple[Phrase, ...]
+
+
+@cache
+def pages() -> tuple[Page, ...]:
+    """Every kind, worked out once on an ordinary wall with 6 kg on it."""
+    return tuple(_page(mount) for mount in ALL)
+
+
+def _page(mount: Mount[Any]) -> Page:
+    piece, wall = sample(mount.kind), sample_wall()
+    plan = Plan(name="Wall", units="metric", wall=wall, pieces=(piece,))
+    verdict = assess_piece(piece, wall)
+    seat = section.seat_in_question(piece, plan, verdict)
+    drawing = section.draw(piece, plan, verdict, seat) if seat else SafeString("")
+    how = tuple(" ".join(part.split()) for part in mount.how.split("\n\n"))
+    return Page(mount, how, drawing, order(piece, wall)[:3], tuple(mount.cautions(piece, wall)))
+
+
+@require_GET
+def kinds(request: HttpRequest) -> HttpResponse:
+    """Every kind on one page."""
+    return render(request, "bench/kinds.html", {"pages": pages(), "units": "metric"})

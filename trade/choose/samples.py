@@ -1,0 +1,35 @@
+"""One ordinary piece of each kind on an ordinary wall, to explain the kind with."""
+
+from functools import cache
+from typing import Any
+
+from msgspec.structs import replace
+
+from trade.choose import placement
+from trade.plan import AnyPiece, Layer, Plan, Stud, Thing, Wall
+
+_BODY_KG = 20.0
+_LOAD = (Thing(name="What it carries", mass_kg=6.0),)
+
+
+@cache
+def sample_wall() -> Wall:
+    """Gypsum board on spruce studs 400 mm apart."""
+    studs = tuple(Stud(centre_mm=400.0 * n, width_mm=38.0, depth_mm=89.0, uncertainty_mm=1.0) for n in range(1, 8))
+    layers = (Layer(kind="gypsum_12_7", thickness_mm=12.7),)
+    return Wall(width_mm=3200.0, height_mm=2400.0, layers=layers, timber="spruce_pine_fir", studs=studs)
+
+
+@cache
+def sample(kind: str) -> AnyPiece:
+    """A piece as it is put up in the middle of that wall, with 6 kg on it.
+
+    Raises:
+        PlanError: no such kind.
+    """
+    piece: Any = placement.put_up(Plan(name="Wall", units="metric", wall=sample_wall()), kind, 1600.0, 1500.0)
+    known = {"body_kg": _BODY_KG} if hasattr(piece, "body_kg") else {}
+    for sure in ("sides_sure", "other_sure"):
+        if hasattr(piece, sure):
+            known[sure] = True
+    return replace(piece, things=_LOAD, **known)
