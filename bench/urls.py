@@ -20,6 +20,7 @@ urlpatterns = [
     path("walls/new/preview/", views.preview, name="preview"),
     path("walls/<int:wall>/", views.wall, name="wall"),
     path("walls/<int:wall>/plan.json", views.plan_file, name="plan-file"),
+    path("walls/<int:wall>/sums.pdf", views.sums, name="sums"),
     path("walls/<int:wall>/undo/", views.undo, name="undo"),
     path("walls/<int:wall>/redo/", views.redo, name="redo"),
     path("walls/<int:wall>/units/", views.units, name="units"),

@@ -4,8 +4,10 @@ from django import forms
 from django.core.paginator import Paginator
 from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.formats import date_format
 from django.utils.http import content_disposition_header
 from django.utils.text import slugify
+from django.utils.timezone import localdate
 from django.views.decorators.http import require_GET, require_POST
 
 from bench.desk import STAGES, after, base_of, desk_or_404, refused, stale
@@ -13,6 +15,7 @@ from bench.drawing import elevation
 from bench.forms import mark_invalid
 from bench.models import Job, StaleError, Wall
 from bench.models.walls import UNITS
+from bench.printing.sums import sums_sheet
 from bench.stages.wall_form import WallForm
 from trade import data, planfile
 from trade.assess import assess
@@ -45,6 +48,17 @@ class PlanFileForm(forms.Form):
         except PlanError as error:
             where = f"{error.where}: " if error.where else ""
             raise forms.ValidationError(f"{where}{error}") from None
+
+
+@require_GET
+def sums(request: HttpRequest, wall: int) -> HttpResponse:
+    """Every sum of a wall as a PDF, to print."""
+    desk = desk_or_404(request, wall, "fix")
+    day = date_format(localdate(), "j F Y")
+    answer = HttpResponse(sums_sheet(desk.plan, desk.verdict, desk.units, desk.wall.job.name, day), "application/pdf")
+    name = f"{slugify(desk.plan.name) or 'wall'}-sums.pdf"
+    answer["Content-Disposition"] = content_disposition_header(False, name) or "inline"
+    return answer
 
 
 @require_GET

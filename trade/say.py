@@ -55,6 +55,11 @@ def quantity(what: Quantity, units: Units) -> str:
     return f"{_number(what.value / divisor)} {unit}".rstrip()
 
 
+def kilograms(kg: float) -> Quantity:
+    """A weight as a quantity."""
+    return Quantity(kg, "mass")
+
+
 def phrase(what: Phrase, units: Units) -> str:
     """Write a sentence."""
     return what.template.format(

@@ -1,0 +1,1 @@
+"""Sheets of paper: what the workbench knows, as PDF."""
