@@ -2,20 +2,32 @@
 
 import logging
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from pathlib import Path
 
 from fpdf import FPDF
-from fpdf.enums import CharVPos, XPos, YPos
 
 from trade.measure import Units
 
 _FONTS = Path(__file__).resolve().parent / "fonts"
 _MARGIN_MM = 16.0
 _INK, _PENCIL, _LINE = (30, 30, 30), (100, 100, 100), (190, 190, 190)
+_INDEX_SHARE = 0.72  # size of an index over that of its line
 _SMALL, _TEXT, _HEAD, _TITLE = 7.5, 8.5, 11.0, 16.0
 _INDEX = re.compile(r"_([A-Za-z0-9α-ω∞]+(?:_[A-Za-z0-9]+)?)|\^([\d.]+)")
 logging.getLogger("fontTools").setLevel(logging.WARNING)
+
+
+def _runs(words: str) -> Iterator[tuple[str, float]]:
+    """Parts of a word, each with how far down it is set, mm."""
+    at = 0
+    for found in _INDEX.finditer(words):
+        if found.start() > at:
+            yield words[at : found.start()], 0.0
+        yield (found[1] or found[2]).replace("_", " "), 0.7 if found[1] else -0.9
+        at = found.end()
+    if at < len(words):
+        yield words[at:], 0.0
 
 
 class Paper(FPDF):
@@ -45,10 +57,34 @@ class Paper(FPDF):
         self.set_font("DejaVu", "B" if bold else "", size)
         self.set_text_color(*colour)
 
+    def _paragraph(self, words: str, line_mm: float, left_mm: float | None = None) -> None:
+        """Words in the pen's font, line by line: each word is measured once, which the library's own paragraphs do not."""
+        left = self.l_margin if left_mm is None else left_mm
+        room, space = self.w - self.r_margin - left, self.get_string_width(" ")
+        line: list[str] = []
+        used = 0.0
+        for word in words.split():
+            wide = self.get_string_width(word)
+            if line and used + space + wide > room:
+                self._line(" ".join(line), line_mm, left)
+                line, used = [], 0.0
+            used += wide + (space if line else 0.0)
+            line.append(word)
+        self._line(" ".join(line), line_mm, left)
+
+    def _line(self, words: str, line_mm: float, left: float) -> None:
+        if self.will_page_break(line_mm):
+            font = (self.font_family, self.font_style, self.font_size_pt, self.text_color)
+            self.add_page()
+            self.set_font(*font[:3])
+            self.text_color = font[3]
+        self.text(left, self.get_y() + line_mm * 0.75, words)
+        self.set_xy(self.l_margin, self.get_y() + line_mm)
+
     def title_line(self, words: str, below: str = "") -> None:
         """The name of the sheet."""
         self._pen(_TITLE, bold=True)
-        self.multi_cell(0, 8, words, new_x=XPos.LMARGIN, new_y=YPos.NEXT)
+        self._paragraph(words, 8)
         if below:
             self.quiet(below)
         self.ln(2)
@@ -59,24 +95,24 @@ class Paper(FPDF):
             self.add_page()
         self.ln(2)
         self._pen(_HEAD, bold=True)
-        self.multi_cell(0, 6, words, new_x=XPos.LMARGIN, new_y=YPos.NEXT)
+        self._paragraph(words, 6)
 
     def say(self, words: str, bold: bool = False) -> None:
         """A paragraph."""
         self._pen(_TEXT, bold)
-        self.multi_cell(0, 4.4, words, new_x=XPos.LMARGIN, new_y=YPos.NEXT)
+        self._paragraph(words, 4.4)
 
     def quiet(self, words: str) -> None:
         """A paragraph that matters less."""
         self._pen(_SMALL, colour=_PENCIL)
-        self.multi_cell(0, 3.9, words, new_x=XPos.LMARGIN, new_y=YPos.NEXT)
+        self._paragraph(words, 3.9)
 
     def points(self, items: Iterable[str]) -> None:
         """A list."""
         for item in items:
             self._pen(_TEXT)
-            self.cell(4, 4.4, "•")
-            self.multi_cell(0, 4.4, item, new_x=XPos.LMARGIN, new_y=YPos.NEXT)
+            self.text(self.l_margin, self.get_y() + 3.3, "•")
+            self._paragraph(item, 4.4, self.l_margin + 4)
 
     def rule(self) -> None:
         """A thin line across."""
@@ -96,32 +132,33 @@ class Paper(FPDF):
         if self.will_page_break(4.2):
             self.add_page()
         start, y = self.l_margin + 3, self.get_y()
-        for x, words in ((start, symbol), (start + 27, value), (start + 59, formula)):
-            self.set_xy(x, y)
-            self.set_left_margin(x)  # where a long one goes on
-            self._formula(words)
-        self.set_left_margin(_MARGIN_MM)
-        self.set_xy(_MARGIN_MM, self.get_y() + 4.2)
+        self._formula(symbol, start, y)
+        self._formula(value, start + 27, y)
+        self.set_xy(self.l_margin, self._formula(formula, start + 59, y) + 4.2)
 
-    def _formula(self, words: str) -> None:
-        at = 0
-        for found in _INDEX.finditer(words):
-            self._run(words[at : found.start()])
-            self._run((found[1] or found[2]).replace("_", " "), CharVPos.SUB if found[1] else CharVPos.SUP)
-            at = found.end()
-        self._run(words[at:])
+    def _formula(self, words: str, left: float, y: float) -> float:
+        """Words with their indices set low; how far down the last line stands."""
+        x = left
+        for word in words.split(" "):
+            pieces = list(_runs(word))
+            wide = sum(self._wide(run, index) for run, index in pieces)
+            if x > left and x + wide > self.w - self.r_margin:
+                x, y = left, y + 3.8
+            for run, index in pieces:
+                self._pen(_SMALL * (_INDEX_SHARE if index else 1.0))
+                self.text(x, y + 3.1 + index, run)
+                x += self._wide(run, index)
+            x += self._wide(" ", 0.0)
+        return y
 
-    def _run(self, words: str, place: CharVPos = CharVPos.LINE) -> None:
-        if words:
-            self._pen(_SMALL)
-            self.char_vpos = place
-            self.write(4.2, words)
-            self.char_vpos = CharVPos.LINE
+    def _wide(self, words: str, index: float) -> float:
+        self._pen(_SMALL * (_INDEX_SHARE if index else 1.0))
+        return float(self.get_string_width(words))
 
     def outline(self, points: Iterable[tuple[float, float]], fill: tuple[int, int, int] | None, dashed: bool = False) -> None:
         """A closed outline in mm on the page."""
         self.set_draw_color(*_INK)
-        self.set_line_width(0.15)
+        self.set_line_width(0.1)
         self.set_dash_pattern(0.8, 0.6) if dashed else self.set_dash_pattern()
         if fill is not None:
             self.set_fill_color(*fill)
@@ -131,5 +168,5 @@ class Paper(FPDF):
     def label(self, x: float, y: float, words: str) -> None:
         """Small words centred on a place."""
         self._pen(6)
-        self.set_xy(x - 25, y)
+        self.set_xy(max(x - 25, self.l_margin - 18), y)
         self.cell(50, 3, words, align="C")

@@ -21,7 +21,7 @@ from trade.mounts.base import SHELF, Ask, Mount, Shape, block, board_front, boar
 from trade.plan import CornerShelf, Wall
 from trade.wall.backing import backing
 
-NOUN = "ledger screw"
+NOUN = "screw place"
 
 
 class _Shares(NamedTuple):

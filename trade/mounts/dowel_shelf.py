@@ -23,7 +23,7 @@ from trade.mounts.rods import Rod
 from trade.plan import DowelShelf, Wall
 from trade.wall.backing import backing
 
-NOUN = "strip screw"
+NOUN = "screw place"
 _SPARE_MM = 3.0  # room for dust and glue at the bottom of the hole, common practice, no source
 
 
