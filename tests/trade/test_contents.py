@@ -2,7 +2,7 @@
 
 from django.test import SimpleTestCase
 
-from tests.plans import bracket_shelf, wall
+from tests.plans import bracket_shelf, rod_shelf, wall
 from trade import data, say
 from trade.assess import assess_piece
 from trade.errors import PlanError, UnknownRowError
@@ -51,3 +51,30 @@ class Refused(SimpleTestCase):
             with self.subTest(name=name):
                 codes = [check.code for check in assess_piece(bracket_shelf(name=name), wall()).checks]
                 self.assertNotIn("use.refused", codes)
+
+
+class Boards(SimpleTestCase):
+    def test_steel_is_heavy_and_stiff(self) -> None:
+        """A plate of 3/16 in weighs 7.66 lb a square foot (handbook value); flat, 5 mm of it sag over 800 mm and not over 400."""
+        row = data.boards()["steel_sheet"]
+        self.assertAlmostEqual(row.density_kg_m3 * 4.7625e-3 / 0.45359237 * 0.3048**2, 7.66, delta=0.01)
+        self.assertEqual((row.bending_mpa(0.9), row.bending_mpa(1.6)), (141, 141))
+        wide = bracket_shelf(board="steel_sheet", thickness_mm=5.0)
+        self.assertEqual(assess_piece(wide, wall()).governing.code, "sag.long_term")
+        plate = bracket_shelf(board="steel_sheet", thickness_mm=5.0, supports_mm=(100.0, 500.0, 900.0))
+        self.assertEqual(assess_piece(plate, wall()).word, "holds")
+        sags = [
+            next(check.demand.value for check in assess_piece(piece, wall()).checks if check.code == "sag.long_term")
+            for piece in (plate, bracket_shelf(board="steel_sheet", thickness_mm=3.0))
+        ]
+        self.assertLess(sags[0], sags[1])
+
+    def test_glass_is_not_trusted(self) -> None:
+        verdict = assess_piece(bracket_shelf(board="glass", things=()), wall())
+        self.assertEqual((verdict.word, verdict.governing.code), ("wont_hold", "board.never"))
+        self.assertIn("without warning", say.headline(verdict, "metric"))
+
+    def test_wood_where_something_is_let_into_it(self) -> None:
+        for board in ("glass", "steel_sheet"):
+            with self.subTest(board=board), self.assertRaisesRegex(PlanError, "needs wood"):
+                rod_shelf(board=board)

@@ -50,7 +50,7 @@ def pieces(draw: st.DrawFn, on: Wall) -> AnyPiece:
     anchor = draw(st.sampled_from([piece.anchor, None, "plug_8", "toggle_14"]))
     changed: Any = replace(piece, left_mm=piece.left_mm + shift, anchor=anchor)
     if hasattr(changed, "board") and draw(st.booleans()):
-        changed = replace(changed, board=draw(st.sampled_from(sorted(data.boards()))))
+        changed = replace(changed, board=draw(st.sampled_from(sorted(data.woods()))))
     return changed
 
 

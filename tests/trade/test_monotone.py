@@ -29,7 +29,7 @@ supports = st.lists(st.integers(0, 50), min_size=2, max_size=4, unique=True).map
 def shelves(draw: st.DrawFn) -> AnyPiece:
     common = {
         "things": draw(things), "supports_mm": draw(supports), "use": draw(st.sampled_from(sorted(data.uses()))),
-        "board": draw(st.sampled_from(sorted(data.boards()))), "screw_length_mm": draw(st.sampled_from([44.45, 63.5, 76.2])),
+        "board": draw(st.sampled_from(sorted(data.woods()))), "screw_length_mm": draw(st.sampled_from([44.45, 63.5, 76.2])),
     }  # fmt: skip
     if draw(st.booleans()):
         return bracket_shelf(**common, bracket=draw(st.sampled_from(sorted(data.brackets()))))

@@ -40,6 +40,26 @@ class Board(Row, frozen=True, kw_only=True):
     k_def: float
     g: float
     shear_mpa: float
+    allowable_mpa: float | None = None
+    never: str = ""
+
+    @property
+    def wooden(self) -> bool:
+        """Whether screws, pins and dowels can be let into it."""
+        return self.g > 0
+
+    def bending_mpa(self, duration: float) -> float:
+        """What it may be bent with: an eighth of its modulus of rupture times C_D (house rule); a metal its own, for good."""
+        return self.allowable_mpa if self.allowable_mpa is not None else self.mor_mpa * house("mor_share") * duration
+
+    def shearing_mpa(self, duration: float) -> float:
+        """What it may be sheared with, in the same way."""
+        return self.shear_mpa * house("mor_share") * duration
+
+    @property
+    def bending_words(self) -> str:
+        """How that comes about."""
+        return "0.6 of its yield" if self.allowable_mpa is not None else f"{house('mor_share')} MOR C_D"
 
 
 class Lining(Row, frozen=True, kw_only=True):
@@ -237,6 +257,12 @@ def framing() -> dict[str, Framing]:
 def boards() -> dict[str, Board]:
     """Shelf materials by key."""
     return _table("boards", Board)
+
+
+@cache
+def woods() -> dict[str, Board]:
+    """Those of them that are wood or made of it."""
+    return {key: row for key, row in boards().items() if row.wooden}
 
 
 @cache

@@ -43,7 +43,9 @@ class Ask(NamedTuple):
 
 LENGTH, DEPTH = Ask("length_mm", "Length", "length"), Ask("depth_mm", "Depth", "length")
 BOARD = Ask("board", "Board", "choice", data.boards)
+WOOD = Ask("board", "Board", "choice", data.woods)
 SHELF = (LENGTH, DEPTH, Ask("thickness_mm", "Thickness", "length"), BOARD)
+WOODEN_SHELF = (LENGTH, DEPTH, Ask("thickness_mm", "Thickness", "length"), WOOD)
 
 
 class Shape(NamedTuple):

@@ -120,7 +120,7 @@ def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tupl
     )
     line = pull / bevel.length_mm
     moment, section = line * span**2 / 8, bevel.high_mm * bevel.thick_mm**2 / 6
-    allowed = row.mor_mpa * data.house("mor_share") * duration
+    allowed = row.bending_mpa(duration)
     return make(
         "cleat.bending", part="cleat", case=case, unknown=unknown,
         demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
@@ -131,7 +131,7 @@ def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tupl
             Step("l", "widest gap between studs, or twice the overhang", Quantity(span, "length")),
             Step("M", "p l² / 8", Quantity(moment, "moment")),
             Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
-            Step("σ'", f"{data.house('mor_share')} MOR C_D", Quantity(allowed, "stress")),
+            Step("σ'", row.bending_words, Quantity(allowed, "stress")),
         ),
     )  # fmt: skip
 

@@ -22,7 +22,7 @@ def checks(load: ShelfLoad, unknown: tuple[str, ...]) -> list[Check]:
 
 def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
     worst = max(load.board_demands(), key=lambda d: d.moment_nmm / d.duration)
-    allowed = load.board.mor_mpa * data.house("mor_share") * worst.duration
+    allowed = load.board.bending_mpa(worst.duration)
     stress = worst.moment_nmm / load.section_mm3
     return make(
         "board.bending", part="board", case=worst.case, unknown=unknown,
@@ -36,7 +36,7 @@ def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
             Step("σ", "6 M / (b t²)", Quantity(stress, "stress")),
             Step("MOR", f"{load.board.name}, mean", Quantity(load.board.mor_mpa, "stress")),
             Step("C_D", "load duration", Quantity(worst.duration, "ratio")),
-            Step("σ'", f"{data.house('mor_share')} MOR C_D", Quantity(allowed, "stress")),
+            Step("σ'", load.board.bending_words, Quantity(allowed, "stress")),
         ),
     )  # fmt: skip
 

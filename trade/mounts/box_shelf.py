@@ -15,7 +15,7 @@ from trade.fixings.seat import Seat
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, strips
-from trade.mounts.base import BOARD, DEPTH, LENGTH, Ask, Mount, Shape, block
+from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Shape, block
 from trade.plan import BoxShelf, Wall
 from trade.wall.backing import backing
 
@@ -33,7 +33,7 @@ class _BoxShelf(Mount[BoxShelf]):
         LENGTH,
         DEPTH,
         Ask("height_mm", "Height", "length"),
-        BOARD,
+        WOOD,
         Ask("skin_mm", "Its boards thick", "length"),
         Ask("screw_down_mm", "Screws below its top", "length"),
         Ask("low_screws", "Screws near its bottom too, against being lifted", "flag"),

@@ -41,7 +41,7 @@ class _CleatCabinet(Mount[Cabinet]):
         Ask("height_mm", "Height", "length"),
         DEPTH,
         Ask("body_kg", "Weighs empty", "weight", optional=True, help="Weigh it, doors and shelves included."),
-        Ask("cleat", "Cleat of", "choice", data.boards),
+        Ask("cleat", "Cleat of", "choice", data.woods),
         Ask("cleat_mm", "Cleat thick", "length"),
         Ask("cleat_high_mm", "Cleat high", "length"),
         Ask("down_mm", "Cleat below the top", "length"),

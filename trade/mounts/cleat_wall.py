@@ -36,7 +36,7 @@ class _CleatWall(Mount[CleatWall]):
         LENGTH,
         Ask("rows", "Rows of cleats", "count"),
         Ask("apart_mm", "From one to the next", "length"),
-        Ask("cleat", "Cleats of", "choice", data.boards),
+        Ask("cleat", "Cleats of", "choice", data.woods),
         Ask("cleat_mm", "Cleats thick", "length"),
         Ask("cleat_high_mm", "Cleats high", "length"),
         Ask("bevel_deg", "Bevel, degrees from level", "angle"),

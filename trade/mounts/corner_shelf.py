@@ -41,7 +41,7 @@ class _CornerShelf(Mount[CornerShelf]):
     asks = (
         *SHELF,
         Ask("corner", "In which corner", "choice", data.corners),
-        Ask("ledger", "Ledgers of", "choice", data.boards),
+        Ask("ledger", "Ledgers of", "choice", data.woods),
         Ask("ledger_mm", "Ledgers thick", "length"),
         Ask("ledger_high_mm", "Ledgers high", "length"),
         Ask("other_mm", "Furthest screw in the other wall", "length", help="From the corner; keep it two thirds of the way out."),
@@ -223,7 +223,7 @@ def _front(piece: CornerShelf, unknown: tuple[str, ...]) -> Check:
     loads, _ = contents_of(piece)
     even = (sum(load.total_n for load in loads) * use.factor + board_n(piece) / 2) / 2
     moment, minutes = even * span / 8 + use.push_n * span / 4, data.house("duration_minutes")
-    section, allowed = deep * piece.thickness_mm**2 / 6, row.mor_mpa * data.house("mor_share") * minutes
+    section, allowed = deep * piece.thickness_mm**2 / 6, row.bending_mpa(minutes)
     return make(
         "corner.front", part="board", case="loaded, and pushed on its front", unknown=unknown,
         demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),

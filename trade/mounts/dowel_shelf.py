@@ -18,7 +18,7 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.mounts import board, rods, stiffness, strips
-from trade.mounts.base import SHELF, Ask, Bore, Box, Mount, Shape, block, board_front
+from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Shape, block, board_front
 from trade.mounts.rods import Rod
 from trade.plan import DowelShelf, Wall
 from trade.wall.backing import backing
@@ -33,9 +33,9 @@ class _DowelShelf(Mount[DowelShelf]):
     support_noun = NOUN
     make = DowelShelf
     asks = (
-        *SHELF,
+        *WOODEN_SHELF,
         Ask("strip_mm", "Back strip thick", "length"),
-        Ask("dowel", "Dowels of", "choice", data.boards),
+        Ask("dowel", "Dowels of", "choice", data.woods),
         Ask("dowels", "Dowels", "count"),
         Ask("dowel_mm", "Dowels thick", "length"),
         Ask("in_shelf_mm", "Dowels in the shelf", "length"),
@@ -132,7 +132,7 @@ def _bending(piece: DowelShelf, demands: dict[int, tuple[Demand, ...]], push_n: 
     moment, duration, case = max(
         ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed over one dowel")), key=lambda m: m[0] / m[1]
     )
-    allowed = row.mor_mpa * data.house("mor_share") * duration
+    allowed = row.bending_mpa(duration)
     return make(
         "dowel.bending", part="dowel", case=case, unknown=unknown,
         demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
@@ -141,6 +141,6 @@ def _bending(piece: DowelShelf, demands: dict[int, tuple[Demand, ...]], push_n: 
             Step("M", f"about the strip's face, one dowel, {case}", Quantity(moment, "moment")),
             Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
             Step("σ", "M / S", Quantity(moment / section, "stress")),
-            Step("σ'", f"{data.house('mor_share')} MOR C_D", Quantity(allowed, "stress")),
+            Step("σ'", row.bending_words, Quantity(allowed, "stress")),
         ),
     )  # fmt: skip

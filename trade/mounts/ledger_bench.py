@@ -30,7 +30,7 @@ class _Bench(Mount[Bench]):
     make = Bench
     asks = (
         *SHELF,
-        Ask("ledger", "Ledger of", "choice", data.boards),
+        Ask("ledger", "Ledger of", "choice", data.woods),
         Ask("ledger_mm", "Ledger thick", "length"),
         Ask("ledger_high_mm", "Ledger high", "length"),
         Ask("legs", "Legs at the front", "count"),

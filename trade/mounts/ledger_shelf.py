@@ -30,7 +30,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
     make = LedgerShelf
     asks = (
         *SHELF,
-        Ask("ledger", "Ledgers of", "choice", data.boards),
+        Ask("ledger", "Ledgers of", "choice", data.woods),
         Ask("ledger_mm", "Ledgers thick", "length"),
         Ask("ledger_high_mm", "Ledgers high", "length"),
         Ask("left_side", "A ledger on the side wall, left", "flag"),

@@ -137,7 +137,7 @@ def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> lis
         ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed on the front edge")),
         key=lambda m: m[0] / m[1],
     )
-    allowed = row.mor_mpa * data.house("mor_share") * duration
+    allowed = row.bending_mpa(duration)
     stress = moment / strip.section_mm3
     creep = 1 + row.k_def
     sag = (5 * strip.even_n * l**3 / 384 + inside * l**3 / 48) / strip.ei_nmm2 / use.factor * creep

@@ -18,7 +18,7 @@ from trade.load.line import LineLoad, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mechanics.beam import widest_mm
 from trade.mounts import board, strips
-from trade.mounts.base import BOARD, LENGTH, Ask, Mount, Shape, block
+from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Shape, block
 from trade.plan import Panel, Wall
 from trade.wall.backing import backing
 
@@ -41,7 +41,7 @@ class Panelled(Mount[N]):
         LENGTH,
         Ask("height_mm", "Height", "length"),
         Ask("thickness_mm", "Thickness", "length"),
-        BOARD,
+        WOOD,
         Ask("rows", "Rows of screws, or battens", "count"),
         Ask("batten_mm", "Battens thick", "length", help="0: straight to the studs."),
         Ask("panel_screws", "Panel's screws in each batten", "count"),
@@ -196,7 +196,7 @@ def _batten_bending(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknow
     row, span = data.boards()[_BATTEN], widest_mm(piece.length_mm, piece.supports_mm)
     pull, duration, case = _worst(piece, demands)
     moment, section = pull / piece.length_mm * span**2 / 8, _BATTEN_HIGH_MM * piece.batten_mm**2 / 6
-    allowed = row.mor_mpa * data.house("mor_share") * duration
+    allowed = row.bending_mpa(duration)
     return make(
         "panel.batten_bending", part="batten", case=case, unknown=unknown,
         demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
@@ -206,6 +206,6 @@ def _batten_bending(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknow
             Step("l", "widest gap between studs, or twice the overhang", Quantity(span, "length")),
             Step("M", "p l² / 8", Quantity(moment, "moment")),
             Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
-            Step("σ'", f"{data.house('mor_share')} MOR C_D", Quantity(allowed, "stress")),
+            Step("σ'", row.bending_words, Quantity(allowed, "stress")),
         ),
     )  # fmt: skip

@@ -24,7 +24,7 @@ class _PegWall(Panelled[PegWall]):
     name = "Peg wall"
     piece_noun = "peg wall"
     make = PegWall
-    asks = (*Panelled.asks, Ask("peg", "Pegs of", "choice", data.boards, cure="peg"), Ask("peg_mm", "Pegs thick", "length"))
+    asks = (*Panelled.asks, Ask("peg", "Pegs of", "choice", data.woods, cure="peg"), Ask("peg_mm", "Pegs thick", "length"))
     fresh: ClassVar[dict[str, Any]] = {
         "board": "plywood", "length_mm": 1000.0, "height_mm": 800.0, "thickness_mm": 18.0, "depth_mm": 90.0, "batten_mm": 19.0,
         "panel_screw_mm": 35.0, "use": "display", "peg_mm": 16.0,
@@ -79,7 +79,7 @@ def _peg(piece: PegWall) -> list[Check]:
             case=case,
             unknown=unknown,
             demand=Quantity(moment / section, "stress"),
-            capacity=Quantity(peg.mor_mpa * data.house("mor_share") * duration, "stress"),
+            capacity=Quantity(peg.bending_mpa(duration), "stress"),
             template="At the sheet's face a peg is bent to {used} of what {wood} may take.",
             parts={"wood": peg.name},
             steps=(

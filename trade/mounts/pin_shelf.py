@@ -18,7 +18,7 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.mounts import board, rods, stiffness
-from trade.mounts.base import SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
+from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
 from trade.mounts.rods import Rod
 from trade.mounts.stiffness import Give
 from trade.plan import PinShelf, Wall
@@ -37,7 +37,7 @@ class _PinShelf(Mount[PinShelf]):
     support_noun = NOUN
     make = PinShelf
     asks = (
-        *SHELF,
+        *WOODEN_SHELF,
         Ask("steel", "Pins of", "choice", data.pins, cure="steel"),
         Ask("pin_mm", "Pin thick", "length"),
         Ask("in_stud_mm", "Pin in the stud", "length"),

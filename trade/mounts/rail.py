@@ -16,7 +16,7 @@ from trade.fixings.seat import Seat
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, strips
-from trade.mounts.base import BOARD, LENGTH, Ask, Mount, Shape, block
+from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Shape, block
 from trade.plan import Rail, Thing, Wall
 from trade.wall.backing import backing
 
@@ -33,7 +33,7 @@ class Railed(Mount[R]):
         LENGTH,
         Ask("height_mm", "Height", "length"),
         Ask("thickness_mm", "Thickness", "length"),
-        BOARD,
+        WOOD,
         Ask("depth_mm", "Hooks reach out", "length"),
     )
 
@@ -124,7 +124,7 @@ def _hook(x: float, low: float) -> Shape:
 def _bending(piece: Rail, demands: tuple[BoardDemand, BoardDemand], unknown: tuple[str, ...]) -> Check:
     row, section = data.boards()[piece.board], piece.thickness_mm * piece.height_mm**2 / 6
     worst = max(demands, key=lambda d: d.moment_nmm / d.duration)
-    allowed, stress = row.mor_mpa * data.house("mor_share") * worst.duration, worst.moment_nmm / section
+    allowed, stress = row.bending_mpa(worst.duration), worst.moment_nmm / section
     return make(
         "rail.bending", part="board", case=worst.case, unknown=unknown,
         demand=Quantity(stress, "stress"), capacity=Quantity(allowed, "stress"),
@@ -134,7 +134,7 @@ def _bending(piece: Rail, demands: tuple[BoardDemand, BoardDemand], unknown: tup
             Step("M", f"bending as a continuous beam, {worst.case}", Quantity(worst.moment_nmm, "moment")),
             Step("S", "thickness × height² / 6, mm³", Quantity(section, "ratio")),
             Step("σ", "M / S", Quantity(stress, "stress")),
-            Step("σ'", f"{data.house('mor_share')} MOR C_D", Quantity(allowed, "stress")),
+            Step("σ'", row.bending_words, Quantity(allowed, "stress")),
         ),
     )  # fmt: skip
 
@@ -176,7 +176,7 @@ def _twist(piece: Rail, unknown: tuple[str, ...]) -> Check:
     turning, duration, case = max(
         ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed on a hook")), key=lambda t: t[0] / t[1]
     )
-    allowed = row.shear_mpa * data.house("mor_share") * duration
+    allowed = row.shearing_mpa(duration)
     return make(
         "rail.twist", part="board", case=case, unknown=unknown,
         demand=Quantity(turning / form, "stress"), capacity=Quantity(allowed, "stress"),

@@ -17,7 +17,7 @@ from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.mounts import board, rods, stiffness
-from trade.mounts.base import SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
+from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
 from trade.mounts.rods import Rod
 from trade.plan import RodBeam, Wall
 from trade.wall.backing import backing
@@ -35,7 +35,7 @@ class _RodBeam(Mount[RodBeam]):
     support_noun = NOUN
     make = RodBeam
     asks = (
-        *SHELF,
+        *WOODEN_SHELF,
         Ask("in_beam_mm", "Rod in the beam", "length"),
         Ask("locked", "Locked onto its rods by screws from the top, or glue", "flag"),
     )

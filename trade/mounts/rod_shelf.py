@@ -20,7 +20,7 @@ from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, rods, stiffness
-from trade.mounts.base import SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
+from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
 from trade.mounts.rods import Rod
 from trade.plan import RodShelf, Wall
 from trade.wall.backing import backing
@@ -38,7 +38,7 @@ class _RodShelf(Mount[RodShelf]):
     support_noun = NOUN
     make = RodShelf
     asks = (
-        *SHELF,
+        *WOODEN_SHELF,
         Ask("plate", "Rod and plate", "choice", data.plates),
         Ask("let_in", "Plates let into the lining, onto the studs", "flag"),
     )

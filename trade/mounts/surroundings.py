@@ -6,7 +6,7 @@ from trade import data
 from trade.check import Check, Quantity, make
 from trade.mounts import holes, mount_of
 from trade.mounts.base import Box
-from trade.plan import AnyPiece, Wall
+from trade.plan import AnyPiece, Shelf, Wall
 from trade.wall.trued import lowest_ceiling_mm
 from trade.wall.zones import nearest_service, zones
 
@@ -25,7 +25,7 @@ def crowded(own: Box, other: Box) -> tuple[float, float] | None:
 
 def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
     """Whether anything on the wall is in the way, and how near the screws come to a box, a pipe or a duct."""
-    made = (_refused(piece), _in_the_way(piece, wall), _ceiling(piece, wall), _service(piece, wall))
+    made = (_refused(piece), _never(piece), _in_the_way(piece, wall), _ceiling(piece, wall), _service(piece, wall))
     return [check for check in made if check is not None]
 
 
@@ -40,6 +40,17 @@ def _refused(piece: AnyPiece) -> Check | None:
                 parts={"what": row.name, "why": row.reason},
             )  # fmt: skip
     return None
+
+
+def _never(piece: AnyPiece) -> Check | None:
+    """Boards that are not trusted, whatever the sums say."""
+    row = data.boards()[piece.board] if isinstance(piece, Shelf) else None
+    if row is None or not row.never:
+        return None
+    return make(
+        "board.never", part="board", case="any", fit=True, demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
+        template="{what} is not trusted here: {why}.", parts={"what": row.name.capitalize(), "why": row.never},
+    )  # fmt: skip
 
 
 def _ceiling(piece: AnyPiece, wall: Wall) -> Check | None:

@@ -98,6 +98,17 @@ class Shelf(Piece, frozen=True, kw_only=True):
         return self.thickness_mm
 
 
+def wooden(board: str, where: str = "board") -> None:
+    """Refuse what screws, pins and dowels cannot be let into.
+
+    Raises:
+        PlanError: with what it is.
+    """
+    known(data.boards(), board, "board", where)
+    if not data.boards()[board].wooden:
+        raise PlanError(f"This kind of mounting needs wood; {data.boards()[board].name} is none.", where)
+
+
 def weighed(kg: float | None, where: str) -> None:
     """Refuse a weight that is none; null is one that nobody knows.
 
@@ -114,6 +125,6 @@ def ledger(board: str, thick_mm: float, high_mm: float) -> None:
     Raises:
         PlanError: with what is wrong.
     """
-    known(data.boards(), board, "board", "ledger")
+    wooden(board, "ledger")
     between(thick_mm, 10, 80, "ledger_mm", "A ledger's thickness")
     between(high_mm, 15, 300, "ledger_high_mm", "A ledger's height")

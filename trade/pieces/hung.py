@@ -1,9 +1,8 @@
 """What hangs and is no shelf: cabinets, rails, panels, rows of cleats."""
 
-from trade import data
 from trade.errors import PlanError
-from trade.part import between, known
-from trade.pieces.base import Piece, weighed
+from trade.part import between
+from trade.pieces.base import Piece, weighed, wooden
 
 
 class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="kind"):
@@ -27,7 +26,7 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
         Piece.__post_init__(self)
         between(self.height_mm, 60, 3000, "height_mm", "Its height")
         weighed(self.body_kg, "body_kg")
-        known(data.boards(), self.cleat, "board", "cleat")
+        wooden(self.cleat, "cleat")
         between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
         between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
         between(self.down_mm, 0, 500, "down_mm", "The cleat's place below the top")
@@ -56,7 +55,7 @@ class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
         Piece.__post_init__(self)
         between(self.height_mm, 15, 600, "height_mm", "A rail's height")
         between(self.thickness_mm, 3, 80, "thickness_mm", "A rail's thickness")
-        known(data.boards(), self.board, "board", "board")
+        wooden(self.board, "board")
 
     @property
     def high_mm(self) -> float:
@@ -90,7 +89,7 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
         between(self.thickness_mm, 3, 60, "thickness_mm", "Its thickness")
         between(self.batten_mm, 0, 80, "batten_mm", "A batten's thickness")
         between(self.panel_screw_mm, 8, 150, "panel_screw_mm", "A screw's length")
-        known(data.boards(), self.board, "board", "board")
+        wooden(self.board, "board")
         if not 2 <= self.rows <= 8:
             raise PlanError("A panel is held in 2 to 8 rows.", "rows")
         if not 2 <= self.panel_screws <= 40:
@@ -111,7 +110,7 @@ class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"
     def __post_init__(self) -> None:
         """Refuse absurd pegs."""
         Panel.__post_init__(self)
-        known(data.boards(), self.peg, "board", "peg")
+        wooden(self.peg, "peg")
         between(self.peg_mm, 4, 40, "peg_mm", "A peg's thickness")
 
 
@@ -133,7 +132,7 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
         Piece.__post_init__(self)
-        known(data.boards(), self.cleat, "board", "cleat")
+        wooden(self.cleat, "cleat")
         between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
         between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
         between(self.apart_mm, self.cleat_high_mm + 20, 1000, "apart_mm", "From one cleat to the next")

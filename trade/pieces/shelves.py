@@ -5,7 +5,7 @@ from typing import Literal
 from trade import data
 from trade.errors import PlanError
 from trade.part import between, known
-from trade.pieces.base import Piece, Shelf, ledger
+from trade.pieces.base import Piece, Shelf, ledger, wooden
 
 
 class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
@@ -32,6 +32,7 @@ class RodShelf(Shelf, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kin
     def __post_init__(self) -> None:
         """Refuse an unknown plate."""
         Shelf.__post_init__(self)
+        wooden(self.board)
         known(data.plates(), self.plate, "rod plate", "plate")
 
 
@@ -50,6 +51,7 @@ class PinShelf(Shelf, frozen=True, kw_only=True, tag="pin_shelf", tag_field="kin
     def __post_init__(self) -> None:
         """Refuse absurd pins."""
         Shelf.__post_init__(self)
+        wooden(self.board)
         known(data.pins(), self.steel, "pin steel", "steel")
         between(self.pin_mm, 4, 40, "pin_mm", "A pin's diameter")
         between(self.in_stud_mm, 5, 300, "in_stud_mm", "A pin's length in the stud")
@@ -72,7 +74,8 @@ class DowelShelf(Shelf, frozen=True, kw_only=True, tag="dowel_shelf", tag_field=
     def __post_init__(self) -> None:
         """Refuse absurd dowels."""
         Shelf.__post_init__(self)
-        known(data.boards(), self.dowel, "board", "dowel")
+        wooden(self.board)
+        wooden(self.dowel, "dowel")
         between(self.strip_mm, 9, 60, "strip_mm", "A back strip's thickness")
         between(self.dowel_mm, 5, 60, "dowel_mm", "A dowel's diameter")
         between(self.in_shelf_mm, 10, 1000, "in_shelf_mm", "A dowel's length in the shelf")
@@ -100,7 +103,7 @@ class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kin
         Piece.__post_init__(self)
         between(self.height_mm, 40, 600, "height_mm", "Its height")
         between(self.skin_mm, 3, 40, "skin_mm", "A skin's thickness")
-        known(data.boards(), self.board, "board", "board")
+        wooden(self.board)
         if not self.skin_mm <= self.screw_down_mm <= self.height_mm - self.skin_mm:
             raise PlanError("The screws must go through the back, between its top and its bottom skin.", "screw_down_mm")
         if 2 * self.skin_mm >= min(self.height_mm, self.depth_mm):
@@ -124,6 +127,7 @@ class RodBeam(Shelf, frozen=True, kw_only=True, tag="rod_beam", tag_field="kind"
     def __post_init__(self) -> None:
         """Refuse rods that are all in the beam."""
         Shelf.__post_init__(self)
+        wooden(self.board)
         between(self.in_beam_mm, 10, 380, "in_beam_mm", "A rod's length in the beam")
 
 
