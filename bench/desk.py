@@ -38,6 +38,7 @@ class Desk:
         self.plan: Plan = wall.plan()
         self.key = key
         self.form: forms.Form | None = None
+        self.packet_form: forms.Form | None = None
         self.message = ""
         self.refused_rows: Sequence[Refusal] = ()
 
@@ -126,6 +127,20 @@ class Desk:
         return "; ".join(dict.fromkeys(seat.words(self.units) for seat in seats))
 
     first_mounts, more_mounts = ALL[:2], ALL[2:]
+
+    @property
+    def packet(self) -> forms.Form | None:
+        """The form for an anchor out of a packet, in walls where an anchor can do anything for the piece."""
+        if self.piece is None or (self.plan.wall.build == "timber" and self.plan.wall.layers == ()):
+            return None
+        form: forms.Form = self.packet_form or import_module("bench.stages.packet").PacketForm(self)
+        mark_invalid(form) if form.is_bound else None
+        return form
+
+    @property
+    def along(self) -> bool:
+        """Whether what may hang differs from place to place along it."""
+        return self.piece is not None and mount_of(self.piece).carries in ("under", "in") and hasattr(self.piece, "board")
 
     @property
     def mind(self) -> list[Phrase]:

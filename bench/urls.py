@@ -3,7 +3,7 @@
 from django.urls import path
 
 from bench import handbook, practice, views
-from bench.stages import fix, load, survey
+from bench.stages import fix, load, packet, survey
 
 urlpatterns = [
     path("", views.jobs, name="jobs"),
@@ -41,6 +41,8 @@ urlpatterns = [
     path("walls/<int:wall>/pieces/<slug:key>/support/", fix.support, name="support"),
     path("walls/<int:wall>/pieces/<slug:key>/remove/", fix.remove, name="remove"),
     path("walls/<int:wall>/pieces/<slug:key>/cures/", fix.cures, name="cures"),
+    path("walls/<int:wall>/pieces/<slug:key>/packet/", packet.add, name="add-packet"),
+    path("walls/<int:wall>/pieces/<slug:key>/along/", fix.along, name="along"),
     path("walls/<int:wall>/pieces/<slug:key>/cure/", fix.cure, name="cure"),
     path("walls/<int:wall>/<slug:stage>/", views.stage, name="stage"),
 ]

@@ -9,9 +9,11 @@ from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
 from bench.desk import Desk, apply, change, desk_or_404, refused
+from bench.drawing import along as along_drawing
 from bench.forms import BenchForm, MeasureField, number_in
 from trade import data
 from trade.choose import placement
+from trade.choose.along import along as places_along
 from trade.choose.cures import Cure
 from trade.choose.cures import cures as find_cures
 from trade.errors import MeasureError, PlanError
@@ -190,6 +192,16 @@ def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What would cure a piece; asked for after the page is there, because it tries many things."""
     desk = desk_or_404(request, wall, "fix", key)
     return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": _offered(desk)})
+
+
+@require_GET
+def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """What may hang at each place along a piece; asked for after the page is there, because it tries many weights."""
+    desk = desk_or_404(request, wall, "fix", key)
+    piece, drawn = desk.chosen, ""
+    if len(piece.supports_mm) > 1:
+        drawn = along_drawing.draw(piece, places_along(piece, desk.plan.wall), desk.units)
+    return render(request, "bench/fix/_along.html", {"drawing": drawn})
 
 
 @require_POST

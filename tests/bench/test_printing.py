@@ -56,3 +56,40 @@ class Served(BenchCase):
         self.assertIn("test-wall-sums.pdf", answer["Content-Disposition"])
         self.assertTrue(answer.content.startswith(b"%PDF"))
         self.assertContains(self.client.get(self.url("stage", "fix")), self.url("sums"))
+
+
+class Packets(BenchCase):
+    def values(self, **changes: str) -> dict[str, str]:
+        form = {
+            "packet_name": "Blue plug", "packet_base": "gypsum_12_7", "packet_pull": "60 kg", "packet_shear": "80 kg", "packet_states": "ultimate",
+            "packet_found": "its packet", "packet_hole": "8 mm", "packet_depth": "40 mm",
+        }  # fmt: skip
+        return form | changes
+
+    def test_kept_with_the_wall_and_used_at_once(self) -> None:
+        self.assertEqual(self.post("add-packet", "shelf", **self.values()).status_code, 200)
+        now = self.plan()
+        self.assertEqual((now.pieces[0].anchor, now.wall.packets[0].name), ("blue-plug", "Blue plug"))
+        self.assertAlmostEqual(now.wall.packets[0].anchor.holds_n["gypsum_12_7"].pull, 60 * 9.80665 / 4)
+        self.assertContains(self.client.get(self.url("stage", "fix")), "Blue plug")
+        self.post("add-packet", "shelf", **self.values())
+        self.assertEqual([packet.key for packet in self.plan().wall.packets], ["blue-plug", "blue-plug-2"])
+        self.client.post(self.url("undo"), {"base": self.base()})
+        self.assertEqual(len(self.plan().wall.packets), 1)
+
+    def test_refusals_stand_beside_their_fields(self) -> None:
+        for field, typed, words in (
+            ("packet_pull", "much", "as a weight"), ("packet_pull", "", "Something is missing"), ("packet_hole", "90 mm", "must lie between"),
+            ("packet_shear", "900 t", "Couldn"), ("packet_base", "cheese", "valid choice"),
+        ):  # fmt: skip
+            with self.subTest(field=field, typed=typed):
+                answer = self.post("add-packet", "shelf", **self.values(**{field: typed}))
+                self.assertEqual(answer.status_code, 422)
+                self.assertContains(answer, words, status_code=422)
+        self.assertEqual(self.plan().wall.packets, ())
+
+    def test_what_may_hang_where_is_drawn_for_rails(self) -> None:
+        answer = self.post("put-up", kind="rail", x_mm="1600", top_mm="900")
+        self.assertContains(answer, "/along/")
+        key = self.plan().pieces[-1].key
+        self.assertContains(self.client.get(self.url("along", key)), "One thing alone may weigh from")

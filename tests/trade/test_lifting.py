@@ -3,12 +3,14 @@
 from django.test import SimpleTestCase
 from msgspec.structs import replace
 
-from trade import say
+from trade import data, say
 from trade.assess import assess_piece
+from trade.choose.along import along
 from trade.choose.order import heavier, order
 from trade.choose.samples import sample, sample_wall
 from trade.load import lifting
 from trade.mounts import KINDS, mount_of
+from trade.plan import Thing
 
 _LB_KG, _INCH = 0.45359237, 25.4
 
@@ -54,3 +56,23 @@ class Order(SimpleTestCase):
         for kind in KINDS:
             verdict = assess_piece(sample(kind), sample_wall())
             self.assertIn(verdict.word, ("holds", "close"), (kind, verdict.governing.code, verdict.unknown))
+
+
+class Along(SimpleTestCase):
+    def test_what_may_hang_there_holds_and_a_little_more_does_not(self) -> None:
+        piece, wall = sample("rail"), sample_wall()
+        for place in along(piece, wall, 7):
+            with self.subTest(at=place.at_mm):
+                for more, holds in ((0.0, True), (0.6, False)):
+                    thing = Thing(name="One thing", mass_kg=place.kg + more, at_mm=place.at_mm, out_mm=piece.depth_mm)
+                    checks = assess_piece(replace(piece, things=(thing,)), wall).checks
+                    used = max(check.utilisation for check in checks if not (check.fit or check.advice))
+                    self.assertEqual(used <= data.house("close_from") + 1e-9, holds)
+
+    def test_more_at_the_middle_stud_than_beside_it(self) -> None:
+        found = {round(place.at_mm): place.kg for place in along(sample("rail"), sample_wall(), 25)}
+        self.assertGreater(found[750], found[875])
+
+    def test_nothing_where_it_fails_already(self) -> None:
+        bare = replace(sample("rail"), supports_mm=(300.0, 700.0))
+        self.assertEqual({place.kg for place in along(bare, sample_wall(), 3)}, {0.0})
