@@ -102,7 +102,7 @@ class Wall(Part, frozen=True, kw_only=True, cache_hash=True):
     """A wall. `layers`: null when unknown, empty for none. `structure`: a row of the structures table, what stands behind them.
 
     `timber`: of timber studs, a row of the framing table. Both null when unknown. `clues`: rows of their table, what was noticed.
-    `packets`: anchors of the person's own.
+    `packets`: anchors of the person's own. `school`: whose practice judges screws in timber.
     `studs`: what is counted on; `readings`: what was found out, as taken. Taking studs from readings is the person's word.
     """
 
@@ -116,6 +116,7 @@ class Wall(Part, frozen=True, kw_only=True, cache_hash=True):
     readings: tuple[Reading, ...] = ()
     features: tuple[Feature, ...] = ()
     packets: tuple[Packet, ...] = ()
+    school: Literal["american", "european"] = "american"
     lie: Lie = Lie()
 
     def __post_init__(self) -> None:

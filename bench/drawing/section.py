@@ -180,7 +180,7 @@ def _arrow(x1: float, x2: float, y: float) -> str:
 
 def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
     """The load that comes down and the pull on the screw, as arrows with what they are."""
-    codes, units = ("screw.withdrawal", "anchor.pull"), cut.plan.units
+    codes, units = ("screw.withdrawal", "screw.withdrawal_en", "anchor.pull"), cut.plan.units
     pull = next((check for check in verdict.checks if check.code in codes and check.support == cut.seat.index), None)
     if pull is not None and isinstance(cut.seat, Seat):
         head, y = cut.back_x - cut.seat.side.thickness_mm * _PX - 4, max(cut.screw_y, 12.0)

@@ -56,6 +56,10 @@ class WallForm(BenchForm):
         self.fields["timber"] = forms.ChoiceField(
             choices=timber_choices(), label="Stud timber", initial=(wall.timber or UNKNOWN) if wall else UNKNOWN, required=False
         )
+        self.fields["school"] = forms.ChoiceField(
+            choices=[("american", "American: allowable stress (NDS)"), ("european", "European: partial factors (EN 1995)")],
+            label="Screws in timber are judged by", initial=wall.school if wall else "american", required=False,
+        )  # fmt: skip
         stud = wall.studs[0] if wall and wall.studs else Stud(centre_mm=0)
         self.fields["studs"] = forms.CharField(
             label="Along the tape, from the left corner", required=False, max_length=8000,
@@ -125,6 +129,7 @@ class WallForm(BenchForm):
             got["wall"] = Wall(
                 width_mm=got["width"], height_mm=got["height"], layers=self._layers(got),
                 structure=None if got["structure"] == UNKNOWN else got["structure"] or "timber",
+                school=got.get("school") or "american", packets=self.wall.packets if self.wall else (),
                 timber=None if got["timber"] in (UNKNOWN, "") else got["timber"],
                 clues=tuple(key for key in data.clues() if got[f"clue_{key}"]),
                 studs=studs, features=features, readings=self._readings(got), lie=self._lie(got),

@@ -1,7 +1,7 @@
 """The door to the fixings: every check of what holds a piece's supports, whatever that is."""
 
 from trade.check import Check
-from trade.fixings import anchors, stud_screws
+from trade.fixings import anchors, stud_screws, stud_screws_en
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 
@@ -19,5 +19,7 @@ def checks(
     """
     in_timber = [seat for seat in seats if seat.held is None]
     anchored = [seat for seat in seats if seat.held is not None]
-    found = stud_screws.checks(in_timber, demands, lining, loads) if in_timber else []
+    european = any(seat.school == "european" for seat in in_timber)
+    judge = stud_screws_en.checks if european else stud_screws.checks
+    found = judge(in_timber, demands, lining, loads) if in_timber else []
     return found + (anchors.checks(anchored, demands, loads) if anchored else [])

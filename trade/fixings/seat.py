@@ -58,6 +58,7 @@ class Seat:
     on_stud: bool
     held: Held | None
     set_back_mm: float = 0.0
+    school: str = "american"
     reach: driving.Reach = field(init=False)
     pressed_mm: float = field(init=False)
 
@@ -216,7 +217,7 @@ def seat(
         width_mm=hardware.width_mm, side=hardware.side, screw=data.screws()[piece.screw], screw_mm=piece.screw_length_mm,
         screw_key=piece.screw if grip is None else None, anchor_key=piece.anchor if grip is not None else None, gap_mm=gap,
         face=face, timber=behind.timber, stud=stud, on_stud=on_stud, held=grip,
-        set_back_mm=behind.lining_mm if let_in else 0.0,
+        set_back_mm=behind.lining_mm if let_in else 0.0, school=wall.school,
     )  # fmt: skip
 
 

@@ -54,7 +54,7 @@ def checks(
     hit = [seat for seat in seats if seat.in_stud]
     if not hit:
         return found
-    found += [_embedment(hit, lining), _far_side(hit, lining)]
+    found += [embedment(hit, lining), far_side(hit, lining)]
     unknown = lining + loads
     uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
     found.append(crushing([use.grip for use in uses], unknown))
@@ -78,7 +78,9 @@ def _uses(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[_Use]:
         yield _Use(grip, pull * grip.demand.duration, side, side.value_n * grip.demand.duration)
 
 
-def _embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
+def embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
+    """Whether every screw reaches far enough into its stud."""
+
     def have(seat: Seat) -> float:
         return max(seat.reach.penetration_mm, 1e-6)
 
@@ -99,7 +101,8 @@ def _embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
     )  # fmt: skip
 
 
-def _far_side(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
+def far_side(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
+    """Whether no screw comes out behind its stud."""
     seat = min(seats, key=lambda s: (s.stud.depth_mm + s.layers_mm) / s.screw_mm)
     room = seat.layers_mm + seat.stud.depth_mm
     if seat.stud.stud is None:

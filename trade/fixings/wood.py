@@ -104,6 +104,22 @@ def reduction_terms(diameter_mm: float, nominal_mm: float, angle_deg: float = 0.
     }  # fmt: skip
 
 
+def yields(fastener: Dowel, side: Side, gap_mm: float, main_fe_mpa: float, main_mm: float) -> dict[Mode, float]:
+    """Loads at yield by mode, N, with a gap between the members (TR12 Table 1-1); arguments as of `lateral`."""
+    d = fastener.diameter_mm
+    q_s, q_m = side.fe_mpa * d, main_fe_mpa * d
+    l_s, l_m = side.thickness_mm, main_mm
+    moment = fastener.fyb_mpa * d**3 / 6  # plastic, TR12 eq. for M_s = M_m
+    return {
+        "I_m": q_m * l_m,
+        "I_s": q_s * l_s,
+        "II": _root(1 / (4 * q_s) + 1 / (4 * q_m), l_s / 2 + gap_mm + l_m / 2, -q_s * l_s**2 / 4 - q_m * l_m**2 / 4),
+        "III_m": _root(1 / (2 * q_s) + 1 / (4 * q_m), gap_mm + l_m / 2, -moment - q_m * l_m**2 / 4),
+        "III_s": _root(1 / (4 * q_s) + 1 / (2 * q_m), l_s / 2 + gap_mm, -q_s * l_s**2 / 4 - moment),
+        "IV": _root(1 / (2 * q_s) + 1 / (2 * q_m), gap_mm, -2 * moment),
+    }
+
+
 @lru_cache(maxsize=4096)
 def lateral(fastener: Dowel, side: Side, gap_mm: float, main_fe_mpa: float, main_mm: float) -> Lateral:
     """Single-shear design value with a gap between side and main member (TR12 Table 1-1; with no gap, NDS 12.3.1).
@@ -115,20 +131,10 @@ def lateral(fastener: Dowel, side: Side, gap_mm: float, main_fe_mpa: float, main
         main_fe_mpa: dowel bearing strength of the main member.
         main_mm: dowel bearing length in it.
     """
+    found = yields(fastener, side, gap_mm, main_fe_mpa, main_mm)
     d = fastener.diameter_mm
-    q_s, q_m = side.fe_mpa * d, main_fe_mpa * d
-    l_s, l_m = side.thickness_mm, main_mm
-    moment = fastener.fyb_mpa * d**3 / 6  # plastic, TR12 eq. for M_s = M_m
-    yields: dict[Mode, float] = {
-        "I_m": q_m * l_m,
-        "I_s": q_s * l_s,
-        "II": _root(1 / (4 * q_s) + 1 / (4 * q_m), l_s / 2 + gap_mm + l_m / 2, -q_s * l_s**2 / 4 - q_m * l_m**2 / 4),
-        "III_m": _root(1 / (2 * q_s) + 1 / (4 * q_m), gap_mm + l_m / 2, -moment - q_m * l_m**2 / 4),
-        "III_s": _root(1 / (4 * q_s) + 1 / (2 * q_m), l_s / 2 + gap_mm, -q_s * l_s**2 / 4 - moment),
-        "IV": _root(1 / (2 * q_s) + 1 / (2 * q_m), gap_mm, -2 * moment),
-    }
     r_d = reduction_terms(d, fastener.nominal_mm)
-    modes = {mode: value / r_d[mode] for mode, value in yields.items()}
+    modes = {mode: value / r_d[mode] for mode, value in found.items()}
     mode = min(modes, key=modes.__getitem__)
     return Lateral(modes[mode], mode, modes, r_d[mode])
 

@@ -1,0 +1,177 @@
+"""Screws into timber studs by European practice: design values against demands times a partial factor."""
+
+from typing import NamedTuple
+
+from trade import data
+from trade.check import Check, Quantity, Step, make
+from trade.fixings import european, wood
+from trade.fixings.aim import edge
+from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
+from trade.fixings.seat import Seat
+from trade.fixings.stud_screws import embedment, far_side
+from trade.load.demand import Demand
+
+
+class _Use(NamedTuple):
+    grip: Grip
+    kmod: float
+    pull_k: float
+    head_k: float
+    shear_k: float
+    lateral: wood.Lateral
+
+    def design(self, value: float) -> float:
+        """A characteristic value as a design value."""
+        return value * self.kmod / european.GAMMA_M
+
+    @property
+    def tension_n(self) -> float:
+        """Design pull."""
+        return pulled(self.grip).tension_n * european.GAMMA_F
+
+    @property
+    def shear_n(self) -> float:
+        """Design shear."""
+        return self.grip.shear_n * european.GAMMA_F
+
+    @property
+    def together(self) -> float:
+        """Both, as a share of what both may be."""
+        return european.combined_use(self.tension_n / self.design(self.pull_k), self.shear_n / self.design(self.shear_k))
+
+
+def checks(
+    seats: list[Seat], demands: dict[int, tuple[Demand, ...]], lining: tuple[str, ...], loads: tuple[str, ...]
+) -> list[Check]:
+    """All checks of the screws of one piece, as those of the American school.
+
+    Args:
+        seats: those whose screws go into timber.
+        demands: by the seat's index, the load cases.
+        lining: what is not known of the wall.
+        loads: what is not known of the loads.
+    """
+    found = [edge(seats)]
+    hit = [seat for seat in seats if seat.in_stud]
+    if not hit:
+        return found
+    found += [embedment(hit, lining), far_side(hit, lining)]
+    uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
+    unknown = lining + loads
+    found.append(crushing([use.grip for use in uses], unknown))
+    if in_wood := [use for use in uses if use.shear_k > 0]:
+        found.append(_shear(in_wood, unknown))
+    if held := [use for use in in_wood if use.grip.hold is not None and use.pull_k > 0]:
+        found += [_withdrawal(held, unknown), _combined(held, unknown)]
+        if held[0].grip.seat.side.g is not None and held[0].grip.seat.screw.kind != "rod":
+            found.append(_head(held, unknown))
+    return found
+
+
+def _uses(seat: Seat, demands: tuple[Demand, ...]) -> list[_Use]:
+    screw, reach = seat.screw, seat.reach
+    density = european.rho_k(seat.timber.density_kg_m3)
+    thick = 1.1 * screw.root_mm
+    side = seat.side
+    if side.g is not None:
+        mean = data.Framing(source="", name="", g=side.g, bearing_mpa=0.0).density_kg_m3
+        side = wood.Side(side.thickness_mm, european.embedment_k(thick, european.rho_k(mean)), side.g)
+    moment = european.yield_nmm(thick, screw.kind != "wood")
+    bearing = wood.bearing_length_mm(reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
+    if bearing > 0:
+        lateral = european.lateral_k(thick, moment, side, seat.gap_mm, european.embedment_k(thick, density), bearing)
+    else:
+        lateral = wood.Lateral(0.0, "I_m", {"I_m": 0.0}, 1.0)
+    pull = european.withdrawal_k(screw.diameter_mm, reach.thread_mm, density)
+    head = european.head_k(screw.head_mm, density)
+    return [
+        _Use(grip, european.kmod(grip.demand.duration), pull, head, lateral.value_n, lateral) for grip in grips(seat, demands)
+    ]  # fmt: skip
+
+
+def _factors(use: _Use, name: str, value: float) -> tuple[Step, ...]:
+    return (
+        Step("k_mod", "load duration, service class 1", Quantity(use.kmod, "ratio")),
+        Step("γ_M", "connections", Quantity(european.GAMMA_M, "ratio")),
+        Step(f"{name}_Rd", f"k_mod {name}_Rk / γ_M", Quantity(use.design(value), "force")),
+        Step("γ_F", "on everything", Quantity(european.GAMMA_F, "ratio")),
+    )
+
+
+def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: u.tension_n / u.design(u.pull_k))
+    seat = use.grip.seat
+    density = european.rho_k(seat.timber.density_kg_m3)
+    fax = european.fax_mpa(seat.screw.diameter_mm, seat.reach.thread_mm, density)
+    return make(
+        "screw.withdrawal_en", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+        demand=Quantity(use.tension_n, "pull"), capacity=Quantity(use.design(use.pull_k), "pull"),
+        template="The {part}'s hardest-pulled screw pulls with {demand}, factored; the stud holds it up to {capacity}.",
+        parts={"part": seat.part},
+        steps=(
+            *pull_steps(use.grip),
+            Step("ρ_k", f"characteristic density of {seat.timber.name}, kg/m³", Quantity(density, "ratio")),
+            Step("l_ef", "thread in the stud, less layers and tip", Quantity(seat.reach.thread_mm, "fine")),
+            Step("f_ax", "0.52 d^-0.5 l_ef^-0.1 ρ_k^0.8", Quantity(fax, "stress")),
+            Step("F_Rk", "f_ax d l_ef k_d", Quantity(use.pull_k, "force")),
+            *_factors(use, "F", use.pull_k),
+        ),
+    )  # fmt: skip
+
+
+def _shear_lines(use: _Use) -> tuple[Step, ...]:
+    seat = use.grip.seat
+    thick = 1.1 * seat.screw.root_mm
+    return (
+        Step("V", f"load on the support over {len(seat.heights_mm)} screws", Quantity(use.grip.shear_n, "force")),
+        Step("g", "gap: lining that bears nothing", Quantity(seat.gap_mm, "fine")),
+        Step("d_ef", "1.1 × the thread's root", Quantity(thick, "fine")),
+        Step("M_y", "0.3 f_u d_ef^2.6", Quantity(european.yield_nmm(thick, seat.screw.kind != "wood"), "moment")),
+        *(Step(f"P_{mode}", "Johansen, with the gap", Quantity(value, "force")) for mode, value in use.lateral.modes_n.items()),
+        Step("V_Rk", f"the least, mode {use.lateral.mode}; no rope effect across a gap", Quantity(use.shear_k, "force")),
+        *_factors(use, "V", use.shear_k),
+    )
+
+
+def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: u.shear_n / u.design(u.shear_k))
+    seat = use.grip.seat
+    return make(
+        "screw.shear_en", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+        demand=Quantity(use.shear_n, "pull"), capacity=Quantity(use.design(use.shear_k), "pull"),
+        template="Each screw of the {part} carries {demand} downwards, factored; across {gap} of lining it can carry {capacity}.",
+        parts={"part": seat.part, "gap": Quantity(seat.gap_mm, "fine")}, steps=_shear_lines(use),
+    )  # fmt: skip
+
+
+def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: u.together)
+    seat = use.grip.seat
+    return make(
+        "screw.combined_en", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+        demand=Quantity(use.together, "percent"), capacity=Quantity(1.0, "percent"),
+        template="Pull and shear together use {demand} of what a screw of the {part} may take.", parts={"part": seat.part},
+        steps=(
+            *pull_steps(use.grip), *_shear_lines(use),
+            Step("F_Ed / F_Rd", "share of the pull", Quantity(use.tension_n / use.design(use.pull_k), "ratio")),
+            Step("V_Ed / V_Rd", "share of the shear", Quantity(use.shear_n / use.design(use.shear_k), "ratio")),
+            Step("√(…² + …²)", "together", Quantity(use.together, "ratio")),
+        ),
+    )  # fmt: skip
+
+
+def _head(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
+    use = max(uses, key=lambda u: u.tension_n / u.design(u.head_k))
+    seat = use.grip.seat
+    return make(
+        "screw.head_en", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+        demand=Quantity(use.tension_n, "pull"), capacity=Quantity(use.design(use.head_k), "pull"),
+        template="The {part}'s hardest-pulled screw head is pulled with {demand}, factored; the wood under it holds {capacity}.",
+        parts={"part": seat.part},
+        steps=(
+            *pull_steps(use.grip),
+            Step("d_h", "width of the head", Quantity(seat.screw.head_mm, "fine")),
+            Step("F_Rk", "f_head d_h² (ρ_k/350)^0.8", Quantity(use.head_k, "force")),
+            *_factors(use, "F", use.head_k),
+        ),
+    )  # fmt: skip
