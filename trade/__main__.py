@@ -9,7 +9,8 @@ from trade import data, planfile, telling
 from trade.assess import assess
 from trade.check import Word, worst
 from trade.errors import TradeError
-from trade.fixings.held import Site, held
+from trade.fixings.held import held
+from trade.fixings.site import Site
 from trade.load.shelf import ShelfLoad
 from trade.mark.marks import piece_marks
 from trade.measure import Units, read_length, read_weight

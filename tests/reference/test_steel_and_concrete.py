@@ -62,3 +62,17 @@ class Concrete(SimpleTestCase):
 
     def test_pry_out_doubles_from_two_and_a_half_inches(self) -> None:
         self.assertEqual((concrete.pry_out_factor(63), concrete.pry_out_factor(64)), (1.0, 2.0))
+
+
+class ConcreteByTheOtherSchool(SimpleTestCase):
+    def test_cone(self) -> None:
+        """EN 1992-4 (7.2): h_ef = 80, C20/25: 7.7 √20 · 80^1.5 = 24 640 N = 24.6 kN."""
+        self.assertAlmostEqual(concrete.cone_n(80, 20) / 1000, 24.64, delta=0.01)
+
+    def test_edge(self) -> None:
+        """(7.41): d = 12, l_f = 80, c_1 = 100, f_ck = 20: α = 0.0894, β = 0.0654: 1.7 · 1.249 · 1.332 · 4.472 · 1 000 = 12.65 kN."""
+        self.assertAlmostEqual(concrete.edge_n(100, 12, 80, 20) / 1000, 12.65, delta=0.01)
+
+    def test_both_schools_are_near_each_other(self) -> None:
+        """Cones for the same cracked concrete: 7.7 on f_ck of cylinders against 7.1 on f'c: 8 % apart."""
+        self.assertAlmostEqual(concrete.cone_n(60, 20) / concrete.basic_breakout_n(60, 20), 7.7 / 7.114, delta=0.001)

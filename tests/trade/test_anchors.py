@@ -15,7 +15,8 @@ from trade.choose import placement
 from trade.choose.cures import cures
 from trade.errors import PlanError
 from trade.features import Feature
-from trade.fixings.held import Held, Site, held
+from trade.fixings.held import Held, held
+from trade.fixings.site import Site
 from trade.mark.marks import piece_marks
 from trade.mounts import mount_of
 from trade.plan import Layer, Packet, Stud, Thing, Wall

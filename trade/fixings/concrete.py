@@ -1,7 +1,8 @@
-"""Anchors in concrete: concrete breakout, pry-out, bond and steel by strength design, brought down to allowable values.
+"""Anchors in concrete: concrete breakout, pry-out, bond and steel.
 
-Source: ACI 318-19 chapter 17. Concrete is taken as cracked and of normal weight. Forces in N, lengths in mm, f'c in MPa; the
-published coefficients are for psi and inches and are converted where they stand.
+Source: ACI 318-19 chapter 17, and EN 1992-4:2018 section 7.2 where it says so. Concrete is taken as cracked and of normal
+weight. Forces in N, lengths in mm, f'c in MPa; the published American coefficients are for psi and inches and are converted where
+they stand.
 """
 
 from math import pi, sqrt
@@ -60,3 +61,18 @@ def shear_breakout_n(edge_mm: float, diameter_mm: float, embedment_mm: float, fc
 def bond_n(diameter_mm: float, embedment_mm: float) -> float:
     """A rod in resin of which nobody knows more, in cracked concrete (17.6.5.2.1): tau_cr pi d_a hef."""
     return CRACKED_BOND_MPA * pi * diameter_mm * embedment_mm
+
+
+SHALLOW_MM = 60.0  # EN 1992-4 7.2.2.4: below it k_8 is 1
+
+
+def cone_n(embedment_mm: float, fck_mpa: float) -> float:
+    """Characteristic cone of one anchor far from every edge, cracked concrete (EN 1992-4 (7.2)): 7.7 sqrt(f_ck) hef^1.5."""
+    return 7.7 * sqrt(fck_mpa) * embedment_mm**1.5
+
+
+def edge_n(edge_mm: float, diameter_mm: float, embedment_mm: float, fck_mpa: float) -> float:
+    """Characteristic shear towards an edge, one anchor, cracked (EN 1992-4 (7.41)): 1.7 d^alpha l_f^beta sqrt(f_ck) c1^1.5."""
+    length = min(embedment_mm, 12 * diameter_mm)
+    alpha, beta = 0.1 * (length / edge_mm) ** 0.5, 0.1 * (diameter_mm / edge_mm) ** 0.2
+    return 1.7 * diameter_mm**alpha * length**beta * sqrt(fck_mpa) * edge_mm**1.5

@@ -1,37 +1,18 @@
 """What one anchor holds where it sits: by its class, by the concrete around it, or by the sheet of a steel stud."""
 
-from math import pi
 from typing import NamedTuple
 
 from trade import data
 from trade.check import Phrase, Quantity, Step
 from trade.data import Anchor
-from trade.fixings import concrete, sheet_steel
+from trade.fixings import in_concrete, sheet_steel
+from trade.fixings.site import CORE_SHARE, Site
 from trade.measure import PSI_MPA
 from trade.plan import Wall
 from trade.wall.backing import ASK_LINING
 
-_CORE_SHARE = 0.8  # house rule: core of a thread over its outside
 _FYB_MPA = 80_000 * PSI_MPA  # bending yield of the screw in an anchor, as a #10 wood screw (NDS 2018 Table I1)
-_STEEL_FUTA_MPA = 500.0  # house rule: the weakest steel that such anchors are made of
 _BEST_LINING = "gypsum_15_9"  # what an unknown lining is taken as: what fails there fails anyway
-_FAR_MM = 1e6
-
-
-class Site(NamedTuple):
-    """Where an anchor sits: what holds it there and what is near.
-
-    `base`: key of a lining or a structure; `hollow`: in a lining with a cavity behind; `gap_mm`: soft layers before what holds;
-    `apart_mm`: to the next screw of the same hardware below and above; `edge_mm`: to the nearest opening; `spoiled_mm`: to
-    the nearest old hole.
-    """
-
-    base: str
-    hollow: bool
-    gap_mm: float
-    apart_mm: tuple[float, float]
-    edge_mm: float
-    spoiled_mm: float = _FAR_MM
 
 
 class Held(NamedTuple):
@@ -121,7 +102,8 @@ def held(wall: Wall, key: str | None, site: Site) -> Held:
         )
     stated = anchor.holds_n[site.base]
     if site.base == "concrete" and not stated.pull:
-        pull, shear = _in_concrete(anchor, site)
+        judge = in_concrete.european if wall.school == "european" else in_concrete.american
+        pull, shear = judge(anchor, site)
     elif anchor.kind == "steel_screw":
         pull, shear = _in_sheet(anchor, data.structures()[site.base].steel_mm or 0.0)
     else:
@@ -199,48 +181,9 @@ def _in_sheet(anchor: Anchor, sheet_mm: float) -> tuple[list[Step], list[Step]]:
     )
 
 
-def _in_concrete(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
-    """The least of steel, concrete breakout with edges and neighbours, and bond (resin), each phi / 1.6; shear with pry-out."""
-    fc, d = data.house("concrete_mpa"), anchor.screw_mm
-    hef = anchor.depth_mm * (1.0 if anchor.kind == "resin" else data.house("concrete_depth_share"))
-    area = pi * (d * _CORE_SHARE) ** 2 / 4
-    below, above = (apart / 2 for apart in site.apart_mm)
-    share = concrete.area_share(hef, (site.edge_mm, _FAR_MM, below, above)) * concrete.edge_factor(hef, site.edge_mm)
-    cone = concrete.basic_breakout_n(hef, fc) * share
-    holding = concrete.PHI_TENSION / concrete.LOAD_FACTOR
-    steel = area * _STEEL_FUTA_MPA
-    given = [
-        Step("f'c", "concrete, assumed", Quantity(fc, "stress")),
-        Step("h_ef", "effective depth", Quantity(hef, "fine")),
-        Step("N_b", "k_c √f'c h_ef^1.5, k_c = 17 (lb, in), cracked", Quantity(concrete.basic_breakout_n(hef, fc), "force")),
-        Step("ψ A_Nc / A_Nco", "edges and neighbours", Quantity(share, "ratio")),
-        Step("N_cb", "breakout", Quantity(cone, "force")),
-    ]
-    pulls = [cone * holding, steel * concrete.PHI_STEEL / concrete.LOAD_FACTOR]
-    pull = [*given, Step("N_sa φ / 1.6", "steel of the anchor", Quantity(pulls[1], "force"))]
-    if anchor.kind == "resin":
-        pulls.append(concrete.bond_n(d, hef) * concrete.SUSTAINED * holding)
-        pull.append(Step("0.55 N_ba φ / 1.6", "bond of the resin, for good: τ_cr π d h_ef", Quantity(pulls[-1], "force")))
-    else:
-        pulls.append(pulls[0] * data.house("concrete_pull_out_share"))
-        pull.append(
-            Step("N_pn φ / 1.6", "pulling out of its hole, as a share of breakout (house rule)", Quantity(pulls[-1], "force"))
-        )
-    shears = [
-        cone * concrete.pry_out_factor(hef) * concrete.PHI_SHEAR / concrete.LOAD_FACTOR,
-        0.6 * steel * concrete.PHI_STEEL_SHEAR / concrete.LOAD_FACTOR,
-        concrete.shear_breakout_n(site.edge_mm, d, hef, fc) * concrete.PHI_SHEAR / concrete.LOAD_FACTOR,
-    ]
-    names = ("k_cp N_cb φ / 1.6, prying out", "0.6 N_sa φ / 1.6, steel", "2 V_b φ / 1.6, breaking to the edge")
-    shear = [*given, *(Step("V", how, Quantity(value, "force")) for how, value in zip(names, shears, strict=True))]
-    pull.append(Step("T_a", "the least", Quantity(min(pulls), "force")))
-    shear.append(Step("V_a", "the least", Quantity(min(shears), "force")))
-    return pull, shear
-
-
 def _across(anchor: Anchor, gap_mm: float, shear: list[Step]) -> list[Step]:
     """Across soft layers the screw bends before it shears: 2 M_p over the lever (EN 1992-4 7.2.2.3.2's lever arm), over three."""
-    d = anchor.screw_mm * _CORE_SHARE
+    d = anchor.screw_mm * CORE_SHARE
     plastic, lever = _FYB_MPA * d**3 / 6, gap_mm + anchor.screw_mm / 2
     bent = 2 * plastic / lever / sheet_steel.OMEGA
     return [

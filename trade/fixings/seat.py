@@ -9,13 +9,13 @@ from trade import data
 from trade.check import Phrase, Quantity
 from trade.data import Framing, Screw
 from trade.fixings import driving, wood
-from trade.fixings.held import Held, Site, anchor_of, held, lining_base
+from trade.fixings.held import Held, anchor_of, held, lining_base
+from trade.fixings.site import FAR_MM, Site
 from trade.measure import Units, say_length
 from trade.plan import Piece, Wall
 from trade.wall.backing import Face, StudAt, backing, stud_at
 from trade.wall.zones import distance_mm
 
-_FAR_MM = 1e6
 _DUST_MM = 10.0  # how much deeper than the plug a hole in masonry is drilled, common practice, no source
 _STEEL_PAST_MM = 10.0  # three threads past the sheet, common practice, no source
 _NEAR_MM = 200.0  # further apart no two screws know of each other
@@ -224,7 +224,7 @@ def seat(
 def _apart(heights_mm: tuple[float, ...]) -> tuple[float, float]:
     """Below and above the most crowded screw, how far the next one is."""
     ranked = sorted(heights_mm)
-    gaps = [_FAR_MM, *(above - below for below, above in pairwise(ranked)), _FAR_MM]
+    gaps = [FAR_MM, *(above - below for below, above in pairwise(ranked)), FAR_MM]
     return min(pairwise(gaps), key=lambda pair: sum(min(gap, _NEAR_MM) for gap in pair))
 
 
@@ -233,10 +233,10 @@ def _to_opening(wall: Wall, x_mm: float, y_mm: float) -> float:
     sides = [
         max(f.left_mm - x_mm, x_mm - f.right_mm, 0.0) for f in wall.openings if f.bottom_mm - 150 <= y_mm <= f.top_mm + 150
     ]  # fmt: skip
-    return min(sides, default=_FAR_MM)
+    return min(sides, default=FAR_MM)
 
 
 def _to_old_hole(wall: Wall, x_mm: float, heights_mm: list[float]) -> float:
     """To the nearest hole of old, filled or not, from any of the screws."""
     spoiled = [f for f in wall.features if f.row.keep == "care"]
-    return min((distance_mm(f, x_mm, y) for f in spoiled for y in heights_mm), default=_FAR_MM)
+    return min((distance_mm(f, x_mm, y) for f in spoiled for y in heights_mm), default=FAR_MM)

@@ -1,0 +1,22 @@
+"""Where an anchor sits."""
+
+from typing import NamedTuple
+
+FAR_MM = 1e6
+CORE_SHARE = 0.8  # house rule: core of a thread over its outside
+
+
+class Site(NamedTuple):
+    """Where an anchor sits: what holds it there and what is near.
+
+    `base`: key of a lining or a structure; `hollow`: in a lining with a cavity behind; `gap_mm`: soft layers before what holds;
+    `apart_mm`: to the next screw of the same hardware below and above; `edge_mm`: to the nearest opening; `spoiled_mm`: to
+    the nearest old hole.
+    """
+
+    base: str
+    hollow: bool
+    gap_mm: float
+    apart_mm: tuple[float, float]
+    edge_mm: float
+    spoiled_mm: float = FAR_MM
