@@ -1,10 +1,12 @@
 """The workbench over the test client: pages, changes, refusals, history."""
 
 import re
+from html import unescape
 from typing import Any
 
 from django.test import Client, TestCase
 from django.urls import get_resolver, reverse
+from msgspec.structs import replace
 
 from bench import demo
 from bench.drawing import elevation, section
@@ -66,6 +68,33 @@ class FromTheList(BenchCase):
                 answer = self.post("save-load", "shelf", use="display", amount=amount, pick=pick, **row)
                 self.assertContains(answer, words, status_code=422)
         self.assertEqual(self.plan().pieces[0].things, things)
+
+
+class EveryKind(BenchCase):
+    def shown(self, key: str) -> dict[str, str]:
+        """What the Fix form of a piece shows, as a browser would send it."""
+        page = self.client.get(f"{self.url('stage', 'fix')}?piece={key}").content.decode()
+        form = page.split(f'action="{self.url("save-fix", key)}"')[1].split("</form>")[0]
+        values = {}
+        for tag, name in re.findall(r'(<input[^>]*name="([^"]+)"[^>]*>)', form):
+            value = re.search(r'value="([^"]*)"', tag)
+            box = 'type="checkbox"' in tag
+            if not box or "checked" in tag:
+                values[name] = unescape(value[1]) if value else "on" if box else ""
+        for name, options in re.findall(r'<select name="([^"]+)"(.*?)</select>', form, re.S):
+            chosen = re.search(r'<option value="([^"]*)" selected', options)
+            values[name] = chosen[1] if chosen else ""
+        return {name: value for name, value in values.items() if name not in ("base", "csrfmiddlewaretoken", "stage", "piece")}
+
+    def test_the_form_says_what_the_plan_says_and_keeps_it(self) -> None:
+        for kind in KINDS:
+            with self.subTest(kind=kind):
+                self.assertEqual(self.post("put-up", kind=kind, x_mm="2000", top_mm="1200").status_code, 200)
+                before = self.plan().pieces[-1]
+                answer = self.post("save-fix", before.key, **(self.shown(before.key) | {"name": "Renamed"}))
+                self.assertEqual(answer.status_code, 200, re.findall(r'class="error"[^>]*>([^<]*)', answer.content.decode()))
+                self.assertEqual(self.plan().piece(before.key), replace(before, name="Renamed"))
+                self.client.post(self.url("remove", before.key), {"base": self.base()})
 
 
 class Pages(BenchCase):

@@ -21,6 +21,9 @@ AnySeat = Seat | PinSeat
 Role = Literal["board", "wood", "steel", "hidden", "leg", "face", "door", "shade"]
 
 
+_SIZES = ("length_mm", "depth_mm", "thickness_mm", "height_mm")
+
+
 class Ask(NamedTuple):
     """One of a kind's own inputs: a field of its piece, what to call it, and how it is asked for.
 
@@ -37,8 +40,8 @@ class Ask(NamedTuple):
 
     @property
     def short(self) -> str:
-        """The field without its unit, for forms."""
-        return self.field.removesuffix("_mm").removesuffix("_kg").removesuffix("_deg")
+        """What forms call it: the sizes that every piece has without their unit, else the field itself."""
+        return self.field.removesuffix("_mm") if self.field in _SIZES else self.field
 
 
 LENGTH, DEPTH = Ask("length_mm", "Length", "length"), Ask("depth_mm", "Depth", "length")
