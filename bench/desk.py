@@ -154,7 +154,9 @@ class Desk:
     def mount_words(self) -> str:
         """How many supports and screws."""
         count = len(self.piece.supports_mm) if self.piece else 0
-        return f"{count} {self.support_noun}{'' if count == 1 else 's'}, {self.wall_holes} screws"
+        held = f"{count} {self.support_noun}{'' if count == 1 else 's'}"
+        screwed = any(mark.screw or mark.anchor for mark in self.marks)
+        return f"{held}, {self.wall_holes} screw{'' if self.wall_holes == 1 else 's'}" if screwed else held
 
     @property
     def all_kg(self) -> float:

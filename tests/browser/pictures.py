@@ -22,7 +22,11 @@ class Desk(BrowserCase):
 
     def wall(self) -> str:
         demo.load()
-        return f"/walls/{Wall.objects.get(job__name=demo.JOB).pk}"
+        return self.of(demo.JOB)
+
+    def of(self, job: str, which: int = 0) -> str:
+        """The first or second wall of a job."""
+        return f"/walls/{Wall.objects.filter(job__name=job).order_by('pk')[which].pk}"
 
     def practise(self, covered: str, uncovered: str) -> None:
         """A sweep, two nails and some calls, one of them wrong."""
@@ -57,16 +61,19 @@ class Desk(BrowserCase):
         wall = self.wall()
         self.shoot("fix", f"{wall}/fix/?piece=paint")
         self.shoot("survey", f"{wall}/survey/")
-        library, flat = (f"/walls/{Wall.objects.get(job__name=job).pk}" for job in (demo.LIBRARY, demo.FLAT))
+        library, flat = self.of(demo.LIBRARY), self.of(demo.FLAT)
         self.shoot("survey-plaster", f"{library}/survey/")
         self.page.goto(f"{wall}/survey/?piece=towels")
         self.page.locator("#s-lie summary").click()
         self.page.locator("#s-lie").evaluate("e => e.scrollIntoView()")
         self.take("survey-lie")
-        self.shoot("survey-masonry", f"{flat}/survey/")
         self.practise("practice", "practice-open")
         self.shoot("load", f"{wall}/load/?piece=paint")
         self.shoot("mark", f"{wall}/mark/?piece=towels")
+        self.shoot("fix-workshop", f"{self.of(demo.JOB, 1)}/fix/?piece=jackets")
+        self.shoot("fix-library", f"{self.of(demo.LIBRARY, 1)}/fix/?piece=poems")
+        self.shoot("fix-block", f"{flat}/fix/?piece=plants")
+        self.shoot("ways", "/kinds/")
         self.shoot("walls", "/")
         self.shoot("new-wall", "/walls/new/")
         self.page.goto(f"{wall}/fix/?piece=trophies")
