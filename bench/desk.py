@@ -21,7 +21,7 @@ from trade.check import Phrase, PieceVerdict, Verdict
 from trade.errors import PlanError
 from trade.mark.marks import Mark, piece_marks
 from trade.measure import Units
-from trade.mounts import ALL, mount_of
+from trade.mounts import ALL, fit, mount_of
 from trade.plan import AnyPiece, Plan
 from trade.sheet import Refusal
 
@@ -148,7 +148,8 @@ class Desk:
         if self.piece is None:
             return []
         mount = mount_of(self.piece)
-        return [*mount.lifting(self.piece), *mount.cautions(self.piece, self.plan.wall)]
+        wall = self.plan.wall
+        return [*mount.lifting(self.piece), *fit.to_mind(self.piece, wall), *mount.cautions(self.piece, wall)]
 
     @property
     def mount_words(self) -> str:
@@ -157,6 +158,11 @@ class Desk:
         held = f"{count} {self.support_noun}{'' if count == 1 else 's'}"
         screwed = any(mark.screw or mark.anchor for mark in self.marks)
         return f"{held}, {self.wall_holes} screw{'' if self.wall_holes == 1 else 's'}" if screwed else held
+
+    @property
+    def unweighed(self) -> str:
+        """The first thing on the piece that nobody has weighed."""
+        return next((thing.name for thing in self.piece.things if thing.mass_kg is None), "") if self.piece else ""
 
     @property
     def all_kg(self) -> float:

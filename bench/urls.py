@@ -36,6 +36,7 @@ urlpatterns = [
     path("walls/<int:wall>/things/<int:index>/move/", survey.move, name="move-thing"),
     path("walls/<int:wall>/things/<int:index>/remove/", survey.remove, name="remove-thing"),
     path("walls/<int:wall>/pieces/<slug:key>/load/", load.save, name="save-load"),
+    path("walls/<int:wall>/pieces/<slug:key>/weigh/", load.weigh, name="weigh"),
     path("walls/<int:wall>/pieces/<slug:key>/fix/", fix.save, name="save-fix"),
     path("walls/<int:wall>/pieces/<slug:key>/move/", fix.move, name="move"),
     path("walls/<int:wall>/pieces/<slug:key>/support/", fix.support, name="support"),

@@ -4,7 +4,7 @@ from msgspec.structs import replace
 
 from trade import check
 from trade.check import Check, PieceVerdict, Quantity, Verdict, make
-from trade.mounts import mount_of, surroundings
+from trade.mounts import fit, mount_of, surroundings
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Plan, Wall
 from trade.wall.backing import backing
@@ -28,8 +28,9 @@ def _taken(plan: Plan) -> list[tuple[AnyPiece, Box]]:
 
 def _judge(piece: AnyPiece, wall: Wall, taken: list[tuple[AnyPiece, Box]]) -> PieceVerdict:
     verdict = assess_piece(piece, wall)
-    clash = _clash(piece, taken)
-    return replace(verdict, checks=_ranked([*verdict.checks, clash])) if clash else verdict
+    own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(piece)
+    more = [found for found in (_clash(piece, own, taken), fit.items(piece, own, taken, wall)) if found is not None]
+    return replace(verdict, checks=_ranked([*verdict.checks, *more])) if more else verdict
 
 
 def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
@@ -42,9 +43,8 @@ def _ranked(checks: list[Check]) -> tuple[Check, ...]:
     return tuple(sorted(checks, key=check.severity, reverse=True))
 
 
-def _clash(piece: AnyPiece, taken: list[tuple[AnyPiece, Box]]) -> Check | None:
+def _clash(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]]) -> Check | None:
     """The refusal of a piece that runs into another one: together they need more height than they span. None when it is clear."""
-    own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(piece)
     for other, room in taken:
         if other.key == piece.key:
             continue

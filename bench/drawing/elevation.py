@@ -162,7 +162,9 @@ def _shape(pen: Pen, shape: Shape, scale: Scale, governing: Check | None) -> Non
 
 
 def _tallest(piece: AnyPiece, scale: Scale) -> float:
-    return scale.length(_THING_MM) if piece.things and mount_of(piece).carries == "on" else 0.0
+    if not piece.things or mount_of(piece).carries != "on":
+        return 0.0
+    return max(scale.length(thing.high_mm or _THING_MM) for thing in piece.things)
 
 
 def _things(pen: Pen, piece: AnyPiece, scale: Scale) -> None:
@@ -172,7 +174,7 @@ def _things(pen: Pen, piece: AnyPiece, scale: Scale) -> None:
     top = scale.y(piece.top_mm)
     for n, thing in enumerate(piece.things):
         for start, wide, share in _blocks(piece, thing, n):
-            high = scale.length(_THING_MM) * share
+            high = scale.length(thing.high_mm or _THING_MM) * (share if thing.high_mm is None else 1.0)
             foot = top if carries == "on" else scale.y(piece.top_mm - piece.high_mm - _HOOK_MM) + high
             pen.rect(scale.x(start), foot - high, scale.length(wide), high, "thing")
 

@@ -8,7 +8,8 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
-from bench.desk import Desk, change, desk_or_404
+from bench.desk import Desk, apply, change, desk_or_404, refused
+from bench.devices import devices_for
 from bench.forms import BenchForm, MeasureField
 from trade import data
 from trade.errors import MeasureError, PlanError
@@ -77,7 +78,9 @@ class LoadForm(BenchForm):
                     raise PlanError("That is beyond the end of the shelf.", "at_mm")
                 if out is not None and out > self.piece.depth_mm:
                     raise PlanError("That is further out than the shelf is deep.", "out_mm")
-                things.append(Thing(name=name or "Something", mass_kg=kg, at_mm=at, out_mm=out))
+                before = self.piece.things[n] if n < len(self.piece.things) else None
+                high = before.high_mm if before and before.name == name else None
+                things.append(Thing(name=name or "Something", mass_kg=kg, at_mm=at, out_mm=out, high_mm=high))
             except PlanError as error:
                 field = {"at_mm": "at", "out_mm": "out"}.get(error.where, "weight")
                 self.add_error(f"thing-{n}-{field}", str(error))
@@ -110,6 +113,23 @@ class LoadForm(BenchForm):
         if not 0 < number <= 1000:
             raise PlanError(f"“{amount}” is no number of {'litres' if per == 'litre' else 'them'} between 0 and 1 000.")
         return contents.thing(key, number, self.desk.units)
+
+
+@require_POST
+def weigh(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Put the first thing that nobody has weighed on the scale that the settings name."""
+    desk = desk_or_404(request, wall, "load", key)
+    piece, kept = desk.chosen, desk.plan.wall
+    devices = devices_for(wall, kept.width_mm, len(piece.things))
+    index = next((n for n, thing in enumerate(piece.things) if thing.mass_kg is None), None)
+    if devices is None or index is None:
+        return refused(desk, "There is no scale, or nothing left to weigh.")
+    thing = piece.things[index]
+    kg = devices.weigh(thing.name)
+    if kg is None:
+        return refused(desk, f"“{thing.name}” is too heavy for this scale. Weigh it in parts.")
+    things = (*piece.things[:index], replace(thing, mass_kg=kg), *piece.things[index + 1 :])
+    return apply(desk, lambda plan: plan.with_piece(replace(piece, things=things)), f"Weigh {thing.name}")
 
 
 def form_for(desk: Desk, posted: Any = None) -> LoadForm | None:

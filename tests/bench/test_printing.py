@@ -93,3 +93,16 @@ class Packets(BenchCase):
         self.assertContains(answer, "/along/")
         key = self.plan().pieces[-1].key
         self.assertContains(self.client.get(self.url("along", key)), "One thing alone may weigh from")
+
+
+class Scales(BenchCase):
+    def test_the_first_unweighed_thing_is_put_on_the_scale(self) -> None:
+        row = {"thing-0-name": "Bicycle", "thing-0-weight": "", "thing-0-at": "", "thing-0-out": ""}
+        self.post("save-load", "shelf", use="display", **row)
+        self.assertEqual(self.post("weigh", "shelf").status_code, 422)  # no scale is named in the settings
+        with self.settings(DEVICES="trade.devices.stand_ins.for_wall"):
+            self.assertContains(self.client.get(self.url("stage", "load") + "?piece=shelf"), "Weigh “Bicycle” with the scale")
+            self.assertEqual(self.post("weigh", "shelf").status_code, 200)
+        weighed = self.plan().pieces[0].things[0]
+        assert weighed.mass_kg is not None
+        self.assertTrue(10 < weighed.mass_kg < 18, weighed)

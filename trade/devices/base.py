@@ -52,5 +52,12 @@ class CrossLine(Protocol):
         """How much further out than the low place the wall's high place stands, against the plumb line."""
 
 
-class Devices(Scanner, Magnet, Prober, DistanceMeter, CrossLine, Protocol):
+class Scale(Protocol):
+    """A luggage scale: what hangs on its hook."""
+
+    def weigh(self, name: str) -> float | None:
+        """Hang something on it, kg; None when it is too heavy for it. `name`: what a stand-in should make believe it is."""
+
+
+class Devices(Scanner, Magnet, Prober, DistanceMeter, CrossLine, Scale, Protocol):
     """All that one wall is surveyed with."""

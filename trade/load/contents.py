@@ -25,4 +25,4 @@ def thing(key: str, amount: float, units: Units, at_mm: float | None = None) -> 
     row = data.row(data.contents(), key, "thing")
     much = say_length(amount, units) if row.per == "metre" else f"{amount:.6g}{' l' if row.per == 'litre' else ''}"
     kg = row.kg * (amount / 1000 if row.per == "metre" else amount)
-    return Thing(name=f"{row.name[0].upper()}{row.name[1:]}, {much}", mass_kg=round(kg, 2), at_mm=at_mm)
+    return Thing(name=f"{row.name[0].upper()}{row.name[1:]}, {much}", mass_kg=round(kg, 2), at_mm=at_mm, high_mm=row.high_mm)

@@ -13,13 +13,14 @@ LEAST_GAP_MM = 10.0  # house rule: two supports nearer than this are one
 class Thing(Part, frozen=True, kw_only=True):
     """What stands on a shelf. `mass_kg` null: not weighed. `at_mm`: from the shelf's left end; null: spread over all of it.
 
-    `out_mm`: how far its weight stands from the wall; null: the middle of the shelf.
+    `out_mm`: how far its weight stands from the wall; null: the middle of the shelf. `high_mm`: its height; null: nobody said.
     """
 
     name: Name
     mass_kg: float | None
     at_mm: float | None = None
     out_mm: float | None = None
+    high_mm: float | None = None
 
     def __post_init__(self) -> None:
         """Refuse negative and absurd weights."""
@@ -27,6 +28,7 @@ class Thing(Part, frozen=True, kw_only=True):
             raise PlanError(f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {self.mass_kg:.6g} kg.", "mass_kg")
         between(self.at_mm, 0, ABSURD_MM, "at_mm", "A thing's place along the shelf")
         between(self.out_mm, 0, 2000, "out_mm", "A thing's distance from the wall")
+        between(self.high_mm, 1, 4000, "high_mm", "A thing's height")
 
 
 class Piece(Part, frozen=True, kw_only=True):

@@ -1,0 +1,56 @@
+"""Whether things fit on a piece and people reach it: what stands above it, how high hands come, what goes through a door."""
+
+from trade import data
+from trade.check import Check, Phrase, Quantity, make
+from trade.mounts import mount_of
+from trade.mounts.base import Box
+from trade.plan import AnyPiece, Wall
+from trade.wall.trued import lowest_ceiling_mm
+
+_TOUCHING_MM = 1e-6
+
+
+def items(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]], wall: Wall) -> Check | None:
+    """The tallest thing on a shelf, and a hand's room, against what is above it; None where nobody said how high things are.
+
+    Args:
+        piece: the shelf.
+        own: the room it takes.
+        taken: everything on the wall with the room that it takes.
+        wall: whose ceiling ends it.
+    """
+    tall = [thing for thing in piece.things if thing.high_mm is not None]
+    if not tall or mount_of(piece).carries != "on":
+        return None
+    over = [
+        room.bottom_mm
+        for other, room in taken
+        if other.key != piece.key
+        and room.bottom_mm >= own.top_mm - _TOUCHING_MM
+        and min(own.right_mm, room.right_mm) > max(own.left_mm, room.left_mm)
+    ]
+    above = min([*over, lowest_ceiling_mm(wall, own.left_mm, own.right_mm)]) - own.top_mm
+    tallest = max(tall, key=lambda thing: thing.high_mm or 0.0)
+    needed = (tallest.high_mm or 0.0) + data.house("hand_room_mm")
+    return make(
+        "fit.items", part="shelf", case="any", advice=True,
+        demand=Quantity(needed, "length"), capacity=Quantity(max(above, _TOUCHING_MM), "length"),
+        template="“{what}” and a hand over it need {demand}; above the shelf there are {capacity}.", parts={"what": tallest.name},
+    )  # fmt: skip
+
+
+def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
+    """What to mind about reaching it and bringing it in."""
+    found = []
+    reach = data.house("reach_mm")
+    if piece.top_mm > reach and not mount_of(piece).stands:
+        sizes: dict[str, Quantity | str] = {"top": Quantity(piece.top_mm, "length"), "reach": Quantity(reach, "length")}
+        found.append(Phrase("Its top is {top} up; without a step most people reach {reach}.", sizes))
+    if getattr(piece, "body_kg", None) is not None and (doors := [f for f in wall.features if f.kind == "door"]):
+        small, middle, _ = sorted((piece.length_mm, piece.high_mm, piece.depth_mm))
+        widest = max(doors, key=lambda door: door.right_mm - door.left_mm)
+        wide, high = widest.right_mm - widest.left_mm, widest.top_mm - widest.bottom_mm
+        if small > wide or middle > high:
+            size = {"w": Quantity(wide, "length"), "h": Quantity(high, "length")}
+            found.append(Phrase("It does not go through the door of this wall, {w} by {h}: build it in the room.", dict(size)))
+    return found
