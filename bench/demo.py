@@ -180,7 +180,7 @@ def story_corner() -> Plan:
     """Studs 24 in apart in the library: bookcases, a bench, a corner shelf, and four ways to hide what holds a shelf."""
     wall = PlanWall(
         width_mm=6000.0, height_mm=2600.0, layers=(Layer(kind="gypsum_15_9", thickness_mm=15.9),), timber="douglas_fir_larch",
-        studs=_framed(6000.0, 400.0, 400.0, 1.5),
+        studs=(Stud(centre_mm=28.0, width_mm=38.1, uncertainty_mm=1.5), *_framed(6000.0, 400.0, 400.0, 1.5)),
     )  # fmt: skip
     plan = Plan(name="East wall, story corner", units="metric", wall=wall)
     plan = _put(

@@ -35,6 +35,7 @@ from trade.plan import (
     PinShelf,
     Rail,
     RodBeam,
+    Stud,
     Thing,
     Wall,
 )
@@ -351,7 +352,7 @@ class HeavyBrackets(Case):
 class Corners(Case):
     def shelf(self, **changes: Any) -> CornerShelf:
         sizes = {
-            "left_mm": 0.0, "length_mm": 450.0, "depth_mm": 450.0, "thickness_mm": 18.0, "board": "plywood", "supports_mm": (400.0,),
+            "left_mm": 0.0, "length_mm": 450.0, "depth_mm": 450.0, "thickness_mm": 18.0, "board": "plywood", "supports_mm": (30.0, 400.0),
             "other_mm": 400.0, "other_sure": True, "things": load(6.0),
         }  # fmt: skip
         return piece(CornerShelf, **{**sizes, **changes})  # type: ignore[no-any-return]
@@ -363,14 +364,18 @@ class Corners(Case):
         self.assertEqual([round(s, 6) for s in corner_shelf.shares(400, 400, 225, 225)], [0.5625, 0.5625, -0.125])
 
     def test_two_thirds_of_the_way_out_is_the_least(self) -> None:
-        self.assertAlmostEqual(self.check("corner.triangle", self.shelf(supports_mm=(300.0,), other_mm=300.0)).utilisation, 1.0)
-        self.fails("corner.triangle", self.shelf(supports_mm=(290.0,), other_mm=290.0))
+        self.assertAlmostEqual(
+            self.check("corner.triangle", self.shelf(supports_mm=(30.0, 300.0), other_mm=300.0)).utilisation, 1.0
+        )
+        self.fails("corner.triangle", self.shelf(supports_mm=(30.0, 290.0), other_mm=290.0))
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertIn(self.word(self.shelf(depth_mm=450.0)), ("holds", "close"))
+        corner = wall(studs=(Stud(centre_mm=30.0, uncertainty_mm=2.0), *STUDS))
+        self.assertIn(self.word(self.shelf(), corner), ("holds", "close"))
+        self.cannot_tell("whether there is a stud in the corner", self.shelf(supports_mm=(400.0,)), corner)
         self.fails("corner.place", self.shelf(left_mm=200.0, supports_mm=(200.0,)))
         self.fails("corner.front", self.shelf(thickness_mm=9.0, use="hard"))
-        self.cannot_tell("the other wall's outer screw", self.shelf(other_sure=False))
+        self.cannot_tell("the other wall's outer screw", self.shelf(other_sure=False), corner)
         landed = mount_of(self.shelf()).landed(self.shelf(left_mm=130.0, corner="right"), wall())
         self.assertEqual((landed.left_mm, landed.supports_mm), (2750.0, (50.0,)))
 

@@ -15,7 +15,8 @@ _LOAD = (Thing(name="What it carries", mass_kg=6.0),)
 @cache
 def sample_wall() -> Wall:
     """Gypsum board on spruce studs 400 mm apart."""
-    studs = tuple(Stud(centre_mm=400.0 * n, width_mm=38.0, depth_mm=89.0, uncertainty_mm=1.0) for n in range(1, 8))
+    places = (30.0, *(400.0 * n for n in range(1, 8)))  # one in the corner
+    studs = tuple(Stud(centre_mm=x, width_mm=38.0, depth_mm=89.0, uncertainty_mm=1.0) for x in places)
     layers = (Layer(kind="gypsum_12_7", thickness_mm=12.7),)
     return Wall(width_mm=3200.0, height_mm=2400.0, layers=layers, timber="spruce_pine_fir", studs=studs)
 

@@ -167,7 +167,7 @@ def contents_of(piece: Piece) -> Contents:
     outs: list[float] = []
     for thing in piece.things:
         weight = (thing.mass_kg or 0.0) * G_N_PER_KG
-        out = piece.depth_mm / 2 if thing.out_mm is None else thing.out_mm
+        out = piece.usual_out_mm if thing.out_mm is None else thing.out_mm
         if thing.at_mm is None:
             spread[out] = spread.get(out, 0.0) + weight
         else:

@@ -73,12 +73,17 @@ class _CornerShelf(Mount[CornerShelf]):
             Demand("loaded, for years", years, here[0], here[0] * half),
             Demand("loaded, and pushed on its front", minutes, here[1], here[1] * half),
         )
-        rest = (Demand("loaded, for years", years, max(load.corner, 0.0) / 2, max(load.corner, 0.0) / 2 * half),)
+        corner = max(load.corner, 0.0) / 2  # each wall's inner screw takes half of what rests in the corner, and of a push there
+        rest = (
+            Demand("loaded, for years", years, corner, corner * half),
+            Demand("loaded, and pushed in its corner", minutes, corner + push / 2, (corner + push / 2) * half),
+        )
         demands: dict[int, tuple[Demand, ...]] = {seat.index: cases if i == far else rest for i, seat in enumerate(seats)}
         found = fastening.checks(seats, demands, backing(wall).unknown, loads)
         return [
             *found,
             _place(piece, wall),
+            *([_inner(piece)] if len(piece.supports_mm) < 2 else []),
             _triangle(piece, outer, loads),
             _other(piece, there, seats[far], wall, loads),
             _front(piece, loads),
@@ -167,6 +172,16 @@ def _nothing(unknown: tuple[str, ...]) -> Check:
     return make(
         "support.count", part="shelf", case="any", unknown=unknown, demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
         template="Nothing holds it on this wall: put at least {demand} screw there.",
+    )  # fmt: skip
+
+
+def _inner(piece: CornerShelf) -> Check:
+    """A ledger on one screw turns about it: there must be another, in the corner."""
+    return make(
+        "corner.inner", part="ledger", case="any", fit=True,
+        unknown=(f"whether there is a stud in the corner behind “{piece.name}”: its ledger needs a second screw there.",),
+        demand=Quantity(1, "count"), capacity=Quantity(1, "count"),
+        template="One screw alone lets the ledger turn; a second one belongs in the corner.",
     )  # fmt: skip
 
 

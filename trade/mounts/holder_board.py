@@ -13,7 +13,7 @@ class _HolderBoard(Railed[HolderBoard]):
     piece_noun = "holder board"
     make = HolderBoard
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "plywood", "thickness_mm": 18.0, "height_mm": 200.0, "depth_mm": 120.0, "length_mm": 600.0, "use": "hard",
+        "board": "plywood", "thickness_mm": 18.0, "height_mm": 200.0, "depth_mm": 100.0, "length_mm": 600.0,
     }  # fmt: skip
 
     def cautions(self, piece: HolderBoard, wall: Wall) -> list[Phrase]:

@@ -81,6 +81,11 @@ class Piece(Part, frozen=True, kw_only=True):
         """How high it is, seen from the front."""
         raise NotImplementedError
 
+    @property
+    def usual_out_mm(self) -> float:
+        """How far from the wall things are of which nobody said so: the middle of its depth."""
+        return self.depth_mm / 2
+
 
 class Shelf(Piece, frozen=True, kw_only=True):
     """A board, whatever holds it. `board`: a row of the boards table."""

@@ -62,6 +62,11 @@ class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
         """How high it is, seen from the front."""
         return self.height_mm
 
+    @property
+    def usual_out_mm(self) -> float:
+        """On the end of its hooks."""
+        return self.depth_mm
+
 
 class HolderBoard(Rail, frozen=True, kw_only=True, tag="holder_board", tag_field="kind"):
     """A board with clips, hangers or holders that spans two studs."""
