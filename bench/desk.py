@@ -22,6 +22,7 @@ from trade.errors import PlanError
 from trade.mark.marks import Mark, piece_marks
 from trade.measure import Units
 from trade.mounts import ALL, fit, mount_of
+from trade.mounts.base import Part
 from trade.plan import AnyPiece, Plan
 from trade.sheet import Refusal
 
@@ -141,6 +142,11 @@ class Desk:
     def along(self) -> bool:
         """Whether what may hang differs from place to place along it."""
         return self.piece is not None and mount_of(self.piece).carries in ("under", "in") and hasattr(self.piece, "board")
+
+    @property
+    def parts(self) -> list[Part]:
+        """What the piece is made of."""
+        return mount_of(self.piece).parts(self.piece, self.plan.wall) if self.piece else []
 
     @property
     def mind(self) -> list[Phrase]:

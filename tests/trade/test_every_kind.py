@@ -171,4 +171,8 @@ class EveryKind(SimpleTestCase):
                 for ask in mount.asks:
                     self.assertTrue(hasattr(piece, ask.field), ask.field)
                 self.assertTrue(any(shape.role in ("board", "face") for shape in mount.front(piece)))
+                parts = mount.parts(piece, wall())
+                self.assertTrue(parts)
+                for part in parts:
+                    self.assertTrue(part.many >= 1 and all(mm > 0 for mm in part.sizes_mm or (1.0,)), part)
                 self.assertTrue(mount.name and mount.piece_noun and mount.support_noun)

@@ -435,6 +435,25 @@ class CleatWalls(Case):
         self.cannot_tell("will carry", self.cleats(things=()))
 
 
+class Parts(SimpleTestCase):
+    def sizes(self, made: AnyPiece) -> dict[str, tuple[int, tuple[float, ...] | None]]:
+        return {part.name: (part.many, part.sizes_mm) for part in mount_of(made).parts(made, wall())}
+
+    def test_what_is_cut_by_hand(self) -> None:
+        """A shelf 200 deep on a strip of 19; pins 64 in the stud, 12.7 of lining, 120 in the shelf; a box of 12 mm skins."""
+        dowels = piece(DowelShelf, thickness_mm=60.0, board="oak_red")
+        self.assertEqual(self.sizes(dowels)["shelf"], (1, (1000.0, 181.0, 60.0)))
+        self.assertEqual(self.sizes(dowels)["dowel"], (4, (139.0, 19.0, 19.0)))
+        pins = piece(PinShelf, thickness_mm=40.0, board="oak_red", in_shelf_mm=120.0)
+        self.assertEqual(self.sizes(pins)["pin"], (2, (196.7, 9.525, 9.525)))
+        box = piece(BoxShelf, height_mm=180.0, board="plywood")
+        self.assertEqual(self.sizes(box)["end cap"], (2, (176.0, 156.0, 12.0)))
+        ledger = piece(LedgerShelf, thickness_mm=18.0, board="plywood", depth_mm=300.0, stiffener_mm=38.0)
+        self.assertEqual(self.sizes(ledger)["side ledger"], (2, (281.0, 40.0, 19.0)))
+        bench = piece(Bench, thickness_mm=24.0, board="plywood", top_mm=450.0)
+        self.assertEqual(self.sizes(bench)["leg"], (2, (426.0, 38.0, 38.0)))
+
+
 class Lines(SimpleTestCase):
     def test_what_hangs_sums_up_to_what_the_supports_take(self) -> None:
         made = piece(Rail, height_mm=90.0, thickness_mm=19.0, board="oak_red", things=load(8.0, at_mm=300.0) + load(5.0))

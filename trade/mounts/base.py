@@ -67,6 +67,20 @@ def block(role: Role, left: float, bottom: float, right: float, top: float, supp
     return Shape(role, ((left, bottom), (right, bottom), (right, top), (left, top)), support)
 
 
+class Part(NamedTuple):
+    """So many of one part. `sizes_mm`: finished length, width and thickness; None for what is bought ready."""
+
+    name: str
+    of: str
+    many: int
+    sizes_mm: tuple[float, float, float] | None = None
+
+
+def cut(name: str, board: str, many: int, length: float, width: float, thick: float) -> Part:
+    """A part that is cut from a row of the boards table."""
+    return Part(name, data.boards()[board].name, many, (length, width, thick))
+
+
 class Hole(NamedTuple):
     """A hole in the wall: where, and the seat it belongs to."""
 
@@ -134,6 +148,10 @@ class Mount(ABC, Generic[P]):
     def side(self, piece: P, seat: Any) -> list[Shape]:
         """It cut at a support, seen from the left; the back of what is fixed to the wall at `-seat.back_mm`."""
 
+    def parts(self, piece: P, wall: Wall) -> list[Part]:
+        """What it is made of, screws and anchors apart, the greatest part first."""
+        return [board_part(piece)] if isinstance(piece, Shelf) else []
+
     def bores(self, piece: P) -> list[Bore]:
         """Every hole in the piece itself, from the left; most kinds have none."""
         return []
@@ -193,6 +211,11 @@ class Mount(ABC, Generic[P]):
 def holes(seats: list[Any]) -> list[Hole]:
     """Every hole in the wall, support by support from the left, each from the top down."""
     return [Hole(x, y, seat) for seat in seats for x, y in sorted(seat.holes, key=lambda place: -place[1])]
+
+
+def board_part(piece: Shelf) -> Part:
+    """A shelf's board."""
+    return cut("board", piece.board, 1, piece.length_mm, piece.depth_mm, piece.thickness_mm)
 
 
 def board_front(piece: Any) -> Shape:

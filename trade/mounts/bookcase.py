@@ -15,7 +15,7 @@ from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
 from trade.measure import G_N_PER_KG
-from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Shape, block, support_name
+from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, support_name
 from trade.plan import Bookcase, Wall
 from trade.wall.backing import backing
 from trade.wall.trued import lowest_ceiling_mm
@@ -66,6 +66,10 @@ class _Bookcase(Mount[Bookcase]):
             seat(wall, piece, _PLATE, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
             for i, x in enumerate(piece.supports_mm)
         ]
+
+    def parts(self, piece: Bookcase, wall: Wall) -> list[Part]:
+        """Its straps; the body is its own."""
+        return [Part("strap", "a furniture strap that holds 50 lb (222 N)", len(piece.supports_mm))]
 
     def front(self, piece: Bookcase) -> list[Shape]:
         """The body with its boards, the straps' plates behind its top."""

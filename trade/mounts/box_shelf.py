@@ -15,7 +15,7 @@ from trade.fixings.seat import Seat
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, strips
-from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Shape, block
+from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
 from trade.plan import BoxShelf, Wall
 from trade.wall.backing import backing
 
@@ -59,6 +59,15 @@ class _BoxShelf(Mount[BoxShelf]):
     def weight_kg(self, piece: BoxShelf) -> float | None:
         """The bare piece."""
         return _own_n(piece) / G_N_PER_KG
+
+    def parts(self, piece: BoxShelf, wall: Wall) -> list[Part]:
+        """Top and bottom over the whole, back and front between them, an end cap at each end."""
+        t, inside = piece.skin_mm, piece.height_mm - 2 * piece.skin_mm
+        return [
+            cut("top and bottom", piece.board, 2, piece.length_mm, piece.depth_mm, t),
+            cut("back and front", piece.board, 2, piece.length_mm, inside, t),
+            cut("end cap", piece.board, 2, piece.depth_mm - 2 * t, inside, t),
+        ]
 
     def front(self, piece: BoxShelf) -> list[Shape]:
         """The front, its mitres, the screws behind it."""

@@ -15,7 +15,7 @@ from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, stiffness
-from trade.mounts.base import SHELF, Ask, Mount, Role, Shape, block, board_front, board_side, support_name
+from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, support_name
 from trade.plan import BracketShelf, Wall
 from trade.wall.backing import backing
 
@@ -62,6 +62,10 @@ class Bracketed(Mount[B]):
             seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
             for i, x in enumerate(piece.supports_mm)
         ]
+
+    def parts(self, piece: B, wall: Wall) -> list[Part]:
+        """The board and its brackets."""
+        return [board_part(piece), Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))]
 
     def front(self, piece: B) -> list[Shape]:
         """The brackets' legs and the board above them."""

@@ -19,12 +19,13 @@ from trade.fixings.seat import Seat
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import bevel, board, strips
-from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Shape, block
+from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
 from trade.plan import Cabinet, Wall
 from trade.wall.backing import backing
 
 NOUN = "screw pair"
+_INSET_MM = 20.0  # house rule: how far cleat and spacer stay from the ends, out of sight
 _SPACER_MM = 40.0  # house rule: height of the spacer at the bottom; it presses at its middle
 
 
@@ -75,6 +76,14 @@ class _CleatCabinet(Mount[Cabinet]):
         foot = piece.top_mm - piece.down_mm - high
         return strips.on_studs(piece, wall, NOUN, piece.cleat, piece.cleat_mm, high, foot, heights)
 
+    def parts(self, piece: Cabinet, wall: Wall) -> list[Part]:
+        """Both halves of the cleat, off one strip, and the spacer; the body is its own."""
+        long = piece.length_mm - 2 * _INSET_MM
+        return [
+            cut("half of the cleat", piece.cleat, 2, long, piece.cleat_high_mm, piece.cleat_mm),
+            cut("spacer", piece.cleat, 1, long, _SPACER_MM, piece.cleat_mm),
+        ]
+
     def front(self, piece: Cabinet) -> list[Shape]:
         """The body with two doors; the cleat and the spacer behind it."""
         left, right, top, bottom = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm, piece.top_mm - piece.height_mm
@@ -84,8 +93,8 @@ class _CleatCabinet(Mount[Cabinet]):
             block("face", left, bottom, right, top),
             block("door", left + 18, bottom + 18, middle - 2, top - 18),
             block("door", middle + 2, bottom + 18, right - 18, top - 18),
-            block("hidden", left + 20, cleat_top - piece.cleat_high_mm, right - 20, cleat_top),
-            block("hidden", left + 20, bottom, right - 20, bottom + _SPACER_MM),
+            block("hidden", left + _INSET_MM, cleat_top - piece.cleat_high_mm, right - _INSET_MM, cleat_top),
+            block("hidden", left + _INSET_MM, bottom, right - _INSET_MM, bottom + _SPACER_MM),
             *screws,
         ]
 

@@ -16,7 +16,7 @@ from trade.fixings.seat import Seat
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import bevel, board, strips
-from trade.mounts.base import LENGTH, Ask, Box, Mount, Shape, block
+from trade.mounts.base import LENGTH, Ask, Box, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
 from trade.plan import CleatWall, Wall
 from trade.wall.backing import backing
@@ -82,6 +82,10 @@ class _CleatWall(Mount[CleatWall]):
                 row * count,
             )
         ]
+
+    def parts(self, piece: CleatWall, wall: Wall) -> list[Part]:
+        """A cleat a row; holders get the other halves."""
+        return [cut("cleat", piece.cleat, piece.rows, piece.length_mm, piece.cleat_high_mm, piece.cleat_mm)]
 
     def front(self, piece: CleatWall) -> list[Shape]:
         """Its rows, their bevelled edges and screws."""

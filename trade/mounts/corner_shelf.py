@@ -17,7 +17,7 @@ from trade.load.demand import Demand
 from trade.load.line import contents_of, unweighed
 from trade.load.shelf import board_n
 from trade.mounts import strips
-from trade.mounts.base import SHELF, Ask, Mount, Shape, block, board_front, board_side
+from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, board_side, cut
 from trade.plan import CornerShelf, Wall
 from trade.wall.backing import backing
 
@@ -94,6 +94,15 @@ class _CornerShelf(Mount[CornerShelf]):
         high = piece.ledger_high_mm
         foot = piece.top_mm - piece.thickness_mm - high
         return strips.on_studs(piece, wall, NOUN, piece.ledger, piece.ledger_mm, high, foot)
+
+    def parts(self, piece: CornerShelf, wall: Wall) -> list[Part]:
+        """The board, sawn off aslant, and both ledgers."""
+        t, high = piece.ledger_mm, piece.ledger_high_mm
+        return [
+            board_part(piece),
+            cut("ledger, this wall", piece.ledger, 1, piece.length_mm, high, t),
+            cut("ledger, other wall", piece.ledger, 1, piece.depth_mm - t, high, t),
+        ]
 
     def front(self, piece: CornerShelf) -> list[Shape]:
         """The board, the ledger under it, the other ledger's end."""

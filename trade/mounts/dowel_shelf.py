@@ -18,7 +18,7 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.mounts import board, rods, stiffness, strips
-from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Shape, block, board_front
+from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_front, cut
 from trade.mounts.rods import Rod
 from trade.plan import DowelShelf, Wall
 from trade.wall.backing import backing
@@ -63,6 +63,15 @@ class _DowelShelf(Mount[DowelShelf]):
         """The back strip on its studs."""
         high = piece.thickness_mm
         return strips.on_studs(piece, wall, NOUN, piece.board, piece.strip_mm, high, piece.top_mm - high)
+
+    def parts(self, piece: DowelShelf, wall: Wall) -> list[Part]:
+        """The shelf, its back strip off the same board, the dowels through both."""
+        long, d = piece.strip_mm + piece.in_shelf_mm, piece.dowel_mm
+        return [
+            cut("shelf", piece.board, 1, piece.length_mm, piece.depth_mm - piece.strip_mm, piece.thickness_mm),
+            cut("back strip", piece.board, 1, piece.length_mm, piece.thickness_mm, piece.strip_mm),
+            cut("dowel", piece.dowel, piece.dowels, long, d, d),
+        ]
 
     def front(self, piece: DowelShelf) -> list[Shape]:
         """The board; dowels and screws behind it."""

@@ -11,7 +11,7 @@ from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import unweighed
 from trade.mounts import board, ledgers
-from trade.mounts.base import SHELF, Ask, Mount, Shape, block, board_front
+from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
 from trade.mounts.ledgers import NOUN
 from trade.plan import Bench, Wall
 from trade.wall.backing import backing
@@ -59,6 +59,16 @@ class _Bench(Mount[Bench]):
     def seats(self, piece: Bench, wall: Wall) -> list[Seat]:
         """The screws of the ledger."""
         return ledgers.seats(piece, wall)
+
+    def parts(self, piece: Bench, wall: Wall) -> list[Part]:
+        """The board, the ledger, the legs and the board that joins them."""
+        tall = piece.top_mm - piece.thickness_mm
+        found = [board_part(piece), cut("ledger", piece.ledger, 1, piece.length_mm, piece.ledger_high_mm, piece.ledger_mm)]
+        if piece.legs:
+            found.append(cut("leg", piece.ledger, piece.legs, tall, piece.leg_mm, piece.leg_mm))
+        if piece.apron_mm:
+            found.append(cut("apron", piece.ledger, 1, piece.length_mm, piece.apron_mm, _APRON_MM))
+        return found
 
     def front(self, piece: Bench) -> list[Shape]:
         """The board, the ledger behind, the apron and the legs."""

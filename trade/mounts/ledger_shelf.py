@@ -14,7 +14,7 @@ from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import unweighed
 from trade.mounts import board, ledgers, strips
-from trade.mounts.base import SHELF, Ask, Mount, Shape, block, board_front
+from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
 from trade.mounts.ledgers import NOUN
 from trade.plan import LedgerShelf, Wall
 from trade.wall.backing import backing
@@ -63,6 +63,17 @@ class _LedgerShelf(Mount[LedgerShelf]):
     def seats(self, piece: LedgerShelf, wall: Wall) -> list[Seat]:
         """The screws of the ledger at the back."""
         return ledgers.seats(piece, wall)
+
+    def parts(self, piece: LedgerShelf, wall: Wall) -> list[Part]:
+        """The board, the ledgers, the strip under its front edge."""
+        t, high, sides = piece.ledger_mm, piece.ledger_high_mm, piece.left_side + piece.right_side
+        found = [board_part(piece), cut("back ledger", piece.ledger, 1, piece.length_mm, high, t)]
+        if sides:
+            found.append(cut("side ledger", piece.ledger, sides, piece.depth_mm - t, high, t))
+        if piece.stiffener_mm:
+            strip = piece.board if data.boards()[piece.board].wooden else piece.ledger
+            found.append(cut("front strip", strip, 1, piece.length_mm, piece.stiffener_mm, _STIFFENER_MM))
+        return found
 
     def front(self, piece: LedgerShelf) -> list[Shape]:
         """The board, the ledger under it, the side ledgers' ends, the strip."""

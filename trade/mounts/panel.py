@@ -18,7 +18,7 @@ from trade.load.line import LineLoad, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mechanics.beam import widest_mm
 from trade.mounts import board, strips
-from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Shape, block
+from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
 from trade.plan import Panel, Wall
 from trade.wall.backing import backing
 
@@ -71,6 +71,13 @@ class Panelled(Mount[N]):
     def weight_kg(self, piece: N) -> float | None:
         """The bare piece."""
         return _own_n(piece) / G_N_PER_KG
+
+    def parts(self, piece: N, wall: Wall) -> list[Part]:
+        """The sheet and its battens."""
+        found = [cut("sheet", piece.board, 1, piece.length_mm, piece.height_mm, piece.thickness_mm)]
+        if piece.batten_mm:
+            found.append(cut("batten", _BATTEN, piece.rows, piece.length_mm, _BATTEN_HIGH_MM, piece.batten_mm))
+        return found
 
     def front(self, piece: N) -> list[Shape]:
         """The sheet, its battens behind it, its screws."""

@@ -10,7 +10,7 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import wood
 from trade.load.line import contents_of, unweighed
-from trade.mounts.base import Ask, Shape, block
+from trade.mounts.base import Ask, Part, Shape, block, cut
 from trade.mounts.panel import Panelled
 from trade.plan import PegWall, Wall
 
@@ -33,6 +33,12 @@ class _PegWall(Panelled[PegWall]):
     def checks(self, piece: PegWall, wall: Wall) -> list[Check]:
         """Those of a panel, and a peg in its hole."""
         return [*super().checks(piece, wall), *_peg(piece)]
+
+    def parts(self, piece: PegWall, wall: Wall) -> list[Part]:
+        """Those of a panel, and a peg for each thing."""
+        out = piece.depth_mm + piece.thickness_mm
+        pegs = max(len(piece.things), 1)
+        return [*super().parts(piece, wall), cut("peg", piece.peg, pegs, out, piece.peg_mm, piece.peg_mm)]
 
     def front(self, piece: PegWall) -> list[Shape]:
         """The sheet with its holes."""

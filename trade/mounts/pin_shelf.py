@@ -18,7 +18,20 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.mounts import board, rods, stiffness
-from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
+from trade.mounts.base import (
+    WOODEN_SHELF,
+    Ask,
+    Bore,
+    Box,
+    Mount,
+    Part,
+    Shape,
+    block,
+    board_front,
+    board_part,
+    board_side,
+    support_name,
+)
 from trade.mounts.rods import Rod
 from trade.mounts.stiffness import Give
 from trade.plan import PinShelf, Wall
@@ -81,6 +94,12 @@ class _PinShelf(Mount[PinShelf]):
             )
             for i, x in enumerate(piece.supports_mm)
         ]  # fmt: skip
+
+    def parts(self, piece: PinShelf, wall: Wall) -> list[Part]:
+        """The board and its pins, cut to length: in the stud, through the lining, in the shelf."""
+        long = piece.in_stud_mm + (wall.lining_mm or 0.0) + piece.in_shelf_mm
+        size = (long, piece.pin_mm, piece.pin_mm)
+        return [board_part(piece), Part("pin", data.pins()[piece.steel].name, len(piece.supports_mm), size)]
 
     def front(self, piece: PinShelf) -> list[Shape]:
         """The board; its pins are behind it."""

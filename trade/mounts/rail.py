@@ -16,7 +16,7 @@ from trade.fixings.seat import Seat
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, strips
-from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Shape, block
+from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
 from trade.plan import Rail, Thing, Wall
 from trade.wall.backing import backing
 
@@ -58,6 +58,12 @@ class Railed(Mount[R]):
     def weight_kg(self, piece: R) -> float | None:
         """The bare piece."""
         return rail_load(piece).own_n / G_N_PER_KG if len(piece.supports_mm) > 1 else None
+
+    def parts(self, piece: R, wall: Wall) -> list[Part]:
+        """The board; hooks as many as things hang."""
+        hooks = sum(thing.at_mm is not None for thing in piece.things)
+        found = [cut("board", piece.board, 1, piece.length_mm, piece.height_mm, piece.thickness_mm)]
+        return [*found, Part("hook", "bought or bent", hooks)] if hooks else found
 
     def front(self, piece: R) -> list[Shape]:
         """The board, its screws, and a hook where each thing hangs."""

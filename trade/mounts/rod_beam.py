@@ -17,7 +17,20 @@ from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.mounts import board, rods, stiffness
-from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
+from trade.mounts.base import (
+    WOODEN_SHELF,
+    Ask,
+    Bore,
+    Box,
+    Mount,
+    Part,
+    Shape,
+    block,
+    board_front,
+    board_part,
+    board_side,
+    support_name,
+)
 from trade.mounts.rods import Rod
 from trade.plan import RodBeam, Wall
 from trade.wall.backing import backing
@@ -72,6 +85,12 @@ class _RodBeam(Mount[RodBeam]):
             seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
             for i, x in enumerate(piece.supports_mm)
         ]
+
+    def parts(self, piece: RodBeam, wall: Wall) -> list[Part]:
+        """The beam and its rods, cut to length."""
+        screw = data.screws()[piece.screw]
+        size = (piece.screw_length_mm, screw.diameter_mm, screw.diameter_mm)
+        return [board_part(piece), Part("rod", screw.name_metric, len(piece.supports_mm), size)]
 
     def front(self, piece: RodBeam) -> list[Shape]:
         """The beam; its rods are behind it."""

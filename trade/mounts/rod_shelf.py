@@ -20,7 +20,20 @@ from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, rods, stiffness
-from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Shape, block, board_front, board_side, support_name
+from trade.mounts.base import (
+    WOODEN_SHELF,
+    Ask,
+    Bore,
+    Box,
+    Mount,
+    Part,
+    Shape,
+    block,
+    board_front,
+    board_part,
+    board_side,
+    support_name,
+)
 from trade.mounts.rods import Rod
 from trade.plan import RodShelf, Wall
 from trade.wall.backing import backing
@@ -80,6 +93,10 @@ class _RodShelf(Mount[RodShelf]):
             seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot, piece.let_in)
             for i, x in enumerate(piece.supports_mm)
         ]
+
+    def parts(self, piece: RodShelf, wall: Wall) -> list[Part]:
+        """The board and its rods."""
+        return [board_part(piece), Part("rod and plate", data.plates()[piece.plate].name, len(piece.supports_mm))]
 
     def front(self, piece: RodShelf) -> list[Shape]:
         """The board; its plates are behind it."""
