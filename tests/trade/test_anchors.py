@@ -172,6 +172,12 @@ class Around(SimpleTestCase):
             after = now.with_piece(found[0].piece)
             self.assertEqual(assess_piece(after.pieces[0], after.wall).word, found[0].word)
 
+    def test_screws_near_one_another_carry_a_caution(self) -> None:
+        """The tall plate's rows are 14 mm apart: 2.9 diameters of a #10 screw; the small one's 26 are 5.4."""
+        for plate, warned in (("tall", True), ("small", False)):
+            made = piece_marks(rod_shelf(plate=plate), wall(), "metric")[0]
+            self.assertEqual(any("split the stud" in say.phrase(c, "metric") for c in made.cautions), warned)
+
     def test_marks_say_the_hole_for_the_anchor(self) -> None:
         """Plug 60 deep behind 13 of render, and 10 for dust; 4 of steel before it: a screw of 77, sold as 80."""
         made = piece_marks(bracket_shelf(anchor="plug_8"), BLOCK, "metric")[0]

@@ -175,6 +175,12 @@ class Seat:
             size: dict[str, Quantity | str] = {"w": Quantity(self.width_mm, "length"), "h": Quantity(self.height_mm, "length")}
             said = "Cut {w} by {h} out of the lining first: it sits on what is behind, and depths are from there."
             found.append(Phrase(said, size))
+        ranked = sorted(self.heights_mm)
+        apart = min((above - below for below, above in pairwise(ranked)), default=FAR_MM)
+        near = data.house("screw_spacing_diameters") * self.screw.diameter_mm
+        if self.held is None and apart < near:
+            sizes: dict[str, Quantity | str] = {"a": Quantity(apart, "fine"), "n": Quantity(near, "fine")}
+            found.append(Phrase("Screws only {a} apart ({n} would be better) can split the stud: drill every lead hole.", sizes))
         return found + (self.held.cautions() if self.held is not None else [])
 
     @property
