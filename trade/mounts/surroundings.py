@@ -1,6 +1,7 @@
 """A piece among what is on the wall besides studs: whether it fits there, and whether its screws keep clear of services."""
 
 import re
+from functools import cache
 
 from trade import data
 from trade.check import Check, Quantity, make
@@ -29,17 +30,24 @@ def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
     return [check for check in made if check is not None]
 
 
+@cache
+def _words() -> re.Pattern[str]:
+    """Every word for a refused use, grouped by its row."""
+    rows = ((key, "|".join(map(re.escape, row.words))) for key, row in data.refused().items())
+    return re.compile("|".join(rf"(?P<{key}>\b(?:{words})s?\b)" for key, words in rows), re.IGNORECASE)
+
+
 def _refused(piece: AnyPiece) -> Check | None:
     """Uses that lives hang on are not planned here, whatever the sums say."""
-    said = " ".join((piece.name, *(thing.name for thing in piece.things))).lower()
-    for row in data.refused().values():
-        if any(re.search(rf"\b{re.escape(word)}s?\b", said) for word in row.words):
-            return make(
-                "use.refused", part="piece", case="any", fit=True, demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
-                template="{what} is not planned here: {why}. Ask those who install such things by their own rules.",
-                parts={"what": row.name, "why": row.reason},
-            )  # fmt: skip
-    return None
+    found = _words().search(" ".join((piece.name, *(thing.name for thing in piece.things))))
+    if found is None or found.lastgroup is None:
+        return None
+    row = data.refused()[found.lastgroup]
+    return make(
+        "use.refused", part="piece", case="any", fit=True, demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
+        template="{what} is not planned here: {why}. Ask those who install such things by their own rules.",
+        parts={"what": row.name, "why": row.reason},
+    )  # fmt: skip
 
 
 def _never(piece: AnyPiece) -> Check | None:
