@@ -7,6 +7,7 @@ from trade import data, say
 from trade.assess import assess_piece
 from trade.errors import PlanError, UnknownRowError
 from trade.load import contents
+from trade.load.shelf import ShelfLoad
 from trade.plan import Thing
 
 
@@ -68,6 +69,16 @@ class Boards(SimpleTestCase):
             for piece in (plate, bracket_shelf(board="steel_sheet", thickness_mm=3.0))
         ]
         self.assertLess(sags[0], sags[1])
+
+    def test_a_fold_stiffens_a_sheet(self) -> None:
+        """250 × 5 mm: 250·5³/12 = 2 604 mm⁴; a fold of 30 mm adds 5·30³/12 = 11 250: 5.32 times as stiff, and 1.18 kg more."""
+        flat = ShelfLoad(bracket_shelf(board="steel_sheet", thickness_mm=5.0), 0.0, 0.0)
+        folded = ShelfLoad(bracket_shelf(board="steel_sheet", thickness_mm=5.0, stiffener_mm=30.0), 0.0, 0.0)
+        self.assertAlmostEqual(folded.inertia_mm4 / flat.inertia_mm4, 13_854.2 / 2_604.2, places=3)
+        self.assertAlmostEqual((folded.own_n - flat.own_n) / 9.80665, 1.1775, places=4)
+        self.assertEqual(
+            assess_piece(bracket_shelf(board="steel_sheet", thickness_mm=5.0, stiffener_mm=30.0), wall()).word, "holds"
+        )
 
     def test_glass_is_not_trusted(self) -> None:
         verdict = assess_piece(bracket_shelf(board="glass", things=()), wall())

@@ -53,8 +53,25 @@ class Mind(SimpleTestCase):
         room = wall(features=(door,))
         case = replace(sample("bookcase"), length_mm=1200.0, depth_mm=850.0)
         self.assertIn("does not go through the door of this wall, 800 mm by 2000 mm", self.said(case, room))
-        self.assertEqual(self.said(replace(case, depth_mm=300.0), room), "")
+        self.assertNotIn("does not go through", self.said(replace(case, depth_mm=300.0), room))
         self.assertEqual(self.said(case, wall()), "")
+
+
+class Around(SimpleTestCase):
+    def said(self, piece: AnyPiece, *features: Feature) -> str:
+        return " ".join(say.phrase(phrase, "metric") for phrase in fit.to_mind(piece, wall(features=features)))
+
+    def test_what_it_would_hang_over(self) -> None:
+        """The shelf spans 700 to 1 700, its brackets from 1 180 up."""
+        for x, y, hidden in ((1000.0, 1300.0, True), (1000.0, 300.0, False), (2200.0, 1300.0, False)):
+            outlet = Feature(kind="outlet", left_mm=x, right_mm=x + 80, bottom_mm=y, top_mm=y + 80)
+            self.assertEqual("hangs over an outlet" in self.said(bracket_shelf(), outlet), hidden)
+
+    def test_a_door_that_may_swing_against_it(self) -> None:
+        near, far = (Feature(kind="door", left_mm=x, right_mm=x + 800, bottom_mm=0, top_mm=2000) for x in (1900.0, 2390.0))
+        self.assertIn("the leaf meets it: it stands 250 mm out", self.said(bracket_shelf(), near))
+        self.assertIn("the leaf meets it", self.said(bracket_shelf(), far))
+        self.assertEqual(self.said(bracket_shelf(left_mm=100.0, length_mm=900.0, supports_mm=(300.0, 700.0)), far), "")
 
 
 class Weighed(SimpleTestCase):

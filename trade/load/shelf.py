@@ -7,7 +7,9 @@ import numpy as np
 from trade import data
 from trade.load.line import LineLoad
 from trade.measure import G_N_PER_KG
-from trade.plan import Shelf
+from trade.plan import BracketShelf, Shelf
+
+STRIP_MM = 19.0  # house rule: thickness of a strip under a front edge
 
 
 class Sag(NamedTuple):
@@ -32,7 +34,8 @@ class ShelfLoad(LineLoad):
             hardware_out_mm: how far from the wall that weight hangs.
         """
         self.board = data.boards()[piece.board]
-        ei = self.board.e_mpa * piece.depth_mm * piece.thickness_mm**3 / 12
+        self.piece = piece
+        ei = self.board.e_mpa * self.inertia_mm4
         super().__init__(piece, board_n(piece), piece.depth_mm / 2, hardware_n, hardware_out_mm, ei, along=True)
         self._spans = np.maximum(self.beam.spans_mm, 1e-9)
         own, parts, _ = self._parts(self.beam.sags_mm)
@@ -40,13 +43,14 @@ class ShelfLoad(LineLoad):
 
     @property
     def inertia_mm4(self) -> float:
-        """Second moment of area of the board, b t^3 / 12."""
-        return self.piece.depth_mm * self.piece.thickness_mm**3 / 12
+        """Second moment of area: of the board, b t^3 / 12, and of a strip under its front edge, each about its own middle."""
+        strip = strip_mm(self.piece)
+        return self.piece.depth_mm * self.piece.thickness_mm**3 / 12 + strip[0] * strip[1] ** 3 / 12
 
     @property
     def section_mm3(self) -> float:
-        """Section modulus of the board, b t^2 / 6."""
-        return self.piece.depth_mm * self.piece.thickness_mm**2 / 6
+        """Section modulus, of the higher of board and strip."""
+        return self.inertia_mm4 / (max(self.piece.thickness_mm, strip_mm(self.piece)[1]) / 2)
 
     def sag(self, own_creep: float, contents_creep: float) -> Sag:
         """The sag greatest for its span, under own weight and contents without use factors.
@@ -61,7 +65,14 @@ class ShelfLoad(LineLoad):
         return Sag(max(float(sags[i]), 0.0), float(self._spans[i]), float(self.beam.places_mm[i]))
 
 
+def strip_mm(piece: Shelf) -> tuple[float, float]:
+    """Thickness and height of the strip under a shelf's front edge: 19 mm of wood, or the sheet's own fold; noughts for none."""
+    high = piece.stiffener_mm if isinstance(piece, BracketShelf) else 0.0
+    return (STRIP_MM if data.boards()[piece.board].wooden else piece.thickness_mm, high) if high else (0.0, 0.0)
+
+
 def board_n(piece: Shelf) -> float:
-    """Weight of a shelf's board."""
-    volume_m3 = piece.length_mm * piece.depth_mm * piece.thickness_mm / 1e9
+    """Weight of a shelf's board, with the strip under its front edge."""
+    thick, high = strip_mm(piece)
+    volume_m3 = piece.length_mm * (piece.depth_mm * piece.thickness_mm + thick * high) / 1e9
     return volume_m3 * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG

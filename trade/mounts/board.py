@@ -33,7 +33,8 @@ def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
             Step("M", f"bending in the board, {worst.case}", Quantity(worst.moment_nmm, "moment")),
             Step("b", "depth of the shelf", Quantity(load.piece.depth_mm, "length")),
             Step("t", "thickness", Quantity(load.piece.thickness_mm, "fine")),
-            Step("σ", "6 M / (b t²)", Quantity(stress, "stress")),
+            Step("S", "b t² / 6, or with its strip I over half the higher, mm³", Quantity(load.section_mm3, "ratio")),
+            Step("σ", "M / S", Quantity(stress, "stress")),
             Step("MOR", f"{load.board.name}, mean", Quantity(load.board.mor_mpa, "stress")),
             Step("C_D", "load duration", Quantity(worst.duration, "ratio")),
             Step("σ'", load.board.bending_words, Quantity(allowed, "stress")),
@@ -54,7 +55,7 @@ def _sags(load: ShelfLoad, unknown: tuple[str, ...]) -> list[Check]:
             template=template, parts={"span": Quantity(sag.span_mm, "length")},
             steps=(
                 Step("E", f"stiffness of {load.board.name}", Quantity(load.board.e_mpa, "stress")),
-                Step("b × t³ / 12", "of the board, in mm⁴", Quantity(load.inertia_mm4, "ratio")),
+                Step("I", "b t³ / 12 of the board, and of a strip under its front, in mm⁴", Quantity(load.inertia_mm4, "ratio")),
                 Step("k_def", "creep of the board", Quantity(load.board.k_def, "ratio")),
                 Step("l", "span, or twice the overhang", Quantity(sag.span_mm, "length")),
                 Step("w", f"sag as a continuous beam, {case}", Quantity(sag.sag_mm, "fine")),

@@ -4,7 +4,10 @@ Each bracket takes its share of the shelf as a continuous beam (R) at the load's
 the bracket about its foot: screws high up pull, the foot presses into the lining.
 """
 
+from collections.abc import Iterator
 from typing import Any, ClassVar, TypeVar
+
+from msgspec.structs import replace
 
 from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
@@ -12,10 +15,10 @@ from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
 from trade.load.line import unweighed
-from trade.load.shelf import ShelfLoad
+from trade.load.shelf import ShelfLoad, strip_mm
 from trade.measure import G_N_PER_KG
 from trade.mounts import board, stiffness
-from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, support_name
+from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, cut, support_name
 from trade.plan import BracketShelf, Wall
 from trade.wall.backing import backing
 
@@ -28,7 +31,11 @@ class Bracketed(Mount[B]):
     """What shelves and beams on brackets share."""
 
     support_noun = NOUN
-    asks = (*SHELF, Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket"))
+    asks = (
+        *SHELF,
+        Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket"),
+        Ask("stiffener_mm", "Strip or fold under the front, high", "length", help="0 for none."),
+    )
 
     def checks(self, piece: B, wall: Wall) -> list[Check]:
         """Every check of the shelf, its brackets and their screws."""
@@ -63,9 +70,19 @@ class Bracketed(Mount[B]):
             for i, x in enumerate(piece.supports_mm)
         ]
 
+    def cures(self, piece: B) -> Iterator[tuple[str, Phrase, B]]:
+        """Another bracket; a strip under the front edge."""
+        yield from super().cures(piece)
+        for high in (25.0, 38.0, 50.0):
+            if high > piece.stiffener_mm and piece.high_mm < 40:
+                label = Phrase("A strip or fold {h} high under the front edge", {"h": Quantity(high, "length")})
+                yield "stiffener", label, replace(piece, stiffener_mm=high)
+
     def parts(self, piece: B, wall: Wall) -> list[Part]:
-        """The board and its brackets."""
-        return [board_part(piece), Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))]
+        """The board, the strip under its front, its brackets."""
+        thick, high = strip_mm(piece)
+        strip = [cut("front strip", piece.board, 1, piece.length_mm, high, thick)] if high else []
+        return [board_part(piece), *strip, Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))]
 
     def front(self, piece: B) -> list[Shape]:
         """The brackets' legs and the board above them."""
@@ -75,7 +92,9 @@ class Bracketed(Mount[B]):
         legs = [
             block(role, x - row.width_mm / 2, under - row.leg_mm, x + row.width_mm / 2, under, i) for i, x in enumerate(places)
         ]  # fmt: skip
-        return [*legs, board_front(piece)]
+        left, right = piece.left_mm, piece.left_mm + piece.length_mm
+        strip = [block("board", left, under - piece.stiffener_mm, right, under)] if piece.stiffener_mm else []
+        return [*legs, *strip, board_front(piece)]
 
     def side(self, piece: B, seat: Seat) -> list[Shape]:
         """The board on the bracket's arm, the leg down the wall."""
@@ -85,6 +104,7 @@ class Bracketed(Mount[B]):
             board_side(piece),
             block(role, 0.0, under - row.leg_mm, row.side_mm, under),
             block(role, 0.0, under - row.side_mm, row.arm_mm, under),
+            *_strip_side(piece, under),
         ]
 
 
@@ -103,6 +123,11 @@ class _BracketShelf(Bracketed[BracketShelf]):
 
 
 KIND = _BracketShelf()
+
+
+def _strip_side(piece: BracketShelf, under: float) -> list[Shape]:
+    thick, high = strip_mm(piece)
+    return [block("board", piece.depth_mm - thick, under - high, piece.depth_mm, under)] if high else []
 
 
 def _give(piece: BracketShelf, row: data.Bracket) -> float:

@@ -53,4 +53,30 @@ def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
         if small > wide or middle > high:
             size = {"w": Quantity(wide, "length"), "h": Quantity(high, "length")}
             found.append(Phrase("It does not go through the door of this wall, {w} by {h}: build it in the room.", dict(size)))
+    return [*found, *_covered(piece, wall), *_swing(piece, wall)]
+
+
+def _covered(piece: AnyPiece, wall: Wall) -> list[Phrase]:
+    """Boxes that it would hang over."""
+    own = mount_of(piece).box(piece)
+    return [
+        Phrase(f"It hangs over {feature.row.reason}: nobody reaches that behind it.")
+        for feature in wall.features
+        if feature.row.runs == "cable" and _over(own, feature.left_mm, feature.right_mm, feature.bottom_mm, feature.top_mm)
+    ]
+
+
+def _swing(piece: AnyPiece, wall: Wall) -> list[Phrase]:
+    """Doors whose leaf would come against it when opened flat; nobody has said which way they open."""
+    own, found = mount_of(piece).box(piece), []
+    for door in (feature for feature in wall.features if feature.kind == "door"):
+        wide = door.right_mm - door.left_mm
+        if _over(own, door.left_mm - wide, door.right_mm + wide, door.bottom_mm, door.top_mm):
+            said = "If the door beside it opens into this room on its side, the leaf meets it: it stands {depth} out."
+            found.append(Phrase(said, {"depth": Quantity(piece.depth_mm, "length")}))
     return found
+
+
+def _over(own: Box, left: float, right: float, bottom: float, top: float) -> bool:
+    across = min(own.right_mm, right) - max(own.left_mm, left)
+    return across > _TOUCHING_MM and min(own.top_mm, top) - max(own.bottom_mm, bottom) > _TOUCHING_MM

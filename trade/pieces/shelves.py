@@ -9,14 +9,20 @@ from trade.pieces.base import Piece, Shelf, ledger, wooden
 
 
 class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
-    """A shelf on surface brackets. `bracket`: a row of the brackets table."""
+    """A shelf on surface brackets.
+
+    `bracket`: a row of the brackets table; `stiffener_mm`: height of a strip under its front edge, or of a steel sheet's fold, 0
+    for none.
+    """
 
     bracket: str
+    stiffener_mm: float = 0.0
 
     def __post_init__(self) -> None:
         """Refuse an unknown bracket."""
         Shelf.__post_init__(self)
         known(data.brackets(), self.bracket, "bracket", "bracket")
+        between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
 
 
 class BracketBeam(BracketShelf, frozen=True, kw_only=True, tag="bracket_beam", tag_field="kind"):
