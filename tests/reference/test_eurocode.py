@@ -68,6 +68,14 @@ class Formulas(SimpleTestCase):
             self.assertAlmostEqual(european.rho_k(mean) / fractile, 1.0, delta=0.02)
 
 
+class WorkedExample(SimpleTestCase):
+    def test_a_nail_of_a_textbook(self) -> None:
+        """Porteous and Kermani, Structural Timber Design to Eurocode 5 (2007), example 10.13.1, from memory: 3.35 mm nails in C22
+        (340 kg/m³): f_h,k = 19.40 N/mm², M_y,Rk = 4.17 kN mm with f_u = 600 N/mm²."""
+        self.assertAlmostEqual(european.embedment_k(3.35, 340), 19.40, delta=0.01)
+        self.assertAlmostEqual(european.yield_nmm(3.35, lag=False) * 600 / 500 / 1000, 4.17, delta=0.01)
+
+
 class School(SimpleTestCase):
     def test_the_wall_says_whose_practice_judges(self) -> None:
         american, european_ = (
