@@ -16,7 +16,7 @@ from trade.choose import placement
 from trade.choose.cures import cures
 from trade.mark.marks import marks
 from trade.mounts import ALL, KINDS, mount_of
-from trade.plan import AnyPiece, CornerShelf, Layer, LedgerShelf, Plan, Thing, Wall
+from trade.plan import AnyPiece, Bench, CornerShelf, Layer, LedgerShelf, Plan, Thing, Wall
 
 STRUCTURES = ("timber", "timber", "steel_20", "block_hollow", "concrete", "brick_solid")
 LININGS = (GYPSUM, (), None, (*GYPSUM, Layer(kind="tile", thickness_mm=10.0)), (Layer(kind="plaster_lath", thickness_mm=22.0),))
@@ -114,6 +114,50 @@ class EveryKind(SimpleTestCase):
                 continue  # the face gave way: the screws have no sum any more
             if code != "shelf.wobble" and code != "cleat.lift":
                 self.assertGreaterEqual(after.get(code, math.inf), before[code] * (1 - 1e-6) - 1e-9, code)
+
+    def never_better(self, before: dict[str, float], after: dict[str, float], codes: tuple[str, ...]) -> None:
+        gave_way = after.get("lining.crushing", 0) > 1  # then the screws have no sum any more
+        for code in before:
+            if code.startswith(codes) and not (gave_way and code not in after):
+                self.assertGreaterEqual(after.get(code, math.inf), before[code] * (1 - 1e-6) - 1e-9, code)
+
+    @settings(max_examples=80)
+    @given(found=hung(), further=st.floats(1, 3))
+    def test_things_further_out_are_never_better(self, found: tuple[AnyPiece, Wall], further: float) -> None:
+        piece, on = found
+        if isinstance(piece, LedgerShelf | Bench | CornerShelf):
+            return  # further out is nearer to what holds the front
+        near, far = (
+            replace(
+                piece, things=tuple(replace(t, mass_kg=t.mass_kg or 1.0, out_mm=(t.out_mm or 30.0) * f) for t in piece.things)
+            )
+            for f in (1.0, min(further, piece.depth_mm / 90.0) if piece.depth_mm > 90 else 1.0)
+        )
+        codes = (
+            "screw.w",
+            "screw.c",
+            "anchor.p",
+            "anchor.c",
+            "pin.c",
+            "lining.",
+            "rail.",
+            "cleat.b",
+            "dowel.",
+            "peg.",
+            "panel.batten_",
+        )
+        self.never_better(worst(assess_piece(near, on)), worst(assess_piece(far, on)), codes)
+
+    @settings(max_examples=60)
+    @given(found=hung(), shorter=st.floats(0.4, 1))
+    def test_shorter_screws_are_never_better(self, found: tuple[AnyPiece, Wall], shorter: float) -> None:
+        piece, on = found
+        cut = replace(piece, screw_length_mm=max(piece.screw_length_mm * shorter, 10.0))
+        before, after = worst(assess_piece(piece, on)), worst(assess_piece(cut, on))
+        gone = {code for code in before if code.startswith("screw.") and code not in after}
+        self.assertTrue(not gone or after["screw.embedment"] > 1, gone)  # too short to hold at all
+        kept = {code: used for code, used in before.items() if code in after}
+        self.never_better(kept, after, ("screw.w", "screw.s", "screw.c", "screw.embedment"))
 
     @settings(max_examples=60)
     @given(hung())
