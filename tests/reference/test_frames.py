@@ -6,7 +6,7 @@ Where the model is the same, agreement is within 2 %. Where ours is another one,
 from django.test import SimpleTestCase
 from Pynite import FEModel3D
 
-from tests.trade.test_kinds_by_hand import load, piece
+from tests.trade.kind_case import load, piece
 from trade.mechanics import contact
 from trade.mounts import corner_shelf, ledgers, rail
 from trade.plan import Rail

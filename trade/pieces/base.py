@@ -78,8 +78,9 @@ class Piece(Part, frozen=True, kw_only=True):
 
     @property
     def high_mm(self) -> float:
-        """How high it is, seen from the front."""
-        raise NotImplementedError
+        """How high it is, seen from the front: its height, unless its kind says otherwise."""
+        high: float = getattr(self, "height_mm", 0.0)
+        return high
 
     @property
     def usual_out_mm(self) -> float:

@@ -37,11 +37,6 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
                 "The cleat and the spacer at the bottom do not both fit behind it: it is not high enough.", "height_mm"
             )
 
-    @property
-    def high_mm(self) -> float:
-        """How high it is, seen from the front."""
-        return self.height_mm
-
 
 class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
     """A board along the wall with hooks or brackets that move along it; its things are what hangs there."""
@@ -56,11 +51,6 @@ class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
         between(self.height_mm, 15, 600, "height_mm", "A rail's height")
         between(self.thickness_mm, 3, 80, "thickness_mm", "A rail's thickness")
         wooden(self.board, "board")
-
-    @property
-    def high_mm(self) -> float:
-        """How high it is, seen from the front."""
-        return self.height_mm
 
     @property
     def usual_out_mm(self) -> float:
@@ -99,11 +89,6 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
             raise PlanError("A panel is held in 2 to 8 rows.", "rows")
         if not 2 <= self.panel_screws <= 40:
             raise PlanError("A batten takes between 2 and 40 of the panel's screws.", "panel_screws")
-
-    @property
-    def high_mm(self) -> float:
-        """How high it is, seen from the front."""
-        return self.height_mm
 
 
 class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"):

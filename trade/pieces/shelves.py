@@ -115,11 +115,6 @@ class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kin
         if 2 * self.skin_mm >= min(self.height_mm, self.depth_mm):
             raise PlanError("Skins so thick leave no box.", "skin_mm")
 
-    @property
-    def high_mm(self) -> float:
-        """How high it is, seen from the front."""
-        return self.height_mm
-
 
 class RodBeam(Shelf, frozen=True, kw_only=True, tag="rod_beam", tag_field="kind"):
     """A solid beam or mantel on threaded rods driven into the studs; `screw` is the rod, `screw_length_mm` all of it.
