@@ -1,7 +1,5 @@
 """The main door: a plan in, a verdict out."""
 
-from msgspec.structs import replace
-
 from trade import check
 from trade.check import Check, PieceVerdict, Quantity, Verdict, make
 from trade.mounts import fit, mount_of, surroundings
@@ -13,12 +11,12 @@ from trade.wall.backing import backing
 def assess(plan: Plan) -> Verdict:
     """Judge everything on a wall. Worst check first within each piece; pieces in the order of the plan."""
     taken = _taken(plan)
-    return Verdict(pieces=tuple(_judge(piece, plan.wall, taken) for piece in plan.pieces))
+    return Verdict(pieces=tuple(_judge(piece, plan, taken) for piece in plan.pieces))
 
 
 def judge_piece(piece: AnyPiece, plan: Plan) -> PieceVerdict:
     """Judge one piece among the others of its plan (whose own piece of the same key, if any, it replaces)."""
-    return _judge(piece, plan.wall, _taken(plan))
+    return _judge(piece, plan, _taken(plan))
 
 
 def _taken(plan: Plan) -> list[tuple[AnyPiece, Box]]:
@@ -26,21 +24,38 @@ def _taken(plan: Plan) -> list[tuple[AnyPiece, Box]]:
     return [(piece, mount_of(piece).box(piece)) for piece in plan.pieces]
 
 
-def _judge(piece: AnyPiece, wall: Wall, taken: list[tuple[AnyPiece, Box]]) -> PieceVerdict:
-    verdict = assess_piece(piece, wall)
+def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> PieceVerdict:
     own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(piece)
-    more = [found for found in (_clash(piece, own, taken), fit.items(piece, own, taken, wall)) if found is not None]
-    return replace(verdict, checks=_ranked([*verdict.checks, *more])) if more else verdict
+    asked = (_clash(piece, own, taken), fit.items(piece, own, taken, plan.wall), _agreed(piece, plan))
+    return _verdict(piece, plan.wall, [found for found in asked if found is not None])
 
 
 def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
     """Judge one piece on its wall, as if nothing else hung there."""
-    checks = _ranked([*mount_of(piece).checks(piece, wall), *surroundings.checks(piece, wall)])
+    return _verdict(piece, wall, [])
+
+
+def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
+    checks = _ranked([*mount_of(piece).checks(piece, wall), *surroundings.checks(piece, wall), *more])
     return PieceVerdict(key=piece.key, name=piece.name, checks=checks, assumptions=backing(wall).assumptions)
 
 
 def _ranked(checks: list[Check]) -> tuple[Check, ...]:
     return tuple(sorted(checks, key=check.severity, reverse=True))
+
+
+def _agreed(piece: AnyPiece, plan: Plan) -> Check | None:
+    """Whether it keeps to the job's policy of studs only; None where that was not agreed, or where there is no timber."""
+    if plan.policy.anchors != "studs_only" or plan.wall.build != "timber" or piece.anchor is None:
+        return None
+    loose = [seat for seat in mount_of(piece).seats(piece, plan.wall) if seat.anchored]
+    if not loose:
+        return None
+    return make(
+        "policy.studs_only", part=loose[0].part, support=loose[0].index, case="any", advice=True,
+        demand=Quantity(len(loose), "count"), capacity=Quantity(0.5, "count"),
+        template="Studs only was agreed for this job; the {part} hangs on an anchor.", parts={"part": loose[0].part},
+    )  # fmt: skip
 
 
 def _clash(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]]) -> Check | None:

@@ -11,6 +11,7 @@ Kind = Literal["force", "pull", "stress", "length", "fine", "moment", "mass", "r
 area mm2 · ratio and count without a unit · percent, a ratio said in hundredths."""
 Word = Literal["holds", "close", "cannot_tell", "wont_hold"]
 _ORDER: tuple[Word, ...] = ("holds", "close", "cannot_tell", "wont_hold")
+_RANK: dict[Word, int] = {word: n for n, word in enumerate(_ORDER)}
 
 
 class Quantity(msgspec.Struct, frozen=True, gc=False):
@@ -66,11 +67,12 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     @property
     def word(self) -> Word:
         """The verdict of this check alone. An unknown hides nothing that fails already."""
-        if not self.utilisation <= 1:  # what is not a number fails too
+        used = self.demand.value / self.capacity.value
+        if not used <= 1:  # what is not a number fails too
             return "close" if self.advice else "wont_hold"
         if self.unknown:
             return "cannot_tell"
-        nearly = self.utilisation > data.house("close_from") and not (self.advice or self.fit)
+        nearly = not (self.advice or self.fit) and used > data.house("close_from")
         return "close" if nearly else "holds"
 
 
@@ -139,7 +141,7 @@ def severity(check: Check) -> tuple[int, bool, float]:
     """
     word = check.word
     first = check.fit if word == "wont_hold" else not (check.advice or check.fit)
-    return (_ORDER.index(word), first, check.utilisation)
+    return (_RANK[word], first, check.demand.value / check.capacity.value)
 
 
 def make(

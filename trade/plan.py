@@ -5,6 +5,7 @@ from typing import Literal
 import msgspec
 
 from trade import data
+from trade.datum import Datum
 from trade.errors import PlanError
 from trade.measure import Units, say_length
 from trade.part import Name, Part, known
@@ -32,12 +33,14 @@ from trade.pieces import (
     Shelf,
     Thing,
 )
+from trade.policy import Policy
+from trade.shop import Shop
 from trade.walls import Layer, Packet, Stud, Wall
 
 __all__ = [
     "LEAST_GAP_MM", "AnyPiece", "Bench", "Bookcase", "BoxShelf", "BracketBeam", "BracketShelf", "Cabinet", "CleatWall",
-    "CornerShelf", "DowelShelf", "HolderBoard", "Layer", "LedgerShelf", "Packet", "Panel", "PegWall", "Piece", "PinShelf",
-    "Plan", "Rail", "RodBeam", "RodShelf", "Shelf", "Stud", "Thing", "Wall",
+    "CornerShelf", "Datum", "DowelShelf", "HolderBoard", "Layer", "LedgerShelf", "Packet", "Panel", "PegWall", "Piece",
+    "PinShelf", "Plan", "Policy", "Rail", "RodBeam", "RodShelf", "Shelf", "Shop", "Stud", "Thing", "Wall",
 ]  # fmt: skip
 
 
@@ -50,6 +53,9 @@ class Plan(Part, frozen=True, kw_only=True):
     units: Units
     wall: Wall
     pieces: tuple[AnyPiece, ...] = ()
+    policy: Policy = Policy()
+    datum: Datum = Datum()
+    shop: Shop = Shop()
 
     def __post_init__(self) -> None:
         """Refuse pieces that are not on the wall, or share a key."""

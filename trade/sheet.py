@@ -7,7 +7,7 @@ alike; fractions are read in inches. All rows are taken or none: what is wrong i
 import csv
 import io
 from collections.abc import Iterable, Iterator, Sequence
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from trade.errors import MeasureError, PlanError
 from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
@@ -45,19 +45,51 @@ def read(raw: bytes, width_mm: float) -> tuple[Reading, ...]:
     Raises:
         RefusedSheetError: anything at all is wrong; nothing is taken then.
     """
-    if len(raw) > MAX_BYTES:
-        raise RefusedSheetError(f"This file is larger than {MOST_ROWS} readings can be ({MAX_BYTES // 1_000_000} MB).")
-    try:
-        text = raw.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        raise RefusedSheetError("This is not a table in plain text (UTF-8). Save it as CSV.") from None
-    first = text.split("\n", 1)[0]
-    rows = csv.reader(io.StringIO(text), delimiter=";" if first.count(";") > first.count(",") else ",", strict=True)
+    rows = table(raw, "readings")
     try:
         units, columns = _head(next(rows, []))
         return _rows(rows, units, columns, width_mm)
     except csv.Error as error:
         raise RefusedSheetError(f"Row {rows.line_num}: this is no CSV ({error}).") from None
+
+
+def table(raw: bytes, noun: str) -> Any:
+    """The rows of a table in plain text, its cells parted by commas or semicolons.
+
+    Raises:
+        RefusedSheetError: too large, or no plain text.
+    """
+    if len(raw) > MAX_BYTES:
+        raise RefusedSheetError(f"This file is larger than {MOST_ROWS} {noun} can be ({MAX_BYTES // 1_000_000} MB).")
+    try:
+        text = raw.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise RefusedSheetError("This is not a table in plain text (UTF-8). Save it as CSV.") from None
+    if "\0" in text:
+        raise RefusedSheetError("This is not a table in plain text (UTF-8). Save it as CSV.")
+    first = text.split("\n", 1)[0]
+    return csv.reader(io.StringIO(text), delimiter=";" if first.count(";") > first.count(",") else ",", strict=True)
+
+
+def refuse_formula(name: str, cell: str) -> None:
+    """Refuse a cell that a spreadsheet would work out.
+
+    Raises:
+        PlanError: with the cell.
+    """
+    if cell.startswith(_FORMULA) or (cell.startswith("-") and not cell[1:2].isdigit()):
+        raise PlanError(f"“{cell[:40]}” under {name} is a formula, not a value.")
+
+
+def all_or_none(refused: Sequence[Refusal]) -> None:
+    """Refuse the whole table when any row was refused.
+
+    Raises:
+        RefusedSheetError: with the first rows.
+    """
+    if refused:
+        count = f"{len(refused)} row{'' if len(refused) == 1 else 's'} can't be read"
+        raise RefusedSheetError(f"{count}, so nothing was taken.", refused[:MOST_REFUSALS])
 
 
 def _head(head: Sequence[str]) -> tuple[Units, dict[str, int]]:
@@ -94,10 +126,7 @@ def _rows(rows: Iterator[list[str]], units: Units, columns: dict[str, int], widt
             taken.append(_reading(row, units, columns, width_mm))
         except (MeasureError, PlanError) as error:
             refused.append(Refusal(n, str(error)))
-    if refused:
-        shown = refused[:MOST_REFUSALS]
-        count = f"{len(refused)} row{'' if len(refused) == 1 else 's'} can't be read"
-        raise RefusedSheetError(f"{count}, so nothing was taken.", shown)
+    all_or_none(refused)
     if not taken:
         raise RefusedSheetError("There is no reading in this table.")
     return tuple(taken)
@@ -106,8 +135,7 @@ def _rows(rows: Iterator[list[str]], units: Units, columns: dict[str, int], widt
 def _reading(row: Sequence[str], units: Units, columns: dict[str, int], width_mm: float) -> Reading:
     cells = {name: row[i].strip() if i < len(row) else "" for name, i in columns.items()}
     for name, cell in cells.items():
-        if cell.startswith(_FORMULA) or (cell.startswith("-") and not cell[1:2].isdigit()):
-            raise PlanError(f"“{cell[:40]}” under {name} is a formula, not a value.")
+        refuse_formula(name, cell)
     kind, said = cells["kind"].lower(), cells.get("said", "").lower()
     if kind not in _SAID:
         raise PlanError(f"“{kind[:40]}” is no kind of reading. Kinds: {', '.join(_SAID)}.")

@@ -78,6 +78,7 @@ class Packet(Part, frozen=True, kw_only=True):
         return data.Anchor(
             source=f"packet: {self.found}",
             name=self.name,
+            price=1.0,
             kind="packet",
             screw_mm=self.screw_mm,
             head_mm=2 * self.screw_mm,

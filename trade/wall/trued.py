@@ -11,7 +11,7 @@ from trade.lie import Lie, Line, NicheWidth, Point
 from trade.plan import Piece, Wall
 
 _FAR_MM = 305.0  # house rule: a straightedge tells nothing of the wall a foot above or below it
-_NEAR_END_MM = 30.0  # a shelf that ends nearer than this to the next wall is scribed to it
+NEAR_END_MM = 30.0  # a shelf that ends nearer than this to the next wall is scribed to it
 
 
 class Scribe(NamedTuple):
@@ -92,17 +92,22 @@ class Trued(NamedTuple):
 
 def trued(piece: Piece, wall: Wall, leg_mm: float) -> Trued:
     """What the wall's lie asks of a shelf. `leg_mm`: height of what each support presses against the wall with."""
-    lie, left, right = wall.lie, piece.left_mm, piece.left_mm + piece.length_mm
+    lie, left = wall.lie, piece.left_mm
     slope = lean(lie)
     supports = [left + x for x in piece.supports_mm]
     return Trued(
-        scribe=_scribe(lie, left, right, piece.top_mm),
+        scribe=scribe_of(piece, wall),
         ends=_ends(piece, wall),
         shims=_shims(lie, supports, piece.top_mm, slope, leg_mm),
         tilt_mm=None if slope is None else -slope * piece.depth_mm,
         crooked=tuple(found for line in ("ceiling", "floor") if (found := _crooked(piece, wall, line))),
         niche=_niche(lie, piece.top_mm, piece.depth_mm),
     )
+
+
+def scribe_of(piece: Piece, wall: Wall) -> Scribe | None:
+    """The back edge of a shelf against the wall; None where nothing was measured."""
+    return _scribe(wall.lie, piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm)
 
 
 def lean(lie: Lie) -> float | None:
@@ -169,7 +174,7 @@ def _scribe(lie: Lie, left: float, right: float, height: float) -> Scribe | None
 
 
 def _ends(piece: Piece, wall: Wall) -> tuple[End, ...]:
-    near = {"left": piece.left_mm <= _NEAR_END_MM, "right": wall.width_mm - piece.left_mm - piece.length_mm <= _NEAR_END_MM}
+    near = {"left": piece.left_mm <= NEAR_END_MM, "right": wall.width_mm - piece.left_mm - piece.length_mm <= NEAR_END_MM}
     return tuple(
         End(corner.side, piece.depth_mm * tan(radians(corner.angle_deg - 90))) for corner in wall.lie.corners if near[corner.side]
     )

@@ -1,0 +1,317 @@
+"""The rows of the tables: what each column means."""
+
+from typing import Literal
+
+import msgspec
+
+from trade.data.load import Row, house
+
+Goes = Literal["stand", "hang", "body", "floor", "sit"]
+"""Things stand on it, hang on it, are in it (a body of its own), on the floor; or people sit at it."""
+
+
+class Priced(Row, frozen=True, kw_only=True):
+    """A row of something that is bought. `price`: roughly, to compare ways with one another; the table says of how much."""
+
+    price: float
+
+
+class Framing(Row, frozen=True, kw_only=True):
+    """A stud timber."""
+
+    name: str
+    g: float
+    bearing_mpa: float
+
+    @property
+    def density_kg_m3(self) -> float:
+        """Mean density at 12 % moisture, from the oven-dry specific gravity (NDS 2018 Supplement 3.1.3)."""
+        return 1000 * self.g / (1 + self.g * 0.009 * 12) * 1.12
+
+
+class Board(Priced, frozen=True, kw_only=True):
+    """What a shelf is made of."""
+
+    name: str
+    density_kg_m3: float
+    e_mpa: float
+    mor_mpa: float
+    bearing_mpa: float
+    k_def: float
+    g: float
+    shear_mpa: float
+    allowable_mpa: float | None = None
+    never: str = ""
+    sheet: bool = False
+    grain: bool = True
+
+    @property
+    def wooden(self) -> bool:
+        """Whether screws, pins and dowels can be let into it."""
+        return self.g > 0
+
+    def bending_mpa(self, duration: float) -> float:
+        """What it may be bent with: an eighth of its modulus of rupture times C_D (house rule); a metal its own, for good."""
+        return self.allowable_mpa if self.allowable_mpa is not None else self.mor_mpa * house("mor_share") * duration
+
+    def shearing_mpa(self, duration: float) -> float:
+        """What it may be sheared with, in the same way."""
+        return self.shear_mpa * house("mor_share") * duration
+
+    @property
+    def bending_words(self) -> str:
+        """How that comes about."""
+        return "0.6 of its yield" if self.allowable_mpa is not None else f"{house('mor_share')} MOR C_D"
+
+
+class Lining(Row, frozen=True, kw_only=True):
+    """A layer between the room and the studs."""
+
+    name: str
+    short: str
+    thickness_mm: float
+    bearing_mpa: float
+    stiffness_n_per_mm3: float
+
+
+class Structure(Row, frozen=True, kw_only=True):
+    """What stands behind the linings. `tell`: how it shows itself."""
+
+    name: str
+    kind: Literal["timber", "steel", "mass"]
+    tell: str
+    steel_mm: float | None = None
+    flange_mm: float | None = None
+    bearing_mpa: float = 0.0
+    stiffness_n_per_mm3: float = 0.0
+
+
+class Clue(Row, frozen=True, kw_only=True):
+    """Something to notice: how to look for it, and how much it speaks for each structure (`otherwise` for those not named)."""
+
+    name: str
+    how: str
+    otherwise: float = msgspec.field(name="else")
+    speaks: dict[str, float]
+
+
+class FeatureKind(Row, frozen=True, kw_only=True):
+    """Something on a wall or in it. Sizes are the usual ones; the table says what each field means."""
+
+    name: str
+    keep: Literal["way", "service", "care"]
+    width_mm: float
+    height_mm: float
+    bottom_mm: float
+    reason: str
+    advice: str
+    trim_mm: float = 0.0
+    margin_mm: float = 0.0
+    runs: Literal["cable", "pipe"] | None = None
+    framed: bool = False
+
+
+class Screw(Priced, frozen=True, kw_only=True):
+    """A screw class and size."""
+
+    kind: Literal["wood", "lag", "rod"]
+    name_imperial: str
+    name_metric: str
+    diameter_mm: float
+    root_mm: float
+    head_mm: float
+    fyb_psi: float
+    tip_mm: float
+    lengths_in: tuple[float, ...]
+
+
+class Holds(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """Allowable pull and shear of one anchor in one base, N; noughts where a rule works them out."""
+
+    pull: float
+    shear: float
+
+
+class Anchor(Priced, frozen=True, kw_only=True):
+    """What holds where no timber stud does, by class and size; the table says what each field means."""
+
+    name: str
+    kind: Literal["plug", "self_drilling", "sleeve", "toggle", "screw_anchor", "expansion", "resin", "steel_screw", "packet"]
+    screw_mm: float
+    head_mm: float
+    hole_mm: float
+    depth_mm: float
+    behind_mm: float
+    edge_mm: float
+    spacing_mm: float
+    give_mm: float
+    lasting: float
+    holds_n: dict[str, Holds]
+
+
+class Content(Row, frozen=True, kw_only=True):
+    """Something that people keep on walls; kg of one, of a metre along the shelf, or of a litre."""
+
+    name: str
+    per: Literal["each", "metre", "litre"]
+    kg: float
+    high_mm: float
+    deep_mm: float
+    goes: Goes = "stand"
+
+
+class Want(Row, frozen=True, kw_only=True):
+    """Something to hang that is no content; the table says what each field means."""
+
+    name: str
+    goes: Goes
+    length_mm: float
+    depth_mm: float
+    high_mm: float
+    top_mm: float
+    kg: float | None = None
+
+
+class Way(Row, frozen=True, kw_only=True):
+    """What a kind of mounting is good for and what it takes; the table says what each field means."""
+
+    serves: tuple[Goes, ...]
+    seen: Literal[0, 1, 2]
+    off: Literal[0, 1, 2]
+    minutes: float
+    each: float
+    tools: tuple[str, ...]
+    made: Literal["bought", "shop"]
+    ends: Literal["", "both", "corner"] = ""
+
+
+class Tool(Row, frozen=True, kw_only=True):
+    """A tool that a way of hanging may ask for. `usual`: most people have it."""
+
+    name: str
+    usual: bool
+
+
+class Question(Row, frozen=True, kw_only=True):
+    """A question of a job's policy, and what each school says for itself."""
+
+    question: str
+    schools: dict[str, str]
+
+
+class Stock(Priced, frozen=True, kw_only=True):
+    """A board or a sheet as sold, by its actual sizes; `board`: a row of the boards table; `price` of one."""
+
+    name: str
+    board: str
+    kind: Literal["board", "sheet"]
+    system: Literal["imperial", "metric"] = "imperial"
+    length_mm: float
+    width_mm: float
+    thickness_mm: float
+
+
+class Packs(Row, frozen=True, kw_only=True):
+    """In what numbers a kind of fastener is sold."""
+
+    sizes: tuple[int, ...]
+
+
+class Coating(Priced, frozen=True, kw_only=True):
+    """A class of finish; hours at 20 °C; `price` of a litre."""
+
+    name: str
+    base: Literal["oil", "water", "shellac", "wax"]
+    role: Literal["first", "barrier", "top"]
+    coats: int
+    recoat_hours: float
+    handle_hours: float
+    load_days: float
+    sand: bool
+    cover_m2_l: float
+    least_c: float
+    tins: tuple[float, ...]
+    care: str
+
+
+class Over(Row, frozen=True, kw_only=True):
+    """A base over which another does not simply go; `barrier`: the coating that must lie between, empty where nothing helps."""
+
+    under: str
+    over: str
+    barrier: str
+    why: str
+
+
+class Refused(Row, frozen=True, kw_only=True):
+    """A use that is not planned here, by the words for it."""
+
+    words: tuple[str, ...]
+    name: str
+    reason: str
+
+
+class Corner(Row, frozen=True, kw_only=True):
+    """An end of a wall."""
+
+    name: str
+
+
+class PinSteel(Priced, frozen=True, kw_only=True):
+    """What a pin is made of."""
+
+    name: str
+    yield_mpa: float
+    core: float
+
+
+class Bracket(Priced, frozen=True, kw_only=True):
+    """A surface bracket class."""
+
+    name: str
+    material: Literal["steel", "plywood"]
+    leg_mm: float
+    arm_mm: float
+    width_mm: float
+    side_mm: float
+    holes_mm: tuple[float, ...]
+    section_mm3: float
+    inertia_mm4: float
+    e_mpa: float
+    allowable_mpa: float
+    mass_kg: float
+
+
+class Plate(Priced, frozen=True, kw_only=True):
+    """A wall plate with one welded rod."""
+
+    name: str
+    width_mm: float
+    height_mm: float
+    side_mm: float
+    rows_mm: tuple[float, ...]
+    rod_mm: float
+    rod_length_mm: float
+    allowable_mpa: float
+    mass_kg: float
+
+
+class Use(Row, frozen=True, kw_only=True):
+    """How a thing will be used."""
+
+    name: str
+    factor: float
+    push_n: float
+
+
+class Drills(Row, frozen=True, kw_only=True):
+    """A series of drill bits."""
+
+    sizes: tuple[float, ...]
+
+
+class Rule(Row, frozen=True, kw_only=True):
+    """What a check does, in words."""
+
+    name: str
+    rule: str
