@@ -6,6 +6,7 @@ the supports for this.
 """
 
 from collections.abc import Callable
+from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -29,6 +30,21 @@ class BoardDemand(NamedTuple):
     duration: float
     moment_nmm: float
     place_mm: float
+
+
+@lru_cache(maxsize=256)
+def alone(length_mm: float, supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, float], ...], along: bool) -> beam.Beam:
+    """1 N at each of some places of a beam of unit stiffness: solved once, however many weights and screws are then tried."""
+    return beam.solve(length_mm, supports_mm, 1.0, [beam.Load(1.0, *place) for place in places_mm], along)
+
+
+def solved(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, loads: list[beam.Load], along: bool) -> beam.Beam:
+    """A beam under its loads, each alone: as much of each as there is of it."""
+    unit = alone(length_mm, supports_mm, tuple((load.start_mm, load.end_mm) for load in loads), along)
+    total = np.array([load.total_n for load in loads])
+    return beam.Beam(
+        unit.reactions_n * total, unit.places_mm, unit.moments_nmm * total, unit.sags_mm * (total / ei_nmm2), unit.spans_mm
+    )
 
 
 class LineLoad:
@@ -68,7 +84,7 @@ class LineLoad:
         pushes = [beam.Load(1.0, place, place) for place in _push_places_mm(piece)]
         self._count = n = len(loads)
         own = beam.Load(own_n, 0.0, piece.length_mm)
-        self.beam = beam.solve(piece.length_mm, piece.supports_mm, ei_nmm2, [own, *loads, *pushes], along)
+        self.beam = solved(piece.length_mm, piece.supports_mm, ei_nmm2, [own, *loads, *pushes], along)
         self._outs = outs
         self._shares = [(row[0], row[1 : 1 + n], row[1 + n :]) for row in self.beam.reactions_n.tolist()]
 

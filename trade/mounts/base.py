@@ -13,10 +13,12 @@ from trade.fixings.pins import PinSeat
 from trade.fixings.seat import Seat
 from trade.load import lifting
 from trade.load.shelf import board_n
-from trade.measure import G_N_PER_KG
+from trade.measure import G_N_PER_KG, Units
+from trade.mounts.work import Bored, Detail, Work, banded, scribe, seen_ends
 from trade.plan import Piece, Shelf, Wall
 
 P = TypeVar("P", bound=Piece)
+_PARALLEL = 2  # more rods than that are never quite parallel
 AnySeat = Seat | PinSeat
 Role = Literal["board", "wood", "steel", "hidden", "leg", "face", "door", "shade"]
 
@@ -152,6 +154,10 @@ class Mount(ABC, Generic[P]):
         """What it is made of, screws and anchors apart, the greatest part first."""
         return [board_part(piece)] if isinstance(piece, Shelf) else []
 
+    def details(self, piece: P, wall: Wall, units: Units) -> dict[str, Detail]:
+        """What is done to its parts besides cutting them to size, by their names; a part that needs nothing is left out."""
+        return {"board": board_detail(piece, wall, self.bores(piece))} if isinstance(piece, Shelf) else {}
+
     def bores(self, piece: P) -> list[Bore]:
         """Every hole in the piece itself, from the left; most kinds have none."""
         return []
@@ -216,6 +222,35 @@ def holes(seats: list[Any]) -> list[Hole]:
 def board_part(piece: Shelf) -> Part:
     """A shelf's board."""
     return cut("board", piece.board, 1, piece.length_mm, piece.depth_mm, piece.thickness_mm)
+
+
+def spare_mm(bores: list[Bore]) -> float:
+    """How much wider than what goes in they are bored: more than two rods are never quite parallel."""
+    return data.house("bore_spare_mm") if len(bores) > _PARALLEL else 0.0
+
+
+def bored(bores: list[Bore]) -> tuple[Work, ...]:
+    """The holes in a piece's back edge as work on its board."""
+    spare = spare_mm(bores)
+    sizes = dict.fromkeys((bore.diameter_mm + spare, bore.depth_mm) for bore in bores)
+    return tuple(
+        Bored(
+            "its back edge",
+            tuple((b.x_mm, b.y_mm) for b in bores if (b.diameter_mm + spare, b.depth_mm) == (wide, deep)),
+            wide,
+            deep,
+        )
+        for wide, deep in sizes
+    )
+
+
+def board_detail(piece: Shelf, wall: Wall, bores: list[Bore]) -> Detail:
+    """A shelf's board: scribed to the wall, banded where it is out of a sheet, bored in its back."""
+    return Detail(
+        (*banded(piece.board, piece, seen_ends(piece, wall)), *bored(bores)),
+        "back edge to the wall, good face up",
+        scribe_mm=scribe(piece, wall) if data.boards()[piece.board].wooden else (0.0, 0.0),
+    )
 
 
 def board_front(piece: Any) -> Shape:

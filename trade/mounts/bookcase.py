@@ -14,8 +14,10 @@ from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
-from trade.measure import G_N_PER_KG
+from trade.measure import G_N_PER_KG, Units
+from trade.mounts import insides
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, support_name
+from trade.mounts.work import Detail
 from trade.plan import Bookcase, Wall
 from trade.wall.backing import backing
 from trade.wall.trued import lowest_ceiling_mm
@@ -45,6 +47,7 @@ class _Bookcase(Mount[Bookcase]):
         Ask("body_kg", "Weighs empty", "weight", optional=True, help="Empty is when it tips most easily."),
         Ask("strap_down_mm", "Straps below its top", "length"),
         Ask("open_mm", "Drawers or doors open out to", "length", help="0 for none."),
+        *insides.ASKS,
     )
     fresh: ClassVar[dict[str, Any]] = {"length_mm": 800.0, "depth_mm": 280.0, "height_mm": 2000.0, "body_kg": None}
 
@@ -69,7 +72,11 @@ class _Bookcase(Mount[Bookcase]):
 
     def parts(self, piece: Bookcase, wall: Wall) -> list[Part]:
         """Its straps; the body is its own."""
-        return [Part("strap", "a furniture strap that holds 50 lb (222 N)", len(piece.supports_mm))]
+        return [Part("strap", "a furniture strap that holds 50 lb (222 N)", len(piece.supports_mm)), *insides.parts(piece)]
+
+    def details(self, piece: Bookcase, wall: Wall, units: Units) -> dict[str, Detail]:
+        """Its loose shelves and uprights; the body is its own."""
+        return insides.details(piece)
 
     def front(self, piece: Bookcase) -> list[Shape]:
         """The body with its boards, the straps' plates behind its top."""

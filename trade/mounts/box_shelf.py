@@ -13,13 +13,15 @@ from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import LineLoad, contents_of, unweighed
-from trade.measure import G_N_PER_KG
+from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strips
 from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
+from trade.mounts.work import Bevel, Detail, scribe
 from trade.plan import BoxShelf, Wall
 from trade.wall.backing import backing
 
 NOUN = "screw place"
+_MITRE = 45.0  # degrees
 _LOW_MM = 13.0  # house rule: room for a driver above the bottom skin
 
 
@@ -36,6 +38,7 @@ class _BoxShelf(Mount[BoxShelf]):
         WOOD,
         Ask("skin_mm", "Its boards thick", "length"),
         Ask("screw_down_mm", "Screws below its top", "length"),
+        Ask("mitred", "Its front mitred to top and bottom", "flag", help="No edge shows; the box is glued up before it hangs."),
         Ask("low_screws", "Screws near its bottom too, against being lifted", "flag"),
     )
     fresh: ClassVar[dict[str, Any]] = {
@@ -61,13 +64,29 @@ class _BoxShelf(Mount[BoxShelf]):
         return _own_n(piece) / G_N_PER_KG
 
     def parts(self, piece: BoxShelf, wall: Wall) -> list[Part]:
-        """Top and bottom over the whole, back and front between them, an end cap at each end."""
+        """Top and bottom over the whole, back and front between them or the front mitred to them, an end cap at each end."""
         t, inside = piece.skin_mm, piece.height_mm - 2 * piece.skin_mm
         return [
             cut("top and bottom", piece.board, 2, piece.length_mm, piece.depth_mm, t),
-            cut("back and front", piece.board, 2, piece.length_mm, inside, t),
+            cut("back", piece.board, 1, piece.length_mm, inside, t),
+            cut("front", piece.board, 1, piece.length_mm, piece.height_mm if piece.mitred else inside, t),
             cut("end cap", piece.board, 2, piece.depth_mm - 2 * t, inside, t),
         ]
+
+    def details(self, piece: BoxShelf, wall: Wall, units: Units) -> dict[str, Detail]:
+        """Scribed at the back; bored for its screws; the front's mitres; end caps cut to the box as it was glued up."""
+        t, (ends, back) = piece.skin_mm, scribe(piece, wall)
+        foot = piece.top_mm - piece.height_mm + t
+        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, foot, units)
+        mitred = (Bevel("its front edge", _MITRE, t),) if piece.mitred else ()
+        both = (Bevel("both its long edges", _MITRE, t),) if piece.mitred else ()
+        between = "between back and front, inside the box as it was glued up"
+        return {
+            "top and bottom": Detail(mitred, "back edge to the wall, good face out", scribe_mm=(ends, back)),
+            "back": Detail(screws, "good face to the inside; screwed to the wall first", follows="top and bottom"),
+            "front": Detail(both, "good face out", follows="top and bottom"),
+            "end cap": Detail(wall="good face out", late=between),
+        }
 
     def front(self, piece: BoxShelf) -> list[Shape]:
         """The front, its mitres, the screws behind it."""

@@ -16,9 +16,10 @@ from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad, strip_mm
-from trade.measure import G_N_PER_KG
+from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, stiffness
 from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, cut, support_name
+from trade.mounts.work import Detail
 from trade.plan import BracketShelf, Wall
 from trade.wall.backing import backing
 
@@ -83,6 +84,11 @@ class Bracketed(Mount[B]):
         thick, high = strip_mm(piece)
         strip = [cut("front strip", piece.board, 1, piece.length_mm, high, thick)] if high else []
         return [board_part(piece), *strip, Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))]
+
+    def details(self, piece: B, wall: Wall, units: Units) -> dict[str, Detail]:
+        """As of any shelf; its front strip is cut to the board as it became."""
+        strip = Detail(wall="its good face to the front", follows="board")
+        return super().details(piece, wall, units) | ({"front strip": strip} if strip_mm(piece)[1] else {})
 
     def front(self, piece: B) -> list[Shape]:
         """The brackets' legs and the board above them."""

@@ -17,10 +17,11 @@ from trade.check import Check, Phrase, Quantity, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import LineLoad, contents_of, unweighed
-from trade.measure import G_N_PER_KG
-from trade.mounts import bevel, board, strips
+from trade.measure import G_N_PER_KG, Units
+from trade.mounts import bevel, board, insides, strips
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
+from trade.mounts.work import Detail, Pair
 from trade.plan import Cabinet, Wall
 from trade.wall.backing import backing
 
@@ -48,6 +49,7 @@ class _CleatCabinet(Mount[Cabinet]):
         Ask("down_mm", "Cleat below the top", "length"),
         Ask("bevel_deg", "Bevel, degrees from level", "angle"),
         Ask("locked", "Locked: a screw or block keeps it from lifting off", "flag"),
+        *insides.ASKS,
     )
     fresh: ClassVar[dict[str, Any]] = {"length_mm": 800.0, "depth_mm": 250.0, "height_mm": 600.0, "body_kg": None}
 
@@ -82,7 +84,18 @@ class _CleatCabinet(Mount[Cabinet]):
         return [
             cut("half of the cleat", piece.cleat, 2, long, piece.cleat_high_mm, piece.cleat_mm),
             cut("spacer", piece.cleat, 1, long, _SPACER_MM, piece.cleat_mm),
+            *insides.parts(piece),
         ]
+
+    def details(self, piece: Cabinet, wall: Wall, units: Units) -> dict[str, Detail]:
+        """Both halves of the cleat out of one strip; loose shelves and uprights inside."""
+        left, foot = piece.left_mm + _INSET_MM, piece.top_mm - piece.down_mm - piece.cleat_high_mm
+        screws = strips.screwed(self.seats(piece, wall), left, foot, units, "the wall's half")
+        pair = Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm)
+        return {
+            "half of the cleat": Detail((pair, *screws), "the wall's half: bevel up, its higher face to the room", bare=True),
+            "spacer": Detail(wall="at the foot of its back, as thick as the cleat", bare=True),
+        } | insides.details(piece)
 
     def front(self, piece: Cabinet) -> list[Shape]:
         """The body with two doors; the cleat and the spacer behind it."""

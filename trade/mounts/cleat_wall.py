@@ -14,10 +14,11 @@ from trade.check import Check, Phrase, Quantity
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import LineLoad, contents_of, unweighed
-from trade.measure import G_N_PER_KG
+from trade.measure import G_N_PER_KG, Units
 from trade.mounts import bevel, board, strips
 from trade.mounts.base import LENGTH, Ask, Box, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
+from trade.mounts.work import Detail, Pair, Work
 from trade.plan import CleatWall, Wall
 from trade.wall.backing import backing
 
@@ -86,6 +87,14 @@ class _CleatWall(Mount[CleatWall]):
     def parts(self, piece: CleatWall, wall: Wall) -> list[Part]:
         """A cleat a row; holders get the other halves."""
         return [cut("cleat", piece.cleat, piece.rows, piece.length_mm, piece.cleat_high_mm, piece.cleat_mm)]
+
+    def details(self, piece: CleatWall, wall: Wall, units: Units) -> dict[str, Detail]:
+        """Each out of a strip that gives the holders their halves besides."""
+        seats = [seat for seat in self.seats(piece, wall) if seat.index < len(piece.supports_mm)]
+        foot = piece.top_mm - piece.cleat_high_mm
+        pair = Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm)
+        works: tuple[Work, ...] = (pair, *strips.screwed(seats, piece.left_mm, foot, units, "the wall's half"))
+        return {"cleat": Detail(works, "bevel up, its higher face to the room; the other half goes to the holders", bare=True)}
 
     def front(self, piece: CleatWall) -> list[Shape]:
         """Its rows, their bevelled edges and screws."""

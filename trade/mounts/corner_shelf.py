@@ -5,6 +5,7 @@ share it by shear alone; beyond it the corner wants to lift, and the outer screw
 """
 
 from collections.abc import Iterator
+from math import atan, degrees
 from typing import Any, ClassVar, NamedTuple
 
 from msgspec.structs import replace
@@ -16,8 +17,10 @@ from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.load.line import contents_of, unweighed
 from trade.load.shelf import board_n
+from trade.measure import Units
 from trade.mounts import strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, board_side, cut
+from trade.mounts.work import Detail, Mitre, Slant, scribe
 from trade.plan import CornerShelf, Wall
 from trade.wall.backing import backing
 
@@ -103,6 +106,24 @@ class _CornerShelf(Mount[CornerShelf]):
             cut("ledger, this wall", piece.ledger, 1, piece.length_mm, high, t),
             cut("ledger, other wall", piece.ledger, 1, piece.depth_mm - t, high, t),
         ]
+
+    def details(self, piece: CornerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
+        """The slanting front; the ledgers' outer ends mitred so that they stay under it; the second cut to the first."""
+        t, high = piece.ledger_mm, piece.ledger_high_mm
+        usual = scribe(piece, wall, ends=False)[1]
+        foot, outer = piece.top_mm - piece.thickness_mm - high, "its outer end"
+        along = Mitre(outer, degrees(atan(piece.length_mm / piece.depth_mm)), t, "at its front face")
+        across = Mitre(outer, degrees(atan(piece.depth_mm / piece.length_mm)), t, "at its front face")
+        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, foot, units)
+        return {
+            "board": Detail(
+                (Slant(piece.length_mm, piece.depth_mm),),
+                "both square edges to the walls, good face up",
+                scribe_mm=(usual, usual),
+            ),
+            "ledger, this wall": Detail((along, *screws), "under the board, along this wall"),
+            "ledger, other wall": Detail((across,), "butted against the first", late="from the first ledger's face to its end"),
+        }
 
     def front(self, piece: CornerShelf) -> list[Shape]:
         """The board, the ledger under it, the other ledger's end."""

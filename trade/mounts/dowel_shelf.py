@@ -17,9 +17,11 @@ from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
+from trade.measure import Units
 from trade.mounts import board, rods, stiffness, strips
-from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_front, cut
+from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_detail, board_front, cut
 from trade.mounts.rods import Rod
+from trade.mounts.work import Band, Bored, Detail
 from trade.plan import DowelShelf, Wall
 from trade.wall.backing import backing
 
@@ -72,6 +74,19 @@ class _DowelShelf(Mount[DowelShelf]):
             cut("back strip", piece.board, 1, piece.length_mm, piece.thickness_mm, piece.strip_mm),
             cut("dowel", piece.dowel, piece.dowels, long, d, d),
         ]
+
+    def details(self, piece: DowelShelf, wall: Wall, units: Units) -> dict[str, Detail]:
+        """The shelf as any; the strip scribed instead of it, bored for the screws and, with the shelf, for the dowels."""
+        shelf = board_detail(piece, wall, self.bores(piece))
+        bands = tuple(work for work in shelf.works if isinstance(work, Band))
+        bored = tuple(work for work in shelf.works if isinstance(work, Bored))
+        dowels = tuple(work._replace(into="its face, clamped to the shelf", deep_mm=None, why="for the dowels") for work in bored)
+        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.thickness_mm, units)
+        return {
+            "shelf": Detail((*bands, *bored), "its bored edge to the strip, good face up", follows="back strip"),
+            "back strip": Detail((*dowels, *screws), "off the shelf's own board, its grain going on", scribe_mm=shelf.scribe_mm),
+            "dowel": Detail(bare=True),
+        }
 
     def front(self, piece: DowelShelf) -> list[Shape]:
         """The board; dowels and screws behind it."""

@@ -10,6 +10,14 @@ from trade.wall.trued import lowest_ceiling_mm
 _TOUCHING_MM = 1e-6
 
 
+def headroom_mm(piece: AnyPiece) -> float:
+    """What must stay free above a piece for the tallest thing on it and a hand; nought where nobody said how high things are."""
+    if mount_of(piece).carries != "on":
+        return 0.0
+    tallest = max((thing.high_mm for thing in piece.things if thing.high_mm is not None), default=None)
+    return 0.0 if tallest is None else tallest + data.house("hand_room_mm")
+
+
 def items(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]], wall: Wall) -> Check | None:
     """The tallest thing on a shelf, and a hand's room, against what is above it; None where nobody said how high things are.
 
@@ -31,7 +39,8 @@ def items(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]], wall: Wa
     ]
     above = min([*over, lowest_ceiling_mm(wall, own.left_mm, own.right_mm)]) - own.top_mm
     tallest = max(tall, key=lambda thing: thing.high_mm or 0.0)
-    needed = (tallest.high_mm or 0.0) + data.house("hand_room_mm")
+    needed = headroom_mm(piece)
+    above = needed if 0 < needed - above < _TOUCHING_MM else above  # what just fits, fits
     return make(
         "fit.items", part="shelf", case="any", advice=True,
         demand=Quantity(needed, "length"), capacity=Quantity(max(above, _TOUCHING_MM), "length"),

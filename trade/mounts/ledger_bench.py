@@ -10,9 +10,11 @@ from trade.check import Check, Phrase, Quantity, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import unweighed
-from trade.mounts import board, ledgers
+from trade.measure import Units
+from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
 from trade.mounts.ledgers import NOUN
+from trade.mounts.work import Detail
 from trade.plan import Bench, Wall
 from trade.wall.backing import backing
 
@@ -69,6 +71,15 @@ class _Bench(Mount[Bench]):
         if piece.apron_mm:
             found.append(cut("apron", piece.ledger, 1, piece.length_mm, piece.apron_mm, _APRON_MM))
         return found
+
+    def details(self, piece: Bench, wall: Wall, units: Units) -> dict[str, Detail]:
+        """The legs wait for the floor, which is never level; the apron for the board."""
+        foot = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
+        return super().details(piece, wall, units) | {
+            "ledger": Detail(strips.screwed(ledgers.seats(piece, wall), piece.left_mm, foot, units), "along the wall, level"),
+            "leg": Detail(wall="at the front", late="from the floor up to the board, held level, at each leg"),
+            "apron": Detail(wall="between board and legs, in front", follows="board"),
+        }
 
     def front(self, piece: Bench) -> list[Shape]:
         """The board, the ledger behind, the apron and the legs."""

@@ -13,9 +13,11 @@ from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import unweighed
+from trade.measure import Units
 from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
 from trade.mounts.ledgers import NOUN
+from trade.mounts.work import Detail
 from trade.plan import LedgerShelf, Wall
 from trade.wall.backing import backing
 
@@ -74,6 +76,22 @@ class _LedgerShelf(Mount[LedgerShelf]):
             strip = piece.board if data.boards()[piece.board].wooden else piece.ledger
             found.append(cut("front strip", strip, 1, piece.length_mm, piece.stiffener_mm, _STIFFENER_MM))
         return found
+
+    def details(self, piece: LedgerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
+        """The board waits for the walls and the ledgers, and its strip for the board."""
+        walls = piece.left_side + piece.right_side
+        foot = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
+        screws = strips.screwed(ledgers.seats(piece, wall), piece.left_mm, foot, units)
+        board = super().details(piece, wall, units)["board"]
+        fits = "from wall to wall at this height, at the back and at the front" if walls == 2 else ""
+        return {
+            "board": board._replace(late=fits, wall="on the ledgers, its back edge to the wall"),
+            "back ledger": Detail(screws, "along this wall, level"),
+            "side ledger": Detail(
+                wall="against the back ledger, level with it", late="from the back ledger's face to the shelf's front"
+            ),
+            "front strip": Detail(wall="under the front edge", follows="board"),
+        }
 
     def front(self, piece: LedgerShelf) -> list[Shape]:
         """The board, the ledger under it, the side ledgers' ends, the strip."""

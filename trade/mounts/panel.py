@@ -15,10 +15,11 @@ from trade.fixings import driving, fastening, wood
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.load.line import LineLoad, unweighed
-from trade.measure import G_N_PER_KG
+from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.beam import widest_mm
 from trade.mounts import board, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
+from trade.mounts.work import Bored, Detail
 from trade.plan import Panel, Wall
 from trade.wall.backing import backing
 
@@ -26,6 +27,7 @@ NOUN = "stud"
 _LEAST_FIXINGS = 4  # common practice, no source
 _EDGE_MM = 40.0  # house rule: the outer rows from the panel's edges
 _BATTEN = "pine_white"  # house rule: battens are taken as the softest wood of the shop
+_LIGHT = "wood_8"  # house rule: the screws of a panel into its battens
 _BATTEN_HIGH_MM = 64.0  # house rule: how high a batten is
 _BEHIND_MM = 1.0  # the panel's screws stop short of the lining by this, house rule
 N = TypeVar("N", bound=Panel)
@@ -78,6 +80,25 @@ class Panelled(Mount[N]):
         if piece.batten_mm:
             found.append(cut("batten", _BATTEN, piece.rows, piece.length_mm, _BATTEN_HIGH_MM, piece.batten_mm))
         return found
+
+    def details(self, piece: N, wall: Wall, units: Units) -> dict[str, Detail]:
+        """The sheet, or its battens, bored for the screws."""
+        low = piece.top_mm - piece.height_mm
+        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, low, units)
+        if not piece.batten_mm:
+            return {"sheet": Detail(screws, "good face out")}
+        half = _BATTEN_HIGH_MM / 2
+        through = tuple(
+            work._replace(places=tuple((x, half) for x in dict.fromkeys(x for x, _ in work.places))) for work in screws
+        )
+        step = piece.length_mm / piece.panel_screws
+        own = tuple(((n + 0.5) * step, y) for y in rows_mm(piece) for n in range(piece.panel_screws))
+        return {
+            "sheet": Detail(
+                (Bored("its face", own, data.screws()[_LIGHT].diameter_mm, None, "for its screws"),), "good face out"
+            ),
+            "batten": Detail(through, "level, screwed to the studs", bare=True),
+        }
 
     def front(self, piece: N) -> list[Shape]:
         """The sheet, its battens behind it, its screws."""

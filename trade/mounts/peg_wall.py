@@ -4,19 +4,22 @@ A peg is a cantilever in a socket no deeper than the sheet is thick: it bends at
 """
 
 from math import pi
-from typing import Any, ClassVar
+from typing import Any, ClassVar, NamedTuple
 
 from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import wood
 from trade.load.line import contents_of, unweighed
+from trade.measure import Units
 from trade.mounts.base import Ask, Part, Shape, block, cut
-from trade.mounts.panel import Panelled
+from trade.mounts.panel import Panelled, rows_mm
+from trade.mounts.work import Bored, Detail
 from trade.plan import PegWall, Wall
 
 _TUG = "a tug of half the push on one peg"
 _QUARTER_MM, _REDUCED = 6.35, 4.0  # NDS 2018: F_e from 1/4 in on (Table 12.3.3), R_d of mode I (Table 12.3.1B)
-_GRID_MM = 100.0  # house rule: how far apart its holes are drawn
+_SMALL = 0.6  # house rule: the small holes between the large ones, for light pegs and hooks
+_CLEAR_MM = 4.0  # house rule: half a screw's head, and a little wood
 
 
 class _PegWall(Panelled[PegWall]):
@@ -24,7 +27,12 @@ class _PegWall(Panelled[PegWall]):
     name = "Peg wall"
     piece_noun = "peg wall"
     make = PegWall
-    asks = (*Panelled.asks, Ask("peg", "Pegs of", "choice", data.woods, cure="peg"), Ask("peg_mm", "Pegs thick", "length"))
+    asks = (
+        *Panelled.asks,
+        Ask("peg", "Pegs of", "choice", data.woods, cure="peg"),
+        Ask("peg_mm", "Pegs thick", "length"),
+        Ask("grid_mm", "From hole to hole", "length"),
+    )
     fresh: ClassVar[dict[str, Any]] = {
         "board": "plywood", "length_mm": 1000.0, "height_mm": 800.0, "thickness_mm": 18.0, "depth_mm": 90.0, "batten_mm": 19.0,
         "panel_screw_mm": 35.0, "use": "display", "peg_mm": 16.0,
@@ -40,20 +48,85 @@ class _PegWall(Panelled[PegWall]):
         pegs = max(len(piece.things), 1)
         return [*super().parts(piece, wall), cut("peg", piece.peg, pegs, out, piece.peg_mm, piece.peg_mm)]
 
+    def details(self, piece: PegWall, wall: Wall, units: Units) -> dict[str, Detail]:
+        """Those of a panel, and the grid: a large and a small hole in turns."""
+        found, holes = super().details(piece, wall, units), grid(piece)
+
+        def bored(large: bool, wide: float, why: str) -> Bored:
+            places = tuple(
+                (holes.left_mm + i * piece.grid_mm, holes.foot_mm + j * piece.grid_mm)
+                for i, j in holes.places if holes.large(i, j) == large
+            )  # fmt: skip
+            return Bored("its face", places, wide, None, why)
+
+        pegs = (bored(True, piece.peg_mm, "for pegs"), bored(False, piece.peg_mm * _SMALL, "for light pegs and hooks"))
+        return found | {
+            "sheet": found["sheet"]._replace(works=found["sheet"].works + pegs),
+            "peg": Detail(wall="one end eased; tried in a scrap hole first"),
+        }
+
     def front(self, piece: PegWall) -> list[Shape]:
         """The sheet with its holes."""
-        low, half = piece.top_mm - piece.height_mm, piece.peg_mm / 2
-        across, up = int(piece.length_mm // _GRID_MM), int(piece.height_mm // _GRID_MM)
-        start, foot = (piece.length_mm - (across - 1) * _GRID_MM) / 2, (piece.height_mm - (up - 1) * _GRID_MM) / 2
-        places = [(piece.left_mm + start + i * _GRID_MM, low + foot + j * _GRID_MM) for i in range(across) for j in range(up)]
-        return [*super().front(piece), *(block("door", x - half, y - half, x + half, y + half) for x, y in places)]
+        low, found = piece.top_mm - piece.height_mm, grid(piece)
+        pegs = [
+            block("door", x - half, y - half, x + half, y + half)
+            for i, j in found.places
+            for half in ((piece.peg_mm if found.large(i, j) else piece.peg_mm * _SMALL) / 2,)
+            for x, y in ((piece.left_mm + found.left_mm + i * piece.grid_mm, low + found.foot_mm + j * piece.grid_mm),)
+        ]
+        return [*super().front(piece), *pegs]
 
     def cautions(self, piece: PegWall, wall: Wall) -> list[Phrase]:
         """What people get wrong with peg walls."""
-        return [*super().cautions(piece, wall), Phrase("Try every peg in a scrap hole before drilling hundreds.")]
+        found = grid(piece)
+        sizes: dict[str, Quantity | str] = {
+            "grid": Quantity(piece.grid_mm, "length"), "left": Quantity(found.left_mm, "length"),
+            "up": Quantity(found.foot_mm, "length"),
+            "large": Quantity(piece.peg_mm, "fine"), "small": Quantity(piece.peg_mm * _SMALL, "fine"),
+        }  # fmt: skip
+        large = sum(found.large(i, j) for i, j in found.places)
+        said = (
+            f"Grid of {found.across} by {found.up} holes, {{grid}} apart, the first {{left}} from the left edge and {{up}} up: "
+            f"{large} of {{large}} and {len(found.places) - large} of {{small}}, taking turns."
+        )
+        tried = "Mark the grid first; try every peg in a scrap hole before drilling hundreds."
+        return [*super().cautions(piece, wall), Phrase(said, sizes), Phrase(tried)]
 
 
 KIND = _PegWall()
+
+
+class Grid(NamedTuple):
+    """A peg wall's holes: how many along and up, and where the first one is, from the sheet's left edge and its foot, mm."""
+
+    across: int
+    up: int
+    left_mm: float
+    foot_mm: float
+
+    @property
+    def places(self) -> list[tuple[int, int]]:
+        """Every hole by its number along and up."""
+        return [(i, j) for i in range(self.across) for j in range(self.up)]
+
+    def large(self, i: int, j: int) -> bool:
+        """Whether a hole is one of the large ones, which take turns with the small."""
+        return (i + j) % 2 == 0
+
+
+def grid(piece: PegWall) -> Grid:
+    """The grid in the middle of the sheet, moved up or down where a row would fall on the screws of its battens."""
+    step = piece.grid_mm
+    across, up = max(int(piece.length_mm // step), 1), max(int(piece.height_mm // step), 1)
+    left, middle = (piece.length_mm - (across - 1) * step) / 2, (piece.height_mm - (up - 1) * step) / 2
+    clear, screws = piece.peg_mm / 2 + _CLEAR_MM, rows_mm(piece)
+
+    def crossed(foot: float) -> int:
+        return sum(abs(foot + j * step - screw) < clear for j in range(up) for screw in screws)
+
+    spare = max(middle - piece.peg_mm, 0.0)
+    shifts = sorted((sign * n * spare / 8 for n in range(9) for sign in (1, -1)), key=abs)
+    return Grid(across, up, left, min((middle + shift for shift in shifts), key=crossed))
 
 
 def _peg(piece: PegWall) -> list[Check]:
@@ -61,7 +134,7 @@ def _peg(piece: PegWall) -> list[Check]:
     peg, sheet, use = data.boards()[piece.peg], data.boards()[piece.board], data.uses()[piece.use]
     loads, outs = contents_of(piece)
     each = [
-        (load.total_n * (min(_GRID_MM / spread, 1.0) if (spread := load.end_mm - load.start_mm) > 0 else 1.0), out)
+        (load.total_n * (min(piece.grid_mm / spread, 1.0) if (spread := load.end_mm - load.start_mm) > 0 else 1.0), out)
         for load, out in zip(loads, outs, strict=True)
     ]
     lasting = max((force * use.factor * out for force, out in each), default=0.0)

@@ -37,8 +37,6 @@ from trade.mounts.stiffness import Give
 from trade.plan import PinShelf, Wall
 from trade.wall.backing import backing, stud_at
 
-_STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
-_BORE_SPARE_MM = 3.0  # room for dust at the bottom of the hole, common practice, no source
 _MOST_TILT = 0.03  # house rule: a pin set further up than this shows
 NOUN = "pin"
 _LEAST = 4.0  # house rule: diameters into the stud that are any good
@@ -123,7 +121,7 @@ class _PinShelf(Mount[PinShelf]):
         """One hole per pin, in the middle of the thickness."""
         wide, count = piece.pin_mm, len(piece.supports_mm)
         names = [support_name(i, count, NOUN) for i in range(count)]
-        deep, up = piece.in_shelf_mm + _BORE_SPARE_MM, piece.thickness_mm / 2
+        deep, up = piece.in_shelf_mm + rods.BORE_SPARE_MM, piece.thickness_mm / 2
         return [Bore(x, up, wide, deep, names[i]) for i, x in enumerate(piece.supports_mm)]
 
     def cures(self, piece: PinShelf) -> Iterator[tuple[str, Phrase, PinShelf]]:
@@ -175,7 +173,7 @@ def tilt_mm(piece: PinShelf, wall: Wall) -> float:
 def _drop(piece: PinShelf, seat: PinSeat, demand: Demand) -> float:
     out = demand.moment_nmm / demand.load_n if demand.load_n > 0 else 0.0
     wood, bent = _parts(piece, seat, max(demand.load_n, 0.0), max(out, 0.0))
-    return wood * (1 + _STUD_CREEP) + bent
+    return wood * (1 + rods.STUD_CREEP) + bent
 
 
 def _droop(load: ShelfLoad, seats: list[PinSeat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
@@ -197,7 +195,7 @@ def _droop(load: ShelfLoad, seats: list[PinSeat], demands: dict[int, tuple[Deman
             Step("P", f"load on the pin, {demand.case}", Quantity(demand.load_n, "force")),
             Step("M", "about the wood's face, lining included", Quantity(about, "moment")),
             Step("w_1", "the wood gives (beam on a bed of springs)", Quantity(wood, "fine")),
-            Step("k_def", "creep of the stud", Quantity(_STUD_CREEP, "ratio")),
+            Step("k_def", "creep of the stud", Quantity(rods.STUD_CREEP, "ratio")),
             Step("w_2", "the pin bends", Quantity(bent, "fine")),
             Step("w", "w_1 (1 + k_def) + w_2", Quantity(drop, "fine")),
         ),

@@ -14,9 +14,10 @@ from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
-from trade.measure import G_N_PER_KG
+from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
+from trade.mounts.work import Detail
 from trade.plan import Rail, Thing, Wall
 from trade.wall.backing import backing
 
@@ -64,6 +65,11 @@ class Railed(Mount[R]):
         hooks = sum(thing.at_mm is not None for thing in piece.things)
         found = [cut("board", piece.board, 1, piece.length_mm, piece.height_mm, piece.thickness_mm)]
         return [*found, Part("hook", "bought or bent", hooks)] if hooks else found
+
+    def details(self, piece: R, wall: Wall, units: Units) -> dict[str, Detail]:
+        """Bored for a screw in every stud that it crosses."""
+        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.height_mm, units)
+        return {"board": Detail(screws, "back to the wall, good face out")}
 
     def front(self, piece: R) -> list[Shape]:
         """The board, its screws, and a hook where each thing hangs."""

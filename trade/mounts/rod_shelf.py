@@ -18,7 +18,7 @@ from trade.fixings.seat import Hardware, Seat, seat
 from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
-from trade.measure import G_N_PER_KG
+from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, rods, stiffness
 from trade.mounts.base import (
     WOODEN_SHELF,
@@ -35,14 +35,13 @@ from trade.mounts.base import (
     support_name,
 )
 from trade.mounts.rods import Rod
+from trade.mounts.work import Detail, Recess
 from trade.plan import RodShelf, Wall
 from trade.wall.backing import backing
 
 NOUN = "rod"
 _STEEL_E_MPA = 200_000.0
-_BORE_SPARE_MM = 3.0  # room for dust at the bottom of the hole, common practice, no source
 _NO_HOLD_MM = 1e6  # how far a plate drops that no thread holds
-_STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
 
 
 class _RodShelf(Mount[RodShelf]):
@@ -98,6 +97,15 @@ class _RodShelf(Mount[RodShelf]):
         """The board and its rods."""
         return [board_part(piece), Part("rod and plate", data.plates()[piece.plate].name, len(piece.supports_mm))]
 
+    def details(self, piece: RodShelf, wall: Wall, units: Units) -> dict[str, Detail]:
+        """As of any shelf; its plates let into its back where they lie on the wall."""
+        found = super().details(piece, wall, units)
+        row, scribed = data.plates()[piece.plate], found["board"].scribe_mm[1] > 0
+        places = tuple((x, piece.thickness_mm / 2) for x in piece.supports_mm)
+        recess = Recess("its back edge", places, row.width_mm, min(row.height_mm, piece.thickness_mm), row.side_mm, scribed)
+        works = found["board"].works + (() if piece.let_in else (recess,))
+        return found | {"board": found["board"]._replace(works=works)}
+
     def front(self, piece: RodShelf) -> list[Shape]:
         """The board; its plates are behind it."""
         row, axis = data.plates()[piece.plate], piece.top_mm - piece.high_mm / 2
@@ -148,7 +156,14 @@ class _RodShelf(Mount[RodShelf]):
         said = Phrase("Let the plate into the shelf's back, {t} deep.", {"t": Quantity(row.side_mm, "fine")})
         recess = () if piece.let_in else (said,)
         return [
-            Bore(x, piece.thickness_mm / 2, row.rod_mm, row.rod_length_mm + _BORE_SPARE_MM, support_name(i, count, NOUN), recess)
+            Bore(
+                x,
+                piece.thickness_mm / 2,
+                row.rod_mm,
+                row.rod_length_mm + rods.BORE_SPARE_MM,
+                support_name(i, count, NOUN),
+                recess,
+            )
             for i, x in enumerate(piece.supports_mm)
         ]
 
@@ -212,7 +227,7 @@ def _droop(
 
     def parts(seat: Seat, demand: Demand) -> tuple[float, float]:
         turning = stiffness.turning_stiffness(seat)
-        turned = demand.moment_nmm / turning * depth * (1 + _STUD_CREEP) if turning > 0 else _NO_HOLD_MM
+        turned = demand.moment_nmm / turning * depth * (1 + rods.STUD_CREEP) if turning > 0 else _NO_HOLD_MM
         return max(bends[seat.index], 0.0), max(turned, 0.0)
 
     # each support's first case is the lasting one, downwards

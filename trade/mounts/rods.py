@@ -9,6 +9,9 @@ from trade.load.demand import Demand
 from trade.mounts.base import AnySeat
 from trade.plan import Shelf
 
+STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
+BORE_SPARE_MM = 3.0  # room for dust at the bottom of the hole, common practice, no source
+
 
 class Rod(NamedTuple):
     """The part of a rod that is in the shelf."""
@@ -40,7 +43,7 @@ def bearing(
         parts={"part": seat.part, "wood": wood_row.name},
         steps=(
             Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),
-            Step("M", "turning load about the plate", Quantity(demand.moment_nmm, "moment")),
+            Step("M", "turning load at the shelf's back", Quantity(demand.moment_nmm, "moment")),
             Step("L", "rod in the shelf", Quantity(length, "length")),
             Step("σ", "greater of 4 V / L and 6 M / L², over the rod's diameter", Quantity(stress(demand), "stress")),
         ),

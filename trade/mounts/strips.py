@@ -1,9 +1,11 @@
 """A strip of wood screwed to the studs, whatever then hangs on it: ledgers, cleats, rails, back strips, battens."""
 
 from trade import data
-from trade.fixings import wood
+from trade.fixings import driving, wood
 from trade.fixings.seat import Hardware, Seat, seat
+from trade.measure import Units
 from trade.mounts.base import Shape, block, support_name
+from trade.mounts.work import Bored
 from trade.plan import Piece, Wall
 
 FACE_WIDTH_MM = 60.0  # house rule: how much of a strip presses at each stud
@@ -48,6 +50,23 @@ def screws_front(piece: Piece, heights_mm: tuple[float, ...], hidden: bool = Tru
         for i, x in enumerate(piece.left_mm + at for at in piece.supports_mm)
         for y in heights_mm
     ]
+
+
+def screwed(seats: list[Seat], left_mm: float, foot_mm: float, units: Units, into: str = "its face") -> tuple[Bored, ...]:
+    """The holes through a strip, as wide as the screws' shanks: from its left end and its lower edge."""
+    wides = dict.fromkeys(seat.clearance_mm(units) or driving.clearance_mm(seat.screw, units) for seat in seats)
+    return tuple(
+        Bored(
+            into,
+            tuple(
+                (x - left_mm, y - foot_mm)
+                for seat in seats if (seat.clearance_mm(units) or driving.clearance_mm(seat.screw, units)) == wide
+                for x, y in seat.holes
+            ),
+            wide, None, "for the screws",
+        )
+        for wide in wides
+    )  # fmt: skip
 
 
 def shear_n(seat: Seat) -> float:

@@ -136,3 +136,19 @@ def ledger(board: str, thick_mm: float, high_mm: float) -> None:
     wooden(board, "ledger")
     between(thick_mm, 10, 80, "ledger_mm", "A ledger's thickness")
     between(high_mm, 15, 300, "ledger_high_mm", "A ledger's height")
+
+
+def insides(dividers: int, loose_shelves: int, board: str, thick_mm: float, length_mm: float) -> None:
+    """Refuse absurd insides of a body.
+
+    Raises:
+        PlanError: with what is wrong.
+    """
+    wooden(board, "inner")
+    between(thick_mm, 6, 60, "inner_mm", "An upright's thickness")
+    if not 0 <= dividers <= 12:
+        raise PlanError("A body takes up to 12 uprights.", "dividers")
+    if not 0 <= loose_shelves <= 60:
+        raise PlanError("A body takes up to 60 loose shelves.", "loose_shelves")
+    if dividers and (length_mm - (dividers + 2) * thick_mm) / (dividers + 1) < 50:
+        raise PlanError("So many uprights leave no room between them.", "dividers")

@@ -2,7 +2,7 @@
 
 from trade.errors import PlanError
 from trade.part import between
-from trade.pieces.base import Piece, weighed, wooden
+from trade.pieces.base import Piece, insides, weighed, wooden
 
 
 class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="kind"):
@@ -10,6 +10,7 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
 
     `cleat`: a row of the boards table; `cleat_mm`, `cleat_high_mm`: of the half on the wall; `down_mm`: from the top of the piece
     to the top of that half; `bevel_deg`: of its top edge from level; `locked`: a screw or a block keeps it from being lifted off.
+    `dividers`, `loose_shelves`, `inner`, `inner_mm`: as of a bookcase.
     """
 
     height_mm: float
@@ -20,10 +21,15 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
     down_mm: float = 40.0
     bevel_deg: float = 45.0
     locked: bool = False
+    dividers: int = 0
+    loose_shelves: int = 0
+    inner: str = "plywood"
+    inner_mm: float = 18.0
 
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
         Piece.__post_init__(self)
+        insides(self.dividers, self.loose_shelves, self.inner, self.inner_mm, self.length_mm)
         between(self.height_mm, 60, 3000, "height_mm", "Its height")
         weighed(self.body_kg, "body_kg")
         wooden(self.cleat, "cleat")
@@ -92,16 +98,21 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
 
 
 class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"):
-    """A perforated board or plywood with pegs. `peg`: a row of the boards table; `peg_mm`: thickness of a peg."""
+    """A perforated board or plywood with pegs. `peg`: a row of the boards table; `peg_mm`: thickness of a peg.
+
+    `grid_mm`: from one hole to the next, along and up; large and small ones take turns.
+    """
 
     peg: str = "maple"
     peg_mm: float = 12.7
+    grid_mm: float = 100.0
 
     def __post_init__(self) -> None:
         """Refuse absurd pegs."""
         Panel.__post_init__(self)
         wooden(self.peg, "peg")
         between(self.peg_mm, 4, 40, "peg_mm", "A peg's thickness")
+        between(self.grid_mm, max(15.0, 1.5 * self.peg_mm), 500, "grid_mm", "From one hole to the next")
 
 
 class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="kind"):

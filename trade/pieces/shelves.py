@@ -95,7 +95,7 @@ class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kin
     """A hollow box that floats: screws through its back near its top, its lower back edge on the wall.
 
     `board`: of its skins, a row of the boards table; `skin_mm`: their thickness; `screw_down_mm`: from its top to the
-    screws; `low_screws`: others near its bottom, against being lifted.
+    screws; `low_screws`: others near its bottom, against being lifted; `mitred`: its front meets top and bottom at 45 degrees.
     """
 
     height_mm: float
@@ -103,6 +103,7 @@ class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kin
     skin_mm: float = 12.0
     screw_down_mm: float = 30.0
     low_screws: bool = True
+    mitred: bool = False
 
     def __post_init__(self) -> None:
         """Refuse absurd boxes."""

@@ -2,7 +2,7 @@
 
 from trade.errors import PlanError
 from trade.part import between
-from trade.pieces.base import Piece, Shelf, ledger, weighed
+from trade.pieces.base import Piece, Shelf, insides, ledger, weighed
 
 
 class Bench(Shelf, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kind"):
@@ -32,13 +32,18 @@ class Bench(Shelf, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kin
 class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind"):
     """A standing bookcase that straps keep from tipping; `supports_mm`: the straps, `strap_down_mm` below its top.
 
-    `body_kg`: empty; null: not weighed. `open_mm`: how far drawers or doors reach out in front when open.
+    `body_kg`: empty; null: not weighed. `open_mm`: how far drawers or doors reach out in front when open. `dividers`,
+    `loose_shelves`: uprights and shelves to make for its inside, of `inner`, a row of the boards table, `inner_mm` thick.
     """
 
     height_mm: float
     body_kg: float | None
     strap_down_mm: float = 20.0
     open_mm: float = 0.0
+    dividers: int = 0
+    loose_shelves: int = 0
+    inner: str = "plywood"
+    inner_mm: float = 18.0
 
     def __post_init__(self) -> None:
         """Refuse absurd bookcases."""
@@ -47,5 +52,6 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
         between(self.strap_down_mm, 0, 3000, "strap_down_mm", "A strap's place below the top")
         between(self.open_mm, 0, 1000, "open_mm", "How far its drawers open")
         weighed(self.body_kg, "body_kg")
+        insides(self.dividers, self.loose_shelves, self.inner, self.inner_mm, self.length_mm)
         if self.strap_down_mm > self.height_mm - 50:
             raise PlanError("The straps must sit on the bookcase, below its top and above its foot.", "strap_down_mm")

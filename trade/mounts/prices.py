@@ -1,0 +1,40 @@
+"""What parts and fasteners cost, roughly: only to compare ways with one another, and to know what to take along to the shop."""
+
+from functools import cache
+
+from trade import data
+from trade.mounts.base import Part
+
+_LITRE_MM3 = 1e6
+
+
+@cache
+def _each() -> dict[str, float]:
+    """What bought things cost each, and stock a litre, by what parts call them."""
+    found: dict[str, float] = {}
+    for table in (data.boards(), data.brackets(), data.plates(), data.pins()):
+        found |= {row.name: row.price for row in table.values()}
+    for row in data.screws().values():
+        found |= {row.name_metric: row.price, row.name_imperial: row.price}
+    return found
+
+
+@cache
+def _rods() -> frozenset[str]:
+    return frozenset(row.name_metric for row in data.screws().values())
+
+
+def part_price(part: Part) -> float:
+    """What one of a part costs: its wood by the litre, what is bought ready by its table, the rest by a number of ours."""
+    each = _each().get(part.of)
+    if each is None:
+        kind = next((kind for kind in ("strap", "pin") if kind in part.of), "hook")
+        return data.house(f"{kind}_price")
+    if part.sizes_mm is None or part.of in _rods():
+        return each
+    return each * part.sizes_mm[0] * part.sizes_mm[1] * part.sizes_mm[2] / _LITRE_MM3
+
+
+def screw_price(row: data.Screw, length_mm: float) -> float:
+    """What a screw of some length costs: its price is for one of 64 mm."""
+    return row.price * length_mm / 64

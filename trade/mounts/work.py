@@ -1,0 +1,242 @@
+"""What is done to a part besides cutting it to size: its ends and edges off square, its holes, which side goes to the wall."""
+
+from math import atan, cos, degrees, hypot, radians, tan
+from typing import NamedTuple
+
+from trade import data
+from trade.check import Phrase, Quantity
+from trade.measure import Units, say_bit
+from trade.plan import Piece, Wall
+from trade.wall.trued import NEAR_END_MM, scribe_of
+
+Place = tuple[float, float]
+_STRAIGHT_MM = 0.5  # house rule: a gap that nobody sees
+
+
+def length(mm: float) -> Quantity:
+    """A length to say."""
+    return Quantity(mm, "length")
+
+
+def _degrees(value: float) -> str:
+    return f"{value:.1f}".removesuffix(".0")
+
+
+class Mitre(NamedTuple):
+    """Ends sawn off square: which, by how many degrees, through how much wood, and which side is shorter."""
+
+    ends: str
+    degrees: float
+    through_mm: float
+    shorter: str
+
+    @property
+    def short_mm(self) -> float:
+        """How much shorter that side is, at each such end."""
+        return self.through_mm * tan(radians(self.degrees))
+
+    def phrase(self, units: Units) -> Phrase:
+        """What to do."""
+        said = f"Mitre {self.ends} at {_degrees(self.degrees)}° off square: {{short}} shorter {self.shorter}."
+        return Phrase(said, {"short": Quantity(self.short_mm, "fine")})
+
+
+class Bevel(NamedTuple):
+    """Long edges sawn off square, blade tilted by `degrees`: the other face is narrower by `narrow_mm` at each."""
+
+    edges: str
+    degrees: float
+    thick_mm: float
+
+    @property
+    def narrow_mm(self) -> float:
+        """How much narrower the inner face is at each such edge."""
+        return self.thick_mm * tan(radians(self.degrees))
+
+    def phrase(self, units: Units) -> Phrase:
+        """What to do."""
+        said = f"Bevel {self.edges} at {_degrees(self.degrees)}°, its full width outside: {{narrow}} less inside at each."
+        return Phrase(said, {"narrow": Quantity(self.narrow_mm, "fine")})
+
+
+class Pair(NamedTuple):
+    """Two like halves out of one strip by one rip with the blade tilted: both `high_mm` at their higher face."""
+
+    degrees: float
+    high_mm: float
+    thick_mm: float
+
+    @property
+    def rise_mm(self) -> float:
+        """How much lower the other face of each half is."""
+        return self.thick_mm * tan(radians(self.degrees))
+
+    def strip_mm(self, kerf_mm: float) -> float:
+        """Width of the strip: the halves overlap by the rise, and the slanting cut takes its kerf over the cosine."""
+        return 2 * self.high_mm - self.rise_mm + kerf_mm / cos(radians(self.degrees))
+
+    def phrase(self, units: Units) -> Phrase:
+        """What to do."""
+        said = f"Rip it in two, blade at {_degrees(self.degrees)}°: each half {{high}} at its higher face, {{low}} at the other."
+        return Phrase(said, {"high": length(self.high_mm), "low": length(self.high_mm - self.rise_mm)})
+
+
+class Slant(NamedTuple):
+    """A front sawn aslant, from the far end of the one back edge to the far end of the other."""
+
+    along_mm: float
+    across_mm: float
+
+    @property
+    def front_mm(self) -> float:
+        """Length of the slanting front."""
+        return hypot(self.along_mm, self.across_mm)
+
+    @property
+    def degrees(self) -> float:
+        """Off square at the end of the longer way along the grain."""
+        return degrees(atan(self.along_mm / self.across_mm))
+
+    def phrase(self, units: Units) -> Phrase:
+        """What to do."""
+        said = (
+            f"Saw its front aslant, corner to corner: {{front}} long, {_degrees(90 - self.degrees)}° to the edge along this wall."
+        )
+        return Phrase(said, {"front": length(self.front_mm)})
+
+
+class Bored(NamedTuple):
+    """Holes in a face or an edge: from its left end and its lower edge, their width, and how deep; None for right through."""
+
+    into: str
+    places: tuple[Place, ...]
+    wide_mm: float
+    deep_mm: float | None = None
+    why: str = ""
+
+    @property
+    def holes(self) -> int:
+        """How many."""
+        return len(self.places)
+
+    def phrase(self, units: Units) -> Phrase:
+        """What to do."""
+        deep = "right through" if self.deep_mm is None else "{deep} deep"
+        at = f", at {{first}}{' and so on' if self.holes > 1 else ''} from its left end" if self.places else ""
+        many = "1 hole" if self.holes == 1 else f"{self.holes} holes"
+        said = f"Bore {many}, {{bit}}, {deep}, in {self.into}{at}{f': {self.why}' if self.why else ''}."
+        first = length(self.places[0][0] if self.places else 0.0)
+        return Phrase(said, {"bit": say_bit(self.wide_mm, units), "deep": length(self.deep_mm or 0.0), "first": first})
+
+
+class Row(NamedTuple):
+    """Rows of holes for shelf pins: `rows` of `many`, the first so far up, `every_mm` from one to the next."""
+
+    into: str
+    rows: int
+    many: int
+    first_mm: float
+    every_mm: float
+    wide_mm: float
+    deep_mm: float
+
+    @property
+    def holes(self) -> int:
+        """How many holes in all."""
+        return self.rows * self.many
+
+    def phrase(self, units: Units) -> Phrase:
+        """What to do."""
+        said = (
+            f"Bore {self.rows} rows of {self.many} holes, {{bit}}, {{deep}} deep, {{every}} apart, the first {{first}} up, "
+            f"in {self.into}: "
+            f"{self.holes} holes, about {max(round(minutes((self,))), 1)} minutes with a jig."
+        )
+        return Phrase(
+            said,
+            {
+                "bit": say_bit(self.wide_mm, units), "deep": length(self.deep_mm), "every": Quantity(self.every_mm, "fine"),
+                "first": length(self.first_mm),
+            },
+        )  # fmt: skip
+
+
+class Recess(NamedTuple):
+    """A recess for a plate: into which face, around which places, its size."""
+
+    into: str
+    places: tuple[Place, ...]
+    wide_mm: float
+    high_mm: float
+    deep_mm: float
+    deeper: bool = False
+
+    def phrase(self, units: Units) -> Phrase:
+        """What to do."""
+        more = " and deeper by what the back was scribed" if self.deeper else ""
+        said = f"Let in {len(self.places)} plates in {self.into}: {{wide}} × {{high}}, {{deep}} deep{more}."
+        said = said.replace("Let in 1 plates", "Let in the plate")
+        return Phrase(
+            said,
+            {"wide": length(self.wide_mm), "high": length(self.high_mm), "deep": Quantity(self.deep_mm, "fine")},
+        )
+
+
+class Band(NamedTuple):
+    """Raw edges of a sheet that are seen: how much band they take."""
+
+    edges: str
+    long_mm: float
+
+    def phrase(self, units: Units) -> Phrase:
+        """What to do."""
+        return Phrase(f"Band {self.edges}: {{long}} of edge band.", {"long": length(self.long_mm)})
+
+
+Work = Mitre | Bevel | Pair | Slant | Bored | Row | Recess | Band
+
+
+class Detail(NamedTuple):
+    """All that is done to one part.
+
+    `wall`: which side of it goes to the wall, or is seen; `late`: what its length is measured between, once what stands before it
+    is there; `follows`: the part by whose measured length it goes; `scribe_mm`: left on in length and in width, to be
+    planed off to the wall; `bare`: it gets no finish.
+    """
+
+    works: tuple[Work, ...] = ()
+    wall: str = ""
+    late: str = ""
+    follows: str = ""
+    scribe_mm: Place = (0.0, 0.0)
+    bare: bool = False
+
+
+def minutes(works: tuple[Work, ...]) -> float:
+    """What the boring of a part takes."""
+    return sum(work.holes for work in works if isinstance(work, Bored | Row)) * data.house("bore_seconds") / 60
+
+
+def scribe(piece: Piece, wall: Wall, ends: bool = True) -> Place:
+    """What is left on a board that meets the wall: at each end that meets another wall, and along its back.
+
+    The gap that was measured where the wall was measured, nothing where it is straight, else the usual allowance.
+    """
+    usual, found = data.house("scribe_mm"), scribe_of(piece, wall)
+    back = usual if found is None else 0.0 if found.widest_mm < _STRAIGHT_MM else max(usual, found.widest_mm)
+    left, right = piece.left_mm, wall.width_mm - piece.left_mm - piece.length_mm
+    meets = sum(gap < NEAR_END_MM for gap in (left, right)) if ends else 0
+    return usual * meets, back
+
+
+def banded(board: str, piece: Piece, ends: int = 2) -> tuple[Work, ...]:
+    """The edge band of a shelf out of a sheet: its front, and the ends that are seen."""
+    if not data.boards()[board].sheet:
+        return ()
+    edges = {0: "its front edge", 1: "its front edge and the end that is seen", 2: "its front edge and both ends"}[ends]
+    return (Band(edges, piece.length_mm + ends * piece.depth_mm),)
+
+
+def seen_ends(piece: Piece, wall: Wall) -> int:
+    """How many of a piece's ends are seen, meeting no wall."""
+    return sum(gap >= NEAR_END_MM for gap in (piece.left_mm, wall.width_mm - piece.left_mm - piece.length_mm))
