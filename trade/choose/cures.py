@@ -1,28 +1,31 @@
 """What would cure a piece that is close or won't hold: small changes, each tried out, each keeping its promise."""
 
+import re
 from collections.abc import Iterator
-from contextlib import suppress
+from typing import NamedTuple
 
 import msgspec
-from msgspec.structs import replace
 
 from trade import data
 from trade.assess import judge_piece
-from trade.check import Phrase, Quantity, Word, severity
-from trade.choose import placement
+from trade.check import Check, Phrase, PieceVerdict, Quantity, Word, severity
+from trade.choose.order import heavier
+from trade.choose.remedies import remedies
 from trade.errors import PlanError
-from trade.fixings import driving
-from trade.fixings.held import anchor_of
-from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan, Shelf
-from trade.wall.zones import zones
+from trade.plan import AnyPiece, Plan
 
-_STEPS_IN_LIGHTENING = 12
 _MOST = 4
+_TRIES = 8  # to find what it may carry
+_FOLLOWED = 2  # so many courses are followed further
+_TRIES_FURTHER = 16
+_MOST_TOGETHER = 3
 
 
 class Cure(msgspec.Struct, frozen=True, kw_only=True):
-    """A change that helps: what to do in words, the piece after it, and what the verdict will then be."""
+    """A change that helps: what to do in words, the piece after it, and what the verdict will then be.
+
+    `utilisation`: of the check that then governs.
+    """
 
     code: str
     label: Phrase
@@ -35,7 +38,7 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
     """The changes that mend a piece, least trouble first; none when it holds or when something must be found out first.
 
     Each kind of change appears once, at its smallest step that makes the piece hold; if none of its steps does, at the step
-    that at least stops it from failing.
+    that at least stops it from failing. When no single change makes it hold, two together are tried, then three.
 
     Raises:
         PlanError: no such piece.
@@ -45,110 +48,139 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
     if now.word not in ("close", "wont_hold"):
         return ()
     kept: dict[str, Cure] = {}
-    for code, label, changed in _tries(piece, plan):
-        if code in kept and kept[code].word == "holds":
+    helped: list[_Course] = []
+    for remedy in remedies(piece, plan, _wrong(now)):
+        if remedy.code in kept and kept[remedy.code].word == "holds":
             continue
-        try:
-            after = plan.with_piece(changed)
-        except PlanError:
+        if sum(cure.word == "holds" for cure in kept.values()) >= _MOST - 1:
+            break
+        then = _then(remedy.piece, plan)
+        if then is None or severity(then.governing) >= severity(now.governing):
             continue
-        then = judge_piece(changed, after)
-        if then.word not in ("holds", "close") or severity(then.governing) >= severity(now.governing):
-            continue
-        if code not in kept or then.word == "holds":
-            used = max((check.utilisation for check in then.checks if not (check.fit or check.advice)), default=0.0)
-            kept[code] = Cure(code=code, label=label, piece=changed, word=then.word, utilisation=used)
-    ranked = sorted(kept.values(), key=lambda cure: cure.word != "holds")
+        helped.append(_Course((remedy.code,), remedy.label, remedy.piece, then))
+        if then.word in ("holds", "close") and (remedy.code not in kept or then.word == "holds"):
+            kept[remedy.code] = _cure(remedy.code, remedy.label, remedy.piece, then)
+    if lighter := _lighter(piece, plan):
+        kept["lighten"] = lighter
+    if all(cure.word != "holds" or cure.code == "lighten" for cure in kept.values()):
+        kept |= {cure.code: cure for cure in _together(plan, helped)}
+    ranked = sorted(kept.values(), key=lambda cure: (cure.word != "holds", cure.code == "lighten"))
+    if len(ranked) > _MOST and lighter and lighter not in ranked[:_MOST]:
+        ranked = [*ranked[: _MOST - 1], lighter]
     return tuple(ranked[:_MOST])
 
 
-def _tries(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
-    wall = plan.wall
-    missing = any(not seat.anchored and not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
-    if missing and wall.uprights:
-        yield "seat", Phrase("Set its supports on the studs under it"), placement.on_studs(piece, wall)
-        for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm), key=abs)[:3]:
-            side = "right" if shift > 0 else "left"
-            label = Phrase("Move it {by} to the " + side, {"by": Quantity(abs(shift), "length")})
-            if piece.left_mm + shift >= 0:
-                yield "seat", label, replace(piece, left_mm=piece.left_mm + shift)
-    yield from _clear(piece, plan)
-    yield from _anchors(piece, plan)
-    yield from mount_of(piece).cures(piece)
-    yield from _screws(piece, plan)
-    with suppress(PlanError):
-        yield "support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall)
-    if isinstance(piece, Shelf):
-        for thickness in (25.0, 32.0, 38.0, 45.0):
-            if thickness > piece.thickness_mm and piece.top_mm >= thickness:
-                label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})
-                yield "board", label, replace(piece, thickness_mm=thickness)
-    yield from _lighter(piece, plan)
+def _wrong(verdict: PieceVerdict) -> list[Check]:
+    return [check for check in verdict.checks if check.word in ("close", "wont_hold")]
 
 
-def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
-    """Every anchor that suits what is behind a support without timber."""
-    wall = plan.wall
-    for key in (*data.anchors(), *(packet.key for packet in wall.packets)):
-        if key == piece.anchor:
+def _then(piece: AnyPiece, plan: Plan) -> PieceVerdict | None:
+    """The verdict on a changed piece among the others; None when it would no longer be on the wall."""
+    try:
+        return judge_piece(piece, plan.with_piece(piece))
+    except PlanError:
+        return None
+
+
+def _cure(code: str, label: Phrase, piece: AnyPiece, then: PieceVerdict) -> Cure:
+    return Cure(code=code, label=label, piece=piece, word=then.word, utilisation=then.governing.utilisation)
+
+
+class _Course(NamedTuple):
+    """Changes made one after the other, and the verdict after them."""
+
+    codes: tuple[str, ...]
+    label: Phrase
+    piece: AnyPiece
+    then: PieceVerdict
+
+
+def _together(plan: Plan, helped: list[_Course]) -> Iterator[Cure]:
+    """Two changes together that make it hold, else three: each time the most helpful courses are followed further."""
+    best: dict[str, _Course] = {}
+    for course in sorted(helped, key=lambda each: severity(each.then.governing)):
+        best.setdefault(course.codes[0], course)
+    courses = list(best.values())[:_FOLLOWED]
+    for _ in range(_MOST_TOGETHER - 1):
+        further: list[_Course] = []
+        for course in courses:
+            further += _further(course, plan)
+        held: dict[frozenset[str], _Course] = {}
+        for course in further:
+            if course.then.word == "holds":
+                held.setdefault(frozenset(course.codes), course)
+        yield from (_cure("-".join(each.codes), each.label, each.piece, each.then) for each in held.values())
+        if held:
+            return
+        courses = sorted(further, key=lambda each: severity(each.then.governing))[:_FOLLOWED]
+
+
+def _further(course: _Course, plan: Plan) -> list[_Course]:
+    """A course with each change after it that helps; no further than the first that makes it hold."""
+    found: list[_Course] = []
+    tries = 0
+    for remedy in remedies(course.piece, plan, _wrong(course.then)):
+        if remedy.code in course.codes:
             continue
-        changed = replace(piece, anchor=key)
-        grips = [seat.held for seat in mount_of(changed).seats(changed, wall) if seat.anchored]
-        if grips and all(held.pull_n > 0 for held in grips):
-            yield "anchor", Phrase("Hold it with: {name}", {"name": anchor_of(wall, key).name}), changed
+        tries += 1
+        then = _then(remedy.piece, plan)
+        if then is not None and severity(then.governing) < severity(course.then.governing):
+            found.append(_Course((*course.codes, remedy.code), _both(course.label, remedy.label), remedy.piece, then))
+            if then.word == "holds":
+                break
+        if tries >= _TRIES_FURTHER:
+            break
+    return found
 
 
-def _clear(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
-    """Out of the way of what is on the wall, by the shortest way: up, down or to a side, where it is set on the studs anew."""
-    box, wall = mount_of(piece).box(piece), plan.wall
-    moves: list[tuple[float, float]] = []
-    for zone in zones(wall):
-        if zone.level == "keep_out" and min(box.right_mm, zone.right_mm) > max(box.left_mm, zone.left_mm):
-            moves += [(0.0, zone.top_mm - box.bottom_mm), (0.0, zone.bottom_mm - box.top_mm)]
-            moves += [(zone.right_mm - box.left_mm, 0.0), (zone.left_mm - box.right_mm, 0.0)]
-    for dx, dy in sorted(moves, key=lambda move: abs(move[0] + move[1])):
-        left, top = piece.left_mm + dx, piece.top_mm + dy
-        if left < 0 or left + piece.length_mm > wall.width_mm or not piece.high_mm <= top <= wall.height_mm:
-            continue
-        side = ("right" if dx > 0 else "left") if dx else ("up" if dy > 0 else "down")
-        label = Phrase(
-            f"Move it {{by}} {'to the ' if dx else ''}{side}, clear of what is there", {"by": Quantity(abs(dx + dy), "length")}
-        )
-        moved = replace(piece, left_mm=left, top_mm=top)
-        yield "clear", label, placement.on_studs(moved, wall) if dx else moved
+def _both(one: Phrase, other: Phrase) -> Phrase:
+    """Two things to do, in one sentence; the parts of the second get names of their own."""
+    taken = len(one.parts)
+    renamed = re.sub(r"\{(\w+)\}", rf"{{\1_{taken}}}", other.template)
+    small = renamed if renamed.startswith("{") else renamed[:1].lower() + renamed[1:]
+    return Phrase(f"{one.template}; and {small}", one.parts | {f"{name}_{taken}": part for name, part in other.parts.items()})
 
 
-def _screws(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
-    for length in driving.lengths_mm(data.screws()[piece.screw]):
-        if length > piece.screw_length_mm + 0.5:
-            label = Phrase("Longer screws, {l}", {"l": Quantity(length, "length")})
-            yield "longer", label, replace(piece, screw_length_mm=length)
-    kind, now = data.screws()[piece.screw].kind, data.screws()[piece.screw].diameter_mm
-    for key, row in data.screws().items():
-        if row.kind == kind and row.diameter_mm > now and piece.screw_length_mm <= max(driving.lengths_mm(row)) + 0.5:
-            name = row.name_imperial if plan.units == "imperial" else row.name_metric
-            yield "thicker", Phrase("A thicker screw: {name}", {"name": name}), replace(piece, screw=key)
-    if kind == "wood":
-        for key, row in data.screws().items():
-            length = min((each for each in driving.lengths_mm(row) if each >= piece.screw_length_mm - 0.5), default=0.0)
-            if row.kind == "lag" and length:
-                name = row.name_imperial if plan.units == "imperial" else row.name_metric
-                label = Phrase("Lags instead: {name}, {l}", {"name": name, "l": Quantity(length, "length")})
-                yield "lag", label, replace(piece, screw=key, screw_length_mm=length)
-
-
-def _lighter(piece: AnyPiece, plan: Plan) -> Iterator[tuple[str, Phrase, AnyPiece]]:
+def _lighter(piece: AnyPiece, plan: Plan) -> Cure | None:
+    """What it may carry as it is, to a tenth of a kilogram below, when that is anything."""
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
-    low, high = 0.0, 1.0
-    for _ in range(_STEPS_IN_LIGHTENING):
-        share = (low + high) / 2
-        low, high = (share, high) if judge_piece(_scaled(piece, share), plan).word == "holds" else (low, share)
-    kept = int(total * low * 10) / 10
-    if total and kept > 0:
-        label = Phrase("Less on it: {kg} is what it may carry", {"kg": Quantity(kept, "mass")})
-        yield "lighten", label, _scaled(piece, kept / total)
+    if not total:
+        return None
+    kept = int(total * most(piece, plan) * 10 + 1e-9) / 10
+    if kept <= 0 or kept >= total:
+        return None
+    lightened = heavier(piece, kept / total)
+    then = _then(lightened, plan)
+    if then is None or then.word != "holds":
+        return None
+    return _cure("lighten", Phrase("Less on it: {kg} is what it may carry", {"kg": Quantity(kept, "mass")}), lightened, then)
 
 
-def _scaled(piece: AnyPiece, share: float) -> AnyPiece:
-    things = tuple(replace(thing, mass_kg=thing.mass_kg * share if thing.mass_kg else thing.mass_kg) for thing in piece.things)
-    return replace(piece, things=things)
+def most(piece: AnyPiece, plan: Plan, up_to: float = 1.0) -> float:
+    """How many times what is on it a piece may carry so that it holds, up to some number: by false position from below."""
+    low, high = 0.0, up_to
+    at_low, at_high = _asked(heavier(piece, 0.0), plan), _asked(heavier(piece, high), plan)
+    if at_low > 1:
+        return 0.0
+    if at_high <= 1:
+        return high
+    for _ in range(_TRIES):
+        share = (1 - at_low) / (at_high - at_low) if at_high < float("inf") else 0.5
+        factor = low + (high - low) * min(max(share * 0.998, 0.03), 0.97)
+        at = _asked(heavier(piece, factor), plan)
+        low, at_low, high, at_high = (factor, at, high, at_high) if at <= 1 else (low, at_low, factor, at)
+        if at_low > 0.995 or high - low < 1e-3:
+            break
+    return low
+
+
+def _asked(piece: AnyPiece, plan: Plan) -> float:
+    """The worst of its checks against what still holds: 1 is the last that does; infinite where a size doesn't fit."""
+    limit, worst = data.house("close_from"), 0.0
+    for check in judge_piece(piece, plan).checks:
+        if check.fit:
+            if check.word == "wont_hold":
+                return float("inf")
+        else:
+            worst = max(worst, check.utilisation / (1.0 if check.advice else limit))
+    return worst

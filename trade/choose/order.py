@@ -1,18 +1,21 @@
-"""In what order a piece gives way when more and more is put on it."""
+"""In what order a piece gives way when more and more is put on it, or when it reaches further and further out."""
 
+from collections.abc import Callable
 from itertools import pairwise
 from typing import NamedTuple
 
 from msgspec.structs import replace
 
 from trade.assess import assess_piece
+from trade.errors import PlanError
 from trade.plan import AnyPiece, Wall
 
 _FACTORS = tuple(2 ** (n / 2) for n in range(15))  # up to 128 times
+_DEEPER = tuple(1 + n / 8 for n in range(25))  # up to 4 times
 
 
 class Failing(NamedTuple):
-    """A check that fails when what is on the piece is multiplied by `factor`."""
+    """A check that fails when what is on the piece, or how far it reaches, is multiplied by `factor`."""
 
     code: str
     name: str
@@ -25,18 +28,41 @@ def heavier(piece: AnyPiece, factor: float) -> AnyPiece:
     return replace(piece, things=things)
 
 
-def order(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
-    """What gives way first, second and so on; what fails as it is with a factor below 1; advice and misfits not at all.
+def deeper(piece: AnyPiece, factor: float) -> AnyPiece:
+    """The piece reaching so many times as far out, and what is on it with it.
 
-    Factors between those that are tried are read off a straight line, so they are good to a few hundredths.
+    Raises:
+        PlanError: no such piece is that deep.
     """
-    tried = [
-        (factor, {c.code: c for c in assess_piece(heavier(piece, factor), wall).checks if not (c.fit or c.advice)})
-        for factor in _FACTORS
-    ]
+    things = tuple(replace(thing, out_mm=thing.out_mm * factor if thing.out_mm else thing.out_mm) for thing in piece.things)
+    bare = replace(piece, things=())
+    return replace(replace(bare, depth_mm=piece.depth_mm * factor), things=things)
+
+
+def order(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
+    """What gives way first, second and so on under more load; what fails as it is with a factor below 1.
+
+    Advice and misfits not at all. Factors between those that are tried are read off a straight line, so they are good to a few
+    hundredths.
+    """
+    return _order(lambda factor: heavier(piece, factor), _FACTORS, wall)
+
+
+def order_deeper(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
+    """The same when it reaches further and further out."""
+    return _order(lambda factor: deeper(piece, factor), _DEEPER, wall)
+
+
+def _order(changed: Callable[[float], AnyPiece], factors: tuple[float, ...], wall: Wall) -> tuple[Failing, ...]:
+    tried = []
+    for factor in factors:
+        try:
+            checks = assess_piece(changed(factor), wall).checks
+        except PlanError:
+            break
+        tried.append((factor, {check.code: check for check in checks if not (check.fit or check.advice)}))
     found: dict[str, Failing] = {}
-    first = tried[0][1]
-    for code, check in first.items():
+    for code, check in tried[0][1].items():
         if check.utilisation > 1:
             found[code] = Failing(code, check.name, 1 / check.utilisation)
     for (low, before), (high, after) in pairwise(tried):

@@ -5,6 +5,7 @@ from typing import Any
 
 from msgspec.structs import replace
 
+from trade.choose.slots import SHORTEST_OVERHANG_MM, clear_studs, spread
 from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.held import usual
@@ -12,8 +13,6 @@ from trade.mounts import KINDS, Seat, mount_of
 from trade.plan import AnyPiece, Plan, Wall
 
 LENGTH_MM = 900.0
-WIDEST_GAP_MM = 610.0  # house rule: 24 in between supports
-SHORTEST_OVERHANG_MM = 40.0  # house rule: a support's room at the end of a shelf
 EMBEDMENT_MM = 38.0  # house rule: 1 1/2 in of screw in the stud
 
 
@@ -30,7 +29,7 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     made["length_mm"] = length = min(made["length_mm"], wall.width_mm)
     left = _caught(wall, min(max(x_mm - length / 2, 0.0), wall.width_mm - length), length)
     piece: Any = mount.make(
-        key=_free_key(plan), name=f"{mount.piece_noun.capitalize()} {len(plan.pieces) + 1}", left_mm=left, top_mm=wall.height_mm,
+        key=free_key(plan), name=f"{mount.piece_noun.capitalize()} {len(plan.pieces) + 1}", left_mm=left, top_mm=wall.height_mm,
         supports_mm=supports_on_studs(wall, left, length, mount.every_stud), screw_length_mm=EMBEDMENT_MM,
         anchor=usual_anchor(wall), **made,
     )  # fmt: skip
@@ -39,7 +38,8 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
         room = seat.layers_mm + min((stud.depth_mm for stud in wall.uprights), default=seat.stud.depth_mm)
         length = driving.suggest_length_mm(seat.screw, seat.layers_mm, EMBEDMENT_MM, room)
         piece = replace(piece, screw_length_mm=length)
-    return mount.landed(replace(piece, top_mm=min(max(top_mm, piece.high_mm), wall.height_mm)), wall)
+    piece = replace(piece, top_mm=min(max(top_mm, piece.high_mm), wall.height_mm))
+    return mount.landed(on_studs(piece, wall) if wall.features else piece, wall)
 
 
 def usual_anchor(wall: Wall) -> str | None:
@@ -50,9 +50,15 @@ def usual_anchor(wall: Wall) -> str | None:
 
 
 def on_studs(piece: AnyPiece, wall: Wall) -> AnyPiece:
-    """The piece with its supports set on the studs under it, as its kind wants them."""
-    every = mount_of(piece).every_stud
-    return replace(piece, supports_mm=supports_on_studs(wall, piece.left_mm, piece.length_mm, every))
+    """The piece with its supports set on the studs under it, as its kind wants them, clear of boxes, pipes and ducts."""
+    mount = mount_of(piece)
+    box = mount.box(piece)
+    clear = clear_studs(wall, box.bottom_mm, box.top_mm)
+    for studs in (clear, [stud.centre_mm for stud in wall.uprights]):
+        places = _under(studs, piece.left_mm, piece.length_mm, mount.every_stud)
+        if len(places) > 1:
+            return replace(piece, supports_mm=places)
+    return replace(piece, supports_mm=(piece.length_mm / 5, piece.length_mm * 4 / 5))
 
 
 def supports_on_studs(wall: Wall, left_mm: float, length_mm: float, every: bool = False) -> tuple[float, ...]:
@@ -60,15 +66,14 @@ def supports_on_studs(wall: Wall, left_mm: float, length_mm: float, every: bool 
 
     With fewer than two studs under it, a fifth from each end; the verdict will say what is wrong with that.
     """
-    inside = sorted(stud.centre_mm - left_mm for stud in wall.uprights)
-    inside = [x for x in inside if SHORTEST_OVERHANG_MM <= x <= length_mm - SHORTEST_OVERHANG_MM]
-    if len(inside) < 2:
-        return (length_mm / 5, length_mm * 4 / 5)
-    kept = [inside[0]]
-    for x, following in pairwise([*inside[1:], inside[-1]]):
-        if every or x == inside[-1] or following - kept[-1] > WIDEST_GAP_MM:
-            kept.append(x)
-    return tuple(dict.fromkeys(kept))
+    places = _under([stud.centre_mm for stud in wall.uprights], left_mm, length_mm, every)
+    return places if len(places) > 1 else (length_mm / 5, length_mm * 4 / 5)
+
+
+def _under(studs: list[float], left_mm: float, length_mm: float, every: bool) -> tuple[float, ...]:
+    """Those of some studs that a piece should be held at, from its left end."""
+    inside = sorted(x for x in studs if SHORTEST_OVERHANG_MM <= x - left_mm <= length_mm - SHORTEST_OVERHANG_MM)
+    return tuple(x - left_mm for x in spread(inside, every))
 
 
 def add_support(piece: AnyPiece, wall: Wall) -> AnyPiece:
@@ -114,6 +119,7 @@ def _caught(wall: Wall, left: float, length: float) -> float:
     return min(pairs, key=lambda x: abs(x - left), default=left)
 
 
-def _free_key(plan: Plan) -> str:
+def free_key(plan: Plan) -> str:
+    """A key that no piece of a plan has."""
     taken = {piece.key for piece in plan.pieces}
     return next(key for n in range(1, len(taken) + 2) if (key := f"piece-{n}") not in taken)

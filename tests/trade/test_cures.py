@@ -1,0 +1,157 @@
+"""Cures keep their promise to the digit on random plans; findings say what the verdict will be once they are found."""
+
+from typing import Any
+
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from msgspec.structs import replace
+
+from tests.plans import GYPSUM, STUDS, bracket_shelf, plan, rod_shelf, wall
+from tests.trade.test_every_kind import hung, put_up
+from trade import say
+from trade.assess import assess
+from trade.check import severity
+from trade.choose.cures import Cure, cures
+from trade.choose.findings import findings
+from trade.mounts import KINDS
+from trade.plan import AnyPiece, LedgerShelf, Plan, Policy, Stud, Thing, Wall
+
+
+class Promises(SimpleTestCase):
+    def kept(self, now: Plan, key: str) -> tuple[Cure, ...]:
+        """The cures of a piece, each of which delivers exactly what it promises."""
+        found = cures(now, key)
+        before = assess(now).piece(key).governing
+        for cure in found:
+            then = assess(now.with_piece(cure.piece)).piece(key)
+            self.assertEqual((then.word, then.governing.utilisation), (cure.word, cure.utilisation), cure.code)
+            self.assertIn(cure.word, ("holds", "close"))
+            self.assertLess(severity(then.governing), severity(before), cure.code)
+            self.assertRegex(say.phrase(cure.label, "imperial"), r"^[A-Z0-9].*\w")
+        self.assertEqual(len({cure.code for cure in found}), len(found))
+        return found
+
+    @settings(max_examples=1000)
+    @given(
+        found=hung(),
+        factor=st.floats(0.3, 3),
+        beside=st.sampled_from([(), (bracket_shelf(key="beside"),), (rod_shelf(key="beside"),)]),
+        policy=st.builds(
+            Policy, anchors=st.sampled_from(["studs_only", "studs_first"]), made=st.sampled_from(["either", "shop"])
+        ),
+    )
+    def test_on_a_thousand_random_plans(
+        self, found: tuple[AnyPiece, Wall], factor: float, beside: tuple[AnyPiece, ...], policy: Policy
+    ) -> None:
+        piece, on = found
+        things = tuple(replace(thing, mass_kg=(thing.mass_kg or 1.0) * factor) for thing in piece.things)
+        piece = replace(piece, things=things or (Thing(name="Load", mass_kg=10 * factor),))
+        self.kept(Plan(name="Wall", units="metric", wall=on, pieces=(piece, *beside), policy=policy), piece.key)
+
+    def codes(self, now: Plan, key: str = "shelf") -> list[str]:
+        return [cure.code for cure in self.kept(now, key) if cure.word == "holds"]
+
+    def test_when_one_change_is_not_enough_two_together_are_offered_and_then_three(self) -> None:
+        tiles = (Thing(name="Tiles", mass_kg=60.0),)
+        weak = bracket_shelf(board="pine_white", bracket="pressed_small", things=tiles)
+        for shelf, least in ((weak, 2), (replace(weak, left_mm=760.0), 3)):
+            together = [cure for cure in self.kept(plan(shelf), "shelf") if cure.code.count("-") == least - 1]
+            self.assertTrue(together)
+            self.assertEqual(say.phrase(together[0].label, "metric").count("; and "), least - 1)
+
+    def test_less_on_it_names_what_it_may_carry_and_a_tenth_more_is_close(self) -> None:
+        heavy = plan(bracket_shelf(things=(Thing(name="Tiles", mass_kg=150.0),)))
+        cure = next(cure for cure in self.kept(heavy, "shelf") if cure.code == "lighten")
+        kg = sum(thing.mass_kg or 0.0 for thing in cure.piece.things)
+        more = replace(cure.piece, things=(Thing(name="Tiles", mass_kg=kg * 1.01 + 0.2),))
+        self.assertEqual(assess(heavy.with_piece(more)).piece("shelf").word, "close")
+
+    def test_what_the_policy_forbids_is_not_offered(self) -> None:
+        between = bracket_shelf(
+            left_mm=850.0,
+            length_mm=300.0,
+            supports_mm=(60.0, 240.0),
+            things=(Thing(name="Light", mass_kg=1.0),),
+            use="display",
+            depth_mm=140.0,
+        )
+        free, bound = (replace(plan(between), policy=Policy(anchors=school)) for school in ("anchors_light", "studs_only"))  # type: ignore[arg-type]
+        self.assertIn("anchor", self.codes(free))
+        self.assertNotIn("anchor", self.codes(bound))
+
+    def test_a_stiffer_board_and_a_narrower_one(self) -> None:
+        wide = bracket_shelf(board="particle_board", supports_mm=(100.0, 900.0), things=(Thing(name="Books", mass_kg=22.0),))
+        sagging = self.kept(plan(wide), "shelf")
+        self.assertTrue({"board", "stiffener", "support", "stiffer"} & {cure.code for cure in sagging})
+        deep = put_up(
+            "pin_shelf",
+            wall(),
+            things=(Thing(name="Books", mass_kg=9.0),),
+            depth_mm=230.0,
+            left_mm=700.0,
+            supports_mm=(100.0, 500.0),
+        )
+        tight = wall(studs=tuple(replace(stud, uncertainty_mm=0.5) for stud in STUDS))
+        found = self.kept(Plan(name="Wall", units="metric", wall=tight, pieces=(deep,)), deep.key)
+        self.assertTrue(any("narrower" in cure.code for cure in found), [cure.code for cure in found])
+
+    def test_out_of_the_way_of_another_piece(self) -> None:
+        crossed = plan(bracket_shelf(), bracket_shelf(key="other", top_mm=1450.0))
+        self.assertIn("clear", self.codes(crossed))
+
+
+class Findings(SimpleTestCase):
+    def of(self, *pieces: Any, **on: Any) -> list[Any]:
+        return list(findings(plan(*pieces, **on), pieces[0].key))
+
+    def test_none_where_the_verdict_is_clear(self) -> None:
+        self.assertEqual(self.of(bracket_shelf()), [])
+
+    def test_a_thing_that_nobody_weighed_says_up_to_what_it_holds(self) -> None:
+        [found] = self.of(bracket_shelf(things=(Thing(name="Kettle", mass_kg=None),)))
+        self.assertEqual(found.stage, "load")
+        kg = found.label.parts["kg"].value
+        for weight, word in ((kg, "holds"), (kg + 0.3, "close")):
+            self.assertEqual(assess(plan(bracket_shelf(things=(Thing(name="Kettle", mass_kg=weight),)))).word, word)
+
+    def test_doubtful_studs_promise_what_sure_ones_give(self) -> None:
+        studs = tuple(replace(stud, uncertainty_mm=14.0) for stud in STUDS)
+        [found] = self.of(bracket_shelf(), studs=studs)
+        self.assertEqual((found.stage, found.word), ("survey", "holds"))
+        sure = assess(plan(bracket_shelf(), studs=tuple(replace(stud, uncertainty_mm=1.0) for stud in STUDS))).piece("shelf")
+        self.assertEqual(found.utilisation, sure.governing.utilisation)
+
+    def test_an_unknown_lining_is_answered_lining_by_lining(self) -> None:
+        found = self.of(bracket_shelf(), layers=None)
+        self.assertEqual([each.stage for each in found], ["survey"] * 4)
+        self.assertEqual(found[0].utilisation, assess(plan(bracket_shelf(), layers=GYPSUM)).piece("shelf").governing.utilisation)
+
+    def test_a_cabinet_of_unknown_weight_and_side_walls_of_unknown_make(self) -> None:
+        cabinet = put_up("cleat_cabinet", wall(), body_kg=None, things=(Thing(name="Jars", mass_kg=5.0),))
+        self.assertIn("Weigh it empty", say.phrase(self.of(cabinet)[0].label, "metric"))
+        niche = wall(
+            width_mm=1180.0, studs=(Stud(centre_mm=300.0, uncertainty_mm=1.0), Stud(centre_mm=900.0, uncertainty_mm=1.0))
+        )
+        ledgers = put_up(
+            "ledger_shelf",
+            niche,
+            length_mm=1180.0,
+            left_mm=0.0,
+            supports_mm=(300.0, 900.0),
+            things=(Thing(name="Light", mass_kg=5.0),),
+        )
+        self.assertIsInstance(ledgers, LedgerShelf)
+        [found] = findings(Plan(name="Niche", units="metric", wall=niche, pieces=(ledgers,)), ledgers.key)
+        self.assertEqual(
+            (found.stage, found.word),
+            ("fix", assess(Plan(name="Niche", units="metric", wall=niche, pieces=(replace(ledgers, sides_sure=True),))).word),
+        )  # type: ignore[call-arg]
+
+    def test_every_kind_that_nobody_weighed_gets_an_answer(self) -> None:
+        for kind in KINDS:
+            with self.subTest(kind=kind):
+                piece = put_up(kind, wall(), things=(Thing(name="Something", mass_kg=None),))
+                now = plan(piece)
+                if assess(now).word == "cannot_tell":
+                    self.assertTrue(findings(now, piece.key))

@@ -1,0 +1,202 @@
+"""The designs that a kind of mounting offers for a wish: its hardware, its board, what goes into the wall. Nothing is judged."""
+
+from collections.abc import Iterator
+from contextlib import suppress
+from typing import Any, NamedTuple
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.choose.placement import EMBEDMENT_MM
+from trade.choose.slots import Slot
+from trade.choose.wish import THIN_MM, Wish
+from trade.errors import PlanError
+from trade.fixings import driving, wood
+from trade.fixings.held import anchor_of, lining_base, suits
+from trade.fixings.seat import Seat
+from trade.mounts import KINDS, mount_of
+from trade.mounts.prices import screw_price
+from trade.plan import (
+    AnyPiece,
+    BracketBeam,
+    BracketShelf,
+    Cabinet,
+    CornerShelf,
+    DowelShelf,
+    Policy,
+    RodBeam,
+    RodShelf,
+    Shelf,
+    Wall,
+)
+
+_THICKER_MM = (25.0, 32.0, 38.0)
+_LONGER = 1  # so many sold lengths beyond the one that is enough
+_SHORTEST_ROD_MM = 184.15  # house rule: 1x8; in a narrower board even the shortest rod has no wood in front of it
+_FRONT_MM = 20.0  # house rule: wood in front of a pin or a dowel
+
+
+class Drive(NamedTuple):
+    """What goes into the wall: a screw and its length, or an anchor; each hole's costs so much, evened out where both do."""
+
+    screw: str
+    length_mm: float
+    anchor: str | None
+    price: float
+
+
+def base(wish: Wish, kind: str, slot: Slot, wall: Wall, policy: Policy) -> AnyPiece | None:
+    """A piece of a kind for a wish, at a slot, as it is usually made; None when this kind can never be that size or stand there.
+
+    Args:
+        wish: what it is for.
+        kind: of mounting.
+        slot: where.
+        wall: it hangs on.
+        policy: whose schools it follows.
+    """
+    mount = KINDS[kind]
+    made: dict[str, Any] = {"screw": "wood_10", **mount.fresh}
+    made |= {"length_mm": slot.length_mm, "depth_mm": wish.depth_mm, "use": wish.use, "supports_mm": slot.supports_mm}
+    if wish.body_kg is not None or wish.goes in ("body", "floor"):
+        made |= {"body_kg": wish.body_kg, "height_mm": wish.high_mm or made.get("height_mm")}
+    fields = mount.make.__struct_fields__
+    if "thickness_mm" in fields and made.get("thickness_mm", 0.0) <= THIN_MM and wish.thickness_mm:
+        made["thickness_mm"] = wish.thickness_mm
+        with suppress(PlanError):
+            made["board"] = _fitting(kind, wish.board, made["board"])
+    if "in_shelf_mm" in fields:
+        room = wish.depth_mm - _FRONT_MM - (19.0 if mount.make is DowelShelf else 0.0)
+        made["in_shelf_mm"] = max(min(made.get("in_shelf_mm", 120.0), room), 10.0)
+    if mount.make is RodShelf:
+        made["depth_mm"] = max(wish.depth_mm, _SHORTEST_ROD_MM)
+    made |= {key: value for key, value in _schools(mount.make, policy).items() if key in fields}
+    if mount.make is CornerShelf:
+        corner = "left" if wish.x_mm < wall.width_mm / 2 else "right"
+        made |= {"corner": corner, "depth_mm": wish.length_mm, "other_mm": wish.length_mm * 0.85}
+    try:
+        piece: Any = mount.make(
+            key=wish.key, name=wish.name, left_mm=slot.left_mm, top_mm=wall.height_mm, screw_length_mm=EMBEDMENT_MM,
+            things=wish.things, **made,
+        )  # fmt: skip
+        piece = mount.landed(replace(piece, top_mm=min(max(wish.top_mm + slot.raised_mm, piece.high_mm), wall.height_mm)), wall)
+    except PlanError:
+        return None
+    return piece if piece.left_mm + piece.length_mm <= wall.width_mm + 0.05 and piece.supports_mm else None
+
+
+def _fitting(kind: str, board: str | None, usual: str) -> str:
+    """The wished board, where this kind can be made of it."""
+    needs_wood = KINDS[kind].make not in (BracketShelf, BracketBeam)
+    return usual if board is None or (needs_wood and not data.boards()[board].wooden) else board
+
+
+def _schools(make: type, policy: Policy) -> dict[str, Any]:
+    """What a policy says about the hardware of a kind."""
+    if make is RodShelf:
+        return {"let_in": policy.plates == "let_in"}
+    if make in (Cabinet, RodBeam):
+        return {"locked": policy.stays != "friction"}
+    return {"bracket": "shop_plywood"} if make in (BracketShelf, BracketBeam) and policy.made == "shop" else {}
+
+
+def hardware(piece: AnyPiece, policy: Policy) -> Iterator[AnyPiece]:
+    """The piece as it is and with each change of its own hardware and of its board's thickness that the policy leaves open."""
+    boards = [piece]
+    if isinstance(piece, Shelf) and piece.thickness_mm <= THIN_MM:
+        boards += [replace(piece, thickness_mm=t) for t in _THICKER_MM if t > piece.thickness_mm and piece.top_mm >= t]
+    kept = _schools(type(piece), policy)
+    for each in boards:
+        yield each
+        for _, _, changed in mount_of(each).cures(each):
+            changed = replace(changed, **{key: value for key, value in kept.items() if hasattr(changed, key)})
+            bought = isinstance(changed, BracketShelf) and data.brackets()[changed.bracket].material == "steel"
+            if isinstance(changed, BracketShelf) and policy.made != "either" and bought != (policy.made == "bought"):
+                continue
+            if changed != each:
+                yield changed
+
+
+def drives(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Drive]:
+    """What may go into the wall at its supports, the cheapest first; nothing when the wall offers no hold to anything."""
+    seats = [seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat)]
+    if not seats:
+        return [Drive(piece.screw, piece.screw_length_mm, piece.anchor, 0.0)]
+    loose = [seat for seat in seats if seat.held is not None or not seat.on_stud]
+    if loose:
+        share = sum(len(seat.holes) for seat in loose) / sum(len(seat.holes) for seat in seats)
+        length = _enough(piece.screw, seats)
+        wooden = screw_price(data.screws()[piece.screw], length) * (1 - share)
+        found = [
+            Drive(piece.screw, length, key, anchor_of(wall, key).price * share + wooden)
+            for key in (*data.anchors(), *(packet.key for packet in wall.packets))
+            if allowed(key, loose, wall, policy)
+        ]
+    else:
+        found = [drive for screw in _screws(piece) for drive in _lengths(screw, seats)]
+    return sorted(found, key=lambda drive: drive.price)
+
+
+def allowed(key: str, loose: list[Seat], wall: Wall, policy: Policy) -> bool:
+    """Whether an anchor is known to hold where it would sit, and the policy trusts it there."""
+    anchor = anchor_of(wall, key)
+    for seat in loose:
+        hollow = wall.build != "mass" and not seat.on_stud
+        if not suits(anchor, lining_base(wall, anchor) if hollow else wall.structure or ""):
+            return False
+        if hollow and (policy.anchors == "studs_only" or not _trusted(anchor.kind, policy)):
+            return False
+    return True
+
+
+def _trusted(kind: str, policy: Policy) -> bool:
+    if policy.hollow == "toggles":
+        return kind in ("toggle", "packet")
+    return policy.hollow == "any" or kind != "plug"
+
+
+def driven(piece: AnyPiece, drive: Drive) -> AnyPiece:
+    """The piece held by that."""
+    return replace(piece, screw=drive.screw, screw_length_mm=drive.length_mm, anchor=drive.anchor)
+
+
+def _screws(piece: AnyPiece) -> Iterator[str]:
+    kind = data.screws()[piece.screw].kind
+    if kind == "rod":
+        yield piece.screw
+        return
+    yield from (key for key, row in data.screws().items() if row.kind != "rod")
+
+
+def _lengths(key: str, seats: list[Seat]) -> Iterator[Drive]:
+    """The sold length that is enough for every seat, and the next ones that stay inside the studs."""
+    row = data.screws()[key]
+    layers = max(seat.layers_mm for seat in seats)
+    room = min(seat.layers_mm + seat.stud.depth_mm for seat in seats)
+    inside = [length for length in driving.lengths_mm(row) if length < room]
+    enough = [length for length in inside if driving.reach(row, length, layers).embedment_mm >= EMBEDMENT_MM]
+    for length in (enough or inside[-1:])[: 1 + _LONGER]:
+        yield Drive(key, length, None, screw_price(row, length))
+
+
+def _enough(key: str, seats: list[Seat]) -> float:
+    return next((drive.length_mm for drive in _lengths(key, seats)), EMBEDMENT_MM)
+
+
+def strongest(found: list[Drive], piece: AnyPiece, wall: Wall) -> Drive | None:
+    """The one that holds at least as much as any other, pulled and sheared alike; None when there is none, or they are few."""
+    if len(found) < 4 or found[0].anchor is not None:
+        return None
+    seat = next(seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat))
+
+    def holds(drive: Drive) -> tuple[float, float]:
+        row = data.screws()[drive.screw]
+        reach = driving.reach(row, drive.length_mm, seat.layers_mm)
+        bearing = wood.bearing_length_mm(reach.penetration_mm, row.diameter_mm, row.tip_mm)
+        fe = wood.bearing_strength_mpa(seat.timber.g, row.diameter_mm)
+        side = wood.lateral(wood.dowel(row), seat.side, seat.gap_mm, fe, bearing).value_n if bearing > 0 else 0.0
+        return wood.withdrawal_n_per_mm(row, seat.timber.g) * reach.thread_mm, side
+
+    values = [holds(drive) for drive in found]
+    best = max(range(len(found)), key=values.__getitem__)
+    return found[best] if all(values[best][1] >= side - 1e-9 for _, side in values) else None

@@ -1,0 +1,156 @@
+"""Single changes that may help a piece that is close or won't hold, the least trouble first. Nothing is judged here."""
+
+from collections.abc import Iterable, Iterator
+from contextlib import suppress
+from typing import NamedTuple
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Check, Phrase, Quantity
+from trade.choose import placement, schools
+from trade.choose.wish import BOARD_WIDTHS_MM, THIN_MM
+from trade.errors import PlanError
+from trade.fixings import driving
+from trade.fixings.held import anchor_of
+from trade.mounts import mount_of
+from trade.plan import AnyPiece, Plan, Shelf
+from trade.wall.zones import zones
+
+_BOARD = ("board.", "sag.", "front.", "rail.", "cleat.bending", "panel.batten_bending", "box.top", "fit.items")
+_BY_THICKNESS = (*_BOARD, "rod.", "dowel.", "plate.", "shelf.", "pin.", "peg.")
+_BY_DEPTH = ("screw.", "anchor.", "lining.", "pin.", "rod.", "dowel.", "shelf.", "bracket.", "cleat.", "hole.", "box.")
+_THICKER_MM = (25.0, 32.0, 38.0, 45.0)
+
+
+class Remedy(NamedTuple):
+    """A change: its kind, what to do in words, and the piece after it."""
+
+    code: str
+    label: Phrase
+    piece: AnyPiece
+
+
+def remedies(piece: AnyPiece, plan: Plan, wrong: Iterable[Check]) -> Iterator[Remedy]:
+    """Changes that bear on what is wrong and follow the job's policy.
+
+    Args:
+        piece: that is close or won't hold.
+        plan: the wall, what else hangs there, the policy.
+        wrong: the checks that are not as they should be.
+    """
+    codes = tuple(check.code for check in wrong)
+    for remedy in _all(piece, plan, codes):
+        if schools.follows(remedy.piece, plan) or not schools.follows(piece, plan):
+            yield remedy
+
+
+def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy]:
+    wall, elsewhere = plan.wall, [code for code in codes if not code.startswith(_BOARD)]
+    missing = any(not seat.anchored and not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
+    if missing and wall.uprights:
+        yield Remedy("seat", Phrase("Set its supports on the studs under it"), placement.on_studs(piece, wall))
+        for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm), key=abs)[:3]:
+            side = "right" if shift > 0 else "left"
+            label = Phrase("Move it {by} to the " + side, {"by": Quantity(abs(shift), "length")})
+            if piece.left_mm + shift >= 0:
+                yield Remedy("seat", label, replace(piece, left_mm=piece.left_mm + shift))
+    if any(code.startswith(("piece.", "hole.")) for code in codes):
+        yield from _clear(piece, plan)
+    if elsewhere:
+        yield from _anchors(piece, plan)
+    yield from (Remedy(*each) for each in mount_of(piece).cures(piece))
+    if elsewhere:
+        yield from _screws(piece, plan)
+    with suppress(PlanError):
+        yield Remedy("support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall))
+    if isinstance(piece, Shelf) and any(code.startswith(_BY_THICKNESS) for code in codes):
+        yield from _boards(piece)
+    if any(code.startswith(_BY_DEPTH) for code in codes):
+        yield from _narrower(piece)
+
+
+def _boards(piece: Shelf) -> Iterator[Remedy]:
+    """A thicker board; one of a stiffer wood, the cheapest first."""
+    for thickness in _THICKER_MM:
+        if thickness > piece.thickness_mm and piece.top_mm >= thickness:
+            label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})
+            yield Remedy("board", label, replace(piece, thickness_mm=thickness))  # type: ignore[arg-type]
+    if piece.thickness_mm > THIN_MM:
+        return
+    now = data.boards()[piece.board]
+    stiffer = [(row.price, key, row) for key, row in data.woods().items() if row.e_mpa > now.e_mpa and not row.never]
+    for _, key, row in sorted(stiffer, key=lambda each: each[:2]):
+        yield Remedy("stiffer", Phrase("A board of {name}", {"name": row.name}), replace(piece, board=key))  # type: ignore[arg-type]
+
+
+def _narrower(piece: AnyPiece) -> Iterator[Remedy]:
+    """Less deep, by widths of boards as sold, as long as what stands on it stays on it."""
+    outs = [thing.out_mm for thing in piece.things if thing.out_mm is not None]
+    for depth in reversed(BOARD_WIDTHS_MM):
+        if isinstance(piece, Shelf) and piece.depth_mm * 0.6 <= depth < piece.depth_mm - 5 and all(out <= depth for out in outs):
+            with suppress(PlanError):
+                label = Phrase("Less deep, {d}", {"d": Quantity(depth, "length")})
+                yield Remedy("narrower", label, replace(piece, depth_mm=depth))
+
+
+def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Every anchor that suits what is behind a support without timber."""
+    wall = plan.wall
+    bases = {wall.structure, *(layer.kind for layer in wall.layers or ())}
+    for key in (*data.anchors(), *(packet.key for packet in wall.packets)):
+        if key == piece.anchor or (wall.layers is not None and not bases & set(anchor_of(wall, key).holds_n)):
+            continue
+        changed = replace(piece, anchor=key)
+        grips = [seat.held for seat in mount_of(changed).seats(changed, wall) if seat.anchored]
+        if not grips:
+            return  # nothing here would be held by an anchor
+        if all(held.pull_n > 0 for held in grips):
+            yield Remedy("anchor", Phrase("Hold it with: {name}", {"name": anchor_of(wall, key).name}), changed)
+
+
+def _clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Out of the way of what is on the wall, by the shortest way: up, down or to a side, where it is set on the studs anew."""
+    box, wall = mount_of(piece).box(piece), plan.wall
+    taken = [
+        (zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm) for zone in zones(wall) if zone.level == "keep_out"
+    ]  # fmt: skip
+    taken += [mount_of(other).box(other)[:4] for other in plan.pieces if other.key != piece.key]
+    moves: list[tuple[float, float]] = []
+    for left, right, low, high in taken:
+        if min(box.right_mm, right) > max(box.left_mm, left):
+            moves += [
+                (0.0, high - box.bottom_mm),
+                (0.0, low - box.top_mm),
+                (right - box.left_mm, 0.0),
+                (left - box.right_mm, 0.0),
+            ]
+    for dx, dy in sorted(moves, key=lambda move: abs(move[0] + move[1])):
+        left, top = piece.left_mm + dx, piece.top_mm + dy
+        if left < 0 or left + piece.length_mm > wall.width_mm or not piece.high_mm <= top <= wall.height_mm:
+            continue
+        side = ("right" if dx > 0 else "left") if dx else ("up" if dy > 0 else "down")
+        label = Phrase(
+            f"Move it {{by}} {'to the ' if dx else ''}{side}, clear of what is there", {"by": Quantity(abs(dx + dy), "length")}
+        )
+        moved = replace(piece, left_mm=left, top_mm=top)
+        yield Remedy("clear", label, placement.on_studs(moved, wall) if dx else moved)
+
+
+def _screws(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    for length in driving.lengths_mm(data.screws()[piece.screw]):
+        if length > piece.screw_length_mm + 0.5:
+            label = Phrase("Longer screws, {l}", {"l": Quantity(length, "length")})
+            yield Remedy("longer", label, replace(piece, screw_length_mm=length))
+    kind, now = data.screws()[piece.screw].kind, data.screws()[piece.screw].diameter_mm
+    for key, row in data.screws().items():
+        if row.kind == kind and row.diameter_mm > now and piece.screw_length_mm <= max(driving.lengths_mm(row)) + 0.5:
+            name = row.name_imperial if plan.units == "imperial" else row.name_metric
+            yield Remedy("thicker", Phrase("A thicker screw: {name}", {"name": name}), replace(piece, screw=key))
+    if kind == "wood":
+        for key, row in data.screws().items():
+            length = min((each for each in driving.lengths_mm(row) if each >= piece.screw_length_mm - 0.5), default=0.0)
+            if row.kind == "lag" and length:
+                name = row.name_imperial if plan.units == "imperial" else row.name_metric
+                label = Phrase("Lags instead: {name}, {l}", {"name": name, "l": Quantity(length, "length")})
+                yield Remedy("lag", label, replace(piece, screw=key, screw_length_mm=length))

@@ -1,0 +1,155 @@
+"""What another school would change on this wall, worked out piece by piece."""
+
+from typing import Any, NamedTuple
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.assess import assess
+from trade.check import Phrase, PieceVerdict, Quantity
+from trade.choose import designs
+from trade.choose.ways import ways
+from trade.choose.wish import wish_of
+from trade.fixings.held import anchor_of
+from trade.fixings.seat import Seat
+from trade.mark.marks import piece_marks
+from trade.mounts import KINDS, mount_of
+from trade.plan import AnyPiece, BracketShelf, Cabinet, Plan, Policy, RodBeam, RodShelf, Wall
+from trade.say import WORDS
+from trade.wall.trued import trued
+
+_ALIKE = 0.005  # two utilisations that are said alike
+_ON_WAYS = ("anchors", "hollow", "made", "matters", "plates", "stays")
+
+
+class Effect(NamedTuple):
+    """What following another school would change here; nothing when nothing would."""
+
+    school: str
+    changes: tuple[Phrase, ...]
+
+
+def school_of(plan: Plan, question: str) -> str:
+    """The school that a plan follows in a question of the policies table."""
+    school: str = plan.wall.school if question == "school" else getattr(plan.policy, question)
+    return school
+
+
+def followed(plan: Plan, question: str, school: str) -> Plan:
+    """The plan under another school, what hangs there changed as that school would have it."""
+    if question == "school":
+        return replace(plan, wall=replace(plan.wall, school=school))
+    policy = replace(plan.policy, **{question: school})
+    return replace(plan, policy=policy, pieces=tuple(_follows(piece, plan.wall, question, policy) for piece in plan.pieces))
+
+
+def effects(plan: Plan, question: str, key: str | None = None) -> tuple[Effect, ...]:
+    """What each other school in a question would change: verdicts, holes to drill, how level, and the best way for one piece.
+
+    Args:
+        plan: the wall and what hangs there.
+        question: a row of the policies table.
+        key: of a piece whose best way is looked for; None for none.
+
+    Raises:
+        UnknownRowError: no such question.
+    """
+    row = data.row(data.policies(), question, "question")
+    now = school_of(plan, question)
+    before = assess(plan)
+    found = []
+    for school in row.schools:
+        if school == now:
+            continue
+        after = followed(plan, question, school)
+        changes = [_said(old, new) for old, new in zip(before.pieces, assess(after).pieces, strict=True) if _differs(old, new)]
+        if question == "lead_holes":
+            changes += _drilled(plan, after)
+        if question == "level":
+            changes += _by_eye(plan) if school == "eye" else []
+        if key is not None and question in _ON_WAYS:
+            changes += _best(plan, after, key)
+        found.append(Effect(school, tuple(changes)))
+    return tuple(found)
+
+
+def follows(piece: AnyPiece, plan: Plan) -> bool:
+    """Whether a piece is made and held as the plan's policy would have it."""
+    questions = ("plates", "stays", "made", "anchors", "hollow")
+    return all(_follows(piece, plan.wall, question, plan.policy) == piece for question in questions)
+
+
+def _follows(piece: AnyPiece, wall: Wall, question: str, policy: Policy) -> AnyPiece:
+    """A piece as a school would have it."""
+    changed: dict[str, Any] = {}
+    if question == "plates" and isinstance(piece, RodShelf):
+        changed = {"let_in": policy.plates == "let_in"}
+    elif question == "stays" and isinstance(piece, Cabinet | RodBeam):
+        changed = {"locked": policy.stays != "friction"}
+    elif question == "made" and isinstance(piece, BracketShelf) and policy.made != "either":
+        bought = data.brackets()[piece.bracket].material == "steel"
+        if bought != (policy.made == "bought"):
+            changed = {"bracket": "braced" if policy.made == "bought" else "shop_plywood"}
+    elif question in ("anchors", "hollow") and wall.build == "timber" and piece.anchor is not None:
+        loose = [seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat) and not seat.on_stud]
+        if loose and not designs.allowed(piece.anchor, loose, wall, policy):
+            fitting = [key for key in data.anchors() if designs.allowed(key, loose, wall, policy)]
+            cheapest = min(fitting, key=lambda key: anchor_of(wall, key).price, default=None)
+            changed = {"anchor": cheapest}
+    return replace(piece, **changed) if changed else piece
+
+
+def _differs(old: PieceVerdict, new: PieceVerdict) -> bool:
+    return old.word != new.word or abs(old.governing.utilisation - new.governing.utilisation) > _ALIKE
+
+
+def _said(old: PieceVerdict, new: PieceVerdict) -> Phrase:
+    parts: dict[str, Quantity | str] = {
+        "name": old.name, "was": Quantity(old.governing.utilisation, "percent"), "now": WORDS[new.word].lower(),
+        "used": Quantity(new.governing.utilisation, "percent"), "what": new.governing.name.lower(),
+    }  # fmt: skip
+    return Phrase("“{name}” {now}: {used} used instead of {was}, by {what}.", parts)
+
+
+def _drilled(plan: Plan, after: Plan) -> list[Phrase]:
+    """How many lead holes more or fewer."""
+    counts = [
+        sum(
+            bool(mark.bit_mm)
+            for piece in each.pieces
+            for mark in piece_marks(piece, each.wall, each.units, each.policy.lead_holes)
+        )
+        for each in (plan, after)
+    ]
+    fewer = counts[0] - counts[1]
+    if not fewer:
+        return []
+    less = "fewer" if fewer > 0 else "more"
+    return [Phrase(f"{abs(fewer)} {less} holes to drill before screws go in, {counts[1]} in all.")]
+
+
+def _by_eye(plan: Plan) -> list[Phrase]:
+    """How far out of level the eye would have things."""
+    found = []
+    for piece in plan.pieces:
+        for line in trued(piece, plan.wall, 0.0).crooked:
+            if line.eye:
+                said = "“{name}” would hang {up} out of level, to follow the " + line.line + "."
+                found.append(Phrase(said, {"name": piece.name, "up": Quantity(line.split_mm, "fine")}))
+    return found
+
+
+def _best(plan: Plan, after: Plan, key: str) -> list[Phrase]:
+    """The best way for a piece, where that changes, and how many hold."""
+    old, new = (ways(each, wish_of(plan.piece(key))) for each in (plan, after))
+    counts = [sum(way.word == "holds" for way in each.found) for each in (old, new)]
+    kinds = [KINDS[each.best.kind].name if each.best else "none" for each in (old, new)]
+    name = plan.piece(key).name
+    found = []
+    if kinds[0] != kinds[1]:
+        parts: dict[str, Quantity | str] = {"name": name, "new": kinds[1], "old": kinds[0]}
+        found.append(Phrase("The best way for “{name}”: {new}, not {old}.", parts))
+    if counts[0] != counts[1]:
+        said = f"{counts[1]} way{'' if counts[1] == 1 else 's'} to hang “{{name}}” would hold instead of {counts[0]}."
+        found.append(Phrase(said, {"name": name}))
+    return found

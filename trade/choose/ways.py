@@ -1,0 +1,310 @@
+"""Ways to hang something: every kind that serves it is tried at the places near the wished one, and what holds is ranked.
+
+Within a kind the designs are looked through from the least trouble to the most, and no further than where even a design that
+used nothing of what it may bear would come out behind the best one that holds: that one then is the best there is.
+"""
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+import msgspec
+
+from trade import data
+from trade.assess import assess_piece, judge_piece
+from trade.check import Phrase, PieceVerdict, Quantity, Word, severity
+from trade.choose import designs, merits, places
+from trade.choose.merits import Effort
+from trade.choose.places import Hold
+from trade.choose.slots import Slot
+from trade.choose.wish import Wish
+from trade.fixings.seat import Seat
+from trade.mounts import mount_of
+from trade.plan import AnyPiece, Plan, Policy, Wall
+from trade.wall.backing import ASK_STRUCTURE, ASK_STUDS
+
+_ENDS_MM = 40.0  # house rule: a shelf on ledgers may end so far from a side wall before it needs another way
+_MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth finding
+_ANCHORS_MM = 100.0  # house rule: an anchor between studs is as much trouble as being moved so far
+RANK: dict[Word, int] = {"holds": 0, "close": 1, "cannot_tell": 2, "wont_hold": 3}
+_BY_SCREWS = ("screw.", "anchor.", "lining.", "shelf.", "pin.", "hole.", "ledger.", "corner.", "tip.", "rod.locked")
+
+
+class Way(msgspec.Struct, frozen=True, kw_only=True):
+    """A way to hang it: the piece as it would be, what `assess` says of it, what it takes, and why it is worth a look.
+
+    `used`: utilisation of the check that governs; `marks`: each merit from 0 to 1; `demerit`: what they lack in all, which ranks.
+    """
+
+    kind: str
+    hold: Hold
+    piece: AnyPiece
+    word: Word
+    used: float
+    effort: Effort
+    marks: dict[str, float]
+    demerit: float
+    reasons: tuple[Phrase, ...]
+
+
+class NotSo(msgspec.Struct, frozen=True, kw_only=True):
+    """A kind that does not do here, and why not."""
+
+    kind: str
+    reason: Phrase
+
+
+class Ways(msgspec.Struct, frozen=True, kw_only=True):
+    """What was found for a wish: ways that hold, the best first, then close ones and those that wait for an answer.
+
+    `tried`: how many designs were judged.
+    """
+
+    wish: Wish
+    found: tuple[Way, ...]
+    refused: tuple[NotSo, ...]
+    tried: int
+
+    @property
+    def best(self) -> Way | None:
+        """The best of those that hold; None when none does."""
+        return self.found[0] if self.found and self.found[0].word in ("holds", "close") else None
+
+
+class _Tried(NamedTuple):
+    """What came out of one kind: the best design, or else the verdict on the one that failed least."""
+
+    way: Way | None
+    failed: PieceVerdict | None
+    tries: int
+    beyond: str = ""
+
+
+def ways(plan: Plan, wish: Wish) -> Ways:
+    """Every way to hang something that serves it, the best first, and why the others do not do here.
+
+    Args:
+        plan: the wall, what else hangs on it, and the job's policy.
+        wish: what shall hang. A piece of the same key is looked past.
+    """
+    found: list[Way] = []
+    refused: list[NotSo] = []
+    count = 0
+    for kind, row in data.ways().items():
+        if wish.goes not in row.serves:
+            continue
+        if reason := excluded(plan, wish, kind):
+            refused.append(NotSo(kind=kind, reason=reason))
+            continue
+        outcomes = [_search(plan, wish, kind, hold, where) for hold, where in places.places(plan, wish, kind)]
+        count += sum(outcome.tries for outcome in outcomes)
+        good = [outcome.way for outcome in outcomes if outcome.way is not None]
+        found += good
+        if not good:
+            refused.append(NotSo(kind=kind, reason=_why_not(plan, wish, kind, outcomes)))
+    ranked = sorted(found, key=lambda way: (RANK[way.word], way.demerit))
+    return Ways(wish=wish, found=_praised(ranked), refused=tuple(refused), tried=count)
+
+
+def as_it_hangs(plan: Plan, piece: AnyPiece) -> Way:
+    """A piece that hangs already, as a way among the others."""
+    verdict, effort = judge_piece(piece, plan), merits.effort(piece, plan.wall, plan.policy)
+    anchored = any(isinstance(seat, Seat) and seat.held for seat in mount_of(piece).seats(piece, plan.wall))
+    way = _way(mount_of(piece).kind, "anchors" if anchored else "studs", piece, verdict, effort, 0.0, plan.policy)
+    return msgspec.structs.replace(way, reasons=_reasons(piece, verdict, plan.wall))
+
+
+def excluded(plan: Plan, wish: Wish, kind: str) -> Phrase | None:
+    """Why a kind is out of the question before any sum."""
+    row, policy, wall = data.ways()[kind], plan.policy, plan.wall
+    missing = [data.tools()[tool].name for tool in row.tools if tool in policy.lacks]
+    if missing:
+        return Phrase("It takes a {tool}, which is not at hand.", {"tool": missing[0]})
+    if policy.hidden and row.seen:
+        return Phrase("What holds it would show.")
+    if policy.comes_off and not row.off:
+        return Phrase("It leaves a patch or large holes when it comes off.")
+    if policy.made != "either" and row.made != policy.made and kind not in ("bracket_shelf", "bracket_beam"):
+        said = "bought" if row.made == "bought" else "made in the shop"
+        return Phrase(f"It is {said}, and this job does otherwise.")
+    if row.ends == "both" and wish.length_mm < wall.width_mm - 2 * _ENDS_MM:
+        short = {"short": Quantity(wall.width_mm - wish.length_mm, "length")}
+        return Phrase("It needs a wall at each end; this would end {short} short of the wall's width.", dict(short))
+    to_corner = min(wish.x_mm, wall.width_mm - wish.x_mm)
+    if row.ends == "corner" and to_corner > wish.length_mm:
+        return Phrase("It needs a corner; the next one is {far} away.", {"far": Quantity(to_corner, "length")})
+    if wall.build == "unknown":
+        return Phrase("Find out first: " + ASK_STRUCTURE)
+    if wall.build != "mass" and not wall.uprights and policy.anchors != "anchors_light":
+        return Phrase("Find out first: " + ASK_STUDS)
+    return None
+
+
+class _Group(NamedTuple):
+    """A design but for what goes into the wall. `least`: what it lacks before anything is judged, its screws for nothing."""
+
+    least: float
+    number: int
+    piece: AnyPiece
+    slot: Slot
+    holes: int
+
+
+def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) -> _Tried:
+    """The best design of a kind at some places."""
+    wall, policy = plan.wall, plan.policy
+    best: Way | None = None
+    failed: PieceVerdict | None = None
+    chosen: PieceVerdict | None = None
+    tries, beyond = 0, ""
+    for group in sorted(_groups(plan, wish, kind, hold, where), key=lambda each: each[:2]):
+        if (best is not None and best.word != "close" and group.least >= best.demerit) or tries >= _MOST_TRIES:
+            break
+        found = designs.drives(group.piece, wall, policy)
+        probe = designs.strongest(found, group.piece, wall)
+        if probe is not None:
+            tries += 1
+            verdict = assess_piece(designs.driven(group.piece, probe), wall)
+            failed = _lesser(failed, verdict)
+            if any(check.word == "wont_hold" and not check.code.startswith("screw.e") for check in verdict.checks):
+                continue
+        for drive in found:
+            piece = designs.driven(group.piece, drive)
+            effort = merits.sized(piece, wall, policy, group.holes, drive.price * group.holes)
+            if said := over(effort, policy):
+                beyond = said
+                break
+            trouble = trouble_of(group.slot, hold)
+            if best is not None and best.word != "close" and _lacks(effort, 0.0, trouble, policy) >= best.demerit:
+                break
+            tries += 1
+            verdict = judge_piece(piece, plan)
+            if verdict.word == "wont_hold":
+                failed = _lesser(failed, verdict)
+                if any(c.word == "wont_hold" and not c.code.startswith(_BY_SCREWS) for c in verdict.checks):
+                    break
+                continue
+            way = _way(kind, hold, piece, verdict, effort, trouble, policy)
+            if best is None or (RANK[way.word], way.demerit) < (RANK[best.word], best.demerit):
+                best, chosen = way, verdict
+    if best is not None and chosen is not None:
+        best = msgspec.structs.replace(best, reasons=_reasons(best.piece, chosen, wall))
+    return _Tried(best, failed, tries, beyond)
+
+
+def _groups(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) -> Iterator[_Group]:
+    """Every place with every hardware and board, and the least that each may lack."""
+    wall, policy = plan.wall, plan.policy
+    per_support: dict[int, float] = {}
+    number = 0
+    for slot in where:
+        base = designs.base(wish, kind, slot, wall, policy)
+        if base is None:
+            continue
+        for n, piece in enumerate(designs.hardware(base, policy)):
+            if n not in per_support:
+                per_support[n] = merits.holes_of(piece, wall) / max(len(piece.supports_mm), 1)
+            count = round(per_support[n] * len(piece.supports_mm))
+            number += 1
+            effort = merits.sized(piece, wall, policy, count, 0.0)
+            yield _Group(_lacks(effort, 0.0, trouble_of(slot, hold), policy), number, piece, slot, count)
+
+
+def trouble_of(slot: Slot, hold: Hold) -> float:
+    """How far a place is from what was wished, mm; being held by anchors counts as a detour."""
+    return slot.trouble_mm + (_ANCHORS_MM if hold == "anchors" else 0.0)
+
+
+def _lacks(effort: Effort, used: float, trouble_mm: float, policy: Policy) -> float:
+    return merits.demerit(merits.marks(effort, used, trouble_mm), policy.matters)
+
+
+def over(effort: Effort, policy: Policy) -> str:
+    """What a policy's bounds say against it; nothing when it is within them."""
+    lacking = [data.tools()[tool].name for tool in effort.tools if tool in policy.lacks]
+    if lacking:
+        return f"It takes a {lacking[0]}, which is not at hand."
+    if policy.comes_off and not effort.off:
+        return "It leaves a patch or large holes when it comes off."
+    if policy.most_holes is not None and effort.holes > policy.most_holes:
+        return f"It takes {effort.holes} holes; no more than {policy.most_holes} were asked for."
+    if policy.budget is not None and effort.cost > policy.budget:
+        return f"It costs about {effort.cost:.0f}; {policy.budget:.0f} is there."
+    return ""
+
+
+def _lesser(one: PieceVerdict | None, other: PieceVerdict) -> PieceVerdict | None:
+    """The one that failed less."""
+    if other.word != "wont_hold":
+        return one
+    return other if one is None or severity(other.governing) < severity(one.governing) else one
+
+
+def _way(
+    kind: str, hold: Hold, piece: AnyPiece, verdict: PieceVerdict, effort: Effort, trouble_mm: float, policy: Policy
+) -> Way:  # fmt: skip
+    used = verdict.governing.utilisation
+    marks = merits.marks(effort, used, trouble_mm)
+    return Way(
+        kind=kind, hold=hold, piece=piece, word=verdict.word, used=used, effort=effort, marks=marks,
+        demerit=merits.demerit(marks, policy.matters), reasons=(),
+    )  # fmt: skip
+
+
+def _reasons(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Phrase, ...]:
+    """How it is held, and what limits it."""
+    mount = mount_of(piece)
+    seats, noun, count = mount.seats(piece, wall), mount.support_noun, len(piece.supports_mm)
+    on_studs = sum(not isinstance(seat, Seat) or (seat.held is None and seat.in_stud) for seat in seats)
+    anchor = next((s.held.anchor.name for s in seats if isinstance(s, Seat) and s.held and s.held.anchor), "")
+    each = f"{count} {noun}{'' if count == 1 else 's'}"
+    if not anchor:
+        held = f"Held at {count} studs." if noun in ("stud", "screw", "strap") else f"{each}, every one on a stud."
+    elif on_studs:
+        held = f"{each}, {on_studs} in wood; the rest by {anchor}."
+    else:
+        held = f"{each}, held by {anchor}."
+    if verdict.word == "cannot_tell" and verdict.unknown:
+        return Phrase(held), Phrase("Find out first: " + verdict.unknown[0])
+    return Phrase(held), Phrase("Used most: {what}, {used}.", {"what": _small(verdict.governing.name), "used": _share(verdict)})
+
+
+def _small(name: str) -> str:
+    return name[:1].lower() + name[1:]
+
+
+def _share(verdict: PieceVerdict) -> Quantity:
+    return Quantity(verdict.governing.utilisation, "percent")
+
+
+def _why_not(plan: Plan, wish: Wish, kind: str, outcomes: list[_Tried]) -> Phrase:
+    """Why a kind does not do: what failed least, what was over a bound, or that there is no place for it."""
+    if beyond := [outcome.beyond for outcome in outcomes if outcome.beyond]:
+        return Phrase(beyond[0])
+    if failed := [outcome.failed for outcome in outcomes if outcome.failed is not None]:
+        return min(failed, key=lambda verdict: severity(verdict.governing)).governing.sentence
+    if plan.wall.build == "mass":
+        return Phrase("Nothing that is known to hold in this wall can carry it.")
+    room: dict[str, Quantity | str] = {"shift": Quantity(plan.policy.shift_mm, "length")}
+    if what := places.blocker(plan, wish, kind):
+        return Phrase("{what} is in the way there, and no place is free within {shift}.", room | {"what": what})
+    if plan.policy.anchors == "studs_only":
+        return Phrase("No two studs carry it within {shift} of there, and this job trusts nothing else.", room)
+    return Phrase("No stud that it could hang on is free within {shift} of there.", room)
+
+
+_PRAISE = {
+    "margin": "The most to spare.", "holes": "The fewest holes.", "cost": "The cheapest.", "time": "The quickest.",
+    "off": "It comes off without tools.", "seen": "Nothing of what holds it shows.",
+}  # fmt: skip
+
+
+def _praised(ranked: list[Way]) -> tuple[Way, ...]:
+    """Each way with what it is better at than all others."""
+    if len(ranked) < 2:
+        return tuple(ranked)
+    made = []
+    for way in ranked:
+        others = [other for other in ranked if other is not way]
+        best = [said for name, said in _PRAISE.items() if all(way.marks[name] > other.marks[name] + 1e-9 for other in others)]
+        made.append(msgspec.structs.replace(way, reasons=(*way.reasons, *map(Phrase, best))))
+    return tuple(made)
