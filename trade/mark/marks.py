@@ -7,9 +7,13 @@ import msgspec
 from trade import data
 from trade.check import Phrase, Quantity
 from trade.measure import Units
-from trade.mounts import Hole, holes, mount_of
+from trade.mounts import AnySeat, Hole, Seat, holes, mount_of
 from trade.plan import AnyPiece, Plan, Wall
 from trade.wall.zones import zones
+
+LeadHoles = Literal["every", "needed"]
+_SOFT_G = 0.5  # NDS 2018 12.1.5.3: no lead hole is required for wood screws in wood of no more than this specific gravity
+_BARE = Phrase("No lead hole: drive it slowly, and drill one after all if the wood begins to split.")
 
 
 class Mark(msgspec.Struct, frozen=True, kw_only=True):
@@ -44,22 +48,32 @@ class Mark(msgspec.Struct, frozen=True, kw_only=True):
 
 def marks(plan: Plan) -> tuple[Mark, ...]:
     """Every hole of a plan, piece by piece; numbered within each piece."""
-    return tuple(mark for piece in plan.pieces for mark in piece_marks(piece, plan.wall, plan.units))
+    policy = plan.policy.lead_holes
+    return tuple(mark for piece in plan.pieces for mark in piece_marks(piece, plan.wall, plan.units, policy))
 
 
-def piece_marks(piece: AnyPiece, wall: Wall, units: Units) -> tuple[Mark, ...]:
-    """Every hole of one piece: the wall's first, each support from the top down, then its own."""
+def piece_marks(piece: AnyPiece, wall: Wall, units: Units, lead_holes: LeadHoles = "every") -> tuple[Mark, ...]:
+    """Every hole of one piece: the wall's first, each support from the top down, then its own.
+
+    Args:
+        piece: whose holes.
+        wall: they are in.
+        units: of the drills.
+        lead_holes: for every screw, or only where the timber asks for one (NDS 2018 12.1.5.3: wood screws from G = 0.5 up).
+    """
     mount = mount_of(piece)
     made: list[Mark] = []
     for hole in holes(mount.seats(piece, wall)):
-        seat = hole.seat
+        seat, bare = hole.seat, _goes_bare(hole.seat, lead_holes)
         made.append(
             Mark(
                 number=len(made) + 1, where="wall", piece=piece.key, part=seat.part, support=seat.index,
-                x_mm=hole.x_mm, y_mm=hole.y_mm, bit_mm=seat.bit_mm(units), clearance_mm=seat.clearance_mm(units),
+                x_mm=hole.x_mm, y_mm=hole.y_mm, bit_mm=None if bare else seat.bit_mm(units),
+                clearance_mm=seat.clearance_mm(units),
                 depth_mm=seat.deep_mm, screw=seat.screw_key, screw_length_mm=seat.length_mm, anchor=seat.anchor_key,
                 fixing=seat.words(units),
-                stud_mm=seat.stud.stud.centre_mm if seat.stud.stud and seat.in_stud else None, cautions=_cautions(hole, wall),
+                stud_mm=seat.stud.stud.centre_mm if seat.stud.stud and seat.in_stud else None,
+                cautions=(*((_BARE,) if bare else ()), *_cautions(hole, wall)),
             )
         )  # fmt: skip
     for i, bore in enumerate(mount.bores(piece)):
@@ -72,6 +86,14 @@ def piece_marks(piece: AnyPiece, wall: Wall, units: Units) -> tuple[Mark, ...]:
             )
         )  # fmt: skip
     return tuple(made)
+
+
+def _goes_bare(seat: AnySeat, lead_holes: LeadHoles) -> bool:
+    """Whether a screw goes in without a lead hole: a wood screw, in soft timber, under a school that drills where it must."""
+    if lead_holes == "every" or not isinstance(seat, Seat) or seat.anchored:
+        return False
+    crowded = any("split" in caution.template for caution in seat.cautions())
+    return seat.screw.kind == "wood" and seat.timber.g <= _SOFT_G and not crowded
 
 
 def _cautions(hole: Hole, wall: Wall) -> tuple[Phrase, ...]:
