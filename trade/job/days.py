@@ -1,0 +1,208 @@
+"""When it can hang, and when it may be loaded: the work of a plan laid into the hours that there are, drying through the night.
+
+Sawing and sanding may be spread over days. A coat is put on in one go, and dries by the clock, whether anybody is there or not.
+What is heavy waits for a day on which a helper can come.
+"""
+
+from collections.abc import Iterator
+from datetime import datetime, time, timedelta
+from typing import Literal, NamedTuple
+
+from trade import data
+from trade.cut.finish import Finishing, finishing
+from trade.cut.plan import CutPlan
+from trade.fixings.seat import Seat
+from trade.load.lifting import lift
+from trade.mounts import holes, mount_of
+from trade.mounts.work import minutes as boring
+from trade.plan import AnyPiece, Plan
+from trade.shop import DAYS, Days
+
+_MOST_DAYS = 400
+What = Literal["shop", "saw", "sand", "coat", "hang", "load"]
+
+
+class Step(NamedTuple):
+    """One thing to do: when it begins and ends, how long it takes, how many must be there, what to know.
+
+    `waits_hours`: how long after it nothing goes on, for it dries or sets; `why`: what that is.
+    """
+
+    what: What
+    name: str
+    begins: datetime
+    ends: datetime
+    minutes: float
+    people: int = 1
+    waits_hours: float = 0.0
+    why: str = ""
+
+
+class Schedule(NamedTuple):
+    """All steps in order; `refusal`: why there is no end to it, empty where there is."""
+
+    steps: tuple[Step, ...]
+    refusal: str = ""
+
+    @property
+    def hang(self) -> Step | None:
+        """When it hangs."""
+        return next((step for step in self.steps if step.what == "hang"), None)
+
+    @property
+    def load(self) -> Step | None:
+        """From when on it may be loaded."""
+        return next((step for step in self.steps if step.what == "load"), None)
+
+    @property
+    def minutes(self) -> float:
+        """What all of it takes, hands on."""
+        return sum(step.minutes for step in self.steps)
+
+
+class _FullError(Exception):
+    """There is no time for it within a year."""
+
+
+class _Clock:
+    """Where time has come to, in the hours that there are."""
+
+    def __init__(self, days: Days, now: datetime) -> None:
+        self.days, self.now = days, now
+
+    def _windows(self, helper: bool) -> Iterator[tuple[datetime, datetime]]:
+        """Times in which one works, from now on."""
+        for n in range(_MOST_DAYS):
+            day = self.now.date() + timedelta(days=n)
+            hours = self.days.week[day.weekday()]
+            if hours is None or (helper and day.weekday() not in self.days.helper):
+                continue
+            midnight = datetime.combine(day, time())
+            begins, ends = midnight + timedelta(hours=hours.begins), midnight + timedelta(hours=hours.ends)
+            if ends > self.now:
+                yield max(begins, self.now), ends
+
+    def spread(self, minutes: float) -> tuple[datetime, datetime]:
+        """Work that may be left and taken up again."""
+        first, left = None, timedelta(minutes=minutes)
+        for begins, ends in self._windows(helper=False):
+            first = first or begins
+            if ends - begins >= left:
+                self.now = begins + left
+                return first, self.now
+            left -= ends - begins
+        raise _FullError
+
+    def at_once(self, minutes: float, helper: bool = False) -> tuple[datetime, datetime]:
+        """Work that is done in one go; where no day is long enough, from the beginning of the longest on."""
+        wanted, longest = timedelta(minutes=minutes), None
+        for begins, ends in self._windows(helper):
+            if ends - begins >= wanted:
+                self.now = begins + wanted
+                return begins, self.now
+            if longest is None or ends - begins > longest[1] - longest[0]:
+                longest = (begins, ends)
+        if longest is None:
+            raise _FullError
+        self.now = longest[0] + wanted
+        return longest[0], self.now
+
+    def wait(self, hours: float) -> None:
+        """Let it dry."""
+        self.now += timedelta(hours=hours)
+
+
+def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
+    """The days of a plan, from the day that was said or from now on.
+
+    Args:
+        plan: the wall, with its finish and the hours that there are.
+        cut: how it is sawn.
+        today: now, by the clock on the wall.
+    """
+    days, done = plan.shop.days, finishing(plan.shop.finish, cut.parts)
+    begins = today if days.start is None else max(datetime.combine(days.start, time()), today)
+    if not plan.pieces:
+        return Schedule((), "Nothing hangs on this wall yet.")
+    if done.refusal:
+        return Schedule((), done.refusal)
+    try:
+        return Schedule(tuple(_steps(plan, cut, done, _Clock(days, begins))))
+    except _FullError:
+        helper = "" if days.helper else " No day is named on which a helper can come, and it takes more than one to lift it."
+        return Schedule((), f"There is no time for it within a year.{helper}")
+
+
+def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator[Step]:
+    minutes = data.house("shop_minutes")
+    yield Step("shop", "Buy what is on the list", *clock.at_once(minutes), minutes)
+    bored = sum(boring(part.detail.works) for part in cut.parts)
+    if cut.parts:
+        minutes = len(cut.parts) * data.house("cut_minutes") + bored
+        yield Step("saw", f"Saw and bore {len(cut.parts)} parts", *clock.spread(minutes), minutes)
+    if done.coats and done.area_m2 > 0:
+        yield from _coats(done, clock)
+    people = max((_people(piece, plan) for piece in plan.pieces), default=1)
+    minutes = sum(_hanging(piece, plan) for piece in plan.pieces)
+    sets = data.house("resin_hours") if any(_in_resin(piece, plan) for piece in plan.pieces) else 0.0
+    why = "the resin sets before anything hangs on its rods" if sets else ""
+    finished = clock.now
+    hung = clock.at_once(minutes, helper=people > 1)
+    names = f"“{plan.pieces[0].name}”" if len(plan.pieces) == 1 else f"all {len(plan.pieces)}"
+    yield Step("hang", f"Hang {names}", *hung, minutes, people, sets, why)
+    hard = max((each.row.load_days for each in done.coats), default=0.0) * 24 * done.slower if done.area_m2 > 0 else 0.0
+    last = finished - timedelta(hours=_handle(done)) if done.coats else finished
+    loaded = max(hung[1] + timedelta(hours=sets), last + timedelta(hours=hard))
+    why = "the finish must be hard, or things stick to it" if hard and loaded > hung[1] + timedelta(hours=sets) else ""
+    yield Step("load", "Load it, slowly, and watch", loaded, loaded, 0.0, 1, 0.0, why)
+
+
+def _handle(done: Finishing) -> float:
+    """How long after the last coat before hands touch it."""
+    return done.coats[-1].row.handle_hours * done.slower
+
+
+def _coats(done: Finishing, clock: _Clock) -> Iterator[Step]:
+    minutes = done.area_m2 * data.house("sand_minutes_m2")
+    yield Step("sand", "Sand the parts", *clock.spread(minutes), minutes)
+    every = [(each, n) for each in done.coats for n in range(each.coats)]
+    for i, (each, n) in enumerate(every):
+        minutes = data.house("coat_minutes") + done.area_m2 * data.house("coat_minutes_m2")
+        sanded = i > 0 and each.row.sand and (n > 0 or each.row.role == "barrier")
+        minutes += done.area_m2 * data.house("resand_minutes_m2") if sanded else 0.0
+        name = f"{'Sand lightly, then ' if sanded else ''}{each.row.name}, coat {n + 1} of {each.coats}"
+        went = clock.at_once(minutes)
+        waits = (each.row.recoat_hours if i + 1 < len(every) else each.row.handle_hours) * done.slower
+        clock.wait(waits)
+        yield Step("coat", name[:1].upper() + name[1:], *went, minutes, 1, waits, each.why or "it dries")
+
+
+def _people(piece: AnyPiece, plan: Plan) -> int:
+    """How many must lift it."""
+    kg = mount_of(piece).weight_kg(piece)
+    return lift(kg, piece.depth_mm, piece.top_mm).people if kg else 1
+
+
+def _hanging(piece: AnyPiece, plan: Plan) -> float:
+    """Minutes to hang it."""
+    mount, count = mount_of(piece), len(holes(mount_of(piece).seats(piece, plan.wall)))
+    each = data.ways()[mount.kind].each * len(piece.supports_mm)
+    return data.house("hang_minutes") + each + count * data.house(f"hole_minutes_{plan.wall.build}")
+
+
+def _in_resin(piece: AnyPiece, plan: Plan) -> bool:
+    """Whether it hangs on rods in resin."""
+    return any(
+        isinstance(seat, Seat) and seat.held is not None and seat.held.anchor is not None and seat.held.anchor.kind == "resin"
+        for seat in mount_of(piece).seats(piece, plan.wall)
+    )
+
+
+def week_words(days: Days) -> str:
+    """When there is time, in words."""
+    said = [f"{name} {_clock(h.begins)} to {_clock(h.ends)}" for name, h in zip(DAYS, days.week, strict=True) if h]
+    return ", ".join(said)
+
+
+def _clock(hours: float) -> str:
+    return f"{int(hours):02d}:{round(hours % 1 * 60):02d}"
