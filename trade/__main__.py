@@ -8,6 +8,10 @@ from pathlib import Path
 from trade import data, planfile, telling
 from trade.assess import assess
 from trade.check import Word, worst
+from trade.choose import told
+from trade.choose.cures import cures
+from trade.choose.ways import ways
+from trade.choose.wish import amount_of, wish_for, wish_of
 from trade.errors import TradeError
 from trade.fixings.held import held
 from trade.fixings.site import Site
@@ -55,6 +59,19 @@ def _parser() -> argparse.ArgumentParser:
         if name == "explain":
             made.add_argument("--piece", help="only this piece, by its key")
             made.add_argument("--check", help="only this check, by its code")
+    hang = command("ways", "find ways to hang something on a plan's wall")
+    hang.add_argument("plan", help="a plan file (JSON), or - for standard input")
+    thing = hang.add_mutually_exclusive_group(required=True)
+    thing.add_argument("--piece", help="what hangs there already, by its key")
+    thing.add_argument("--hang", help="a row of the lists of contents and wants")
+    hang.add_argument("--amount", help="so many; so long; so many litres; or, of a want, the weight that it must carry")
+    hang.add_argument(
+        "--at", default="", help="where its middle goes, from the left corner; the middle of the wall when left out"
+    )
+    hang.add_argument("--height", default="1500 mm", help="where its top goes")
+    cure = command("cures", "find what would cure a piece of a plan")
+    cure.add_argument("plan", help="a plan file (JSON), or - for standard input")
+    cure.add_argument("piece", help="its key")
     command("kinds", "list the kinds of mounting").add_argument(
         "--chapter", action="store_true", help="print the handbook's chapter on them"
     )
@@ -94,7 +111,7 @@ def _assess(asked: argparse.Namespace) -> int:
 
 def _marks(asked: argparse.Namespace) -> int:
     plan, units = _plan(asked)
-    made = {piece.key: piece_marks(piece, plan.wall, units) for piece in plan.pieces}
+    made = {piece.key: piece_marks(piece, plan.wall, units, plan.policy.lead_holes) for piece in plan.pieces}
     _say(asked, made, telling.marks_as_text(plan, made, units))
     return 0
 
@@ -115,6 +132,26 @@ def _explain(asked: argparse.Namespace) -> int:
     chosen = [telling.as_json(type(verdict)(pieces=(each,))) for each in pieces]
     _say(asked, chosen, "\n\n".join(telling.explain(each, units, asked.check) for each in pieces))
     return EXIT[worst(each.word for each in pieces)]
+
+
+def _ways(asked: argparse.Namespace) -> int:
+    plan, units = _plan(asked)
+    if asked.piece is not None:
+        wish = wish_of(plan.piece(asked.piece))
+    else:
+        middle = read_length(asked.at, units) if asked.at else plan.wall.width_mm / 2
+        amount = None if asked.amount is None else amount_of(asked.hang, asked.amount, units)
+        wish = wish_for(plan, asked.hang, amount, middle, read_length(asked.height, units))
+    found = ways(plan, wish)
+    _say(asked, told.ways_as_json(found), told.ways_as_text(found, units))
+    return EXIT[found.found[0].word if found.found else "wont_hold"]
+
+
+def _cures(asked: argparse.Namespace) -> int:
+    plan, units = _plan(asked)
+    found = cures(plan, asked.piece)
+    _say(asked, found, told.cures_as_text(found, units))
+    return EXIT[assess(plan).piece(asked.piece).word]
 
 
 def _kinds(asked: argparse.Namespace) -> int:
@@ -166,7 +203,8 @@ def _rules(_: argparse.Namespace) -> int:
 
 
 _COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
-    "assess": _assess, "marks": _marks, "survey": _survey, "explain": _explain, "kinds": _kinds, "capacity": _capacity,
+    "assess": _assess, "marks": _marks, "survey": _survey, "explain": _explain, "ways": _ways, "cures": _cures,
+    "kinds": _kinds, "capacity": _capacity,
     "sag": _sag, "schema": _schema, "rules": _rules,
 }  # fmt: skip
 

@@ -116,9 +116,9 @@ class EveryKind(SimpleTestCase):
                 self.assertGreaterEqual(after.get(code, math.inf), before[code] * (1 - 1e-6) - 1e-9, code)
 
     def never_better(self, before: dict[str, float], after: dict[str, float], codes: tuple[str, ...]) -> None:
-        gave_way = after.get("lining.crushing", 0) > 1  # then the screws have no sum any more
+        gave_way = after.get("lining.crushing", 0) > 1  # where the face gives way the screws have no sum any more
         for code in before:
-            if code.startswith(codes) and not (gave_way and code not in after):
+            if code.startswith(codes) and not (gave_way and code.startswith(("screw.", "anchor."))):
                 self.assertGreaterEqual(after.get(code, math.inf), before[code] * (1 - 1e-6) - 1e-9, code)
 
     @settings(max_examples=80)
