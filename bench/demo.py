@@ -13,7 +13,7 @@ from trade.devices.hidden import HiddenWall, Member, Service
 from trade.devices.stand_ins import StandIns
 from trade.evidence import Reading
 from trade.mounts import mount_of
-from trade.plan import BracketShelf, Layer, Plan, RodShelf, Stud, Thing
+from trade.plan import BracketShelf, Layer, Plan, Policy, RodShelf, Stud, Thing
 from trade.plan import Wall as PlanWall
 from trade.wall.infer import as_studs, infer
 
@@ -21,6 +21,7 @@ JOB = "Boathouse of the rowing club"
 LIBRARY = "Reading corner of the village library"
 FLAT = "Flat with the house plants"
 _INCH = 25.4
+RENTED = Policy(matters="holes", comes_off=True, lacks=("table_saw",))
 
 
 def changing_room() -> Plan:
@@ -121,7 +122,7 @@ def party_wall() -> Plan:
         board="pine_white", use="everyday", supports_mm=(200.0, 1000.0), bracket="braced", screw="wood_10", screw_length_mm=60.0,
         anchor="plug_8", things=(Thing(name="Five pots, watered", mass_kg=22.0),),
     )  # fmt: skip
-    return Plan(name="Party wall, living room", units="metric", wall=wall, pieces=(plants,))
+    return Plan(name="Party wall, living room", units="metric", wall=wall, pieces=(plants,), policy=RENTED)
 
 
 def _put(plan: Plan, kind: str, at_mm: tuple[float, float], key: str, name: str, **changes: Any) -> Plan:
@@ -148,7 +149,7 @@ def workshop() -> Plan:
         width_mm=220 * _INCH, height_mm=100 * _INCH, layers=(Layer(kind="plywood_12", thickness_mm=12.0),),
         timber="douglas_fir_larch", studs=_framed(220 * _INCH, 12 * _INCH, 16 * _INCH),
     )  # fmt: skip
-    plan = Plan(name="Workshop wall", units="imperial", wall=wall)
+    plan = Plan(name="Workshop wall", units="imperial", wall=wall, policy=Policy(made="shop"))
     oars = tuple(Thing(name=f"Oar {n}", mass_kg=2.6, at_mm=(8 + 16 * n) * _INCH, out_mm=4 * _INCH) for n in range(5))
     plan = _put(
         plan, "rail", (44 * _INCH, 90 * _INCH), "oars", "Oar rail", length_mm=80 * _INCH, board="oak_white", thickness_mm=25.4,
@@ -222,7 +223,7 @@ def wardrobe() -> Plan:
         width_mm=1180.0, height_mm=2450.0, layers=(Layer(kind="gypsum_12_7", thickness_mm=12.7),), timber="spruce_pine_fir",
         studs=(Stud(centre_mm=120.0, uncertainty_mm=2.0), Stud(centre_mm=720.0, uncertainty_mm=2.0)),
     )  # fmt: skip
-    plan = Plan(name="Closet, back wall", units="metric", wall=wall)
+    plan = Plan(name="Closet, back wall", units="metric", wall=wall, policy=RENTED)
     plan = _put(
         plan, "ledger_shelf", (590.0, 1900.0), "cases", "Suitcase shelf", length_mm=1180.0, depth_mm=400.0, sides_sure=True,
         stiffener_mm=64.0, use="hard", side_screws=4, supports_mm=(120.0, 720.0), things=(Thing(name="Suitcase", mass_kg=9.0),),

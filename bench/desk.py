@@ -1,32 +1,35 @@
 """The desk: one wall on the workbench, as one request sees it. Views ask it to show, to change, or to refuse."""
 
 from collections.abc import Callable, Sequence
-from functools import cached_property
+from functools import cached_property, lru_cache
 from importlib import import_module
 from typing import Any
+from urllib.parse import urlencode
 
 from django import forms
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, render
+from django.template.loader import render_to_string
 from django.urls import reverse
 from django.utils.cache import patch_vary_headers
 
+from bench.cutting import Cutting
 from bench.drawing import elevation, scribe, section
 from bench.forms import mark_invalid
 from bench.known import Known
 from bench.models import StaleError, Wall
-from trade import say
+from bench.stick import LOOKS, STAGES, stick
 from trade.assess import assess
 from trade.check import Phrase, PieceVerdict, Verdict
 from trade.errors import PlanError
 from trade.mark.marks import Mark, piece_marks
+from trade.mark.reading import say_datum
 from trade.measure import Units
-from trade.mounts import ALL, fit, mount_of
+from trade.mounts import ALL, AnySeat, fit, mount_of
 from trade.mounts.base import Part
 from trade.plan import AnyPiece, Plan
 from trade.sheet import Refusal
 
-STAGES = ("survey", "load", "fix", "mark")
 STALE = "This wall was changed in another window meanwhile. Here is how it stands now; nothing of it was overwritten."
 
 
@@ -38,9 +41,15 @@ class Desk:
         self.request, self.wall, self.stage = request, wall, stage
         self.plan: Plan = wall.plan()
         self.key = key
+        asked = request.POST.get("look", request.GET.get("look", ""))
+        self.look = asked if asked in (name for name, _, _ in self.looks) else ""
         self.form: forms.Form | None = None
         self.packet_form: forms.Form | None = None
-        self.message = ""
+        self.hang_form: forms.Form | None = None
+        self.stack_form: forms.Form | None = None
+        self.own_form: forms.Form | None = None
+        self.message = ""  # what went wrong
+        self.notice = ""  # what else there is to say
         self.refused_rows: Sequence[Refusal] = ()
 
     @property
@@ -84,7 +93,7 @@ class Desk:
     @cached_property
     def marks(self) -> tuple[Mark, ...]:
         """Holes of the piece that is worked on."""
-        return piece_marks(self.piece, self.plan.wall, self.units) if self.piece else ()
+        return piece_marks(self.piece, self.plan.wall, self.units, self.plan.policy.lead_holes) if self.piece else ()
 
     @property
     def bores(self) -> list[Mark]:
@@ -95,6 +104,10 @@ class Desk:
     def first_mark(self) -> Mark | None:
         """The first hole in the wall."""
         return next((mark for mark in self.marks if mark.where == "wall"), None)
+
+    def mark_of(self, seat: AnySeat | None) -> Mark | None:
+        """The first hole in the wall of a support."""
+        return next((m for m in self.marks if seat is not None and m.where == "wall" and m.support == seat.index), None)
 
     @property
     def wall_holes(self) -> int:
@@ -127,7 +140,60 @@ class Desk:
         seats = mount_of(self.piece).seats(self.piece, self.plan.wall) if self.piece else []
         return "; ".join(dict.fromkeys(seat.words(self.units) for seat in seats))
 
-    first_mounts, more_mounts = ALL[:2], ALL[2:]
+    all_mounts = ALL
+
+    @property
+    def looks(self) -> tuple[tuple[str, str, str], ...]:
+        """What the panel of this stage can show: a name in addresses, a word, a tip."""
+        return LOOKS.get(self.stage, ())
+
+    @property
+    def stacking(self) -> forms.Form:
+        """The form that asks for rows."""
+        form: forms.Form = self.stack_form or import_module("bench.stages.layout").StackForm(self)
+        mark_invalid(form) if form.is_bound else None
+        return form
+
+    @cached_property
+    def cutting(self) -> Cutting:
+        """What to saw, to buy, and when."""
+        return Cutting(self.wall.pk, self.plan, self.units)
+
+    @property
+    def besides(self) -> forms.Form:
+        """The form for a part that is cut besides."""
+        form: forms.Form = self.own_form or import_module("bench.stages.yard").OwnForm(self)
+        mark_invalid(form) if form.is_bound else None
+        return form
+
+    @property
+    def woods(self) -> list[tuple[str, str, float]]:
+        """Woods that the parts of a drawing may be of."""
+        found: list[tuple[str, str, float]] = import_module("bench.stages.yard").woods(self)
+        return found
+
+    @property
+    def datum_words(self) -> str:
+        """What marks are measured from."""
+        return say_datum(self.plan.datum, self.units)
+
+    @property
+    def on_hooks(self) -> bool:
+        """Whether things may hang along the piece on hooks of their own."""
+        return self.piece is not None and mount_of(self.piece).carries != "on" and not mount_of(self.piece).stands
+
+    @property
+    def has_rows(self) -> bool:
+        """Whether the piece is a panel in rows of screws, or on battens."""
+        return self.piece is not None and hasattr(self.piece, "panel_screws")
+
+    @property
+    def hanging(self) -> str:
+        """The fields that ask what shall hang; drawn once for all, but for what was typed and refused."""
+        if self.hang_form is None:
+            return _blank_hanging(self.units)
+        mark_invalid(self.hang_form)
+        return render_to_string("bench/_hang_fields.html", {"form": self.hang_form})
 
     @property
     def packet(self) -> forms.Form | None:
@@ -141,7 +207,8 @@ class Desk:
     @property
     def along(self) -> bool:
         """Whether what may hang differs from place to place along it."""
-        return self.piece is not None and mount_of(self.piece).carries in ("under", "in") and hasattr(self.piece, "board")
+        hung = self.piece is not None and mount_of(self.piece).carries in ("under", "in")
+        return hung and not hasattr(self.piece, "body_kg")
 
     @property
     def parts(self) -> list[Part]:
@@ -184,7 +251,8 @@ class Desk:
         """Show another plan than the one that is kept."""
         self.plan = plan
         self.__dict__.pop("verdict", None)
-        self.__dict__.pop("marks", None)
+        for worked_out in ("marks", "cutting"):
+            self.__dict__.pop(worked_out, None)
 
     def context(self) -> dict[str, Any]:
         """What the templates need."""
@@ -201,6 +269,7 @@ class Desk:
             "form": self.form,
             "sheet": elevation.draw(self.plan, self.verdict, self._drawn_key, self.stage, self.marks),
             "seat": seat,
+            "seat_mark": self.mark_of(seat),
             "section": section.draw(piece, self.plan, verdict, seat) if piece and verdict and seat else "",
             "scribe_drawing": scribe.draw(piece, self.plan) if piece and self.stage in ("survey", "mark") else "",
             "stick": stick(self),
@@ -228,7 +297,15 @@ class Desk:
     def address(self) -> str:
         """Where this stage of this wall lives."""
         where = reverse("stage", args=[self.wall.pk, self.stage])
-        return f"{where}?piece={self.key}" if self.key else where
+        asked = {"piece": self.key, "look": self.look}
+        said = urlencode({name: value for name, value in asked.items() if value})
+        return f"{where}?{said}" if said else where
+
+
+@lru_cache(maxsize=2)
+def _blank_hanging(units: Units) -> str:
+    """The empty fields that ask what shall hang."""
+    return render_to_string("bench/_hang_fields.html", {"form": import_module("bench.stages.choose").HangForm(units)})
 
 
 def desk_or_404(request: HttpRequest, wall: int, stage: str, key: str | None = None) -> Desk:
@@ -242,14 +319,14 @@ def desk_or_404(request: HttpRequest, wall: int, stage: str, key: str | None = N
     return Desk(request, get_object_or_404(Wall.objects.select_related("job"), pk=wall), stage, key)
 
 
-def apply(desk: Desk, changed: Callable[[Plan], Plan], label: str) -> HttpResponse:
-    """Keep a change and show the bench after it; refuse when the wall has moved on or the plan refuses itself."""
+def apply(desk: Desk, changed: Callable[[Plan], Plan], label: str, words: str = "") -> HttpResponse:
+    """Keep a change and show the bench after it, with a word on it; refuse when the wall has moved on or the plan refuses it."""
     try:
         plan = changed(desk.plan)
         if plan != desk.plan:
             desk.wall.record(plan, label, base_of(desk))
             desk.show(plan)
-            desk.form = None
+            desk.form, desk.notice = None, words
     except PlanError as error:
         return refused(desk, str(error))
     except StaleError:
@@ -297,32 +374,3 @@ def base_of(desk: Desk) -> int:
     """The revision that the person was looking at."""
     said = desk.request.POST.get("base", "")
     return int(said) if said.isdecimal() else desk.wall.at
-
-
-def stick(desk: Desk) -> list[dict[str, str]]:
-    """The story stick: every stage that is built, and how it stands."""
-    plan, verdict = desk.plan, desk.verdict
-    unsure = plan.wall.layers is None or (plan.wall.build != "mass" and not plan.wall.uprights)
-    found = (
-        "masonry" if plan.wall.build == "mass" else f"{len(plan.wall.uprights)} stud{'' if len(plan.wall.uprights) == 1 else 's'}"
-    )
-    unloaded = sum(not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces)
-    words = [piece.word for piece in verdict.pieces]
-    counts = [(words.count(word), say.WORDS[word].lower()) for word in ("wont_hold", "close", "cannot_tell")]
-    trouble = ", ".join(f"{n} {word}" for n, word in counts if n)
-    fails = "trouble" if counts[0][0] or counts[1][0] else "waiting"
-    ready = desk.piece_verdict is not None and desk.piece_verdict.word in ("holds", "close")
-    states = {
-        "survey": ("waiting", "ask more") if unsure else ("done", found),
-        "load": ("waiting", "nothing yet")
-        if not words
-        else ("waiting", f"{unloaded} to weigh")
-        if unloaded
-        else ("done", "done"),
-        "fix": ("waiting", "nothing yet") if not words else (fails, trouble) if trouble else ("done", "all hold"),
-        "mark": ("done", f"{desk.wall_holes} holes") if ready else ("waiting", "not yet" if words else "nothing yet"),
-    }
-    return [
-        {"stage": stage, "name": stage.capitalize(), "state": states[stage][0], "note": states[stage][1], "key": str(n)}
-        for n, stage in enumerate(STAGES, start=1)
-    ]

@@ -4,6 +4,7 @@ from django.db import models, transaction
 from django.urls import reverse
 from msgspec.structs import replace
 
+from bench.models import rack
 from bench.models.jobs import Job
 from trade import planfile
 from trade.measure import Units
@@ -55,6 +56,7 @@ class Wall(models.Model):
         with transaction.atomic():
             wall = cls.objects.create(job=job, name=plan.name, units=plan.units, at=1, last=1)
             wall.revisions.create(number=1, label=label, plan=planfile.dump(plan).decode())
+            rack.sync(wall.pk, plan)
         return wall
 
     def plan(self) -> Plan:
@@ -98,6 +100,7 @@ class Wall(models.Model):
             self.at, self.last, self.last_change = base + 1, base + 1, label
             self.name = plan.name
             self.save(update_fields=["at", "last", "name"])
+            rack.sync(self.pk, plan)
 
     def step(self, by: int, base: int) -> bool:
         """Undo (-1) or redo (+1). False when there is nothing to step to.
@@ -111,8 +114,10 @@ class Wall(models.Model):
             if target is None:
                 return False
             self.at = base + by
-            self.name = planfile.load(target.plan.encode()).name
+            plan = planfile.load(target.plan.encode())
+            self.name = plan.name
             self.save(update_fields=["at", "name"])
+            rack.sync(self.pk, plan)
         return True
 
 
