@@ -3,7 +3,7 @@
 from django.urls import path
 
 from bench import handbook, practice, views
-from bench.stages import fix, load, packet, survey
+from bench.stages import buy, choose, cut, days, fix, layout, load, mark, packet, survey, yard
 
 urlpatterns = [
     path("", views.jobs, name="jobs"),
@@ -24,6 +24,38 @@ urlpatterns = [
     path("walls/<int:wall>/undo/", views.undo, name="undo"),
     path("walls/<int:wall>/redo/", views.redo, name="redo"),
     path("walls/<int:wall>/units/", views.units, name="units"),
+    path("walls/<int:wall>/policy/save/", choose.save_policy, name="save-policy"),
+    path("walls/<int:wall>/policy/share/", choose.share_policy, name="share-policy"),
+    path("walls/<int:wall>/policy/<slug:question>/", choose.effects, name="policy-effects"),
+    path("walls/<int:wall>/pieces/<slug:key>/ways/", choose.ways, name="ways"),
+    path("walls/<int:wall>/pieces/<slug:key>/where/", choose.where, name="where"),
+    path("walls/<int:wall>/pieces/<slug:key>/settle/", choose.settle, name="settle"),
+    path("walls/<int:wall>/pieces/<slug:key>/what-if/", choose.what_if, name="what-if"),
+    path("walls/<int:wall>/wall.<slug:kind>", mark.whole, name="whole-wall"),
+    path("walls/<int:wall>/shopping.csv", buy.listed, {"kind": "csv"}, name="shopping"),
+    path("walls/<int:wall>/shopping.ods", buy.listed, {"kind": "ods"}, name="shopping-ods"),
+    path("walls/<int:wall>/shop.pdf", buy.listed, {"kind": "pdf"}, name="shop-pdf"),
+    path("walls/<int:wall>/prices/", buy.prices, name="prices"),
+    path("walls/<int:wall>/days/", days.save, name="save-days"),
+    path("walls/<int:wall>/days.ics", days.ics, name="days-ics"),
+    path("walls/<int:wall>/saw.pdf", cut.saw_pdf, name="saw-pdf"),
+    path("walls/<int:wall>/labels.pdf", cut.labels_pdf, name="labels-pdf"),
+    path("walls/<int:wall>/sheets/<int:job>/<int:n>.<slug:kind>", cut.sheet_file, name="sheet-file"),
+    path("walls/<int:wall>/working/", cut.working, name="working"),
+    path("walls/<int:wall>/measured/", cut.measured, name="measured"),
+    path("walls/<int:wall>/yard/add/", yard.add, name="yard-add"),
+    path("walls/<int:wall>/yard/own/", yard.add_own, name="yard-own"),
+    path("walls/<int:wall>/yard/keep/", yard.keep, name="yard-keep"),
+    path("walls/<int:wall>/yard/take/<int:offcut>/", yard.take, name="yard-take"),
+    path("walls/<int:wall>/yard/table/", yard.bring_table, name="yard-table"),
+    path("walls/<int:wall>/yard/drawing/", yard.bring_drawing, name="yard-drawing"),
+    path("walls/<int:wall>/yard/drop/<slug:what>/<int:index>/", yard.drop, name="yard-drop"),
+    path("walls/<int:wall>/saw/", cut.saw, name="saw"),
+    path("walls/<int:wall>/datum/", mark.datum, name="datum"),
+    path("walls/<int:wall>/pieces/<slug:key>/<slug:what>.<slug:kind>", mark.drawn, name="drawn"),
+    path("walls/<int:wall>/pieces/<slug:key>/rows/", layout.rows, name="rows"),
+    path("walls/<int:wall>/pieces/<slug:key>/lay/", layout.lay, name="lay"),
+    path("walls/<int:wall>/pieces/<slug:key>/adopt/", choose.adopt, name="adopt"),
     path("walls/<int:wall>/put-up/", fix.put_up, name="put-up"),
     path("walls/<int:wall>/wall/save/", survey.save, name="save-survey"),
     path("walls/<int:wall>/wall/take/", survey.take, name="take-studs"),

@@ -10,18 +10,19 @@ from django.utils.text import slugify
 from django.utils.timezone import localdate
 from django.views.decorators.http import require_GET, require_POST
 
-from bench.desk import STAGES, after, base_of, desk_or_404, refused, stale
+from bench.desk import after, base_of, desk_or_404, refused, stale
 from bench.drawing import elevation
 from bench.forms import mark_invalid
 from bench.models import Job, StaleError, Wall
 from bench.models.walls import UNITS
 from bench.printing.sums import sums_sheet
 from bench.stages.wall_form import WallForm
+from bench.stick import STAGES
 from trade import data, planfile
 from trade.assess import assess
 from trade.errors import PlanError
 from trade.measure import Units
-from trade.plan import Plan
+from trade.plan import Plan, Policy
 
 WALLS_ON_A_PAGE = 24
 _QUESTIONS = {
@@ -92,11 +93,17 @@ def new_wall(request: HttpRequest) -> HttpResponse:
     form = _new_wall_form(units, posted)
     if posted is not None and form.is_valid():
         job, _ = Job.objects.get_or_create(name=request.POST.get("job", "").strip()[:80] or "My walls")
-        plan = Plan(name=form.cleaned_data["name"], units=units, wall=form.cleaned_data["wall"])
+        plan = Plan(name=form.cleaned_data["name"], units=units, wall=form.cleaned_data["wall"], policy=_policy_of(job))
         return redirect("stage", Wall.begin(job, plan, "A new wall").pk, "fix")
     mark_invalid(form)
     context = {"form": form, "units": units, "unit_choices": UNITS, "job": request.POST.get("job", "My walls")}
     return render(request, "bench/new_wall.html", context, status=422 if posted is not None else 200)
+
+
+def _policy_of(job: Job) -> Policy:
+    """How a job is done: as on its last wall; the usual way when it has none yet."""
+    last = Wall.objects.with_plans().filter(job=job).order_by("-pk").first()
+    return last.plan().policy if last else Policy()
 
 
 @require_POST

@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 from django.utils.safestring import SafeString
 
-from bench.drawing import around, tape, vial
+from bench.drawing import around, dimensions, tape, vial
 from bench.drawing.scale import Scale, of_wall
 from bench.drawing.svg import Attribute, Pen, outline
 from trade import say
@@ -19,6 +19,7 @@ _VIAL_W, _VIAL_H = 84.0, 13.0
 _PLATE_MM = 38.0
 _HOOK_MM = 26.0  # how far under a rail its hooks reach
 _NAME_PX = 14.0  # a name fits on what is higher
+_LETTER_PX = 7.0
 _LEAST_PX = 3.0  # thinner than this nothing is seen
 _THING_MM = 170.0  # things are drawn as plain blocks; nobody said how high they are
 
@@ -55,7 +56,10 @@ def draw(plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: 
         _stud_words(pen, plan, scale)
     if chosen is not None:
         with pen.group("measures"):
-            _measures(pen, chosen, plan, scale)
+            if stage == "mark":
+                dimensions.draw(pen, plan, chosen, marks, scale)
+            else:
+                _measures(pen, chosen, plan, scale)
     if stage == "mark":
         with pen.group("holes"):
             for mark in marks:
@@ -205,10 +209,15 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
         _dimension(pen, scale.x(end), scale.x(right), top, say_length(right - end, plan.units))
     x = scale.x(end) - 6
     pen.line(x, top, x, scale.y(0), "chalk")
-    pen.text(x - 4, (top + scale.y(0)) / 2 + 40, f"{say_length(piece.top_mm, plan.units)} up", "chalk-words", "end")
+    words = f"{say_length(piece.top_mm, plan.units)} up"
+    room = x - 4 - len(words) * _LETTER_PX > scale.x(0)
+    pen.text(x - 4 if room else x + 5, (top + scale.y(0)) / 2 + 40, words, "chalk-words", "end" if room else "start")
     y = top - _tallest(piece, scale) - _VIAL_H - 12
     if y > scale.y(plan.wall.height_mm) + 12:
-        pen.text(scale.x((start + end) / 2), y, f"{say_length(piece.length_mm, plan.units)} long", "chalk-words", "middle")
+        words = f"{say_length(piece.length_mm, plan.units)} long"
+        half = len(words) * _LETTER_PX / 2
+        middle = min(max(scale.x((start + end) / 2), scale.x(0) + half), scale.x(plan.wall.width_mm) - half)
+        pen.text(middle, y, words, "chalk-words", "middle")
 
 
 def _meets(other: AnyPiece, piece: AnyPiece) -> bool:

@@ -15,7 +15,7 @@ WIDTH, HEIGHT = 412.0, 184.0
 _PX = 1.55
 _FACE = 186.0  # where the room meets the lining
 _FAR_PX = 44.0  # how far from the middle the screw may be drawn
-_ROLES = {
+ROLES = {  # how each role looks when it is cut
     "steel": "cut-steel",
     "hidden": "cut-steel",
     "leg": "cut-wood",
@@ -56,7 +56,7 @@ def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, seat: AnySeat) -> S
     _layers(pen, cut)
     for shape in mount_of(piece).side(piece, seat):
         places = ((max(_FACE - z * _PX, -40.0), cut.y(y)) for z, y in shape.points)
-        pen.path(outline(places), _ROLES.get(shape.role, "cut-board"))
+        pen.path(outline(places), ROLES.get(shape.role, "cut-board"))
     if isinstance(seat, Seat):
         _screw(pen, cut, seat)
     _depth(pen, cut)

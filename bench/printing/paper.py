@@ -9,9 +9,10 @@ from fpdf import FPDF
 
 from trade.measure import Units
 
-_FONTS = Path(__file__).resolve().parent / "fonts"
+FONTS = Path(__file__).resolve().parent / "fonts"
 _MARGIN_MM = 16.0
 _INK, _PENCIL, _LINE = (30, 30, 30), (100, 100, 100), (190, 190, 190)
+_CELL_MM = 2.0  # between one cell of a table and the next
 _INDEX_SHARE = 0.72  # size of an index over that of its line
 _SMALL, _TEXT, _HEAD, _TITLE = 7.5, 8.5, 11.0, 16.0
 _INDEX = re.compile(r"_([A-Za-z0-9α-ω∞]+(?:_[A-Za-z0-9]+)?)|\^([\d.]+)")
@@ -33,12 +34,13 @@ def _runs(words: str) -> Iterator[tuple[str, float]]:
 class Paper(FPDF):
     """A document in A4 or, for those who think in inches, Letter."""
 
-    def __init__(self, units: Units, title: str, foot: str) -> None:
-        """Begin, with a title for the file and words at the foot of each page."""
+    def __init__(self, units: Units, title: str, foot: str, larger: float = 1.0) -> None:
+        """Begin, with a title for the file and words at the foot of each page; all letters so much larger than in a book."""
         super().__init__(format="Letter" if units == "imperial" else "A4")
+        self.larger = larger
         self.foot = foot
-        self.add_font("DejaVu", "", str(_FONTS / "DejaVuSans.ttf"))
-        self.add_font("DejaVu", "B", str(_FONTS / "DejaVuSans-Bold.ttf"))
+        self.add_font("DejaVu", "", str(FONTS / "DejaVuSans.ttf"))
+        self.add_font("DejaVu", "B", str(FONTS / "DejaVuSans-Bold.ttf"))
         self.set_margins(_MARGIN_MM, _MARGIN_MM)
         self.set_auto_page_break(True, _MARGIN_MM + 4)
         self.set_title(title)
@@ -54,23 +56,29 @@ class Paper(FPDF):
         self.cell(0, 5, f"{self.page_no()} of {{nb}}", align="R")
 
     def _pen(self, size: float, bold: bool = False, colour: tuple[int, int, int] = _INK) -> None:
-        self.set_font("DejaVu", "B" if bold else "", size)
+        self.set_font("DejaVu", "B" if bold else "", size * self.larger)
         self.set_text_color(*colour)
 
     def _paragraph(self, words: str, line_mm: float, left_mm: float | None = None) -> None:
         """Words in the pen's font, line by line: each word is measured once, which the library's own paragraphs do not."""
+        line_mm *= self.larger
         left = self.l_margin if left_mm is None else left_mm
-        room, space = self.w - self.r_margin - left, self.get_string_width(" ")
+        for line in self._lines(words, self.w - self.r_margin - left):
+            self._line(line, line_mm, left)
+
+    def _lines(self, words: str, room: float) -> list[str]:
+        """Words in lines that go into a room, in the pen's font."""
+        found: list[str] = []
         line: list[str] = []
-        used = 0.0
+        used, space = 0.0, self.get_string_width(" ")
         for word in words.split():
             wide = self.get_string_width(word)
             if line and used + space + wide > room:
-                self._line(" ".join(line), line_mm, left)
+                found.append(" ".join(line))
                 line, used = [], 0.0
             used += wide + (space if line else 0.0)
             line.append(word)
-        self._line(" ".join(line), line_mm, left)
+        return [*found, " ".join(line)]
 
     def _line(self, words: str, line_mm: float, left: float) -> None:
         if self.will_page_break(line_mm):
@@ -111,7 +119,7 @@ class Paper(FPDF):
         """A list."""
         for item in items:
             self._pen(_TEXT)
-            self.text(self.l_margin, self.get_y() + 3.3, "•")
+            self.text(self.l_margin, self.get_y() + 3.3 * self.larger, "•")
             self._paragraph(item, 4.4, self.l_margin + 4)
 
     def rule(self) -> None:
@@ -121,11 +129,21 @@ class Paper(FPDF):
         self.line(self.l_margin, self.get_y(), self.w - self.r_margin, self.get_y())
 
     def row(self, cells: Iterable[tuple[str, float]], bold: bool = False) -> None:
-        """One line of a table: words and widths in mm."""
+        """One line of a table: words and widths in mm; words that are too long go on below."""
         self._pen(_SMALL, bold)
-        for words, wide in cells:
-            self.cell(wide, 4.4, words)
-        self.ln(4.4)
+        high = 4.4 * self.larger
+        parted = [(self._lines(words, wide - _CELL_MM), wide) for words, wide in cells]
+        lines = max((len(lines) for lines, _ in parted), default=1)
+        if self.will_page_break(high * lines):
+            self.add_page()
+            self._pen(_SMALL, bold)
+        left, top = self.get_x(), self.get_y()
+        for own, wide in parted:
+            for n, line in enumerate(own):
+                self.set_xy(left, top + n * high)
+                self.cell(wide, high, line)
+            left += wide
+        self.set_xy(self.l_margin, top + lines * high)
 
     def step(self, symbol: str, value: str, formula: str) -> None:
         """One line of a sum: the symbol with its index set low, its value, how it comes about."""
@@ -167,6 +185,6 @@ class Paper(FPDF):
 
     def label(self, x: float, y: float, words: str) -> None:
         """Small words centred on a place."""
-        self._pen(6)
+        self._pen(6 if self.larger == 1.0 else _SMALL)
         self.set_xy(max(x - 25, self.l_margin - 18), y)
-        self.cell(50, 3, words, align="C")
+        self.cell(50, 3 * self.larger, words, align="C")

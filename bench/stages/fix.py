@@ -11,11 +11,13 @@ from msgspec.structs import replace
 from bench.desk import Desk, apply, change, desk_or_404, refused
 from bench.drawing import along as along_drawing
 from bench.forms import BenchForm, MeasureField, number_in
+from bench.stages import choose
 from trade import data
 from trade.choose import placement
 from trade.choose.along import along as places_along
 from trade.choose.cures import Cure
 from trade.choose.cures import cures as find_cures
+from trade.choose.findings import findings
 from trade.errors import MeasureError, PlanError
 from trade.fixings import driving
 from trade.measure import read_length, say_length, type_length
@@ -118,8 +120,10 @@ def anchor_choices(wall: Wall, now: str | None) -> list[tuple[str, str]]:
     return [("", "Nothing: screws in studs only" if wall.build != "mass" else "Nothing yet"), *fitting]
 
 
-def form_for(desk: Desk, posted: Any = None) -> FixForm | None:
-    """The form of this stage for the piece that is worked on."""
+def form_for(desk: Desk, posted: Any = None) -> forms.Form | None:
+    """The form of this stage for the piece that is worked on, or the job's policy."""
+    if desk.look == "policy":
+        return choose.PolicyForm(desk, posted)
     return FixForm(desk, desk.piece, posted) if desk.piece else None
 
 
@@ -134,14 +138,16 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 @require_POST
 def put_up(request: HttpRequest, wall: int) -> HttpResponse:
     """Put a new piece up where the person pointed."""
-    desk = desk_or_404(request, wall, "fix")
+    desk = desk_or_404(request, wall, "fix", request.POST.get("piece"))
+    if request.POST.get("kind") == "thing":
+        return choose.hang(desk, request)
     try:
         piece = placement.put_up(
             desk.plan, request.POST.get("kind", ""), number_in(request, "x_mm"), number_in(request, "top_mm")
         )
     except PlanError as error:
         return refused(desk, str(error))
-    desk.key = piece.key
+    desk.key, desk.look = piece.key, ""
     return apply(desk, lambda plan: plan.with_piece(piece), f"Put up {piece.name}")
 
 
@@ -191,7 +197,8 @@ def remove(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What would cure a piece; asked for after the page is there, because it tries many things."""
     desk = desk_or_404(request, wall, "fix", key)
-    return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": _offered(desk)})
+    found = findings(desk.plan, desk.chosen.key)
+    return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": _offered(desk), "findings": found})
 
 
 @require_GET

@@ -1,6 +1,5 @@
 """Load: what a piece must carry, and how it will be used."""
 
-import math
 from typing import Any
 
 from django import forms
@@ -12,9 +11,9 @@ from bench.desk import Desk, apply, change, desk_or_404, refused
 from bench.devices import devices_for
 from bench.forms import BenchForm, MeasureField
 from trade import data
+from trade.choose.wish import amount_of
 from trade.errors import MeasureError, PlanError
 from trade.load import contents
-from trade.measure import read_length
 from trade.plan import AnyPiece, Plan, Thing
 
 ALL_ALONG, MIDDLE = "all along", "middle"
@@ -103,16 +102,7 @@ class LoadForm(BenchForm):
             raise PlanError("Choose what it is, too.")
         if not amount:
             raise PlanError("How much of it: how many, how long along the shelf, or how many litres?")
-        per = data.contents()[key].per
-        if per == "metre":
-            return contents.thing(key, read_length(amount, self.desk.units), self.desk.units)
-        try:
-            number = float(amount.replace(",", "."))
-        except ValueError:
-            number = math.nan
-        if not 0 < number <= 1000:
-            raise PlanError(f"“{amount}” is no number of {'litres' if per == 'litre' else 'them'} between 0 and 1 000.")
-        return contents.thing(key, number, self.desk.units)
+        return contents.thing(key, amount_of(key, amount, self.desk.units), self.desk.units)
 
 
 @require_POST

@@ -7,9 +7,17 @@ from django import template
 from django.utils.html import escape
 from django.utils.safestring import SafeString, mark_safe
 
+from bench.drawing import merits
 from bench.drawing import vial as vials
+from bench.printing.shop_sheet import many, needed
+from bench.printing.shop_sheet import money as cents
 from trade import data, say
 from trade.check import Check, Phrase, PieceVerdict, Quantity, Word
+from trade.cut.parts import CutPart
+from trade.cut.shopping import Line
+from trade.mark.marks import Mark
+from trade.mark.reading import read as from_datum
+from trade.mark.reading import say_across, say_up
 from trade.measure import Units, say_bit, say_fine_length, say_gap, say_length, say_weight
 from trade.mounts.base import AnySeat
 
@@ -65,6 +73,12 @@ def weight(kg: float, units: Units) -> str:
 
 
 @register.filter
+def money(cost: float, units: Units) -> str:
+    """A rough price."""
+    return f"{'$' if units == 'imperial' else '€'}{cost:.0f}"
+
+
+@register.filter
 def word(what: Word) -> str:
     """Holds, Close, Won't hold, Can't tell."""
     return say.WORDS[what]
@@ -111,6 +125,56 @@ def maths(words: str) -> SafeString:
 def inert(markup: SafeString) -> SafeString:
     """A drawing that is only looked at: nothing in it can be reached or found by its id."""
     return mark_safe(re.sub(r' (?:id|tabindex|role|aria-[a-z]+|data-[a-z]+)="[^"]*"', "", markup))
+
+
+@register.simple_tag
+def reading(desk: Any, mark: Mark) -> tuple[str, str]:
+    """Where a hole is, read off the tape from the datum: across, and up."""
+    datum = desk.plan.datum
+    read = from_datum(datum, desk.piece, desk.plan.wall, mark.x_mm, mark.y_mm)
+    return say_across(read, datum, desk.units), say_up(read, datum, desk.units)
+
+
+@register.simple_tag
+def measured_field(form: Any, part: CutPart) -> Any:
+    """The field for what is measured of a part."""
+    return form[f"{part.key}--{part.name}"]
+
+
+@register.filter
+def worked(part: CutPart, units: Units) -> list[str]:
+    """What is done to a part, a sentence each."""
+    return [say.phrase(work.phrase(units), units) for work in part.detail.works]
+
+
+@register.filter
+def exactly(cost: float, units: Units) -> str:
+    """A price to the cent."""
+    return cents(cost, units)
+
+
+@register.filter
+def packs(line: Line) -> str:
+    """How many to take of a line of the shopping list."""
+    return many(line)
+
+
+@register.filter
+def wanted(line: Line) -> str:
+    """How much of it is needed, where that is less than what is bought."""
+    return needed(line)
+
+
+@register.filter
+def share(part: float) -> str:
+    """A part of a whole, in whole hundredths."""
+    return f"{part * 100:.0f} %"
+
+
+@register.simple_tag
+def merit(mark: float) -> SafeString:
+    """A merit from 0 to 1 as notches on a lath, five of them for all of it."""
+    return merits.markup(mark)
 
 
 @register.simple_tag

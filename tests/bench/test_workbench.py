@@ -18,7 +18,7 @@ from trade.mounts import KINDS, mount_of
 from trade.plan import Plan, Thing
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
-STAGES = ("survey", "load", "fix", "mark")
+STAGES = ("survey", "load", "fix", "mark", "cut")
 
 
 class BenchCase(TestCase):
@@ -132,7 +132,19 @@ class Pages(BenchCase):
         """Every address, by GET and by an empty POST, with a wall and a piece: never a 500."""
         for pattern in get_resolver().url_patterns[0].url_patterns:
             run = Practice.objects.create(seed=1, level="plain")
-            known = {"wall": self.wall.pk, "key": "shelf", "stage": "fix", "index": 7, "run": run.pk}
+            known = {
+                "wall": self.wall.pk,
+                "key": "shelf",
+                "stage": "fix",
+                "index": 7,
+                "run": run.pk,
+                "question": "plates",
+                "what": "template",
+                "kind": "pdf",
+                "job": 0,
+                "n": 0,
+                "offcut": 1,
+            }
             url = reverse(pattern.name, kwargs={key: known[key] for key in pattern.pattern.converters})
             for answer in (
                 self.client.get(url),

@@ -28,7 +28,7 @@ class Desk(BrowserCase):
         """The first or second wall of a job."""
         return f"/walls/{Wall.objects.filter(job__name=job).order_by('pk')[which].pk}"
 
-    def practise(self, covered: str, uncovered: str) -> None:
+    def practise(self, name: str) -> None:
         """A sweep, two nails and some calls, one of them wrong."""
         hidden = build(12, LEVELS["services"])
         run = Practice.objects.create(seed=12, level="services")
@@ -51,31 +51,40 @@ class Desk(BrowserCase):
         mouse.down()
         mouse.move(x + hidden.members[2].centre_mm * per_mm, y, steps=9)
         self.page.locator(".lit").wait_for()
-        self.take(covered)
+        self.take(name)
         mouse.up()
-        self.page.locator("#uncover").click()
-        self.page.locator(".truth").wait_for()
-        self.take(uncovered)
+
+    def look(self, name: str, address: str, ready: str) -> None:
+        """One look at a piece, when what it works out has arrived."""
+        self.page.goto(address)
+        self.page.locator(ready).first.wait_for()
+        self.take(name)
 
     def test_desk(self) -> None:
         wall = self.wall()
         self.shoot("fix", f"{wall}/fix/?piece=paint")
+        self.look("ways", f"{wall}/fix/?piece=towels&look=ways", ".merits")
+        self.look("where", f"{wall}/fix/?piece=towels&look=where", "#spot-1")
+        self.page.goto(f"{wall}/fix/?piece=towels&look=if")
+        self.page.locator("#if-load").focus()
+        for _ in range(40):
+            self.page.keyboard.press("ArrowRight")
+        self.page.locator(".if-now").get_by_text("300 %").wait_for()
+        self.take("what-if")
+        self.page.goto(f"{wall}/fix/?piece=trophies&look=policy")
+        self.page.locator("#effects-plates button").click()
+        self.page.locator("#effects-plates .effect").first.wait_for()
+        self.page.locator(".field-hollow").evaluate("e => e.scrollIntoView()")
+        self.take("job")
         self.shoot("survey", f"{wall}/survey/")
-        library, flat = self.of(demo.LIBRARY), self.of(demo.FLAT)
-        self.shoot("survey-plaster", f"{library}/survey/")
-        self.page.goto(f"{wall}/survey/?piece=towels")
-        self.page.locator("#s-lie summary").click()
-        self.page.locator("#s-lie").evaluate("e => e.scrollIntoView()")
-        self.take("survey-lie")
-        self.practise("practice", "practice-open")
+        self.practise("practice")
         self.shoot("load", f"{wall}/load/?piece=paint")
         self.shoot("mark", f"{wall}/mark/?piece=towels")
         self.shoot("fix-workshop", f"{self.of(demo.JOB, 1)}/fix/?piece=jackets")
         self.shoot("fix-library", f"{self.of(demo.LIBRARY, 1)}/fix/?piece=poems")
-        self.shoot("fix-block", f"{flat}/fix/?piece=plants")
-        self.shoot("ways", "/kinds/")
+        self.shoot("cut", f"{self.of(demo.JOB, 1)}/cut/")
+        self.shoot("kinds", "/kinds/")
         self.shoot("walls", "/")
-        self.shoot("new-wall", "/walls/new/")
         self.page.goto(f"{wall}/fix/?piece=trophies")
         self.page.locator('[data-code="screw.withdrawal"] summary').click()
         self.page.locator('[data-code="screw.withdrawal"]').evaluate("e => e.scrollIntoView()")
@@ -89,9 +98,7 @@ class Phone(Desk):
 
     def test_desk(self) -> None:
         wall = self.wall()
-        self.page.goto(Practice.objects.create(seed=12, level="services").get_absolute_url())
-        self.page.locator("#tool-call").tap()
-        self.take("phone-practice")
+        self.look("phone-ways", f"{wall}/fix/?piece=towels&look=ways", ".merits")
         self.shoot("phone-fix", f"{wall}/fix/?piece=paint")
         self.page.goto(f"{wall}/mark/?piece=towels")
         self.page.locator(".panel").evaluate("e => e.scrollIntoView()")

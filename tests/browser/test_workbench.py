@@ -108,7 +108,9 @@ class AtTheBench(BrowserCase):
         self.page.locator("#piece-shelf").focus()
         self.page.keyboard.press("Delete")
         expect(self.page.locator(".piece")).to_have_count(0)
-        self.page.keyboard.press("p")
+        self.page.keyboard.press("Shift+P")
+        expect(self.page.get_by_role("button", name="Shelf on brackets")).to_be_focused()
+        self.page.keyboard.press("Enter")
         expect(self.page.locator("#put-up-hint")).to_be_visible()
         self.page.keyboard.press("Enter")
         expect(self.page.locator(".piece")).to_have_count(1)
@@ -120,6 +122,7 @@ class AtTheBench(BrowserCase):
 
     def test_put_up_load_and_see_it_hold(self) -> None:
         wall = self.open(plan(bracket_shelf()).without_piece("shelf"), "fix")
+        self.page.locator("#more-mounts").click()
         self.page.get_by_role("button", name="Shelf on brackets").click()
         x, y = self.centre(self.page.locator("#wall-face"))
         self.page.mouse.click(x, y)

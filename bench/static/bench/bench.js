@@ -1,6 +1,7 @@
 // The workbench's hands: dragging, nudging, putting up, keys. The server judges; this only moves and asks.
 import { Drag } from "./drag.js";
 
+const BUSY_MS = 600; // what takes longer says so
 const bench = () => document.getElementById("bench");
 const token = () => JSON.parse(document.body.getAttribute("hx-headers"))["x-csrftoken"];
 
@@ -29,11 +30,27 @@ function visit(where, remember = "pushState") {
 async function send(url, values) {
   const said = typeof values === "function" ? values() : values;
   if (!said) return false; // what it was about is gone
-  const body = new URLSearchParams({ stage: bench().dataset.stage, piece: bench().dataset.piece, ...said, base: bench().dataset.base });
-  const answer = await ask(url, { method: "POST", body, headers: { "HX-Request": "true", "X-CSRFToken": token() } });
+  const body = new URLSearchParams({ stage: bench().dataset.stage, piece: bench().dataset.piece, look: bench().dataset.look, ...said, base: bench().dataset.base });
+  const headers = { "HX-Request": "true", "X-CSRFToken": token() };
+  const answer = await patiently((signal) => ask(url, { method: "POST", body, headers, signal }));
   if (!answer) return false;
   lay(await answer.text(), said);
   return answer.ok;
+}
+
+/** What takes long says so, and can be stopped; what the server had kept by then is shown. */
+async function patiently(asking) {
+  const patience = new AbortController();
+  const box = document.getElementById("busy");
+  const timer = setTimeout(() => (box.hidden = false), BUSY_MS);
+  const stop = () => patience.abort();
+  box.querySelector("button").addEventListener("click", stop, { once: true });
+  const answer = await asking(patience.signal);
+  clearTimeout(timer);
+  box.hidden = true;
+  box.querySelector("button").removeEventListener("click", stop);
+  if (patience.signal.aborted) visit(location.href, null);
+  return answer;
 }
 
 /** Fetch; null, with a word to the person, when there is nothing to lay on the bench. */
@@ -42,7 +59,8 @@ async function ask(url, options) {
     const answer = await fetch(url, options);
     if (answer.ok || answer.status === 422 || answer.status === 409) return answer;
     trouble("That did not work, and nothing was changed. Load the page again and go on.");
-  } catch {
+  } catch (error) {
+    if (error.name === "AbortError") return null;
     trouble("No connection: nothing was changed. Try again when it is back.");
   }
   return null;
@@ -78,7 +96,7 @@ const valueOf = (field) => (field.type === "checkbox" ? field.checked : field.va
 
 document.addEventListener("change", (event) => {
   if (event.target.form?.matches("form.autosave") && !event.target.dataset.hold) save();
-  if (event.target.matches?.("#put-up select")) arm(event.target.value || null);
+  if (event.target.matches?.("#more-kinds")) arm(event.target.value || null);
 });
 document.addEventListener("submit", (event) => {
   const form = event.target;
@@ -168,29 +186,39 @@ function arm(kind) {
   if (!form) return;
   document.getElementById("put-up-hint").hidden = !kind;
   bench().classList.toggle("placing", Boolean(kind));
+  if (kind) document.getElementById("sheet").scrollIntoView({ block: "nearest" }); // on a phone it may be out of sight
   for (const button of form.querySelectorAll(".kind")) button.setAttribute("aria-pressed", String(button.value === kind));
-  const more = form.querySelector("select");
+  const more = form.querySelector("#more-kinds");
   if (more && more.value !== kind) more.value = "";
 }
 function putUp(kind, x, top) {
   const { action } = document.getElementById("put-up");
   arm(null);
-  return post(action, { kind, x_mm: x, top_mm: top });
+  const typed = Object.fromEntries(new FormData(document.getElementById("put-up")));
+  return post(action, { ...typed, kind, x_mm: x, top_mm: top });
 }
 function putUpInTheMiddle(kind) {
   const { wallWidth, wallHeight } = bench().dataset;
   return putUp(kind, wallWidth / 2, wallHeight * 0.6);
 }
 document.addEventListener("click", (event) => {
+  const stop = event.target.closest?.(".stop");
+  if (stop) {
+    const asked = stop.closest("[hx-get]");
+    htmx.trigger(asked, "htmx:abort");
+    asked.textContent = "Stopped. Choose it again to go on.";
+  }
   const kind = event.target.closest?.("#put-up .kind");
   if (kind) {
     event.preventDefault();
+    const what = kind.value === "thing" && kind.closest("details").querySelector("select");
+    if (what && !what.value) return what.focus();
     if (armed === kind.value && event.detail === 0) putUpInTheMiddle(kind.value);
     else arm(armed === kind.value ? null : kind.value);
     kind.closest("details")?.removeAttribute("open");
   }
-  const kinds = document.querySelector("#put-up details[open]");
-  if (kinds && !kinds.contains(event.target)) kinds.removeAttribute("open");
+  for (const kinds of document.querySelectorAll("#put-up details[open]"))
+    if (!kinds.contains(event.target)) kinds.removeAttribute("open");
   if (event.target.closest?.("#show-keys")) document.getElementById("keys").showModal();
 });
 
@@ -231,6 +259,15 @@ function choose(movable) {
   visit(`${location.pathname}?piece=${key}`, "replaceState").then(() => pieceAt(key)?.focus({ preventScroll: true }));
 }
 
+/** The first thing to put on the wall: in the survey armed at once, elsewhere asked for. */
+function chooseWhat(event) {
+  event.preventDefault();
+  const asking = document.getElementById(event.shiftKey ? "more-mounts" : "hang-something")?.parentElement;
+  if (!asking) return arm(document.querySelectorAll("#put-up .kind")[event.shiftKey ? 1 : 0]?.value ?? null);
+  asking.open = true;
+  asking.querySelector("select, button")?.focus();
+}
+
 // Keys.
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 function nudge(movable, [dx, dy], far) {
@@ -259,7 +296,7 @@ document.addEventListener("keydown", (event) => {
     nudge(piece ?? pieceAt(bench().dataset.piece), ARROWS[event.key], event.shiftKey);
   } else if (piece && (event.key === "Enter" || event.key === " ")) { event.preventDefault(); choose(piece); }
   else if (piece && event.key === "Delete") post(address(piece, "remove"), {});
-  else if (letter === "p") arm(document.querySelectorAll("#put-up .kind")[event.shiftKey ? 1 : 0]?.value ?? null);
+  else if (letter === "p") chooseWhat(event);
   else if (event.key === "?") document.getElementById("keys").showModal();
   else if (/^[1-9]$/.test(event.key)) document.querySelectorAll(".stick .notch")[event.key - 1]?.click();
 });

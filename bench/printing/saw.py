@@ -1,0 +1,130 @@
+"""The sheet for the saw: every board and sheet with its parts to scale, its cuts in order, what is set once, each part's work."""
+
+from itertools import pairwise
+
+from bench.printing.paper import Paper
+from bench.printing.wall_sheet import LARGER
+from trade import data, say
+from trade.cut.parts import CutPart
+from trade.cut.plan import BoardJob, CutPlan, SheetJob, source_words
+from trade.mark.template import Drawing, Line, Text
+from trade.measure import Units, say_fine_length, say_length
+
+_BAR_MM = 12.0
+_FILL, _STOCK, _WAITS = (255, 255, 255), (236, 222, 190), (220, 228, 236)
+
+
+def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> bytes:
+    """The sheet as a PDF.
+
+    Args:
+        name: of the wall.
+        plan: how it is cut.
+        units: of the person.
+        job: the wall's job.
+        day: when it was printed, in words.
+    """
+    paper = Paper(units, f"{name}: saw", f"{job}, {name}. {day}.", LARGER)
+    paper.title_line(f"Saw for {name}", "Label every part as it comes off the saw. Cut what must match at one setting.")
+    for boards in plan.boards:
+        wide = say_length(boards.stock[boards.layout[0][0]].width_mm, units)
+        paper.heading(f"{data.boards()[boards.parts[0].board].name.capitalize()}, {wide} wide", 34)
+        for n in range(len(boards.layout)):
+            _board(paper, boards, n, units)
+        stops = "; ".join(f"{say_length(mm, units)}: {', '.join(labels)}" for mm, labels in boards.settings)
+        paper.quiet(f"Set the stop once for each length. {stops}.")
+    for sheets in plan.sheets:
+        for n in range(len(sheets.plan.sheets)):
+            _sheet(paper, sheets, n, units)
+    paper.heading("Parts")
+    for part in plan.parts:
+        _part(paper, part, units)
+    if plan.no_stock:
+        paper.say(f"Not sold in that size, to be glued up or ordered: {', '.join(part.label for part in plan.no_stock)}.")
+    return bytes(paper.output())
+
+
+def _part(paper: Paper, part: CutPart, units: Units) -> None:
+    """One part: label, size, what is done to it, which side goes where, what is measured first."""
+    if paper.will_page_break(20):
+        paper.add_page()
+    paper.say(f"{part.label}  {part.name}, {part.piece}: {_size(part, units)}", bold=True)
+    if part.waits:
+        paper.say(f"Measure before you cut: {part.detail.late}.")
+    if part.rough:
+        rough = " × ".join(say_length(mm, units) for mm in part.cut_mm)
+        paper.quiet(f"Off the saw {rough}; the rest is scribed to the wall.")
+    paper.points(say.phrase(work.phrase(units), units) for work in part.detail.works)
+    if part.detail.wall:
+        paper.quiet(f"Side: {part.detail.wall}.")
+
+
+def _size(part: CutPart, units: Units) -> str:
+    size = " × ".join(say_length(mm, units) for mm in (part.length_mm, part.width_mm))
+    return f"{size} × {say_fine_length(part.thick_mm, units)}"
+
+
+def _rectangle(left: float, top: float, wide: float, high: float) -> tuple[tuple[float, float], ...]:
+    return ((left, top), (left + wide, top), (left + wide, top + high), (left, top + high))
+
+
+def _board(paper: Paper, job: BoardJob, n: int, units: Units) -> None:
+    stock, parts = job.layout[n]
+    row = job.stock[stock]
+    if paper.will_page_break(_BAR_MM + 12):
+        paper.add_page()
+    paper.say(source_words(row, units))
+    scale, top = paper.epw / max(each.length_mm for each in job.stock), paper.get_y() + 1
+    paper.outline(_rectangle(paper.l_margin, top, row.length_mm * scale, _BAR_MM), _STOCK)
+    for part, start, end in parts:
+        left, wide = paper.l_margin + start * scale, (end - start) * scale
+        paper.outline(_rectangle(left, top, wide, _BAR_MM), _WAITS if part.waits else _FILL)
+        paper.label(
+            left + wide / 2,
+            top + _BAR_MM / 2 - 2.0,
+            f"{part.label}  {say_length(part.cut_mm[0], units)}" if wide > 34 else part.label,
+        )
+    paper.set_xy(paper.l_margin, top + _BAR_MM + 3)
+
+
+def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
+    cuts = job.plan.sheets[n]
+    row = job.stock[cuts.blank]
+    scale = paper.epw / max(row.length_mm, 2000.0)
+    high = row.width_mm * scale
+    said = source_words(row, units)
+    paper.heading(f"{said[:1].upper()}{said[1:]}, {n + 1} of {len(job.plan.sheets)}", high + 14)
+    left, top = paper.l_margin, paper.get_y() + 1
+    paper.outline(_rectangle(left, top, row.length_mm * scale, high), _STOCK)
+    for each in cuts.placed:
+        x, y = left + each.left_mm * scale, top + high - (each.bottom_mm + each.high_mm) * scale
+        waits = job.parts[each.label].waits
+        paper.outline(_rectangle(x, y, each.wide_mm * scale, each.high_mm * scale), _WAITS if waits else _FILL)
+        size = f"  {say_length(each.wide_mm, units)} × {say_length(each.high_mm, units)}" if each.wide_mm * scale > 56 else ""
+        if each.high_mm * scale > 4.4:
+            paper.label(x + each.wide_mm * scale / 2, y + each.high_mm * scale / 2 - 2.0, each.label + size)
+    paper.set_xy(paper.l_margin, top + high + 2)
+    steps = []
+    for number, cut in enumerate(cuts.cuts, start=1):
+        edge = "lower" if cut.way == "rip" else "left"
+        steps.append(f"{number}: {cut.way} at {say_length(cut.setting_mm, units)} from that piece's {edge} edge")
+    settings = f" The saw is set {cuts.settings} times for {len(cuts.cuts)} cuts." if cuts.cuts else ""
+    paper.quiet(("; ".join(steps) + "." if steps else "No cut but the trim.") + settings)
+
+
+def sheet_drawing(job: SheetJob, n: int, units: Units) -> Drawing:
+    """One sheet at true size, for those who play drawings to files: its edge, its parts, their labels."""
+    cuts = job.plan.sheets[n]
+    row = job.stock[cuts.blank]
+    lines = _ring("FRAME", 0.0, 0.0, row.length_mm, row.width_mm)
+    texts = []
+    for each in cuts.placed:
+        lines += _ring("PIECE", each.left_mm, each.bottom_mm, each.wide_mm, each.high_mm)
+        size = f"{say_length(each.wide_mm, units)} × {say_length(each.high_mm, units)}"
+        texts.append(Text("WORDS", each.left_mm + 5, each.bottom_mm + 5, min(20.0, each.high_mm / 2), f"{each.label} {size}"))
+    return Drawing(f"{row.name}, sheet {n + 1}", 0.0, 0.0, row.length_mm, row.width_mm, tuple(lines), (), tuple(texts))
+
+
+def _ring(layer: str, left: float, bottom: float, wide: float, high: float) -> list[Line]:
+    corners = [(left, bottom), (left + wide, bottom), (left + wide, bottom + high), (left, bottom + high), (left, bottom)]
+    return [Line(layer, *a, *b) for a, b in pairwise(corners)]  # type: ignore[arg-type]

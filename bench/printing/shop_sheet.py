@@ -1,0 +1,72 @@
+"""The sheet for the shop: what to buy, aisle by aisle, with a box to tick; read at arm's length, with one hand on the trolley."""
+
+from bench.printing.paper import Paper
+from bench.printing.wall_sheet import LARGER
+from trade.cut.shopping import Line, Shopping
+from trade.measure import Units
+
+AISLES = {
+    "wood": "Boards and sheets", "hardware": "Hardware", "fasteners": "Screws and anchors", "bits": "Bits", "finish": "Finish",
+}  # fmt: skip
+_BOX_MM = 4.0
+
+
+def shop_sheet(name: str, buying: Shopping, units: Units, job: str, day: str) -> bytes:
+    """The sheet as a PDF.
+
+    Args:
+        name: of the wall.
+        buying: what to buy for it.
+        units: of the person, and with them the money.
+        job: the wall's job.
+        day: when it was printed, in words.
+    """
+    paper = Paper(units, f"{name}: shop", f"{job}, {name}. {day}.", LARGER)
+    paper.title_line(f"Buy for {name}", f"About {money(buying.cost, units)} in all; prices are rough unless they are yours.")
+    for aisle, title in AISLES.items():
+        lines = [line for line in buying.lines if line.aisle == aisle]
+        if lines:
+            paper.heading(title)
+        for line in lines:
+            _line(paper, line, units)
+    if not buying.lines:
+        paper.say("There is nothing to buy.")
+    return bytes(paper.output())
+
+
+def money(cost: float, units: Units) -> str:
+    """A price to the cent."""
+    return f"{'$' if units == 'imperial' else '€'}{cost:.2f}"
+
+
+def many(line: Line) -> str:
+    """How many to take: packs where it is sold in packs, tins where it is sold by the litre."""
+    if line.unit == "l":
+        return f"{line.packs} tin{'' if line.packs == 1 else 's'} of {line.pack:g} l"
+    if line.pack > 1:
+        return f"{line.packs} pack{'' if line.packs == 1 else 's'} of {line.pack:g}"
+    return f"{line.packs:g}"
+
+
+def needed(line: Line) -> str:
+    """What of it is needed, where that is less than what is bought."""
+    if line.unit == "l":
+        return f"{line.needed:.2f} l needed"
+    return f"{line.needed:g} needed, {line.spare:g} to spare" if line.pack > 1 and line.spare else ""
+
+
+def _line(paper: Paper, line: Line, units: Units) -> None:
+    if paper.will_page_break(14):
+        paper.add_page()
+    left, top = paper.l_margin, paper.get_y()
+    paper.set_line_width(0.3)
+    paper.set_draw_color(30, 30, 30)
+    paper.rect(left, top + 0.8, _BOX_MM, _BOX_MM)
+    price = money(line.cost, units) if line.cost else ""
+    paper.set_x(left + _BOX_MM + 3)
+    wide = paper.epw - _BOX_MM - 3
+    paper.row(((many(line), wide * 0.27), (line.what, wide * 0.55), (price, wide * 0.18)))
+    said = ", ".join(each for each in (needed(line), line.note) if each)
+    if said:
+        paper.set_x(left + _BOX_MM + 3)
+        paper.row((("", wide * 0.27), (said, wide * 0.73)))

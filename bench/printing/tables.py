@@ -1,0 +1,61 @@
+"""The shopping list for a spreadsheet: as plain text (CSV) and as an OpenDocument table (ODS)."""
+
+import csv
+import io
+
+from bench.printing.shop_sheet import AISLES
+from trade.cut.shopping import Shopping
+
+_HEAD = ("aisle", "what", "needed", "unit", "pack", "packs", "spare", "each", "cost", "note")
+_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+Row = tuple[str | float, ...]
+
+
+def rows(buying: Shopping) -> list[Row]:
+    """The list, row by row, its head first; no word in it can be taken for a formula."""
+    found: list[Row] = [_HEAD]
+    for line in buying.lines:
+        found.append(
+            (
+                AISLES[line.aisle], _plain(line.what), round(line.needed, 2), line.unit or "pieces", line.pack, line.packs,
+                round(line.spare, 2), round(line.each, 4), round(line.cost, 2), _plain(line.note),
+            )
+        )  # fmt: skip
+    return found
+
+
+def _plain(words: str) -> str:
+    return f"'{words}" if words.startswith(_FORMULA) else words
+
+
+def as_csv(buying: Shopping) -> bytes:
+    """The list as CSV."""
+    out = io.StringIO()
+    csv.writer(out, lineterminator="\r\n").writerows(rows(buying))
+    return out.getvalue().encode()
+
+
+def as_ods(buying: Shopping, name: str) -> bytes:
+    """The list as a spreadsheet with one table, and the sum of all costs below it."""
+    from odfdo import Cell, Document, Table
+    from odfdo import Row as OdsRow
+
+    doc = Document("spreadsheet")
+    doc.body.clear()
+    table = Table(name[:30] or "Shopping")
+    listed = rows(buying)
+    for each in listed:
+        row = OdsRow()
+        for cell in each:
+            row.append_cell(Cell(cell))
+        table.append_row(row)
+    last = OdsRow()
+    for cell in ("", "in all", "", "", "", "", "", ""):
+        last.append_cell(Cell(cell))
+    total = Cell(round(buying.cost, 2), formula=f"of:=SUM([.I2:.I{len(listed)}])") if len(listed) > 1 else Cell(0.0)
+    last.append_cell(total)
+    table.append_row(last)
+    doc.body.append(table)
+    out = io.BytesIO()
+    doc.save(out)
+    return out.getvalue()

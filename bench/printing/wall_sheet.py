@@ -1,0 +1,88 @@
+"""The sheet for the wall: the wall to scale, then each piece close up with its holes, bits and depths; read at arm's length."""
+
+from bench.printing.paper import Paper
+from bench.printing.true_size import replay
+from trade import say
+from trade.check import Verdict
+from trade.mark.marks import Mark, piece_marks
+from trade.mark.overview import LETTERS_MM, close_up, overview, room_for, scale_for
+from trade.mark.reading import read, say_across, say_datum, say_up
+from trade.mark.template import Drawing
+from trade.measure import Units, say_bit, say_length
+from trade.mounts import mount_of
+from trade.plan import AnyPiece, Plan
+
+LARGER = 1.4  # 7.5 points become 10.5
+_HIGH_MM, _CLOSE_MM, _WITH_IT_MM = 150.0, 105.0, 55.0  # with a drawing: its heading, its scale and the first holes
+_MOST_CAUTIONS = 6
+
+
+def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -> bytes:
+    """The sheet as a PDF.
+
+    Args:
+        plan: the wall.
+        verdict: of the same plan; what won't hold is not to be drilled.
+        units: to print in.
+        job: whose wall it is.
+        day: when it was printed, in words.
+    """
+    paper = Paper(units, f"{plan.name}: wall", f"{job}, {plan.name}. {day}. Probe before you drill.", LARGER)
+    paper.title_line(plan.name, say_datum(plan.datum, units))
+    room = (paper.epw, _HIGH_MM)
+    per = scale_for(plan.wall.width_mm, plan.wall.height_mm, room)
+    _draw(paper, overview(plan, units, per), per)
+    for number, piece in enumerate(plan.pieces, start=1):
+        word = say.WORDS[verdict.piece(piece.key).word]
+        up = say_length(piece.top_mm, units)
+        paper.say(f"{number}  {piece.name}: its top {up} up. {word}.", bold=True)
+    paper.quiet("Dashed: studs. Crossed out: do not drill there. Crosses: holes.")
+    for number, piece in enumerate(plan.pieces, start=1):
+        _piece(paper, number, piece, plan, verdict, units)
+    return bytes(paper.output())
+
+
+def _draw(paper: Paper, drawing: Drawing, per: float) -> None:
+    """A drawing at 1 : `per`, where the page has come to, with the scale in words and a line to check it by."""
+    left, top = paper.l_margin, paper.get_y() + 1.0
+    foot = top + drawing.high / per
+    replay(paper, drawing, lambda x, y: (left + (x - drawing.left) / per, foot - (y - drawing.bottom) / per), per, ("PIECE",))
+    paper.set_line_width(0.3)
+    paper.line(left, foot + 4, left + 50, foot + 4)
+    for x in (left, left + 50):
+        paper.line(x, foot + 3, x, foot + 5)
+    paper.set_font("DejaVu", "", LETTERS_MM * 72 / 25.4)
+    paper.text(left + 53, foot + 5.2, f"1 : {per:.0f}; this line is 50 mm on paper")
+    paper.set_xy(paper.l_margin, foot + 8)
+
+
+def _piece(paper: Paper, number: int, piece: AnyPiece, plan: Plan, verdict: Verdict, units: Units) -> None:
+    holes = [mark for mark in piece_marks(piece, plan.wall, units, plan.policy.lead_holes) if mark.where == "wall"]
+    per = room_for(piece, plan, units, (paper.epw, _CLOSE_MM))
+    drawing = close_up(piece, plan, units, per)
+    paper.heading(f"{number}  {piece.name}", drawing.high / per + _WITH_IT_MM)
+    judged = verdict.piece(piece.key)
+    if judged.word in ("wont_hold", "cannot_tell"):
+        paper.say(f"{say.WORDS[judged.word]}: {say.headline(judged, units)} Don't drill yet.", bold=True)
+    _draw(paper, drawing, per)
+    seats = mount_of(piece).seats(piece, plan.wall)
+    paper.say("; ".join(dict.fromkeys(seat.words(units) for seat in seats)) or "Nothing goes into the wall.", bold=True)
+    _table(paper, piece, plan, holes, units)
+    cautions = list(dict.fromkeys(say.phrase(each, units) for mark in holes for each in mark.cautions))
+    paper.points(cautions[:_MOST_CAUTIONS])
+
+
+def _table(paper: Paper, piece: AnyPiece, plan: Plan, holes: list[Mark], units: Units) -> None:
+    """Every hole: from the datum across and up, the bit, and where the tape sits on it."""
+    wide = paper.epw / 5
+    paper.row((("hole", wide * 0.5), ("across", wide * 1.3), ("up", wide * 1.2), ("bit", wide), ("tape at", wide)), bold=True)
+    datum = plan.datum
+    for mark in holes:
+        place = read(datum, piece, plan.wall, mark.x_mm, mark.y_mm)
+        paper.row(
+            (
+                (str(mark.number), wide * 0.5), (say_across(place, datum, units), wide * 1.3),
+                (say_up(place, datum, units), wide * 1.2),
+                (say_bit(mark.bit_mm, units) if mark.bit_mm else "none", wide), (say_length(mark.depth_mm, units), wide),
+            )
+        )  # fmt: skip

@@ -1,0 +1,211 @@
+"""The yard behind the saw: what is at hand, what lies on the rack, what is left over, what else is cut."""
+
+from collections.abc import Callable
+from typing import Any
+
+from django import forms
+from django.core.files.uploadedfile import UploadedFile
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.views.decorators.http import require_POST
+from msgspec.structs import replace
+
+from bench.desk import Desk, apply, change, desk_or_404, refused
+from bench.forms import BenchForm, MeasureField
+from bench.models import Offcut
+from trade import data, sheet
+from trade.cut import outside
+from trade.errors import PlanError
+from trade.plan import Plan
+from trade.shop import Defect, OnHand, OwnPart
+
+_KINDS = [("board", "board, cut to length"), ("sheet", "sheet, cut both ways")]
+
+
+def _boards() -> list[tuple[str, str]]:
+    return [(key, row.name) for key, row in data.boards().items()]
+
+
+class HandForm(BenchForm):
+    """A board or a sheet that is there already."""
+
+    def __init__(self, desk: Desk, posted: Any = None) -> None:
+        """Of the wood that the wall uses most, as thick as that."""
+        super().__init__(posted)
+        self.desk, units = desk, desk.units
+        board, thick_mm = (desk.cutting.thicknesses or [("plywood", 18.0)])[0]
+        self.fields["kind"] = forms.ChoiceField(choices=_KINDS, label="What it is")
+        self.fields["board"] = forms.ChoiceField(choices=_boards(), label="Of", initial=board)
+        self.fields["length"] = MeasureField(units, label="Long, with the grain")
+        self.fields["width"] = MeasureField(units, label="Wide")
+        self.fields["thickness"] = MeasureField(units, thick_mm, label="Thick")
+        self.fields["many"] = forms.IntegerField(min_value=1, max_value=500, initial=1, label="How many")
+        self.fields["bad_from"] = MeasureField(units, required=False, label="Bad from, along it")
+        self.fields["bad_to"] = MeasureField(units, required=False, label="Bad to")
+
+    def clean(self) -> dict[str, Any]:
+        """Build it; its refusals land beside their fields."""
+        got = super().clean() or {}
+        if self.errors:
+            return got
+        try:
+            got["made"] = self._made(got)
+        except PlanError as error:
+            names = {"from_mm": "bad_from", "to_mm": "bad_to", "defects": "bad_to", "many": "many", "board": "board"}
+            where = names.get(error.where, error.where.removesuffix("_mm"))
+            self.add_error(where if where in self.fields else None, str(error))
+        return got
+
+    def _made(self, got: dict[str, Any]) -> OnHand:
+        bad = got["bad_from"] is not None or got["bad_to"] is not None
+        if bad and got["bad_to"] is None:
+            raise PlanError("Where does it end?", "to_mm")
+        defects = (Defect(from_mm=got["bad_from"] or 0.0, to_mm=got["bad_to"]),) if bad else ()
+        return OnHand(
+            name=f"your {data.boards()[got['board']].name} {got['kind']}", board=got["board"], kind=got["kind"],
+            length_mm=got["length"], width_mm=got["width"], thickness_mm=got["thickness"], many=got["many"], defects=defects,
+        )  # fmt: skip
+
+
+class OwnForm(BenchForm):
+    """A part that is cut besides."""
+
+    own_name = forms.CharField(max_length=80, label="What it is")
+    own_turns = forms.BooleanField(required=False, label="Its grain may run either way")
+
+    def __init__(self, desk: Desk, posted: Any = None) -> None:
+        """Of the wood that the wall uses most."""
+        super().__init__(posted)
+        self.desk, units = desk, desk.units
+        board, thick_mm = (desk.cutting.thicknesses or [("plywood", 18.0)])[0]
+        self.fields["own_board"] = forms.ChoiceField(choices=_boards(), label="Of", initial=board)
+        self.fields["own_length"] = MeasureField(units, label="Long, with the grain")
+        self.fields["own_width"] = MeasureField(units, label="Wide")
+        self.fields["own_thickness"] = MeasureField(units, thick_mm, label="Thick")
+        self.fields["own_many"] = forms.IntegerField(min_value=1, max_value=500, initial=1, label="How many")
+
+    def clean(self) -> dict[str, Any]:
+        """Build it; its refusals land beside their fields."""
+        got = super().clean() or {}
+        if self.errors:
+            return got
+        try:
+            got["made"] = OwnPart(
+                name=got["own_name"], board=got["own_board"], length_mm=got["own_length"], width_mm=got["own_width"],
+                thickness_mm=got["own_thickness"], many=got["own_many"], turns=got["own_turns"],
+            )  # fmt: skip
+        except PlanError as error:
+            where = f"own_{error.where.removesuffix('_mm')}"
+            self.add_error(where if where in self.fields else None, str(error))
+        return got
+
+
+def _with(plan: Plan, **fields: Any) -> Plan:
+    """The plan with other things in its workshop."""
+    return replace(plan, shop=replace(plan.shop, **fields))
+
+
+def _desk(request: HttpRequest, wall: int) -> Desk:
+    return desk_or_404(request, wall, "cut", request.POST.get("piece"))
+
+
+@require_POST
+def add(request: HttpRequest, wall: int) -> HttpResponse:
+    """One more board or sheet at hand."""
+    desk = _desk(request, wall)
+    form = HandForm(desk, request.POST)
+    return change(desk, form, lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, form.cleaned_data["made"])), "At hand")
+
+
+@require_POST
+def add_own(request: HttpRequest, wall: int) -> HttpResponse:
+    """One more part of the person's own."""
+    desk = _desk(request, wall)
+    form = OwnForm(desk, request.POST)
+    if not form.is_valid():
+        desk.own_form = form
+        return desk.fragment(422)
+    return apply(desk, lambda plan: _with(plan, own=(*plan.shop.own, form.cleaned_data["made"])), "A part besides")
+
+
+@require_POST
+def drop(request: HttpRequest, wall: int, what: str, index: int) -> HttpResponse:
+    """Take one away again: of what is at hand, or of the person's own parts."""
+    desk = _desk(request, wall)
+    if what not in ("on_hand", "own") or index >= len(getattr(desk.plan.shop, what)):
+        raise Http404("There is no such thing in the yard.")
+
+    def dropped(plan: Plan) -> Plan:
+        every = getattr(plan.shop, what)
+        return _with(plan, **{what: every[:index] + every[index + 1 :]})
+
+    return apply(desk, dropped, "Take it away")
+
+
+@require_POST
+def keep(request: HttpRequest, wall: int) -> HttpResponse:
+    """Put what is left over on the rack, for other walls; what was put there from this wall before is replaced."""
+    desk = _desk(request, wall)
+    left = desk.cutting.plan.offcuts
+    if not left:
+        return refused(desk, "Nothing is left over that is good for anything.")
+    return apply(desk, lambda plan: _with(plan, kept=left[:40]), "Keep the offcuts", "They lie on the rack now, for any wall.")
+
+
+@require_POST
+def take(request: HttpRequest, wall: int, offcut: int) -> HttpResponse:
+    """Take an offcut off the rack for this wall."""
+    desk = _desk(request, wall)
+    found = get_object_or_404(Offcut, pk=offcut)
+    if found.taken_id is not None or found.wall_id == desk.wall.pk:
+        return refused(desk, "That offcut is not on the rack any more: another wall has it.")
+    return apply(desk, lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, found.on_hand())), "Off the rack")
+
+
+def _brought(desk: Desk, name: str, read: Callable[[bytes], tuple[tuple[OwnPart, ...], str]]) -> HttpResponse:
+    file = desk.request.FILES.get(name)
+    if not isinstance(file, UploadedFile):
+        return refused(desk, "Choose a file first.")
+    try:
+        parts, words = read(file.read(sheet.MAX_BYTES + 1))
+    except sheet.RefusedSheetError as error:
+        desk.refused_rows = error.rows
+        return refused(desk, str(error))
+    many = sum(part.many for part in parts)
+    said = f"{many} part{'' if many == 1 else 's'} brought in.{words}"
+    return apply(desk, lambda plan: _with(plan, own=(*plan.shop.own, *parts)), "Bring in parts", said)
+
+
+@require_POST
+def bring_table(request: HttpRequest, wall: int) -> HttpResponse:
+    """Parts out of a table (CSV)."""
+    desk = _desk(request, wall)
+    return _brought(desk, "table", lambda raw: (outside.read_table(raw, desk.units), ""))
+
+
+@require_POST
+def bring_drawing(request: HttpRequest, wall: int) -> HttpResponse:
+    """Parts out of a drawing (DXF), of the wood that was chosen."""
+    desk = _desk(request, wall)
+    board = request.POST.get("of", "")
+    wood = next(((key, mm) for key, mm in _woods(desk) if f"{key}:{mm:.2f}" == board), None)
+    if wood is None:
+        return refused(desk, "Say first what the parts of the drawing are of.")
+
+    def read(raw: bytes) -> tuple[tuple[OwnPart, ...], str]:
+        drawn = outside.read_dxf(raw, *wood, desk.units)
+        left = f" {drawn.others} other shape{'' if drawn.others == 1 else 's'} left out: only closed rectangles are parts."
+        return drawn.parts, left if drawn.others else ""
+
+    return _brought(desk, "drawing", read)
+
+
+def _woods(desk: Desk) -> list[tuple[str, float]]:
+    """Woods in the thicknesses that a drawing's parts may be of: those of the wall, then those that are sold."""
+    sold = [(row.board, row.thickness_mm) for row in data.stock().values() if row.kind == "sheet"]
+    return list(dict.fromkeys([*desk.cutting.thicknesses, *sold]))
+
+
+def woods(desk: Desk) -> list[tuple[str, str, float]]:
+    """The same for a list to choose from: what the page sends, its name, its thickness."""
+    return [(f"{key}:{mm:.2f}", data.boards()[key].name, mm) for key, mm in _woods(desk)]

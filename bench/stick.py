@@ -1,0 +1,60 @@
+"""The story stick: the stages of a wall's work, how each stands, and what the panel of each can show."""
+
+from typing import TYPE_CHECKING
+
+from trade import say
+from trade.cut.parts import count_parts
+
+if TYPE_CHECKING:
+    from bench.desk import Desk
+
+STAGES = ("survey", "load", "fix", "mark", "cut")
+LOOKS: dict[str, tuple[tuple[str, str, str], ...]] = {
+    "fix": (
+        ("", "Checks", "Every check, worst first"),
+        ("ways", "Ways", "Other ways to hang it, compared"),
+        ("where", "Where", "Where else it could hang, and what it would carry there"),
+        ("if", "What if", "What gives way first when more is put on it"),
+        ("policy", "Job", "How this job is done: what is trusted, what matters"),
+    ),
+    "cut": (
+        ("", "Saw", "Every board and sheet with its cuts"),
+        ("parts", "Parts", "What is done to each part, and what is measured first"),
+        ("stock", "Stock", "What is at hand, what is left over, what else to cut"),
+        ("buy", "Buy", "What to buy, and what it costs"),
+        ("days", "Days", "The finish, and when it can hang and be loaded"),
+    ),
+}  # what the panel of a stage shows, its first look named by nothing
+
+
+def stick(desk: "Desk") -> list[dict[str, str]]:
+    """The story stick: every stage that is built, and how it stands."""
+    plan, verdict = desk.plan, desk.verdict
+    unsure = plan.wall.layers is None or (plan.wall.build != "mass" and not plan.wall.uprights)
+    found = (
+        "masonry" if plan.wall.build == "mass" else f"{len(plan.wall.uprights)} stud{'' if len(plan.wall.uprights) == 1 else 's'}"
+    )
+    unloaded = sum(not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces)
+    words = [piece.word for piece in verdict.pieces]
+    counts = [(words.count(word), say.WORDS[word].lower()) for word in ("wont_hold", "close", "cannot_tell")]
+    trouble = ", ".join(f"{n} {word}" for n, word in counts if n)
+    fails = "trouble" if counts[0][0] or counts[1][0] else "waiting"
+    ready = desk.piece_verdict is not None and desk.piece_verdict.word in ("holds", "close")
+    sawn = count_parts(plan)
+    states = {
+        "survey": ("waiting", "ask more") if unsure else ("done", found),
+        "load": ("waiting", "nothing yet")
+        if not words
+        else ("waiting", f"{unloaded} to weigh")
+        if unloaded
+        else ("done", "done"),
+        "fix": ("waiting", "nothing yet") if not words else (fails, trouble) if trouble else ("done", "all hold"),
+        "mark": ("done", f"{desk.wall_holes} holes") if ready else ("waiting", "not yet" if words else "nothing yet"),
+        "cut": ("done" if ready else "waiting", f"{sawn} part{'' if sawn == 1 else 's'}")
+        if words
+        else ("waiting", "nothing yet"),
+    }
+    return [
+        {"stage": stage, "name": stage.capitalize(), "state": states[stage][0], "note": states[stage][1], "key": str(n)}
+        for n, stage in enumerate(STAGES, start=1)
+    ]
