@@ -334,16 +334,16 @@ def apply(desk: Desk, changed: Callable[[Plan], Plan], label: str, words: str = 
     return after(desk)
 
 
-def change(desk: Desk, form: forms.Form, changed: Callable[[Plan], Plan], label: str) -> HttpResponse:
-    """Keep what a form says, or show it again with its sentences."""
+def change(desk: Desk, form: forms.Form, changed: Callable[[Plan], Plan], label: str, slot: str = "form") -> HttpResponse:
+    """Keep what a form says, or show it again with its sentences. `slot`: where the desk keeps it meanwhile."""
     if not form.is_valid():
-        desk.form = form
+        setattr(desk, slot, form)
         return desk.fragment(422)
     try:
         changed(desk.plan)
     except PlanError as error:
         form.refuse(error) if hasattr(form, "refuse") else form.add_error(None, str(error))
-        desk.form = form
+        setattr(desk, slot, form)
         return desk.fragment(422)
     return apply(desk, changed, label)
 

@@ -9,6 +9,7 @@ from trade.measure import ABSURD_MM
 from trade.part import Key, Name, Part, between, known
 
 _MOST_MONEY, _MOST_MANY, _MOST_LINES = 100_000.0, 500, 400
+_MOST_OWN = 400  # so that with what a wall's pieces need no saw list becomes longer than is worked out while one waits
 DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 
@@ -193,4 +194,6 @@ class Shop(Part, frozen=True, kw_only=True):
         for where in ("on_hand", "kept", "own", "prices", "measured"):
             if len(getattr(self, where)) > _MOST_LINES:
                 raise PlanError(f"More than {_MOST_LINES} of them.", where)
+        if sum(each.many for each in self.own) > _MOST_OWN:
+            raise PlanError(f"More than {_MOST_OWN} parts of one's own in all: cut them in two goes.", "own")
         money(self.ready, "ready")

@@ -122,10 +122,9 @@ def add_own(request: HttpRequest, wall: int) -> HttpResponse:
     """One more part of the person's own."""
     desk = _desk(request, wall)
     form = OwnForm(desk, request.POST)
-    if not form.is_valid():
-        desk.own_form = form
-        return desk.fragment(422)
-    return apply(desk, lambda plan: _with(plan, own=(*plan.shop.own, form.cleaned_data["made"])), "A part besides")
+    return change(
+        desk, form, lambda plan: _with(plan, own=(*plan.shop.own, form.cleaned_data["made"])), "A part besides", "own_form"
+    )
 
 
 @require_POST

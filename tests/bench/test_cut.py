@@ -262,6 +262,7 @@ class Yard(BenchCase):
             ({"own_width": "9 m"}, "must lie between"),
             ({"own_name": ""}, "required"),
             ({"own_length": "x"}, "x"),
+            ({"own_many": "450"}, "More than 400 parts"),
         ):
             self.assertContains(self.post("yard-own", stage="cut", look="stock", **(fields | values)), said, status_code=422)
 

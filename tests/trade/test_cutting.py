@@ -247,7 +247,7 @@ class Sheets(SimpleTestCase):
             ([Part("a", 3000, 100)], 3.0, "larger"),
             ([Part("a", 0, 100)], 3.0, "a size"),
             ([Part("a", 10, 10)], -1.0, "saw"),
-            ([Part(str(n), 10, 10) for n in range(401)], 3.0, "More than"),
+            ([Part(str(n), 10, 10) for n in range(501)], 3.0, "More than"),
         ):
             with self.assertRaisesRegex(PlanError, said):
                 cut_sheets(parts, [Blank(*SHEET)], kerf)
@@ -475,6 +475,8 @@ class AWall(SimpleTestCase):
         for nonsense in ({"of": "x", "each": -1.0}, {"of": "x", "each": float("nan")}):
             with self.assertRaises(PlanError):
                 Price(**nonsense)
+        with self.assertRaisesRegex(PlanError, "More than 400 parts"):
+            Shop(own=(replace(own, many=399), replace(own, many=2)))
 
     def test_seventy_screws_are_not_seven_packs_of_ten(self) -> None:
         """House rule, by hand: seven packs of ten trouble like 21 screws, three of 25 like 5 + 9, one of 100 like 30 + 3."""

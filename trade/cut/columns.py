@@ -7,14 +7,14 @@ rounded down, on a grid of a tenth.
 """
 
 from collections.abc import Sequence
-from time import monotonic
+from itertools import count
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 _GRID_MM, _FINE_MM = 0.5, 0.1
-_SECONDS = 0.4
+_CELLS = 60_000_000  # cells of knapsack tables filled, then it must do: work, not seconds, so that the answer is the same anywhere
 _WORTH = 1e-7
 
 Pattern = tuple[int, tuple[int, ...]]
@@ -47,8 +47,8 @@ def generate(
     few = [stock for stock, limit in enumerate(limits) if limit is not None]
     endless = [stock for stock in range(len(rooms)) if stock not in few] or list(range(len(rooms)))
     patterns: list[Pattern] = [_alone(n, kinds, demand, rooms, prices, endless) for n in range(len(kinds))]
-    until = monotonic() + _SECONDS
-    while True:
+    round_cells = sum(int(room / _GRID_MM) for room in rooms) * len(kinds)
+    for cells in count(round_cells, round_cells):
         costs = [prices[stock] for stock, _ in patterns]
         matrix = np.array([pattern for _, pattern in patterns], dtype=float).T
         used = np.array([[float(own == stock) for own, _ in patterns] for stock in few]).reshape(len(few), len(patterns))
@@ -65,7 +65,7 @@ def generate(
             value, pattern = _knapsack(kinds, demand, worth, room, _GRID_MM, up=True)
             if value > price + scarce.get(stock, 0.0) + _WORTH and (stock, pattern) not in patterns:
                 found.append((stock, pattern))
-        if not found or monotonic() > until:
+        if not found or cells > _CELLS:
             break
         patterns += found
     if few:

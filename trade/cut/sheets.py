@@ -17,7 +17,7 @@ from trade.errors import PlanError
 
 __all__ = ["Blank", "Cut", "Offcut", "Part", "Placed", "Rect", "SheetCuts", "SheetPlan", "cut_sheets"]
 
-_MOST_PARTS = 400
+_MOST_PARTS = 500
 
 
 class SheetPlan(NamedTuple):
