@@ -3,6 +3,7 @@
 import argparse
 import sys
 from collections.abc import Callable
+from datetime import datetime
 from pathlib import Path
 
 from trade import data, planfile, telling
@@ -12,9 +13,13 @@ from trade.choose import told
 from trade.choose.cures import cures
 from trade.choose.ways import ways
 from trade.choose.wish import amount_of, wish_for, wish_of
+from trade.cut.plan import cut_plan
+from trade.cut.shopping import shopping
 from trade.errors import TradeError
 from trade.fixings.held import held
 from trade.fixings.site import Site
+from trade.job import told as job_told
+from trade.job.days import schedule
 from trade.load.shelf import ShelfLoad
 from trade.mark.marks import piece_marks
 from trade.measure import Units, read_length, read_weight
@@ -52,13 +57,16 @@ def _parser() -> argparse.ArgumentParser:
 
     for name, what in (
         ("assess", "judge a plan"), ("marks", "say where to drill"), ("survey", "say what its readings amount to"),
-        ("explain", "show every sum of a plan's pieces"),
+        ("explain", "show every sum of a plan's pieces"), ("cut", "say what to saw out of what"), ("buy", "say what to buy"),
+        ("days", "say when it can hang and when it may be loaded"),
     ):  # fmt: skip
         made = command(name, what)
         made.add_argument("plan", help="a plan file (JSON), or - for standard input")
         if name == "explain":
             made.add_argument("--piece", help="only this piece, by its key")
             made.add_argument("--check", help="only this check, by its code")
+        if name == "days":
+            made.add_argument("--now", type=datetime.fromisoformat, help="from when on, 2031-04-05T18:00; now when left out")
     hang = command("ways", "find ways to hang something on a plan's wall")
     hang.add_argument("plan", help="a plan file (JSON), or - for standard input")
     thing = hang.add_mutually_exclusive_group(required=True)
@@ -134,6 +142,27 @@ def _explain(asked: argparse.Namespace) -> int:
     return EXIT[worst(each.word for each in pieces)]
 
 
+def _cut(asked: argparse.Namespace) -> int:
+    plan, units = _plan(asked)
+    found = cut_plan(plan)
+    _say(asked, job_told.cut_as_json(found), job_told.cut_as_text(found, units))
+    return 0
+
+
+def _buy(asked: argparse.Namespace) -> int:
+    plan, units = _plan(asked)
+    found = shopping(plan, cut_plan(plan), units)
+    _say(asked, job_told.buy_as_json(found), job_told.buy_as_text(found))
+    return 0
+
+
+def _days(asked: argparse.Namespace) -> int:
+    plan, _ = _plan(asked)
+    found = schedule(plan, cut_plan(plan), asked.now or datetime.now())
+    _say(asked, job_told.days_as_json(found), job_told.days_as_text(found))
+    return 0
+
+
 def _ways(asked: argparse.Namespace) -> int:
     plan, units = _plan(asked)
     if asked.piece is not None:
@@ -204,7 +233,7 @@ def _rules(_: argparse.Namespace) -> int:
 
 _COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "assess": _assess, "marks": _marks, "survey": _survey, "explain": _explain, "ways": _ways, "cures": _cures,
-    "kinds": _kinds, "capacity": _capacity,
+    "cut": _cut, "buy": _buy, "days": _days, "kinds": _kinds, "capacity": _capacity,
     "sag": _sag, "schema": _schema, "rules": _rules,
 }  # fmt: skip
 

@@ -7,6 +7,7 @@ from bench.printing.wall_sheet import LARGER
 from trade import data, say
 from trade.cut.parts import CutPart
 from trade.cut.plan import BoardJob, CutPlan, SheetJob, source_words
+from trade.job.told import cut_line
 from trade.mark.template import Drawing, Line, Text
 from trade.measure import Units, say_fine_length, say_length
 
@@ -104,10 +105,7 @@ def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
         if each.high_mm * scale > 4.4:
             paper.label(x + each.wide_mm * scale / 2, y + each.high_mm * scale / 2 - 2.0, each.label + size)
     paper.set_xy(paper.l_margin, top + high + 2)
-    steps = []
-    for number, cut in enumerate(cuts.cuts, start=1):
-        edge = "lower" if cut.way == "rip" else "left"
-        steps.append(f"{number}: {cut.way} at {say_length(cut.setting_mm, units)} from that piece's {edge} edge")
+    steps = [f"{number}: {cut_line(cut, units)}" for number, cut in enumerate(cuts.cuts, start=1)]
     settings = f" The saw is set {cuts.settings} times for {len(cuts.cuts)} cuts." if cuts.cuts else ""
     paper.quiet(("; ".join(steps) + "." if steps else "No cut but the trim.") + settings)
 

@@ -278,6 +278,22 @@ class Shell(SimpleTestCase):
         for words in ("2850 G² D", "C_D", "Source: NDS 2018", "M d_1 / Σ d²"):
             self.assertIn(words, said)
 
+    def test_the_saw_the_shop_and_the_days(self) -> None:
+        """The same as the bench: the example's two boards, a beam that nobody sells, screws in packs, a helper on Saturday."""
+        example = str(ROOT / "docs/example.plan.json")
+        status, said = self.run_it("cut", example)
+        self.assertEqual(status, 0)
+        for words in ("1x12, 6 ft, red oak\n  1a 44", "Bore 2 holes, 5/8", "Not sold in that size: 2a"):
+            self.assertIn(words, said)
+        cut = json.loads(self.run_it("cut", example, "--json")[1])
+        self.assertEqual([[part["label"] for part in board["parts"]] for board in cut["boards"]], [["1a"], ["3a"]])
+        self.assertIn("pack of 10, #12 wood screw", self.run_it("buy", example)[1])
+        lines = json.loads(self.run_it("buy", example, "--json")[1])["lines"]
+        self.assertTrue(all(line["pack"] * line["packs"] >= line["needed"] for line in lines))
+        said = self.run_it("days", example, "--now", "2031-04-07T08:00")[1]
+        self.assertRegex(said, r"Mon 07 Apr 18:00 .*Buy[^$]*Sat 12 Apr 09:00 .*Hang")
+        self.assertEqual(json.loads(self.run_it("days", example, "--json")[1])["refusal"], "")
+
     def test_bad_words_are_refused_with_a_sentence(self) -> None:
         for words, said in (
             (("capacity", "--anchor", "plug_8", "--into", "cheese"), "“cheese” is no wall or lining"),

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 _GRID_MM, _FINE_MM = 0.5, 0.1
-_CELLS = 60_000_000  # cells of knapsack tables filled, then it must do: work, not seconds, so that the answer is the same anywhere
+_CELLS = 60_000_000  # of knapsack tables, then it must do: work, not seconds, so that all machines answer the same
 _WORTH = 1e-7
 
 Pattern = tuple[int, tuple[int, ...]]

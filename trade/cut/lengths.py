@@ -7,15 +7,16 @@ patterns are generated and an integer programme chooses among them (`columns.py`
 from collections import Counter
 from collections.abc import Sequence
 from itertools import pairwise
-from math import ceil, gcd
-from typing import NamedTuple
+from math import ceil, gcd, inf
+from typing import Any, NamedTuple
 
-from trade.cut.columns import Columns, Pattern, generate, knapsack
+from trade.cut.columns import Pattern, generate, knapsack
 from trade.errors import PlanError
 
 _MOST_PARTS = 500
 _MOST_PATTERNS, _FEW_KINDS = 3_000, 16
 _SECONDS = 0.6
+_LIKED = 150  # patterns that are tried first
 _TOUCHING_MM = 1e-6
 
 
@@ -75,7 +76,7 @@ def cut_lengths(
         fullest = _fullest(sizes, sold)
         first = fullest if fullest is not None and (first is None or fullest[0] < first[0] - 1e-9) else first
     if first is None or first[0] > bound + 1e-6:
-        better, proved = _by_patterns(sizes, sold)
+        better, proved = _by_patterns(sizes, sold, inf if first is None else first[0])
         bound = max(bound, proved)
         first = better if better is not None and (first is None or better[0] < first[0] - 1e-9) else first
     if first is None:
@@ -201,41 +202,94 @@ def _bound(sizes: Sequence[float], sold: _Sold) -> float:
     return max(counts) * price
 
 
-def _by_patterns(sizes: Sequence[float], sold: _Sold) -> tuple[Bins | None, float]:
-    """The cheapest choice among the patterns that a linear programme wants, and what nothing costs less than."""
-    import numpy as np
-    from scipy.optimize import Bounds, LinearConstraint, milp
+def _by_patterns(sizes: Sequence[float], sold: _Sold, best: float) -> tuple[Bins | None, float]:
+    """The cheapest choice among the patterns that a linear programme wants, and what nothing costs less than.
 
+    Of all patterns, where they can be counted, those go first that the programme likes best. One whose reduced cost is more than
+    what lies between its optimum and the best answer known is in no better answer.
+
+    Args:
+        sizes: of the parts, kerf and all, the longest first.
+        sold: the boards.
+        best: what the best answer known costs; None comes back where nothing cheaper was found.
+    """
     demand = Counter(sizes)
     kinds = sorted(demand, reverse=True)
     counts = [demand[kind] for kind in kinds]
     every = _patterns(kinds, counts, sold.rooms)
-    known = Columns(every, 0.0) if every else generate(kinds, counts, *sold)
-    costs = np.array([sold.prices[stock] for stock, _ in known.patterns])
-    matrix = np.array([pattern for _, pattern in known.patterns]).T
-    rules = [LinearConstraint(matrix, np.array(counts), np.inf)]
-    for stock, limit in enumerate(sold.limits):
-        if limit is not None:
-            rules.append(LinearConstraint(np.array([float(own == stock) for own, _ in known.patterns]), -np.inf, limit))
-    found = milp(
-        costs, constraints=rules, integrality=np.ones(len(costs)), bounds=Bounds(0, np.inf), options={"time_limit": _SECONDS}
-    )
-    proved = float(found.mip_dual_bound) if every and found.mip_dual_bound is not None else known.bound
-    bound = _whole(proved, sold.prices)
-    if found.x is None:
+    if not every:
+        known = generate(kinds, counts, *sold)
+        bound = _whole(known.bound, sold.prices)
+        taken = _choose(known.patterns, counts, sold)[0] if bound < best - _TOUCHING_MM else None
+    else:
+        reduced, optimum = _relaxed(every, counts, sold)
+        bound = _whole(optimum, sold.prices)
+        order = sorted(range(len(every)), key=lambda i: reduced[i])
+        taken, few = None, order[:_LIKED]
+        while bound < best - _TOUCHING_MM:
+            choice, proved = _choose([every[i] for i in few], counts, sold)
+            cost = inf if choice is None else sum(sold.prices[stock] * many for (stock, _), many in choice)
+            if cost < best - _TOUCHING_MM:
+                taken, best = choice, cost
+            worth = [i for i in order if reduced[i] <= best - optimum + _TOUCHING_MM]
+            if len(worth) <= len(few):  # all that could be better were there to be chosen from
+                bound = max(bound, min(_whole(proved, sold.prices), best))
+                break
+            few = worth
+    if taken is None:
         return None, bound
     left = dict(demand)
     bins: list[tuple[int, list[float]]] = []
-    for many, (stock, pattern) in zip(np.round(found.x).astype(int), known.patterns, strict=True):
-        for _ in range(int(many)):
-            taken = []
+    for (stock, pattern), many in taken:
+        for _ in range(many):
+            row = []
             for kind, count in zip(kinds, pattern, strict=True):
                 here = min(count, left[kind])
                 left[kind] -= here
-                taken += [kind] * here
-            if taken:
-                bins.append((stock if sold.limits[stock] is not None else sold.cheapest(sum(taken)), taken))
+                row += [kind] * here
+            if row:
+                bins.append((stock if sold.limits[stock] is not None else sold.cheapest(sum(row)), row))
     return (sum(sold.prices[stock] for stock, _ in bins), bins), bound
+
+
+def _rules(patterns: Sequence[Pattern], counts: Sequence[int], sold: _Sold) -> tuple[Any, Any, Any]:
+    """Costs of the patterns; rows and most of `rows @ x <= most`: every part is cut, and no board used that is not there."""
+    import numpy as np
+
+    costs = np.array([sold.prices[stock] for stock, _ in patterns])
+    rows, most = [-np.array([pattern for _, pattern in patterns], dtype=float).T], [-np.array(counts, dtype=float)]
+    for stock, limit in enumerate(sold.limits):
+        if limit is not None:
+            rows.append(np.array([[float(own == stock) for own, _ in patterns]]))
+            most.append(np.array([float(limit)]))
+    return costs, np.vstack(rows), np.concatenate(most)
+
+
+def _relaxed(patterns: Sequence[Pattern], counts: Sequence[int], sold: _Sold) -> tuple[Sequence[float], float]:
+    """The reduced cost of each pattern in the linear programme, and its optimum; nothing known where it has none."""
+    from scipy.optimize import linprog
+
+    costs, rows, most = _rules(patterns, counts, sold)
+    solved = linprog(costs, A_ub=rows, b_ub=most, bounds=(0, None), method="highs")
+    return (solved.lower.marginals, float(solved.fun)) if solved.status == 0 else ([0.0] * len(patterns), 0.0)
+
+
+def _choose(
+    patterns: Sequence[Pattern], counts: Sequence[int], sold: _Sold
+) -> tuple[list[tuple[Pattern, int]] | None, float]:  # fmt: skip
+    """The cheapest of these patterns that give every part, with how many boards of each; and what no choice costs less than."""
+    import numpy as np
+    from scipy.optimize import Bounds, LinearConstraint, milp
+
+    costs, rows, most = _rules(patterns, counts, sold)
+    found = milp(
+        costs, constraints=LinearConstraint(rows, -np.inf, most), integrality=np.ones(len(costs)), bounds=Bounds(0, np.inf),
+        options={"time_limit": _SECONDS},
+    )  # fmt: skip
+    if found.x is None:
+        return None, inf if found.status == 2 else 0.0
+    chosen = [(pattern, int(many)) for pattern, many in zip(patterns, np.round(found.x), strict=True) if many > 0.5]
+    return chosen, float(found.mip_dual_bound or 0.0)
 
 
 def _patterns(kinds: Sequence[float], demand: Sequence[int], rooms: Sequence[float]) -> tuple[Pattern, ...]:
