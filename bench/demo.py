@@ -15,6 +15,7 @@ from trade.evidence import Reading
 from trade.mounts import mount_of
 from trade.plan import BracketShelf, Layer, Plan, Policy, RodShelf, Stud, Thing
 from trade.plan import Wall as PlanWall
+from trade.shop import Defect, Finish, OnHand, Price, Shop
 from trade.wall.infer import as_studs, infer
 
 JOB = "Boathouse of the rowing club"
@@ -149,7 +150,17 @@ def workshop() -> Plan:
         width_mm=220 * _INCH, height_mm=100 * _INCH, layers=(Layer(kind="plywood_12", thickness_mm=12.0),),
         timber="douglas_fir_larch", studs=_framed(220 * _INCH, 12 * _INCH, 16 * _INCH),
     )  # fmt: skip
-    plan = Plan(name="Workshop wall", units="imperial", wall=wall, policy=Policy(made="shop"))
+    shop = Shop(
+        on_hand=(
+            OnHand(
+                name="the old notice board", board="plywood", kind="sheet", length_mm=60 * _INCH, width_mm=40 * _INCH,
+                thickness_mm=18.26, defects=(Defect(from_mm=0.0, to_mm=4 * _INCH, low_mm=0.0, high_mm=5 * _INCH),),
+            ),
+        ),
+        finish=Finish(first="oil_stain", top="water_varnish", temp_c=16.0), ready=1100.0,
+        prices=(Price(of="stock:plywood_18_26_full", each=58.0),),
+    )  # fmt: skip
+    plan = Plan(name="Workshop wall", units="imperial", wall=wall, policy=Policy(made="shop"), shop=shop)
     oars = tuple(Thing(name=f"Oar {n}", mass_kg=2.6, at_mm=(8 + 16 * n) * _INCH, out_mm=4 * _INCH) for n in range(5))
     plan = _put(
         plan, "rail", (44 * _INCH, 90 * _INCH), "oars", "Oar rail", length_mm=80 * _INCH, board="oak_white", thickness_mm=25.4,

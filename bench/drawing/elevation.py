@@ -1,6 +1,6 @@
 """The wall from the front, to scale: lining, studs, pieces, and what the stage asks about them."""
 
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from django.utils.safestring import SafeString
 
@@ -204,9 +204,9 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
     left = max((other.left_mm + other.length_mm for other in level if other.left_mm < start), default=0.0)
     right = min((other.left_mm for other in level if other.left_mm + other.length_mm > end), default=plan.wall.width_mm)
     if start - left > 1:
-        _dimension(pen, scale.x(left), scale.x(start), top, say_length(start - left, plan.units))
+        _dimension(pen, scale.x(left), scale.x(start), top, say_length(start - left, plan.units), "left", scale.x(0))
     if right - end > 1:
-        _dimension(pen, scale.x(end), scale.x(right), top, say_length(right - end, plan.units))
+        _dimension(pen, scale.x(end), scale.x(right), top, say_length(right - end, plan.units), "right", scale.x(0))
     x = scale.x(end) - 6
     pen.line(x, top, x, scale.y(0), "chalk")
     words = f"{say_length(piece.top_mm, plan.units)} up"
@@ -229,9 +229,13 @@ def _meets(other: AnyPiece, piece: AnyPiece) -> bool:
     )
 
 
-def _dimension(pen: Pen, x1: float, x2: float, y: float, words: str) -> None:
+def _dimension(pen: Pen, x1: float, x2: float, y: float, words: str, away: Literal["left", "right"], edge: float) -> None:
+    """A level chalk line with its words on it; without room there, away from the piece, not past the corner."""
     pen.line(x1, y, x2, y, "chalk")
-    if x2 - x1 > 46:
+    wide = len(words) * _LETTER_PX
+    if x2 - x1 > wide + 4:
         pen.text((x1 + x2) / 2, y - 5, words, "chalk-words", "middle")
+    elif away == "left" and x2 - 3 - wide > edge:
+        pen.text(x2 - 3, y - 5, words, "chalk-words", "end")
     else:
-        pen.text(x1 + 3 if x1 > 400 else x2 - 3, y + 13, words, "chalk-words", "end" if x1 <= 400 and x2 > 60 else "start")
+        pen.text(x1 + 3, y - 5, words, "chalk-words", "start")
