@@ -83,7 +83,7 @@ class Desk(BrowserCase):
         self.shoot("fix-workshop", f"{self.of(demo.JOB, 1)}/fix/?piece=jackets")
         self.shoot("fix-library", f"{self.of(demo.LIBRARY, 1)}/fix/?piece=poems")
         self.shoot("cut", f"{self.of(demo.JOB, 1)}/cut/")
-        self.shoot("kinds", "/kinds/")
+        self.shoot("days", f"{self.of(demo.JOB, 1)}/cut/?look=days")
         self.shoot("walls", "/")
         self.page.goto(f"{wall}/fix/?piece=trophies")
         self.page.locator('[data-code="screw.withdrawal"] summary').click()
