@@ -2,7 +2,7 @@
 
 from trade import check
 from trade.check import Check, PieceVerdict, Quantity, Verdict, make
-from trade.mounts import fit, mount_of, surroundings
+from trade.mounts import fit, made, mount_of, surroundings
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Plan, Wall
 from trade.wall.backing import backing
@@ -26,7 +26,7 @@ def _taken(plan: Plan) -> list[tuple[AnyPiece, Box]]:
 
 def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> PieceVerdict:
     own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(piece)
-    asked = (_clash(piece, own, taken), fit.items(piece, own, taken, plan.wall), _agreed(piece, plan))
+    asked = (_clash(piece, own, taken), fit.items(piece, own, taken, plan.wall), _agreed(piece, plan), *made.checks(piece, plan))
     return _verdict(piece, plan.wall, [found for found in asked if found is not None])
 
 

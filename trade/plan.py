@@ -5,6 +5,7 @@ from typing import Literal
 import msgspec
 
 from trade import data
+from trade.built import Built
 from trade.datum import Datum
 from trade.errors import PlanError
 from trade.measure import Units, say_length
@@ -38,9 +39,37 @@ from trade.shop import Shop
 from trade.walls import Layer, Packet, Stud, Wall
 
 __all__ = [
-    "LEAST_GAP_MM", "AnyPiece", "Bench", "Bookcase", "BoxShelf", "BracketBeam", "BracketShelf", "Cabinet", "CleatWall",
-    "CornerShelf", "Datum", "DowelShelf", "HolderBoard", "Layer", "LedgerShelf", "Packet", "Panel", "PegWall", "Piece",
-    "PinShelf", "Plan", "Policy", "Rail", "RodBeam", "RodShelf", "Shelf", "Shop", "Stud", "Thing", "Wall",
+    "LEAST_GAP_MM",
+    "AnyPiece",
+    "Bench",
+    "Bookcase",
+    "BoxShelf",
+    "BracketBeam",
+    "BracketShelf",
+    "Built",
+    "Cabinet",
+    "CleatWall",
+    "CornerShelf",
+    "Datum",
+    "DowelShelf",
+    "HolderBoard",
+    "Layer",
+    "LedgerShelf",
+    "Packet",
+    "Panel",
+    "PegWall",
+    "Piece",
+    "PinShelf",
+    "Plan",
+    "Policy",
+    "Rail",
+    "RodBeam",
+    "RodShelf",
+    "Shelf",
+    "Shop",
+    "Stud",
+    "Thing",
+    "Wall",
 ]  # fmt: skip
 
 
@@ -56,6 +85,7 @@ class Plan(Part, frozen=True, kw_only=True):
     policy: Policy = Policy()
     datum: Datum = Datum()
     shop: Shop = Shop()
+    built: Built = Built()
 
     def __post_init__(self) -> None:
         """Refuse pieces that are not on the wall, or share a key."""

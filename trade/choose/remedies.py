@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
+from math import hypot, sqrt
 from typing import NamedTuple
 
 from msgspec.structs import replace
@@ -13,13 +14,14 @@ from trade.choose.wish import BOARD_WIDTHS_MM, THIN_MM
 from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.held import anchor_of
-from trade.mounts import mount_of
+from trade.mounts import holes, mount_of
 from trade.plan import AnyPiece, Plan, Shelf
 from trade.wall.zones import zones
 
 _BOARD = ("board.", "sag.", "front.", "rail.", "cleat.bending", "panel.batten_bending", "box.top", "fit.items")
 _BY_THICKNESS = (*_BOARD, "rod.", "dowel.", "plate.", "shelf.", "pin.", "peg.")
 _BY_DEPTH = ("screw.", "anchor.", "lining.", "pin.", "rod.", "dowel.", "shelf.", "bracket.", "cleat.", "hole.", "box.")
+_CLEAR_MM = 1.0  # beyond what must lie between, so that a rounded mark keeps it too
 _THICKER_MM = (25.0, 32.0, 38.0, 45.0)
 
 
@@ -57,6 +59,8 @@ def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy
                 yield Remedy("seat", label, replace(piece, left_mm=piece.left_mm + shift))
     if any(code.startswith(("piece.", "hole.")) for code in codes):
         yield from _clear(piece, plan)
+    if any(code.startswith("made.") for code in codes):
+        yield from _around(piece, plan)
     if elsewhere:
         yield from _anchors(piece, plan)
     yield from (Remedy(*each) for each in mount_of(piece).cures(piece))
@@ -135,6 +139,35 @@ def _clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         )
         moved = replace(piece, left_mm=left, top_mm=top)
         yield Remedy("clear", label, placement.on_studs(moved, wall) if dx else moved)
+
+
+def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Clear of spoiled holes: a support onto another stud; all of it up or down, while no sound hole is made for it."""
+    limit, marks = data.house("spoiled_mm"), holes(mount_of(piece).seats(piece, plan.wall))
+    spoiled = plan.built.spoiled()
+    near = {m.seat.index for m in marks for hole in spoiled if hypot(hole.x_mm - m.x_mm, hole.y_mm - m.y_mm) < limit}
+    free = [s.centre_mm - piece.left_mm for s in plan.wall.uprights if 0 < s.centre_mm - piece.left_mm < piece.length_mm]
+    free = [x for x in free if all(abs(x - other) > limit for other in piece.supports_mm)]
+    for index in sorted(near & set(range(len(piece.supports_mm)))):
+        for x in sorted(free, key=lambda x: abs(x - piece.supports_mm[index]))[:2]:
+            others = (*piece.supports_mm[:index], x, *piece.supports_mm[index + 1 :])
+            parts: dict[str, Quantity | str] = {"noun": mount_of(piece).support_noun, "at": Quantity(piece.left_mm + x, "length")}
+            label = Phrase("Set that {noun} on the stud at {at}", parts)
+            with suppress(PlanError):
+                yield Remedy("elsewhere", label, replace(piece, supports_mm=tuple(sorted(others))))
+    if plan.built.made(piece.key):
+        return
+    moves = set()
+    for mark in marks:
+        for hole in spoiled:
+            if abs(dx := hole.x_mm - mark.x_mm) < limit:
+                room = sqrt(limit**2 - dx**2) + _CLEAR_MM
+                moves |= {hole.y_mm - mark.y_mm + room, hole.y_mm - mark.y_mm - room}
+    for dy in sorted(moves, key=abs):
+        top = piece.top_mm + dy
+        if abs(dy) > 0.5 and piece.high_mm <= top <= plan.wall.height_mm:
+            label = Phrase(f"Hang it {{by}} {'higher' if dy > 0 else 'lower'}", {"by": Quantity(abs(dy), "length")})
+            yield Remedy("around", label, replace(piece, top_mm=top))
 
 
 def _screws(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:

@@ -144,7 +144,7 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
         yield from _coats(done, clock)
     people = max((_people(piece, plan) for piece in plan.pieces), default=1)
     minutes = sum(_hanging(piece, plan) for piece in plan.pieces)
-    sets = data.house("resin_hours") if any(_in_resin(piece, plan) for piece in plan.pieces) else 0.0
+    sets = data.house("resin_hours") if any(in_resin(piece, plan) for piece in plan.pieces) else 0.0
     why = "the resin sets before anything hangs on its rods" if sets else ""
     finished = clock.now
     hung = clock.at_once(minutes, helper=people > 1)
@@ -190,7 +190,7 @@ def _hanging(piece: AnyPiece, plan: Plan) -> float:
     return data.house("hang_minutes") + each + count * data.house(f"hole_minutes_{plan.wall.build}")
 
 
-def _in_resin(piece: AnyPiece, plan: Plan) -> bool:
+def in_resin(piece: AnyPiece, plan: Plan) -> bool:
     """Whether it hangs on rods in resin."""
     return any(
         isinstance(seat, Seat) and seat.held is not None and seat.held.anchor is not None and seat.held.anchor.kind == "resin"

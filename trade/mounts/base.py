@@ -14,8 +14,10 @@ from trade.fixings.seat import Seat
 from trade.load import lifting
 from trade.load.shelf import board_n
 from trade.measure import G_N_PER_KG, Units
+from trade.mounts.hanging import Hanging
 from trade.mounts.work import Bored, Detail, Work, banded, scribe, seen_ends
 from trade.plan import Piece, Shelf, Wall
+from trade.policy import Policy
 
 P = TypeVar("P", bound=Piece)
 _PARALLEL = 2  # more rods than that are never quite parallel
@@ -174,6 +176,10 @@ class Mount(ABC, Generic[P]):
                     if key != getattr(piece, ask.field):
                         label = Phrase("{name}", {"name": row.name[0].upper() + row.name[1:]})
                         yield ask.cure, label, replace(piece, **{ask.field: key})
+
+    def hanging(self, piece: P, wall: Wall, policy: Policy) -> Hanging:
+        """How it goes up."""
+        return Hanging(self.piece_noun)
 
     def cautions(self, piece: P, wall: Wall) -> list[Phrase]:
         """What to mind with this kind here."""

@@ -17,8 +17,10 @@ from trade.load.demand import Demand
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import insides
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, support_name
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.work import Detail
 from trade.plan import Bookcase, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 from trade.wall.trued import lowest_ceiling_mm
 
@@ -106,6 +108,17 @@ class _Bookcase(Mount[Bookcase]):
     def landed(self, piece: Bookcase, wall: Wall) -> Bookcase:
         """It stands on the floor."""
         return replace(piece, top_mm=piece.height_mm)
+
+    def hanging(self, piece: Bookcase, wall: Wall, policy: Policy) -> Hanging:
+        """It stands first, level and plumb; then the straps."""
+        stand = do(
+            "stand", "Stand it in its place",
+            "Tip it up where its diagonal clears the ceiling.",
+            "Shims under its front until it is level, and leans a hair to the wall.",
+            lifts=True,
+        )  # fmt: skip
+        taut = do("taut", "Draw the straps taut", "Pull the top toward you: it must not come away. Then the heavy books, below.")
+        return Hanging("strap", "apart", before=(stand,), after=(taut,), levelled=False)
 
     def cautions(self, piece: Bookcase, wall: Wall) -> list[Phrase]:
         """What people get wrong with bookcases."""

@@ -16,8 +16,10 @@ from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strips
 from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.work import Bevel, Detail, scribe
 from trade.plan import BoxShelf, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw place"
@@ -116,6 +118,12 @@ class _BoxShelf(Mount[BoxShelf]):
         for high in (150.0, 180.0, 220.0, 260.0):
             if high > piece.height_mm and piece.top_mm >= high:
                 yield "taller", Phrase("A box {h} high", {"h": Quantity(high, "length")}), replace(piece, height_mm=high)
+
+    def hanging(self, piece: BoxShelf, wall: Wall, policy: Policy) -> Hanging:
+        """The open box is held up and screwed through its back; then it is closed."""
+        held = do("open", "Hold the open box to the line", "Its top is left off, so that the driver gets in.", lifts=True)
+        closed = do("close-box", "Close the box", "Top on, then the mitred front or the end caps. Wipe the glue off at once.")
+        return Hanging("box", before=(held,), after=(closed,))
 
     def cautions(self, piece: BoxShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with boxes."""

@@ -19,8 +19,10 @@ from trade.load.shelf import ShelfLoad, strip_mm
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, stiffness
 from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, cut, support_name
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.work import Detail
 from trade.plan import BracketShelf, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "bracket"
@@ -70,6 +72,21 @@ class Bracketed(Mount[B]):
             seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
             for i, x in enumerate(piece.supports_mm)
         ]
+
+    def hanging(self, piece: B, wall: Wall, policy: Policy) -> Hanging:
+        """The brackets one by one, the far one level with the first; then the board, screwed from below."""
+        stays = do("fasten", "Screw the board on from below", "Two short screws a bracket: no point may come out on top.")
+        return Hanging(
+            "bracket", "apart",
+            after=(
+                do(
+                    "lay", "Lay the board on its brackets",
+                    "Level from arm to arm, and from back to front. Where it rocks, shim it: no twist into the board.",
+                    lifts=True,
+                ),
+                *((stays,) if policy.stays != "friction" else ()),
+            ),
+        )  # fmt: skip
 
     def cures(self, piece: B) -> Iterator[tuple[str, Phrase, B]]:
         """Another bracket; a strip under the front edge."""

@@ -21,8 +21,10 @@ from trade.measure import G_N_PER_KG, Units
 from trade.mounts import bevel, board, insides, strips
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.work import Detail, Pair
 from trade.plan import Cabinet, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw pair"
@@ -135,6 +137,21 @@ class _CleatCabinet(Mount[Cabinet]):
             if high > piece.cleat_high_mm and high + piece.down_mm < piece.height_mm - _SPACER_MM:
                 label = Phrase("A cleat {h} high", {"h": Quantity(high, "length")})
                 yield "cleat", label, replace(piece, cleat_high_mm=high)
+
+    def hanging(self, piece: Cabinet, wall: Wall, policy: Policy) -> Hanging:
+        """The wall's half goes up level; the piece gets its own half and its spacer, and is lifted on."""
+        own = do(
+            "own-half", "Screw its own half and the spacer to the piece",
+            "The bevel points down and to the wall. The spacer at the bottom is as thick as the cleat.",
+        )  # fmt: skip
+        rise = Quantity(piece.cleat_mm * tan(radians(piece.bevel_deg)), "length")
+        on = do(
+            "lift-on", "Lift it on", 
+            Phrase("Above it, {rise} must be free. Let it down slowly: hands away from the bevel.", {"rise": rise}),
+            "Push it down and look along the top: the bevels must have met from end to end.", lifts=True,
+        )  # fmt: skip
+        lock = do("lock", "Lock it", "A screw through the cleats, or a block above: whoever lifts or pulls must not take it off.")
+        return Hanging("wall cleat", before=(own,), after=(on, *((lock,) if piece.locked else ())))
 
     def cautions(self, piece: Cabinet, wall: Wall) -> list[Phrase]:
         """What people get wrong with cleats."""

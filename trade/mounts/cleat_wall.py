@@ -18,8 +18,10 @@ from trade.measure import G_N_PER_KG, Units
 from trade.mounts import bevel, board, strips
 from trade.mounts.base import LENGTH, Ask, Box, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.work import Detail, Pair, Work
 from trade.plan import CleatWall, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw pair"
@@ -134,6 +136,11 @@ class _CleatWall(Mount[CleatWall]):
         for thick in (24.0, 30.0):
             if thick > piece.cleat_mm:
                 yield "cleat", Phrase("Cleats {t} thick", {"t": Quantity(thick, "length")}), replace(piece, cleat_mm=thick)
+
+    def hanging(self, piece: CleatWall, wall: Wall, policy: Policy) -> Hanging:
+        """The lowest row to the level line; each further one on blocks of the same height."""
+        holders = do("holders", "Hang the holders", "Each must sit down all along; its foot as thick as the cleat.")
+        return Hanging("cleat", "rows", after=(holders,))
 
     def cautions(self, piece: CleatWall, wall: Wall) -> list[Phrase]:
         """What people get wrong with cleat walls."""

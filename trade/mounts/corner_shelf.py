@@ -20,8 +20,10 @@ from trade.load.shelf import board_n
 from trade.measure import Units
 from trade.mounts import strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, board_side, cut
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.work import Detail, Mitre, Slant, scribe
 from trade.plan import CornerShelf, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw place"
@@ -157,6 +159,16 @@ class _CornerShelf(Mount[CornerShelf]):
         if far > piece.other_mm:
             label = Phrase("The other wall's furthest screw {x} from the corner", {"x": Quantity(far, "length")})
             yield "other", label, replace(piece, other_mm=far)
+
+    def hanging(self, piece: CornerShelf, wall: Wall, policy: Policy) -> Hanging:
+        """A ledger on each wall of the corner, the second level from the first; the board on both."""
+        other = do(
+            "other-wall", "The ledger on the other wall",
+            "Carry the line round the corner with the level. Find the stud there first: it is another wall.",
+        )  # fmt: skip
+        board = do("board", "Lay the board into the corner", "Scribe it until it lies on both ledgers all along.", lifts=True)
+        fasten = do("fasten", "Screw the board down", "Into both ledgers, so that nobody tips it up by its front.")
+        return Hanging("ledger", after=(other, board, fasten))
 
     def cautions(self, piece: CornerShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with corners."""

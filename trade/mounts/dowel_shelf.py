@@ -20,9 +20,11 @@ from trade.load.shelf import ShelfLoad
 from trade.measure import Units
 from trade.mounts import board, rods, stiffness, strips
 from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_detail, board_front, cut
-from trade.mounts.rods import Rod
+from trade.mounts.hanging import Hanging, do
+from trade.mounts.rods import Rod, slid_on
 from trade.mounts.work import Band, Bored, Detail
 from trade.plan import DowelShelf, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw place"
@@ -123,6 +125,15 @@ class _DowelShelf(Mount[DowelShelf]):
         for thick in (22.2, 25.4, 31.75):
             if thick > piece.dowel_mm:
                 yield "dowel", Phrase("Dowels {d} thick", {"d": Quantity(thick, "length")}), replace(piece, dowel_mm=thick)
+
+    def hanging(self, piece: DowelShelf, wall: Wall, policy: Policy) -> Hanging:
+        """The strip with its dowels goes up; the front slides on."""
+        tried = do(
+            "try", "Try the front on its strip",
+            "On the bench, dry: it must close all along without a hammer.",
+            "Dowels are glued into the strip, not into the front.",
+        )  # fmt: skip
+        return Hanging("back strip", before=(tried,), after=slid_on(policy.stays, "dowels"))
 
     def cautions(self, piece: DowelShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with dowels."""

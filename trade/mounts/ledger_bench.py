@@ -13,9 +13,11 @@ from trade.load.line import unweighed
 from trade.measure import Units
 from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail
 from trade.plan import Bench, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 _APRON_MM = 19.0  # house rule: thickness of the board that joins the legs
@@ -106,6 +108,15 @@ class _Bench(Mount[Bench]):
         for thick in (50.0, 64.0, 90.0):
             if thick > piece.leg_mm:
                 yield "leg", Phrase("Legs {t} thick", {"t": Quantity(thick, "length")}), replace(piece, leg_mm=thick)
+
+    def hanging(self, piece: Bench, wall: Wall, policy: Policy) -> Hanging:
+        """The ledger at the wall; the legs cut to the floor that is there; the top."""
+        legs = do(
+            "legs", "Cut the legs to the floor",
+            "Lay the apron on the level from the ledger; measure down to the floor at each leg: floors run off.",
+        )  # fmt: skip
+        top = do("top", "Lay the top on and screw it down", "Into the ledger and into every leg.", lifts=True)
+        return Hanging("ledger", after=(legs, top))
 
     def cautions(self, piece: Bench, wall: Wall) -> list[Phrase]:
         """What people get wrong with benches."""

@@ -19,8 +19,10 @@ from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.beam import widest_mm
 from trade.mounts import board, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.work import Bored, Detail
 from trade.plan import Panel, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "stud"
@@ -128,6 +130,19 @@ class Panelled(Mount[N]):
         for count in (6, 8, 12):
             if piece.batten_mm and count > piece.panel_screws:
                 yield "panel_screws", Phrase(f"{count} screws in each batten"), replace(piece, panel_screws=count)
+
+    def hanging(self, piece: N, wall: Wall, policy: Policy) -> Hanging:
+        """Straight onto the studs; or the battens first, then the sheet on them."""
+        if not piece.batten_mm:
+            return Hanging("panel", before=(do("hold", "Hold the panel to the line", "On two nails, or somebody.", lifts=True),))
+        long: dict[str, Quantity | str] = {"l": Quantity(piece.panel_screw_mm, "length")}
+        sheet = do(
+            "sheet", "Screw the panel to its battens",
+            "Top row first, then plumb, then down.",
+            Phrase("The {l} screws bite all of the batten and do not come out behind it.", long),
+            lifts=True,
+        )  # fmt: skip
+        return Hanging("batten", "rows", after=(sheet,))
 
     def cautions(self, piece: N, wall: Wall) -> list[Phrase]:
         """What people get wrong with panels."""

@@ -12,9 +12,11 @@ from trade.fixings import wood
 from trade.load.line import contents_of, unweighed
 from trade.measure import Units
 from trade.mounts.base import Ask, Part, Shape, block, cut
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.panel import Panelled, rows_mm
 from trade.mounts.work import Bored, Detail
 from trade.plan import PegWall, Wall
+from trade.policy import Policy
 
 _TUG = "a tug of half the push on one peg"
 _QUARTER_MM, _REDUCED = 6.35, 4.0  # NDS 2018: F_e from 1/4 in on (Table 12.3.3), R_d of mode I (Table 12.3.1B)
@@ -75,6 +77,12 @@ class _PegWall(Panelled[PegWall]):
             for x, y in ((piece.left_mm + found.left_mm + i * piece.grid_mm, low + found.foot_mm + j * piece.grid_mm),)
         ]
         return [*super().front(piece), *pegs]
+
+    def hanging(self, piece: PegWall, wall: Wall, policy: Policy) -> Hanging:
+        """As any panel, then its pegs."""
+        pegs = do("pegs", "Set the pegs", "A push and a turn; one that is loose gets a wider one, not glue.")
+        up = super().hanging(piece, wall, policy)
+        return up._replace(after=(*up.after, pegs))
 
     def cautions(self, piece: PegWall, wall: Wall) -> list[Phrase]:
         """What people get wrong with peg walls."""

@@ -32,9 +32,11 @@ from trade.mounts.base import (
     board_side,
     support_name,
 )
-from trade.mounts.rods import Rod
+from trade.mounts.hanging import Hanging, do
+from trade.mounts.rods import Rod, slid_on
 from trade.mounts.stiffness import Give
 from trade.plan import PinShelf, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing, stud_at
 
 _MOST_TILT = 0.03  # house rule: a pin set further up than this shows
@@ -133,6 +135,15 @@ class _PinShelf(Mount[PinShelf]):
         for thick in (9.525, 12.7):
             if thick > piece.pin_mm:
                 yield "pin", Phrase("Pins {d} thick", {"d": Quantity(thick, "length")}), replace(piece, pin_mm=thick)
+
+    def hanging(self, piece: PinShelf, wall: Wall, policy: Policy) -> Hanging:
+        """The pins tapped into the studs, a touch upward; then the shelf."""
+        tapped = do(
+            "pins", "Try the pins",
+            *(("Each a touch upward: the loaded shelf comes down level.",) if piece.tilted else ()),
+            "The level across them, and the same distance between them at the wall as at their ends.",
+        )  # fmt: skip
+        return Hanging("pin", "apart", after=(tapped, *slid_on(policy.stays, "pins")))
 
     def cautions(self, piece: PinShelf, wall: Wall) -> list[Phrase]:
         """How far up to set the pins."""

@@ -17,8 +17,10 @@ from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.work import Detail
 from trade.plan import Rail, Thing, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 R = TypeVar("R", bound=Rail)
@@ -50,6 +52,11 @@ class Railed(Mount[R]):
             _bending(piece, load.board_demands(), loads),
             _twist(piece, loads),
         ]
+
+    def hanging(self, piece: R, wall: Wall, policy: Policy) -> Hanging:
+        """The rail goes up on all its screws; its hooks follow."""
+        hooks = do("hooks", "Put the hooks on", "The heaviest things on the studs. Pull each hook down once before you trust it.")
+        return Hanging(self.piece_noun, after=(hooks,))
 
     def seats(self, piece: R, wall: Wall) -> list[Seat]:
         """Its screws at each stud: one in the middle of a low rail, two in a high one."""

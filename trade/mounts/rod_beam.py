@@ -31,8 +31,10 @@ from trade.mounts.base import (
     board_side,
     support_name,
 )
+from trade.mounts.hanging import Hanging, do
 from trade.mounts.rods import Rod
 from trade.plan import RodBeam, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "rod"
@@ -116,6 +118,22 @@ class _RodBeam(Mount[RodBeam]):
         """Lock it; thicker rods."""
         if not piece.locked:
             yield "lock", Phrase("Lock it onto its rods: screws from the top, or glue"), replace(piece, locked=True)
+
+    def hanging(self, piece: RodBeam, wall: Wall, policy: Policy) -> Hanging:
+        """The rods turned into the studs; their places carried over; the beam tried on dry, then for good."""
+        over = do(
+            "carry-over", "Carry the rods' places over to the beam",
+            "Push a strip of card over the rods, flat to the wall, with the level line on it; lay it on the beam's back.",
+            "Bore wider than the rods: they are never quite parallel.",
+        )  # fmt: skip
+        dry = do(
+            "dry", "Try the beam on dry", "All the way, then off again. Open the holes that bind; no sledge hammer.", lifts=True
+        )
+        on = do("on", "Put the beam on", "Resin in the holes now, if it is to stay for good.", lifts=True)
+        lock = do(
+            "lock", "Lock it from the top", "A screw down beside each rod, its head sunk and plugged: nobody must pull it off."
+        )
+        return Hanging("rod", "apart", after=(over, dry, on, *((lock,) if piece.locked else ())))
 
     def cautions(self, piece: RodBeam, wall: Wall) -> list[Phrase]:
         """What people get wrong with rods."""

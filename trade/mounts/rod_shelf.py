@@ -34,9 +34,11 @@ from trade.mounts.base import (
     board_side,
     support_name,
 )
-from trade.mounts.rods import Rod
+from trade.mounts.hanging import Hanging, do
+from trade.mounts.rods import Rod, slid_on
 from trade.mounts.work import Detail, Recess
 from trade.plan import RodShelf, Wall
+from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "rod"
@@ -139,6 +141,24 @@ class _RodShelf(Mount[RodShelf]):
                 label = Phrase("The {key} plate, let in, with a shelf thick enough", {"key": key})
                 thick = max(piece.thickness_mm, row.height_mm + 5)
                 yield "plate", label, replace(piece, thickness_mm=thick, plate=key, let_in=True)
+
+    def hanging(self, piece: RodShelf, wall: Wall, policy: Policy) -> Hanging:
+        """The plates, let in first where they are; the rods tried level and parallel; the shelf slid on, dry first."""
+        lining = {"t": Quantity(wall.lining_mm or 0.0, "fine")}
+        let_in = do(
+            "let-in", "Cut the lining out for each plate",
+            "Draw round the plate at its place and score the paper.",
+            Phrase("Cut no deeper than the lining, {t}: cables may run behind it.", dict(lining)),
+            "Clear every crumb, down to the wood of the stud.",
+        )  # fmt: skip
+        rods = do(
+            "rods", "Try the rods",
+            "Lay the level across them. Measure between them at the wall and at their ends: both must be the same.",
+            "Shim a plate now; it can't be done with the shelf on.",
+        )  # fmt: skip
+        return Hanging(
+            "plate", "apart", (let_in,) if piece.let_in and wall.layers else (), (rods, *slid_on(policy.stays, "rods"))
+        )
 
     def cautions(self, piece: RodShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with rods and plates."""

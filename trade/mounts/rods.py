@@ -7,6 +7,7 @@ from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.load.demand import Demand
 from trade.mounts.base import AnySeat
+from trade.mounts.hanging import Do, do
 from trade.plan import Shelf
 
 STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
@@ -70,3 +71,20 @@ def cover(piece: Shelf, rod: Rod) -> Check:
         template="The rod with {cover} of wood above and below needs {demand}; the shelf is {capacity} thick.",
         parts={"cover": Quantity(cover, "fine")},
     )  # fmt: skip
+
+
+def slid_on(stays: str, on: str) -> tuple[Do, ...]:
+    """How a shelf goes onto what stands out of the wall, and stays there."""
+    dry = do(
+        "slide", f"Slide the shelf on its {on}",
+        "Dry first. Push evenly, a hand at each end; where it binds take it off and open its holes.", lifts=True,
+    )  # fmt: skip
+    if stays == "glued":
+        hours = data.house("resin_hours")
+        glued = do(
+            "glue", "Glue it", "Off again, a dab of resin into each hole, and on for good. Wipe what comes out.", wait_hours=hours
+        )
+        return dry, glued
+    if stays == "locked":
+        return dry, do("lock", "Lock it", f"A short screw from below against one of the {on}: it stays, and still comes off.")
+    return (dry,)

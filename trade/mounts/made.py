@@ -1,0 +1,58 @@
+"""A piece among the holes that are in the wall already: what is made stays made, and nothing goes near what was spoiled."""
+
+from math import hypot
+
+from trade import data
+from trade.built import nearest_mm
+from trade.check import Check, Quantity, make
+from trade.mounts import Hole, holes, mount_of
+from trade.plan import AnyPiece, Plan
+
+_LEAST_MM = 1e-3
+
+
+def checks(piece: AnyPiece, plan: Plan) -> list[Check]:
+    """Whether its marks keep clear of spoiled holes, and whether it still uses those that were drilled for it."""
+    if not plan.built.drilled:
+        return []
+    marks = holes(mount_of(piece).seats(piece, plan.wall))
+    return [check for check in (_spoiled(piece, plan, marks), _kept(piece, plan, marks)) if check is not None]
+
+
+def _spoiled(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
+    """The mark that comes nearest to a hole where nothing can hold; anchors may go into one that only met no wood."""
+    made, nearest = plan.built.made(piece.key), None
+    for hole in plan.built.spoiled():
+        for mark in marks:
+            if any(own.is_at(mark.x_mm, mark.y_mm) for own in made):
+                continue
+            if hole.met == "no_wood" and mark.seat.anchored and any(hole.is_at(x, y) for x, y in mark.seat.holes):
+                continue
+            away = hypot(hole.x_mm - mark.x_mm, hole.y_mm - mark.y_mm)
+            if nearest is None or away < nearest[0]:
+                nearest = (away, mark)
+    if nearest is None:
+        return None
+    away, mark = nearest
+    return make(
+        "made.spoiled", part=mark.seat.part, support=mark.seat.index, case="any", fit=True,
+        demand=Quantity(data.house("spoiled_mm"), "length"), capacity=Quantity(max(away, _LEAST_MM), "length"),
+        template="The {part} has a mark {capacity} from a spoiled hole, and {demand} must lie between.",
+        parts={"part": mark.seat.part},
+    )  # fmt: skip
+
+
+def _kept(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
+    """Sound holes that its marks have left."""
+    places = [(mark.x_mm, mark.y_mm) for mark in marks]
+    off = [nearest_mm(hole, places) for hole in plan.built.made(piece.key)]
+    limit = data.house("made_mm")
+    left = sum(away > limit for away in off)
+    if not left:
+        return None
+    said = "hole is made already that it no longer uses" if left == 1 else "holes are made already that it no longer uses"
+    return make(
+        "made.kept", part="piece", case="any", advice=True,
+        demand=Quantity(min(max(off), 1e6), "length"), capacity=Quantity(limit, "length"),
+        template=f"{left} {said}, up to {{demand}} from any mark: go back to them, or fill them.",
+    )  # fmt: skip
