@@ -172,6 +172,12 @@ class Desk:
         found: list[tuple[str, str, float]] = import_module("bench.stages.yard").woods(self)
         return found
 
+    @cached_property
+    def at_wall(self) -> Any:
+        """The piece on its way up, step by step."""
+        self.key = self.piece.key if self.piece else None
+        return import_module("bench.stages.hang").AtWall(self)
+
     @property
     def datum_words(self) -> str:
         """What marks are measured from."""
@@ -251,7 +257,7 @@ class Desk:
         """Show another plan than the one that is kept."""
         self.plan = plan
         self.__dict__.pop("verdict", None)
-        for worked_out in ("marks", "cutting"):
+        for worked_out in ("marks", "cutting", "at_wall"):
             self.__dict__.pop(worked_out, None)
 
     def context(self) -> dict[str, Any]:

@@ -8,7 +8,7 @@ from trade.cut.parts import count_parts
 if TYPE_CHECKING:
     from bench.desk import Desk
 
-STAGES = ("survey", "load", "fix", "mark", "cut")
+STAGES = ("survey", "load", "fix", "mark", "cut", "hang")
 LOOKS: dict[str, tuple[tuple[str, str, str], ...]] = {
     "fix": (
         ("", "Checks", "Every check, worst first"),
@@ -54,6 +54,13 @@ def stick(desk: "Desk") -> list[dict[str, str]]:
         if words
         else ("waiting", "nothing yet"),
     }
+    done = {each.piece for each in plan.built.done if each.step == "close"}
+    begun = {each.piece for each in plan.built.done} | {hole.piece for hole in plan.built.drilled}
+    hung = sum(piece.key in done for piece in plan.pieces)
+    states["hang"] = (
+        ("done", "all hang") if words and hung == len(words)
+        else ("waiting", f"{hung} of {len(words)} hang" if hung or begun else "not yet" if words else "nothing yet")
+    )  # fmt: skip
     return [
         {"stage": stage, "name": stage.capitalize(), "state": states[stage][0], "note": states[stage][1], "key": str(n)}
         for n, stage in enumerate(STAGES, start=1)

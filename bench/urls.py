@@ -3,7 +3,7 @@
 from django.urls import path
 
 from bench import handbook, practice, views
-from bench.stages import buy, choose, cut, days, fix, layout, load, mark, packet, survey, yard
+from bench.stages import buy, choose, cut, days, fix, hang, layout, load, mark, packet, survey, yard
 
 urlpatterns = [
     path("", views.jobs, name="jobs"),
@@ -16,6 +16,7 @@ urlpatterns = [
     path("practice/<int:run>/read/", practice.read, name="practice-read"),
     path("practice/<int:run>/mark/", practice.mark, name="practice-mark"),
     path("practice/<int:run>/uncover/", practice.uncover, name="practice-uncover"),
+    path("hang-worker.js", hang.worker, name="hang-worker"),
     path("walls/new/", views.new_wall, name="new-wall"),
     path("walls/new/preview/", views.preview, name="preview"),
     path("walls/<int:wall>/", views.wall, name="wall"),
@@ -76,6 +77,8 @@ urlpatterns = [
     path("walls/<int:wall>/pieces/<slug:key>/cures/", fix.cures, name="cures"),
     path("walls/<int:wall>/pieces/<slug:key>/packet/", packet.add, name="add-packet"),
     path("walls/<int:wall>/pieces/<slug:key>/along/", fix.along, name="along"),
+    path("walls/<int:wall>/pieces/<slug:key>/hang/", hang.at_wall, name="at-wall"),
+    path("walls/<int:wall>/pieces/<slug:key>/hang/told/", hang.told, name="told"),
     path("walls/<int:wall>/pieces/<slug:key>/cure/", fix.cure, name="cure"),
     path("walls/<int:wall>/<slug:stage>/", views.stage, name="stage"),
 ]

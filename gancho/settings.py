@@ -101,6 +101,7 @@ CONTENT_SECURITY_POLICY = {
         "font-src": [SELF],
         "img-src": [SELF, "data:"],  # Bootstrap's CSS carries its icons as data addresses
         "connect-src": [SELF],
+        "worker-src": [SELF],
         "form-action": [SELF],
         "base-uri": [NONE],
         "frame-ancestors": [NONE],

@@ -31,7 +31,9 @@ class Sheet(NamedTuple):
     scale: Scale
 
 
-def draw(plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: tuple[Mark, ...]) -> Sheet:
+def draw(
+    plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: tuple[Mark, ...], on: Scale | None = None
+) -> Sheet:
     """Draw a wall.
 
     Args:
@@ -40,8 +42,9 @@ def draw(plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: 
         selected: key of the piece that is worked on.
         stage: `survey` brings out the studs, `mark` the holes.
         marks: holes of the selected piece.
+        on: another scale than that at which the whole wall is seen.
     """
-    pen, scale = Pen(), of_wall(plan.wall)
+    pen, scale = Pen(), on or of_wall(plan.wall)
     chosen = next((piece for piece in plan.pieces if piece.key == selected), None)
     across = (
         [stud.centre_mm for stud in plan.wall.uprights] if chosen is None else [chosen.left_mm + x for x in chosen.supports_mm]
@@ -58,13 +61,11 @@ def draw(plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: 
         with pen.group("measures"):
             if stage == "mark":
                 dimensions.draw(pen, plan, chosen, marks, scale)
-            else:
+            elif stage != "hang":
                 _measures(pen, chosen, plan, scale)
-    if stage == "mark":
-        with pen.group("holes"):
-            for mark in marks:
-                if mark.where == "wall":
-                    pen.circle(scale.x(mark.x_mm), scale.y(mark.y_mm), 3.2, "hole")
+    if stage in ("mark", "hang"):
+        _holes(pen, marks, scale)
+    _built(pen, plan, scale)
     return Sheet(pen.markup(), scale)
 
 
@@ -148,6 +149,28 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
         )
         foot = top + thick / 2 + 4 if mount_of(piece).carries == "under" and thick > _NAME_PX else top + thick + 13
         pen.text(middle, foot, piece.name, "piece-name", "middle")
+
+
+def _holes(pen: Pen, marks: tuple[Mark, ...], scale: Scale) -> None:
+    """Holes that the selected piece asks for."""
+    with pen.group("holes"):
+        for mark in marks:
+            if mark.where == "wall":
+                pen.circle(scale.x(mark.x_mm), scale.y(mark.y_mm), 3.2, "hole", data_number=mark.number)
+
+
+def _built(pen: Pen, plan: Plan, scale: Scale) -> None:
+    """Holes that are in the wall: sound ones filled, spoiled ones crossed."""
+    for hole in plan.built.drilled:
+        x, y = scale.x(hole.x_mm), scale.y(hole.y_mm)
+        with pen.group(f"drilled drilled-{'sound' if hole.met == 'good' else 'spoiled'}"):
+            if hole.met == "good":
+                pen.title(f"A hole at {say_length(hole.x_mm, plan.units)}, {say_length(hole.y_mm, plan.units)} up")
+                pen.circle(x, y, 2.6, "drilled-hole")
+            else:
+                pen.title("A spoiled hole: nothing within 50 mm (2 in) of it")
+                pen.line(x - 4, y - 4, x + 4, y + 4, "drilled-cross")
+                pen.line(x - 4, y + 4, x + 4, y - 4, "drilled-cross")
 
 
 def _shape(pen: Pen, shape: Shape, scale: Scale, governing: Check | None) -> None:

@@ -198,7 +198,7 @@ def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What would cure a piece; asked for after the page is there, because it tries many things."""
     desk = desk_or_404(request, wall, "fix", key)
     found = findings(desk.plan, desk.chosen.key)
-    return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": _offered(desk), "findings": found})
+    return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": offered(desk), "findings": found})
 
 
 @require_GET
@@ -215,13 +215,13 @@ def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Apply a cure that was offered."""
     desk = desk_or_404(request, wall, "fix", key)
-    found = dict(_offered(desk)).get(request.POST.get("code", ""))
+    found = dict(offered(desk)).get(request.POST.get("code", ""))
     if found is None:
         return refused(desk, "That cure no longer fits: the wall has changed since it was offered.")
     return apply(desk, lambda plan: plan.with_piece(found.piece), f"Cure {desk.chosen.name}")
 
 
-def _offered(desk: Desk) -> list[tuple[str, Cure]]:
+def offered(desk: Desk) -> list[tuple[str, Cure]]:
     """The cures of the piece, each with the code that its button sends."""
     return [(f"{cure.code}-{n}", cure) for n, cure in enumerate(find_cures(desk.plan, desk.chosen.key))]
 

@@ -128,6 +128,12 @@ def inert(markup: SafeString) -> SafeString:
 
 
 @register.simple_tag
+def on_sheet(at: Any, mark: Mark) -> tuple[str, str]:
+    """Where a mark is on the drawing at the wall."""
+    return f"{at.sheet.scale.x(mark.x_mm):.1f}", f"{at.sheet.scale.y(mark.y_mm):.1f}"
+
+
+@register.simple_tag
 def reading(desk: Any, mark: Mark) -> tuple[str, str]:
     """Where a hole is, read off the tape from the datum: across, and up."""
     datum = desk.plan.datum

@@ -34,10 +34,12 @@ def _spoiled(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
     if nearest is None:
         return None
     away, mark = nearest
+    into = "The {part} has nothing to hold it here: its hole is spoiled."
+    beside = "The {part} has a mark {capacity} from a spoiled hole, and {demand} must lie between."
     return make(
         "made.spoiled", part=mark.seat.part, support=mark.seat.index, case="any", fit=True,
         demand=Quantity(data.house("spoiled_mm"), "length"), capacity=Quantity(max(away, _LEAST_MM), "length"),
-        template="The {part} has a mark {capacity} from a spoiled hole, and {demand} must lie between.",
+        template=into if away <= data.house("made_mm") else beside,
         parts={"part": mark.seat.part},
     )  # fmt: skip
 

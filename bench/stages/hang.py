@@ -1,0 +1,226 @@
+"""Hang: the steps of a piece, one at a time. What is told from the wall is kept at once and judged; it may come late or twice."""
+
+import math
+from collections.abc import Sequence
+from datetime import UTC, datetime, timedelta
+from functools import cached_property
+
+from django.db import transaction
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.shortcuts import get_object_or_404, render
+from django.urls import reverse
+from django.utils import timezone
+from django.views.decorators.cache import cache_control
+from django.views.decorators.http import require_GET, require_POST
+from msgspec.structs import replace
+
+from bench.desk import Desk, desk_or_404
+from bench.drawing import elevation
+from bench.drawing.scale import Scale
+from bench.models import Told, Wall
+from bench.stages.fix import offered
+from trade.choose.cures import Cure
+from trade.choose.findings import Finding, findings
+from trade.errors import MeasureError, PlanError
+from trade.job import found
+from trade.job.steps import Step, steps
+from trade.mark.marks import Mark, piece_marks
+from trade.measure import read_length
+from trade.mounts import mount_of
+from trade.plan import Plan
+
+WIDE_PX, HIGH_PX = 390.0, 280.0  # of the drawing at the wall
+_AROUND_PX, _MOST_PX = 48.0, 0.6  # what is seen of the wall around the piece; no larger than this, px per mm
+_MET: dict[str, tuple[found.What, str]] = {
+    "good": ("good", "sound"), "no_wood": ("no_wood", "no wood"), "hard": ("hard", "hit something hard"),
+    "metal": ("metal", "hit metal"), "crumbles": ("crumbles", "crumbles"), "stud_off": ("stud_off", "the stud is beside it"),
+    "lining": ("lining", "the lining is thicker"),
+}  # fmt: skip
+
+
+def form_for(desk: Desk) -> None:
+    """This stage asks nothing but what the steps ask."""
+
+
+class AtWall:
+    """A piece on its way up: its steps, where one is, and what is in the way."""
+
+    def __init__(self, desk: Desk, asked: str = "", after: str = "") -> None:
+        """The step that was asked for; else the first that is not done, behind the one that was just told if there is any."""
+        self.desk, self.piece = desk, desk.chosen
+        self.steps = steps(desk.plan, self.piece.key, desk.units)
+        self._asked, self._after = asked, after
+
+    @cached_property
+    def at(self) -> int:
+        """The number of the step that is shown."""
+        keys = [step.key for step in self.steps]
+        if self._asked in keys:
+            return keys.index(self._asked)
+        behind = keys.index(self._after) + 1 if self._after in keys else 0
+        waiting = [n for n, step in enumerate(self.steps) if not step.done]
+        return next((n for n in waiting if n >= behind), waiting[0] if waiting else len(self.steps) - 1)
+
+    @property
+    def step(self) -> Step:
+        """The one that is shown."""
+        return self.steps[self.at]
+
+    @property
+    def done(self) -> int:
+        """How many are done."""
+        return sum(step.done for step in self.steps)
+
+    @property
+    def finished(self) -> bool:
+        """Whether it hangs."""
+        return self.done == len(self.steps)
+
+    @property
+    def fails(self) -> bool:
+        """Whether one must not go on drilling."""
+        verdict = self.desk.piece_verdict
+        return verdict is not None and verdict.word in ("wont_hold", "cannot_tell")
+
+    @cached_property
+    def cures(self) -> Sequence[tuple[str, Cure]]:
+        """What would mend it, with what is drilled already."""
+        return offered(self.desk) if self.fails else ()
+
+    @cached_property
+    def findings(self) -> Sequence[Finding]:
+        """What to find out first."""
+        return findings(self.desk.plan, self.piece.key) if self.fails else ()
+
+    def until(self, step: Step) -> datetime | None:
+        """When what a step waits for is over; None where it does not wait, or was not done yet."""
+        when = next((d.at for d in self.desk.plan.built.done if (d.piece, d.step) == (self.piece.key, step.key)), None)
+        return when + timedelta(hours=step.wait_hours) if when is not None and step.wait_hours else None
+
+    @property
+    def waits(self) -> list[tuple[Step, datetime]]:
+        """Steps that are done and must set or dry yet."""
+        found = [(step, until) for step in self.steps if (until := self.until(step)) is not None]
+        return [(step, until) for step, until in found if until > timezone.now()]
+
+    @cached_property
+    def sheet(self) -> elevation.Sheet:
+        """The piece with some wall around it, as large as it goes."""
+        desk, box = self.desk, mount_of(self.piece).box(self.piece)
+        px = min(
+            (WIDE_PX - 2 * _AROUND_PX) / (box.right_mm - box.left_mm),
+            (HIGH_PX - 2 * _AROUND_PX) / (box.top_mm - box.bottom_mm), _MOST_PX,
+        )  # fmt: skip
+        left = WIDE_PX / 2 - (box.left_mm + box.right_mm) / 2 * px
+        floor = HIGH_PX / 2 + (box.bottom_mm + box.top_mm) / 2 * px
+        return elevation.draw(desk.plan, desk.verdict, self.piece.key, "hang", desk.marks, Scale(px, left, floor))
+
+
+def _answer(request: HttpRequest, at: AtWall, status: int = 200) -> HttpResponse:
+    template = "bench/hang/_steps.html" if request.headers.get("X-Part") == "steps" else "bench/hang/wall.html"
+    return render(request, template, {"at": at, "desk": at.desk, "units": at.desk.units, "piece": at.piece}, status=status)
+
+
+@require_GET
+def at_wall(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """One step a screen."""
+    desk = desk_or_404(request, wall, "hang", key)
+    return _answer(request, AtWall(desk, request.GET.get("step", "")))
+
+
+@require_POST
+def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Something that was done or met: kept once, however often it is sent, on whatever the plan is by now."""
+    step, what, uid = request.POST.get("step", ""), request.POST.get("what", ""), request.POST.get("uid", "")[:64]
+    message = ""
+    with transaction.atomic():
+        kept = get_object_or_404(Wall.objects.select_for_update(), pk=wall)
+        desk = desk_or_404(request, wall, "hang", key)
+        if not (uid and Told.objects.filter(wall=kept, uid=uid).exists()):
+            try:
+                if what == "undo":
+                    message = "" if kept.step(-1, kept.at) else "There is nothing left to undo."
+                else:
+                    plan, label = _changed(request, desk, step, what)
+                    if plan != desk.plan:
+                        kept.record(plan, label, kept.at)
+            except (PlanError, MeasureError) as error:
+                message = str(error)
+            if uid:
+                Told.objects.create(wall=kept, uid=uid)
+    desk = desk_or_404(request, wall, "hang", key)
+    desk.message = message
+    stays = message or what in ("undo", "cure", "again", "no_wood", "hard", "metal", "crumbles", "stud_off", "lining")
+    at = AtWall(desk, step if message or (stays and what not in ("undo", "again")) else "", "" if stays else step)
+    if message or request.headers.get("X-Part") == "steps":
+        return _answer(request, at, 422 if message else 200)
+    return HttpResponseRedirect(f"{reverse('at-wall', args=[wall, key])}?step={at.step.key}")
+
+
+def _changed(request: HttpRequest, desk: Desk, key: str, what: str) -> tuple[Plan, str]:
+    """The plan after what was told, and what that is called in undo."""
+    plan, piece = desk.plan, desk.chosen
+    when, by = _when(request), ""
+    step = next((each for each in steps(plan, piece.key, desk.units) if each.key == key), None)
+    if what == "done":
+        if step is None:
+            return plan, ""  # the plan has moved on: there is no such step any more
+        return found.done(plan, piece.key, step.key, when, by), f"{piece.name}: {step.title}"
+    if what == "cure":
+        cure = dict(offered(desk)).get(request.POST.get("code", ""))
+        if cure is None:
+            raise PlanError("That cure no longer fits: the wall has changed since it was offered.")
+        return plan.with_piece(cure.piece), f"Cure {piece.name}"
+    if what == "again":
+        return found.begun_again(plan, piece.key), f"Begin {piece.name} again"
+    if what not in _MET:
+        raise Http404("Nobody can tell that of a hole.")
+    kind, words = _MET[what]
+    mark = step.mark if step is not None and step.mark is not None else _place(request, desk)
+    said = found.Told(kind, _shift(request, desk) if what == "stud_off" else None, _depth(request, desk), when, by)
+    return found.tell(plan, mark, said), f"{piece.name}, {mark.part}: {words}"
+
+
+def _place(request: HttpRequest, desk: Desk) -> Mark:
+    """A hole that the plan has no mark for any more, where it was when the phone last knew."""
+    try:
+        x, y = float(request.POST.get("x_mm", "")), float(request.POST.get("y_mm", ""))
+    except ValueError:
+        x = y = math.nan
+    marks = piece_marks(desk.chosen, desk.plan.wall, desk.units)
+    if not (math.isfinite(x) and math.isfinite(y) and marks):
+        raise PlanError("Say which hole that is: the plan has changed meanwhile.")
+    return replace(marks[0], x_mm=x, y_mm=y, stud_mm=None, part="hole")
+
+
+def _shift(request: HttpRequest, desk: Desk) -> float:
+    by = read_length(request.POST.get("off", ""), desk.units)
+    return -by if request.POST.get("side") == "left" else by
+
+
+def _depth(request: HttpRequest, desk: Desk) -> float | None:
+    typed = request.POST.get("depth", "").strip()
+    return read_length(typed, desk.units) if typed else None
+
+
+def _when(request: HttpRequest) -> datetime:
+    """When it happened, by the phone's clock; now, where that says nothing sensible."""
+    now = timezone.now()
+    try:
+        then = datetime.fromtimestamp(float(request.POST.get("at", "")) / 1000, UTC)
+    except (ValueError, OverflowError, OSError):
+        return now
+    return then if now - timedelta(days=30) < then <= now else now
+
+
+@require_GET
+@cache_control(no_cache=True)
+def worker(request: HttpRequest) -> HttpResponse:
+    """The small worker that keeps the steps on the phone when the connection is lost."""
+    from django.contrib.staticfiles import finders
+
+    path = finders.find("bench/hang-worker.js")
+    with open(str(path), encoding="utf-8") as file:
+        answer = HttpResponse(file.read(), "text/javascript; charset=utf-8")
+    answer["Service-Worker-Allowed"] = "/walls/"
+    return answer
