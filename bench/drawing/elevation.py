@@ -53,7 +53,7 @@ def draw(
     _wall(pen, plan, scale, stage)
     around.draw(pen, plan, scale, stage)
     for piece in plan.pieces:
-        _piece(pen, piece, verdict.piece(piece.key), plan, scale, piece is chosen)
+        _piece(pen, piece, verdict.piece(piece.key), plan, scale, piece is chosen, movable=on is None)
     if stage == "survey":
         around.on_top(pen, plan, scale)
         _stud_words(pen, plan, scale)
@@ -111,7 +111,7 @@ def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
         pen.text(scale.x(stud.centre_mm), foot, say_length(stud.centre_mm, plan.units), "stud-words", "start", turn=-90)
 
 
-def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: Scale, chosen: bool) -> None:
+def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: Scale, chosen: bool, movable: bool) -> None:
     left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
     length, thick = scale.length(piece.length_mm), max(scale.length(piece.high_mm), 3.0)
     word = say.WORDS[verdict.word]
@@ -123,11 +123,10 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
         for short, field in (("left", "left"), ("top", "top"), ("length", "length"), ("thick", "high"))
     }
     handles |= {"data_key": piece.key, "data_post": f"pieces/{piece.key}", "data_supports": " ".join(map(str, piece.supports_mm))}
-    with pen.group(
-        f"piece movable piece-{verdict.word}{ringed}", id=f"piece-{piece.key}", tabindex=0, role="button", aria_label=name,
-        aria_pressed="true" if chosen else "false", **handles,
-    ):  # fmt: skip
-        pen.title(f"{name}. Drag it, or nudge it with the arrow keys.")
+    handles |= {"tabindex": 0, "role": "button", "aria_label": name, "aria_pressed": "true" if chosen else "false"}
+    css = f"piece{' movable' if movable else ''} piece-{verdict.word}{ringed}"
+    with pen.group(css, id=f"piece-{piece.key}", **(handles if movable else {})):
+        pen.title(f"{name}. Drag it, or nudge it with the arrow keys." if movable else name)
         _things(pen, piece, scale)
         governing = verdict.governing if verdict.word != "holds" else None
         for shape in mount_of(piece).front(piece):

@@ -193,8 +193,9 @@ def _place(request: HttpRequest, desk: Desk) -> Mark:
     return replace(marks[0], x_mm=x, y_mm=y, stud_mm=None, part="hole")
 
 
-def _shift(request: HttpRequest, desk: Desk) -> float:
-    by = read_length(request.POST.get("off", ""), desk.units)
+def _shift(request: HttpRequest, desk: Desk) -> float | None:
+    typed = request.POST.get("off", "").strip()
+    by = read_length(typed, desk.units) if typed else 0.0
     return -by if request.POST.get("side") == "left" else by
 
 

@@ -1,0 +1,78 @@
+"""At the wall, on a phone: one thumb, one bad hole on the way, the connection lost in the middle."""
+
+from playwright.sync_api import expect
+
+from tests.browser.base import PHONE, BrowserCase
+from tests.plans import bracket_shelf, plan
+from trade.assess import assess
+
+
+class AtTheWall(BrowserCase):
+    context_options = PHONE
+    expected_errors = ("ERR_INTERNET_DISCONNECTED", "status of 422")
+
+    def yes(self) -> None:
+        self.page.locator(".step:not([hidden]) .tell-yes").tap()
+
+    def heading(self, words: str) -> None:
+        expect(self.page.locator(".step:not([hidden]) h2")).to_contain_text(words)
+
+    def test_a_whole_hang_with_a_bad_hole_and_a_lost_connection(self) -> None:
+        wall = self.open(plan(bracket_shelf()), "hang", "shelf")
+        self.page.locator("#go-hang").tap()
+        self.page.wait_for_url("**/pieces/shelf/hang/**")
+        self.assertAccessible()
+        for words in ("at hand", "Switch off", "studs", "line"):
+            self.heading(words)
+            self.yes()
+        self.heading("Drill the left bracket, hole 1 of 4")
+        self.assertEqual(self.page.locator(".about.now").count(), 1)
+        self.page.locator(".step:not([hidden]) button[value=no_wood]").tap()
+        expect(self.page.locator(".stop")).to_contain_text("Won't hold")
+        self.assertAccessible()
+        self.page.locator(".trouble-now .cure").first.tap()
+        expect(self.page.locator(".stop")).to_have_count(0)
+        self.assertEqual(assess(self.now(wall)).word, "holds")
+
+        self.page.evaluate("navigator.serviceWorker.ready.then(() => 1)")
+        self.page.reload()  # by now the worker keeps the page
+        self.page.wait_for_load_state("networkidle")
+        self.context.set_offline(True)
+        before = self.now(wall).built
+        for _ in range(3):
+            self.yes()
+        expect(self.page.locator("#kept")).to_contain_text("3 taps are kept here")
+        self.page.reload()
+        expect(self.page.locator("#kept")).to_contain_text("3 taps are kept here")
+        self.assertEqual(self.now(wall).built, before)
+        self.context.set_offline(False)
+        self.page.evaluate("window.dispatchEvent(new Event('online'))")
+        expect(self.page.locator("#kept")).to_be_hidden()
+        built = self.now(wall).built
+        self.assertEqual(len(built.made("shelf")) + len(built.done), len(before.made("shelf")) + len(before.done) + 3)
+
+        while not self.page.locator(".hung").count():
+            number = self.page.locator("#step-number").text_content()
+            self.yes()
+            self.page.wait_for_function(
+                "was => document.querySelector('.hung') || document.getElementById('step-number').textContent !== was", arg=number
+            )
+        built = self.now(wall).built
+        self.assertEqual((len(built.made("shelf")), len(built.spoiled())), (8, 1))
+        self.page.locator(".hung a").tap()
+        expect(self.page.locator(".panel .subtitle")).to_contain_text("It hangs")
+        expect(self.page.locator("#notch-hang")).to_contain_text("all hang")
+
+    def test_what_cannot_be_read_is_said_and_what_was_typed_stays(self) -> None:
+        wall = self.open(plan(bracket_shelf()), "hang", "shelf")
+        self.page.locator(".all-drill a").first.tap()
+        self.page.locator(".step:not([hidden]) summary").tap()
+        off = self.page.locator(".step:not([hidden]) input[name=off]")
+        off.fill("a bit")
+        self.page.locator(".step:not([hidden]) button[value=stud_off]").tap()
+        expect(self.page.locator(".message")).to_contain_text("Couldn't read “a bit”")
+        expect(off).to_have_value("a bit")
+        off.fill("12")
+        self.page.locator(".step:not([hidden]) button[value=stud_off]").tap()
+        expect(self.page.locator(".message")).to_have_count(0)
+        self.assertIn(788.0, [stud.centre_mm for stud in self.now(wall).wall.studs])
