@@ -179,6 +179,11 @@ class Desk:
         return import_module("bench.stages.hang").AtWall(self)
 
     @property
+    def record(self) -> Any:
+        """What is known of the piece that hangs."""
+        return import_module("bench.stages.record").Record(self)
+
+    @property
     def datum_words(self) -> str:
         """What marks are measured from."""
         return say_datum(self.plan.datum, self.units)

@@ -5,7 +5,7 @@ from typing import cast
 from django.conf import settings
 from django.utils.module_loading import import_string
 
-from trade.devices.base import Devices
+from trade.devices.base import Devices, Dial
 
 
 def devices_for(wall: int, width_mm: float, taken: int) -> Devices | None:
@@ -19,3 +19,8 @@ def devices_for(wall: int, width_mm: float, taken: int) -> Devices | None:
     if not settings.DEVICES:
         return None
     return cast(Devices, import_string(settings.DEVICES)(wall, width_mm, taken))
+
+
+def dial(wall: int) -> Dial | None:
+    """A dial under a front edge, where the settings name one; None when none is set up."""
+    return cast(Dial, import_string(settings.DIAL)(wall)) if settings.DIAL else None

@@ -8,7 +8,7 @@ from trade.cut.parts import count_parts
 if TYPE_CHECKING:
     from bench.desk import Desk
 
-STAGES = ("survey", "load", "fix", "mark", "cut", "hang")
+STAGES = ("survey", "load", "fix", "mark", "cut", "hang", "record")
 LOOKS: dict[str, tuple[tuple[str, str, str], ...]] = {
     "fix": (
         ("", "Checks", "Every check, worst first"),
@@ -23,6 +23,11 @@ LOOKS: dict[str, tuple[tuple[str, str, str], ...]] = {
         ("stock", "Stock", "What is at hand, what is left over, what else to cut"),
         ("buy", "Buy", "What to buy, and what it costs"),
         ("days", "Days", "The finish, and when it can hang and be loaded"),
+    ),
+    "record": (
+        ("", "As built", "What really went in, and whether that holds"),
+        ("proof", "Proof", "A load that proves it, and what was read"),
+        ("look", "Looked at", "How it held, and when to look again"),
     ),
 }  # what the panel of a stage shows, its first look named by nothing
 
@@ -60,6 +65,14 @@ def stick(desk: "Desk") -> list[dict[str, str]]:
     states["hang"] = (
         ("done", "all hang") if words and hung == len(words)
         else ("waiting", f"{hung} of {len(words)} hang" if hung or begun else "not yet" if words else "nothing yet")
+    )  # fmt: skip
+    recorded = sum(plan.built.as_hung(piece.key) is not None for piece in plan.pieces)
+    loose = {look.piece: look.held for look in plan.built.looks}
+    moved = sum(loose.get(piece.key) in ("loose", "off") for piece in plan.pieces)
+    states["record"] = (
+        ("trouble", f"{moved} loose") if moved
+        else ("done", "all recorded") if words and recorded == len(words)
+        else ("waiting", f"{recorded} of {len(words)}" if recorded else "not yet" if words else "nothing yet")
     )  # fmt: skip
     return [
         {"stage": stage, "name": stage.capitalize(), "state": states[stage][0], "note": states[stage][1], "key": str(n)}

@@ -3,7 +3,7 @@
 from django.urls import path
 
 from bench import handbook, practice, views
-from bench.stages import buy, choose, cut, days, fix, hang, layout, load, mark, packet, survey, yard
+from bench.stages import buy, choose, cut, days, fix, hang, layout, load, mark, packet, record, survey, yard
 
 urlpatterns = [
     path("", views.jobs, name="jobs"),
@@ -51,6 +51,12 @@ urlpatterns = [
     path("walls/<int:wall>/yard/table/", yard.bring_table, name="yard-table"),
     path("walls/<int:wall>/yard/drawing/", yard.bring_drawing, name="yard-drawing"),
     path("walls/<int:wall>/yard/drop/<slug:what>/<int:index>/", yard.drop, name="yard-drop"),
+    path("walls/<int:wall>/piece-labels.pdf", record.labels, name="piece-labels"),
+    path("walls/<int:wall>/owner.pdf", record.owner, name="owner-pdf"),
+    path("walls/<int:wall>/care.ics", record.care_ics, name="care-ics"),
+    path("walls/<int:wall>/pieces/<slug:key>/built/", record.save, {"what": "built"}, name="save-built"),
+    path("walls/<int:wall>/pieces/<slug:key>/proof/", record.save, {"what": "proof"}, name="save-proof"),
+    path("walls/<int:wall>/pieces/<slug:key>/looked/", record.save, {"what": "look"}, name="save-look"),
     path("walls/<int:wall>/saw/", cut.saw, name="saw"),
     path("walls/<int:wall>/datum/", mark.datum, name="datum"),
     path("walls/<int:wall>/pieces/<slug:key>/<slug:what>.<slug:kind>", mark.drawn, name="drawn"),

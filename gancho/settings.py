@@ -63,6 +63,7 @@ TEMPLATES = [
 
 # What makes the devices at a wall: a dotted path like "trade.devices.stand_ins.for_wall" (made-up readings, to try things out).
 DEVICES = os.environ.get("GANCHO_DEVICES", "")
+DIAL = os.environ.get("GANCHO_DIAL", "")  # likewise a dial gauge: "trade.devices.stand_ins.StandInDial"
 
 DATABASES = {
     "default": {

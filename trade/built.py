@@ -1,7 +1,7 @@
-"""What really happened at the wall: steps that were done, holes that were drilled and what the bit met."""
+"""What really happened at the wall: steps, holes and what the bit met, how a piece hangs, how it was proved, how it held."""
 
 import math
-from datetime import datetime
+from datetime import date, datetime
 from math import hypot
 from typing import Annotated, Literal
 
@@ -10,10 +10,11 @@ from msgspec import Meta
 from trade import data
 from trade.errors import PlanError
 from trade.measure import ABSURD_MM
-from trade.part import Key, Part, between
+from trade.part import Key, Part, between, known
 
 Met = Literal["good", "no_wood", "hard", "metal", "crumbles"]
 Who = Annotated[str, Meta(max_length=80)]
+Note = Annotated[str, Meta(max_length=400)]
 _MOST = 4_000
 
 
@@ -47,15 +48,86 @@ class Done(Part, frozen=True, kw_only=True):
     by: Who = ""
 
 
+class Hung(Part, frozen=True, kw_only=True):
+    """A piece as it hangs now: what went in instead of what was planned (null: as planned), and by how much it hangs elsewhere.
+
+    `up_mm`, `right_mm`: higher and further right than planned; `minutes`, `cost`: what it took, null: nobody said.
+    """
+
+    piece: Key
+    on: date
+    by: Who = ""
+    screw: str | None = None
+    screw_length_mm: float | None = None
+    anchor: str | None = None
+    up_mm: float = 0.0
+    right_mm: float = 0.0
+    minutes: float | None = None
+    cost: float | None = None
+    note: Note = ""
+
+    def __post_init__(self) -> None:
+        """Refuse screws that nobody knows, and absurd numbers."""
+        if self.screw is not None:
+            known(data.screws(), self.screw, "screw", "screw")
+        between(self.screw_length_mm, 5, 500, "screw_length_mm", "A screw's length")
+        between(self.up_mm, -2000, 2000, "up_mm", "How much higher it hangs")
+        between(self.right_mm, -5000, 5000, "right_mm", "How much further right it hangs")
+        for name, value, most in (("minutes", self.minutes, 100_000.0), ("cost", self.cost, 1_000_000.0)):
+            if value is not None and not 0 <= value <= most:
+                raise PlanError("That is less than nothing, or absurd.", name)
+
+
+class Proof(Part, frozen=True, kw_only=True):
+    """A load put on to prove a piece, and its front edge read before, under the load, and after, mm downwards.
+
+    `level_mm_per_m`: how much it runs off level, null: not read; `stirred`: something was seen or heard to move at the wall.
+    """
+
+    piece: Key
+    on: date
+    kg: float
+    minutes: float
+    before_mm: float
+    loaded_mm: float
+    after_mm: float
+    level_mm_per_m: float | None = None
+    stirred: bool = False
+    by: Who = ""
+
+    def __post_init__(self) -> None:
+        """Refuse what nobody read."""
+        if not (math.isfinite(self.kg) and 0 <= self.kg <= 5_000):
+            raise PlanError("A load lies between 0 and 5 000 kg.", "kg")
+        if not 0 <= self.minutes <= 100_000:
+            raise PlanError("How long it was loaded: 0 minutes or more.", "minutes")
+        for name in ("before_mm", "loaded_mm", "after_mm"):
+            between(getattr(self, name), -500, 500, name, "A reading")
+        between(self.level_mm_per_m, -200, 200, "level_mm_per_m", "How much it runs off level")
+
+
+class Look(Part, frozen=True, kw_only=True):
+    """Somebody looked again: whether it was firm."""
+
+    piece: Key
+    on: date
+    held: Literal["firm", "loose", "off"]
+    note: Note = ""
+    by: Who = ""
+
+
 class Built(Part, frozen=True, kw_only=True):
     """All of it, in the order in which it happened."""
 
     drilled: tuple[Drilled, ...] = ()
     done: tuple[Done, ...] = ()
+    hung: tuple[Hung, ...] = ()
+    proofs: tuple[Proof, ...] = ()
+    looks: tuple[Look, ...] = ()
 
     def __post_init__(self) -> None:
         """Refuse too much of anything."""
-        for where in ("drilled", "done"):
+        for where in ("drilled", "done", "hung", "proofs", "looks"):
             if len(getattr(self, where)) > _MOST:
                 raise PlanError(f"More than {_MOST} of them on one wall.", where)
 
@@ -66,6 +138,10 @@ class Built(Part, frozen=True, kw_only=True):
     def made(self, piece: str) -> tuple[Drilled, ...]:
         """Holes of a piece that are as they should be."""
         return tuple(hole for hole in self.drilled if hole.piece == piece and hole.met == "good")
+
+    def as_hung(self, piece: str) -> Hung | None:
+        """What was last said of how a piece hangs."""
+        return next((each for each in reversed(self.hung) if each.piece == piece), None)
 
     def spoiled(self) -> tuple[Drilled, ...]:
         """Holes that nothing can be screwed into."""

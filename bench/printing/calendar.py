@@ -1,8 +1,12 @@
 """The days of a wall as iCalendar (RFC 5545), for any calendar: times by the clock on the wall, wherever it hangs."""
 
+from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 
+from trade import say
+from trade.job.care import Care
 from trade.job.days import Schedule
+from trade.measure import Units
 
 _LOADED = timedelta(minutes=30)  # an event must last, or it is not seen
 
@@ -34,5 +38,32 @@ def calendar(schedule: Schedule, name: str, wall: int, made: datetime) -> bytes:
         said += [step.why] if step.why else []
         if said:
             event.add("description", "; ".join(said))
+        found.add_component(event)
+    return bytes(found.to_ical())
+
+
+def care_calendar(cares: Sequence[Care], name: str, wall: int, units: Units, made: datetime) -> bytes:
+    """Days on which to look at pieces again, as events of a whole day.
+
+    Args:
+        cares: the days.
+        name: of the wall.
+        wall: its number.
+        units: of the person.
+        made: when this was written.
+    """
+    from icalendar import Calendar, Event
+
+    found = Calendar()
+    found.add("prodid", "-//Gancho//Care//EN")
+    found.add("version", "2.0")
+    found.add("x-wr-calname", f"{name}: care")
+    for care in cares:
+        event = Event()
+        event.add("uid", f"gancho-care-{wall}-{care.piece}-{care.on:%Y%m%d}@gancho.invalid")
+        event.add("dtstamp", made.astimezone(UTC))
+        event.add("dtstart", care.on)
+        event.add("summary", f"Look at {care.name}: {name}")
+        event.add("description", " ".join(say.phrase(each, units) for each in care.words))
         found.add_component(event)
     return bytes(found.to_ical())

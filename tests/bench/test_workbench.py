@@ -18,7 +18,7 @@ from trade.mounts import KINDS, mount_of
 from trade.plan import Plan, Thing
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
-STAGES = ("survey", "load", "fix", "mark", "cut", "hang")
+STAGES = ("survey", "load", "fix", "mark", "cut", "hang", "record")
 
 
 class BenchCase(TestCase):

@@ -61,3 +61,10 @@ class Scale(Protocol):
 
 class Devices(Scanner, Magnet, Prober, DistanceMeter, CrossLine, Scale, Protocol):
     """All that one wall is surveyed with."""
+
+
+class Dial(Protocol):
+    """A dial gauge on a stand, its foot on the floor, its tip under a front edge."""
+
+    def read_mm(self, kg: float) -> float:
+        """How far down the edge is from where it was when the dial was set up, with so much on the piece."""

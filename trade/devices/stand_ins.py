@@ -151,3 +151,20 @@ def for_wall(seed: int, width_mm: float, taken: int) -> StandIns:
     members = tuple(m._replace(centre_mm=m.centre_mm * share) for m in wall.members)
     services = tuple(s._replace(centre_mm=s.centre_mm * share) for s in wall.services)
     return StandIns(wall._replace(width_mm=width_mm, members=members, services=services, openings=()), taken)
+
+
+class StandInDial:
+    """A dial under a piece that is not there: it gives a little more each time, and never quite comes back."""
+
+    def __init__(self, seed: int = 0, sound: bool = True) -> None:
+        """Set it up; under what is not sound the edge keeps going down."""
+        draw = Random(f"dial/{seed}")
+        self._mm_per_kg = draw.uniform(0.02, 0.06) * (1.0 if sound else 4.0)
+        self._stays = draw.uniform(0.03, 0.12) if sound else 0.6
+        self._most_kg = 0.0
+
+    def read_mm(self, kg: float) -> float:
+        """To a hundredth, as a dial is read."""
+        self._most_kg = max(self._most_kg, kg)
+        bedded = self._most_kg * self._mm_per_kg * self._stays
+        return round(bedded + kg * self._mm_per_kg * (1 - self._stays), 2)

@@ -1,0 +1,45 @@
+"""A sheet for the owner: what hangs on the wall, what each piece may carry, what holds it, and when to look at it again."""
+
+from datetime import date
+
+from bench.printing.paper import Paper
+from bench.printing.piece_label import behind, carries, spread
+from bench.printing.wall_sheet import LARGER
+from trade import say
+from trade.job.care import cares
+from trade.measure import Units
+from trade.mounts import mount_of
+from trade.plan import AnyPiece, Plan
+
+
+def owner_sheet(plan: Plan, units: Units, job: str, day: date) -> bytes:
+    """The sheet as a PDF.
+
+    Args:
+        plan: the wall.
+        units: to print in.
+        job: the wall's job.
+        day: when it was printed.
+    """
+    paper = Paper(
+        units, f"{plan.name}: care", f"{job}, {plan.name}. {day:%d %b %Y}. A sum is no licence; local codes decide.", LARGER
+    )
+    paper.title_line(f"What hangs on {plan.name}", "Keep it where the next owner finds it.")
+    for piece in plan.pieces:
+        _piece(paper, piece, plan, units)
+    if not plan.pieces:
+        paper.say("Nothing yet.")
+    return bytes(paper.output())
+
+
+def _piece(paper: Paper, piece: AnyPiece, plan: Plan, units: Units) -> None:
+    hung, found = plan.built.as_hung(piece.key), cares(plan, piece.key)
+    paper.heading(piece.name, 40)
+    paper.say(f"{carries(piece, plan, units)}, {spread(piece, units)}.", bold=True)
+    paper.say(f"{mount_of(piece).name}. {behind(piece, plan, units)}.")
+    if hung is None:
+        paper.quiet("Not yet recorded as hung.")
+        return
+    paper.say(f"Hung on {hung.on:%d %b %Y}{f' by {hung.by}' if hung.by else ''}.{f' {hung.note}' if hung.note else ''}")
+    paper.say(f"Look at it on {', '.join(f'{care.on:%d %b %Y}' for care in found)}.")
+    paper.points(dict.fromkeys(say.phrase(words, units) for care in found for words in care.words))

@@ -1,0 +1,112 @@
+"""A label for each piece: what it may carry, spread how, what is behind it, since when, and a code that leads to its record."""
+
+from collections.abc import Callable
+
+from bench.printing.paper import Paper
+from trade.job.as_built import as_built
+from trade.measure import Units, say_length, say_weight
+from trade.mounts import mount_of
+from trade.plan import AnyPiece, Plan
+
+_WIDE_MM, _HIGH_MM, _ACROSS, _CODE_MM = 88.0, 54.0, 2, 24.0
+
+
+def piece_labels(plan: Plan, key: str | None, units: Units, address: Callable[[str], str]) -> bytes:
+    """Labels as a PDF.
+
+    Args:
+        plan: the wall.
+        key: of one piece; None for all of them.
+        units: to print in.
+        address: of a piece's record, by its key.
+    """
+    paper = Paper(units, f"{plan.name}: labels", f"{plan.name}. Stick each where it is seen when the piece is loaded.")
+    paper.set_auto_page_break(False)
+    pieces = [piece for piece in plan.pieces if key in (None, piece.key)]
+    down = int((paper.h - 2 * paper.t_margin - 6) / _HIGH_MM)
+    for n, piece in enumerate(pieces):
+        if n and n % (down * _ACROSS) == 0:
+            paper.add_page()
+        place = n % (down * _ACROSS)
+        left, top = paper.l_margin + place % _ACROSS * _WIDE_MM, paper.t_margin + place // _ACROSS * _HIGH_MM
+        _label(paper, piece, plan, units, (left, top), address(piece.key))
+    if not pieces:
+        paper.say("Nothing hangs on this wall yet.")
+    return bytes(paper.output())
+
+
+def carries(piece: AnyPiece, plan: Plan, units: Units) -> str:
+    """What it may carry, in words: what it was made for, and nothing at all where it would not hold as it hangs."""
+    verdict = as_built(plan, piece.key).verdict
+    if verdict is None or verdict.word == "wont_hold":
+        return "Do not load: it won't hold"
+    if verdict.word == "cannot_tell":
+        return "Do not load: not yet judged"
+    total = sum(thing.mass_kg or 0.0 for thing in piece.things)
+    if not total or any(thing.mass_kg is None for thing in piece.things):
+        return "Nobody weighed what it carries"
+    return f"Carries {say_weight(total, units)} in all"
+
+
+def spread(piece: AnyPiece, units: Units) -> str:
+    """How that is spread, in words."""
+    single = [thing for thing in piece.things if thing.at_mm is not None]
+    evenly = "spread along it" if any(thing.at_mm is None for thing in piece.things) else ""
+    at = [f"{thing.name} {say_length(thing.at_mm or 0.0, units)} from its left end" for thing in single[:2]]
+    return ", ".join([*([evenly] if evenly else []), *at]) or "loads not told"
+
+
+def behind(piece: AnyPiece, plan: Plan, units: Units) -> str:
+    """What holds it, in words."""
+    seats = mount_of(piece).seats(piece, plan.wall)
+    words = dict.fromkeys(seat.words(units) for seat in seats)
+    count = sum(len(seat.holes) for seat in seats)
+    studs = sorted({seat.stud.stud.centre_mm for seat in seats if seat.stud.stud is not None and seat.in_stud})
+    where = "" if not studs else f"; studs at {', '.join(say_length(x, units) for x in studs[:6])} from the left corner"
+    return f"{count} × {', '.join(words)}{where}"
+
+
+def _label(paper: Paper, piece: AnyPiece, plan: Plan, units: Units, at: tuple[float, float], address: str) -> None:
+    left, top = at
+    paper.set_draw_color(120, 120, 120)
+    paper.set_line_width(0.25)
+    paper.rect(left, top, _WIDE_MM, _HIGH_MM)
+    paper.set_text_color(20, 20, 20)
+    room = _WIDE_MM - _CODE_MM - 8
+    paper.set_font("DejaVu", "B", 11)
+    paper.text(left + 4, top + 7, _fits(paper, piece.name, room + _CODE_MM))
+    paper.set_font("DejaVu", "B", 14)
+    paper.set_xy(left + 3, top + 9.5)
+    paper.multi_cell(room, 6, carries(piece, plan, units), align="L")
+    paper.set_font("DejaVu", "", 8.5)
+    paper.set_xy(left + 3, paper.get_y() + 0.5)
+    paper.multi_cell(room, 3.8, spread(piece, units), align="L")
+    _code(paper, address, left + _WIDE_MM - _CODE_MM - 3, top + 9.5)
+    hung = plan.built.as_hung(piece.key)
+    proofs = [proof for proof in plan.built.proofs if proof.piece == piece.key]
+    lines = [f"Hung {hung.on:%d %b %Y}{f' by {hung.by}' if hung.by else ''}." if hung else "Not yet recorded as hung."]
+    if proofs:
+        lines.append(f"Proved with {say_weight(proofs[-1].kg, units)} on {proofs[-1].on:%d %b %Y}.")
+    lines.append(behind(piece, plan, units))
+    paper.set_font("DejaVu", "", 7.5)
+    paper.set_xy(left + 3, top + _HIGH_MM - 17)
+    paper.multi_cell(_WIDE_MM - 6, 3.5, "\n".join(lines), align="L")
+
+
+def _fits(paper: Paper, words: str, room: float) -> str:
+    while paper.get_string_width(words) > room and len(words) > 4:
+        words = f"{words[:-2].rstrip('…')}…"
+    return words
+
+
+def _code(paper: Paper, address: str, left: float, top: float) -> None:
+    """A QR code, drawn square by square: sharp at any printer."""
+    import segno
+
+    rows = [list(row) for row in segno.make(address, error="m", micro=False).matrix]
+    step = _CODE_MM / len(rows)
+    paper.set_fill_color(0, 0, 0)
+    for y, row in enumerate(rows):
+        for x, dark in enumerate(row):
+            if dark:
+                paper.rect(left + x * step, top + y * step, step, step, "F")

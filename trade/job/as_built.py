@@ -1,0 +1,80 @@
+"""A piece as it really hangs: what is other than planned, and whether that holds too."""
+
+from typing import NamedTuple
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.assess import judge_piece
+from trade.built import Hung
+from trade.check import Phrase, PieceVerdict, Quantity
+from trade.errors import PlanError
+from trade.mounts import holes, mount_of
+from trade.plan import AnyPiece, Plan
+
+
+class AsBuilt(NamedTuple):
+    """The piece as it hangs, how that differs from the plan, and the verdict on it; `refusal`: why it can't be judged."""
+
+    piece: AnyPiece
+    differences: tuple[Phrase, ...]
+    verdict: PieceVerdict | None
+    refusal: str = ""
+
+
+def as_built(plan: Plan, key: str) -> AsBuilt:
+    """What hangs there.
+
+    Raises:
+        PlanError: no such piece.
+    """
+    piece, hung = plan.piece(key), plan.built.as_hung(key)
+    if hung is None:
+        return AsBuilt(piece, (), judge_piece(piece, plan))
+    differences = tuple(_differences(piece, hung, plan))
+    try:
+        now, there = _as_hung(piece, hung), plan
+        if hung.up_mm or hung.right_mm:  # its holes were told at the plan's marks, and are where it hangs
+            others = tuple(hole for hole in plan.built.drilled if hole.piece != key or hole.met != "good")
+            there = replace(plan, built=replace(plan.built, drilled=others))
+        return AsBuilt(now, differences, judge_piece(now, there.with_piece(now)))
+    except PlanError as error:
+        return AsBuilt(piece, differences, None, str(error))
+
+
+def _as_hung(piece: AnyPiece, hung: Hung) -> AnyPiece:
+    return replace(
+        piece, left_mm=piece.left_mm + hung.right_mm, top_mm=piece.top_mm + hung.up_mm,
+        screw=hung.screw if hung.screw is not None else piece.screw,
+        screw_length_mm=hung.screw_length_mm if hung.screw_length_mm is not None else piece.screw_length_mm,
+        anchor=hung.anchor if hung.anchor is not None else piece.anchor,
+    )  # fmt: skip
+
+
+def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Phrase]:
+    found = []
+    screws = data.screws()
+    if hung.screw is not None and hung.screw != piece.screw:
+        new, old = screws[hung.screw], screws[piece.screw]
+        inches = plan.units == "imperial"
+        names = {"new": new.name_imperial if inches else new.name_metric, "old": old.name_imperial if inches else old.name_metric}
+        found.append(Phrase("{new} went in instead of {old}.", dict(names)))
+    if hung.screw_length_mm is not None and abs(hung.screw_length_mm - piece.screw_length_mm) > 0.5:
+        sizes = {"new": Quantity(hung.screw_length_mm, "length"), "old": Quantity(piece.screw_length_mm, "length")}
+        found.append(Phrase("The screws are {new} long, not {old}.", dict(sizes)))
+    if hung.anchor is not None and hung.anchor != piece.anchor:
+        found.append(Phrase("Between studs it hangs on: {name}.", {"name": _anchor(hung.anchor, plan)}))
+    for value, words in ((hung.up_mm, ("higher", "lower")), (hung.right_mm, ("further right", "further left"))):
+        if value:
+            said = f"It hangs {{by}} {words[0] if value > 0 else words[1]} than planned."
+            found.append(Phrase(said, {"by": Quantity(abs(value), "length")}))
+    made, marks = plan.built.made(piece.key), holes(mount_of(piece).seats(piece, plan.wall))
+    missing = sum(not any(hole.is_at(mark.x_mm, mark.y_mm) for hole in made) for mark in marks)
+    if made and missing and not (hung.up_mm or hung.right_mm):
+        found.append(Phrase(f"{missing} of its {len(marks)} holes {'was' if missing == 1 else 'were'} never told to be sound."))
+    return found
+
+
+def _anchor(key: str, plan: Plan) -> str:
+    packet = next((each.name for each in plan.wall.packets if each.key == key), None)
+    return packet or data.row(data.anchors(), key, "anchor").name

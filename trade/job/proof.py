@@ -1,0 +1,81 @@
+"""Proving a piece: how much to put on it, where, for how long, what to watch; and what the readings say."""
+
+from typing import NamedTuple
+
+from trade import data
+from trade.assess import judge_piece
+from trade.built import Proof
+from trade.check import Phrase, Quantity
+from trade.plan import AnyPiece, Plan
+
+
+class ProofLoad(NamedTuple):
+    """What to put on; `refusal`: why it must not be tried, empty where it may."""
+
+    kg: float
+    minutes: float
+    push_n: float
+    words: tuple[Phrase, ...] = ()
+    refusal: str = ""
+
+
+class Proved(NamedTuple):
+    """Whether it passed, and what was found, each thing in a sentence."""
+
+    passed: bool
+    words: tuple[Phrase, ...]
+
+
+def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
+    """The load that proves a piece: no more than it was checked for.
+
+    Args:
+        piece: as it hangs.
+        plan: the wall.
+    """
+    use, minutes = data.uses()[piece.use], data.house("proof_minutes")
+    verdict = judge_piece(piece, plan.with_piece(piece))
+    if verdict.word not in ("holds", "close"):
+        refusal = "Nothing is proved by a load that it was not made for: mend the plan first."
+        return ProofLoad(0.0, minutes, use.push_n, refusal=refusal)
+    total = sum(thing.mass_kg or 0.0 for thing in piece.things)
+    kg = total * use.factor * data.house("proof_share")
+    left = Quantity(data.house("proof_left_mm"), "fine")
+    sizes = {"kg": Quantity(kg, "mass"), "push": Quantity(use.push_n, "force"), "left": left}
+    words = [
+        Phrase("Read the front edge in the middle first: from a dial, or from a rule against a fixed point."),
+        Phrase("Put {kg} on it, sacks or bottles of water, half by half; the front half as full as the back.", dict(sizes))
+        if kg else Phrase("Nothing is to stand on it: it is only pushed."),
+        Phrase(f"Leave it for {minutes:.0f} minutes. Watch the screws, the lining beside them, and the gap at the wall; listen."),
+        Phrase("Push its front edge down once with {push}, at each end and in the middle.", dict(sizes)),
+        Phrase("Take all of it off and read again: no more than {left} and a fifth of the movement may be left.", dict(sizes)),
+    ]  # fmt: skip
+    return ProofLoad(kg, minutes, use.push_n, tuple(words))
+
+
+def prove(proof: Proof, load: ProofLoad) -> Proved:
+    """What the readings say.
+
+    Args:
+        proof: as read.
+        load: what it should have been.
+    """
+    moved, left = proof.loaded_mm - proof.before_mm, proof.after_mm - proof.before_mm
+    allowed = data.house("proof_left_mm") + data.house("proof_left_share") * max(moved, 0.0)
+    most, level = data.house("proof_most_mm"), data.house("level_mm_per_m")
+    sizes: dict[str, Quantity | str] = {
+        "moved": Quantity(moved, "fine"), "left": Quantity(abs(left), "fine"), "allowed": Quantity(allowed, "fine"),
+        "min": f"{proof.minutes:.0f}", "full": f"{load.minutes:.0f}",
+        "most": Quantity(most, "fine"), "kg": Quantity(load.kg, "mass"), "put": Quantity(proof.kg, "mass"),
+    }  # fmt: skip
+    asked: list[tuple[bool, str, str]] = [
+        (proof.kg >= load.kg - 0.05, "{put} was put on it.", "Only {put} was put on it, and {kg} proves it."),
+        (proof.minutes >= load.minutes, "It was on for {min} minutes.", "It was on for {min} minutes, and must be for {full}."),
+        (moved <= most, "The front edge went down {moved}.", "The front edge went down {moved}: more than {most} is too much."),
+        (abs(left) <= allowed, "{left} of that was left.", "{left} of that was left; it may be {allowed}: something gave way."),
+        (not proof.stirred, "Nothing was seen or heard to move.", "Something was seen or heard to move: find out what."),
+    ]  # fmt: skip
+    if proof.level_mm_per_m is not None:
+        sizes["level"], off = Quantity(abs(proof.level_mm_per_m), "fine"), abs(proof.level_mm_per_m) <= level
+        asked.append((off, "It runs {level} a metre off level.", "It runs {level} a metre off level: the eye sees that."))
+    return Proved(all(good for good, _, _ in asked), tuple(Phrase(yes if good else no, dict(sizes)) for good, yes, no in asked))
