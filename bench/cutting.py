@@ -1,7 +1,7 @@
 """What one request shows of the saw, the shop and the days: worked out once, and only as far as it is looked at."""
 
 from functools import cached_property
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from django.utils.safestring import SafeString
 from django.utils.timezone import localtime
@@ -40,9 +40,9 @@ class Sheets(NamedTuple):
 class Cutting:
     """The saw's plan of a wall and what follows from it."""
 
-    def __init__(self, wall: int, plan: Plan, units: Units) -> None:
-        """Work nothing out yet."""
-        self._wall, self._plan, self._units = wall, plan, units
+    def __init__(self, wall: int, plan: Plan, units: Units, walls: Any) -> None:
+        """Work nothing out yet. `walls`: whose offcuts may be taken."""
+        self._wall, self._plan, self._units, self._walls = wall, plan, units, walls
 
     @cached_property
     def progress(self) -> Progress:
@@ -127,4 +127,5 @@ class Cutting:
     def rack(self) -> list[Offcut]:
         """What lies on the rack of other walls, of woods that this one uses."""
         boards = {part.board for part in self.plan.parts}
-        return list(Offcut.objects.filter(taken=None, board__in=boards).exclude(wall=self._wall).select_related("wall")[:40])
+        found = Offcut.objects.filter(taken=None, board__in=boards, wall__in=self._walls).exclude(wall=self._wall)
+        return list(found.select_related("wall")[:40])

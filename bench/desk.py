@@ -8,17 +8,18 @@ from urllib.parse import urlencode
 
 from django import forms
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
-from django.shortcuts import get_object_or_404, render
+from django.shortcuts import render
 from django.template.loader import render_to_string
 from django.urls import reverse
 from django.utils.cache import patch_vary_headers
 
+from bench.access import Need, helps_only, wall_or_404, walls
 from bench.cutting import Cutting
 from bench.drawing import elevation, scribe, section
 from bench.forms import mark_invalid
 from bench.known import Known
 from bench.models import StaleError, Wall
-from bench.stick import LOOKS, STAGES, stick
+from bench.stick import HELPERS, LOOKS, STAGES, stick
 from trade.assess import assess
 from trade.check import Phrase, PieceVerdict, Verdict
 from trade.errors import PlanError
@@ -51,6 +52,11 @@ class Desk:
         self.message = ""  # what went wrong
         self.notice = ""  # what else there is to say
         self.refused_rows: Sequence[Refusal] = ()
+
+    @property
+    def helping(self) -> bool:
+        """Whether who looks may hang things here and no more."""
+        return helps_only(self.request, self.wall)
 
     @property
     def units(self) -> Units:
@@ -157,7 +163,7 @@ class Desk:
     @cached_property
     def cutting(self) -> Cutting:
         """What to saw, to buy, and when."""
-        return Cutting(self.wall.pk, self.plan, self.units)
+        return Cutting(self.wall.pk, self.plan, self.units, walls(self.request))
 
     @property
     def besides(self) -> forms.Form:
@@ -319,15 +325,23 @@ def _blank_hanging(units: Units) -> str:
     return render_to_string("bench/_hang_fields.html", {"form": import_module("bench.stages.choose").HangForm(units)})
 
 
-def desk_or_404(request: HttpRequest, wall: int, stage: str, key: str | None = None) -> Desk:
+def desk_or_404(request: HttpRequest, wall: int, stage: str, key: str | None = None, need: Need | None = None) -> Desk:
     """The desk for a request.
 
+    Args:
+        request: whose.
+        wall: which.
+        stage: of its work.
+        key: of a piece.
+        need: what they must be allowed; to look at the marks and the steps it is enough to help there.
+
     Raises:
-        Http404: no such wall or stage.
+        Http404: no such wall or stage, or not for them.
     """
     if stage not in STAGES:
         raise Http404("There is no such stage.")
-    return Desk(request, get_object_or_404(Wall.objects.select_related("job"), pk=wall), stage, key)
+    looks = request.method in ("GET", "HEAD") and stage in HELPERS
+    return Desk(request, wall_or_404(request, wall, need or ("hang" if looks else "change")), stage, key)
 
 
 def apply(desk: Desk, changed: Callable[[Plan], Plan], label: str, words: str = "") -> HttpResponse:

@@ -82,7 +82,7 @@ _ALIASES = {
 }  # fmt: skip
 
 
-def mark_invalid(form: forms.Form) -> None:
+def mark_invalid(form: forms.BaseForm) -> None:
     """Tell assistive technology which fields are wrong and where the sentence stands."""
     for name in form.errors:
         if name in form.fields:

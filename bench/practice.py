@@ -14,6 +14,7 @@ from django.utils.safestring import SafeString
 from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
+from bench.access import owner, practice
 from bench.drawing import practice as drawing
 from bench.forms import number_in
 from bench.models import Practice
@@ -81,7 +82,7 @@ def lobby(request: HttpRequest) -> HttpResponse:
 
 
 def _lobby(request: HttpRequest, seed: str, level: str, error: str = "") -> HttpResponse:
-    runs = [{"run": run, "level": LEVELS[run.level].name, "score": run.result} for run in Practice.objects.all()[:_SHOWN]]
+    runs = [{"run": run, "level": LEVELS[run.level].name, "score": run.result} for run in practice(request)[:_SHOWN]]
     units = "metric" if request.GET.get("units") == "metric" else "imperial"
     context = {"levels": LEVELS.items(), "runs": runs, "seed": seed, "level": level, "error": error, "units": units}
     return render(request, "bench/practice/lobby.html", context, status=422 if error else 200)
@@ -93,7 +94,8 @@ def begin(request: HttpRequest) -> HttpResponse:
     seed, level = request.POST.get("seed", ""), request.POST.get("level", "")
     try:
         level_named(level)
-        run = Practice.objects.create(seed=_seed(seed), level=level, units=request.POST.get("units", "imperial")[:8])
+        said_in = request.POST.get("units", "imperial")[:8]
+        run = Practice.objects.create(owner=owner(request), seed=_seed(seed), level=level, units=said_in)
     except PlanError as error:
         return _lobby(request, seed[:20], level, str(error))
     return HttpResponseRedirect(run.get_absolute_url())
@@ -102,7 +104,7 @@ def begin(request: HttpRequest) -> HttpResponse:
 @require_GET
 def play(request: HttpRequest, run: int) -> HttpResponse:
     """The wall: covered, or uncovered with its score."""
-    going = Going(get_object_or_404(Practice, pk=run))
+    going = Going(get_object_or_404(practice(request), pk=run))
     score, truth = going.run.result, None
     if score is not None:
         truth = drawing.Truth(going.hidden, tuple(game.believed(going.hidden, going.log.readings, going.log.structure)))
@@ -125,7 +127,7 @@ def _move(request: HttpRequest, run: int) -> tuple[Going, float, float]:
     Raises:
         PlanError: it is uncovered already, or the place is no number.
     """
-    going = Going(get_object_or_404(Practice.objects.select_for_update(), pk=run))
+    going = Going(get_object_or_404(practice(request).select_for_update(), pk=run))
     if going.run.score:
         raise PlanError("This wall is uncovered already.")
     width = going.hidden.width_mm
@@ -229,7 +231,7 @@ def mark(request: HttpRequest, run: int) -> HttpResponse:
 @transaction.atomic
 def uncover(request: HttpRequest, run: int) -> HttpResponse:
     """Uncover the wall and score the go; once."""
-    going = Going(get_object_or_404(Practice.objects.select_for_update(), pk=run))
+    going = Going(get_object_or_404(practice(request).select_for_update(), pk=run))
     log: Log = going.log
     if not going.run.score:
         score = game.score(going.run.seed, going.level, log.calls_mm, log.readings, log.spent, log.structure)

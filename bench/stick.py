@@ -8,6 +8,7 @@ from trade.cut.parts import count_parts
 if TYPE_CHECKING:
     from bench.desk import Desk
 
+HELPERS = ("mark", "hang")  # stages that a helper may look at
 STAGES = ("survey", "load", "fix", "mark", "cut", "hang", "record")
 LOOKS: dict[str, tuple[tuple[str, str, str], ...]] = {
     "fix": (
@@ -77,4 +78,5 @@ def stick(desk: "Desk") -> list[dict[str, str]]:
     return [
         {"stage": stage, "name": stage.capitalize(), "state": states[stage][0], "note": states[stage][1], "key": str(n)}
         for n, stage in enumerate(STAGES, start=1)
+        if stage in HELPERS or not desk.helping
     ]

@@ -2,11 +2,22 @@
 
 from django.urls import path
 
-from bench import handbook, practice, views
+from bench import bin, handbook, people, practice, views
 from bench.stages import buy, choose, cut, days, fix, hang, layout, load, mark, packet, record, survey, yard
 
 urlpatterns = [
     path("", views.jobs, name="jobs"),
+    path("people/sign-in/", people.SignIn.as_view(), name="sign-in"),
+    path("people/sign-out/", people.sign_out, name="sign-out"),
+    path("people/new/", people.sign_up, name="sign-up"),
+    path("people/trail/", people.trail, name="trail"),
+    path("jobs/<int:job>/share/", people.share, name="share"),
+    path("jobs/<int:job>/share/<int:share>/end/", people.end_share, name="end-share"),
+    path("shown/<str:token>/", people.shown, name="shown"),
+    path("jobs/<int:job>/delete/", bin.delete_job, name="delete-job"),
+    path("walls/<int:wall>/delete/", bin.delete_wall, name="delete-wall"),
+    path("bin/", bin.contents, name="bin"),
+    path("bin/<slug:what>/<int:pk>/restore/", bin.restore, name="restore"),
     path("kinds/", handbook.kinds, name="kinds"),
     path("rules/", views.rules, name="rules"),
     path("import/", views.import_plan, name="import"),

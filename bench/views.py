@@ -1,15 +1,19 @@
 """Views that belong to no stage: the list of jobs, new walls, plan files, the workbench itself, undo and redo, errors."""
 
 from django import forms
+from django.conf import settings
 from django.core.paginator import Paginator
 from django.http import HttpRequest, HttpResponse, QueryDict
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import redirect, render
 from django.utils.formats import date_format
 from django.utils.http import content_disposition_header
 from django.utils.text import slugify
 from django.utils.timezone import localdate
 from django.views.decorators.http import require_GET, require_POST
 
+from bench.access import helps_only, owner, wall_or_404
+from bench.access import jobs as jobs_of
+from bench.access import walls as walls_of
 from bench.desk import after, base_of, desk_or_404, refused, stale
 from bench.drawing import elevation
 from bench.forms import mark_invalid
@@ -69,7 +73,7 @@ def jobs(request: HttpRequest) -> HttpResponse:
 
 
 def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResponse:
-    page = Paginator(Wall.objects.with_plans().select_related("job").order_by("job_id", "pk"), WALLS_ON_A_PAGE)
+    page = Paginator(walls_of(request, "hang").with_plans().select_related("job").order_by("job_id", "pk"), WALLS_ON_A_PAGE)
     shown = page.get_page(request.GET.get("page"))
     walls = []
     for wall in shown:
@@ -83,16 +87,17 @@ def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResp
                 "sheet": elevation.draw(plan, verdict, None, "list", ()),
             }
         )
-    return render(request, "bench/jobs.html", {"walls": walls, "form": form, "shown": shown}, status=status)
+    context = {"walls": walls, "form": form, "shown": shown, "many": settings.PEOPLE == "many"}
+    return render(request, "bench/jobs.html", context, status=status)
 
 
 def new_wall(request: HttpRequest) -> HttpResponse:
     """The first minute: how wide, what it is made of, where the studs are."""
     units = _asked_units(request)
     posted = request.POST if request.method == "POST" else None
-    form = _new_wall_form(units, posted)
+    form = _new_wall_form(units, posted, walls_of(request).count())
     if posted is not None and form.is_valid():
-        job, _ = Job.objects.get_or_create(name=request.POST.get("job", "").strip()[:80] or "My walls")
+        job = _job_named(request, request.POST.get("job", "").strip()[:80] or "My walls")
         plan = Plan(name=form.cleaned_data["name"], units=units, wall=form.cleaned_data["wall"], policy=_policy_of(job))
         return redirect("stage", Wall.begin(job, plan, "A new wall").pk, "fix")
     mark_invalid(form)
@@ -100,9 +105,14 @@ def new_wall(request: HttpRequest) -> HttpResponse:
     return render(request, "bench/new_wall.html", context, status=422 if posted is not None else 200)
 
 
+def _job_named(request: HttpRequest, name: str) -> Job:
+    """Somebody's own job of this name, or a new one."""
+    return jobs_of(request).filter(name=name).first() or Job.objects.create(name=name, owner=owner(request))
+
+
 def _policy_of(job: Job) -> Policy:
     """How a job is done: as on its last wall; the usual way when it has none yet."""
-    last = Wall.objects.with_plans().filter(job=job).order_by("-pk").first()
+    last = Wall.objects.with_plans().filter(job=job, deleted=None).order_by("-pk").first()
     return last.plan().policy if last else Policy()
 
 
@@ -120,8 +130,8 @@ def _asked_units(request: HttpRequest) -> Units:
     return "metric" if (request.POST.get("units") or request.GET.get("units")) == "metric" else "imperial"
 
 
-def _new_wall_form(units: Units, posted: QueryDict | None) -> WallForm:
-    form = WallForm(units, None, f"Wall {Wall.objects.count() + 1}", posted)
+def _new_wall_form(units: Units, posted: QueryDict | None, count: int = 0) -> WallForm:
+    form = WallForm(units, None, f"Wall {count + 1}", posted)
     for name, question in _QUESTIONS.items():
         form.fields[name].label = question
     form.fields["height"].initial = "8'" if units == "imperial" else "2440 mm"
@@ -134,15 +144,15 @@ def import_plan(request: HttpRequest) -> HttpResponse:
     form = PlanFileForm(request.POST, request.FILES)
     if not form.is_valid():
         return _jobs(request, form, 422)
-    job, _ = Job.objects.get_or_create(name="Brought in")
+    job = _job_named(request, "Brought in")
     return redirect(Wall.begin(job, form.cleaned_data["plan"], "Brought in from a file"))
 
 
 @require_GET
 def wall(request: HttpRequest, wall: int) -> HttpResponse:
     """A wall: on to the stage that waits."""
-    found = get_object_or_404(Wall, pk=wall)
-    return redirect("stage", found.pk, "fix")
+    found = wall_or_404(request, wall, "hang")
+    return redirect("stage", found.pk, "hang" if helps_only(request, found) else "fix")
 
 
 @require_GET
@@ -191,7 +201,7 @@ def units(request: HttpRequest, wall: int) -> HttpResponse:
 @require_GET
 def plan_file(request: HttpRequest, wall: int) -> HttpResponse:
     """The wall as an open plan file."""
-    found = get_object_or_404(Wall, pk=wall)
+    found = wall_or_404(request, wall)
     answer = HttpResponse(planfile.dump(found.plan()), content_type="application/json")
     answer["Content-Disposition"] = content_disposition_header(True, f"{slugify(found.name) or 'wall'}.plan.json") or ""
     return answer

@@ -3,6 +3,7 @@
 import os
 import secrets
 import sys
+from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONE, SELF
@@ -26,13 +27,20 @@ def _secret_key() -> str:
 SECRET_KEY = "for tests only" if TESTING else _secret_key()
 ALLOWED_HOSTS = os.environ.get("GANCHO_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 
+# "one": a machine of one's own, whoever sits at it is its person. "many": everybody has an account and sees what is theirs.
+PEOPLE = os.environ.get("GANCHO_PEOPLE", "one")
+SIGN_UP = os.environ.get("GANCHO_SIGN_UP", "open") == "open"  # whether strangers may make themselves an account
+HTTPS = os.environ.get("GANCHO_HTTPS", "") == "1"  # it is reached by https only, through a server that ends it
+
 INSTALLED_APPS = [
     "whitenoise.runserver_nostatic",
+    "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
     "csp",
     "django_htmx",
+    "axes",
     "bench",
 ]
 MIDDLEWARE = [
@@ -42,8 +50,12 @@ MIDDLEWARE = [
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "bench.access.OnePerson",
+    "bench.access.SignedIn",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
 if TESTING:
     MIDDLEWARE.remove("whitenoise.middleware.WhiteNoiseMiddleware")  # the live test server serves static files itself
@@ -78,6 +90,20 @@ DATABASES = {
         "TEST": {"NAME": DATA_DIR / "test.sqlite3"},  # a file: in memory, the live server's threads would share one connection
     }
 }
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+if TESTING:
+    PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]  # quick; never outside tests
+LOGIN_URL, LOGIN_REDIRECT_URL, LOGOUT_REDIRECT_URL = "sign-in", "jobs", "sign-in"
+AXES_FAILURE_LIMIT = 5  # wrong passwords for one name from one place, then a quarter of an hour's rest
+AXES_COOLOFF_TIME = timedelta(minutes=15)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "bench.people.locked_out"
+AXES_VERBOSE = False
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 LANGUAGE_CODE = "en"
@@ -93,6 +119,15 @@ WHITENOISE_USE_FINDERS = True
 CSRF_COOKIE_HTTPONLY = True
 CSRF_FAILURE_VIEW = "bench.views.outdated"
 SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+SECURE_REFERRER_POLICY = "same-origin"
+if HTTPS:
+    SECURE_SSL_REDIRECT = True
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SECURE_HSTS_SECONDS = 31_536_000
+    SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = True
+    CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
 X_FRAME_OPTIONS = "DENY"
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {

@@ -1,9 +1,10 @@
 """What is kept: jobs, walls, every revision of a plan; the rack of offcuts; practice runs; what was told from the wall."""
 
 from bench.models.jobs import Job
+from bench.models.people import Share, Trail
 from bench.models.practice import Practice
 from bench.models.rack import Offcut
 from bench.models.told import Told
 from bench.models.walls import Revision, StaleError, Wall
 
-__all__ = ["Job", "Offcut", "Practice", "Revision", "StaleError", "Told", "Wall"]
+__all__ = ["Job", "Offcut", "Practice", "Revision", "Share", "StaleError", "Told", "Trail", "Wall"]

@@ -3,6 +3,7 @@
 from typing import Any
 
 import msgspec
+from django.conf import settings
 from django.db import models
 from django.urls import reverse
 
@@ -37,6 +38,7 @@ class Log(msgspec.Struct, frozen=True, kw_only=True):
 class Practice(models.Model):
     """One go at one hidden wall."""
 
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="practice")
     seed = models.PositiveIntegerField()
     level = models.CharField(max_length=20)
     units = models.CharField(max_length=8, default="imperial")

@@ -1,5 +1,8 @@
 """Walls and their history. A wall's plan is kept whole, in the open plan format, once per change; undo moves a finger."""
 
+from typing import Any
+
+from django.conf import settings
 from django.db import models, transaction
 from django.urls import reverse
 from msgspec.structs import replace
@@ -36,9 +39,11 @@ class Wall(models.Model):
     at = models.PositiveIntegerField(default=0)
     last = models.PositiveIntegerField(default=0)
     created = models.DateTimeField(auto_now_add=True)
+    deleted = models.DateTimeField(null=True, blank=True, db_index=True)
 
     objects = WallQuerySet.as_manager()
     last_change = ""  # what undo would take back, once the plan was read
+    actor: Any = None  # whose request this is
 
     class Meta:
         ordering = ["pk"]
@@ -96,7 +101,8 @@ class Wall(models.Model):
             self._hold(base)
             self.revisions.filter(number__gt=base).delete()
             self.revisions.filter(number__lte=base - MOST_REVISIONS).delete()
-            self.revisions.create(number=base + 1, label=label[:120], plan=planfile.dump(plan).decode())
+            by = self.actor.pk if self.actor is not None else None
+            self.revisions.create(number=base + 1, label=label[:120], plan=planfile.dump(plan).decode(), by_id=by)
             self.at, self.last, self.last_change = base + 1, base + 1, label
             self.name = plan.name
             self.save(update_fields=["at", "last", "name"])
@@ -128,6 +134,7 @@ class Revision(models.Model):
     number = models.PositiveIntegerField()
     label = models.CharField(max_length=120)
     plan = models.TextField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+")
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

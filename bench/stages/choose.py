@@ -358,7 +358,7 @@ def share_policy(request: HttpRequest, wall: int) -> HttpResponse:
     desk = desk_or_404(request, wall, "fix", request.POST.get("piece"))
     desk.look = "policy"
     changed = 0
-    for other in Wall.objects.with_plans().filter(job=desk.wall.job).exclude(pk=desk.wall.pk):
+    for other in Wall.objects.with_plans().filter(job=desk.wall.job, deleted=None).exclude(pk=desk.wall.pk):
         plan = other.plan()
         if plan.policy != desk.plan.policy:
             other.record(replace(plan, policy=desk.plan.policy), "How this job is done", other.at)

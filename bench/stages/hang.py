@@ -5,9 +5,11 @@ from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from functools import cached_property
 
+from django.conf import settings
+from django.contrib.auth.decorators import login_not_required
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
-from django.shortcuts import get_object_or_404, render
+from django.shortcuts import render
 from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.cache import cache_control
@@ -134,8 +136,9 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     step, what, uid = request.POST.get("step", ""), request.POST.get("what", ""), request.POST.get("uid", "")[:64]
     message = ""
     with transaction.atomic():
-        kept = get_object_or_404(Wall.objects.select_for_update(), pk=wall)
-        desk = desk_or_404(request, wall, "hang", key)
+        desk = desk_or_404(request, wall, "hang", key, "hang")
+        kept = Wall.objects.select_for_update().get(pk=wall)
+        kept.actor = request.user
         if not (uid and Told.objects.filter(wall=kept, uid=uid).exists()):
             try:
                 if what == "undo":
@@ -148,7 +151,7 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
                 message = str(error)
             if uid:
                 Told.objects.create(wall=kept, uid=uid)
-    desk = desk_or_404(request, wall, "hang", key)
+    desk = desk_or_404(request, wall, "hang", key, "hang")
     desk.message = message
     stays = message or what in ("undo", "cure", "again", "no_wood", "hard", "metal", "crumbles", "stud_off", "lining")
     at = AtWall(desk, step if message or (stays and what not in ("undo", "again")) else "", "" if stays else step)
@@ -160,7 +163,7 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def _changed(request: HttpRequest, desk: Desk, key: str, what: str) -> tuple[Plan, str]:
     """The plan after what was told, and what that is called in undo."""
     plan, piece = desk.plan, desk.chosen
-    when, by = _when(request), ""
+    when, by = _when(request), "" if settings.PEOPLE == "one" else request.user.get_username()[:80]
     step = next((each for each in steps(plan, piece.key, desk.units) if each.key == key), None)
     if what == "done":
         if step is None:
@@ -214,6 +217,7 @@ def _when(request: HttpRequest) -> datetime:
     return then if now - timedelta(days=30) < then <= now else now
 
 
+@login_not_required
 @require_GET
 @cache_control(no_cache=True)
 def worker(request: HttpRequest) -> HttpResponse:

@@ -10,6 +10,7 @@ from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
+from bench.access import walls
 from bench.desk import Desk, apply, change, desk_or_404, refused
 from bench.forms import BenchForm, MeasureField
 from bench.models import Offcut
@@ -155,7 +156,7 @@ def keep(request: HttpRequest, wall: int) -> HttpResponse:
 def take(request: HttpRequest, wall: int, offcut: int) -> HttpResponse:
     """Take an offcut off the rack for this wall."""
     desk = _desk(request, wall)
-    found = get_object_or_404(Offcut, pk=offcut)
+    found = get_object_or_404(Offcut.objects.filter(wall__in=walls(request)), pk=offcut)
     if found.taken_id is not None or found.wall_id == desk.wall.pk:
         return refused(desk, "That offcut is not on the rack any more: another wall has it.")
     return apply(desk, lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, found.on_hand())), "Off the rack")

@@ -144,6 +144,9 @@ class Pages(BenchCase):
                 "job": 0,
                 "n": 0,
                 "offcut": 1,
+                "share": 1,
+                "token": "nobody",
+                "pk": 1,
             }
             url = reverse(pattern.name, kwargs={key: known[key] for key in pattern.pattern.converters})
             for answer in (

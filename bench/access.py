@@ -1,0 +1,98 @@
+"""Who may do what. On a machine of one's own there is one person, who may do all; else everybody has an account."""
+
+from collections.abc import Callable
+from typing import Any, Literal
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.contrib.auth.middleware import LoginRequiredMiddleware
+from django.db.models import Exists, OuterRef, Q
+from django.http import HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from django.shortcuts import get_object_or_404
+from django.utils.functional import SimpleLazyObject
+
+from bench.models import Job, Practice, Share, Wall
+from bench.models.walls import WallQuerySet
+
+Need = Literal["hang", "change"]
+LOCAL = "me"
+
+
+class OnePerson:
+    """Middleware: where there is one person, whoever comes is that person."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        """Wrap what follows."""
+        self._next = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Know the person, when somebody asks."""
+        if settings.PEOPLE == "one":
+            request.user = SimpleLazyObject(_local)  # type: ignore[assignment]
+        return self._next(request)
+
+
+class SignedIn(LoginRequiredMiddleware):
+    """Middleware: where everybody has an account, nothing but what says so is shown to strangers."""
+
+    def process_view(self, request: HttpRequest, *view: Any) -> HttpResponseBase | None:
+        """Send strangers to the door."""
+        return None if settings.PEOPLE == "one" else super().process_view(request, *view)
+
+
+def _local() -> Any:
+    return get_user_model().objects.get_or_create(username=LOCAL)[0]
+
+
+def jobs(request: HttpRequest, need: Need = "change", deleted: bool = False) -> Any:
+    """Jobs that somebody may change, or where they may at least hang things; those in the bin only when asked for."""
+    found = Job.objects.filter(deleted__isnull=not deleted)
+    return found if settings.PEOPLE == "one" else found.filter(_own(request, need, "", OuterRef("pk")))
+
+
+def walls(request: HttpRequest, need: Need = "change") -> WallQuerySet:
+    """The same of walls."""
+    found: WallQuerySet = Wall.objects.filter(deleted=None, job__deleted=None)
+    return found if settings.PEOPLE == "one" else found.filter(_own(request, need, "job__", OuterRef("job")))
+
+
+def _own(request: HttpRequest, need: Need, prefix: str, job: Any) -> Q:
+    own = Q(**{f"{prefix}owner": request.user.pk})
+    return own if need == "change" else own | Q(Exists(Share.objects.filter(job=job, helper=request.user.pk)))
+
+
+def wall_or_404(request: HttpRequest, pk: int, need: Need = "change") -> Wall:
+    """A wall for somebody who may.
+
+    Raises:
+        Http404: there is none, or it is not theirs: both look the same.
+    """
+    wall = get_object_or_404(walls(request, need).select_related("job"), pk=pk)
+    wall.actor = request.user
+    return wall
+
+
+def job_or_404(request: HttpRequest, pk: int, deleted: bool = False) -> Job:
+    """A job of somebody's own.
+
+    Raises:
+        Http404: there is none, or it is not theirs.
+    """
+    found: Job = get_object_or_404(jobs(request, deleted=deleted), pk=pk)
+    return found
+
+
+def practice(request: HttpRequest) -> Any:
+    """Somebody's goes at practice walls."""
+    return Practice.objects.all() if settings.PEOPLE == "one" else Practice.objects.filter(owner=request.user.pk)
+
+
+def owner(request: HttpRequest) -> Any:
+    """Whose what is made now will be."""
+    return request.user if request.user.pk is not None else None
+
+
+def helps_only(request: HttpRequest, wall: Wall) -> bool:
+    """Whether somebody may hang things here and no more."""
+    return settings.PEOPLE != "one" and wall.job.owner_id != request.user.pk

@@ -1,0 +1,68 @@
+"""The bin: what was deleted comes back for thirty days, then it is gone."""
+
+from datetime import timedelta
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils import timezone
+from django.views.decorators.http import require_GET, require_POST
+
+from bench.access import job_or_404, jobs, wall_or_404
+from bench.models import Job, Trail, Wall
+
+KEPT = timedelta(days=30)
+
+
+@require_POST
+def delete_job(request: HttpRequest, job: int) -> HttpResponse:
+    """Put a job with all its walls into the bin."""
+    found = job_or_404(request, job)
+    found.deleted = timezone.now()
+    found.save(update_fields=["deleted"])
+    Trail.note(request, f"put the job “{found.name}” into the bin", found)
+    return redirect("bin")
+
+
+@require_POST
+def delete_wall(request: HttpRequest, wall: int) -> HttpResponse:
+    """Put a wall into the bin."""
+    found = wall_or_404(request, wall)
+    found.deleted = timezone.now()
+    found.save(update_fields=["deleted"])
+    Trail.note(request, f"put the wall “{found.name}” into the bin", found.job)
+    return redirect("bin")
+
+
+@require_GET
+def contents(request: HttpRequest) -> HttpResponse:
+    """What is in the bin, and until when."""
+    gone = [(each, each.deleted + KEPT) for each in jobs(request, deleted=True)]
+    walls = Wall.objects.filter(job__in=jobs(request), deleted__isnull=False).select_related("job")
+    lying = [(wall, wall.deleted + KEPT) for wall in walls if wall.deleted]
+    return render(request, "bench/bin.html", {"jobs": gone, "walls": lying})
+
+
+@require_POST
+def restore(request: HttpRequest, what: str, pk: int) -> HttpResponse:
+    """Take it out of the bin again, as it was."""
+    if what == "job":
+        job = job_or_404(request, pk, deleted=True)
+        Job.objects.filter(pk=job.pk).update(deleted=None)
+        Trail.note(request, f"took the job “{job.name}” out of the bin", job)
+        return redirect("jobs")
+    if what != "wall":
+        raise Http404("There is no such thing in the bin.")
+    wall = get_object_or_404(Wall.objects.filter(job__in=jobs(request), deleted__isnull=False), pk=pk)
+    Wall.objects.filter(pk=wall.pk).update(deleted=None)
+    Trail.note(request, f"took the wall “{wall.name}” out of the bin", wall.job)
+    return redirect(wall)
+
+
+def empty(now: object = None) -> int:
+    """Let go for good of what has been in the bin for long enough; how many jobs and walls that were."""
+    before = timezone.now() - KEPT
+    jobs_gone, walls_gone = Job.objects.filter(deleted__lt=before), Wall.objects.filter(deleted__lt=before)
+    count = jobs_gone.count() + walls_gone.exclude(job__in=jobs_gone).count()
+    walls_gone.delete()
+    jobs_gone.delete()
+    return count

@@ -1,0 +1,192 @@
+"""People: accounts, a job shared with a helper or shown by a link, and the trail of it."""
+
+from typing import Any
+
+from django import forms
+from django.conf import settings
+from django.contrib.auth import get_user_model, login, logout
+from django.contrib.auth.decorators import login_not_required
+from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
+from django.contrib.auth.views import LoginView
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.utils import timezone
+from django.utils.decorators import method_decorator
+from django.views.decorators.cache import cache_control
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from bench.access import job_or_404, jobs
+from bench.drawing import elevation
+from bench.forms import mark_invalid
+from bench.models import Revision, Share, Trail, Wall
+from trade.assess import assess
+
+_SHOWN_LINES, _MOST_DAYS = 200, 90
+
+
+def _labels(form: forms.BaseForm) -> forms.BaseForm:
+    form.label_suffix = ""
+    return form
+
+
+class SignInForm(AuthenticationForm):
+    """A name and a password."""
+
+    error_messages = {
+        "invalid_login": "That name and password do not go together. Mind capitals.",
+        "inactive": "That account is closed.",
+    }  # fmt: skip
+
+
+@method_decorator(login_not_required, name="dispatch")
+class SignIn(LoginView):
+    """Sign in; five wrong passwords, then a quarter of an hour's rest."""
+
+    template_name = "bench/people/sign_in.html"
+    authentication_form = SignInForm
+    redirect_authenticated_user = True
+
+    def form_valid(self, form: AuthenticationForm) -> HttpResponse:
+        """Let them in."""
+        answer = super().form_valid(form)
+        Trail.note(self.request, "signed in")
+        return answer
+
+    def form_invalid(self, form: AuthenticationForm) -> HttpResponse:
+        """Say so beside the field."""
+        Trail.note(self.request, "sign-in refused", name=str(form.data.get("username", "")))
+        mark_invalid(form)
+        return render(self.request, self.template_name, self.get_context_data(form=form), status=422)
+
+    def get_context_data(self, **more: Any) -> dict[str, Any]:
+        """With whether strangers may make an account."""
+        return super().get_context_data(sign_up=settings.SIGN_UP, **more)
+
+
+def locked_out(request: HttpRequest, credentials: Any, *_: Any, **__: Any) -> HttpResponse:
+    """Too many wrong passwords."""
+    words = "Too many wrong passwords for that name. Wait a quarter of an hour, then try again."
+    return render(request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429)
+
+
+@require_POST
+def sign_out(request: HttpRequest) -> HttpResponse:
+    """Out."""
+    Trail.note(request, "signed out")
+    logout(request)
+    return redirect("sign-in")
+
+
+class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
+    """A new account."""
+
+    class Meta(BaseUserCreationForm.Meta):
+        model = get_user_model()
+        fields = ("username",)
+
+
+@login_not_required
+@require_http_methods(["GET", "HEAD", "POST"])
+def sign_up(request: HttpRequest) -> HttpResponse:
+    """Make oneself an account, where strangers may; the first account always."""
+    if settings.PEOPLE == "one" or not (settings.SIGN_UP or not get_user_model().objects.exists()):
+        raise Http404("Nobody can make an account here.")
+    form = SignUpForm(request.POST if request.method == "POST" else None)
+    if request.method == "POST" and form.is_valid():
+        user = form.save()
+        login(request, user, "django.contrib.auth.backends.ModelBackend")
+        Trail.note(request, "made an account")
+        return redirect("jobs")
+    mark_invalid(form)
+    return render(request, "bench/people/sign_up.html", {"form": _labels(form)}, status=422 if form.errors else 200)
+
+
+class HelperForm(forms.Form):
+    """Who may help."""
+
+    helper = forms.CharField(label="Their name here", max_length=150)
+
+    def clean_helper(self) -> Any:
+        """The person of that name."""
+        found = get_user_model().objects.filter(username=self.cleaned_data["helper"].strip()).first()
+        if found is None:
+            raise forms.ValidationError("Nobody of that name has an account here. They make one first.")
+        return found
+
+
+class LinkForm(forms.Form):
+    """How long a link is good for."""
+
+    days = forms.IntegerField(label="Good for so many days", min_value=1, max_value=_MOST_DAYS, initial=14)
+
+
+@require_http_methods(["GET", "HEAD", "POST"])
+def share(request: HttpRequest, job: int) -> HttpResponse:
+    """With whom a job is shared; one more helper, one more link."""
+    found = job_or_404(request, job)
+    asked = request.POST.get("how") if request.method == "POST" else None
+    helper = HelperForm(request.POST if asked == "helper" else None)
+    link = LinkForm(request.POST if asked == "link" else None)
+    address = ""
+    if helper.is_bound and helper.is_valid():
+        who = helper.cleaned_data["helper"]
+        if who.pk == request.user.pk:
+            helper.add_error("helper", "That is you.")
+        else:
+            Share.objects.get_or_create(job=found, helper=who)
+            Trail.note(request, f"shared with {who.get_username()}, to hang", found)
+            return redirect("share", found.pk)
+    if link.is_bound and link.is_valid():
+        days = link.cleaned_data["days"]
+        _, token = Share.link(found, days)
+        Trail.note(request, f"made a link, good for {days} days", found)
+        address = request.build_absolute_uri(reverse("shown", args=[token]))
+    for form in (helper, link):
+        mark_invalid(_labels(form))
+    wrong = (helper.is_bound and helper.errors) or (link.is_bound and link.errors)
+    shares = found.shares.select_related("helper")
+    context = {"job": found, "helper": helper, "link": link, "address": address, "shares": shares, "now": timezone.now(),
+               "many": settings.PEOPLE == "many"}  # fmt: skip
+    return render(request, "bench/people/share.html", context, status=422 if wrong else 200)
+
+
+@require_POST
+def end_share(request: HttpRequest, job: int, share: int) -> HttpResponse:
+    """Share it no longer."""
+    found = job_or_404(request, job)
+    ended = get_object_or_404(found.shares, pk=share)
+    Trail.note(request, f"ended {'a link' if ended.helper is None else f'sharing with {ended.helper.get_username()}'}", found)
+    ended.delete()
+    return redirect("share", found.pk)
+
+
+@login_not_required
+@require_GET
+@cache_control(private=True, no_store=True)
+def shown(request: HttpRequest, token: str) -> HttpResponse:
+    """A job for whoever has the link: its walls, what hangs there, how it is judged. Nothing can be changed."""
+    found = Share.opened_by(token)
+    if found is None:
+        words = "This link is no longer good. Ask for a new one."
+        return render(request, "bench/error.html", {"title": "Not here", "words": words}, status=404)
+    Trail.note(request, "opened the link", found.job)
+    walls = []
+    for wall in Wall.objects.with_plans().filter(job=found.job, deleted=None):
+        plan = wall.plan()
+        verdict = assess(plan)
+        walls.append({"wall": wall, "plan": plan, "verdict": verdict, "sheet": elevation.draw(plan, verdict, None, "list", ())})
+    answer = render(request, "bench/people/shown.html", {"job": found.job, "walls": walls, "expires": found.expires})
+    answer["Referrer-Policy"] = "no-referrer"
+    return answer
+
+
+@require_GET
+def trail(request: HttpRequest) -> HttpResponse:
+    """What was done to one's own account, jobs and walls, the latest first."""
+    own = jobs(request).values("pk")
+    events = [*Trail.objects.filter(job__in=own)[:_SHOWN_LINES], *Trail.objects.filter(who=request.user.pk)[:_SHOWN_LINES]]
+    changes = Revision.objects.filter(wall__job__in=own).select_related("wall", "by").order_by("-created")[:_SHOWN_LINES]
+    lines = {(each.at, each.name, each.what, str(each.job or "")) for each in events}
+    lines |= {(r.created, r.by.get_username() if r.by else "", r.label, r.wall.name) for r in changes}
+    return render(request, "bench/people/trail.html", {"lines": sorted(lines, reverse=True)[:_SHOWN_LINES]})

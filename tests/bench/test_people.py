@@ -1,0 +1,220 @@
+"""People: what is somebody's own is nobody else's, proved address by address; helpers hang, links show, wrong passwords rest."""
+
+import re
+from datetime import timedelta
+from typing import Any
+
+from django.contrib.auth import get_user_model
+from django.core.management import call_command
+from django.test import Client, TestCase, override_settings
+from django.urls import URLPattern, get_resolver, reverse
+from django.utils import timezone
+from msgspec.structs import replace
+
+from bench.bin import empty
+from bench.models import Job, Offcut, Practice, Revision, Share, Trail, Wall
+from tests.plans import bracket_shelf, plan
+from trade.plan import Shop
+from trade.shop import OnHand
+
+OPEN = {
+    "sign-in", "sign-out", "sign-up", "shown", "hang-worker",  # of nobody's data
+    "jobs", "kinds", "rules", "import", "practice", "practice-begin", "new-wall", "preview", "bin", "trail",  # of one's own only
+}  # fmt: skip
+KNOWN: dict[str, Any] = {
+    "key": "shelf", "stage": "fix", "index": 0, "question": "plates", "what": "template", "kind": "pdf", "n": 0, "token": "x",
+}  # fmt: skip
+HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
+
+
+def person(name: str) -> Any:
+    return get_user_model().objects.create_user(name, password="a long enough one")
+
+
+@override_settings(PEOPLE="many")
+class Own(TestCase):
+    def setUp(self) -> None:
+        self.ana, self.bo = person("ana"), person("bo")
+        self.job = Job.objects.create(name="Ana's", owner=self.ana)
+        kept = OnHand(name="end", board="plywood", kind="sheet", length_mm=500, width_mm=400, thickness_mm=18)
+        self.wall = Wall.begin(self.job, replace(plan(), shop=Shop(kept=(kept,))), "Begin")
+        self.run_at = Practice.objects.create(owner=self.ana, seed=1, level="plain")
+        self.share = Share.objects.create(job=self.job, helper=person("cy"))
+
+    def addresses(self) -> list[tuple[str, str]]:
+        """Every address of the application, with Ana's things in it."""
+        known = KNOWN | {
+            "wall": self.wall.pk, "job": self.job.pk, "run": self.run_at.pk, "share": self.share.pk,
+            "offcut": Offcut.objects.get().pk, "pk": self.wall.pk,
+        }  # fmt: skip
+        found = []
+        for pattern in get_resolver().url_patterns[0].url_patterns:
+            assert isinstance(pattern, URLPattern)
+            assert pattern.name is not None
+            own = {"what": "wall"} if pattern.name == "restore" else {"what": "own"} if pattern.name == "yard-drop" else {}
+            url = reverse(pattern.name, kwargs={key: (known | own)[key] for key in pattern.pattern.converters})
+            found.append((pattern.name, url))
+        return found
+
+    def test_every_address_of_one_persons_data_is_nowhere_for_another(self) -> None:
+        client = Client()
+        client.force_login(self.bo)
+        before = Revision.objects.count()
+        walked = 0
+        for name, url in self.addresses():
+            if name in OPEN:
+                continue
+            for answer in (
+                client.get(url),
+                client.post(url, **HTMX),
+                client.post(url, {"base": "1", "what": "done", "step": "ready"}),
+            ):  # type: ignore[arg-type]
+                with self.subTest(name, method=answer.request["REQUEST_METHOD"]):
+                    self.assertIn(answer.status_code, (404, 405))
+            walked += 1
+        self.assertGreater(walked, 60)
+        self.assertEqual(Revision.objects.count(), before)
+        for name in ("jobs", "bin", "trail", "practice"):
+            self.assertNotContains(client.get(reverse(name)), "Ana")
+        self.assertNotContains(client.get(reverse("practice")), f"/practice/{self.run_at.pk}/")
+
+    def test_strangers_are_sent_to_the_door(self) -> None:
+        for name, url in self.addresses():
+            if name in ("sign-in", "sign-up", "shown", "hang-worker"):
+                continue
+            for answer in (self.client.get(url), self.client.post(url)):
+                with self.subTest(name):
+                    self.assertEqual((answer.status_code, answer.headers["Location"].split("?")[0]), (302, "/people/sign-in/"))
+
+    def test_the_owner_sees_it_and_changes_carry_a_name(self) -> None:
+        self.client.force_login(self.ana)
+        self.assertContains(self.client.get(reverse("jobs")), "Ana&#x27;s")
+        self.client.post(reverse("told", args=[self.wall.pk, "shelf"]), {"step": "ready", "what": "done"})
+        self.assertEqual(Revision.objects.order_by("-pk")[0].by, self.ana)
+        self.assertEqual(Wall.objects.get().plan().built.done[0].by, "ana")
+        self.assertContains(self.client.get(reverse("trail")), "Have it all at hand")
+
+    def test_a_helper_hangs_and_does_nothing_else(self) -> None:
+        client = Client()
+        client.force_login(self.share.helper)
+        self.assertContains(client.get(reverse("jobs")), "Ana&#x27;s")
+        page = client.get(reverse("stage", args=[self.wall.pk, "hang"]))
+        self.assertContains(page, "Begin at the wall")
+        self.assertEqual(re.findall(r'id="notch-(\w+)"', page.content.decode()), ["mark", "hang"])
+        told = client.post(reverse("told", args=[self.wall.pk, "shelf"]), {"step": "ready", "what": "done"})
+        self.assertEqual(told.status_code, 302)
+        for name, args in (
+            ("stage", ["fix"]),
+            ("plan-file", []),
+            ("move", ["shelf"]),
+            ("undo", []),
+            ("remove", ["shelf"]),
+            ("datum", []),
+        ):
+            url = reverse(name, args=[self.wall.pk, *args])
+            self.assertEqual(
+                (client.get(url).status_code if name in ("stage", "plan-file") else client.post(url).status_code), 404, name
+            )
+        self.assertEqual(client.get(reverse("share", args=[self.job.pk])).status_code, 404)
+        self.client.force_login(self.ana)
+        self.client.post(reverse("end-share", args=[self.job.pk, self.share.pk]))
+        self.assertEqual(client.get(reverse("stage", args=[self.wall.pk, "hang"])).status_code, 404)
+
+    def test_a_link_shows_reads_only_and_expires(self) -> None:
+        self.client.force_login(self.ana)
+        page = self.client.post(reverse("share", args=[self.job.pk]), {"how": "link", "days": "3"}).content.decode()
+        [address] = re.findall(r'value="http://testserver(/shown/[^"]+)"', page)
+        client = Client()
+        shown = client.get(address)
+        self.assertContains(shown, "Shelf")
+        self.assertNotRegex(shown.content.decode(), r"<form|hx-post|data-post")
+        self.assertEqual(shown["Referrer-Policy"], "no-referrer")
+        self.assertFalse(Share.objects.filter(token_hash=address.split("/")[2]).exists())
+        Share.objects.filter(helper=None).update(expires=timezone.now() - timedelta(seconds=1))
+        self.assertContains(client.get(address), "no longer good", status_code=404)
+        self.assertTrue(Trail.objects.filter(what="opened the link", job=self.job).exists())
+
+    def test_bad_shares_are_refused_beside_their_field(self) -> None:
+        self.client.force_login(self.ana)
+        url = reverse("share", args=[self.job.pk])
+        for values, said in (
+            ({"how": "helper", "helper": "nobody"}, "Nobody of that name"), ({"how": "helper", "helper": "ana"}, "That is you"),
+            ({"how": "link", "days": "9000"}, "less than or equal to 90"), ({"how": "link", "days": "x"}, "whole number"),
+        ):  # fmt: skip
+            self.assertContains(self.client.post(url, values), said, status_code=422)
+
+    def test_five_wrong_passwords_and_then_a_rest(self) -> None:
+        url, good = reverse("sign-in"), {"username": "ana", "password": "a long enough one"}
+        for _ in range(4):
+            self.assertContains(self.client.post(url, good | {"password": "wrong"}), "do not go together", status_code=422)
+        self.assertContains(self.client.post(url, good | {"password": "wrong"}), "Wait a quarter", status_code=429)
+        self.assertContains(self.client.post(url, good), "Wait a quarter", status_code=429)
+        self.assertRedirects(self.client.post(url, {"username": "bo", "password": "a long enough one"}), "/")
+        self.assertTrue(Trail.objects.filter(what="sign-in refused", name="ana").exists())
+
+    def test_an_account_is_made_where_strangers_may(self) -> None:
+        url = reverse("sign-up")
+        for values, said in (
+            ({"username": "ana", "password1": "a long enough one", "password2": "a long enough one"}, "already exists"),
+            ({"username": "dee", "password1": "short", "password2": "short"}, "at least 10"),
+        ):
+            self.assertContains(self.client.post(url, values), said, status_code=422)
+        made = {"username": "dee", "password1": "a long enough one", "password2": "a long enough one"}
+        self.assertRedirects(self.client.post(url, made), "/")
+        with override_settings(SIGN_UP=False):
+            self.assertEqual(Client().get(url).status_code, 404)
+
+    def test_signing_out_ends_it(self) -> None:
+        self.client.force_login(self.ana)
+        self.client.post(reverse("sign-out"))
+        self.assertEqual(self.client.get("/").status_code, 302)
+
+
+class TheBin(TestCase):
+    def setUp(self) -> None:
+        self.job = Job.objects.create(name="Attic")
+        self.wall = Wall.begin(self.job, plan(bracket_shelf()), "Begin")
+
+    def test_a_wall_and_a_job_come_back_as_they_were(self) -> None:
+        for name, pk, what in (("delete-wall", self.wall.pk, "wall"), ("delete-job", self.job.pk, "job")):
+            before = Wall.objects.get().plan()
+            self.client.post(reverse(name, args=[pk]))
+            self.assertEqual(self.client.get(self.wall.get_absolute_url()).status_code, 404)
+            self.assertNotContains(self.client.get("/"), "Attic")
+            self.assertContains(self.client.get(reverse("bin")), "Attic")
+            self.client.post(reverse("restore", args=[what, pk]))
+            self.assertEqual(self.client.get(f"{self.wall.get_absolute_url()}fix/").status_code, 200)
+            self.assertEqual(Wall.objects.get().plan(), before)
+
+    def test_after_thirty_days_it_is_gone(self) -> None:
+        self.client.post(reverse("delete-job", args=[self.job.pk]))
+        for days, left in ((29, 1), (31, 0)):
+            Job.objects.update(deleted=timezone.now() - timedelta(days=days))
+            empty()
+            self.assertEqual((Job.objects.count(), Wall.objects.count()), (left, left))
+
+
+class Deployed(TestCase):
+    def test_production_settings_pass_djangos_own_check(self) -> None:
+        """In a process of its own, with the environment of a server behind https."""
+        import os
+        import subprocess
+        import sys
+        import tempfile
+
+        with tempfile.TemporaryDirectory() as folder:
+            env = os.environ | {
+                "GANCHO_DATA": folder,
+                "GANCHO_HTTPS": "1",
+                "GANCHO_PEOPLE": "many",
+                "GANCHO_HOSTS": "walls.example",
+            }
+            found = subprocess.run(
+                [sys.executable, "manage.py", "check", "--deploy", "--fail-level", "WARNING"],
+                env=env,
+                capture_output=True,
+                text=True,
+                check=False,
+            )
+        self.assertEqual(found.returncode, 0, found.stderr)
+        call_command("check", fail_level="WARNING")
