@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from bench import bin, handbook, people, practice, views
+from bench import bin, handbook, log, people, photos, practice, views
 from bench.stages import buy, choose, cut, days, fix, hang, layout, load, mark, packet, record, survey, yard
 
 urlpatterns = [
@@ -16,6 +16,12 @@ urlpatterns = [
     path("shown/<str:token>/", people.shown, name="shown"),
     path("jobs/<int:job>/delete/", bin.delete_job, name="delete-job"),
     path("walls/<int:wall>/delete/", bin.delete_wall, name="delete-wall"),
+    path("log/", log.log, name="log"),
+    path("walls/<int:wall>/pieces/<slug:key>/copy/", log.targets, name="copy-to"),
+    path("walls/<int:wall>/pieces/<slug:key>/copy/now/", log.copy, name="copy"),
+    path("walls/<int:wall>/pieces/<slug:key>/photos/", photos.add, name="add-photo"),
+    path("walls/<int:wall>/photos/<int:photo>.jpg", photos.show, name="photo"),
+    path("walls/<int:wall>/photos/<int:photo>/drop/", photos.drop, name="drop-photo"),
     path("bin/", bin.contents, name="bin"),
     path("bin/<slug:what>/<int:pk>/restore/", bin.restore, name="restore"),
     path("kinds/", handbook.kinds, name="kinds"),

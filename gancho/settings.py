@@ -143,6 +143,7 @@ CONTENT_SECURITY_POLICY = {
         "frame-ancestors": [NONE],
     }
 }
+PHOTOS_DIR = DATA_DIR / ("photos-of-tests" if TESTING else "photos")
 DATA_UPLOAD_MAX_MEMORY_SIZE = 6_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 6_000_000
 

@@ -7,7 +7,7 @@ from django.db import models, transaction
 from django.urls import reverse
 from msgspec.structs import replace
 
-from bench.models import rack
+from bench.models import log, rack
 from bench.models.jobs import Job
 from trade import planfile
 from trade.measure import Units
@@ -61,7 +61,7 @@ class Wall(models.Model):
         with transaction.atomic():
             wall = cls.objects.create(job=job, name=plan.name, units=plan.units, at=1, last=1)
             wall.revisions.create(number=1, label=label, plan=planfile.dump(plan).decode())
-            rack.sync(wall.pk, plan)
+            _sync(wall, plan)
         return wall
 
     def plan(self) -> Plan:
@@ -106,7 +106,7 @@ class Wall(models.Model):
             self.at, self.last, self.last_change = base + 1, base + 1, label
             self.name = plan.name
             self.save(update_fields=["at", "last", "name"])
-            rack.sync(self.pk, plan)
+            _sync(self, plan)
 
     def step(self, by: int, base: int) -> bool:
         """Undo (-1) or redo (+1). False when there is nothing to step to.
@@ -123,8 +123,14 @@ class Wall(models.Model):
             plan = planfile.load(target.plan.encode())
             self.name = plan.name
             self.save(update_fields=["at", "name"])
-            rack.sync(self.pk, plan)
+            _sync(self, plan)
         return True
+
+
+def _sync(wall: Wall, plan: Plan) -> None:
+    """Make what follows the plans follow this one: the rack of offcuts, the log."""
+    rack.sync(wall.pk, plan)
+    log.sync(wall.pk, plan, wall.job.name)
 
 
 class Revision(models.Model):

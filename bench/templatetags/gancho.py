@@ -127,6 +127,18 @@ def inert(markup: SafeString) -> SafeString:
     return mark_safe(re.sub(r' (?:id|tabindex|role|aria-[a-z]+|data-[a-z]+)="[^"]*"', "", markup))
 
 
+@register.filter
+def named(names: dict[str, str], key: str) -> str:
+    """What a key is called."""
+    return names.get(key, key)
+
+
+@register.filter
+def plus(one: float, other: float) -> str:
+    """Where the second of two bars ends, for drawings."""
+    return f"{one + other:.2f}"
+
+
 @register.simple_tag
 def on_sheet(at: Any, mark: Mark) -> tuple[str, str]:
     """Where a mark is on the drawing at the wall."""

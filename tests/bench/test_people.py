@@ -12,14 +12,14 @@ from django.utils import timezone
 from msgspec.structs import replace
 
 from bench.bin import empty
-from bench.models import Job, Offcut, Practice, Revision, Share, Trail, Wall
+from bench.models import Job, Offcut, Photo, Practice, Revision, Share, Trail, Wall
 from tests.plans import bracket_shelf, plan
 from trade.plan import Shop
 from trade.shop import OnHand
 
 OPEN = {
     "sign-in", "sign-out", "sign-up", "shown", "hang-worker",  # of nobody's data
-    "jobs", "kinds", "rules", "import", "practice", "practice-begin", "new-wall", "preview", "bin", "trail",  # of one's own only
+    "jobs", "kinds", "rules", "import", "practice", "practice-begin", "new-wall", "preview", "bin", "trail", "log",  # of one's own only
 }  # fmt: skip
 KNOWN: dict[str, Any] = {
     "key": "shelf", "stage": "fix", "index": 0, "question": "plates", "what": "template", "kind": "pdf", "n": 0, "token": "x",
@@ -39,13 +39,14 @@ class Own(TestCase):
         kept = OnHand(name="end", board="plywood", kind="sheet", length_mm=500, width_mm=400, thickness_mm=18)
         self.wall = Wall.begin(self.job, replace(plan(), shop=Shop(kept=(kept,))), "Begin")
         self.run_at = Practice.objects.create(owner=self.ana, seed=1, level="plain")
+        self.photo = Photo.objects.create(wall=self.wall, key="shelf", file="none.jpg", wide=1, high=1)
         self.share = Share.objects.create(job=self.job, helper=person("cy"))
 
     def addresses(self) -> list[tuple[str, str]]:
         """Every address of the application, with Ana's things in it."""
         known = KNOWN | {
             "wall": self.wall.pk, "job": self.job.pk, "run": self.run_at.pk, "share": self.share.pk,
-            "offcut": Offcut.objects.get().pk, "pk": self.wall.pk,
+            "offcut": Offcut.objects.get().pk, "pk": self.wall.pk, "photo": self.photo.pk,
         }  # fmt: skip
         found = []
         for pattern in get_resolver().url_patterns[0].url_patterns:
@@ -74,7 +75,7 @@ class Own(TestCase):
             walked += 1
         self.assertGreater(walked, 60)
         self.assertEqual(Revision.objects.count(), before)
-        for name in ("jobs", "bin", "trail", "practice"):
+        for name in ("jobs", "bin", "trail", "practice", "log"):
             self.assertNotContains(client.get(reverse(name)), "Ana")
         self.assertNotContains(client.get(reverse("practice")), f"/practice/{self.run_at.pk}/")
 

@@ -146,6 +146,7 @@ class Pages(BenchCase):
                 "offcut": 1,
                 "share": 1,
                 "token": "nobody",
+                "photo": 1,
                 "pk": 1,
             }
             url = reverse(pattern.name, kwargs={key: known[key] for key in pattern.pattern.converters})

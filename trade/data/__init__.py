@@ -13,6 +13,7 @@ from trade.data.rows import (
     Corner,
     Drills,
     FeatureKind,
+    FixingClass,
     Framing,
     Goes,
     Holds,
@@ -45,7 +46,7 @@ __all__ = [
     "Corner",
     "Drills",
     "FeatureKind",
-    "Framing",
+    "FixingClass", "Framing",
     "Goes",
     "Holds",
     "House",
@@ -148,6 +149,12 @@ def ways() -> dict[str, Way]:
 def tools() -> dict[str, Tool]:
     """Tools by key."""
     return table("tools", Tool)
+
+
+@cache
+def fixings() -> dict[str, FixingClass]:
+    """Classes of what holds a piece."""
+    return table("fixings", FixingClass)
 
 
 @cache

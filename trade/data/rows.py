@@ -192,6 +192,12 @@ class Tool(Row, frozen=True, kw_only=True):
     usual: bool
 
 
+class FixingClass(Row, frozen=True, kw_only=True):
+    """A class of what holds a piece."""
+
+    name: str
+
+
 class Question(Row, frozen=True, kw_only=True):
     """A question of a job's policy, and what each school says for itself."""
 

@@ -1,0 +1,161 @@
+"""The log: every piece that hangs anywhere, searched and sifted; what it took; what held and what came loose."""
+
+from collections.abc import Sequence
+from typing import Any, NamedTuple
+
+from django.db.models import Avg, Count, Q, QuerySet
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.http import urlencode
+from django.views.decorators.http import require_GET, require_POST
+from msgspec.structs import replace
+
+from bench.access import wall_or_404, walls
+from bench.desk import desk_or_404, refused
+from bench.models import Line, StaleError
+from trade import data, say
+from trade.choose import placement
+from trade.errors import PlanError
+from trade.mounts import KINDS, mount_of
+from trade.plan import AnyPiece, Plan
+
+_ON_A_PAGE, _MOST_WORDS, _TARGETS = 40, 6, 200
+_HELD = {"firm": "firm", "loose": "came loose", "off": "came off", "none": "nobody looked"}
+
+
+class Sieve(NamedTuple):
+    """One thing to sift by: its name in the address, what it is called, its choices, what was chosen."""
+
+    name: str
+    label: str
+    choices: Sequence[tuple[str, str]]
+    chosen: str
+
+
+def _fixings() -> dict[str, str]:
+    return {key: row.name for key, row in data.fixings().items()}
+
+
+def _sieves(asked: Any) -> list[Sieve]:
+    structures = [(key, row.name) for key, row in data.structures().items()]
+    choices: tuple[tuple[str, str, Sequence[tuple[str, str]]], ...] = (
+        ("structure", "Wall", structures),
+        ("kind", "Kind", [(key, mount.name) for key, mount in KINDS.items()]),
+        ("fixing", "Held by", list(_fixings().items())),
+        ("word", "Verdict", list(say.WORDS.items())),
+        ("held", "It held", list(_HELD.items())),
+    )
+    return [
+        Sieve(name, label, rows, asked.get(name, "") if asked.get(name, "") in dict(rows) else "")
+        for name, label, rows in choices
+    ]
+
+
+def _found(request: HttpRequest, words: str, sieves: list[Sieve]) -> QuerySet[Line]:
+    """Lines of one's own walls that every word and every sieve lets through."""
+    found = Line.objects.filter(wall__in=walls(request))
+    for sieve in sieves:
+        if sieve.chosen:
+            found = found.filter(**{sieve.name: "" if sieve.chosen == "none" else sieve.chosen})
+    for word in words.lower().split()[:_MOST_WORDS]:
+        found = found.filter(words__contains=word)
+    return found
+
+
+@require_GET
+def log(request: HttpRequest) -> HttpResponse:
+    """The page."""
+    words, sieves = request.GET.get("q", "")[:200], _sieves(request.GET)
+    found = _found(request, words, sieves)
+    page = max(int(asked), 1) if (asked := request.GET.get("page", "1")).isdecimal() and len(asked) < 6 else 1
+    start = (page - 1) * _ON_A_PAGE
+    lines = list(found.select_related("wall", "wall__job").defer("words")[start : start + _ON_A_PAGE + 1])
+    here = {"q": words} | {sieve.name: sieve.chosen for sieve in sieves if sieve.chosen}
+    context = {
+        "lines": lines[:_ON_A_PAGE], "q": words, "sieves": sieves, "bars": _bars(found), "took": _took(found), "page": page,
+        "names": {"kind": {key: mount.name for key, mount in KINDS.items()}, "fixing": _fixings(), "held": _HELD},
+        "before": urlencode(here | {"page": page - 1}) if page > 1 else "",
+        "behind": urlencode(here | {"page": page + 1}) if len(lines) > _ON_A_PAGE else "",
+    }  # fmt: skip
+    return render(request, "bench/log.html", context)
+
+
+class Bar(NamedTuple):
+    """How pieces of one fixing class held: how many of each, and how long that is drawn, of 100."""
+
+    name: str
+    firm: int
+    loose: int
+    unseen: int
+    firm_x: float
+    loose_x: float
+    unseen_x: float
+
+
+def _bars(found: QuerySet[Line]) -> list[Bar]:
+    """What held and what came loose, by what holds it, of all that hangs."""
+    loose, firm = Q(held__in=("loose", "off")), Q(held="firm")
+    rows = found.filter(hung__isnull=False).order_by().values("fixing")
+    counted = rows.annotate(all=Count("pk"), firm=Count("pk", filter=firm), loose=Count("pk", filter=loose))
+    most = max((row["all"] for row in counted), default=1)
+    return [
+        Bar(
+            _fixings().get(row["fixing"], row["fixing"]), row["firm"], row["loose"], row["all"] - row["firm"] - row["loose"],
+            row["firm"] * 100 / most, row["loose"] * 100 / most, (row["all"] - row["firm"] - row["loose"]) * 100 / most,
+        )
+        for row in sorted(counted, key=lambda each: -each["all"])
+    ]  # fmt: skip
+
+
+def _took(found: QuerySet[Line]) -> dict[str, Any]:
+    """What it took on average against what was thought, where somebody said."""
+    told = (
+        found.order_by()
+        .filter(minutes__isnull=False)
+        .aggregate(n=Count("pk"), took=Avg("minutes"), thought=Avg("thought_minutes"))
+    )
+    paid = found.order_by().filter(cost__isnull=False).aggregate(n=Count("pk"), took=Avg("cost"), thought=Avg("thought_cost"))
+    return {"minutes": told, "cost": paid}
+
+
+@require_GET
+def targets(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Walls onto which a piece may be copied."""
+    desk = desk_or_404(request, wall, "record", key)
+    return render(
+        request, "bench/copy.html", {"desk": desk, "piece": desk.chosen, "walls": walls(request).select_related("job")[:_TARGETS]}
+    )
+
+
+@require_POST
+def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Copy a piece onto another wall, where it lands on the studs and is judged anew."""
+    desk = desk_or_404(request, wall, "record", key)
+    to = request.POST.get("to", "")
+    other = wall_or_404(request, int(to) if to.isdecimal() and len(to) < 12 else 0)
+    plan = other.plan()
+    try:
+        landed = landing(desk.chosen, plan)
+        other.record(plan.with_piece(landed), f"Copy {landed.name} from {desk.plan.name}", other.at)
+    except (PlanError, StaleError) as error:
+        return refused(desk, f"It does not go onto {other.name}: {error}")
+    return redirect(f"{other.get_absolute_url()}fix/?piece={landed.key}")
+
+
+def landing(piece: AnyPiece, plan: Plan) -> AnyPiece:
+    """A piece as it lands on another wall: at its height, in the middle, on the studs; what was built of it stays behind.
+
+    Raises:
+        PlanError: it does not go there at all.
+    """
+    taken, n = {each.key for each in plan.pieces}, 2
+    key = piece.key
+    while key in taken:
+        key, n = f"{piece.key[:34]}-{n}", n + 1
+    if piece.length_mm > plan.wall.width_mm:
+        raise PlanError("it is longer than that wall is wide.")
+    left, top = (plan.wall.width_mm - piece.length_mm) / 2, min(piece.top_mm, plan.wall.height_mm)
+    anchor = piece.anchor if piece.anchor in data.anchors() else None
+    moved: AnyPiece = replace(piece, key=key, left_mm=left, top_mm=top, anchor=anchor)
+    moved = placement.on_studs(moved, plan.wall)
+    return mount_of(moved).landed(moved, plan.wall)
