@@ -57,6 +57,12 @@ def walls(request: HttpRequest, need: Need = "change") -> WallQuerySet:
     return found if settings.PEOPLE == "one" else found.filter(_own(request, need, "job__", OuterRef("job")))
 
 
+def own_walls(request: HttpRequest, prefix: str) -> Q:
+    """The walls that somebody may change, as a condition on what belongs to a wall; `prefix`: the way there."""
+    there = Q(**{f"{prefix}deleted": None, f"{prefix}job__deleted": None})
+    return there if settings.PEOPLE == "one" else there & Q(**{f"{prefix}job__owner": request.user.pk})
+
+
 def _own(request: HttpRequest, need: Need, prefix: str, job: Any) -> Q:
     own = Q(**{f"{prefix}owner": request.user.pk})
     return own if need == "change" else own | Q(Exists(Share.objects.filter(job=job, helper=request.user.pk)))

@@ -264,18 +264,17 @@ class Desk:
         """What is known of the wall."""
         return Known(self.plan, self.units, self.piece)
 
-    def show(self, plan: Plan) -> None:
-        """Show another plan than the one that is kept."""
+    def show(self, plan: Plan, verdict: Verdict | None = None) -> None:
+        """Show another plan than the one that is kept; its verdict, where it is known already."""
         self.plan = plan
         self.__dict__.pop("verdict", None)
+        if verdict is not None:
+            self.verdict = verdict
         for worked_out in ("marks", "cutting", "at_wall"):
             self.__dict__.pop(worked_out, None)
 
-    def context(self) -> dict[str, Any]:
-        """What the templates need."""
-        if self.form is None:
-            self.form = import_module(f"bench.stages.{self.stage}").form_for(self)
-        mark_invalid(self.form) if self.form is not None and self.form.is_bound else None
+    def _drawn(self) -> dict[str, Any]:
+        """The drawing, the verdict, the section: what follows a finger."""
         piece, verdict = self.piece, self.piece_verdict
         seat = section.seat_in_question(piece, self.plan, verdict) if piece and verdict else None
         return {
@@ -283,11 +282,24 @@ class Desk:
             "units": self.units,
             "piece": piece,
             "verdict": verdict,
-            "form": self.form,
             "sheet": elevation.draw(self.plan, self.verdict, self._drawn_key, self.stage, self.marks),
             "seat": seat,
             "seat_mark": self.mark_of(seat),
             "section": section.draw(piece, self.plan, verdict, seat) if piece and verdict and seat else "",
+        }
+
+    def live(self) -> HttpResponse:
+        """Only what follows a finger; the rest of the bench stays as it is until it lifts."""
+        return render(self.request, "bench/_live.html", self._drawn())
+
+    def context(self) -> dict[str, Any]:
+        """What the templates need."""
+        if self.form is None:
+            self.form = import_module(f"bench.stages.{self.stage}").form_for(self)
+        mark_invalid(self.form) if self.form is not None and self.form.is_bound else None
+        piece = self.piece
+        return self._drawn() | {
+            "form": self.form,
             "scribe_drawing": scribe.draw(piece, self.plan) if piece and self.stage in ("survey", "mark") else "",
             "stick": stick(self),
             "can_undo": self.wall.at > 1,
@@ -349,8 +361,9 @@ def apply(desk: Desk, changed: Callable[[Plan], Plan], label: str, words: str = 
     try:
         plan = changed(desk.plan)
         if plan != desk.plan:
-            desk.wall.record(plan, label, base_of(desk))
-            desk.show(plan)
+            verdict = assess(plan)
+            desk.wall.record(plan, label, base_of(desk), verdict)
+            desk.show(plan, verdict)
             desk.form, desk.notice = None, words
     except PlanError as error:
         return refused(desk, str(error))

@@ -3,14 +3,14 @@
 from collections.abc import Sequence
 from typing import Any, NamedTuple
 
-from django.db.models import Avg, Count, Q, QuerySet
+from django.db.models import Count, Q, QuerySet, Sum
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.http import urlencode
 from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
-from bench.access import wall_or_404, walls
+from bench.access import own_walls, wall_or_404, walls
 from bench.desk import desk_or_404, refused
 from bench.models import Line, StaleError
 from trade import data, say
@@ -19,7 +19,7 @@ from trade.errors import PlanError
 from trade.mounts import KINDS, mount_of
 from trade.plan import AnyPiece, Plan
 
-_ON_A_PAGE, _MOST_WORDS, _TARGETS = 40, 6, 200
+_ON_A_PAGE, _MOST_PAGES, _MOST_WORDS, _TARGETS = 40, 100, 6, 200
 _HELD = {"firm": "firm", "loose": "came loose", "off": "came off", "none": "nobody looked"}
 
 
@@ -53,7 +53,7 @@ def _sieves(asked: Any) -> list[Sieve]:
 
 def _found(request: HttpRequest, words: str, sieves: list[Sieve]) -> QuerySet[Line]:
     """Lines of one's own walls that every word and every sieve lets through."""
-    found = Line.objects.filter(wall__in=walls(request))
+    found = Line.objects.filter(own_walls(request, "wall__"))
     for sieve in sieves:
         if sieve.chosen:
             found = found.filter(**{sieve.name: "" if sieve.chosen == "none" else sieve.chosen})
@@ -67,17 +67,25 @@ def log(request: HttpRequest) -> HttpResponse:
     """The page."""
     words, sieves = request.GET.get("q", "")[:200], _sieves(request.GET)
     found = _found(request, words, sieves)
-    page = max(int(asked), 1) if (asked := request.GET.get("page", "1")).isdecimal() and len(asked) < 6 else 1
+    asked = request.GET.get("page", "1")
+    page = min(max(int(asked), 1), _MOST_PAGES) if asked.isdecimal() and len(asked) < 6 else 1
     start = (page - 1) * _ON_A_PAGE
     lines = list(found.select_related("wall", "wall__job").defer("words")[start : start + _ON_A_PAGE + 1])
     here = {"q": words} | {sieve.name: sieve.chosen for sieve in sieves if sieve.chosen}
     context = {
-        "lines": lines[:_ON_A_PAGE], "q": words, "sieves": sieves, "bars": _bars(found), "took": _took(found), "page": page,
+        "lines": lines[:_ON_A_PAGE], "q": words, "sieves": sieves, "page": page, "here": urlencode(here),
         "names": {"kind": {key: mount.name for key, mount in KINDS.items()}, "fixing": _fixings(), "held": _HELD},
         "before": urlencode(here | {"page": page - 1}) if page > 1 else "",
-        "behind": urlencode(here | {"page": page + 1}) if len(lines) > _ON_A_PAGE else "",
+        "behind": urlencode(here | {"page": page + 1}) if len(lines) > _ON_A_PAGE and page < _MOST_PAGES else "",
     }  # fmt: skip
     return render(request, "bench/log.html", context)
+
+
+@require_GET
+def charts(request: HttpRequest) -> HttpResponse:
+    """What held and what it took, of the same lines; asked for after the page is there, for it goes through them all."""
+    bars, took = _charts(_found(request, request.GET.get("q", "")[:200], _sieves(request.GET)))
+    return render(request, "bench/_charts.html", {"bars": bars, "took": took})
 
 
 class Bar(NamedTuple):
@@ -92,30 +100,39 @@ class Bar(NamedTuple):
     unseen_x: float
 
 
-def _bars(found: QuerySet[Line]) -> list[Bar]:
-    """What held and what came loose, by what holds it, of all that hangs."""
-    loose, firm = Q(held__in=("loose", "off")), Q(held="firm")
-    rows = found.filter(hung__isnull=False).order_by().values("fixing")
-    counted = rows.annotate(all=Count("pk"), firm=Count("pk", filter=firm), loose=Count("pk", filter=loose))
-    most = max((row["all"] for row in counted), default=1)
-    return [
-        Bar(
-            _fixings().get(row["fixing"], row["fixing"]), row["firm"], row["loose"], row["all"] - row["firm"] - row["loose"],
-            row["firm"] * 100 / most, row["loose"] * 100 / most, (row["all"] - row["firm"] - row["loose"]) * 100 / most,
-        )
-        for row in sorted(counted, key=lambda each: -each["all"])
-    ]  # fmt: skip
+class Took(NamedTuple):
+    """What pieces took on average against what was thought, of so many of which somebody said."""
+
+    n: int
+    took: float
+    thought: float
 
 
-def _took(found: QuerySet[Line]) -> dict[str, Any]:
-    """What it took on average against what was thought, where somebody said."""
-    told = (
-        found.order_by()
-        .filter(minutes__isnull=False)
-        .aggregate(n=Count("pk"), took=Avg("minutes"), thought=Avg("thought_minutes"))
-    )
-    paid = found.order_by().filter(cost__isnull=False).aggregate(n=Count("pk"), took=Avg("cost"), thought=Avg("thought_cost"))
-    return {"minutes": told, "cost": paid}
+def _charts(found: QuerySet[Line]) -> tuple[list[Bar], dict[str, Took]]:
+    """What held and what came loose by what holds it, of all that hangs; what it took. The lines are gone through once."""
+    hangs, loose, firm = Q(hung__isnull=False), Q(held__in=("loose", "off")), Q(held="firm")
+    sums: dict[str, Any] = {
+        "all": Count("pk", filter=hangs),
+        "firm": Count("pk", filter=hangs & firm),
+        "loose": Count("pk", filter=hangs & loose),
+    }
+    for what in ("minutes", "cost"):
+        told = Q(**{f"{what}__isnull": False})
+        sums |= {f"{what}_n": Count(what), f"{what}_took": Sum(what), f"{what}_thought": Sum(f"thought_{what}", filter=told)}
+    rows = list(found.order_by().values("fixing").annotate(**sums))
+    most = max((row["all"] for row in rows), default=1) or 1
+    bars = [_bar(row, 100 / most) for row in sorted(rows, key=lambda each: -each["all"]) if row["all"]]
+    took = {}
+    for what in ("minutes", "cost"):
+        n, *both = (sum(row[f"{what}_{part}"] or 0 for row in rows) for part in ("n", "took", "thought"))
+        took[what] = Took(n, *(each / n if n else 0.0 for each in both))
+    return bars, took
+
+
+def _bar(row: dict[str, Any], per: float) -> Bar:
+    unseen = row["all"] - row["firm"] - row["loose"]
+    name = _fixings().get(row["fixing"], row["fixing"])
+    return Bar(name, row["firm"], row["loose"], unseen, row["firm"] * per, row["loose"] * per, unseen * per)
 
 
 @require_GET

@@ -17,6 +17,7 @@ urlpatterns = [
     path("jobs/<int:job>/delete/", bin.delete_job, name="delete-job"),
     path("walls/<int:wall>/delete/", bin.delete_wall, name="delete-wall"),
     path("log/", log.log, name="log"),
+    path("log/charts/", log.charts, name="log-charts"),
     path("walls/<int:wall>/pieces/<slug:key>/copy/", log.targets, name="copy-to"),
     path("walls/<int:wall>/pieces/<slug:key>/copy/now/", log.copy, name="copy"),
     path("walls/<int:wall>/pieces/<slug:key>/photos/", photos.add, name="add-photo"),

@@ -2,6 +2,7 @@
 
 from django.db import models
 
+from trade.check import Verdict
 from trade.choose.entry import Entry, entries
 from trade.plan import Plan
 
@@ -38,11 +39,11 @@ class Line(models.Model):
 _FIELDS = [name for name in Entry._fields if name != "key"]
 
 
-def sync(wall: int, plan: Plan, place: str) -> None:
+def sync(wall: int, plan: Plan, place: str, verdict: Verdict | None) -> None:
     """Make the lines of a wall what its plan says; lines that are so already are left alone."""
     known = {line.key: line for line in Line.objects.filter(wall=wall)}
     new, changed = [], []
-    for entry in entries(plan, place):
+    for entry in entries(plan, place, verdict):
         line = known.pop(entry.key, None)
         values = {name: getattr(entry, name) for name in _FIELDS} | {"words": entry.words[:_WORDS]}
         if line is None:

@@ -10,6 +10,7 @@ from msgspec.structs import replace
 from bench.models import log, rack
 from bench.models.jobs import Job
 from trade import planfile
+from trade.check import Verdict
 from trade.measure import Units
 from trade.plan import Plan
 
@@ -86,13 +87,14 @@ class Wall(models.Model):
         if Wall.objects.select_for_update().get(pk=self.pk).at != base:
             raise StaleError
 
-    def record(self, plan: Plan, label: str, base: int) -> None:
+    def record(self, plan: Plan, label: str, base: int, verdict: Verdict | None = None) -> None:
         """Keep a changed plan as a new revision; what was undone before is let go.
 
         Args:
             plan: the plan after the change.
             label: what was done, in words, for undo.
             base: the revision that the person was looking at.
+            verdict: on the plan, where it is known already.
 
         Raises:
             StaleError: the wall has moved on since.
@@ -106,7 +108,7 @@ class Wall(models.Model):
             self.at, self.last, self.last_change = base + 1, base + 1, label
             self.name = plan.name
             self.save(update_fields=["at", "last", "name"])
-            _sync(self, plan)
+            _sync(self, plan, verdict)
 
     def step(self, by: int, base: int) -> bool:
         """Undo (-1) or redo (+1). False when there is nothing to step to.
@@ -127,10 +129,10 @@ class Wall(models.Model):
         return True
 
 
-def _sync(wall: Wall, plan: Plan) -> None:
+def _sync(wall: Wall, plan: Plan, verdict: Verdict | None = None) -> None:
     """Make what follows the plans follow this one: the rack of offcuts, the log."""
     rack.sync(wall.pk, plan)
-    log.sync(wall.pk, plan, wall.job.name)
+    log.sync(wall.pk, plan, wall.job.name, verdict)
 
 
 class Revision(models.Model):

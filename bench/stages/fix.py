@@ -166,7 +166,8 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         return refused(desk, str(error))
     if request.POST.get("live"):
         desk.show(plan)
-        return desk.fragment()
+        same = request.POST.get("seen") == key and desk.stage == "fix" and not desk.look
+        return desk.live() if same else desk.fragment()
     return apply(desk, lambda _: plan, f"Move {piece.name}")
 
 

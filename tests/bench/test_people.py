@@ -19,7 +19,7 @@ from trade.shop import OnHand
 
 OPEN = {
     "sign-in", "sign-out", "sign-up", "shown", "hang-worker",  # of nobody's data
-    "jobs", "kinds", "rules", "import", "practice", "practice-begin", "new-wall", "preview", "bin", "trail", "log",  # of one's own only
+    "jobs", "kinds", "rules", "import", "practice", "practice-begin", "new-wall", "preview", "bin", "trail", "log", "log-charts",  # of one's own only
 }  # fmt: skip
 KNOWN: dict[str, Any] = {
     "key": "shelf", "stage": "fix", "index": 0, "question": "plates", "what": "template", "kind": "pdf", "n": 0, "token": "x",
@@ -75,7 +75,7 @@ class Own(TestCase):
             walked += 1
         self.assertGreater(walked, 60)
         self.assertEqual(Revision.objects.count(), before)
-        for name in ("jobs", "bin", "trail", "practice", "log"):
+        for name in ("jobs", "bin", "trail", "practice", "log", "log-charts"):
             self.assertNotContains(client.get(reverse(name)), "Ana")
         self.assertNotContains(client.get(reverse("practice")), f"/practice/{self.run_at.pk}/")
 

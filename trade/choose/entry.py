@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from trade import data
 from trade.assess import assess
-from trade.check import Word
+from trade.check import Verdict, Word
 from trade.choose.merits import effort
 from trade.fixings.held import anchor_of
 from trade.mounts import mount_of
@@ -34,14 +34,15 @@ class Entry(NamedTuple):
     held: str
 
 
-def entries(plan: Plan, place: str = "") -> tuple[Entry, ...]:
+def entries(plan: Plan, place: str = "", verdict: Verdict | None = None) -> tuple[Entry, ...]:
     """Every piece of a plan as a line.
 
     Args:
         plan: the wall.
         place: its job, to be searched by.
+        verdict: on the plan, where it is known already.
     """
-    verdict = assess(plan)
+    verdict = verdict or assess(plan)
     return tuple(_entry(piece, plan, verdict.piece(piece.key).word, place) for piece in plan.pieces)
 
 

@@ -30,7 +30,7 @@ function visit(where, remember = "pushState") {
 async function send(url, values) {
   const said = typeof values === "function" ? values() : values;
   if (!said) return false; // what it was about is gone
-  const body = new URLSearchParams({ stage: bench().dataset.stage, piece: bench().dataset.piece, look: bench().dataset.look, ...said, base: bench().dataset.base });
+  const body = new URLSearchParams({ stage: bench().dataset.stage, piece: bench().dataset.piece, look: bench().dataset.look, seen: bench().dataset.piece, ...said, base: bench().dataset.base });
   const headers = { "HX-Request": "true", "X-CSRFToken": token() };
   const answer = await patiently((signal) => ask(url, { method: "POST", body, headers, signal }));
   if (!answer) return false;
@@ -76,6 +76,10 @@ function lay(html, sent) {
   const typed = typedSince(sent);
   const fresh = document.createRange().createContextualFragment(html).getElementById("bench");
   if (!fresh) return;
+  if (fresh.dataset.live) {
+    for (const part of [...fresh.children]) document.getElementById(part.id)?.replaceWith(part);
+    return;
+  }
   old.replaceWith(fresh);
   htmx.process(fresh);
   const same = old.dataset.stage === fresh.dataset.stage && old.dataset.piece === fresh.dataset.piece;
