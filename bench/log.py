@@ -119,7 +119,7 @@ def _charts(found: QuerySet[Line]) -> tuple[list[Bar], dict[str, Took]]:
     for what in ("minutes", "cost"):
         told = Q(**{f"{what}__isnull": False})
         sums |= {f"{what}_n": Count(what), f"{what}_took": Sum(what), f"{what}_thought": Sum(f"thought_{what}", filter=told)}
-    rows = list(found.order_by().values("fixing").annotate(**sums))
+    rows: list[dict[str, Any]] = [dict(row) for row in found.order_by().values("fixing").annotate(**sums)]
     most = max((row["all"] for row in rows), default=1) or 1
     bars = [_bar(row, 100 / most) for row in sorted(rows, key=lambda each: -each["all"]) if row["all"]]
     took = {}

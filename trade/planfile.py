@@ -44,6 +44,8 @@ def load(raw: bytes) -> Plan:
         if isinstance(error.__cause__, PlanError) and error.__cause__.where:
             where = f"{where}.{error.__cause__.where}".lstrip(".")
         raise PlanError(_plain(message, where), where) from None
+    except RecursionError:
+        raise PlanError("This is not a plan file: it is nested deeper than any plan.") from None
     except (msgspec.DecodeError, UnicodeDecodeError) as error:
         raise PlanError(f"This is not a plan file, or it was cut short ({str(error).rstrip('.')}).") from None
 

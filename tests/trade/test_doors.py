@@ -45,6 +45,7 @@ class PlanFiles(SimpleTestCase):
         raw = planfile.dump(BOTH)
         for bad, where, words in (
             (b"", "", "cut short"), (raw[:300], "", "cut short"), (b"\xff\xfe", "", "not a plan file"), (b"[1]", "", "found a list"),
+            (b'{"a":' * 10_000 + b"1" + b"}" * 10_000, "", "nested deeper"),
             (json.dumps(good | {"version": 2}).encode(), "version", "another version"),
             (json.dumps({k: v for k, v in good.items() if k != "version"}).encode(), "", "another version"),
             (json.dumps(good | {"format": "song"}).encode(), "format", "not a Gancho plan"),
