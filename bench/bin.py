@@ -2,13 +2,15 @@
 
 from datetime import timedelta
 
+from django.db.models import Q
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from bench.access import job_or_404, jobs, wall_or_404
-from bench.models import Job, Trail, Wall
+from bench.models import Job, Photo, Trail, Wall
+from bench.photos import folder
 
 KEPT = timedelta(days=30)
 
@@ -58,11 +60,14 @@ def restore(request: HttpRequest, what: str, pk: int) -> HttpResponse:
     return redirect(wall)
 
 
-def empty(now: object = None) -> int:
+def empty() -> int:
     """Let go for good of what has been in the bin for long enough; how many jobs and walls that were."""
     before = timezone.now() - KEPT
     jobs_gone, walls_gone = Job.objects.filter(deleted__lt=before), Wall.objects.filter(deleted__lt=before)
+    files = list(Photo.objects.filter(Q(wall__in=walls_gone) | Q(wall__job__in=jobs_gone)).values_list("file", flat=True))
     count = jobs_gone.count() + walls_gone.exclude(job__in=jobs_gone).count()
     walls_gone.delete()
     jobs_gone.delete()
+    for name in files:
+        (folder() / name).unlink(missing_ok=True)
     return count

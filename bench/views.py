@@ -11,15 +11,18 @@ from django.utils.text import slugify
 from django.utils.timezone import localdate
 from django.views.decorators.http import require_GET, require_POST
 
-from bench.access import helps_only, owner, wall_or_404
+from bench import archive
+from bench.access import helps_only, job_or_404, owner, wall_or_404
 from bench.access import jobs as jobs_of
 from bench.access import walls as walls_of
 from bench.desk import after, base_of, desk_or_404, refused, stale
 from bench.drawing import elevation
 from bench.forms import mark_invalid
-from bench.models import Job, StaleError, Wall
+from bench.models import Job, StaleError, Trail, Wall
+from bench.models.rack import alone
 from bench.models.walls import UNITS
 from bench.printing.sums import sums_sheet
+from bench.stages.sent import sent
 from bench.stages.wall_form import WallForm
 from bench.stick import STAGES
 from trade import data, planfile
@@ -38,18 +41,22 @@ _QUESTIONS = {
 
 
 class PlanFileForm(forms.Form):
-    """A plan file to bring in."""
+    """A plan file or a job file to bring in."""
 
-    plan = forms.FileField(label="Plan file", error_messages={"required": "Choose a plan file first."})
+    plan = forms.FileField(label="Plan file or job file", error_messages={"required": "Choose a plan file first."})
 
-    def clean_plan(self) -> Plan:
-        """Read it.
+    def clean_plan(self) -> Plan | bytes:
+        """Read it: a plan; a job's file as it is.
 
         Raises:
             ValidationError: with the sentence of the trade.
         """
+        file = self.cleaned_data["plan"]
+        raw: bytes = file.read(2)
+        if raw == b"PK":
+            return raw + bytes(file.read(archive.MOST_BYTES))
         try:
-            return planfile.load(self.cleaned_data["plan"].read(planfile.MAX_BYTES + 1))
+            return alone(planfile.load(raw + file.read(planfile.MAX_BYTES)))
         except PlanError as error:
             where = f"{error.where}: " if error.where else ""
             raise forms.ValidationError(f"{where}{error}") from None
@@ -144,8 +151,32 @@ def import_plan(request: HttpRequest) -> HttpResponse:
     form = PlanFileForm(request.POST, request.FILES)
     if not form.is_valid():
         return _jobs(request, form, 422)
+    brought = form.cleaned_data["plan"]
+    if isinstance(brought, bytes):
+        try:
+            for job in archive.read(brought, owner(request)):
+                Trail.note(request, f"brought in the job “{job.name}”", job)
+        except archive.RefusedFileError as error:
+            form.add_error("plan", str(error))
+            return _jobs(request, form, 422)
+        return redirect("jobs")
     job = _job_named(request, "Brought in")
-    return redirect(Wall.begin(job, form.cleaned_data["plan"], "Brought in from a file"))
+    return redirect(Wall.begin(job, brought, "Brought in from a file"))
+
+
+@require_GET
+def job_file(request: HttpRequest, job: int) -> HttpResponse:
+    """A job with its walls, their history and photos as one open file."""
+    found = job_or_404(request, job)
+    Trail.note(request, "wrote the job to a file", found)
+    return sent(archive.written(found), found.name, "job.zip", fetched=True)
+
+
+@require_GET
+def everything(request: HttpRequest) -> HttpResponse:
+    """All of one's jobs as one file."""
+    Trail.note(request, "wrote everything to a file")
+    return sent(archive.everything(jobs_of(request)), "gancho", "everything.zip", fetched=True)
 
 
 @require_GET

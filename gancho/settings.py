@@ -6,6 +6,7 @@ import sys
 from datetime import timedelta
 from pathlib import Path
 
+import dj_database_url
 from csp.constants import NONE, SELF
 
 BASE_DIR = Path(__file__).resolve().parent.parent
@@ -77,19 +78,23 @@ TEMPLATES = [
 DEVICES = os.environ.get("GANCHO_DEVICES", "")
 DIAL = os.environ.get("GANCHO_DIAL", "")  # likewise a dial gauge: "trade.devices.stand_ins.StandInDial"
 
-DATABASES = {
-    "default": {
-        "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA_DIR / "gancho.sqlite3",
-        "CONN_MAX_AGE": 0 if TESTING else 600,
-        "OPTIONS": {
-            "timeout": 20,
-            "transaction_mode": "IMMEDIATE",
-            "init_command": "PRAGMA synchronous=OFF;" if TESTING else "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
-        },
-        "TEST": {"NAME": DATA_DIR / "test.sqlite3"},  # a file: in memory, the live server's threads would share one connection
-    }
+DATABASE_URL = os.environ.get("DATABASE_URL", "")  # postgresql://…, for several servers; a file of our own when empty
+_FILE = {
+    "ENGINE": "django.db.backends.sqlite3",
+    "NAME": DATA_DIR / "gancho.sqlite3",
+    "CONN_MAX_AGE": 0 if TESTING else 600,
+    "OPTIONS": {
+        "timeout": 20,
+        "transaction_mode": "IMMEDIATE",
+        "init_command": "PRAGMA synchronous=OFF;" if TESTING else "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+    },
+    "TEST": {"NAME": DATA_DIR / "test.sqlite3"},  # a file: in memory, the live server's threads would share one connection
 }
+_SERVER = dj_database_url.parse(DATABASE_URL, conn_max_age=600, conn_health_checks=True) if DATABASE_URL else None
+DATABASES = {"default": _SERVER or _FILE}
+# How the database copies itself while it is in use: what writes a copy to a path, and what puts one back.
+COPIED_BY = "bench.backup.Server" if DATABASE_URL else "bench.backup.OneFile"
+BACKUP_DIR = Path(os.environ.get("GANCHO_BACKUPS", DATA_DIR / "backups"))
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
@@ -152,5 +157,5 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING" if TESTING else "INFO"},
-    "loggers": {name: {"level": "CRITICAL" if TESTING else "INFO"} for name in ("django.request", "django.security")},
+    "loggers": {name: {"level": "CRITICAL" if TESTING else "INFO"} for name in ("django.request", "django.security", "axes")},
 }

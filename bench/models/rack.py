@@ -2,8 +2,11 @@
 
 from typing import Literal
 
+from django.conf import settings
 from django.db import models
+from msgspec.structs import replace
 
+from bench.models.jobs import Job
 from trade.plan import Plan
 from trade.shop import OnHand
 
@@ -38,6 +41,13 @@ class Offcut(models.Model):
         )  # fmt: skip
 
 
+def alone(plan: Plan) -> Plan:
+    """A plan without what only this house knows: numbers of its rack."""
+    if all(each.rack is None for each in plan.shop.on_hand):
+        return plan
+    return replace(plan, shop=replace(plan.shop, on_hand=tuple(replace(each, rack=None) for each in plan.shop.on_hand)))
+
+
 def sync(wall: int, plan: Plan) -> None:
     """Make the rack what a wall's plan says: what it keeps lies there, what it uses is taken."""
     used = {each.rack for each in plan.shop.on_hand if each.rack is not None}
@@ -54,5 +64,8 @@ def sync(wall: int, plan: Plan) -> None:
                 Offcut.objects.filter(pk=new.pk).update(name=each.name, board=each.board, kind=each.kind, **sizes)
         Offcut.objects.filter(wall=wall, place__gte=len(plan.shop.kept), taken=None).delete()
     if used:
-        Offcut.objects.filter(pk__in=used, taken=None).update(taken=wall)
+        there = Offcut.objects.filter(pk__in=used, taken=None)
+        if settings.PEOPLE == "many":  # nobody takes what is another's, whatever a plan file says
+            there = there.filter(wall__job__owner=models.Subquery(Job.objects.filter(walls=wall).values("owner")[:1]))
+        there.update(taken=wall)
     Offcut.objects.filter(taken=wall).exclude(pk__in=used).update(taken=None)

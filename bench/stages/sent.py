@@ -10,6 +10,7 @@ TYPES = {
     "dxf": "image/vnd.dxf",
     "csv": "text/csv; charset=utf-8",
     "ods": "application/vnd.oasis.opendocument.spreadsheet",
+    "zip": "application/zip",
     "ics": "text/calendar; charset=utf-8",
 }
 

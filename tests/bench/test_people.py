@@ -19,7 +19,7 @@ from trade.shop import OnHand
 
 OPEN = {
     "sign-in", "sign-out", "sign-up", "shown", "hang-worker",  # of nobody's data
-    "jobs", "kinds", "rules", "import", "practice", "practice-begin", "new-wall", "preview", "bin", "trail", "log", "log-charts",  # of one's own only
+    "jobs", "kinds", "rules", "import", "practice", "practice-begin", "new-wall", "preview", "bin", "trail", "log", "log-charts", "everything",  # of one's own only
 }  # fmt: skip
 KNOWN: dict[str, Any] = {
     "key": "shelf", "stage": "fix", "index": 0, "question": "plates", "what": "template", "kind": "pdf", "n": 0, "token": "x",
@@ -77,6 +77,7 @@ class Own(TestCase):
         self.assertEqual(Revision.objects.count(), before)
         for name in ("jobs", "bin", "trail", "practice", "log", "log-charts"):
             self.assertNotContains(client.get(reverse(name)), "Ana")
+        self.assertLess(len(client.get(reverse("everything")).content), 100, "an empty file")
         self.assertNotContains(client.get(reverse("practice")), f"/practice/{self.run_at.pk}/")
 
     def test_strangers_are_sent_to_the_door(self) -> None:

@@ -1,5 +1,8 @@
 """At the wall, on a phone: one thumb, one bad hole on the way, the connection lost in the middle."""
 
+import io
+
+import pdfplumber
 from playwright.sync_api import expect
 
 from tests.browser.base import PHONE, BrowserCase
@@ -62,6 +65,14 @@ class AtTheWall(BrowserCase):
         self.page.locator(".hung a").tap()
         expect(self.page.locator(".panel .subtitle")).to_contain_text("It hangs")
         expect(self.page.locator("#notch-hang")).to_contain_text("all hang")
+
+        self.page.locator("#notch-record").tap()
+        self.page.locator("#save-built").tap()
+        expect(self.page.locator(".panel")).to_contain_text("Holds as it hangs")
+        self.assertAccessible()
+        label = self.context.request.get(self.live_server_url + str(self.page.locator("#label-pdf").get_attribute("href")))
+        with pdfplumber.open(io.BytesIO(label.body())) as paper:
+            self.assertIn("Carries 20 kg in all", paper.pages[0].extract_text(x_tolerance_ratio=0.1))
 
     def test_what_cannot_be_read_is_said_and_what_was_typed_stays(self) -> None:
         wall = self.open(plan(bracket_shelf()), "hang", "shelf")

@@ -1,0 +1,184 @@
+"""A job as one open file: a zip of JSON and photos. What goes out comes in again the same, undo and all."""
+
+import io
+import re
+import zipfile
+from datetime import datetime
+from typing import Any, Literal
+
+import msgspec
+from django.db import transaction
+
+from bench import photos
+from bench.models import Job, Photo, Revision, Wall
+from bench.models import log as lines
+from bench.models.rack import alone
+from trade import planfile
+from trade.errors import PlanError
+from trade.plan import Plan
+
+MOST_BYTES, MOST_FILES, MOST_OPEN = 100_000_000, 3_000, 400_000_000
+_NAME = re.compile(r"job\.json|walls/\d{1,4}/(?:plan|history)\.json|photos/\d{1,5}\.jpg|jobs/\d{1,5}\.zip")
+_EPOCH = (1980, 1, 1, 0, 0, 0)  # the same file for the same job, whenever it is written
+
+
+class RefusedFileError(Exception):
+    """It is no job file; the sentence says why."""
+
+
+class _Step(msgspec.Struct, frozen=True, kw_only=True):
+    number: int
+    label: str
+    created: datetime
+    plan: Plan
+
+
+class _Photo(msgspec.Struct, frozen=True, kw_only=True):
+    file: str
+    key: str
+    caption: str
+    created: datetime
+
+
+class _Wall(msgspec.Struct, frozen=True, kw_only=True):
+    units: Literal["imperial", "metric"]
+    at: int
+    created: datetime
+    photos: tuple[_Photo, ...] = ()
+
+
+class _Job(msgspec.Struct, frozen=True, kw_only=True):
+    format: Literal["gancho-job"] = "gancho-job"
+    version: Literal[1] = 1
+    name: str
+    created: datetime
+    walls: tuple[_Wall, ...] = ()
+
+
+def written(job: Job) -> bytes:
+    """A job as a file."""
+    made, walls, n = io.BytesIO(), [], 0
+    with zipfile.ZipFile(made, "w", zipfile.ZIP_DEFLATED) as file:
+        for number, wall in enumerate(job.walls.filter(deleted=None), start=1):
+            shown = []
+            for photo in wall.photos.all():
+                n += 1
+                _put(file, f"photos/{n}.jpg", (photos.folder() / photo.file).read_bytes())
+                shown.append(_Photo(file=f"photos/{n}.jpg", key=photo.key, caption=photo.caption, created=photo.created))
+            steps = [
+                _Step(number=r.number, label=r.label, created=r.created, plan=alone(planfile.load(r.plan.encode())))
+                for r in wall.revisions.all()
+            ]
+            _put(file, f"walls/{number}/history.json", msgspec.json.encode(steps))
+            now = next(step.plan for step in steps if step.number == wall.at)
+            _put(file, f"walls/{number}/plan.json", planfile.dump(now))
+            walls.append(_Wall(units=wall.said_in, at=wall.at, created=wall.created, photos=tuple(shown)))
+        about = _Job(name=job.name, created=job.created, walls=tuple(walls))
+        _put(file, "job.json", msgspec.json.format(msgspec.json.encode(about), indent=2))
+    return made.getvalue()
+
+
+def everything(jobs: Any) -> bytes:
+    """Many jobs as one file: each as its own inside."""
+    made = io.BytesIO()
+    with zipfile.ZipFile(made, "w", zipfile.ZIP_STORED) as file:
+        for n, job in enumerate(jobs, start=1):
+            _put(file, f"jobs/{n}.zip", written(job))
+    return made.getvalue()
+
+
+def _put(file: zipfile.ZipFile, name: str, content: bytes) -> None:
+    file.writestr(zipfile.ZipInfo(name, _EPOCH), content, file.compression)
+
+
+def read(raw: bytes, owner: Any) -> list[Job]:
+    """Bring in a job, or many: all of the file, or nothing.
+
+    Raises:
+        RefusedFileError: it is none, or too large, or holds what no such file holds.
+    """
+    with transaction.atomic():
+        files = _opened(raw, [MOST_OPEN])
+        inner = [name for name in files if name.startswith("jobs/")]
+        if not inner:
+            return [_job(files, owner)]
+        return [_job(_opened(files[name], [MOST_OPEN // len(inner)]), owner) for name in sorted(inner, key=_number)]
+
+
+def _number(name: str) -> int:
+    return int(re.findall(r"\d+", name)[0])
+
+
+def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
+    """What is in a zip, as far as such a file may hold it and no further than the room that there is."""
+    if len(raw) > MOST_BYTES:
+        raise RefusedFileError(f"A job file may have up to {MOST_BYTES // 1_000_000} MB.")
+    found: dict[str, bytes] = {}
+    try:
+        with zipfile.ZipFile(io.BytesIO(raw)) as file:
+            if len(file.infolist()) > MOST_FILES:
+                raise RefusedFileError("There are more files in it than a job has.")
+            for info in file.infolist():
+                if not _NAME.fullmatch(info.filename) or info.filename in found:
+                    raise RefusedFileError(f"“{info.filename[:60]}” is no part of a job file.")
+                if info.flag_bits & 1:
+                    raise RefusedFileError("It is locked with a password.")
+                with file.open(info) as part:
+                    content = part.read(room[0] + 1)
+                room[0] -= len(content)
+                if room[0] < 0:
+                    raise RefusedFileError("Unpacked it is larger than any job.")
+                found[info.filename] = content
+    except RefusedFileError:
+        raise
+    except (zipfile.BadZipFile, EOFError, NotImplementedError, OSError, ValueError, RuntimeError) as error:
+        raise RefusedFileError("This is no job file, or it was cut short.") from error
+    return found
+
+
+def _job(files: dict[str, bytes], owner: Any) -> Job:
+    about: _Job = _decoded(files, "job.json", _Job)
+    job = Job.objects.create(name=about.name[:80] or "Brought in", owner=owner)
+    Job.objects.filter(pk=job.pk).update(created=about.created)
+    for number, wall in enumerate(about.walls, start=1):
+        steps: list[_Step] = _decoded(files, f"walls/{number}/history.json", list[_Step])
+        _wall(job, wall, steps, files)
+    return job
+
+
+def _decoded(files: dict[str, bytes], name: str, kind: Any) -> Any:
+    try:
+        return msgspec.json.decode(files[name], type=kind)
+    except KeyError:
+        raise RefusedFileError(f"“{name}” is missing in it.") from None
+    except RecursionError:
+        raise RefusedFileError(f"“{name}” in it is nested deeper than any plan.") from None
+    except (msgspec.DecodeError, UnicodeDecodeError, PlanError) as error:
+        raise RefusedFileError(f"“{name}” in it can't be read: {str(error)[:200]}") from None
+
+
+def _wall(job: Job, about: _Wall, steps: list[_Step], files: dict[str, bytes]) -> None:
+    numbers = [step.number for step in steps]
+    if about.at not in numbers or numbers != list(range(numbers[0], numbers[0] + len(numbers))) or numbers[0] < 1:
+        raise RefusedFileError("A wall's history in it does not hang together.")
+    now = next(alone(step.plan) for step in steps if step.number == about.at)
+    wall = Wall.objects.create(job=job, name=now.name, units=about.units, at=about.at, last=numbers[-1])
+    Wall.objects.filter(pk=wall.pk).update(created=about.created)
+    kept = [
+        Revision(wall=wall, number=step.number, label=step.label[:120], plan=planfile.dump(alone(step.plan)).decode())
+        for step in steps
+    ]  # fmt: skip
+    Revision.objects.bulk_create(kept)
+    for revision, step in zip(kept, steps, strict=True):
+        revision.created = step.created
+    Revision.objects.bulk_update(kept, ["created"], batch_size=500)
+    lines.sync(wall.pk, now, job.name, None)
+    for photo in about.photos:
+        raw = files.get(photo.file)
+        if raw is None:
+            raise RefusedFileError(f"“{photo.file[:60]}” is missing in it.")
+        try:
+            made = photos.keep(wall.pk, photo.key[:40], photo.caption, raw)
+        except photos.RefusedPhotoError as error:
+            raise RefusedFileError(f"“{photo.file[:60]}”: {error}") from None
+        Photo.objects.filter(pk=made.pk).update(created=photo.created)

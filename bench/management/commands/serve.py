@@ -1,0 +1,45 @@
+"""Serve the application, on a server fit for use, with backups."""
+
+from typing import Any
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+
+class Command(BaseCommand):
+    """`manage.py serve`: migrate, serve until interrupted, make a backup every day."""
+
+    help = __doc__
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Where to listen, how often to copy."""
+        parser.add_argument("--host", default="127.0.0.1")
+        parser.add_argument("--port", type=int, default=8000)
+        parser.add_argument("--threads", type=int, default=4)
+        parser.add_argument("--backup-hours", type=float, default=24.0, help="hours from one backup to the next; 0 for none")
+        parser.add_argument("--check", action="store_true", help="set everything up, but do not serve")
+
+    def prepare(self) -> None:
+        """What must be there before anybody comes."""
+        call_command("migrate", verbosity=0, interactive=False)
+
+    def handle(self, *args: Any, host: str, port: int, threads: int, backup_hours: float, check: bool, **options: Any) -> None:
+        """Run."""
+        import waitress
+
+        from bench.backup import Keeper
+        from gancho.wsgi import application
+
+        self.prepare()
+        if check:
+            self.stdout.write("Gancho is set up.")
+            return
+        try:
+            server = waitress.create_server(application, host=host, port=port, threads=threads)
+        except OSError as error:
+            raise CommandError(f"Port {port} is taken ({error.strerror}). Try: PORT={port + 1} bin/demo") from None
+        if backup_hours > 0:
+            Keeper(backup_hours).start()
+        self.stdout.write(f"Gancho is at http://{host}:{port}/  (Ctrl-C stops it)")
+        self.stdout.flush()
+        server.run()

@@ -1,0 +1,159 @@
+"""Keeping: a job as a file that comes in the same; hostile files; backups that are opened, pruned and put back."""
+
+import io
+import json
+import shutil
+import struct
+import zipfile
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import CommandError, call_command
+from django.test import TransactionTestCase, override_settings
+from django.urls import reverse
+from msgspec.structs import replace
+
+from bench import archive, backup, photos
+from bench.models import Job, Line, Photo, Wall
+from tests.bench.test_log import jpeg
+from tests.bench.test_workbench import BenchCase
+from tests.plans import plan
+from trade import planfile
+from trade.shop import OnHand, Shop
+
+
+def zipped(**files: bytes) -> bytes:
+    made = io.BytesIO()
+    with zipfile.ZipFile(made, "w", zipfile.ZIP_DEFLATED) as file:
+        for name, content in files.items():
+            file.writestr(name, content)
+    return made.getvalue()
+
+
+class AJobAsAFile(BenchCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.addCleanup(shutil.rmtree, settings.PHOTOS_DIR, True)
+        self.post("move", "shelf", left_mm="650", top_mm="1500")
+        self.post("undo")
+        photos.keep(self.wall.pk, "shelf", "left one", jpeg((300, 200)))
+
+    def bring(self, raw: bytes, name: str = "job.zip") -> Any:
+        return self.client.post(reverse("import"), {"plan": SimpleUploadedFile(name, raw)})
+
+    def test_what_goes_out_comes_in_again_the_same_to_the_byte(self) -> None:
+        out = self.client.get(reverse("job-file", args=[self.job.pk])).content
+        self.assertRedirects(self.bring(out), "/")
+        other = Job.objects.exclude(pk=self.job.pk).get()
+        self.assertEqual(archive.written(other), out)
+        wall = other.walls.get()
+        self.assertEqual((wall.at, wall.last, wall.plan()), (1, 2, self.plan()))
+        self.assertEqual(Line.objects.filter(wall=wall).count(), 2)
+        self.client.post(reverse("redo", args=[wall.pk]), {"base": "1"})
+        self.assertEqual(wall.__class__.objects.get(pk=wall.pk).plan().piece("shelf").left_mm, 650.0)
+
+    def test_everything_is_every_job(self) -> None:
+        Wall.begin(Job.objects.create(name="Attic"), plan(), "Begin")
+        out = self.client.get(reverse("everything")).content
+        self.bring(out)
+        self.assertEqual(sorted(Job.objects.values_list("name", flat=True)), ["Attic", "Attic", "Job", "Job"])
+        self.assertEqual(Photo.objects.count(), 2)
+
+    def test_the_rack_of_another_house_is_not_taken_along(self) -> None:
+        hand = OnHand(name="end", board="plywood", kind="sheet", length_mm=500, width_mm=400, thickness_mm=18, rack=7)
+        raw = planfile.dump(replace(plan(), shop=Shop(on_hand=(hand,))))
+        self.client.post(reverse("import"), {"plan": SimpleUploadedFile("x.json", raw)})
+        self.assertIsNone(Wall.objects.order_by("-pk")[0].plan().shop.on_hand[0].rack)
+
+    def test_hostile_and_broken_files_are_refused_whole(self) -> None:
+        good = archive.written(self.job)
+        about = json.loads(zipfile.ZipFile(io.BytesIO(good)).read("job.json"))
+        history = zipfile.ZipFile(io.BytesIO(good)).read("walls/1/history.json")
+        plain = about | {"walls": [about["walls"][0] | {"photos": []}]}
+
+        def job(what: Any, *, steps: bytes = history, **more: bytes) -> bytes:
+            return zipped(**{"job.json": json.dumps(what).encode(), "walls/1/history.json": steps, **more})
+
+        climbing = zipped(**{"job.json": b"{}", "../../etc/passwd": b"x"})
+        for raw, said in (
+            (b"PK\x03\x04 nothing", "cut short"), (good[:-200], "cut short"), (climbing, "is no part of a job file"),
+            (zipped(**{"job.json": b"[" * 10_000}), "can&#x27;t be read"), (zipped(**{"job.json": b'{"a":' * 20_000}), "job.json"),
+            (zipped(**{"walls/1/plan.json": b"{}"}), "“job.json” is missing"), (job(plain | {"version": 2}), "can&#x27;t be read"),
+            (job(plain | {"walls": "many"}), "can&#x27;t be read"), (job(plain, steps=b"[]"), "hang together"),
+            (job(plain, steps=b'[{"number": 1}]'), "can&#x27;t be read"), (job(about), "“photos/1.jpg” is missing"),
+            (job(about, **{"photos/1.jpg": b"<svg onload=alert(1)>"}), "That is no photo"),
+            (job(plain | {"walls": [plain["walls"][0] | {"at": 9}]}), "hang together"),
+        ):  # fmt: skip
+            with self.subTest(said):
+                self.assertContains(self.bring(raw), said, status_code=422)
+        self.assertEqual(Job.objects.count(), 1)
+
+    def test_a_bomb_is_stopped_while_it_unpacks(self) -> None:
+        """A megabyte that says it is small, and unpacks to a gigabyte: no more is read than a job may have."""
+        made = zipped(**{"job.json": b"0" * 50_000_000})
+        lying = made.replace(struct.pack("<I", 50_000_000), struct.pack("<I", 10))
+        for raw in (made, lying):
+            with self.assertRaises(archive.RefusedFileError):
+                archive._opened(raw, [10_000_000])
+
+
+@override_settings(BACKUP_DIR=Path(settings.DATA_DIR) / "backups-of-tests")
+class Backups(TransactionTestCase):
+    def setUp(self) -> None:
+        for folder in (settings.BACKUP_DIR, settings.PHOTOS_DIR):
+            shutil.rmtree(folder, True)
+            self.addCleanup(shutil.rmtree, folder, True)
+        self.wall = Wall.begin(Job.objects.create(name="Job"), plan(), "Begin")
+
+    def test_it_is_made_opened_and_put_back(self) -> None:
+        photos.keep(self.wall.pk, "shelf", "", jpeg())
+        before = Wall.objects.get().plan()
+        made = backup.make()
+        self.wall.record(replace(before, name="Changed"), "Rename", 1)
+        Job.objects.create(name="Another")
+        (photos.folder() / Photo.objects.get().file).unlink()
+        call_command("restore", str(made), verbosity=0)
+        self.assertEqual((Wall.objects.get().plan(), Job.objects.count()), (before, 1))
+        self.assertTrue((photos.folder() / Photo.objects.get().file).exists())
+        kept = [path.stem for _, path in backup.kept()]
+        self.assertTrue(any(name.endswith("before-restore") for name in kept), kept)
+
+    def test_a_damaged_one_is_refused_and_nothing_changes(self) -> None:
+        made = backup.make()
+        raw = bytearray(made.read_bytes())
+        for spoil in (raw[: len(raw) // 2], raw[:200] + b"\x00" * 400 + raw[600:], b"nonsense"):
+            made.write_bytes(bytes(spoil))
+            with self.assertRaises(backup.BadBackupError):
+                backup.verify(made)
+            with self.assertRaisesMessage(CommandError, "Nothing was changed"):
+                call_command("restore", str(made))
+        self.assertEqual(Wall.objects.count(), 1)
+
+    def test_a_database_that_is_none_is_refused(self) -> None:
+        made = Path(settings.BACKUP_DIR) / "gancho-20310101-000000.zip"
+        made.parent.mkdir(parents=True)
+        made.write_bytes(zipped(**{"database.sqlite3": b"SQLite format 3\x00" + b"x" * 4000}))
+        with self.assertRaises(backup.BadBackupError):
+            backup.verify(made)
+
+    def test_days_and_weeks_are_kept(self) -> None:
+        """By hand: one a day for 100 days; seven days stay, and one for each of eight weeks, two of which are among the days."""
+        place = Path(settings.BACKUP_DIR)
+        place.mkdir(parents=True)
+        first = datetime(2031, 1, 6, 3, tzinfo=UTC)  # a Monday
+        for n in range(100):
+            (place / f"gancho-{(first + timedelta(days=n)).strftime('%Y%m%d-%H%M%S')}.zip").write_bytes(b"x")
+        backup.prune()
+        kept = [when for when, _ in backup.kept()]
+        self.assertEqual(kept[:7], [first + timedelta(days=99 - n) for n in range(7)])
+        self.assertEqual(len({when.isocalendar()[:2] for when in kept}), 8)
+        self.assertEqual(len(kept), 13)
+
+    def test_one_is_due_once_a_day(self) -> None:
+        self.assertTrue(backup.due(24.0))
+        backup.make()
+        self.assertFalse(backup.due(24.0))
+        self.assertTrue(backup.due(0.0))

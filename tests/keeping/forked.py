@@ -1,0 +1,40 @@
+"""A server that can be killed again and again: loaded once, forked for each life. Not a test; `test_killed` runs it.
+
+Every line on its standard input begins a life; it answers with the number of the process that serves, and its port.
+"""
+
+import os
+import socket
+import sys
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gancho.settings")
+
+
+def main() -> None:
+    """Serve, life after life."""
+    import django
+
+    django.setup()
+    import waitress
+    from django.db import connections
+    from django.test import Client
+
+    from gancho.wsgi import application
+
+    Client(headers={"host": "127.0.0.1"}).get("/walls/1/fix/")  # what is loaded once need not be loaded in every life
+    connections.close_all()
+    for _ in sys.stdin:
+        listening = socket.socket()
+        listening.bind(("127.0.0.1", 0))
+        listening.listen(64)
+        child = os.fork()
+        if not child:
+            waitress.serve(application, sockets=[listening], threads=4, _quiet=True)
+            os._exit(0)
+        print(child, listening.getsockname()[1], flush=True)
+        listening.close()  # so that what waits at its door falls with it
+        os.waitpid(child, 0)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,113 @@
+"""A server that is killed in the middle of writing, fifty times: no change that it acknowledged is lost, and the database is sound."""
+
+import os
+import re
+import signal
+import sqlite3
+import subprocess
+import sys
+import tempfile
+import threading
+import urllib.parse
+import urllib.request
+from contextlib import closing, suppress
+from http.client import HTTPException
+from pathlib import Path
+from random import Random
+
+from django.test import SimpleTestCase
+
+ROOT = Path(__file__).resolve().parents[2]
+LIVES, WRITERS = 50, 4
+BEGIN = """
+import django; django.setup()
+from django.core.management import call_command
+from bench.models import Job, Wall
+from tests.plans import plan
+call_command("migrate", verbosity=0)
+job = Job.objects.create(name="Job")
+print(*[Wall.begin(job, plan(), "Begin").pk for _ in range({})])
+"""
+
+
+def _end(group: int) -> None:
+    """Whoever is left of it."""
+    with suppress(ProcessLookupError):
+        os.killpg(group, signal.SIGKILL)
+
+
+class Writer(threading.Thread):
+    """Moves a shelf on a wall of its own until the server is gone; remembers what was acknowledged."""
+
+    def __init__(self, port: int, wall: int) -> None:
+        super().__init__()
+        self.here, self.acknowledged, self.wall = f"http://127.0.0.1:{port}/walls/{wall}/", dict[int, int](), wall
+        self.wrote = threading.Event()
+
+    def run(self) -> None:
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor())
+        try:
+            page = opener.open(f"{self.here}fix/?piece=shelf", timeout=5).read().decode()
+            token, base = page.split('x-csrftoken": "')[1].split('"')[0], int(re.findall(r'data-base="(\d+)"', page)[0])
+            for n in range(10_000):
+                left = 600 + (base * 7 + n) % 400
+                body = urllib.parse.urlencode({"base": base, "left_mm": left, "top_mm": 1500}).encode()
+                asked = urllib.request.Request(
+                    f"{self.here}pieces/shelf/move/", body, {"X-CSRFToken": token, "HX-Request": "true"}
+                )
+                base = int(re.findall(r'data-base="(\d+)"', opener.open(asked, timeout=5).read().decode())[0])
+                self.acknowledged[base] = left
+                self.wrote.set()
+        except (OSError, HTTPException):
+            return  # it was killed
+
+
+class Killed(SimpleTestCase):
+    def test_fifty_times(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            env = os.environ | {"GANCHO_DATA": folder, "DJANGO_SETTINGS_MODULE": "gancho.settings", "PYTHONPATH": str(ROOT)}
+            made = subprocess.run(
+                [sys.executable, "-c", BEGIN.format(WRITERS)], env=env, cwd=ROOT, capture_output=True, text=True, check=True
+            )
+            walls = [int(each) for each in made.stdout.split()]
+            lives = subprocess.Popen(
+                [sys.executable, "tests/keeping/forked.py"], env=env, cwd=ROOT, text=True, start_new_session=True,
+                stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL,
+            )  # fmt: skip
+            self.addCleanup(_end, lives.pid)
+            self._live(lives, walls, Path(folder) / "gancho.sqlite3")
+            assert lives.stdin is not None
+            assert lives.stdout is not None
+            _end(lives.pid)
+            lives.stdin.close()
+            lives.stdout.close()
+            lives.wait(20)
+
+    def _live(self, lives: "subprocess.Popen[str]", walls: list[int], database: Path) -> None:
+        dice, told = Random(50), 0
+        assert lives.stdin is not None
+        assert lives.stdout is not None
+        for life in range(LIVES):
+            lives.stdin.write("\n")
+            lives.stdin.flush()
+            server, port = (int(each) for each in lives.stdout.readline().split())
+            writers = [Writer(port, wall) for wall in walls]
+            for each in writers:
+                each.start()
+            self.assertTrue(writers[0].wrote.wait(20), "nobody could write")
+            writers[0].join(dice.uniform(0.02, 0.25))  # somewhere in the middle
+            os.kill(server, signal.SIGKILL)
+            for each in writers:
+                each.join()
+            with closing(sqlite3.connect(database)) as opened:
+                self.assertEqual(opened.execute("PRAGMA integrity_check").fetchone(), ("ok",), life)
+                self.assertEqual(opened.execute("PRAGMA foreign_key_check").fetchall(), [], life)
+                for each in writers:
+                    told += len(each.acknowledged)
+                    for base, left in each.acknowledged.items():
+                        row = opened.execute(
+                            "SELECT plan FROM bench_revision WHERE wall_id = ? AND number = ?", (each.wall, base)
+                        ).fetchone()
+                        self.assertIsNotNone(row, f"life {life}: change {base} of wall {each.wall} is lost")
+                        self.assertIn(f'"left_mm": {left}.0', row[0])
+        self.assertGreaterEqual(told, LIVES)
