@@ -61,7 +61,7 @@ def written(job: Job) -> bytes:
     with zipfile.ZipFile(made, "w", zipfile.ZIP_DEFLATED) as file:
         for number, wall in enumerate(job.walls.filter(deleted=None), start=1):
             shown = []
-            for photo in wall.photos.all():
+            for photo in wall.photos.filter(deleted=None):
                 n += 1
                 _put(file, f"photos/{n}.jpg", (photos.folder() / photo.file).read_bytes())
                 shown.append(_Photo(file=f"photos/{n}.jpg", key=photo.key, caption=photo.caption, created=photo.created))

@@ -8,7 +8,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
-from bench.access import job_or_404, jobs, wall_or_404
+from bench.access import job_or_404, jobs, own_walls, wall_or_404
 from bench.models import Job, Photo, Trail, Wall
 from bench.photos import folder
 
@@ -41,7 +41,9 @@ def contents(request: HttpRequest) -> HttpResponse:
     gone = [(each, each.deleted + KEPT) for each in jobs(request, deleted=True)]
     walls = Wall.objects.filter(job__in=jobs(request), deleted__isnull=False).select_related("job")
     lying = [(wall, wall.deleted + KEPT) for wall in walls if wall.deleted]
-    return render(request, "bench/bin.html", {"jobs": gone, "walls": lying})
+    photos = Photo.objects.filter(own_walls(request, "wall__"), deleted__isnull=False).select_related("wall")
+    shown = [(photo, photo.deleted + KEPT) for photo in photos if photo.deleted]
+    return render(request, "bench/bin.html", {"jobs": gone, "walls": lying, "photos": shown})
 
 
 @require_POST
@@ -52,6 +54,10 @@ def restore(request: HttpRequest, what: str, pk: int) -> HttpResponse:
         Job.objects.filter(pk=job.pk).update(deleted=None)
         Trail.note(request, f"took the job “{job.name}” out of the bin", job)
         return redirect("jobs")
+    if what == "photo":
+        photo = get_object_or_404(Photo.objects.filter(own_walls(request, "wall__"), deleted__isnull=False), pk=pk)
+        Photo.objects.filter(pk=photo.pk).update(deleted=None)
+        return redirect(f"{photo.wall.get_absolute_url()}record/?piece={photo.key}&look=look")
     if what != "wall":
         raise Http404("There is no such thing in the bin.")
     wall = get_object_or_404(Wall.objects.filter(job__in=jobs(request), deleted__isnull=False), pk=pk)
@@ -64,7 +70,9 @@ def empty() -> int:
     """Let go for good of what has been in the bin for long enough; how many jobs and walls that were."""
     before = timezone.now() - KEPT
     jobs_gone, walls_gone = Job.objects.filter(deleted__lt=before), Wall.objects.filter(deleted__lt=before)
-    files = list(Photo.objects.filter(Q(wall__in=walls_gone) | Q(wall__job__in=jobs_gone)).values_list("file", flat=True))
+    thrown = Photo.objects.filter(Q(wall__in=walls_gone) | Q(wall__job__in=jobs_gone) | Q(deleted__lt=before))
+    files = list(thrown.values_list("file", flat=True))
+    thrown.delete()
     count = jobs_gone.count() + walls_gone.exclude(job__in=jobs_gone).count()
     walls_gone.delete()
     jobs_gone.delete()

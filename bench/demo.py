@@ -1,6 +1,7 @@
 """Demo data: made-up places and things. A rowing club's boathouse, a village library's reading corner, a flat full of plants."""
 
 import re
+from datetime import UTC, date, datetime
 from fractions import Fraction
 from typing import Any
 
@@ -8,10 +9,13 @@ from msgspec.structs import replace
 
 from bench.models import Job, Wall
 from trade import lie, notes, sketch
+from trade.built import Hung, Look, Proof
 from trade.choose import placement
 from trade.devices.hidden import HiddenWall, Member, Service
 from trade.devices.stand_ins import StandIns
 from trade.evidence import Reading
+from trade.job import found
+from trade.job.steps import steps
 from trade.mounts import mount_of
 from trade.plan import BracketShelf, Layer, Plan, Policy, RodShelf, Stud, Thing
 from trade.plan import Wall as PlanWall
@@ -58,7 +62,12 @@ def changing_room() -> Plan:
         screw="wood_10", screw_length_mm=2.5 * _INCH,
         things=(Thing(name="Paint and varnish tins", mass_kg=16.0), Thing(name="Epoxy, two cans", mass_kg=6.0, at_mm=1100)),
     )  # fmt: skip
-    return Plan(name="East wall, changing room", units="imperial", wall=wall, pieces=(towels, trophies, paint))
+    plan = Plan(name="East wall, changing room", units="imperial", wall=wall, pieces=(towels, trophies, paint))
+    plan = _hung(plan, "towels", date(2026, 6, 13), minutes=110.0, cost=84.0, note="Left stud by magnet, right by nail.")
+    read: dict[str, Any] = {"before_mm": 0.0, "loaded_mm": 1.1, "after_mm": 0.1, "level_mm_per_m": 0.5}
+    proof = Proof(piece="towels", on=date(2026, 6, 13), kg=21.9, minutes=15.0, by="Ines", **read)
+    looks = (Look(piece="towels", on=date(2026, 7, 14), held="firm", by="Ines", note="Snugged all eight screws."),)
+    return replace(plan, built=replace(plan.built, proofs=(proof,), looks=looks))
 
 
 def _readings() -> tuple[Reading, ...]:
@@ -144,6 +153,18 @@ def _framed(width_mm: float, first_mm: float, step_mm: float, off_mm: float = 2.
     )
 
 
+def _hung(plan: Plan, key: str, day: date, **more: Any) -> Plan:
+    """The plan with a piece put up, every hole as it should be."""
+    at = datetime(day.year, day.month, day.day, 10, tzinfo=UTC)
+    for step in steps(plan, key, plan.units):
+        if step.mark is not None:
+            plan = found.tell(plan, step.mark, found.Told("good", at=at, by="Ines"))
+        else:
+            plan = found.done(plan, key, step.key, at, "Ines")
+    hung = Hung(piece=key, on=day, by="Ines", **more)
+    return replace(plan, built=replace(plan.built, hung=(*plan.built.hung, hung)))
+
+
 def workshop() -> Plan:
     """Plywood on studs in the boathouse's workshop: a rail, cleats, pegs, a holder board, a cabinet, a notice panel."""
     wall = PlanWall(
@@ -222,10 +243,18 @@ def story_corner() -> Plan:
         plan, "rod_beam", (5000.0, 1400.0), "mantel", "Mantel", length_mm=1500.0, depth_mm=180.0, thickness_mm=120.0,
         in_beam_mm=90.0, screw_length_mm=165.1, things=(Thing(name="Clock", mass_kg=5.0, at_mm=750.0),),
     )  # fmt: skip
-    return _put(
+    plan = _put(
         plan, "bracket_beam", (5000.0, 2000.0), "busts", "Busts", length_mm=1400.0, depth_mm=220.0, thickness_mm=90.0,
         things=(Thing(name="Two plaster busts", mass_kg=14.0),),
     )  # fmt: skip
+    plan = _hung(plan, "poems", date(2025, 10, 4), minutes=95.0, cost=31.0)
+    plan = _hung(plan, "films", date(2025, 10, 4), minutes=150.0, cost=58.0, note="Boxed in birch from the rack.")
+    plan = _hung(plan, "case-a", date(2025, 11, 8), minutes=25.0, cost=14.0)
+    looks = (
+        Look(piece="poems", on=date(2026, 5, 9), held="loose", by="Ines", note="Right pin turns in its hole."),
+        Look(piece="films", on=date(2026, 5, 9), held="firm", by="Ines"), Look(piece="case-a", on=date(2026, 5, 9), held="firm"),
+    )  # fmt: skip
+    return replace(plan, built=replace(plan.built, looks=looks))
 
 
 def wardrobe() -> Plan:

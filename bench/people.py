@@ -147,6 +147,7 @@ def share(request: HttpRequest, job: int) -> HttpResponse:
     wrong = (helper.is_bound and helper.errors) or (link.is_bound and link.errors)
     shares = found.shares.select_related("helper")
     context = {"job": found, "helper": helper, "link": link, "address": address, "shares": shares, "now": timezone.now(),
+               "walls": found.walls.filter(deleted=None),
                "many": settings.PEOPLE == "many"}  # fmt: skip
     return render(request, "bench/people/share.html", context, status=422 if wrong else 200)
 

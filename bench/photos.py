@@ -6,12 +6,12 @@ from pathlib import Path
 
 from django.conf import settings
 from django.core.files.uploadedfile import UploadedFile
-from django.db import transaction
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
-from bench.access import walls
+from bench.access import own_walls
 from bench.desk import after, desk_or_404, refused
 from bench.models import Photo
 
@@ -103,20 +103,18 @@ def add(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 
 @require_POST
 def drop(request: HttpRequest, wall: int, photo: int) -> HttpResponse:
-    """Take a photo away, for good."""
+    """Put a photo into the bin."""
     desk = desk_or_404(request, wall, "record")
-    found = get_object_or_404(desk.wall.photos, pk=photo)
+    found = get_object_or_404(desk.wall.photos.filter(deleted=None), pk=photo)
     desk.key, desk.look = found.key or None, "look"
-    with transaction.atomic():
-        found.delete()
-        transaction.on_commit(lambda: (folder() / found.file).unlink(missing_ok=True))
+    Photo.objects.filter(pk=found.pk).update(deleted=timezone.now())
     return after(desk)
 
 
 @require_GET
 def show(request: HttpRequest, wall: int, photo: int) -> FileResponse:
     """The picture itself."""
-    found = get_object_or_404(Photo.objects.filter(wall__in=walls(request)), pk=photo, wall=wall)
+    found = get_object_or_404(Photo.objects.filter(own_walls(request, "wall__")), pk=photo, wall=wall)
     answer = FileResponse((folder() / found.file).open("rb"), content_type="image/jpeg")
     answer["Content-Disposition"] = "inline"
     answer["Cache-Control"] = "private, max-age=3600"

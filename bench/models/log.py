@@ -69,6 +69,7 @@ class Photo(models.Model):
     caption = models.CharField(max_length=200, blank=True)
     wide = models.PositiveIntegerField()
     high = models.PositiveIntegerField()
+    deleted = models.DateTimeField(null=True, db_index=True)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

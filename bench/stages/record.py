@@ -169,7 +169,7 @@ class Record:
     def __init__(self, desk: Desk) -> None:
         """Of the piece on the desk."""
         self.plan, self.piece = desk.plan, desk.chosen
-        self.photos = desk.wall.photos.filter(key=desk.chosen.key)
+        self.photos = desk.wall.photos.filter(key=desk.chosen.key, deleted=None)
         self.hung = self.plan.built.as_hung(self.piece.key)
 
     @property

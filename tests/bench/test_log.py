@@ -120,7 +120,9 @@ class Photos(BenchCase):
         with Image.open(io.BytesIO(b"".join(answer.streaming_content))) as kept:  # type: ignore[attr-defined]
             self.assertEqual((kept.size, len(kept.getexif())), ((1067, 1600), 0))
         self.client.post(reverse("drop-photo", args=[self.wall.pk, photo.pk]))
-        self.assertEqual(Photo.objects.count(), 0)
+        self.assertNotContains(self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img")
+        self.client.post(reverse("restore", args=["photo", photo.pk]))
+        self.assertContains(self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img")
 
     def test_what_is_no_photo_is_refused(self) -> None:
         svg = b'<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'

@@ -102,6 +102,14 @@ class Caring(SimpleTestCase):
         hollow = hung(plan(bracket_shelf(left_mm=750.0, anchor="toggle_316", use="display")))
         self.assertIn("turn them no tighter", " ".join(phrase.template for phrase in cares(hollow, "shelf")[0].words))
 
+    def test_after_a_look_the_days_are_counted_from_it(self) -> None:
+        """By hand: looked at on 10 March, the next time is a year later, 9 March, for 2032 is a leap year."""
+        seen = Look(piece="shelf", on=date(2031, 3, 10), held="firm")
+        now = replace(hung(plan()), built=replace(hung(plan()).built, looks=(seen,)))
+        first = cares(now, "shelf")[0]
+        self.assertEqual(first.on, date(2032, 3, 9))
+        self.assertNotIn("Snug", first.words[1].template)
+
     def test_looks_are_kept(self) -> None:
         now = replace(plan(), built=replace(plan().built, looks=(Look(piece="shelf", on=DAY, held="loose", note="left one"),)))
         self.assertEqual(planfile.load(planfile.dump(now)).built.looks[0].held, "loose")

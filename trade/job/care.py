@@ -21,7 +21,7 @@ class Care(NamedTuple):
 
 
 def cares(plan: Plan, key: str) -> tuple[Care, ...]:
-    """When to look at a piece, from the day on which it was hung; none while nobody said that it hangs.
+    """When to look at a piece, from the day on which it was hung or last looked at; none while nobody said that it hangs.
 
     Raises:
         PlanError: no such piece.
@@ -30,8 +30,10 @@ def cares(plan: Plan, key: str) -> tuple[Care, ...]:
     if hung is None:
         return ()
     first, each = data.house("care_first_days"), data.house("care_hollow_days" if _often(piece, plan) else "care_days")
-    days = [hung.on + timedelta(days=first + n * each) for n in range(_LOOKS)]
-    return tuple(Care(day, key, piece.name, _words(piece, plan, n == 0)) for n, day in enumerate(days))
+    looked = [look.on for look in plan.built.looks if look.piece == key and look.on >= hung.on]
+    begins = max(looked) + timedelta(days=each) if looked else hung.on + timedelta(days=first)
+    days = [begins + timedelta(days=n * each) for n in range(_LOOKS)]
+    return tuple(Care(day, key, piece.name, _words(piece, plan, not looked and n == 0)) for n, day in enumerate(days))
 
 
 def _often(piece: AnyPiece, plan: Plan) -> bool:
