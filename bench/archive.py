@@ -3,6 +3,7 @@
 import io
 import re
 import zipfile
+import zlib
 from datetime import datetime
 from typing import Any, Literal
 
@@ -131,7 +132,7 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
                 found[info.filename] = content
     except RefusedFileError:
         raise
-    except (zipfile.BadZipFile, EOFError, NotImplementedError, OSError, ValueError, RuntimeError) as error:
+    except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, OSError, ValueError, RuntimeError) as error:
         raise RefusedFileError("This is no job file, or it was cut short.") from error
     return found
 

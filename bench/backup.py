@@ -7,6 +7,7 @@ import subprocess
 import tempfile
 import threading
 import zipfile
+import zlib
 from contextlib import closing
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -79,13 +80,13 @@ class OneFile:
 
 
 class Server:
-    """A database server, by the programs that come with it; its address is handed to them as it is in the settings."""
+    """A database server, by the programs that come with it: what they must know is never written on a command line."""
 
     suffix = "dump"
 
     def copy(self, to: Path) -> None:
         """By its dump."""
-        self._run("pg_dump", "--format=custom", f"--file={to}", f"--dbname={settings.DATABASE_URL}")
+        self._run("pg_dump", "--format=custom", f"--file={to}")
 
     def check(self, copy: Path) -> None:
         """By listing what is in it."""
@@ -94,13 +95,18 @@ class Server:
 
     def put_back(self, copy: Path) -> None:
         """All of it, or nothing."""
+        name = str(connection.settings_dict["NAME"])
         connections.close_all()
         how = ("--clean", "--if-exists", "--no-owner", "--single-transaction")
-        self._run("pg_restore", *how, f"--dbname={settings.DATABASE_URL}", str(copy))
+        self._run("pg_restore", *how, f"--dbname={name}", str(copy))
 
     def _run(self, *words: str) -> str:
+        told = {"HOST": "PGHOST", "PORT": "PGPORT", "USER": "PGUSER", "PASSWORD": "PGPASSWORD", "NAME": "PGDATABASE"}
+        env = os.environ | {
+            name: str(connection.settings_dict[key]) for key, name in told.items() if connection.settings_dict[key]
+        }
         try:
-            return subprocess.run(words, check=True, capture_output=True, text=True).stdout
+            return subprocess.run(words, check=True, capture_output=True, text=True, env=env).stdout
         except (OSError, subprocess.CalledProcessError) as error:
             said = getattr(error, "stderr", "") or str(error)
             raise BadBackupError(f"{words[0]}: {said.strip()[-300:]}") from error
@@ -156,7 +162,7 @@ def _unpacked(backup: Path, work: Path) -> Path:
                 shutil.copyfileobj(packed, out)
     except KeyError:
         raise BadBackupError(f"There is no {name} in it.") from None
-    except (OSError, zipfile.BadZipFile) as error:
+    except (OSError, zipfile.BadZipFile, zlib.error, EOFError) as error:
         raise BadBackupError(f"It can't be opened ({error}).") from error
     copier.check(copy)
     return copy

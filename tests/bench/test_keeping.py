@@ -79,7 +79,7 @@ class AJobAsAFile(BenchCase):
 
         climbing = zipped(**{"job.json": b"{}", "../../etc/passwd": b"x"})
         for raw, said in (
-            (b"PK\x03\x04 nothing", "cut short"), (good[:-200], "cut short"), (climbing, "is no part of a job file"),
+            (b"PK\x03\x04 nothing", "cut short"), (good[:300] + b"\x00" * 90 + good[390:], "cut short"), (good[:-200], "cut short"), (climbing, "is no part of a job file"),
             (zipped(**{"job.json": b"[" * 10_000}), "can&#x27;t be read"), (zipped(**{"job.json": b'{"a":' * 20_000}), "job.json"),
             (zipped(**{"walls/1/plan.json": b"{}"}), "“job.json” is missing"), (job(plain | {"version": 2}), "can&#x27;t be read"),
             (job(plain | {"walls": "many"}), "can&#x27;t be read"), (job(plain, steps=b"[]"), "hang together"),
