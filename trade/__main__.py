@@ -20,6 +20,7 @@ from trade.fixings.held import held
 from trade.fixings.site import Site
 from trade.job import told as job_told
 from trade.job.days import schedule
+from trade.job.steps import steps
 from trade.load.shelf import ShelfLoad
 from trade.mark.marks import piece_marks
 from trade.measure import Units, read_length, read_weight
@@ -77,6 +78,9 @@ def _parser() -> argparse.ArgumentParser:
         "--at", default="", help="where its middle goes, from the left corner; the middle of the wall when left out"
     )
     hang.add_argument("--height", default="1500 mm", help="where its top goes")
+    hang = command("steps", "say the steps of hanging a piece, in order")
+    hang.add_argument("plan", help="a plan file (JSON), or - for standard input")
+    hang.add_argument("piece", help="its key")
     cure = command("cures", "find what would cure a piece of a plan")
     cure.add_argument("plan", help="a plan file (JSON), or - for standard input")
     cure.add_argument("piece", help="its key")
@@ -163,6 +167,13 @@ def _days(asked: argparse.Namespace) -> int:
     return 0
 
 
+def _steps(asked: argparse.Namespace) -> int:
+    plan, units = _plan(asked)
+    found = steps(plan, asked.piece, units)
+    _say(asked, [step._asdict() for step in found], job_told.steps_as_text(found, units))
+    return EXIT[assess(plan).piece(asked.piece).word]
+
+
 def _ways(asked: argparse.Namespace) -> int:
     plan, units = _plan(asked)
     if asked.piece is not None:
@@ -233,7 +244,7 @@ def _rules(_: argparse.Namespace) -> int:
 
 _COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "assess": _assess, "marks": _marks, "survey": _survey, "explain": _explain, "ways": _ways, "cures": _cures,
-    "cut": _cut, "buy": _buy, "days": _days, "kinds": _kinds, "capacity": _capacity,
+    "cut": _cut, "buy": _buy, "days": _days, "steps": _steps, "kinds": _kinds, "capacity": _capacity,
     "sag": _sag, "schema": _schema, "rules": _rules,
 }  # fmt: skip
 

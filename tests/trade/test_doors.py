@@ -294,6 +294,11 @@ class Shell(SimpleTestCase):
         said = self.run_it("days", example, "--now", "2031-04-07T08:00")[1]
         self.assertRegex(said, r"Mon 07 Apr 18:00 .*Buy[^$]*Sat 12 Apr 09:00 .*Hang")
         self.assertEqual(json.loads(self.run_it("days", example, "--json")[1])["refusal"], "")
+        status, said = self.run_it("steps", example, "towels")
+        self.assertRegex(
+            said, r"5\. Drill the left bracket, hole 1 of 4\n   Across 16\"; Up 64 1/4\"; Bit 3/32\"; Tape at 2 13/16\""
+        )
+        self.assertEqual(len(json.loads(self.run_it("steps", example, "towels", "--json")[1])), 22)
 
     def test_bad_words_are_refused_with_a_sentence(self) -> None:
         for words, said in (

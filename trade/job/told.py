@@ -1,5 +1,6 @@
 """What the saw, the shop and the days say in a shell."""
 
+from collections.abc import Sequence
 from typing import Any
 
 from trade import data, say
@@ -8,6 +9,7 @@ from trade.cut.plan import BoardJob, CutPlan, SheetJob, source_words
 from trade.cut.sheets import Cut
 from trade.cut.shopping import Shopping
 from trade.job.days import Schedule
+from trade.job.steps import Step
 from trade.measure import Units, say_fine_length, say_length
 
 
@@ -127,3 +129,17 @@ def days_as_text(found: Schedule) -> str:
         if step.waits_hours:
             lines.append(f"{'':<23}then {step.waits_hours:g} hours: {step.why}")
     return "\n".join([*lines, *([found.refusal] if found.refusal else [])])
+
+
+def steps_as_text(found: Sequence[Step], units: Units) -> str:
+    """The steps of hanging a piece, to read."""
+    lines = []
+    for n, step in enumerate(found, start=1):
+        people = f" ({step.people} people)" if step.people > 1 else ""
+        lines.append(f"{n}. {step.title}{people}{', done' if step.done else ''}")
+        if step.facts:
+            lines.append("   " + "; ".join(f"{name} {value}" for name, value in step.facts))
+        lines += [f"   {say.phrase(phrase, units)}" for phrase in step.words]
+        lines += [f"   Mind: {say.phrase(phrase, units)}" for phrase in step.cautions]
+        lines += [f"   Then wait {step.wait_hours:g} hours."] if step.wait_hours else []
+    return "\n".join(lines)
