@@ -1,9 +1,14 @@
 """People: what is somebody's own is nobody else's, proved address by address; helpers hang, links show, wrong passwords rest."""
 
+import os
 import re
+import subprocess
+import sys
+import tempfile
 from datetime import timedelta
 from typing import Any
 
+from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.test import Client, TestCase, override_settings
@@ -197,13 +202,18 @@ class TheBin(TestCase):
 
 
 class Deployed(TestCase):
+    def test_no_secret_lies_in_the_repository(self) -> None:
+        """In no file that is tracked: a private key, a key of a cloud, a settled secret key, a password in an address."""
+        listed = subprocess.run(["git", "ls-files", "-z"], cwd=settings.BASE_DIR, capture_output=True, check=True).stdout
+        secret = re.compile(
+            rb"-----BEGIN [A-Z ]*PRIVATE KEY|AKIA[0-9A-Z]{16}|SECRET_KEY\s*=\s*[\"'][^\"'\n]{20,}|://[\w.]+:[^\s/@{]{3,}@"
+        )
+        found = [name for name in listed.decode().split("\0") if name and secret.search((settings.BASE_DIR / name).read_bytes())]
+        self.assertEqual(found, [])
+        self.assertNotIn(b"data/", b"".join(each for each in listed.split(b"\0") if each.startswith(b"data/")))
+
     def test_production_settings_pass_djangos_own_check(self) -> None:
         """In a process of its own, with the environment of a server behind https."""
-        import os
-        import subprocess
-        import sys
-        import tempfile
-
         with tempfile.TemporaryDirectory() as folder:
             env = os.environ | {
                 "GANCHO_DATA": folder,

@@ -6,8 +6,11 @@ import threading
 from contextlib import suppress
 
 import pdfplumber
+from django.contrib.auth import get_user_model
+from django.test import override_settings
 from playwright.sync_api import expect
 
+from bench.models import Job, Wall
 from tests.browser.base import PHONE, BrowserCase
 from tests.plans import bracket_shelf, plan
 from trade.assess import assess
@@ -131,6 +134,33 @@ class AtTheWall(BrowserCase):
         label = self.context.request.get(self.here + str(self.page.locator("#label-pdf").get_attribute("href")))
         with pdfplumber.open(io.BytesIO(label.body())) as paper:
             self.assertIn("Carries 20 kg in all", paper.pages[0].extract_text(x_tolerance_ratio=0.1))
+
+    @override_settings(PEOPLE="many")
+    def test_a_session_that_ended_loses_no_tap(self) -> None:
+        ana = get_user_model().objects.create_user("ana", password="a long enough one")
+        wall = Wall.begin(Job.objects.create(name="Job", owner=ana), plan(bracket_shelf()), "Begin")
+        here = f"/walls/{wall.pk}/pieces/shelf/hang/"
+        self.sign_in(here)
+        self.heading("at hand")
+        self.context.clear_cookies(name="sessionid")
+        self.yes()
+        expect(self.page.locator("#kept")).to_contain_text("signed out")
+        self.sign_in(here)
+        self.heading("Switch off")
+        self.assertEqual([each.step for each in self.now(wall).built.done], ["ready"])
+
+        self.page.goto(f"/walls/{wall.pk}/fix/?piece=shelf")
+        self.context.clear_cookies(name="sessionid")
+        self.page.locator("#units-imperial").tap()
+        expect(self.page.locator("#trouble")).to_contain_text("signed out")
+
+    def sign_in(self, to: str) -> None:
+        self.page.goto(to)
+        self.page.locator("#id_username").fill("ana")
+        self.page.locator("#id_password").fill("a long enough one")
+        self.assertAccessible()
+        self.page.locator("main button").tap()
+        self.page.wait_for_url(f"**{to}**")
 
     def test_what_cannot_be_read_is_said_and_what_was_typed_stays(self) -> None:
         wall = self.open(plan(bracket_shelf()), "hang", "shelf")

@@ -57,6 +57,10 @@ async function patiently(asking) {
 async function ask(url, options) {
   try {
     const answer = await fetch(url, options);
+    if (answer.redirected && new URL(answer.url).pathname === "/people/sign-in/") {
+      trouble("You are signed out: nothing was changed. Sign in again and go on.");
+      return null;
+    }
     if (answer.ok || answer.status === 422 || answer.status === 409) return answer;
     trouble("That did not work, and nothing was changed. Load the page again and go on.");
   } catch (error) {

@@ -22,7 +22,7 @@ async function newest(request, url) {
   const name = url.origin + url.pathname;
   try {
     const answer = await fetch(request);
-    if (answer.ok) await shelf.put(name, answer.clone());
+    if (answer.ok && !answer.redirected) await shelf.put(name, answer.clone());
     return answer;
   } catch (error) {
     const old = await shelf.match(name);

@@ -96,6 +96,10 @@ async function deliver() {
       return;
     }
     html = await answer.text();
+    if (answer.redirected || !html.includes('id="hang"')) {
+      tell(0, "You are signed out. What you tapped is kept here: sign in, and come back to this page.");
+      return;
+    }
     keep(kept().filter((each) => each.uid !== last.uid));
   }
   if (html) lay(html, last);
@@ -111,7 +115,8 @@ function lay(html, last) {
   const theirs = steps().find((step) => step.dataset.key === fresh.dataset.at);
   const mine = steps().find((step) => step.dataset.key === here);
   const speaks = fresh.dataset.trouble || STAYS.includes(last.what);
-  show(speaks || !mine ? theirs || steps()[0] : mine, !speaks);
+  const over = mine?.classList.contains("step-done") && last.step === here; // it was told before the page was there
+  show(speaks || over || !mine ? theirs || steps()[0] : mine, !speaks);
   if (fresh.querySelector(".message") && mine) {
     shown().querySelector("details")?.toggleAttribute("open", open);
     for (const [id, value] of typed) if (document.getElementById(id)) document.getElementById(id).value = value;
