@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.plans import GYPSUM, bracket_shelf, plan, rod_shelf, wall
-from trade import planfile
+from trade import data, planfile
 from trade.assess import assess
 from trade.built import Drilled
 from trade.choose import placement
@@ -22,6 +22,7 @@ from trade.mark.marks import Mark, piece_marks
 from trade.mounts import KINDS
 from trade.plan import Layer, Plan, Stud, Thing
 from trade.policy import Policy
+from trade.shop import Finish, Shop
 
 
 def hung(kind: str, **changes: Any) -> Plan:
@@ -78,6 +79,10 @@ class Order(SimpleTestCase):
         waits = [step.wait_hours for step in steps(glued, glued.pieces[0].key, "metric")]
         self.assertEqual(max(waits), 24.0)
         self.assertIn("let-in", keys(plan(rod_shelf())))
+        varnished = replace(plan(), shop=Shop(finish=Finish(top="oil_varnish")))
+        harden = next(step for step in steps(varnished, "shelf", "metric") if step.key == "harden")
+        self.assertEqual(harden.wait_hours, data.coatings()["oil_varnish"].load_days * 24)
+        self.assertNotIn("harden", keys(plan()))
         self.assertNotIn("let-in", keys(plan(rod_shelf(let_in=False))))
         heavy = plan(rod_shelf(thickness_mm=95.0, length_mm=1400.0, supports_mm=(100.0, 1300.0), depth_mm=300.0))
         people = {step.key: step.people for step in steps(heavy, "ledge", "metric")}

@@ -9,6 +9,8 @@ from typing import Literal, NamedTuple
 
 from trade import data
 from trade.check import Phrase, Quantity
+from trade.cut.finish import finishing
+from trade.cut.parts import parts_of
 from trade.job.days import in_resin
 from trade.load.lifting import lift
 from trade.mark.marks import Mark, piece_marks
@@ -94,7 +96,16 @@ class _Work:
             words = (Phrase("Nothing hangs on it and nobody touches it until then."),)
             yield Step("set", "wait", "Let the resin set", words, wait_hours=data.house("resin_hours"))
         yield from (self._do(each) for each in self.hanging.after)
+        if (hours := self._hardens()) > 0:
+            words = (Phrase("Counted from the last coat: before that, things stick to it and leave their marks."),)
+            yield Step("harden", "wait", "Let the finish harden before you load it", words, wait_hours=hours)
         yield self._close()
+
+    def _hardens(self) -> float:
+        """Hours from the last coat until the piece may be loaded; nought where none of its wood is finished here."""
+        parts = [part for part in parts_of(self.plan).cut if part.key == self.piece.key] if self.plan.shop.finish.top else []
+        done = finishing(self.plan.shop.finish, parts)
+        return max((each.row.load_days for each in done.coats), default=0.0) * 24 * done.slower if done.area_m2 > 0 else 0.0
 
     def _ready(self) -> Step:
         """Everything at hand before anybody climbs."""
