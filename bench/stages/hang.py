@@ -16,6 +16,7 @@ from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
+from bench.access import wall_or_404
 from bench.desk import Desk, desk_or_404
 from bench.drawing import elevation
 from bench.drawing.scale import Scale
@@ -136,13 +137,14 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     step, what, uid = request.POST.get("step", ""), request.POST.get("what", ""), request.POST.get("uid", "")[:64]
     message = ""
     with transaction.atomic():
-        desk = desk_or_404(request, wall, "hang", key, "hang")
-        kept = Wall.objects.select_for_update().get(pk=wall)
+        wall_or_404(request, wall, "hang")
+        kept = Wall.objects.select_for_update().get(pk=wall)  # first held, then read: nothing comes between
         kept.actor = request.user
+        desk = desk_or_404(request, wall, "hang", key, "hang")
         if not (uid and Told.objects.filter(wall=kept, uid=uid).exists()):
             try:
                 if what == "undo":
-                    message = "" if kept.step(-1, kept.at) else "There is nothing left to undo."
+                    message = _undone(kept, desk)
                 else:
                     plan, label = _changed(request, desk, step, what)
                     if plan != desk.plan:
@@ -158,6 +160,13 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     if message or request.headers.get("X-Part") == "steps":
         return _answer(request, at, 422 if message else 200)
     return HttpResponseRedirect(f"{reverse('at-wall', args=[wall, key])}?step={at.step.key}")
+
+
+def _undone(kept: Wall, desk: Desk) -> str:
+    """Take the last change back; why not, in words, where that may not be. A helper takes back only their own."""
+    if desk.helping and kept.revisions.filter(number=kept.at).exclude(by=desk.request.user.pk).exists():
+        return "The last change here was somebody else's: only they, or whose job it is, take it back."
+    return "" if kept.step(-1, kept.at) else "There is nothing left to undo."
 
 
 def _changed(request: HttpRequest, desk: Desk, key: str, what: str) -> tuple[Plan, str]:

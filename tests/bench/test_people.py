@@ -108,8 +108,11 @@ class Own(TestCase):
         page = client.get(reverse("stage", args=[self.wall.pk, "hang"]))
         self.assertContains(page, "Begin at the wall")
         self.assertEqual(re.findall(r'id="notch-(\w+)"', page.content.decode()), ["mark", "hang"])
-        told = client.post(reverse("told", args=[self.wall.pk, "shelf"]), {"step": "ready", "what": "done"})
-        self.assertEqual(told.status_code, 302)
+        url = reverse("told", args=[self.wall.pk, "shelf"])
+        self.assertContains(client.post(url, {"what": "undo"}), "somebody else", status_code=422)
+        self.assertEqual(client.post(url, {"step": "ready", "what": "done"}).status_code, 302)
+        self.assertEqual(client.post(url, {"what": "undo"}).status_code, 302)
+        self.assertEqual(Wall.objects.get().at, 1)
         for name, args in (
             ("stage", ["fix"]),
             ("plan-file", []),
