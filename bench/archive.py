@@ -98,12 +98,19 @@ def read(raw: bytes, owner: Any) -> list[Job]:
     Raises:
         RefusedFileError: it is none, or too large, or holds what no such file holds.
     """
-    with transaction.atomic():
-        files = _opened(raw, [MOST_OPEN])
-        inner = [name for name in files if name.startswith("jobs/")]
-        if not inner:
-            return [_job(files, owner)]
-        return [_job(_opened(files[name], [MOST_OPEN // len(inner)]), owner) for name in sorted(inner, key=_number)]
+    kept: list[str] = []
+    try:
+        with transaction.atomic():
+            files = _opened(raw, [MOST_OPEN])
+            inner = [name for name in files if name.startswith("jobs/")]
+            if not inner:
+                return [_job(files, owner, kept)]
+            room = MOST_OPEN // len(inner)
+            return [_job(_opened(files[name], [room]), owner, kept) for name in sorted(inner, key=_number)]
+    except Exception:
+        for name in kept:  # the database has let go of them; nobody would ever find them again
+            (photos.folder() / name).unlink(missing_ok=True)
+        raise
 
 
 def _number(name: str) -> int:
@@ -137,13 +144,13 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
     return found
 
 
-def _job(files: dict[str, bytes], owner: Any) -> Job:
+def _job(files: dict[str, bytes], owner: Any, kept: list[str]) -> Job:
     about: _Job = _decoded(files, "job.json", _Job)
     job = Job.objects.create(name=about.name[:80] or "Brought in", owner=owner)
     Job.objects.filter(pk=job.pk).update(created=about.created)
     for number, wall in enumerate(about.walls, start=1):
         steps: list[_Step] = _decoded(files, f"walls/{number}/history.json", list[_Step])
-        _wall(job, wall, steps, files)
+        _wall(job, wall, steps, files, kept)
     return job
 
 
@@ -158,7 +165,7 @@ def _decoded(files: dict[str, bytes], name: str, kind: Any) -> Any:
         raise RefusedFileError(f"“{name}” in it can't be read: {str(error)[:200]}") from None
 
 
-def _wall(job: Job, about: _Wall, steps: list[_Step], files: dict[str, bytes]) -> None:
+def _wall(job: Job, about: _Wall, steps: list[_Step], files: dict[str, bytes], names: list[str]) -> None:
     numbers = [step.number for step in steps]
     if about.at not in numbers or numbers != list(range(numbers[0], numbers[0] + len(numbers))) or numbers[0] < 1:
         raise RefusedFileError("A wall's history in it does not hang together.")
@@ -182,4 +189,5 @@ def _wall(job: Job, about: _Wall, steps: list[_Step], files: dict[str, bytes]) -
             made = photos.keep(wall.pk, photo.key[:40], photo.caption, raw)
         except photos.RefusedPhotoError as error:
             raise RefusedFileError(f"“{photo.file[:60]}”: {error}") from None
+        names.append(made.file)
         Photo.objects.filter(pk=made.pk).update(created=photo.created)

@@ -89,7 +89,12 @@ class AJobAsAFile(BenchCase):
         ):  # fmt: skip
             with self.subTest(said):
                 self.assertContains(self.bring(raw), said, status_code=422)
-        self.assertEqual(Job.objects.count(), 1)
+        twice = about | {"walls": [about["walls"][0], about["walls"][0] | {"at": 9}]}
+        half = job(twice, **{"photos/1.jpg": jpeg(), "walls/2/history.json": history})
+        self.assertContains(self.bring(half), "hang together", status_code=422)
+        self.assertEqual(
+            (Job.objects.count(), len(list(photos.folder().glob("*.jpg")))), (1, 1), "a photo of a refused job is left"
+        )
 
     def test_a_bomb_is_stopped_while_it_unpacks(self) -> None:
         """A megabyte that says it is small, and unpacks to a gigabyte: no more is read than a job may have."""
