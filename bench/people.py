@@ -38,6 +38,12 @@ class SignInForm(AuthenticationForm):
         "inactive": "That account is closed.",
     }  # fmt: skip
 
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        """In plain words."""
+        super().__init__(*args, **kwargs)
+        self.label_suffix = ""
+        self.fields["username"].label = "Your name here"
+
 
 @method_decorator(login_not_required, name="dispatch")
 class SignIn(LoginView):
@@ -84,6 +90,14 @@ class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
     class Meta(BaseUserCreationForm.Meta):
         model = get_user_model()
         fields = ("username",)
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        """In plain words."""
+        super().__init__(*args, **kwargs)
+        name, password, again = (self.fields[key] for key in ("username", "password1", "password2"))
+        name.label, name.help_text = "Your name here", "Letters and digits; helpers are found by it."
+        password.label, password.help_text = "Password", "Ten characters or more; some words that only you put together are good."
+        again.label, again.help_text = "The same again", ""
 
 
 @login_not_required
