@@ -137,6 +137,15 @@ class AtTheBench(BrowserCase):
         self.page.locator("#id_thing-1-name").press("Tab")
         expect(self.page.locator("#verdict .asks-list")).to_contain_text("what “Kettle” weighs")
 
+    def test_a_link_that_is_drawn_anew_under_the_finger_is_still_pressed(self) -> None:
+        self.open(demo.changing_room(), "fix", "paint")
+        x, y = self.centre(self.page.locator("#choose-towels"))
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.evaluate("const b = document.getElementById('bench'); b.replaceWith(b.cloneNode(true))")
+        self.page.mouse.up()
+        expect(self.page.locator(".panel .title")).to_have_text("Towel shelf")
+
     def test_quick_clicks_all_arrive_and_back_goes_back(self) -> None:
         wall = self.open(demo.changing_room(), "fix", "paint")
         for key in ("towels", "trophies", "paint", "towels"):

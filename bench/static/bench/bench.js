@@ -168,12 +168,25 @@ const address = (movable, what) => `${location.pathname.match(/^.*?\/walls\/\d+\
 const pieceAt = (key) => document.getElementById(`piece-${key}`);
 const about = (movable) => (movable.dataset.key ? { piece: movable.dataset.key } : {});
 
+// A link that was drawn anew between press and release gets no click: it is still the one that was pressed.
+let pressed = null;
+document.addEventListener("pointerdown", (event) => (pressed = event.target.closest?.("a.visits")), true);
+document.addEventListener("pointerup", (event) => {
+  const under = pressed && !pressed.isConnected ? document.elementFromPoint(event.clientX, event.clientY)?.closest("a.visits") : null;
+  if (under && under.id === pressed.id) go(under);
+  pressed = null;
+});
+
+/** Go where a link leads. A stage is for the piece that is chosen when its turn comes, not when it was clicked. */
+function go(link) {
+  visit(() => (link.matches(".notch") && bench().dataset.piece ? `${link.pathname}?piece=${bench().dataset.piece}` : link.href));
+}
+
 document.addEventListener("click", (event) => {
   const link = event.target.closest?.("a.visits");
   if (!link || event.ctrlKey || event.metaKey || event.shiftKey) return;
   event.preventDefault();
-  // a stage is for the piece that is chosen when its turn comes, not when it was clicked
-  visit(() => (link.matches(".notch") && bench().dataset.piece ? `${link.pathname}?piece=${bench().dataset.piece}` : link.href));
+  go(link);
 });
 addEventListener("popstate", () => (bench() ? visit(location.href, null) : location.reload()));
 
