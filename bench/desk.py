@@ -1,13 +1,13 @@
 """The desk: one wall on the workbench, as one request sees it. Views ask it to show, to change, or to refuse."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from functools import cached_property, lru_cache
 from importlib import import_module
 from typing import Any
 from urllib.parse import urlencode
 
 from django import forms
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.template.loader import render_to_string
 from django.urls import reverse
@@ -18,11 +18,10 @@ from bench.cutting import Cutting
 from bench.drawing import elevation, scribe, section
 from bench.forms import mark_invalid
 from bench.known import Known
-from bench.models import StaleError, Wall
+from bench.models import Wall
 from bench.stick import HELPERS, LOOKS, STAGES, stick
 from trade.assess import assess
 from trade.check import Phrase, PieceVerdict, Verdict
-from trade.errors import PlanError
 from trade.mark.marks import Mark, piece_marks
 from trade.mark.reading import say_datum
 from trade.measure import Units
@@ -30,8 +29,6 @@ from trade.mounts import ALL, AnySeat, fit, mount_of
 from trade.mounts.base import Part
 from trade.plan import AnyPiece, Plan
 from trade.sheet import Refusal
-
-STALE = "This wall was changed in another window meanwhile. Here is how it stands now; nothing of it was overwritten."
 
 
 class Desk:
@@ -354,61 +351,3 @@ def desk_or_404(request: HttpRequest, wall: int, stage: str, key: str | None = N
         raise Http404("There is no such stage.")
     looks = request.method in ("GET", "HEAD") and stage in HELPERS
     return Desk(request, wall_or_404(request, wall, need or ("hang" if looks else "change")), stage, key)
-
-
-def apply(desk: Desk, changed: Callable[[Plan], Plan], label: str, words: str = "") -> HttpResponse:
-    """Keep a change and show the bench after it, with a word on it; refuse when the wall has moved on or the plan refuses it."""
-    try:
-        plan = changed(desk.plan)
-        if plan != desk.plan:
-            verdict = assess(plan)
-            desk.wall.record(plan, label, base_of(desk), verdict)
-            desk.show(plan, verdict)
-            desk.form, desk.notice = None, words
-    except PlanError as error:
-        return refused(desk, str(error))
-    except StaleError:
-        return stale(desk)
-    return after(desk)
-
-
-def change(desk: Desk, form: forms.Form, changed: Callable[[Plan], Plan], label: str, slot: str = "form") -> HttpResponse:
-    """Keep what a form says, or show it again with its sentences. `slot`: where the desk keeps it meanwhile."""
-    if not form.is_valid():
-        setattr(desk, slot, form)
-        return desk.fragment(422)
-    try:
-        changed(desk.plan)
-    except PlanError as error:
-        form.refuse(error) if hasattr(form, "refuse") else form.add_error(None, str(error))
-        setattr(desk, slot, form)
-        return desk.fragment(422)
-    return apply(desk, changed, label)
-
-
-def after(desk: Desk) -> HttpResponse:
-    """The answer to a change: the fragment for htmx, else back to the page."""
-    if getattr(desk.request, "htmx", False):
-        return desk.fragment()
-    return HttpResponseRedirect(desk.address())
-
-
-def refused(desk: Desk, message: str) -> HttpResponse:
-    """The bench as it is, with a sentence on top."""
-    desk.message = message
-    return desk.fragment(422)
-
-
-def stale(desk: Desk) -> HttpResponse:
-    """The bench as it stands now, because somebody else changed it."""
-    desk.wall.refresh_from_db()
-    desk.show(desk.wall.plan())
-    desk.form = None
-    desk.message = STALE
-    return desk.fragment(409)
-
-
-def base_of(desk: Desk) -> int:
-    """The revision that the person was looking at."""
-    said = desk.request.POST.get("base", "")
-    return int(said) if said.isdecimal() else desk.wall.at

@@ -11,7 +11,8 @@ from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
 from bench.access import own_walls, wall_or_404, walls
-from bench.desk import desk_or_404, refused
+from bench.changes import refused
+from bench.desk import desk_or_404
 from bench.models import Line, StaleError
 from trade import data, say
 from trade.choose import placement

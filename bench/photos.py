@@ -12,7 +12,8 @@ from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from bench.access import own_walls
-from bench.desk import after, desk_or_404, refused
+from bench.changes import after, refused
+from bench.desk import desk_or_404
 from bench.models import Photo
 
 MOST_BYTES, MOST_PIXELS, MOST_PHOTOS = 15_000_000, 60_000_000, 200

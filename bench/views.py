@@ -15,7 +15,8 @@ from bench import archive
 from bench.access import helps_only, job_or_404, owner, wall_or_404
 from bench.access import jobs as jobs_of
 from bench.access import walls as walls_of
-from bench.desk import after, base_of, desk_or_404, refused, stale
+from bench.changes import after, base_of, refused, stale
+from bench.desk import desk_or_404
 from bench.drawing import elevation
 from bench.forms import mark_invalid
 from bench.models import Job, StaleError, Trail, Wall

@@ -9,7 +9,8 @@ from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
-from bench.desk import Desk, apply, change, desk_or_404, refused
+from bench.changes import apply, change, refused
+from bench.desk import Desk, desk_or_404
 from bench.drawing import small
 from bench.drawing import spots as spots_drawing
 from bench.forms import BenchForm, MeasureField, number_in

@@ -11,7 +11,8 @@ from django.utils.timezone import localdate
 from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
-from bench.desk import Desk, change, desk_or_404
+from bench.changes import change
+from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
 from bench.printing import true_size
 from bench.printing.labels import labels_sheet

@@ -9,7 +9,8 @@ from django.utils.timezone import now
 from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
-from bench.desk import Desk, change, desk_or_404
+from bench.changes import change
+from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm
 from bench.printing.calendar import calendar
 from bench.stages.sent import sent

@@ -6,7 +6,8 @@ from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 
-from bench.desk import Desk, apply, change, desk_or_404, refused
+from bench.changes import apply, change, refused
+from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
 from trade.choose.fitted import fitted
 from trade.choose.hooks import fewest_rows, spread_along

@@ -7,7 +7,8 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
-from bench.desk import Desk, apply, change, desk_or_404, refused
+from bench.changes import apply, change, refused
+from bench.desk import Desk, desk_or_404
 from bench.devices import devices_for
 from bench.forms import BenchForm, MeasureField
 from trade import data

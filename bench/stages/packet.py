@@ -8,7 +8,8 @@ from django.utils.text import slugify
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
-from bench.desk import Desk, apply, desk_or_404
+from bench.changes import apply
+from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
 from trade import data
 from trade.errors import PlanError

@@ -10,7 +10,8 @@ from django.utils.timezone import localdate, now
 from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
-from bench.desk import Desk, change, desk_or_404
+from bench.changes import change
+from bench.desk import Desk, desk_or_404
 from bench.devices import dial
 from bench.forms import BenchForm, MeasureField
 from bench.printing.calendar import care_calendar

@@ -10,7 +10,8 @@ from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_POST
 from msgspec.structs import replace
 
-from bench.desk import Desk, apply, change, desk_or_404, refused
+from bench.changes import apply, change, refused
+from bench.desk import Desk, desk_or_404
 from bench.devices import devices_for
 from bench.forms import number_in
 from bench.stages.wall_form import WallForm

@@ -11,7 +11,8 @@ from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
 from bench.access import walls
-from bench.desk import Desk, apply, change, desk_or_404, refused
+from bench.changes import apply, change, refused
+from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
 from bench.models import Offcut
 from trade import data, sheet
