@@ -200,15 +200,16 @@ def kept() -> list[tuple[datetime, Path]]:
 
 
 def prune() -> None:
-    """Keep the last of each of the latest days, and of each of the latest weeks; those made before a restore stay."""
+    """Keep the last of each of the latest days, and of each of the latest weeks; those made before a restore stay, uncounted."""
     days: dict[object, Path] = {}
     weeks: dict[object, Path] = {}
-    for when, path in kept():
+    usual = [(when, path) for when, path in kept() if not path.stem.endswith("before-restore")]
+    for when, path in usual:
         days.setdefault(when.date(), path)
         weeks.setdefault(when.isocalendar()[:2], path)
     stay = {*list(days.values())[:_DAYS], *list(weeks.values())[:_WEEKS]}
-    for _, path in kept():
-        if path not in stay and not path.stem.endswith("before-restore"):
+    for _, path in usual:
+        if path not in stay:
             path.unlink(missing_ok=True)
 
 

@@ -117,6 +117,8 @@ class Backups(TransactionTestCase):
         photos.keep(self.wall.pk, "shelf", "", jpeg())
         before = Wall.objects.get().plan()
         made = backup.make()
+        earlier = made.with_name(f"gancho-{(datetime.now(UTC) - timedelta(seconds=90)).strftime('%Y%m%d-%H%M%S')}.zip")
+        made = made.rename(earlier)  # what is put back is older than what is made before it is put back, and must not fall for it
         self.wall.record(replace(before, name="Changed"), "Rename", 1)
         Job.objects.create(name="Another")
         (photos.folder() / Photo.objects.get().file).unlink()
