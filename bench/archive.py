@@ -139,6 +139,7 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
                 found[info.filename] = content
     except RefusedFileError:
         raise
+    # what zipfile makes of a broken file; NotImplementedError: packed in a way that it does not know
     except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, OSError, ValueError, RuntimeError) as error:
         raise RefusedFileError("This is no job file, or it was cut short.") from error
     return found

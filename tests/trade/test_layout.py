@@ -34,6 +34,13 @@ WINDOW = Feature(kind="window", left_mm=1300.0, right_mm=2100.0, bottom_mm=900.0
 OUTLET = Feature(kind="outlet", left_mm=770.0, right_mm=830.0, bottom_mm=1300.0, top_mm=1420.0)
 
 
+BETWEEN = bracket_shelf(
+    left_mm=850.0, length_mm=300.0, supports_mm=(60.0, 240.0), anchor="toggle_14", things=(Thing(name="Light", mass_kg=1.0),),
+    use="display", depth_mm=140.0,
+)  # fmt: skip
+"""Between the studs at 800 and 1 200 mm, on anchors."""
+
+
 class Slots(SimpleTestCase):
     @settings(max_examples=200)
     @given(
@@ -239,31 +246,11 @@ class Schools(SimpleTestCase):
         self.assertIn("8 fewer holes", self.said(now, "lead_holes", "needed")[0])
 
     def test_studs_only_takes_the_anchors_away(self) -> None:
-        between = plan(
-            bracket_shelf(
-                left_mm=850.0,
-                length_mm=300.0,
-                supports_mm=(60.0, 240.0),
-                anchor="toggle_14",
-                things=(Thing(name="Light", mass_kg=1.0),),
-                use="display",
-                depth_mm=140.0,
-            )
-        )
-        self.assertIn("won't hold", " ".join(self.said(between, "anchors", "studs_only")))
+        self.assertIn("won't hold", " ".join(self.said(plan(BETWEEN), "anchors", "studs_only")))
 
     def test_an_anchor_where_only_studs_were_agreed_is_told(self) -> None:
-        held = bracket_shelf(
-            left_mm=850.0,
-            length_mm=300.0,
-            supports_mm=(60.0, 240.0),
-            anchor="toggle_14",
-            things=(Thing(name="Light", mass_kg=1.0),),
-            use="display",
-            depth_mm=140.0,
-        )
         for school, word in (("studs_first", "holds"), ("studs_only", "close")):
-            verdict = assess(replace(plan(held), policy=Policy(anchors=school))).piece("shelf")  # type: ignore[arg-type]
+            verdict = assess(replace(plan(BETWEEN), policy=Policy(anchors=school))).piece("shelf")  # type: ignore[arg-type]
             self.assertEqual(verdict.word, word, [c.code for c in verdict.checks if c.word != "holds"])
 
     def test_whose_practice(self) -> None:
