@@ -9,11 +9,11 @@ from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from bench.access import job_or_404, jobs, own_walls, wall_or_404
-from bench.models import Job, Photo, Told, Trail, Wall
+from bench.models import Job, Photo, Sent, Told, Trail, Wall
 from bench.photos import folder
 
 KEPT = timedelta(days=30)
-_TOLD = timedelta(days=90)  # no phone keeps a tap for longer
+_TOLD = timedelta(days=90)  # no phone keeps a tap, and no browser a form, for longer
 
 
 @require_POST
@@ -75,6 +75,7 @@ def empty() -> int:
     files = list(thrown.values_list("file", flat=True))
     thrown.delete()
     Told.objects.filter(created__lt=timezone.now() - _TOLD).delete()
+    Sent.objects.filter(created__lt=timezone.now() - _TOLD).delete()
     count = jobs_gone.count() + walls_gone.exclude(job__in=jobs_gone).count()
     walls_gone.delete()
     jobs_gone.delete()

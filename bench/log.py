@@ -14,6 +14,7 @@ from bench.access import own_walls, wall_or_404, walls
 from bench.changes import refused
 from bench.desk import desk_or_404
 from bench.models import Line, StaleError
+from bench.once import once
 from trade import data, say
 from trade.choose import placement
 from trade.errors import PlanError
@@ -146,6 +147,7 @@ def targets(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 
 
 @require_POST
+@once
 def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Copy a piece onto another wall, where it lands on the studs and is judged anew."""
     desk = desk_or_404(request, wall, "record", key)

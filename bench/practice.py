@@ -19,6 +19,7 @@ from bench.drawing import practice as drawing
 from bench.forms import number_in
 from bench.models import Practice
 from bench.models.practice import Log, Pass
+from bench.once import once
 from trade import data, notes
 from trade.devices import practice as game
 from trade.devices.hidden import HEIGHT_MM, LEVELS, HiddenWall, build, level_named
@@ -89,6 +90,7 @@ def _lobby(request: HttpRequest, seed: str, level: str, error: str = "") -> Http
 
 
 @require_POST
+@once
 def begin(request: HttpRequest) -> HttpResponse:
     """Take up a hidden wall."""
     seed, level = request.POST.get("seed", ""), request.POST.get("level", "")

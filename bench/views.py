@@ -22,6 +22,7 @@ from bench.forms import mark_invalid
 from bench.models import Job, StaleError, Trail, Wall
 from bench.models.rack import alone
 from bench.models.walls import UNITS
+from bench.once import once
 from bench.printing.sums import sums_sheet
 from bench.stages.sent import sent
 from bench.stages.wall_form import WallForm
@@ -99,6 +100,7 @@ def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResp
     return render(request, "bench/jobs.html", context, status=status)
 
 
+@once
 def new_wall(request: HttpRequest) -> HttpResponse:
     """The first minute: how wide, what it is made of, where the studs are."""
     units = _asked_units(request)
@@ -147,6 +149,7 @@ def _new_wall_form(units: Units, posted: QueryDict | None, count: int = 0) -> Wa
 
 
 @require_POST
+@once
 def import_plan(request: HttpRequest) -> HttpResponse:
     """Bring in a plan file as a new wall."""
     form = PlanFileForm(request.POST, request.FILES)

@@ -43,7 +43,7 @@ class _Cut(NamedTuple):
 
 def seat_in_question(piece: AnyPiece, plan: Plan, verdict: PieceVerdict) -> AnySeat | None:
     """The support whose screw is drawn: the one that governs, else the first."""
-    seats: list[AnySeat] = mount_of(piece).seats(piece, plan.wall)
+    seats = mount_of(piece).seats(piece, plan.wall)
     if not seats:
         return None
     support = next((check.support for check in verdict.checks if check.support is not None), 0)

@@ -9,6 +9,7 @@ from django.utils.safestring import SafeString, mark_safe
 
 from bench.drawing import merits
 from bench.drawing import vial as vials
+from bench.once import once_field
 from bench.printing.shop_sheet import many, needed
 from bench.printing.shop_sheet import money as cents
 from trade import data, say
@@ -22,6 +23,7 @@ from trade.measure import Units, say_bit, say_fine_length, say_gap, say_length, 
 from trade.mounts.base import AnySeat
 
 register = template.Library()
+register.simple_tag(once_field)
 
 
 @register.filter

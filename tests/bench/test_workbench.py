@@ -4,6 +4,7 @@ import re
 from html import unescape
 from typing import Any
 
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, TestCase
 from django.urls import get_resolver, reverse
 from msgspec.structs import replace
@@ -278,8 +279,6 @@ class Refusals(BenchCase):
                 self.refused(self.post("save-load", "shelf", use="display", **values), words, f'value="{typed}"')
 
     def test_plan_files(self) -> None:
-        from django.core.files.uploadedfile import SimpleUploadedFile
-
         good = planfile.dump(self.plan())
         for raw, words in (
             (good[:99], "cut short"),
@@ -303,6 +302,26 @@ class Refusals(BenchCase):
             reverse("new-wall"), {"units": "metric", "job": "Flat", **self.survey_values(name="Hall", studs="")}, follow=True
         )
         self.assertContains(good, "Nothing hangs here yet")
+
+    def test_a_form_that_is_sent_twice_makes_one_thing(self) -> None:
+        raw = planfile.dump(plan())
+        for name, args, values in (
+            ("new-wall", [], {"units": "metric", **self.survey_values(name="Hall")}),
+            ("import", [], {}), ("copy", [self.wall.pk, "shelf"], {"to": self.wall.pk}), ("practice-begin", [], {"level": "plain", "seed": "7"}),
+        ):  # fmt: skip
+            made = []
+            for token in ("one", "one", "two"):
+                file = {"plan": SimpleUploadedFile("wall.json", raw)} if name == "import" else {}
+                made.append(self.client.post(reverse(name, args=args), values | file | {"once": token}).headers["Location"])
+            with self.subTest(name):
+                self.assertEqual(made[0], made[1])
+                self.assertNotEqual(made[0], made[2])
+        self.assertEqual((Wall.objects.count(), Practice.objects.count(), len(self.plan().pieces)), (5, 2, 4))
+
+    def test_a_form_that_was_refused_can_be_sent_again(self) -> None:
+        values = {"units": "metric", "once": "one", **self.survey_values(name="Hall")}
+        self.assertEqual(self.client.post(reverse("new-wall"), values | {"width": "wide"}).status_code, 422)
+        self.assertEqual(self.client.post(reverse("new-wall"), values).status_code, 302)
 
 
 class History(BenchCase):

@@ -7,7 +7,7 @@ from unittest import mock
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import tag
-from playwright.sync_api import Locator, sync_playwright
+from playwright.sync_api import Locator, expect, sync_playwright
 
 from bench.models import Job, Wall
 from trade.plan import Plan
@@ -21,7 +21,10 @@ AXE = Path(__file__).with_name("vendor") / "axe.min.js"
 AXE_RUN = """async tags => (await axe.run(document, {runOnly: {type: 'tag', values: tags}})).violations
     .map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ')).join(', '))"""
 WCAG = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
+WAIT_MS = 30_000  # long, so that a busy machine stays green
 PHONE: dict[str, Any] = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+
+expect.set_options(timeout=WAIT_MS)
 
 LEFT = ("htmx:sendAbort", "htmx:afterRequest")  # what is said of a page that was left while it asked for something
 
@@ -46,7 +49,7 @@ class BrowserCase(StaticLiveServerTestCase):
         options = {"locale": "en-GB", "timezone_id": "UTC", "reduced_motion": "reduce"} | self.context_options
         self.context = self.browser.new_context(base_url=self.live_server_url, **options)
         self.addCleanup(self.context.close)
-        self.context.set_default_timeout(5000)
+        self.context.set_default_timeout(WAIT_MS)
         self.page = self.context.new_page()
         self.console_errors: list[str] = []
         self.asked: list[str] = []

@@ -11,7 +11,7 @@ from django.test import override_settings
 from playwright.sync_api import expect
 
 from bench.models import Job, Wall
-from tests.browser.base import PHONE, BrowserCase
+from tests.browser.base import PHONE, WAIT_MS, BrowserCase
 from tests.plans import bracket_shelf, plan
 from trade.assess import assess
 
@@ -70,7 +70,7 @@ class AtTheWall(BrowserCase):
         self.here = f"http://127.0.0.1:{self.cable.port}"
         self.context = self.browser.new_context(base_url=self.here, **options)
         self.addCleanup(self.context.close)
-        self.context.set_default_timeout(5000)
+        self.context.set_default_timeout(WAIT_MS)
         self.page = self.context.new_page()
         self.page.on("console", lambda m: self.console_errors.append(m.text) if m.type == "error" else None)
         self.page.on("pageerror", lambda e: self.console_errors.append(str(e)))

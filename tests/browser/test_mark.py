@@ -133,6 +133,6 @@ class Cutting(BrowserCase):
         )
         seen: list[str] = []
         self.open(replace(plan(bracket_shelf()), shop=Shop(own=own)), "cut")
-        expect(self.page.locator(".panel")).to_contain_text("201 parts", timeout=20_000)
+        expect(self.page.locator(".panel")).to_contain_text("201 parts")
         self.assertIn("of 3 woods", seen[0])
         self.assertIn("Stop", seen[0])

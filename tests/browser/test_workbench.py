@@ -189,6 +189,19 @@ class AtTheBench(BrowserCase):
         expect(self.page.locator("#sheet .stud")).to_have_count(7)
         self.assertEqual(len(self.now(Wall.objects.latest("pk")).wall.studs), 7)
 
+    def test_enter_makes_one_wall_even_while_it_is_about_to_be_drawn(self) -> None:
+        posted: list[str] = []
+        self.page.on("request", lambda r: posted.append(r.url) if r.method == "POST" else None)
+        self.page.goto("/walls/new/")
+        expect(self.page.locator("#preview")).to_contain_text("as you answer")
+        self.page.locator("#id_width").fill("10'")
+        self.page.locator("#id_lining").select_option("gypsum_12_7")
+        self.page.locator("#id_studs").fill("16 every 16")
+        self.page.locator("#id_width").press("Enter")
+        expect(self.page.locator("#sheet .stud")).to_have_count(7)
+        self.assertEqual(Wall.objects.count(), 1)
+        self.assertEqual([url for url in posted if url.endswith("/walls/new/")], [f"{self.live_server_url}/walls/new/"])
+
     def test_nothing_that_a_checker_finds(self) -> None:
         wall = self.open(demo.changing_room(), "fix", "paint")
         for address in (

@@ -47,7 +47,7 @@ class Writer(threading.Thread):
     def run(self) -> None:
         opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor())
         try:
-            page = opener.open(f"{self.here}fix/?piece=shelf", timeout=5).read().decode()
+            page = opener.open(f"{self.here}fix/?piece=shelf", timeout=30).read().decode()
             token, base = page.split('x-csrftoken": "')[1].split('"')[0], int(re.findall(r'data-base="(\d+)"', page)[0])
             for n in range(10_000):
                 left = 600 + (base * 7 + n) % 400
@@ -55,7 +55,7 @@ class Writer(threading.Thread):
                 asked = urllib.request.Request(
                     f"{self.here}pieces/shelf/move/", body, {"X-CSRFToken": token, "HX-Request": "true"}
                 )
-                base = int(re.findall(r'data-base="(\d+)"', opener.open(asked, timeout=5).read().decode())[0])
+                base = int(re.findall(r'data-base="(\d+)"', opener.open(asked, timeout=30).read().decode())[0])
                 self.acknowledged[base] = left
                 self.wrote.set()
         except (OSError, HTTPException):

@@ -106,7 +106,7 @@ def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         if key == piece.anchor or (wall.layers is not None and not bases & set(anchor_of(wall, key).holds_n)):
             continue
         changed = replace(piece, anchor=key)
-        grips = [seat.held for seat in mount_of(changed).seats(changed, wall) if seat.anchored]
+        grips = [seat.held for seat in mount_of(changed).seats(changed, wall) if seat.held is not None]
         if not grips:
             return  # nothing here would be held by an anchor
         if all(held.pull_n > 0 for held in grips):

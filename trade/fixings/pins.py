@@ -151,8 +151,9 @@ class PinSeat:
         """What goes into the hole."""
         return f"{self.steel.name}, {say_length(self.pin_mm, units)}, {say_length(self.embedment_mm, units)} in the stud"
 
-    screw_key = anchor_key = length_mm = None
+    screw_key = anchor_key = length_mm = held = None
     anchored = False
+    height_mm = 0.0  # nothing of it lies against the wall
 
     def clearance_mm(self, units: Units) -> float | None:
         """There is no shank."""

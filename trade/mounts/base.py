@@ -2,7 +2,7 @@
 
 import inspect
 from abc import ABC, abstractmethod
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar, Generic, Literal, NamedTuple, TypeVar
 
 from msgspec.structs import replace
@@ -141,7 +141,7 @@ class Mount(ABC, Generic[P]):
         """Every check of this piece on this wall, in no order."""
 
     @abstractmethod
-    def seats(self, piece: P, wall: Wall) -> list[Any]:
+    def seats(self, piece: P, wall: Wall) -> Sequence[AnySeat]:
         """Each support as it sits on the wall, from the left."""
 
     @abstractmethod
@@ -220,7 +220,7 @@ class Mount(ABC, Generic[P]):
         return Box(min(across), max(across), min(up), max(up))
 
 
-def holes(seats: list[Any]) -> list[Hole]:
+def holes(seats: Sequence[AnySeat]) -> list[Hole]:
     """Every hole in the wall, support by support from the left, each from the top down."""
     return [Hole(x, y, seat) for seat in seats for x, y in sorted(seat.holes, key=lambda place: -place[1])]
 

@@ -58,7 +58,7 @@ class _DowelShelf(Mount[DowelShelf]):
             *board.checks(load, loads),
             *fastening.checks(seats, demands, lining, loads),
             _bending(piece, demands, load.push_n, loads),
-            rods.hole(replace(piece, depth_mm=piece.depth_mm - piece.strip_mm), rod),
+            rods.hole(piece.depth_mm - piece.strip_mm, rod),
             rods.cover(piece, rod),
             *stiffness.wobble(load, [(each, give) for each in seats if each.holds], lining + loads),
         ]

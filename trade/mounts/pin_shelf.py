@@ -74,7 +74,7 @@ class _PinShelf(Mount[PinShelf]):
             *board.checks(load, loads),
             *pins.checks(seats, demands, backing(wall).unknown, loads, _LEAST * piece.pin_mm),
             rods.bearing(piece, rod, seats, demands, loads),
-            rods.hole(piece, rod),
+            rods.hole(piece.depth_mm, rod),
             rods.cover(piece, rod),
         ]
         hit = [seat for seat in seats if seat.in_stud]

@@ -71,7 +71,7 @@ class _RodBeam(Mount[RodBeam]):
             *board.checks(load, loads),
             *fastening.checks(seats, demands, lining, loads),
             rods.bearing(piece, rod, seats, demands, loads),
-            rods.hole(piece, rod),
+            rods.hole(piece.depth_mm, rod),
             rods.cover(piece, rod),
             *([] if piece.locked else [_loose()]),
             *stiffness.wobble(load, [(each, 0.0) for each in seats if each.holds], lining + loads),

@@ -77,7 +77,7 @@ class _RodShelf(Mount[RodShelf]):
             *fastening.checks(seats, demands, behind.unknown, loads),
             _rod_bending(row, seats, demands, unknown),
             rods.bearing(piece, rod, seats, demands, loads),
-            rods.hole(piece, rod),
+            rods.hole(piece.depth_mm, rod),
             rods.cover(piece, rod),
             _plate_hidden(piece, row),
             *([_droop(row, load, hit, demands, unknown)] if hit else []),

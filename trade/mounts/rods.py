@@ -51,12 +51,12 @@ def bearing(
     )  # fmt: skip
 
 
-def hole(piece: Shelf, rod: Rod) -> Check:
-    """Whether the rod stops short of the shelf's front."""
+def hole(depth_mm: float, rod: Rod) -> Check:
+    """Whether the rod stops short of the front of wood so deep."""
     cover = data.house("rod_cover_mm")
     return make(
         "rod.hole", part="board", case="any", fit=True,
-        demand=Quantity(rod.length_mm + cover, "length"), capacity=Quantity(piece.depth_mm, "length"),
+        demand=Quantity(rod.length_mm + cover, "length"), capacity=Quantity(depth_mm, "length"),
         template="The rod and {cover} of wood in front of it need {demand}; the shelf is {capacity} deep.",
         parts={"cover": Quantity(cover, "fine")},
     )  # fmt: skip
