@@ -23,5 +23,9 @@ class PlanError(TradeError, ValueError):
         self.where = where
 
 
+class NoSizeError(TradeError):
+    """A table has no row of the size that is needed."""
+
+
 class UnknownRowError(TradeError):
     """A table has no row of that name."""

@@ -13,6 +13,7 @@ from trade.errors import MeasureError
 Units = Literal["imperial", "metric"]
 
 INCH_MM = Fraction(254, 10)  # exact, international yard and pound agreement of 1959
+INCH_64TH_MM = float(INCH_MM / 64)
 POUND_KG = Fraction(45359237, 100000000)  # exact, same agreement
 G_N_PER_KG = 9.80665  # standard gravity, exact by definition (CGPM 1901)
 LBF_N = float(POUND_KG) * G_N_PER_KG

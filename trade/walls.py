@@ -83,6 +83,7 @@ class Packet(Part, frozen=True, kw_only=True):
             screw_mm=self.screw_mm,
             head_mm=2 * self.screw_mm,
             hole_mm=self.hole_mm,
+            through_mm=self.screw_mm,
             depth_mm=self.depth_mm,
             behind_mm=self.depth_mm if creeps else 0.0,
             edge_mm=50.0,

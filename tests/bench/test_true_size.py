@@ -112,11 +112,11 @@ class AtTrueSize(SimpleTestCase):
     def test_the_back_of_a_piece_mirrors_its_rods_and_is_bored_wider_for_more_than_two(self) -> None:
         two = rod_shelf()
         three = replace(two, supports_mm=(100.0, 500.0, 900.0))
-        for piece, spare in ((two, 0.0), (three, 1.5)):
+        for piece, bit in ((two, 16.0), (three, 18.0)):
             drawing = edge(piece, plan(piece), "metric")
             assert drawing is not None
             self.near([(c.x, c.y) for c in drawing.circles], [(1000.0 - x, 47.5) for x in piece.supports_mm], "back")
-            self.assertEqual({c.diameter for c in drawing.circles}, {16.0 + spare})
+            self.assertEqual({c.diameter for c in drawing.circles}, {bit})
             at_the_wall = sorted(x for x, _ in set(holes_of(piece, plan(piece))))
             self.assertEqual(
                 sorted({round(1000.0 - c.x + piece.left_mm, 3) for c in drawing.circles}),

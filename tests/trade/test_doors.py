@@ -145,7 +145,9 @@ class Marks(SimpleTestCase):
     def test_rods_are_bored_a_little_deeper_than_they_are_long_and_stay_inside(self) -> None:
         bores = [m for m in piece_marks(rod_shelf(), wall(), "metric") if m.where == "shelf"]
         self.assertEqual([(m.x_mm, m.y_mm, m.bit_mm) for m in bores], [(100.0, 47.5, 16.0), (900.0, 47.5, 16.0)])
-        self.assertTrue(190.0 < bores[0].depth_mm < 250.0)
+        self.assertEqual({m.depth_mm for m in bores}, {190.0 - 12.7 + 3.0})  # the lining takes its part of a plate that is let in
+        over = [m.depth_mm for m in piece_marks(rod_shelf(let_in=False), wall(), "metric") if m.where == "shelf"]
+        self.assertEqual(over, [193.0, 193.0])
 
     def test_a_plate_let_in_is_drilled_from_the_stud_and_one_that_is_not_is_let_into_the_shelf(self) -> None:
         inside, over = (piece_marks(rod_shelf(let_in=flag), wall(), "metric") for flag in (True, False))

@@ -169,7 +169,7 @@ class Policies(Case):
             plan_on(on, anchors="anchors_light", hollow="toggles"),
             wish(x_mm=600.0, things=kg(2.0), use="display", depth_mm=140.0),
         )
-        self.assertEqual({data.anchors()[way.piece.anchor or ""].kind for way in result.found}, {"toggle"})
+        self.assertEqual({data.anchors()[way.piece.anchor or ""].kind for way in result.found}, {"toggle", "channel"})
 
 
 class Exhaustive(Case):

@@ -151,7 +151,7 @@ def allowed(key: str, loose: list[Seat], wall: Wall, policy: Policy) -> bool:
 
 def _trusted(kind: str, policy: Policy) -> bool:
     if policy.hollow == "toggles":
-        return kind in ("toggle", "packet")
+        return kind in ("toggle", "channel", "packet")
     return policy.hollow == "any" or kind != "plug"
 
 

@@ -132,14 +132,20 @@ class Holds(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     shear: float
 
 
+AnchorKind = Literal[
+    "plug", "self_drilling", "sleeve", "toggle", "channel", "screw_anchor", "expansion", "resin", "steel_screw", "packet"
+]  # fmt: skip
+
+
 class Anchor(Priced, frozen=True, kw_only=True):
     """What holds where no timber stud does, by class and size; the table says what each field means."""
 
     name: str
-    kind: Literal["plug", "self_drilling", "sleeve", "toggle", "screw_anchor", "expansion", "resin", "steel_screw", "packet"]
+    kind: AnchorKind
     screw_mm: float
     head_mm: float
     hole_mm: float
+    through_mm: float
     depth_mm: float
     behind_mm: float
     edge_mm: float
@@ -147,6 +153,7 @@ class Anchor(Priced, frozen=True, kw_only=True):
     give_mm: float
     lasting: float
     holds_n: dict[str, Holds]
+    hole_64ths: int = 0
 
 
 class Content(Row, frozen=True, kw_only=True):

@@ -1,12 +1,15 @@
 """Driving a screw: how much of it is where, what length to buy, which bits to drill with."""
 
+from functools import cache
 from typing import NamedTuple
 
 from trade import data
 from trade.data import Screw
-from trade.measure import Units
+from trade.errors import NoSizeError
+from trade.measure import INCH_64TH_MM, Units, say_bit
 
 _INCH = 25.4
+_SAME_MM = 0.05  # sizes no further apart than that are one
 
 
 class Reach(NamedTuple):
@@ -72,14 +75,26 @@ def clearance_mm(screw: Screw, units: Units) -> float:
 
 
 def drill_at_least_mm(diameter_mm: float, units: Units) -> float:
-    """The smallest real drill that is not under a diameter; the largest there is when none is."""
-    return next((size for size in _drills_mm(units) if size >= diameter_mm - 0.05), _drills_mm(units)[-1])
+    """Return the smallest real drill that is not under a diameter.
+
+    Raises:
+        NoSizeError: no drill is that wide.
+    """
+    for size in drills_mm(units):
+        if size >= diameter_mm - _SAME_MM:
+            return size
+    raise NoSizeError(f"No drill in the table makes a hole of {say_bit(diameter_mm, units)}.")
 
 
-def _drills_mm(units: Units) -> tuple[float, ...]:
+@cache
+def drills_mm(units: Units) -> tuple[float, ...]:
+    """Return the drills of the person's series, mm, the smallest first."""
     sizes = data.drills()[units].sizes
-    return tuple(size * _INCH / 64 for size in sizes) if units == "imperial" else sizes
+    return tuple(size * INCH_64TH_MM for size in sizes) if units == "imperial" else sizes
 
 
 def _drill_at_most(aim_mm: float, units: Units) -> float:
-    return max((size for size in _drills_mm(units) if size <= aim_mm + 0.05), default=_drills_mm(units)[0])
+    fitting = [size for size in drills_mm(units) if size <= aim_mm + _SAME_MM]
+    if not fitting:
+        raise NoSizeError(f"No drill in the table is as thin as {say_bit(aim_mm, units)}.")
+    return fitting[-1]

@@ -11,7 +11,7 @@ from trade.data import Framing, Screw
 from trade.fixings import driving, wood
 from trade.fixings.held import Held, anchor_of, held, lining_base
 from trade.fixings.site import FAR_MM, Site
-from trade.measure import Units, say_length
+from trade.measure import INCH_64TH_MM, Units, say_length
 from trade.plan import Piece, Wall
 from trade.wall.backing import Face, StudAt, backing, stud_at
 from trade.wall.zones import distance_mm
@@ -22,12 +22,16 @@ _NEAR_MM = 200.0  # further apart no two screws know of each other
 
 
 class Hardware(NamedTuple):
-    """What is screwed to the wall at one support: its screws above its lower edge, its face, and what is under the heads."""
+    """What is screwed to the wall at one support: its screws above its lower edge, its face, and what is under the heads.
+
+    `blind`: what goes in ends inside the piece, as a rod in a beam does, and passes through nothing.
+    """
 
     heights_mm: tuple[float, ...]
     height_mm: float
     width_mm: float
     side: wood.Side
+    blind: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,6 +62,7 @@ class Seat:
     on_stud: bool
     held: Held | None
     set_back_mm: float = 0.0
+    blind: bool = False
     school: str = "american"
     reach: driving.Reach = field(init=False)
     pressed_mm: float = field(init=False)
@@ -138,6 +143,8 @@ class Seat:
         anchor = self.held.anchor if self.held is not None else None
         if anchor is None:
             return driving.pilot_mm(self.screw, self.timber.g, units)
+        if units == "imperial" and anchor.hole_64ths:
+            return anchor.hole_64ths * INCH_64TH_MM
         return anchor.hole_mm or None
 
     @property
@@ -158,10 +165,16 @@ class Seat:
         return f"{name}, {say_length(self.length_mm, units)}"
 
     def clearance_mm(self, units: Units) -> float | None:
-        """A wider hole for the shank, through a wooden side piece or for a lag; None when there is none."""
-        if self.anchored or (self.screw.kind == "rod" or (self.side.g is None and self.screw.kind != "lag")):
+        """Return the drill for what passes through a wooden side piece, or for a lag's shank; None when there is none.
+
+        A screw's shank in timber; an anchor's bolt or screw, or all of it where it goes in through the side piece.
+        """
+        wooden = self.side.g is not None
+        if self.blind:
             return None
-        return driving.clearance_mm(self.screw, units)
+        if self.held is not None and self.held.anchor is not None:
+            return driving.drill_at_least_mm(self.held.anchor.through_mm, units) if wooden else None
+        return driving.clearance_mm(self.screw, units) if wooden or self.screw.kind == "lag" else None
 
     @property
     def anchored(self) -> bool:
@@ -223,7 +236,7 @@ def seat(
         width_mm=hardware.width_mm, side=hardware.side, screw=data.screws()[piece.screw], screw_mm=piece.screw_length_mm,
         screw_key=piece.screw if grip is None else None, anchor_key=piece.anchor if grip is not None else None, gap_mm=gap,
         face=face, timber=behind.timber, stud=stud, on_stud=on_stud, held=grip,
-        set_back_mm=behind.lining_mm if let_in else 0.0, school=wall.school,
+        set_back_mm=behind.lining_mm if let_in else 0.0, blind=hardware.blind, school=wall.school,
     )  # fmt: skip
 
 

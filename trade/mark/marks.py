@@ -76,13 +76,12 @@ def piece_marks(piece: AnyPiece, wall: Wall, units: Units, lead_holes: LeadHoles
                 cautions=(*((_BARE,) if bare else ()), *_cautions(hole, wall)),
             )
         )  # fmt: skip
-    for i, bore in enumerate(mount.bores(piece)):
+    for i, bore in enumerate(mount.bores(piece, wall)):
         made.append(
             Mark(
                 number=len(made) + 1, where="shelf", piece=piece.key, part=bore.part, support=i, x_mm=bore.x_mm, y_mm=bore.y_mm,
-                bit_mm=bore.diameter_mm, clearance_mm=None, depth_mm=bore.depth_mm, screw=None, screw_length_mm=None, anchor=None,
-                fixing=None,
-                stud_mm=None, cautions=bore.cautions,
+                bit_mm=bore.bit_mm(units), clearance_mm=None, depth_mm=bore.depth_mm, screw=None, screw_length_mm=None,
+                anchor=None, fixing=None, stud_mm=None, cautions=bore.cautions,
             )
         )  # fmt: skip
     return tuple(made)

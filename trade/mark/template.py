@@ -11,7 +11,6 @@ from trade.mark.marks import Mark, piece_marks
 from trade.mark.reading import read, say_across, say_up, zero
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
-from trade.mounts.base import spare_mm
 from trade.plan import AnyPiece, Plan
 
 Layer = Literal["HOLES", "CENTRES", "PIECE", "STUDS", "AVOID", "LEVEL", "WORDS", "FRAME"]
@@ -134,7 +133,7 @@ def edge(piece: AnyPiece, plan: Plan, units: Units) -> Drawing | None:
     From its left end and its underside; None where it has no holes. What is on the left at the wall is on the right here: the
     sheet is laid on the back, so its own left end is at the right.
     """
-    bores = mount_of(piece).bores(piece)
+    bores = mount_of(piece).bores(piece, plan.wall)
     if not bores:
         return None
     long, high = piece.length_mm, piece.high_mm
@@ -142,9 +141,9 @@ def edge(piece: AnyPiece, plan: Plan, units: Units) -> Drawing | None:
     lines = [Line("PIECE", *a, *b) for a, b in pairwise(corners)]
     lines.append(Line("LEVEL", 0.0, bores[0].y_mm, long, bores[0].y_mm))
     texts = [Text("WORDS", 2.0, high + 2, _WORDS_MM, "its right end, seen from the wall; top up")]
-    circles, spare = [], spare_mm(bores)
+    circles = []
     for n, bore in enumerate(bores, start=1):
-        x, wide = long - bore.x_mm, bore.diameter_mm + spare
+        x, wide = long - bore.x_mm, bore.bit_mm(units)
         circles.append(Circle("HOLES", x, bore.y_mm, wide))
         lines += _cross(x, bore.y_mm)
         said = f"{n}: {say_bit(wide, units)}, stop at {say_length(bore.depth_mm, units)}"

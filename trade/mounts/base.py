@@ -9,6 +9,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.check import Check, Phrase, Quantity
+from trade.fixings import driving
 from trade.fixings.pins import PinSeat
 from trade.fixings.seat import Seat
 from trade.load import lifting
@@ -94,14 +95,22 @@ class Hole(NamedTuple):
 
 
 class Bore(NamedTuple):
-    """A hole in the piece itself: from its left end, above its underside, how wide and how deep from the back."""
+    """A hole in the piece itself: from its left end, above its underside, what goes in, and how deep from the back.
+
+    `loose_mm`: how much wider than what goes in it has to be.
+    """
 
     x_mm: float
     y_mm: float
-    diameter_mm: float
+    rod_mm: float
     depth_mm: float
     part: str
+    loose_mm: float = 0.0
     cautions: tuple[Phrase, ...] = ()
+
+    def bit_mm(self, units: Units) -> float:
+        """Return the drill for it: marks, saw list, templates and lists all name this one."""
+        return driving.drill_at_least_mm(self.rod_mm + self.loose_mm, units)
 
 
 class Box(NamedTuple):
@@ -158,9 +167,9 @@ class Mount(ABC, Generic[P]):
 
     def details(self, piece: P, wall: Wall, units: Units) -> dict[str, Detail]:
         """What is done to its parts besides cutting them to size, by their names; a part that needs nothing is left out."""
-        return {"board": board_detail(piece, wall, self.bores(piece))} if isinstance(piece, Shelf) else {}
+        return {"board": board_detail(piece, wall, self.bores(piece, wall), units)} if isinstance(piece, Shelf) else {}
 
-    def bores(self, piece: P) -> list[Bore]:
+    def bores(self, piece: P, wall: Wall) -> list[Bore]:
         """Every hole in the piece itself, from the left; most kinds have none."""
         return []
 
@@ -230,19 +239,18 @@ def board_part(piece: Shelf) -> Part:
     return cut("board", piece.board, 1, piece.length_mm, piece.depth_mm, piece.thickness_mm)
 
 
-def spare_mm(bores: list[Bore]) -> float:
-    """How much wider than what goes in they are bored: more than two rods are never quite parallel."""
-    return data.house("bore_spare_mm") if len(bores) > _PARALLEL else 0.0
+def loose_mm(rods: int) -> float:
+    """How much wider than so many rods, all slid into at once, their holes are: more than two are never quite parallel."""
+    return data.house("bore_spare_mm") if rods > _PARALLEL else 0.0
 
 
-def bored(bores: list[Bore]) -> tuple[Work, ...]:
+def bored(bores: list[Bore], units: Units) -> tuple[Work, ...]:
     """The holes in a piece's back edge as work on its board."""
-    spare = spare_mm(bores)
-    sizes = dict.fromkeys((bore.diameter_mm + spare, bore.depth_mm) for bore in bores)
+    sizes = dict.fromkeys((bore.bit_mm(units), bore.depth_mm) for bore in bores)
     return tuple(
         Bored(
             "its back edge",
-            tuple((b.x_mm, b.y_mm) for b in bores if (b.diameter_mm + spare, b.depth_mm) == (wide, deep)),
+            tuple((b.x_mm, b.y_mm) for b in bores if (b.bit_mm(units), b.depth_mm) == (wide, deep)),
             wide,
             deep,
         )
@@ -250,10 +258,10 @@ def bored(bores: list[Bore]) -> tuple[Work, ...]:
     )
 
 
-def board_detail(piece: Shelf, wall: Wall, bores: list[Bore]) -> Detail:
+def board_detail(piece: Shelf, wall: Wall, bores: list[Bore], units: Units) -> Detail:
     """A shelf's board: scribed to the wall, banded where it is out of a sheet, bored in its back."""
     return Detail(
-        (*banded(piece.board, piece, seen_ends(piece, wall)), *bored(bores)),
+        (*banded(piece.board, piece, seen_ends(piece, wall)), *bored(bores, units)),
         "back edge to the wall, good face up",
         scribe_mm=scribe(piece, wall) if data.boards()[piece.board].wooden else (0.0, 0.0),
     )

@@ -78,7 +78,7 @@ class _Bookcase(Mount[Bookcase]):
 
     def details(self, piece: Bookcase, wall: Wall, units: Units) -> dict[str, Detail]:
         """Its loose shelves and uprights; the body is its own."""
-        return insides.details(piece)
+        return insides.details(piece, units)
 
     def front(self, piece: Bookcase) -> list[Shape]:
         """The body with its boards, the straps' plates behind its top."""

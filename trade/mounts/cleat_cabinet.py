@@ -97,7 +97,7 @@ class _CleatCabinet(Mount[Cabinet]):
         return {
             "half of the cleat": Detail((pair, *screws), "the wall's half: bevel up, its higher face to the room", bare=True),
             "spacer": Detail(wall="at the foot of its back, as thick as the cleat", bare=True),
-        } | insides.details(piece)
+        } | insides.details(piece, units)
 
     def front(self, piece: Cabinet) -> list[Shape]:
         """The body with two doors; the cleat and the spacer behind it."""

@@ -79,7 +79,7 @@ class _DowelShelf(Mount[DowelShelf]):
 
     def details(self, piece: DowelShelf, wall: Wall, units: Units) -> dict[str, Detail]:
         """The shelf as any; the strip scribed instead of it, bored for the screws and, with the shelf, for the dowels."""
-        shelf = board_detail(piece, wall, self.bores(piece))
+        shelf = board_detail(piece, wall, self.bores(piece, wall), units)
         bands = tuple(work for work in shelf.works if isinstance(work, Band))
         bored = tuple(work for work in shelf.works if isinstance(work, Bored))
         dowels = tuple(work._replace(into="its face, clamped to the shelf", deep_mm=None, why="for the dowels") for work in bored)
@@ -112,7 +112,7 @@ class _DowelShelf(Mount[DowelShelf]):
         """The board alone."""
         return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
 
-    def bores(self, piece: DowelShelf) -> list[Bore]:
+    def bores(self, piece: DowelShelf, wall: Wall) -> list[Bore]:
         """One hole per dowel, the same in shelf and strip: clamp them together and drill both."""
         deep, up = piece.in_shelf_mm + _SPARE_MM, piece.thickness_mm / 2
         return [Bore(x, up, piece.dowel_mm, deep, f"dowel {n}") for n, x in enumerate(dowel_places_mm(piece), start=1)]

@@ -3,6 +3,8 @@
 from typing import NamedTuple
 
 from trade import data
+from trade.fixings import driving
+from trade.measure import Units
 from trade.mounts.base import Ask, Part, cut
 from trade.mounts.work import Band, Detail, Row
 from trade.plan import Bookcase, Cabinet
@@ -33,11 +35,11 @@ def inside(piece: Bookcase | Cabinet) -> Inside:
     return Inside(bays, (piece.length_mm - 2 * t - piece.dividers * t) / bays, piece.height_mm - 2 * t, piece.depth_mm - _BACK_MM)
 
 
-def row(piece: Bookcase | Cabinet, into: str, faces: int) -> Row:
+def row(piece: Bookcase | Cabinet, into: str, faces: int, units: Units) -> Row:
     """The holes for shelf pins in so many faces."""
     every = data.house("pin_every_mm")
     many = max(int((inside(piece).high_mm - 2 * _OFF_MM) / every), 0) + 1
-    return Row(into, _ROWS * faces, many, _OFF_MM, every, data.house("pin_mm"), _DEEP_MM)
+    return Row(into, _ROWS * faces, many, _OFF_MM, every, driving.drill_at_least_mm(data.house("pin_mm"), units), _DEEP_MM)
 
 
 def parts(piece: Bookcase | Cabinet) -> list[Part]:
@@ -53,13 +55,13 @@ def parts(piece: Bookcase | Cabinet) -> list[Part]:
     return found
 
 
-def details(piece: Bookcase | Cabinet) -> dict[str, Detail]:
+def details(piece: Bookcase | Cabinet, units: Units) -> dict[str, Detail]:
     """Bands on what is seen; rows of holes in uprights and in the body's own sides; what is measured first."""
     found: dict[str, Detail] = {}
     room, sheet = inside(piece), data.boards()[piece.inner].sheet
-    own = (row(piece, "the inner faces of the body's own two sides", 2),) if piece.loose_shelves else ()
+    own = (row(piece, "the inner faces of the body's own two sides", 2, units),) if piece.loose_shelves else ()
     if piece.dividers:
-        works = (row(piece, "both its faces", 2),) if piece.loose_shelves else ()
+        works = (row(piece, "both its faces", 2, units),) if piece.loose_shelves else ()
         band = (Band("its front edge", room.high_mm),) if sheet else ()
         found["upright"] = Detail((*works, *band), "good edge to the front", "from the body's bottom to its top, inside")
     if piece.loose_shelves:

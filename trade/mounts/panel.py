@@ -97,7 +97,8 @@ class Panelled(Mount[N]):
         own = tuple(((n + 0.5) * step, y) for y in rows_mm(piece) for n in range(piece.panel_screws))
         return {
             "sheet": Detail(
-                (Bored("its face", own, data.screws()[_LIGHT].diameter_mm, None, "for its screws"),), "good face out"
+                (Bored("its face", own, driving.clearance_mm(data.screws()[_LIGHT], units), None, "for its screws"),),
+                "good face out",
             ),
             "batten": Detail(through, "level, screwed to the studs", bare=True),
         }

@@ -8,7 +8,7 @@ from typing import Any, ClassVar, NamedTuple
 
 from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
-from trade.fixings import wood
+from trade.fixings import driving, wood
 from trade.load.line import contents_of, unweighed
 from trade.measure import Units
 from trade.mounts.base import Ask, Part, Shape, block, cut
@@ -59,7 +59,7 @@ class _PegWall(Panelled[PegWall]):
                 (holes.left_mm + i * piece.grid_mm, holes.foot_mm + j * piece.grid_mm)
                 for i, j in holes.places if holes.large(i, j) == large
             )  # fmt: skip
-            return Bored("its face", places, wide, None, why)
+            return Bored("its face", places, driving.drill_at_least_mm(wide, units), None, why)
 
         pegs = (bored(True, piece.peg_mm, "for pegs"), bored(False, piece.peg_mm * _SMALL, "for light pegs and hooks"))
         return found | {
@@ -90,12 +90,11 @@ class _PegWall(Panelled[PegWall]):
         sizes: dict[str, Quantity | str] = {
             "grid": Quantity(piece.grid_mm, "length"), "left": Quantity(found.left_mm, "length"),
             "up": Quantity(found.foot_mm, "length"),
-            "large": Quantity(piece.peg_mm, "fine"), "small": Quantity(piece.peg_mm * _SMALL, "fine"),
         }  # fmt: skip
         large = sum(found.large(i, j) for i, j in found.places)
         said = (
             f"Grid of {found.across} by {found.up} holes, {{grid}} apart, the first {{left}} from the left edge and {{up}} up: "
-            f"{large} of {{large}} and {len(found.places) - large} of {{small}}, taking turns."
+            f"{large} large and {len(found.places) - large} small, taking turns; their bits are in the cut list."
         )
         tried = "Mark the grid first; try every peg in a scrap hole before drilling hundreds."
         return [*super().cautions(piece, wall), Phrase(said, sizes), Phrase(tried)]

@@ -30,6 +30,7 @@ from trade.mounts.base import (
     board_front,
     board_part,
     board_side,
+    loose_mm,
     support_name,
 )
 from trade.mounts.hanging import Hanging, do
@@ -119,12 +120,12 @@ class _PinShelf(Mount[PinShelf]):
         """The board alone."""
         return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
 
-    def bores(self, piece: PinShelf) -> list[Bore]:
+    def bores(self, piece: PinShelf, wall: Wall) -> list[Bore]:
         """One hole per pin, in the middle of the thickness."""
-        wide, count = piece.pin_mm, len(piece.supports_mm)
+        count = len(piece.supports_mm)
         names = [support_name(i, count, NOUN) for i in range(count)]
         deep, up = piece.in_shelf_mm + rods.BORE_SPARE_MM, piece.thickness_mm / 2
-        return [Bore(x, up, wide, deep, names[i]) for i, x in enumerate(piece.supports_mm)]
+        return [Bore(x, up, piece.pin_mm, deep, names[i], loose_mm(count)) for i, x in enumerate(piece.supports_mm)]
 
     def cures(self, piece: PinShelf) -> Iterator[tuple[str, Phrase, PinShelf]]:
         """Stronger steel; deeper pins; thicker ones."""

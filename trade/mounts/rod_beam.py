@@ -81,7 +81,7 @@ class _RodBeam(Mount[RodBeam]):
         """Each rod, at half the beam's height; the beam's lower back edge is what presses."""
         screw = data.screws()[piece.screw]
         side = wood.wood_side(piece.in_beam_mm, data.boards()[piece.board].g, screw.diameter_mm)
-        hardware = Hardware((piece.thickness_mm / 2,), piece.thickness_mm, _FACE_WIDTH_MM, side)
+        hardware = Hardware((piece.thickness_mm / 2,), piece.thickness_mm, _FACE_WIDTH_MM, side, blind=True)
         foot, count = piece.top_mm - piece.thickness_mm, len(piece.supports_mm)
         return [
             seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
@@ -108,11 +108,11 @@ class _RodBeam(Mount[RodBeam]):
         """The beam alone."""
         return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
 
-    def bores(self, piece: RodBeam) -> list[Bore]:
+    def bores(self, piece: RodBeam, wall: Wall) -> list[Bore]:
         """One hole per rod, wider than it, in the middle of the beam's height."""
-        wide, count = data.screws()[piece.screw].diameter_mm + _LOOSE_MM, len(piece.supports_mm)
+        rod, count = data.screws()[piece.screw].diameter_mm, len(piece.supports_mm)
         deep, up = piece.in_beam_mm + _SPARE_MM, piece.thickness_mm / 2
-        return [Bore(x, up, wide, deep, support_name(i, count, NOUN)) for i, x in enumerate(piece.supports_mm)]
+        return [Bore(x, up, rod, deep, support_name(i, count, NOUN), _LOOSE_MM) for i, x in enumerate(piece.supports_mm)]
 
     def cures(self, piece: RodBeam) -> Iterator[tuple[str, Phrase, RodBeam]]:
         """Lock it; thicker rods."""

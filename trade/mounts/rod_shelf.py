@@ -32,6 +32,7 @@ from trade.mounts.base import (
     board_front,
     board_part,
     board_side,
+    loose_mm,
     support_name,
 )
 from trade.mounts.hanging import Hanging, do
@@ -71,7 +72,7 @@ class _RodShelf(Mount[RodShelf]):
         seats = self.seats(piece, wall)
         unknown = behind.unknown + loads
         hit = [seat for seat in seats if seat.holds]
-        rod = Rod(row.rod_mm, row.rod_length_mm)
+        rod = Rod(row.rod_mm, _in_shelf(piece, wall))
         return [
             *board.checks(load, loads),
             *fastening.checks(seats, demands, behind.unknown, loads),
@@ -170,7 +171,7 @@ class _RodShelf(Mount[RodShelf]):
             ]
         return [Phrase(said), Phrase("A plate over the lining crushes it, and wobbles in time: better let it in.")]
 
-    def bores(self, piece: RodShelf) -> list[Bore]:
+    def bores(self, piece: RodShelf, wall: Wall) -> list[Bore]:
         """One hole per rod, in the middle of the shelf's thickness, a little deeper than the rod is long."""
         row, count = data.plates()[piece.plate], len(piece.supports_mm)
         said = Phrase("Let the plate into the shelf's back, {t} deep.", {"t": Quantity(row.side_mm, "fine")})
@@ -180,8 +181,9 @@ class _RodShelf(Mount[RodShelf]):
                 x,
                 piece.thickness_mm / 2,
                 row.rod_mm,
-                row.rod_length_mm + rods.BORE_SPARE_MM,
+                _in_shelf(piece, wall) + rods.BORE_SPARE_MM,
                 support_name(i, count, NOUN),
+                loose_mm(count),
                 recess,
             )
             for i, x in enumerate(piece.supports_mm)
@@ -194,6 +196,11 @@ KIND = _RodShelf()
 def _set_back(piece: RodShelf, wall: Wall) -> float:
     """How far behind the lining's face the plate sits."""
     return (wall.lining_mm or 0.0) if piece.let_in else 0.0
+
+
+def _in_shelf(piece: RodShelf, wall: Wall) -> float:
+    """How much of a rod is in the shelf: all of it, less what the lining takes where its plate is let in."""
+    return data.plates()[piece.plate].rod_length_mm - _set_back(piece, wall)
 
 
 def _moved_out(cases: tuple[Demand, ...], by_mm: float) -> tuple[Demand, ...]:

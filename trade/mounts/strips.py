@@ -1,7 +1,7 @@
 """A strip of wood screwed to the studs, whatever then hangs on it: ledgers, cleats, rails, back strips, battens."""
 
 from trade import data
-from trade.fixings import driving, wood
+from trade.fixings import wood
 from trade.fixings.seat import Hardware, Seat, seat
 from trade.measure import Units
 from trade.mounts.base import Shape, block, support_name
@@ -53,20 +53,14 @@ def screws_front(piece: Piece, heights_mm: tuple[float, ...], hidden: bool = Tru
 
 
 def screwed(seats: list[Seat], left_mm: float, foot_mm: float, units: Units, into: str = "its face") -> tuple[Bored, ...]:
-    """The holes through a strip, as wide as the screws' shanks: from its left end and its lower edge."""
-    wides = dict.fromkeys(seat.clearance_mm(units) or driving.clearance_mm(seat.screw, units) for seat in seats)
-    return tuple(
-        Bored(
-            into,
-            tuple(
-                (x - left_mm, y - foot_mm)
-                for seat in seats if (seat.clearance_mm(units) or driving.clearance_mm(seat.screw, units)) == wide
-                for x, y in seat.holes
-            ),
-            wide, None, "for the screws",
-        )
-        for wide in wides
-    )  # fmt: skip
+    """The holes through a strip for what goes through it into the wall: from its left end and its lower edge."""
+    found = []
+    for wide in dict.fromkeys(each.clearance_mm(units) for each in seats):
+        through = [each for each in seats if each.clearance_mm(units) == wide]
+        places = tuple((x - left_mm, y - foot_mm) for each in through for x, y in each.holes)
+        why = "for the anchors" if through[0].anchored else "for the screws"
+        found += [] if wide is None else [Bored(into, places, wide, None, why)]
+    return tuple(found)
 
 
 def shear_n(seat: Seat) -> float:
