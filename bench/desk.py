@@ -96,7 +96,12 @@ class Desk:
     @cached_property
     def marks(self) -> tuple[Mark, ...]:
         """Holes of the piece that is worked on."""
-        return piece_marks(self.piece, self.plan.wall, self.units, self.plan.policy.lead_holes) if self.piece else ()
+        return piece_marks(self.piece, *self._marked) if self.piece else ()
+
+    @property
+    def _marked(self) -> tuple[Any, ...]:
+        plan = self.plan
+        return plan.wall, self.units, plan.policy.lead_holes, plan.built
 
     @property
     def bores(self) -> list[Mark]:

@@ -123,8 +123,8 @@ def _assess(asked: argparse.Namespace) -> int:
 
 def _marks(asked: argparse.Namespace) -> int:
     plan, units = _plan(asked)
-    made = {piece.key: piece_marks(piece, plan.wall, units, plan.policy.lead_holes) for piece in plan.pieces}
-    _say(asked, made, telling.marks_as_text(plan, made, units))
+    made = {piece.key: piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.built) for piece in plan.pieces}
+    _say(asked, made, telling.marks_as_text(plan, made, assess(plan), units))
     return 0
 
 
@@ -170,8 +170,9 @@ def _days(asked: argparse.Namespace) -> int:
 def _steps(asked: argparse.Namespace) -> int:
     plan, units = _plan(asked)
     found = steps(plan, asked.piece, units)
-    _say(asked, [step._asdict() for step in found], job_told.steps_as_text(found, units))
-    return EXIT[assess(plan).piece(asked.piece).word]
+    verdict = assess(plan).piece(asked.piece)
+    _say(asked, [step._asdict() for step in found], job_told.steps_as_text(found, units, telling.stop(verdict, units)))
+    return EXIT[verdict.word]
 
 
 def _ways(asked: argparse.Namespace) -> int:

@@ -48,6 +48,20 @@ class Done(Part, frozen=True, kw_only=True):
     by: Who = ""
 
 
+class Mounted(Part, frozen=True, kw_only=True):
+    """Where what carries a piece really is, measured once it was up: from where the piece's left end goes, left to right, mm."""
+
+    piece: Key
+    places_mm: tuple[float, ...]
+
+    def __post_init__(self) -> None:
+        """Refuse places that nobody could have measured."""
+        for place in self.places_mm:
+            between(place, 0, ABSURD_MM, "places_mm", "Where it is")
+        if list(self.places_mm) != sorted(set(self.places_mm)):
+            raise PlanError("Measure them from left to right, each at its own place.", "places_mm")
+
+
 class Hung(Part, frozen=True, kw_only=True):
     """A piece as it hangs now: what went in instead of what was planned (null: as planned), and by how much it hangs elsewhere.
 
@@ -121,13 +135,14 @@ class Built(Part, frozen=True, kw_only=True):
 
     drilled: tuple[Drilled, ...] = ()
     done: tuple[Done, ...] = ()
+    mounted: tuple[Mounted, ...] = ()
     hung: tuple[Hung, ...] = ()
     proofs: tuple[Proof, ...] = ()
     looks: tuple[Look, ...] = ()
 
     def __post_init__(self) -> None:
         """Refuse too much of anything."""
-        for where in ("drilled", "done", "hung", "proofs", "looks"):
+        for where in ("drilled", "done", "mounted", "hung", "proofs", "looks"):
             if len(getattr(self, where)) > _MOST:
                 raise PlanError(f"More than {_MOST} of them on one wall.", where)
 
@@ -142,6 +157,17 @@ class Built(Part, frozen=True, kw_only=True):
     def as_hung(self, piece: str) -> Hung | None:
         """What was last said of how a piece hangs."""
         return next((each for each in reversed(self.hung) if each.piece == piece), None)
+
+    def hangs(self, piece: str) -> bool:
+        """Whether a piece is recorded as hung and has not come off since."""
+        hung = self.as_hung(piece)
+        return hung is not None and not any(
+            look.piece == piece and look.held == "off" and look.on >= hung.on for look in self.looks
+        )
+
+    def places_mm(self, piece: str) -> tuple[float, ...] | None:
+        """Where what carries a piece was measured to be; None where nobody did."""
+        return next((each.places_mm for each in reversed(self.mounted) if each.piece == piece), None)
 
     def spoiled(self) -> tuple[Drilled, ...]:
         """Holes that nothing can be screwed into."""

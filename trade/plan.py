@@ -101,6 +101,11 @@ class Plan(Part, frozen=True, kw_only=True):
         """Where everything on the wall is held, from its left corner."""
         return tuple(piece.left_mm + x for piece in self.pieces for x in piece.supports_mm)
 
+    @property
+    def waiting(self) -> tuple[AnyPiece, ...]:
+        """What does not hang yet: what is still to be cut for, bought for and hung."""
+        return tuple(piece for piece in self.pieces if not self.built.hangs(piece.key))
+
     def piece(self, key: str) -> AnyPiece:
         """One piece.
 

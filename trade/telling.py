@@ -11,10 +11,11 @@ from trade.fixings.driving import reach
 from trade.fixings.held import Held
 from trade.load.shelf import ShelfLoad
 from trade.mark.marks import Mark
+from trade.mark.reading import read, say_across, say_datum, say_up
 from trade.measure import Units, say_bit, say_gap, say_length, say_weight
 from trade.mounts import ALL
 from trade.notes import word_of
-from trade.plan import Plan
+from trade.plan import AnyPiece, Plan
 from trade.wall.survey import Survey
 
 
@@ -88,17 +89,29 @@ def survey_as_text(known: Survey, plan: Plan, units: Units) -> str:
     return "\n".join(lines) or "The readings make no stud likely."
 
 
-def marks_as_text(plan: Plan, made: dict[str, tuple[Mark, ...]], units: Units) -> str:
-    """Where to drill, piece by piece."""
-    lines = []
+def marks_as_text(plan: Plan, made: dict[str, tuple[Mark, ...]], verdict: Verdict, units: Units) -> str:
+    """Where to drill, piece by piece, from the plan's datum; what must not be drilled yet says so first."""
+    lines = [say_datum(plan.datum, units)]
     for piece in plan.pieces:
-        lines += [piece.name, *(f"  {mark.number:>3}  {mark_line(mark, units)}" for mark in made[piece.key])]
+        lines += [piece.name, *stop(verdict.piece(piece.key), units)]
+        lines += [f"  {mark.number:>3}  {_mark_line(mark, piece, plan, units)}" for mark in made[piece.key]]
     return "\n".join(lines)
 
 
-def mark_line(mark: Mark, units: Units) -> str:
+def stop(verdict: PieceVerdict, units: Units) -> list[str]:
+    """Why a piece must not be drilled for yet, as a line to begin with; none where it holds."""
+    if verdict.word not in ("wont_hold", "cannot_tell"):
+        return []
+    return [f"{say.WORDS[verdict.word]}: {say.headline(verdict, units)} Don't drill yet."]
+
+
+def _mark_line(mark: Mark, piece: AnyPiece, plan: Plan, units: Units) -> str:
     """One hole in words."""
-    place = f"{say_length(mark.x_mm, units)} from the left, {say_length(mark.y_mm, units)} up"
+    at = read(plan.datum, piece, plan.wall, mark.x_mm, mark.y_mm)
+    up = say_up(at, plan.datum, units)
+    place = f"{say_across(at, plan.datum, units)} across, {up}{' up' if plan.datum.line_mm is None else ''}"
+    if mark.where == "shelf":
+        place = f"{say_length(mark.x_mm, units)} from its left end, {say_length(mark.y_mm, units)} above its underside"
     bit = f"{say_bit(mark.bit_mm, units) if mark.bit_mm else 'no'} bit, {say_length(mark.depth_mm, units)} deep"
     if mark.where == "shelf":
         return f"in its own back, {mark.part}: {place}; {bit}"

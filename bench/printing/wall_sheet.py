@@ -35,9 +35,12 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
     for number, piece in enumerate(plan.pieces, start=1):
         word = say.WORDS[verdict.piece(piece.key).word]
         up = say_length(piece.top_mm, units)
-        paper.say(f"{number}  {piece.name}: its top {up} up. {word}.", bold=True)
+        hangs = " It hangs already." if plan.built.hangs(piece.key) else ""
+        paper.say(f"{number}  {piece.name}: its top {up} up. {word}.{hangs}", bold=True)
     paper.quiet("Dashed: studs. Crossed out: do not drill there. Crosses: holes.")
     for number, piece in enumerate(plan.pieces, start=1):
+        if plan.built.hangs(piece.key):
+            continue  # its holes are on the wall above; nothing is drilled for it any more
         _piece(paper, number, piece, plan, verdict, units)
     return bytes(paper.output())
 

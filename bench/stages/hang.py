@@ -26,10 +26,12 @@ from trade.choose.cures import Cure
 from trade.choose.findings import Finding, findings
 from trade.errors import MeasureError, PlanError
 from trade.job import found
-from trade.job.steps import Step, steps
+from trade.job.step import Step
+from trade.job.steps import steps
 from trade.mark.marks import Mark, piece_marks
 from trade.measure import read_length
 from trade.mounts import mount_of
+from trade.mounts.made import as_mounted
 from trade.plan import Plan
 
 WIDE_PX, HIGH_PX = 390.0, 280.0  # of the drawing at the wall
@@ -78,6 +80,11 @@ class AtWall:
     def finished(self) -> bool:
         """Whether it hangs."""
         return self.done == len(self.steps)
+
+    @property
+    def places_mm(self) -> tuple[float, ...]:
+        """Where what carries the piece is: as measured, else as planned."""
+        return as_mounted(self.piece, self.desk.plan.built).supports_mm
 
     @property
     def fails(self) -> bool:
@@ -183,6 +190,9 @@ def _changed(request: HttpRequest, desk: Desk, key: str, what: str) -> tuple[Pla
         if cure is None:
             raise PlanError("That cure no longer fits: the wall has changed since it was offered.")
         return plan.with_piece(cure.piece), f"Cure {piece.name}"
+    if what == "places":
+        places = tuple(read_length(part, desk.units) for part in request.POST.get("places", "").split(",") if part.strip())
+        return found.mounted(found.done(plan, piece.key, key, when, by), piece.key, places), f"{piece.name}: where it is held"
     if what == "again":
         return found.begun_again(plan, piece.key), f"Begin {piece.name} again"
     if what not in _MET:

@@ -58,6 +58,17 @@ class Hanging(BenchCase):
         self.assertEqual(assess(self.plan()).piece("shelf").word, "holds")
         self.assertContains(self.tell("cure", hole, code="nonsense"), "no longer fits", status_code=422)
 
+    def test_what_was_measured_at_the_rods_is_where_the_shelf_is_bored(self) -> None:
+        answer = self.tell("places", "measure", "ledge", places="102, 903 mm")
+        self.assertEqual(answer.status_code, 200)
+        self.assertContains(answer, 'value="102 mm, 903 mm"')
+        self.assertEqual([each.places_mm for each in self.plan().built.mounted], [(102.0, 903.0)])
+        self.assertEqual([each.step for each in self.plan().built.done], ["measure"])
+        page = self.client.get(f"{self.url('stage', 'cut')}?look=parts&piece=ledge")
+        self.assertContains(page, "at 102 mm and so on from its left end")
+        for places in ("102", "102, 2 m", "wide, 3", ""):
+            self.assertEqual(self.tell("places", "measure", "ledge", places=places).status_code, 422, places)
+
     def test_beside_the_stud_a_thick_lining_and_nonsense(self) -> None:
         hole = self.first_hole()
         self.tell("stud_off", hole, off="10 mm", side="left")

@@ -10,6 +10,7 @@ import jsonschema
 from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from tests.plans import STUDS, bracket_shelf, plan, rod_shelf, wall
 from trade import data, planfile
@@ -22,7 +23,7 @@ from trade.evidence import MagnetHit, Probe
 from trade.features import Feature, usual
 from trade.fixings import driving
 from trade.mark.marks import piece_marks
-from trade.plan import Plan, Thing
+from trade.plan import Datum, Plan, Thing
 
 BOTH = plan(bracket_shelf(), rod_shelf())
 
@@ -130,7 +131,18 @@ class CommandLine(SimpleTestCase):
             file.write(planfile.dump(BOTH))
             file.flush()
             self.assertEqual(main(["marks", file.name]), 0)
-        self.assertIn("800 mm from the left, 1455 mm up; 2.5 mm bit, 72 mm deep", out.getvalue())
+        self.assertIn("800 mm across, 1455 mm up; 2.5 mm bit, 72 mm deep", out.getvalue())
+
+    def test_marks_obey_the_datum_and_marks_and_steps_open_with_what_wont_hold(self) -> None:
+        right = replace(plan(bracket_shelf()), datum=Datum(across="right", line_mm=1000.0))
+        said = self.run_on(planfile.dump(right), command="marks")[1]
+        self.assertTrue(
+            said.startswith("From the right corner, and from a level line 1000 mm above the floor.\nShelf\n    1 "), said
+        )
+        self.assertIn("2400 mm across, 455 mm up; 2.5 mm bit", said)
+        off = planfile.dump(plan(bracket_shelf(left_mm=850.0)))
+        self.assertRegex(self.run_on(off, command="marks")[1], r"Shelf\nWon't hold: .* misses the stud .* Don't drill yet\.\n")
+        self.assertRegex(self.run_on(off, "shelf", command="steps")[1], r"^Won't hold: .* Don't drill yet\.\n1\. Have it all")
 
 
 class Marks(SimpleTestCase):

@@ -1,5 +1,6 @@
 """Hanging: the steps in the order that works; what the bit met becomes evidence, and the plan is judged by it."""
 
+from datetime import date, datetime
 from math import hypot
 from typing import Any
 
@@ -11,15 +12,23 @@ from msgspec.structs import replace
 from tests.plans import GYPSUM, bracket_shelf, plan, rod_shelf, wall
 from trade import data, planfile
 from trade.assess import assess
-from trade.built import Drilled
+from trade.built import Built, Drilled, Hung, Look
 from trade.choose import placement
 from trade.choose.cures import cures
+from trade.cut.parts import count_parts, parts_of
+from trade.cut.plan import cut_plan
+from trade.cut.shopping import shopping
 from trade.errors import PlanError
 from trade.evidence import ByHand, Edge, Probe, Sweep
-from trade.job.found import Told, begun_again, done, tell
-from trade.job.steps import Step, steps
+from trade.job.days import schedule
+from trade.job.found import Told, begun_again, done, mounted, tell
+from trade.job.step import Step
+from trade.job.steps import steps
 from trade.mark.marks import Mark, piece_marks
+from trade.mark.overview import overview
+from trade.mark.template import edge
 from trade.mounts import KINDS
+from trade.mounts.work import Bored
 from trade.plan import Layer, Plan, Stud, Thing
 from trade.policy import Policy
 from trade.shop import Finish, Shop
@@ -78,12 +87,12 @@ class Order(SimpleTestCase):
         glued = hung("rod_shelf", stays="glued")
         waits = [step.wait_hours for step in steps(glued, glued.pieces[0].key, "metric")]
         self.assertEqual(max(waits), 24.0)
-        self.assertIn("let-in", keys(plan(rod_shelf())))
+        self.assertEqual(sum(key.startswith("open-") for key in keys(plan(rod_shelf()))), 2)
         varnished = replace(plan(), shop=Shop(finish=Finish(top="oil_varnish")))
         harden = next(step for step in steps(varnished, "shelf", "metric") if step.key == "harden")
         self.assertEqual(harden.wait_hours, data.coatings()["oil_varnish"].load_days * 24)
         self.assertNotIn("harden", keys(plan()))
-        self.assertNotIn("let-in", keys(plan(rod_shelf(let_in=False))))
+        self.assertFalse(any(key.startswith("open-") for key in keys(plan(rod_shelf(let_in=False)))))
         heavy = plan(rod_shelf(thickness_mm=95.0, length_mm=1400.0, supports_mm=(100.0, 1300.0), depth_mm=300.0))
         people = {step.key: step.people for step in steps(heavy, "ledge", "metric")}
         self.assertGreater(people["slide"], 1)
@@ -112,6 +121,58 @@ class Order(SimpleTestCase):
         moved = then.with_piece(replace(then.piece("shelf"), top_mm=1560.0))
         self.assertFalse(any(step.done for step in steps(moved, "shelf", "metric") if step.mark))
         self.assertEqual(planfile.load(planfile.dump(then)), then)
+
+
+class Mounted(SimpleTestCase):
+    """Holes in a piece follow what carries it, as it was measured."""
+
+    def test_bores_cut_list_and_template_follow_what_was_measured(self) -> None:
+        now = mounted(plan(rod_shelf()), "ledge", (104.0, 897.5))
+        piece = now.piece("ledge")
+        self.assertEqual(piece.supports_mm, (100.0, 900.0))
+        marked = [m.x_mm for m in piece_marks(piece, now.wall, "metric", built=now.built) if m.where == "shelf"]
+        self.assertEqual(marked, [104.0, 897.5])
+        [bored] = [w for part in parts_of(now).cut for w in part.detail.works if isinstance(w, Bored)]
+        self.assertEqual([x for x, _ in bored.places], marked)
+        drawn = edge(piece, now, "metric")
+        assert drawn is not None
+        self.assertEqual([1000.0 - circle.x for circle in drawn.circles], marked)
+        self.assertEqual(planfile.load(planfile.dump(now)), now)
+
+    def test_what_was_not_measured_or_has_changed_since_is_as_planned(self) -> None:
+        now = mounted(plan(rod_shelf()), "ledge", (104.0, 897.5))
+        three = now.with_piece(replace(now.piece("ledge"), supports_mm=(100.0, 500.0, 900.0)))
+        [bored] = [w for part in parts_of(three).cut for w in part.detail.works if isinstance(w, Bored)]
+        self.assertEqual([x for x, _ in bored.places], [100.0, 500.0, 900.0])
+        for places in ((100.0,), (100.0, 200.0, 300.0), (100.0, 1000.5), (900.0, 100.0)):
+            with self.assertRaises(PlanError):
+                mounted(plan(rod_shelf()), "ledge", places)
+
+    def test_what_hangs_is_not_made_bought_or_hung_again_until_it_comes_off(self) -> None:
+        now = plan(bracket_shelf(), rod_shelf())
+        hangs = replace(now, built=Built(hung=(Hung(piece="shelf", on=date(2031, 4, 5), right_mm=30.0),)))
+        self.assertEqual({part.key for part in parts_of(hangs).cut}, {"ledge"})
+        self.assertEqual([part.label for part in parts_of(hangs).cut], ["2a"])  # and keeps its number
+        self.assertEqual(count_parts(hangs), 1)
+        listed = [line.what for line in shopping(hangs, cut_plan(hangs), "metric").lines]
+        self.assertFalse(any("bracket" in what for what in listed), listed)
+        days = schedule(hangs, cut_plan(hangs), datetime(2031, 4, 6, 9))
+        self.assertIn("“Ledge”", days.hang.name if days.hang else "")
+        every = replace(hangs, built=replace(hangs.built, hung=(*hangs.built.hung, Hung(piece="ledge", on=date(2031, 4, 5)))))
+        self.assertEqual(schedule(every, cut_plan(every), datetime(2031, 4, 6, 9)).refusal, "All of it hangs already.")
+        crosses = {round(line.x1 + line.x2, 3) / 2 for line in overview(hangs, "metric", 10.0).lines if line.layer == "CENTRES"}
+        self.assertIn(830.0, crosses)  # its holes are drawn where it hangs
+        off = Look(piece="shelf", on=date(2031, 5, 1), held="off")
+        again = replace(hangs, built=replace(hangs.built, looks=(off,)))
+        self.assertEqual({part.key for part in parts_of(again).cut}, {"shelf", "ledge"})
+
+    def test_beginning_again_loses_nothing_of_what_else_was_recorded(self) -> None:
+        now = plan(bracket_shelf(), rod_shelf())
+        kept = Built(
+            hung=(Hung(piece="ledge", on=date(2031, 4, 5)),), looks=(Look(piece="ledge", on=date(2031, 5, 1), held="firm"),)
+        )
+        again = begun_again(tell(replace(now, built=kept), holes_of(now)[0], Told("good")), "shelf")
+        self.assertEqual((again.built.hung, again.built.looks, again.built.drilled), (kept.hung, kept.looks, ()))
 
 
 class Truth(SimpleTestCase):

@@ -7,6 +7,7 @@ from typing import NamedTuple
 from trade import data
 from trade.mounts import mount_of
 from trade.mounts.base import Part
+from trade.mounts.made import as_mounted
 from trade.mounts.work import Detail, Pair
 from trade.plan import AnyPiece, Plan
 
@@ -76,9 +77,12 @@ def parts_of(plan: Plan) -> Parts:
     found: list[CutPart] = []
     bought: dict[Part, int] = defaultdict(int)
     for number, piece in enumerate(plan.pieces, start=1):
+        if plan.built.hangs(piece.key):
+            continue  # what hangs is not made again
         letter = 0
         mount = mount_of(piece)
-        parts, details = mount.parts(piece, plan.wall), mount.details(piece, plan.wall, plan.units)
+        parts = mount.parts(piece, plan.wall)
+        details = mount.details(as_mounted(piece, plan.built), plan.wall, plan.units)
         longer = _longer(plan, piece, parts)
         for part in parts:
             if part.sizes_mm is None or part.of not in names:
@@ -102,7 +106,7 @@ def count_parts(plan: Plan) -> int:
     """How many parts are cut for a wall, counted without working them out."""
     names = {row.name for row in data.boards().values()}
     count = sum(part.many for part in plan.shop.own)
-    for piece in plan.pieces:
+    for piece in plan.waiting:
         mount = mount_of(piece)
         for part in mount.parts(piece, plan.wall):
             if part.sizes_mm is not None and part.of in names:

@@ -123,7 +123,7 @@ def _hardware(cut: CutPlan) -> list[Line]:
 def _fasteners(plan: Plan, units: Units) -> list[Line]:
     """What goes into the wall, and into battens and side walls, in packs; and the bits for it."""
     needed: Counter[tuple[str, str, str, float]] = Counter()
-    for piece in plan.pieces:
+    for piece in plan.waiting:
         needed.update(_of_piece(piece, plan, units))
     return [_packed(*each, many) for each, many in needed.items()]
 
@@ -132,7 +132,7 @@ def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[Line]:
     """Every bit that the holes in the wall and in the parts take; most people have them."""
     stone = "masonry bit" if plan.wall.build == "mass" else "bit"
     wide: dict[tuple[str, str], float] = {}
-    for piece in plan.pieces:
+    for piece in plan.waiting:
         for seat in mount_of(piece).seats(piece, plan.wall):
             if (bit := seat.bit_mm(units)) is not None:
                 wide[(stone, say_bit(bit, units))] = bit

@@ -200,9 +200,15 @@ class Tool(Row, frozen=True, kw_only=True):
 
 
 class FixingClass(Row, frozen=True, kw_only=True):
-    """A class of what holds a piece."""
+    """A class of what holds a piece.
+
+    `goes`: driven: a screw into its hole; before: into the wall before what is fastened; with: through the wall's hole together
+    with what is fastened, its bolt on; through: into the wall through what is fastened. `words`: how it is set.
+    """
 
     name: str
+    goes: Literal["driven", "before", "with", "through"] = "driven"
+    words: tuple[str, ...] = ()
 
 
 class Question(Row, frozen=True, kw_only=True):

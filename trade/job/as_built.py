@@ -10,6 +10,7 @@ from trade.built import Hung
 from trade.check import Phrase, PieceVerdict, Quantity
 from trade.errors import PlanError
 from trade.mounts import holes, mount_of
+from trade.mounts.made import as_hung
 from trade.plan import AnyPiece, Plan
 
 
@@ -33,22 +34,13 @@ def as_built(plan: Plan, key: str) -> AsBuilt:
         return AsBuilt(piece, (), judge_piece(piece, plan))
     differences = tuple(_differences(piece, hung, plan))
     try:
-        now, there = _as_hung(piece, hung), plan
+        now, there = as_hung(piece, plan.built), plan
         if hung.up_mm or hung.right_mm:  # its holes were told at the plan's marks, and are where it hangs
             others = tuple(hole for hole in plan.built.drilled if hole.piece != key or hole.met != "good")
             there = replace(plan, built=replace(plan.built, drilled=others))
         return AsBuilt(now, differences, judge_piece(now, there.with_piece(now)))
     except PlanError as error:
         return AsBuilt(piece, differences, None, str(error))
-
-
-def _as_hung(piece: AnyPiece, hung: Hung) -> AnyPiece:
-    return replace(
-        piece, left_mm=piece.left_mm + hung.right_mm, top_mm=piece.top_mm + hung.up_mm,
-        screw=hung.screw if hung.screw is not None else piece.screw,
-        screw_length_mm=hung.screw_length_mm if hung.screw_length_mm is not None else piece.screw_length_mm,
-        anchor=hung.anchor if hung.anchor is not None else piece.anchor,
-    )  # fmt: skip
 
 
 def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Phrase]:

@@ -124,6 +124,8 @@ def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
     begins = today if days.start is None else max(datetime.combine(days.start, time()), today)
     if not plan.pieces:
         return Schedule((), "Nothing hangs on this wall yet.")
+    if not plan.waiting:
+        return Schedule((), "All of it hangs already.")
     if done.refusal:
         return Schedule((), done.refusal)
     try:
@@ -142,13 +144,14 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
         yield Step("saw", f"Saw and bore {len(cut.parts)} parts", *clock.spread(minutes), minutes)
     if done.coats and done.area_m2 > 0:
         yield from _coats(done, clock)
-    people = max((_people(piece, plan) for piece in plan.pieces), default=1)
-    minutes = sum(_hanging(piece, plan) for piece in plan.pieces)
-    sets = data.house("resin_hours") if any(in_resin(piece, plan) for piece in plan.pieces) else 0.0
+    people = max((_people(piece, plan) for piece in plan.waiting), default=1)
+    minutes = sum(_hanging(piece, plan) for piece in plan.waiting)
+    sets = data.house("resin_hours") if any(in_resin(piece, plan) for piece in plan.waiting) else 0.0
     why = "the resin sets before anything hangs on its rods" if sets else ""
     finished = clock.now
     hung = clock.at_once(minutes, helper=people > 1)
-    names = f"“{plan.pieces[0].name}”" if len(plan.pieces) == 1 else f"all {len(plan.pieces)}"
+    waiting = plan.waiting
+    names = f"“{waiting[0].name}”" if len(waiting) == 1 else f"all {len(waiting)}"
     yield Step("hang", f"Hang {names}", *hung, minutes, people, sets, why)
     hard = max((each.row.load_days for each in done.coats), default=0.0) * 24 * done.slower if done.area_m2 > 0 else 0.0
     last = finished - timedelta(hours=_handle(done)) if done.coats else finished

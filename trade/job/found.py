@@ -5,7 +5,7 @@ from typing import Literal, NamedTuple
 
 from msgspec.structs import replace
 
-from trade.built import Built, Done, Drilled, Met
+from trade.built import Done, Drilled, Met, Mounted
 from trade.errors import PlanError
 from trade.evidence import ByHand, Probe, Reading
 from trade.features import Feature
@@ -66,13 +66,31 @@ def done(plan: Plan, piece: str, step: str, at: datetime | None, by: str) -> Pla
     return replace(plan, built=replace(plan.built, done=(*plan.built.done, Done(piece=piece, step=step, at=at, by=by))))
 
 
+def mounted(plan: Plan, piece: str, places_mm: tuple[float, ...]) -> Plan:
+    """The plan with where what carries a piece really is: its own holes follow.
+
+    Raises:
+        PlanError: not one place for each of them, or beyond the piece.
+    """
+    planned = plan.piece(piece)
+    if len(places_mm) != len(planned.supports_mm):
+        said = f"There are {len(planned.supports_mm)}: measure each, from where its left end goes, with a comma between."
+        raise PlanError(said, "places_mm")
+    if any(place > planned.length_mm for place in places_mm):
+        raise PlanError("That is beyond its right end. Measure from where its left end goes.", "places_mm")
+    others = tuple(each for each in plan.built.mounted if each.piece != piece)
+    return replace(plan, built=replace(plan.built, mounted=(*others, Mounted(piece=piece, places_mm=places_mm))))
+
+
 def begun_again(plan: Plan, piece: str) -> Plan:
     """The plan with nothing of a piece done: what was drilled for it is filled, and stays in the wall as old holes."""
     old = [hole for hole in plan.built.drilled if hole.piece == piece]
     features = tuple(_filled(hole, plan.wall) for hole in old)
-    kept = Built(
+    kept = replace(
+        plan.built,
         drilled=tuple(hole for hole in plan.built.drilled if hole.piece != piece),
         done=tuple(each for each in plan.built.done if each.piece != piece),
+        mounted=tuple(each for each in plan.built.mounted if each.piece != piece),
     )
     return replace(plan, built=kept, wall=replace(plan.wall, features=(*plan.wall.features, *features)))
 

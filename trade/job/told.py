@@ -9,7 +9,7 @@ from trade.cut.plan import BoardJob, CutPlan, SheetJob, source_words
 from trade.cut.sheets import Cut
 from trade.cut.shopping import Shopping
 from trade.job.days import Schedule
-from trade.job.steps import Step
+from trade.job.step import Step
 from trade.measure import Units, say_fine_length, say_length
 
 
@@ -131,9 +131,9 @@ def days_as_text(found: Schedule) -> str:
     return "\n".join([*lines, *([found.refusal] if found.refusal else [])])
 
 
-def steps_as_text(found: Sequence[Step], units: Units) -> str:
-    """The steps of hanging a piece, to read."""
-    lines = []
+def steps_as_text(found: Sequence[Step], units: Units, stop: Sequence[str] = ()) -> str:
+    """The steps of hanging a piece, to read. `stop`: why it must not be hung yet, said first."""
+    lines = [*stop]
     for n, step in enumerate(found, start=1):
         people = f" ({step.people} people)" if step.people > 1 else ""
         lines.append(f"{n}. {step.title}{people}{', done' if step.done else ''}")

@@ -8,10 +8,12 @@ from trade import data
 from trade.check import Phrase, Quantity
 from trade.measure import Units
 from trade.mounts import AnySeat, Hole, Seat, holes, mount_of
-from trade.plan import AnyPiece, Plan, Wall
+from trade.mounts.made import as_mounted
+from trade.plan import AnyPiece, Built, Plan, Wall
 from trade.wall.zones import zones
 
 LeadHoles = Literal["every", "needed"]
+_NOTHING = Built()
 _SOFT_G = 0.5  # NDS 2018 12.1.5.3: no lead hole is required for wood screws in wood of no more than this specific gravity
 _BARE = Phrase("No lead hole: drive it slowly, and drill one after all if the wood begins to split.")
 
@@ -49,16 +51,19 @@ class Mark(msgspec.Struct, frozen=True, kw_only=True):
 def marks(plan: Plan) -> tuple[Mark, ...]:
     """Every hole of a plan, piece by piece; numbered within each piece."""
     policy = plan.policy.lead_holes
-    return tuple(mark for piece in plan.pieces for mark in piece_marks(piece, plan.wall, plan.units, policy))
+    return tuple(mark for piece in plan.pieces for mark in piece_marks(piece, plan.wall, plan.units, policy, plan.built))
 
 
-def piece_marks(piece: AnyPiece, wall: Wall, units: Units, lead_holes: LeadHoles = "every") -> tuple[Mark, ...]:
+def piece_marks(
+    piece: AnyPiece, wall: Wall, units: Units, lead_holes: LeadHoles = "every", built: Built = _NOTHING
+) -> tuple[Mark, ...]:
     """Every hole of one piece: the wall's first, each support from the top down, then its own.
 
     Args:
         piece: whose holes.
         wall: they are in.
         units: of the drills.
+        built: what was measured at the wall: holes in the piece follow what carries it.
         lead_holes: for every screw, or only where the timber asks for one (NDS 2018 12.1.5.3: wood screws from G = 0.5 up).
     """
     mount = mount_of(piece)
@@ -76,7 +81,7 @@ def piece_marks(piece: AnyPiece, wall: Wall, units: Units, lead_holes: LeadHoles
                 cautions=(*((_BARE,) if bare else ()), *_cautions(hole, wall)),
             )
         )  # fmt: skip
-    for i, bore in enumerate(mount.bores(piece, wall)):
+    for i, bore in enumerate(mount.bores(as_mounted(piece, built), wall)):
         made.append(
             Mark(
                 number=len(made) + 1, where="shelf", piece=piece.key, part=bore.part, support=i, x_mm=bore.x_mm, y_mm=bore.y_mm,

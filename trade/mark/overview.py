@@ -11,6 +11,7 @@ from trade.mark.spread import spread
 from trade.mark.template import Circle, Drawing, Layer, Line, Text
 from trade.measure import Units, say_length
 from trade.mounts import mount_of
+from trade.mounts.made import as_hung
 from trade.plan import AnyPiece, Plan
 from trade.wall.zones import zones
 
@@ -46,7 +47,8 @@ def overview(plan: Plan, units: Units, per: float) -> Drawing:
                 min(zone.top_mm, high),
             )
             lines += [Line("AVOID", left, low, right, top), Line("AVOID", left, top, right, low)]
-    for number, piece in enumerate(plan.pieces, start=1):
+    for number, planned in enumerate(plan.pieces, start=1):
+        piece = as_hung(planned, plan.built)  # what hangs is drawn where it hangs, with the holes that it has
         lines += _outlines(piece)
         for mark in _holes(piece, plan, units):
             lines += _cross(mark.x_mm, mark.y_mm, per)

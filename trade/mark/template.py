@@ -11,6 +11,7 @@ from trade.mark.marks import Mark, piece_marks
 from trade.mark.reading import read, say_across, say_up, zero
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
+from trade.mounts.made import as_mounted
 from trade.plan import AnyPiece, Plan
 
 Layer = Literal["HOLES", "CENTRES", "PIECE", "STUDS", "AVOID", "LEVEL", "WORDS", "FRAME"]
@@ -133,7 +134,7 @@ def edge(piece: AnyPiece, plan: Plan, units: Units) -> Drawing | None:
     From its left end and its underside; None where it has no holes. What is on the left at the wall is on the right here: the
     sheet is laid on the back, so its own left end is at the right.
     """
-    bores = mount_of(piece).bores(piece, plan.wall)
+    bores = mount_of(piece).bores(as_mounted(piece, plan.built), plan.wall)
     if not bores:
         return None
     long, high = piece.length_mm, piece.high_mm

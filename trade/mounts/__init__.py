@@ -23,7 +23,7 @@ from trade.mounts import (
     rod_shelf,
 )
 from trade.mounts.base import AnySeat, Ask, Hole, Mount, Shape, holes
-from trade.mounts.hanging import Do, Hanging
+from trade.mounts.hanging import Act, Do, Hanging
 from trade.plan import AnyPiece
 
 ALL: tuple[Mount[Any], ...] = (
@@ -35,7 +35,7 @@ ALL: tuple[Mount[Any], ...] = (
 KINDS: dict[str, Mount[Any]] = {mount.kind: mount for mount in ALL}
 _BY_PIECE: dict[type, Mount[Any]] = {mount.make: mount for mount in ALL}
 
-__all__ = ["ALL", "KINDS", "AnySeat", "Ask", "Do", "Hanging", "Hole", "Mount", "Seat", "Shape", "holes", "mount_of"]
+__all__ = ["ALL", "KINDS", "Act", "AnySeat", "Ask", "Do", "Hanging", "Hole", "Mount", "Seat", "Shape", "holes", "mount_of"]
 
 
 def mount_of(piece: AnyPiece) -> Mount[Any]:

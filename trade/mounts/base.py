@@ -186,9 +186,9 @@ class Mount(ABC, Generic[P]):
                         label = Phrase("{name}", {"name": row.name[0].upper() + row.name[1:]})
                         yield ask.cure, label, replace(piece, **{ask.field: key})
 
+    @abstractmethod
     def hanging(self, piece: P, wall: Wall, policy: Policy) -> Hanging:
         """How it goes up."""
-        return Hanging(self.piece_noun)
 
     def cautions(self, piece: P, wall: Wall) -> list[Phrase]:
         """What to mind with this kind here."""

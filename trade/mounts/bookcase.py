@@ -17,7 +17,7 @@ from trade.load.demand import Demand
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import insides
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, support_name
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
 from trade.plan import Bookcase, Wall
 from trade.policy import Policy
@@ -112,13 +112,20 @@ class _Bookcase(Mount[Bookcase]):
     def hanging(self, piece: Bookcase, wall: Wall, policy: Policy) -> Hanging:
         """It stands first, level and plumb; then the straps."""
         stand = do(
-            "stand", "Stand it in its place",
+            "stand", "Stand it in its place, and mark its top",
             "Tip it up where its diagonal clears the ceiling.",
             "Shims under its front until it is level, and leans a hair to the wall.",
-            lifts=True,
+            "Draw along its top on the wall; then move it out of the way: behind it nobody can drill.",
+            lifts=True, acts=(Act("hold", "bookcase"), Act("mark", "bookcase"), Act("take_down", "bookcase")),
+        )  # fmt: skip
+        back = do(
+            "back", "Put it back, and fasten the straps to it",
+            "On its shims, against the wall; the straps into its solid top or sides.",
+            lifts=True, acts=(Act("put_on", "bookcase"),),
         )  # fmt: skip
         taut = do("taut", "Draw the straps taut", "Pull the top toward you: it must not come away. Then the heavy books, below.")
-        return Hanging("strap", "apart", before=(stand,), after=(taut,), levelled=False)
+        line = ("The straps", piece.top_mm - piece.strap_down_mm)
+        return Hanging("strap", line, "apart", before=(stand,), after=(back, taut), levelled=False)
 
     def cautions(self, piece: Bookcase, wall: Wall) -> list[Phrase]:
         """What people get wrong with bookcases."""

@@ -16,7 +16,7 @@ from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strips
 from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bevel, Detail, scribe
 from trade.plan import BoxShelf, Wall
 from trade.policy import Policy
@@ -121,9 +121,15 @@ class _BoxShelf(Mount[BoxShelf]):
 
     def hanging(self, piece: BoxShelf, wall: Wall, policy: Policy) -> Hanging:
         """The open box is held up and screwed through its back; then it is closed."""
-        held = do("open", "Hold the open box to the line", "Its top is left off, so that the driver gets in.", lifts=True)
-        closed = do("close-box", "Close the box", "Top on, then the mitred front or the end caps. Wipe the glue off at once.")
-        return Hanging("box", before=(held,), after=(closed,))
+        opened = do("open", "Leave the box open", "Its top is left off, so that the driver gets in.")
+        closed = do(
+            "close-box",
+            "Close the box",
+            "Top on, then the mitred front or the end caps. Wipe the glue off at once.",
+            acts=(Act("put_on", "top"),),
+        )
+        line = ("Underside of the box", piece.top_mm - piece.height_mm)
+        return Hanging("box", line, before=(opened,), after=(closed,), lifts=True)
 
     def cautions(self, piece: BoxShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with boxes."""

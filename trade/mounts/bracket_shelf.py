@@ -19,7 +19,7 @@ from trade.load.shelf import ShelfLoad, strip_mm
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, stiffness
 from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, cut, support_name
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
 from trade.plan import BracketShelf, Wall
 from trade.policy import Policy
@@ -77,12 +77,12 @@ class Bracketed(Mount[B]):
         """The brackets one by one, the far one level with the first; then the board, screwed from below."""
         stays = do("fasten", "Screw the board on from below", "Two short screws a bracket: no point may come out on top.")
         return Hanging(
-            "bracket", "apart",
+            "bracket", ("Top of the brackets", piece.top_mm - piece.high_mm), "apart",
             after=(
                 do(
                     "lay", "Lay the board on its brackets",
                     "Level from arm to arm, and from back to front. Where it rocks, shim it: no twist into the board.",
-                    lifts=True,
+                    lifts=True, acts=(Act("put_on", "board"),),
                 ),
                 *((stays,) if policy.stays != "friction" else ()),
             ),

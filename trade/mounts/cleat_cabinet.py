@@ -21,7 +21,7 @@ from trade.measure import G_N_PER_KG, Units
 from trade.mounts import bevel, board, insides, strips
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail, Pair
 from trade.plan import Cabinet, Wall
 from trade.policy import Policy
@@ -148,10 +148,12 @@ class _CleatCabinet(Mount[Cabinet]):
         on = do(
             "lift-on", "Lift it on", 
             Phrase("Above it, {rise} must be free. Let it down slowly: hands away from the bevel.", {"rise": rise}),
-            "Push it down and look along the top: the bevels must have met from end to end.", lifts=True,
+            "Push it down and look along the top: the bevels must have met from end to end.",
+            lifts=True, acts=(Act("put_on", "cabinet"),),
         )  # fmt: skip
         lock = do("lock", "Lock it", "A screw through the cleats, or a block above: whoever lifts or pulls must not take it off.")
-        return Hanging("wall cleat", before=(own,), after=(on, *((lock,) if piece.locked else ())))
+        line = ("Top edge of the wall cleat", piece.top_mm - piece.down_mm)
+        return Hanging("wall cleat", line, before=(own,), after=(on, *((lock,) if piece.locked else ())))
 
     def cautions(self, piece: Cabinet, wall: Wall) -> list[Phrase]:
         """What people get wrong with cleats."""

@@ -18,7 +18,7 @@ from trade.measure import G_N_PER_KG, Units
 from trade.mounts import bevel, board, strips
 from trade.mounts.base import LENGTH, Ask, Box, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail, Pair, Work
 from trade.plan import CleatWall, Wall
 from trade.policy import Policy
@@ -139,8 +139,15 @@ class _CleatWall(Mount[CleatWall]):
 
     def hanging(self, piece: CleatWall, wall: Wall, policy: Policy) -> Hanging:
         """The lowest row to the level line; each further one on blocks of the same height."""
-        holders = do("holders", "Hang the holders", "Each must sit down all along; its foot as thick as the cleat.")
-        return Hanging("cleat", "rows", after=(holders,))
+        holders = do(
+            "holders",
+            "Hang the holders",
+            "Each must sit down all along; its foot as thick as the cleat.",
+            acts=(Act("put_on", "holders"),),
+        )
+        middles = tuple(piece.top_mm - piece.cleat_high_mm / 2 - n * piece.apart_mm for n in range(piece.rows))
+        lowest = piece.top_mm - (piece.rows - 1) * piece.apart_mm
+        return Hanging("cleat", ("Top edge of the lowest cleat", lowest), "rows", after=(holders,), rows_mm=middles)
 
     def cautions(self, piece: CleatWall, wall: Wall) -> list[Phrase]:
         """What people get wrong with cleat walls."""

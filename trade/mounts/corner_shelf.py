@@ -18,9 +18,9 @@ from trade.load.demand import Demand
 from trade.load.line import contents_of, unweighed
 from trade.load.shelf import board_n
 from trade.measure import Units
-from trade.mounts import strips
+from trade.mounts import ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, board_side, cut
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail, Mitre, Slant, scribe
 from trade.plan import CornerShelf, Wall
 from trade.policy import Policy
@@ -165,10 +165,18 @@ class _CornerShelf(Mount[CornerShelf]):
         other = do(
             "other-wall", "The ledger on the other wall",
             "Carry the line round the corner with the level. Find the stud there first: it is another wall.",
+            *ledgers.anchored(self.seats(piece, wall)),
         )  # fmt: skip
-        board = do("board", "Lay the board into the corner", "Scribe it until it lies on both ledgers all along.", lifts=True)
+        board = do(
+            "board",
+            "Lay the board into the corner",
+            "Scribe it until it lies on both ledgers all along.",
+            lifts=True,
+            acts=(Act("put_on", "board"),),
+        )
         fasten = do("fasten", "Screw the board down", "Into both ledgers, so that nobody tips it up by its front.")
-        return Hanging("ledger", after=(other, board, fasten))
+        line = ("Top of the ledgers", piece.top_mm - piece.thickness_mm)
+        return Hanging("ledger", line, after=(other, board, fasten))
 
     def cautions(self, piece: CornerShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with corners."""

@@ -20,7 +20,7 @@ from trade.load.shelf import ShelfLoad
 from trade.measure import Units
 from trade.mounts import board, rods, stiffness, strips
 from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_detail, board_front, cut
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.rods import Rod, slid_on
 from trade.mounts.work import Band, Bored, Detail
 from trade.plan import DowelShelf, Wall
@@ -132,8 +132,10 @@ class _DowelShelf(Mount[DowelShelf]):
             "try", "Try the front on its strip",
             "On the bench, dry: it must close all along without a hammer.",
             "Dowels are glued into the strip, not into the front.",
+            acts=(Act("measure", "dowels"), Act("bore", "shelf")),
         )  # fmt: skip
-        return Hanging("back strip", before=(tried,), after=slid_on(policy.stays, "dowels"))
+        top = ("Top of the back strip", piece.top_mm)
+        return Hanging("back strip", top, before=(tried,), after=slid_on(policy.stays, "dowels"))
 
     def cautions(self, piece: DowelShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with dowels."""

@@ -13,7 +13,7 @@ from trade.load.line import unweighed
 from trade.measure import Units
 from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail
 from trade.plan import Bench, Wall
@@ -115,8 +115,14 @@ class _Bench(Mount[Bench]):
             "legs", "Cut the legs to the floor",
             "Lay the apron on the level from the ledger; measure down to the floor at each leg: floors run off.",
         )  # fmt: skip
-        top = do("top", "Lay the top on and screw it down", "Into the ledger and into every leg.", lifts=True)
-        return Hanging("ledger", after=(legs, top))
+        top = do(
+            "top",
+            "Lay the top on and screw it down",
+            "Into the ledger and into every leg.",
+            lifts=True,
+            acts=(Act("put_on", "top"),),
+        )
+        return Hanging("ledger", ("Top of the ledger", piece.top_mm - piece.thickness_mm), after=(legs, top))
 
     def cautions(self, piece: Bench, wall: Wall) -> list[Phrase]:
         """What people get wrong with benches."""

@@ -16,7 +16,7 @@ from trade.load.line import unweighed
 from trade.measure import Units
 from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail
 from trade.plan import LedgerShelf, Wall
@@ -128,20 +128,23 @@ class _LedgerShelf(Mount[LedgerShelf]):
     def hanging(self, piece: LedgerShelf, wall: Wall, policy: Policy) -> Hanging:
         """The ledger at the back; the side ledgers level from it; the board dropped in."""
         sides = [side for side, there in (("left", piece.left_side), ("right", piece.right_side)) if there]
-        ledgers = [
+        others = [
             do(
                 f"side-{side}", f"The ledger on the {side} wall",
                 "One end on the level line of the back ledger, one screw; level it out to the front, then the others.",
                 "Find the stud there first: it is another wall.",
+                *ledgers.anchored(ledgers.seats(piece, wall)),
             )
             for side in sides
         ]  # fmt: skip
         board = do(
             "board", "Drop the board in",
-            "One end first, tilted, then the other; never force it against the lining. Scribe it where it binds.", lifts=True,
+            "One end first, tilted, then the other; never force it against the lining. Scribe it where it binds.",
+            lifts=True, acts=(Act("put_on", "board"),),
         )  # fmt: skip
         fasten = do("fasten", "Screw the board to its ledgers", "From above, near the ends, or from below where it shows.")
-        return Hanging("back ledger", after=(*ledgers, board, *((fasten,) if policy.stays != "friction" else ())))
+        line = ("Top of the ledgers", piece.top_mm - piece.thickness_mm)
+        return Hanging("back ledger", line, after=(*others, board, *((fasten,) if policy.stays != "friction" else ())))
 
     def cautions(self, piece: LedgerShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with ledgers."""

@@ -79,6 +79,13 @@ def seats(piece: Ledgered, wall: Wall) -> list[Seat]:
     return strips.on_studs(piece, wall, NOUN, piece.ledger, piece.ledger_mm, high, piece.top_mm - piece.thickness_mm - high)
 
 
+def anchored(made: list[Seat]) -> tuple[str, ...]:
+    """What else to do at a ledger on another wall, when anchors hold it as they do here."""
+    if not any(seat.anchored for seat in made):
+        return ()
+    return ("Mark its holes through it, take it down, set its anchors as on this wall, then put it up.",)
+
+
 def screws_front(piece: Ledgered) -> list[Shape]:
     """The ledger's screws, from the front."""
     low = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm

@@ -2,13 +2,40 @@
 
 from math import hypot
 
+from msgspec.structs import replace
+
 from trade import data
-from trade.built import nearest_mm
+from trade.built import Built, nearest_mm
 from trade.check import Check, Quantity, make
 from trade.mounts import Hole, holes, mount_of
 from trade.plan import AnyPiece, Plan
 
 _LEAST_MM = 1e-3
+
+
+def as_mounted(piece: AnyPiece, built: Built) -> AnyPiece:
+    """The piece with its own holes where what carries it was measured to be; as planned where nobody has."""
+    places = built.places_mm(piece.key)
+    if places is None or len(places) != len(piece.supports_mm) or places[-1] > piece.length_mm:
+        return piece
+    return replace(piece, supports_mm=places)
+
+
+def as_hung(piece: AnyPiece, built: Built) -> AnyPiece:
+    """The piece where it hangs, with what really went in; as planned where it does not hang.
+
+    Raises:
+        PlanError: it cannot hang so.
+    """
+    hung = built.as_hung(piece.key)
+    if hung is None:
+        return piece
+    return replace(
+        piece, left_mm=piece.left_mm + hung.right_mm, top_mm=piece.top_mm + hung.up_mm,
+        screw=hung.screw if hung.screw is not None else piece.screw,
+        screw_length_mm=hung.screw_length_mm if hung.screw_length_mm is not None else piece.screw_length_mm,
+        anchor=hung.anchor if hung.anchor is not None else piece.anchor,
+    )  # fmt: skip
 
 
 def checks(piece: AnyPiece, plan: Plan) -> list[Check]:

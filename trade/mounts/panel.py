@@ -19,7 +19,7 @@ from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.beam import widest_mm
 from trade.mounts import board, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bored, Detail
 from trade.plan import Panel, Wall
 from trade.policy import Policy
@@ -135,15 +135,17 @@ class Panelled(Mount[N]):
     def hanging(self, piece: N, wall: Wall, policy: Policy) -> Hanging:
         """Straight onto the studs; or the battens first, then the sheet on them."""
         if not piece.batten_mm:
-            return Hanging("panel", before=(do("hold", "Hold the panel to the line", "On two nails, or somebody.", lifts=True),))
+            return Hanging("panel", ("Top of the panel", piece.top_mm), lifts=True)
         long: dict[str, Quantity | str] = {"l": Quantity(piece.panel_screw_mm, "length")}
         sheet = do(
             "sheet", "Screw the panel to its battens",
             "Top row first, then plumb, then down.",
             Phrase("The {l} screws bite all of the batten and do not come out behind it.", long),
-            lifts=True,
+            lifts=True, acts=(Act("put_on", "sheet"),),
         )  # fmt: skip
-        return Hanging("batten", "rows", after=(sheet,))
+        middles = tuple(piece.top_mm - piece.height_mm + up for up in rows_mm(piece))
+        lowest = min(middles) + _BATTEN_HIGH_MM / 2
+        return Hanging("batten", ("Top of the lowest batten", lowest), "rows", after=(sheet,), rows_mm=middles)
 
     def cautions(self, piece: N, wall: Wall) -> list[Phrase]:
         """What people get wrong with panels."""

@@ -33,8 +33,8 @@ from trade.mounts.base import (
     loose_mm,
     support_name,
 )
-from trade.mounts.hanging import Hanging, do
-from trade.mounts.rods import Rod, slid_on
+from trade.mounts.hanging import Act, Hanging, do
+from trade.mounts.rods import Rod, carried_over, slid_on
 from trade.mounts.stiffness import Give
 from trade.plan import PinShelf, Wall
 from trade.policy import Policy
@@ -143,8 +143,12 @@ class _PinShelf(Mount[PinShelf]):
             "pins", "Try the pins",
             *(("Each a touch upward: the loaded shelf comes down level.",) if piece.tilted else ()),
             "The level across them, and the same distance between them at the wall as at their ends.",
+            acts=(Act("level", "pins"),),
         )  # fmt: skip
-        return Hanging("pin", "apart", after=(tapped, *slid_on(policy.stays, "pins")))
+        return Hanging(
+            "pin", ("Middle of the pins", piece.top_mm - piece.thickness_mm / 2), "apart",
+            after=(tapped, *carried_over("shelf", "pins"), *slid_on(policy.stays, "pins")),
+        )  # fmt: skip
 
     def cautions(self, piece: PinShelf, wall: Wall) -> list[Phrase]:
         """How far up to set the pins."""

@@ -17,7 +17,7 @@ from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
-from trade.mounts.hanging import Hanging, do
+from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
 from trade.plan import Rail, Thing, Wall
 from trade.policy import Policy
@@ -55,8 +55,13 @@ class Railed(Mount[R]):
 
     def hanging(self, piece: R, wall: Wall, policy: Policy) -> Hanging:
         """The rail goes up on all its screws; its hooks follow."""
-        hooks = do("hooks", "Put the hooks on", "The heaviest things on the studs. Pull each hook down once before you trust it.")
-        return Hanging(self.piece_noun, after=(hooks,))
+        hooks = do(
+            "hooks",
+            "Put the hooks on",
+            "The heaviest things on the studs. Pull each hook down once before you trust it.",
+            acts=(Act("put_on", "hooks"),),
+        )
+        return Hanging(self.piece_noun, (f"Top of the {self.piece_noun}", piece.top_mm), after=(hooks,))
 
     def seats(self, piece: R, wall: Wall) -> list[Seat]:
         """Its screws at each stud: one in the middle of a low rail, two in a high one."""

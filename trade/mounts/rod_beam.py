@@ -31,8 +31,8 @@ from trade.mounts.base import (
     board_side,
     support_name,
 )
-from trade.mounts.hanging import Hanging, do
-from trade.mounts.rods import Rod
+from trade.mounts.hanging import Act, Hanging, do
+from trade.mounts.rods import Rod, carried_over
 from trade.plan import RodBeam, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
@@ -121,19 +121,24 @@ class _RodBeam(Mount[RodBeam]):
 
     def hanging(self, piece: RodBeam, wall: Wall, policy: Policy) -> Hanging:
         """The rods turned into the studs; their places carried over; the beam tried on dry, then for good."""
-        over = do(
-            "carry-over", "Carry the rods' places over to the beam",
-            "Push a strip of card over the rods, flat to the wall, with the level line on it; lay it on the beam's back.",
-            "Bore wider than the rods: they are never quite parallel.",
-        )  # fmt: skip
         dry = do(
-            "dry", "Try the beam on dry", "All the way, then off again. Open the holes that bind; no sledge hammer.", lifts=True
+            "dry", "Try the beam on dry", "All the way, then off again. Open the holes that bind; no sledge hammer.",
+            lifts=True, acts=(Act("put_on", "beam"), Act("take_down", "beam")),
+        )  # fmt: skip
+        on = do(
+            "on",
+            "Put the beam on",
+            "Resin in the holes now, if it is to stay for good.",
+            lifts=True,
+            acts=(Act("put_on", "beam"),),
         )
-        on = do("on", "Put the beam on", "Resin in the holes now, if it is to stay for good.", lifts=True)
         lock = do(
             "lock", "Lock it from the top", "A screw down beside each rod, its head sunk and plugged: nobody must pull it off."
         )
-        return Hanging("rod", "apart", after=(over, dry, on, *((lock,) if piece.locked else ())))
+        return Hanging(
+            "rod", ("Middle of the rods", piece.top_mm - piece.thickness_mm / 2), "apart",
+            after=(*carried_over("beam", "rods"), dry, on, *((lock,) if piece.locked else ())),
+        )  # fmt: skip
 
     def cautions(self, piece: RodBeam, wall: Wall) -> list[Phrase]:
         """What people get wrong with rods."""

@@ -35,8 +35,8 @@ from trade.mounts.base import (
     loose_mm,
     support_name,
 )
-from trade.mounts.hanging import Hanging, do
-from trade.mounts.rods import Rod, slid_on
+from trade.mounts.hanging import Act, Hanging, do
+from trade.mounts.rods import Rod, carried_over, slid_on
 from trade.mounts.work import Detail, Recess
 from trade.plan import RodShelf, Wall
 from trade.policy import Policy
@@ -145,21 +145,24 @@ class _RodShelf(Mount[RodShelf]):
 
     def hanging(self, piece: RodShelf, wall: Wall, policy: Policy) -> Hanging:
         """The plates, let in first where they are; the rods tried level and parallel; the shelf slid on, dry first."""
-        lining = {"t": Quantity(wall.lining_mm or 0.0, "fine")}
-        let_in = do(
-            "let-in", "Cut the lining out for each plate",
-            "Draw round the plate at its place and score the paper.",
-            Phrase("Cut no deeper than the lining, {t}: cables may run behind it.", dict(lining)),
-            "Clear every crumb, down to the wood of the stud.",
-        )  # fmt: skip
-        rods = do(
+        opening = (
+            Phrase("Draw round the plate at its place and score the paper."),
+            Phrase(
+                "Cut no deeper than the lining, {t}: cables may run behind it.", {"t": Quantity(wall.lining_mm or 0.0, "fine")}
+            ),
+            Phrase("Clear every crumb, down to what is behind it."),
+        )
+        tried = do(
             "rods", "Try the rods",
             "Lay the level across them. Measure between them at the wall and at their ends: both must be the same.",
             "Shim a plate now; it can't be done with the shelf on.",
+            acts=(Act("level", "rods"),),
         )  # fmt: skip
         return Hanging(
-            "plate", "apart", (let_in,) if piece.let_in and wall.layers else (), (rods, *slid_on(policy.stays, "rods"))
-        )
+            "plate", ("Middle of the rods", piece.top_mm - piece.thickness_mm / 2), "apart",
+            after=(tried, *carried_over("shelf", "rods"), *slid_on(policy.stays, "rods")),
+            opening=opening if piece.let_in and wall.layers else None,
+        )  # fmt: skip
 
     def cautions(self, piece: RodShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with rods and plates."""

@@ -7,7 +7,7 @@ from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.load.demand import Demand
 from trade.mounts.base import AnySeat
-from trade.mounts.hanging import Do, do
+from trade.mounts.hanging import Act, Do, do
 from trade.plan import Shelf
 
 STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
@@ -73,11 +73,33 @@ def cover(piece: Shelf, rod: Rod) -> Check:
     )  # fmt: skip
 
 
+def carried_over(noun: str, on: str) -> tuple[Do, ...]:
+    """How a piece gets its holes from where its rods really are: measured first, bored then, and only then finished.
+
+    Args:
+        noun: what the piece is called.
+        on: what stands out of the wall.
+    """
+    return (
+        do(
+            "measure", f"Measure where the {on} really are",
+            f"The middle of each, from where the {noun}'s left end goes. Say it here: cut list, template and marks follow.",
+            f"Push a strip of card over the {on}, flat to the wall, with the line on it: that is the template.",
+            acts=(Act("measure", on),),
+        ),
+        do(
+            "bore", f"Bore the {noun} from there", "With a guide, square to its back. Before its finish, not after.",
+            acts=(Act("bore", noun),),
+        ),
+    )  # fmt: skip
+
+
 def slid_on(stays: str, on: str) -> tuple[Do, ...]:
     """How a shelf goes onto what stands out of the wall, and stays there."""
     dry = do(
         "slide", f"Slide the shelf on its {on}",
-        "Dry first. Push evenly, a hand at each end; where it binds take it off and open its holes.", lifts=True,
+        "Dry first. Push evenly, a hand at each end; where it binds take it off and open its holes.",
+        lifts=True, acts=(Act("put_on", "shelf"),),
     )  # fmt: skip
     if stays == "glued":
         hours = data.house("resin_hours")

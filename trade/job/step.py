@@ -1,0 +1,45 @@
+"""One step of hanging a piece, and the words that all of them share."""
+
+from typing import Literal, NamedTuple
+
+from trade.check import Phrase
+from trade.mark.marks import Mark
+from trade.mounts.hanging import Act
+
+StepKind = Literal["ready", "safe", "survey", "line", "do", "drill", "drive", "level", "wait", "close"]
+
+
+class Step(NamedTuple):
+    """One thing to do.
+
+    `marks`: the holes that it is about; `facts`: what to read off at arm's length, each a name and a value; `cautions`: what can
+    hurt here; `people`: how many must be there; `wait_hours`: how long nothing goes on after it; `acts`: what it does, in terms
+    that can be rehearsed; `done`, as it stands now.
+    """
+
+    key: str
+    kind: StepKind
+    title: str
+    words: tuple[Phrase, ...] = ()
+    facts: tuple[tuple[str, str], ...] = ()
+    cautions: tuple[Phrase, ...] = ()
+    marks: tuple[Mark, ...] = ()
+    people: int = 1
+    wait_hours: float = 0.0
+    acts: tuple[Act, ...] = ()
+    done: bool = False
+
+    @property
+    def mark(self) -> Mark | None:
+        """The one hole that is drilled in this step."""
+        return self.marks[0] if self.kind == "drill" else None
+
+
+def said(*words: str) -> tuple[Phrase, ...]:
+    """Plain sentences as phrases."""
+    return tuple(Phrase(each) for each in words)
+
+
+def spot(mark: Mark) -> str:
+    """A hole's place as part of a step's key."""
+    return f"{mark.x_mm:.0f}-{mark.y_mm:.0f}"
