@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from tests.plans import bracket_shelf, plan, wall
+from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import put_up
 from trade import data
 from trade.cut.finish import finishing
@@ -163,3 +163,16 @@ class TheDays(SimpleTestCase):
             at = step.begins.hour + step.begins.minute / 60 + step.begins.second / 3600
             assert open_from is not None
             self.assertTrue(open_from.begins - 1e-6 <= at <= open_from.ends)
+
+
+class BoredFromTheWall(SimpleTestCase):
+    def test_rods_go_up_and_the_shelf_is_bored_before_its_finish(self) -> None:
+        now = replace(plan(rod_shelf(), bracket_shelf()), shop=Shop(finish=Finish(top="oil_varnish"), days=ALWAYS))
+        steps = days_of(now).steps
+        whats = [step.what for step in steps]
+        self.assertEqual(whats[:4], ["shop", "saw", "mount", "sand"])
+        self.assertIn("“Ledge”", steps[2].name)
+        alone = days_of(replace(plan(rod_shelf(), bracket_shelf()), shop=Shop(days=ALWAYS)))
+        self.assertNotIn("mount", [step.what for step in alone.steps])  # bare wood waits for nothing
+        minutes = [sum(step.minutes for step in found.steps if step.what in ("mount", "hang")) for found in (days_of(now), alone)]
+        self.assertAlmostEqual(*minutes)

@@ -6,17 +6,22 @@ import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
+from msgspec.structs import replace
 from scipy.optimize import linprog
 
-from tests.plans import bracket_shelf, wall
-from trade import lie
+from tests.plans import STUDS, bracket_shelf, wall
+from tests.trade.test_every_kind import put_up
+from trade import lie, say
 from trade.assess import assess_piece
+from trade.choose.cures import cures
+from trade.cut.parts import parts_of
 from trade.errors import PlanError
 from trade.lie import Corner, Lie, NicheWidth, Plumb, RunOut, Straightedge
+from trade.mark.template import template
 from trade.measure import Units
-from trade.plan import Wall
+from trade.plan import Plan, Thing, Wall
 from trade.wall import trued as lying
-from trade.wall.trued import Trued, gap_mm, trued
+from trade.wall.trued import Trued, gap_mm, niche_of, trued
 
 HOLLOW = Straightedge(height_mm=1500.0, gaps_mm=((600.0, 0.0), (1200.0, 6.0), (1800.0, 0.0)))
 
@@ -118,10 +123,34 @@ class Niches(SimpleTestCase):
             NicheWidth(height_mm=1000, width_mm=1000), NicheWidth(height_mm=2000, width_mm=1010),
             NicheWidth(height_mm=1000, width_mm=1012, out_mm=500), NicheWidth(height_mm=2000, width_mm=1022, out_mm=500),
         )  # fmt: skip
-        niche = on(widths=widths).niche
+        inside = wall(width_mm=1000.0, studs=(), lie=Lie(widths=widths))
+        niche = niche_of(bracket_shelf(left_mm=0.0), inside)
         assert niche is not None
         self.assertEqual((niche.back_mm, niche.front_mm, niche.cut_back_mm, niche.cut_front_mm), (1005.0, 1011.0, 1002.0, 1008.0))
+        self.assertIsNone(niche_of(bracket_shelf(left_mm=0.0, length_mm=900.0), inside))  # it does not fill it
         self.assertFalse(on().any)
+
+    def test_what_was_measured_governs_the_verdict_the_cut_list_the_marks_and_the_template(self) -> None:
+        """A closet of 60 in, 59 3/4 at the shelf: 60 in boards don't go in; all that is cut is 59 5/8, less 1/8 in and no more."""
+        inch = 25.4
+        width = NicheWidth(height_mm=1400.0, width_mm=59.75 * inch)
+        on = wall(width_mm=60 * inch, studs=tuple(s for s in STUDS if s.centre_mm < 1500), lie=Lie(widths=(width,)))
+        shelf = replace(put_up("ledger_shelf", on), left_mm=0.0, length_mm=60 * inch, supports_mm=(400.0, 800.0, 1200.0))
+        shelf = replace(shelf, sides_sure=True, stiffener_mm=90.0, things=(Thing(name="Linen", mass_kg=6.0),))
+        now = Plan(name="Closet", units="imperial", wall=on, pieces=(shelf,))
+        [fit] = [c for c in assess_piece(shelf, on).checks if c.code == "fit.niche"]
+        self.assertEqual((fit.word, fit.fit), ("wont_hold", True))
+        self.assertIn("59 3/4", say.phrase(fit.sentence, "imperial"))
+        cut = 59.75 * inch - 3.0
+        parts = {part.name: part.length_mm for part in parts_of(now).cut}
+        self.assertEqual({round(parts[name], 3) for name in ("board", "back ledger")}, {round(cut, 3)})
+        drawn = template(shelf, now, "imperial")
+        xs = [x for line in drawn.lines if line.layer == "PIECE" for x in (line.x1, line.x2)]
+        self.assertAlmostEqual(max(xs) - min(xs), cut)
+        [cure] = [each for each in cures(now, shelf.key) if each.code == "niche"]
+        self.assertAlmostEqual(cure.piece.length_mm, cut)
+        self.assertEqual([shelf.left_mm + x for x in shelf.supports_mm], [cure.piece.left_mm + x for x in cure.piece.supports_mm])
+        self.assertNotIn("fit.niche", [c.code for c in assess_piece(cure.piece, on).checks if c.word != "holds"])
 
 
 class Jotted(SimpleTestCase):

@@ -1,6 +1,6 @@
 """Parts by hand: mitres, bevels, cleat pairs, corner shelves, rows of holes, what is left on for the wall, what waits to be measured."""
 
-from math import cos, radians, sqrt, tan
+from math import asin, cos, degrees, radians, sin, sqrt, tan
 
 from django.test import SimpleTestCase
 from hypothesis import given, settings
@@ -15,7 +15,7 @@ from trade.cut.actual import with_thickness
 from trade.cut.parts import CutPart, count_parts, parts_of
 from trade.cut.plan import cut_plan
 from trade.errors import PlanError
-from trade.lie import Lie, Straightedge
+from trade.lie import Corner, Lie, Straightedge
 from trade.mounts import KINDS, mount_of
 from trade.mounts.work import Band, Bevel, Bored, Mitre, Pair, Recess, Row, Slant, minutes
 from trade.plan import Plan, Shop, Thing
@@ -57,7 +57,7 @@ class Geometry(SimpleTestCase):
         parts = made(corner)
         [slant] = work(parts["board"], Slant)
         self.assertAlmostEqual(slant.front_mm, 640.312, places=3)
-        self.assertAlmostEqual(90 - slant.degrees, 38.66, places=2)
+        self.assertAlmostEqual(slant.degrees, 38.66, places=2)
         [here], [there] = work(parts["ledger, this wall"], Mitre), work(parts["ledger, other wall"], Mitre)
         self.assertAlmostEqual(here.short_mm, 500 * 19 / 400, places=9)
         self.assertAlmostEqual(there.short_mm, 400 * 19 / 500, places=9)
@@ -65,6 +65,41 @@ class Geometry(SimpleTestCase):
         self.assertEqual(parts["ledger, other wall"].length_mm, 400 - 19)
         square = Mitre("its outer end", 45, 19, "in front")
         self.assertAlmostEqual(square.short_mm, 19, places=9)
+
+    def test_a_corner_that_is_not_square_shapes_the_board_and_both_ledgers(self) -> None:
+        """A triangle of 500 and 400 with the measured angle between: sides and angles by the laws of cosines and sines."""
+        for angle in (85.0, 92.0, 96.0):
+            on = wall(lie=Lie(corners=(Corner(side="left", angle_deg=angle),)))
+            shelf = put_up("corner_shelf", on, length_mm=500.0, depth_mm=400.0, ledger_mm=19.0, left_mm=0.0, supports_mm=(300.0,))
+            parts = {part.name: part for part in parts_of(Plan(name="W", units="metric", wall=on, pieces=(shelf,))).cut}
+            a = radians(angle)
+            front = sqrt(500**2 + 400**2 - 2 * 500 * 400 * cos(a))
+            here = degrees(asin(400 * sin(a) / front))
+            [slant], [edge] = work(parts["board"], Slant), work(parts["board"], Mitre)
+            with self.subTest(angle=angle):
+                self.assertAlmostEqual(slant.front_mm, front)
+                self.assertAlmostEqual(slant.degrees, here)
+                self.assertAlmostEqual(edge.short_mm, abs(400 * cos(a)))
+                self.assertAlmostEqual(parts["board"].width_mm, 400 * sin(a))
+                self.assertAlmostEqual(parts["board"].length_mm, 500 + max(-400 * cos(a), 0.0))
+                first, other = work(parts["ledger, this wall"], Mitre), work(parts["ledger, other wall"], Mitre)
+                self.assertAlmostEqual(first[0].degrees, 90 - here)
+                self.assertAlmostEqual(other[0].degrees, 90 - (180 - angle - here))
+                for inner in (first[1], other[1]):
+                    self.assertAlmostEqual(inner.degrees, abs(angle - 90))
+                    self.assertEqual(inner.shorter, "at its front face" if angle < 90 else "at its back face")
+                self.assertAlmostEqual(parts["ledger, other wall"].length_mm, 400 - 19 / sin(a))
+
+    def test_a_shelf_that_meets_a_crooked_corner_is_sawn_to_it(self) -> None:
+        """By hand: 250 deep against a corner of 92 degrees it is 8.73 longer in front; of 88, as much shorter."""
+        for angle, long, shorter in ((92.0, 1008.73, "at its back edge"), (88.0, 1000.0, "at its front edge")):
+            shelf = bracket_shelf(left_mm=0.0, supports_mm=(400.0, 800.0))
+            board = made(shelf, lie=Lie(corners=(Corner(side="left", angle_deg=angle),)))["board"]
+            [end] = work(board, Mitre)
+            self.assertAlmostEqual(board.length_mm, long, places=2)
+            self.assertEqual((end.ends, end.shorter, round(end.short_mm, 2)), ("its left end", shorter, 8.73))
+        away = made(bracket_shelf(), lie=Lie(corners=(Corner(side="left", angle_deg=92.0),)))["board"]
+        self.assertEqual(work(away, Mitre), [])
 
     def test_a_mitred_box_by_hand(self) -> None:
         """180 high, 200 deep, skins of 15: the front is all 180, the back 150 between top and bottom, the caps 170 × 150."""

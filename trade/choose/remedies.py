@@ -16,6 +16,7 @@ from trade.fixings import driving
 from trade.fixings.held import anchor_of
 from trade.mounts import holes, mount_of
 from trade.plan import AnyPiece, Plan, Shelf
+from trade.wall.trued import fitted
 from trade.wall.zones import zones
 
 _BOARD = ("board.", "sag.", "front.", "rail.", "cleat.bending", "panel.batten_bending", "box.top", "fit.items")
@@ -59,6 +60,10 @@ def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy
                 yield Remedy("seat", label, replace(piece, left_mm=piece.left_mm + shift))
     if any(code.startswith(("piece.", "hole.")) for code in codes):
         yield from _clear(piece, plan)
+    if "fit.niche" in codes:
+        with suppress(PlanError):
+            cut = fitted(piece, wall)
+            yield Remedy("niche", Phrase("Cut it to the niche, {l}", {"l": Quantity(cut.length_mm, "length")}), cut)
     if any(code.startswith("made.") for code in codes):
         yield from _around(piece, plan)
     if elsewhere:

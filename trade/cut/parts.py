@@ -10,6 +10,7 @@ from trade.mounts.base import Part
 from trade.mounts.made import as_mounted
 from trade.mounts.work import Detail, Pair
 from trade.plan import AnyPiece, Plan
+from trade.wall.trued import fitted
 
 _HALF = "half of"  # two such parts come off one strip
 OWN = "x"  # the label of the person's own parts begins with it
@@ -81,8 +82,9 @@ def parts_of(plan: Plan) -> Parts:
             continue  # what hangs is not made again
         letter = 0
         mount = mount_of(piece)
-        parts = mount.parts(piece, plan.wall)
-        details = mount.details(as_mounted(piece, plan.built), plan.wall, plan.units)
+        made = fitted(piece, plan.wall)
+        parts = mount.parts(made, plan.wall)
+        details = mount.details(as_mounted(made, plan.built), plan.wall, plan.units)
         longer = _longer(plan, piece, parts)
         for part in parts:
             if part.sizes_mm is None or part.of not in names:

@@ -4,7 +4,7 @@ Sawing and sanding may be spread over days. A coat is put on in one go, and drie
 What is heavy waits for a day on which a helper can come.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from datetime import datetime, time, timedelta
 from typing import Literal, NamedTuple
 
@@ -19,7 +19,7 @@ from trade.plan import AnyPiece, Plan
 from trade.shop import DAYS, Days
 
 _MOST_DAYS = 400
-What = Literal["shop", "saw", "sand", "coat", "hang", "load"]
+What = Literal["shop", "saw", "mount", "sand", "coat", "hang", "load"]
 
 
 class Step(NamedTuple):
@@ -142,22 +142,32 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
     if cut.parts:
         minutes = len(cut.parts) * data.house("cut_minutes") + bored
         yield Step("saw", f"Saw and bore {len(cut.parts)} parts", *clock.spread(minutes), minutes)
-    if done.coats and done.area_m2 > 0:
-        yield from _coats(done, clock)
     people = max((_people(piece, plan) for piece in plan.waiting), default=1)
     minutes = sum(_hanging(piece, plan) for piece in plan.waiting)
+    if done.coats and done.area_m2 > 0:
+        first = [piece for piece in plan.waiting if mount_of(piece).bored_from_wall]
+        if first:
+            mounting = sum(_hanging(piece, plan) - data.house("hang_minutes") for piece in first)
+            minutes -= mounting
+            why = "measured and bored from there, before the finish"
+            said = f"Put up the rods of {_names(first)}, and bore {'it' if len(first) == 1 else 'them'} from there"
+            yield Step("mount", said, *clock.at_once(mounting), mounting, 1, 0.0, why)
+        yield from _coats(done, clock)
     sets = data.house("resin_hours") if any(in_resin(piece, plan) for piece in plan.waiting) else 0.0
     why = "the resin sets before anything hangs on its rods" if sets else ""
     finished = clock.now
     hung = clock.at_once(minutes, helper=people > 1)
-    waiting = plan.waiting
-    names = f"“{waiting[0].name}”" if len(waiting) == 1 else f"all {len(waiting)}"
-    yield Step("hang", f"Hang {names}", *hung, minutes, people, sets, why)
+    yield Step("hang", f"Hang {_names(plan.waiting)}", *hung, minutes, people, sets, why)
     hard = max((each.row.load_days for each in done.coats), default=0.0) * 24 * done.slower if done.area_m2 > 0 else 0.0
     last = finished - timedelta(hours=_handle(done)) if done.coats else finished
     loaded = max(hung[1] + timedelta(hours=sets), last + timedelta(hours=hard))
     why = "the finish must be hard, or things stick to it" if hard and loaded > hung[1] + timedelta(hours=sets) else ""
     yield Step("load", "Load it, slowly, and watch", loaded, loaded, 0.0, 1, 0.0, why)
+
+
+def _names(pieces: Sequence[AnyPiece]) -> str:
+    """One by its name, more by how many they are."""
+    return f"“{pieces[0].name}”" if len(pieces) == 1 else f"all {len(pieces)}"
 
 
 def _handle(done: Finishing) -> float:

@@ -10,6 +10,7 @@ from trade.measure import Units
 from trade.mounts import AnySeat, Hole, Seat, holes, mount_of
 from trade.mounts.made import as_mounted
 from trade.plan import AnyPiece, Built, Plan, Wall
+from trade.wall.trued import fitted
 from trade.wall.zones import zones
 
 LeadHoles = Literal["every", "needed"]
@@ -81,7 +82,7 @@ def piece_marks(
                 cautions=(*((_BARE,) if bare else ()), *_cautions(hole, wall)),
             )
         )  # fmt: skip
-    for i, bore in enumerate(mount.bores(as_mounted(piece, built), wall)):
+    for i, bore in enumerate(mount.bores(as_mounted(fitted(piece, wall), built), wall)):
         made.append(
             Mark(
                 number=len(made) + 1, where="shelf", piece=piece.key, part=bore.part, support=i, x_mm=bore.x_mm, y_mm=bore.y_mm,

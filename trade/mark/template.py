@@ -13,6 +13,7 @@ from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
 from trade.mounts.made import as_mounted
 from trade.plan import AnyPiece, Plan
+from trade.wall.trued import fitted
 
 Layer = Literal["HOLES", "CENTRES", "PIECE", "STUDS", "AVOID", "LEVEL", "WORDS", "FRAME"]
 LAYERS: tuple[Layer, ...] = ("HOLES", "CENTRES", "PIECE", "STUDS", "AVOID", "LEVEL", "WORDS", "FRAME")
@@ -76,7 +77,8 @@ class Drawing(NamedTuple):
 
 def template(piece: AnyPiece, plan: Plan, units: Units) -> Drawing:
     """A piece's holes in the wall at true size, in the wall's own coordinates, with its outline, the studs and a level line."""
-    wall, box = plan.wall, mount_of(piece).box(piece)
+    wall, piece = plan.wall, fitted(piece, plan.wall)
+    box = mount_of(piece).box(piece)
     holes = [mark for mark in piece_marks(piece, wall, units, plan.policy.lead_holes) if mark.where == "wall"]
     left = min([box.left_mm, *(mark.x_mm for mark in holes)]) - _MARGIN_MM
     right = max([box.right_mm, *(mark.x_mm for mark in holes)]) + _MARGIN_MM
@@ -134,10 +136,10 @@ def edge(piece: AnyPiece, plan: Plan, units: Units) -> Drawing | None:
     From its left end and its underside; None where it has no holes. What is on the left at the wall is on the right here: the
     sheet is laid on the back, so its own left end is at the right.
     """
-    bores = mount_of(piece).bores(as_mounted(piece, plan.built), plan.wall)
+    bores = mount_of(piece).bores(as_mounted(fitted(piece, plan.wall), plan.built), plan.wall)
     if not bores:
         return None
-    long, high = piece.length_mm, piece.high_mm
+    long, high = fitted(piece, plan.wall).length_mm, piece.high_mm
     corners = [(0.0, 0.0), (long, 0.0), (long, high), (0.0, high), (0.0, 0.0)]
     lines = [Line("PIECE", *a, *b) for a, b in pairwise(corners)]
     lines.append(Line("LEVEL", 0.0, bores[0].y_mm, long, bores[0].y_mm))
@@ -171,7 +173,7 @@ def sticks(piece: AnyPiece, plan: Plan, units: Units, datum: Datum | None = None
     The first runs from the datum, or the piece's left end if that is further left, to its right end; the second up likewise.
     """
     datum = datum or plan.datum
-    wall, mount = plan.wall, mount_of(piece)
+    wall, mount, piece = plan.wall, mount_of(piece), fitted(piece, plan.wall)
     holes = [mark for mark in piece_marks(piece, wall, units) if mark.where == "wall"]
     x0, y0 = zero(datum, piece, wall)
     across = {piece.left_mm: "left end", piece.left_mm + piece.length_mm: "right end", x0: "datum"}

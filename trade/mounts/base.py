@@ -16,7 +16,7 @@ from trade.load import lifting
 from trade.load.shelf import board_n
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts.hanging import Hanging
-from trade.mounts.work import Bored, Detail, Work, banded, scribe, seen_ends
+from trade.mounts.work import Bored, Detail, Work, banded, longest_mm, off_square, scribe, seen_ends
 from trade.plan import Piece, Shelf, Wall
 from trade.policy import Policy
 
@@ -126,7 +126,8 @@ class Mount(ABC, Generic[P]):
     """A kind of mounting.
 
     `fresh`: what a new one is made of, besides what every piece has; `stands`: on the floor; `every_stud`: it is screwed to all
-    that it crosses; `carries`: where its things are, seen from the front.
+    that it crosses; `carries`: where its things are, seen from the front; `bored_from_wall`: its own holes are bored from where
+    what carries it was found to be.
     """
 
     kind: ClassVar[str]
@@ -138,6 +139,7 @@ class Mount(ABC, Generic[P]):
     make: ClassVar[type[Piece]]
     stands: ClassVar[bool] = False
     every_stud: ClassVar[bool] = False
+    bored_from_wall: ClassVar[bool] = False
     carries: ClassVar[Literal["on", "in", "under"]] = "on"
 
     @property
@@ -163,7 +165,7 @@ class Mount(ABC, Generic[P]):
 
     def parts(self, piece: P, wall: Wall) -> list[Part]:
         """What it is made of, screws and anchors apart, the greatest part first."""
-        return [board_part(piece)] if isinstance(piece, Shelf) else []
+        return [board_part(piece, wall)] if isinstance(piece, Shelf) else []
 
     def details(self, piece: P, wall: Wall, units: Units) -> dict[str, Detail]:
         """What is done to its parts besides cutting them to size, by their names; a part that needs nothing is left out."""
@@ -234,9 +236,9 @@ def holes(seats: Sequence[AnySeat]) -> list[Hole]:
     return [Hole(x, y, seat) for seat in seats for x, y in sorted(seat.holes, key=lambda place: -place[1])]
 
 
-def board_part(piece: Shelf) -> Part:
-    """A shelf's board."""
-    return cut("board", piece.board, 1, piece.length_mm, piece.depth_mm, piece.thickness_mm)
+def board_part(piece: Shelf, wall: Wall) -> Part:
+    """A shelf's board, as long as its longer edge."""
+    return cut("board", piece.board, 1, longest_mm(piece, wall), piece.depth_mm, piece.thickness_mm)
 
 
 def loose_mm(rods: int) -> float:
@@ -261,7 +263,7 @@ def bored(bores: list[Bore], units: Units) -> tuple[Work, ...]:
 def board_detail(piece: Shelf, wall: Wall, bores: list[Bore], units: Units) -> Detail:
     """A shelf's board: scribed to the wall, banded where it is out of a sheet, bored in its back."""
     return Detail(
-        (*banded(piece.board, piece, seen_ends(piece, wall)), *bored(bores, units)),
+        (*banded(piece.board, piece, seen_ends(piece, wall)), *off_square(piece, wall), *bored(bores, units)),
         "back edge to the wall, good face up",
         scribe_mm=scribe(piece, wall) if data.boards()[piece.board].wooden else (0.0, 0.0),
     )

@@ -20,7 +20,7 @@ from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, stiffness
 from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, cut, support_name
 from trade.mounts.hanging import Act, Hanging, do
-from trade.mounts.work import Detail
+from trade.mounts.work import Detail, front_mm
 from trade.plan import BracketShelf, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
@@ -99,8 +99,8 @@ class Bracketed(Mount[B]):
     def parts(self, piece: B, wall: Wall) -> list[Part]:
         """The board, the strip under its front, its brackets."""
         thick, high = strip_mm(piece)
-        strip = [cut("front strip", piece.board, 1, piece.length_mm, high, thick)] if high else []
-        return [board_part(piece), *strip, Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))]
+        strip = [cut("front strip", piece.board, 1, front_mm(piece, wall), high, thick)] if high else []
+        return [board_part(piece, wall), *strip, Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))]
 
     def details(self, piece: B, wall: Wall, units: Units) -> dict[str, Detail]:
         """As of any shelf; its front strip is cut to the board as it became."""

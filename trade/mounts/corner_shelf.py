@@ -5,7 +5,7 @@ share it by shear alone; beyond it the corner wants to lift, and the outer screw
 """
 
 from collections.abc import Iterator
-from math import atan, degrees
+from math import atan2, cos, degrees, hypot, radians, sin
 from typing import Any, ClassVar, NamedTuple
 
 from msgspec.structs import replace
@@ -19,14 +19,16 @@ from trade.load.line import contents_of, unweighed
 from trade.load.shelf import board_n
 from trade.measure import Units
 from trade.mounts import ledgers, strips
-from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, board_side, cut
+from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_side, cut
 from trade.mounts.hanging import Act, Hanging, do
-from trade.mounts.work import Detail, Mitre, Slant, scribe
+from trade.mounts.work import Detail, Mitre, Slant, Work, scribe
 from trade.plan import CornerShelf, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw place"
+
+_SQUARE_DEG = 0.05  # nobody measures a corner nearer than that
 
 
 class _Shares(NamedTuple):
@@ -35,6 +37,71 @@ class _Shares(NamedTuple):
     here: float
     there: float
     corner: float
+
+
+class _Angle(NamedTuple):
+    """The triangle of a corner shelf: its two legs along the walls, mm, and the angle between them as it was measured."""
+
+    here_mm: float
+    there_mm: float
+    degrees: float
+
+    @classmethod
+    def of(cls, piece: CornerShelf, wall: Wall) -> "_Angle":
+        """As measured; square where nobody measured."""
+        angle = next((corner.angle_deg for corner in wall.lie.corners if corner.side == piece.corner), 90.0)
+        return cls(piece.length_mm, piece.depth_mm, angle)
+
+    @property
+    def reach_mm(self) -> tuple[float, float]:
+        """Where the other leg ends: along this wall from the corner (less than nought: beyond it), and out from it."""
+        return self.there_mm * cos(radians(self.degrees)), self.there_mm * sin(radians(self.degrees))
+
+    @property
+    def blank_mm(self) -> tuple[float, float]:
+        """The smallest board that it is sawn from, along this wall and out from it."""
+        along, out = self.reach_mm
+        return max(self.here_mm, along) - min(along, 0.0), out
+
+    @property
+    def front_mm(self) -> float:
+        """Length of the slanting front, by the law of cosines."""
+        along, out = self.reach_mm
+        return hypot(self.here_mm - along, out)
+
+    @property
+    def front_deg(self) -> float:
+        """Angle between the front and the edge along this wall."""
+        along, out = self.reach_mm
+        return degrees(atan2(out, self.here_mm - along))
+
+    @property
+    def outer_deg(self) -> tuple[float, float]:
+        """How far off square each ledger's outer end is sawn to stay under the front: this wall's, the other's."""
+        return 90 - self.front_deg, self.front_deg + self.degrees - 90
+
+    def behind_mm(self, thick_mm: float) -> float:
+        """How much of the other leg is behind the first ledger."""
+        return thick_mm / sin(radians(self.degrees))
+
+    def edge(self) -> tuple[Work, ...]:
+        """The edge along the other wall, where the corner is not square."""
+        off, out = self.degrees - 90, self.reach_mm[1]
+        if abs(off) < _SQUARE_DEG:
+            return ()
+        return (Mitre("its edge along the other wall", abs(off), out, "at the corner" if off > 0 else "at its far end"),)
+
+    def inner(self, thick_mm: float) -> tuple[Work, ...]:
+        """The end of a ledger that goes into the corner, or against the first ledger."""
+        off = self.degrees - 90
+        if abs(off) < _SQUARE_DEG:
+            return ()
+        return (Mitre("its end in the corner", abs(off), thick_mm, "at its back face" if off > 0 else "at its front face"),)
+
+
+def _outer_end(off_deg: float, thick_mm: float) -> Mitre:
+    shorter = "at its front face" if off_deg >= 0 else "at its back face"
+    return Mitre("its outer end", abs(off_deg), thick_mm, shorter)
 
 
 class _CornerShelf(Mount[CornerShelf]):
@@ -101,30 +168,32 @@ class _CornerShelf(Mount[CornerShelf]):
         return strips.on_studs(piece, wall, NOUN, piece.ledger, piece.ledger_mm, high, foot)
 
     def parts(self, piece: CornerShelf, wall: Wall) -> list[Part]:
-        """The board, sawn off aslant, and both ledgers."""
-        t, high = piece.ledger_mm, piece.ledger_high_mm
+        """The board, sawn to its corner and off aslant, and both ledgers."""
+        t, high, corner = piece.ledger_mm, piece.ledger_high_mm, _Angle.of(piece, wall)
         return [
-            board_part(piece),
+            cut("board", piece.board, 1, corner.blank_mm[0], corner.blank_mm[1], piece.thickness_mm),
             cut("ledger, this wall", piece.ledger, 1, piece.length_mm, high, t),
-            cut("ledger, other wall", piece.ledger, 1, piece.depth_mm - t, high, t),
+            cut("ledger, other wall", piece.ledger, 1, piece.depth_mm - corner.behind_mm(t), high, t),
         ]
 
     def details(self, piece: CornerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
-        """The slanting front; the ledgers' outer ends mitred so that they stay under it; the second cut to the first."""
-        t, high = piece.ledger_mm, piece.ledger_high_mm
+        """The corner, the slanting front; the ledgers' outer ends mitred to stay under it; the second cut to the first."""
+        t, high, corner = piece.ledger_mm, piece.ledger_high_mm, _Angle.of(piece, wall)
         usual = scribe(piece, wall, ends=False)[1]
-        foot, outer = piece.top_mm - piece.thickness_mm - high, "its outer end"
-        along = Mitre(outer, degrees(atan(piece.length_mm / piece.depth_mm)), t, "at its front face")
-        across = Mitre(outer, degrees(atan(piece.depth_mm / piece.length_mm)), t, "at its front face")
+        foot = piece.top_mm - piece.thickness_mm - high
+        along, across = (_outer_end(degrees, t) for degrees in corner.outer_deg)
+        inner = corner.inner(t)
         screws = strips.screwed(self.seats(piece, wall), piece.left_mm, foot, units)
         return {
             "board": Detail(
-                (Slant(piece.length_mm, piece.depth_mm),),
-                "both square edges to the walls, good face up",
+                (*corner.edge(), Slant(corner.front_mm, corner.front_deg)),
+                "both edges of its corner to the walls, good face up",
                 scribe_mm=(usual, usual),
             ),
-            "ledger, this wall": Detail((along, *screws), "under the board, along this wall"),
-            "ledger, other wall": Detail((across,), "butted against the first", late="from the first ledger's face to its end"),
+            "ledger, this wall": Detail((along, *inner, *screws), "under the board, along this wall"),
+            "ledger, other wall": Detail(
+                (across, *inner), "butted against the first", late="from the first ledger's face to its end"
+            ),
         }
 
     def front(self, piece: CornerShelf) -> list[Shape]:

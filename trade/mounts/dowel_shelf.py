@@ -22,7 +22,7 @@ from trade.mounts import board, rods, stiffness, strips
 from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_detail, board_front, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.rods import Rod, slid_on
-from trade.mounts.work import Band, Bored, Detail
+from trade.mounts.work import Band, Bored, Detail, Mitre, longest_mm
 from trade.plan import DowelShelf, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
@@ -72,7 +72,7 @@ class _DowelShelf(Mount[DowelShelf]):
         """The shelf, its back strip off the same board, the dowels through both."""
         long, d = piece.strip_mm + piece.in_shelf_mm, piece.dowel_mm
         return [
-            cut("shelf", piece.board, 1, piece.length_mm, piece.depth_mm - piece.strip_mm, piece.thickness_mm),
+            cut("shelf", piece.board, 1, longest_mm(piece, wall), piece.depth_mm - piece.strip_mm, piece.thickness_mm),
             cut("back strip", piece.board, 1, piece.length_mm, piece.thickness_mm, piece.strip_mm),
             cut("dowel", piece.dowel, piece.dowels, long, d, d),
         ]
@@ -80,7 +80,7 @@ class _DowelShelf(Mount[DowelShelf]):
     def details(self, piece: DowelShelf, wall: Wall, units: Units) -> dict[str, Detail]:
         """The shelf as any; the strip scribed instead of it, bored for the screws and, with the shelf, for the dowels."""
         shelf = board_detail(piece, wall, self.bores(piece, wall), units)
-        bands = tuple(work for work in shelf.works if isinstance(work, Band))
+        bands = tuple(work for work in shelf.works if isinstance(work, Band | Mitre))
         bored = tuple(work for work in shelf.works if isinstance(work, Bored))
         dowels = tuple(work._replace(into="its face, clamped to the shelf", deep_mm=None, why="for the dowels") for work in bored)
         screws = strips.screwed(self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.thickness_mm, units)

@@ -67,7 +67,7 @@ class _Bench(Mount[Bench]):
     def parts(self, piece: Bench, wall: Wall) -> list[Part]:
         """The board, the ledger, the legs and the board that joins them."""
         tall = piece.top_mm - piece.thickness_mm
-        found = [board_part(piece), cut("ledger", piece.ledger, 1, piece.length_mm, piece.ledger_high_mm, piece.ledger_mm)]
+        found = [board_part(piece, wall), cut("ledger", piece.ledger, 1, piece.length_mm, piece.ledger_high_mm, piece.ledger_mm)]
         if piece.legs:
             found.append(cut("leg", piece.ledger, piece.legs, tall, piece.leg_mm, piece.leg_mm))
         if piece.apron_mm:

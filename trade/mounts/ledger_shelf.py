@@ -18,7 +18,7 @@ from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
-from trade.mounts.work import Detail
+from trade.mounts.work import Detail, front_mm
 from trade.plan import LedgerShelf, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
@@ -71,12 +71,12 @@ class _LedgerShelf(Mount[LedgerShelf]):
     def parts(self, piece: LedgerShelf, wall: Wall) -> list[Part]:
         """The board, the ledgers, the strip under its front edge."""
         t, high, sides = piece.ledger_mm, piece.ledger_high_mm, piece.left_side + piece.right_side
-        found = [board_part(piece), cut("back ledger", piece.ledger, 1, piece.length_mm, high, t)]
+        found = [board_part(piece, wall), cut("back ledger", piece.ledger, 1, piece.length_mm, high, t)]
         if sides:
             found.append(cut("side ledger", piece.ledger, sides, piece.depth_mm - t, high, t))
         if piece.stiffener_mm:
             strip = piece.board if data.boards()[piece.board].wooden else piece.ledger
-            found.append(cut("front strip", strip, 1, piece.length_mm, piece.stiffener_mm, _STIFFENER_MM))
+            found.append(cut("front strip", strip, 1, front_mm(piece, wall), piece.stiffener_mm, _STIFFENER_MM))
         return found
 
     def details(self, piece: LedgerShelf, wall: Wall, units: Units) -> dict[str, Detail]:

@@ -49,6 +49,7 @@ class _PinShelf(Mount[PinShelf]):
     kind = "pin_shelf"
     name = "Floating shelf on blind pins"
     support_noun = NOUN
+    bored_from_wall = True
     make = PinShelf
     asks = (
         *WOODEN_SHELF,
@@ -100,7 +101,7 @@ class _PinShelf(Mount[PinShelf]):
         """The board and its pins, cut to length: in the stud, through the lining, in the shelf."""
         long = piece.in_stud_mm + (wall.lining_mm or 0.0) + piece.in_shelf_mm
         size = (long, piece.pin_mm, piece.pin_mm)
-        return [board_part(piece), Part("pin", data.pins()[piece.steel].name, len(piece.supports_mm), size)]
+        return [board_part(piece, wall), Part("pin", data.pins()[piece.steel].name, len(piece.supports_mm), size)]
 
     def front(self, piece: PinShelf) -> list[Shape]:
         """The board; its pins are behind it."""

@@ -48,6 +48,7 @@ class _RodBeam(Mount[RodBeam]):
     name = "Beam on threaded rods"
     piece_noun = "beam"
     support_noun = NOUN
+    bored_from_wall = True
     make = RodBeam
     asks = (
         *WOODEN_SHELF,
@@ -92,7 +93,7 @@ class _RodBeam(Mount[RodBeam]):
         """The beam and its rods, cut to length."""
         screw = data.screws()[piece.screw]
         size = (piece.screw_length_mm, screw.diameter_mm, screw.diameter_mm)
-        return [board_part(piece), Part("rod", screw.name_metric, len(piece.supports_mm), size)]
+        return [board_part(piece, wall), Part("rod", screw.name_metric, len(piece.supports_mm), size)]
 
     def front(self, piece: RodBeam) -> list[Shape]:
         """The beam; its rods are behind it."""

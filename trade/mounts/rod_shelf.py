@@ -51,6 +51,7 @@ class _RodShelf(Mount[RodShelf]):
     kind = "rod_shelf"
     name = "Floating shelf on rods"
     support_noun = NOUN
+    bored_from_wall = True
     make = RodShelf
     asks = (
         *WOODEN_SHELF,
@@ -98,7 +99,7 @@ class _RodShelf(Mount[RodShelf]):
 
     def parts(self, piece: RodShelf, wall: Wall) -> list[Part]:
         """The board and its rods."""
-        return [board_part(piece), Part("rod and plate", data.plates()[piece.plate].name, len(piece.supports_mm))]
+        return [board_part(piece, wall), Part("rod and plate", data.plates()[piece.plate].name, len(piece.supports_mm))]
 
     def details(self, piece: RodShelf, wall: Wall, units: Units) -> dict[str, Detail]:
         """As of any shelf; its plates let into its back where they lie on the wall."""

@@ -8,7 +8,7 @@ from trade.check import Check, Quantity, make
 from trade.mounts import holes, mount_of
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Shelf, Wall
-from trade.wall.trued import lowest_ceiling_mm
+from trade.wall.trued import lowest_ceiling_mm, niche_of
 from trade.wall.zones import nearest_service, zones
 
 _TOUCHING_MM = 1e-6
@@ -26,7 +26,14 @@ def crowded(own: Box, other: Box) -> tuple[float, float] | None:
 
 def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
     """Whether anything on the wall is in the way, and how near the screws come to a box, a pipe or a duct."""
-    made = (_refused(piece), _never(piece), _in_the_way(piece, wall), _ceiling(piece, wall), _service(piece, wall))
+    made = (
+        _refused(piece),
+        _never(piece),
+        _in_the_way(piece, wall),
+        _ceiling(piece, wall),
+        _service(piece, wall),
+        _niche(piece, wall),
+    )
     return [check for check in made if check is not None]
 
 
@@ -69,6 +76,20 @@ def _ceiling(piece: AnyPiece, wall: Wall) -> Check | None:
         "piece.ceiling", part="shelf", case="any", fit=True, demand=Quantity(own.top_mm, "length"),
         capacity=Quantity(max(lowest_ceiling_mm(wall, own.left_mm, own.right_mm), _TOUCHING_MM), "length"),
         template="Its top is {demand} up; the ceiling over it comes down to {capacity}.",
+    )  # fmt: skip
+
+
+def _niche(piece: AnyPiece, wall: Wall) -> Check | None:
+    """Whether what goes from wall to wall is no longer than the niche was measured."""
+    niche = niche_of(piece, wall)
+    if niche is None:
+        return None
+    narrow = min(niche.back_mm, niche.front_mm)
+    return make(
+        "fit.niche", part="piece", case="any", fit=True,
+        demand=Quantity(piece.length_mm, "length"), capacity=Quantity(max(narrow, _TOUCHING_MM), "length"),
+        template="It is {demand} long, and between the walls {capacity} were measured there. Cut it {cut} long.",
+        parts={"cut": Quantity(min(niche.cut_back_mm, niche.cut_front_mm), "length")},
     )  # fmt: skip
 
 

@@ -1,13 +1,13 @@
 """What is done to a part besides cutting it to size: its ends and edges off square, its holes, which side goes to the wall."""
 
-from math import atan, cos, degrees, hypot, radians, tan
+from math import atan, cos, degrees, radians, tan
 from typing import NamedTuple
 
 from trade import data
 from trade.check import Phrase, Quantity
 from trade.measure import Units, say_bit
 from trade.plan import Piece, Wall
-from trade.wall.trued import NEAR_END_MM, scribe_of
+from trade.wall.trued import NEAR_END_MM, ends_of, scribe_of
 
 Place = tuple[float, float]
 _STRAIGHT_MM = 0.5  # house rule: a gap that nobody sees
@@ -82,26 +82,17 @@ class Pair(NamedTuple):
 
 
 class Slant(NamedTuple):
-    """A front sawn aslant, from the far end of the one back edge to the far end of the other."""
+    """A front sawn aslant, from the far end of the one back edge to the far end of the other.
 
-    along_mm: float
-    across_mm: float
+    `front_mm`: its length; `degrees`: between it and the edge along this wall.
+    """
 
-    @property
-    def front_mm(self) -> float:
-        """Length of the slanting front."""
-        return hypot(self.along_mm, self.across_mm)
-
-    @property
-    def degrees(self) -> float:
-        """Off square at the end of the longer way along the grain."""
-        return degrees(atan(self.along_mm / self.across_mm))
+    front_mm: float
+    degrees: float
 
     def phrase(self, units: Units) -> Phrase:
         """What to do."""
-        said = (
-            f"Saw its front aslant, corner to corner: {{front}} long, {_degrees(90 - self.degrees)}° to the edge along this wall."
-        )
+        said = f"Saw its front aslant, corner to corner: {{front}} long, {_degrees(self.degrees)}° to the edge along this wall."
         return Phrase(said, {"front": length(self.front_mm)})
 
 
@@ -227,6 +218,27 @@ def scribe(piece: Piece, wall: Wall, ends: bool = True) -> Place:
     left, right = piece.left_mm, wall.width_mm - piece.left_mm - piece.length_mm
     meets = sum(gap < NEAR_END_MM for gap in (left, right)) if ends else 0
     return usual * meets, back
+
+
+def off_square(piece: Piece, wall: Wall) -> tuple[Work, ...]:
+    """The ends of a board that are sawn to a corner that is not square, or to a niche that widens or narrows."""
+    made = []
+    for end in ends_of(piece, wall):
+        if abs(end.front_mm) >= _STRAIGHT_MM:
+            tilt = degrees(atan(abs(end.front_mm) / piece.depth_mm))
+            shorter = "at its back edge" if end.front_mm > 0 else "at its front edge"
+            made.append(Mitre(f"its {end.side} end", tilt, piece.depth_mm, shorter))
+    return tuple(made)
+
+
+def longest_mm(piece: Piece, wall: Wall) -> float:
+    """Length of a board before its ends are sawn off square: its back edge, and by how much its front edge is longer."""
+    return piece.length_mm + sum(max(end.front_mm, 0.0) for end in ends_of(piece, wall))
+
+
+def front_mm(piece: Piece, wall: Wall) -> float:
+    """Length of its front edge."""
+    return piece.length_mm + sum(end.front_mm for end in ends_of(piece, wall))
 
 
 def banded(board: str, piece: Piece, ends: int = 2) -> tuple[Work, ...]:

@@ -2,14 +2,16 @@
 
 from collections.abc import Sequence
 from math import radians, tan
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 import numpy as np
+from msgspec.structs import replace
 
 from trade import data
 from trade.lie import Lie, Line, NicheWidth, Point
 from trade.plan import Piece, Wall
 
+P = TypeVar("P", bound=Piece)
 _FAR_MM = 305.0  # house rule: a straightedge tells nothing of the wall a foot above or below it
 NEAR_END_MM = 30.0  # a shelf that ends nearer than this to the next wall is scribed to it
 
@@ -97,11 +99,11 @@ def trued(piece: Piece, wall: Wall, leg_mm: float) -> Trued:
     supports = [left + x for x in piece.supports_mm]
     return Trued(
         scribe=scribe_of(piece, wall),
-        ends=_ends(piece, wall),
+        ends=tuple(ends_of(piece, wall)),
         shims=_shims(lie, supports, piece.top_mm, slope, leg_mm),
         tilt_mm=None if slope is None else -slope * piece.depth_mm,
         crooked=tuple(found for line in ("ceiling", "floor") if (found := _crooked(piece, wall, line))),
-        niche=_niche(lie, piece.top_mm, piece.depth_mm),
+        niche=niche_of(piece, wall),
     )
 
 
@@ -173,11 +175,43 @@ def _scribe(lie: Lie, left: float, right: float, height: float) -> Scribe | None
     return Scribe(tuple(behind), tuple((x, widest - gap) for x, gap in behind), widest)
 
 
-def _ends(piece: Piece, wall: Wall) -> tuple[End, ...]:
-    near = {"left": piece.left_mm <= NEAR_END_MM, "right": wall.width_mm - piece.left_mm - piece.length_mm <= NEAR_END_MM}
-    return tuple(
-        End(corner.side, piece.depth_mm * tan(radians(corner.angle_deg - 90))) for corner in wall.lie.corners if near[corner.side]
-    )
+def _near(piece: Piece, wall: Wall) -> dict[str, bool]:
+    """Whether each of its ends meets the wall on that side."""
+    return {"left": piece.left_mm <= NEAR_END_MM, "right": wall.width_mm - piece.left_mm - piece.length_mm <= NEAR_END_MM}
+
+
+def ends_of(piece: Piece, wall: Wall) -> list[End]:
+    """Ends of a piece that meet a wall whose corner was measured: how much longer it is at its front edge there.
+
+    In a niche whose front was measured, what the corners do not account for is shared by the ends of which no corner is known.
+    """
+    near, niche = _near(piece, wall), niche_of(piece, wall)
+    found = [End(c.side, piece.depth_mm * tan(radians(c.angle_deg - 90))) for c in wall.lie.corners if near[c.side]]
+    rest = [side for side in near if side not in {end.side for end in found}]
+    if niche is not None and rest:
+        more = (niche.cut_front_mm - niche.cut_back_mm - sum(end.front_mm for end in found)) / len(rest)
+        found += [End(side, more) for side in rest] if any(width.out_mm for width in wall.lie.widths) else []
+    return found
+
+
+def niche_of(piece: Piece, wall: Wall) -> Niche | None:
+    """Return the niche that a piece fills; None where it does not go from wall to wall, or no width was measured."""
+    return _niche(wall.lie, piece.top_mm, piece.depth_mm) if all(_near(piece, wall).values()) else None
+
+
+def fitted(piece: P, wall: Wall) -> P:
+    """Return the piece as it is made: no longer than the niche that it fills was measured; its supports stay where they are."""
+    niche = niche_of(piece, wall)
+    if niche is None or piece.length_mm <= niche.cut_back_mm:
+        return piece
+    long, off = niche.cut_back_mm, (piece.length_mm - niche.cut_back_mm) / 2
+
+    def within(place: float) -> float:
+        return min(max(place - off, 0.0), long)
+
+    things = tuple(replace(thing, at_mm=None if thing.at_mm is None else within(thing.at_mm)) for thing in piece.things)
+    supports = tuple(within(x) for x in piece.supports_mm)
+    return replace(piece, left_mm=piece.left_mm + off, length_mm=long, supports_mm=supports, things=things)
 
 
 def _shims(lie: Lie, supports: Sequence[float], height: float, slope: float | None, leg: float) -> tuple[Shim, ...]:
