@@ -26,7 +26,13 @@ def _taken(plan: Plan) -> list[tuple[AnyPiece, Box]]:
 
 def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> PieceVerdict:
     own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(piece)
-    asked = (_clash(piece, own, taken), fit.items(piece, own, taken, plan.wall), _agreed(piece, plan), *made.checks(piece, plan))
+    asked = (
+        _clash(piece, own, taken),
+        fit.items(piece, own, taken, plan.wall),
+        fit.hangs_free(piece),
+        _agreed(piece, plan),
+        *made.checks(piece, plan),
+    )
     return _verdict(piece, plan.wall, [found for found in asked if found is not None])
 
 
@@ -36,8 +42,13 @@ def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
 
 
 def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
-    checks = _ranked([*mount_of(piece).checks(piece, wall), *surroundings.checks(piece, wall), *more])
+    checks = _ranked([*mount_of(piece).checks(piece, wall), *surroundings.checks(piece, wall), *more, *_behind(piece, wall)])
     return PieceVerdict(key=piece.key, name=piece.name, checks=checks, assumptions=backing(wall).assumptions)
+
+
+def _behind(piece: AnyPiece, wall: Wall) -> list[Check]:
+    found = fit.behind(piece, wall)
+    return [found] if found is not None else []
 
 
 def _ranked(checks: list[Check]) -> tuple[Check, ...]:

@@ -89,5 +89,8 @@ def headline(verdict: PieceVerdict, units: Units) -> str:
 
 
 def check_line(check: Check, units: Units) -> str:
-    """Demand against capacity in a few words."""
+    """Demand against capacity in a few words; nothing where there is nothing to measure but yes or no."""
+    if check.demand.kind == "count":
+        had = check.capacity.value
+        return "" if had < 1 or had == check.demand.value == 1 else f"needs {check.demand.value:.0f}, has {had:.0f}"
     return f"{quantity(check.demand, units)} of {quantity(check.capacity, units)}"

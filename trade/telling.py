@@ -46,7 +46,7 @@ def as_text(verdict: Verdict, units: Units) -> str:
         lines += ["", f"{piece.name}: {say.WORDS[piece.word]}. {say.headline(piece, units)}"]
         for check in piece.checks:
             used = say.utilisation(check.utilisation)
-            said = f"{check.name}: {say.check_line(check, units)} ({check.part}; {check.case})"
+            said = f"{': '.join(filter(None, (check.name, say.check_line(check, units))))} ({check.part}; {check.case})"
             lines.append(f"  {used:>5}  {say.WORDS[check.word]:<10}  {said}")
         lines += [f"  Find out: {ask}" for ask in piece.unknown]
         lines += [f"  Assumed: {assumption.text}" for assumption in piece.assumptions]
@@ -251,6 +251,7 @@ def explain(verdict: PieceVerdict, units: Units, code: str | None = None) -> str
         if code in (None, check.code):
             lines += ["", f"{check.name} ({check.code}), {check.part}, {check.case}: {say.WORDS[check.word]}"]
             lines += [f"  {step.symbol:<14} {say.quantity(step.result, units):<14} {step.formula}" for step in check.steps]
-            lines.append(f"  {say.check_line(check, units)}: {say.utilisation(check.utilisation)}")
+            line = say.check_line(check, units)
+            lines.append(f"  {line}: {say.utilisation(check.utilisation)}" if line else f"  {say.phrase(check.sentence, units)}")
             lines += [f"  {check.rule}", f"  Source: {check.source}."]
     return "\n".join(lines)

@@ -105,7 +105,8 @@ def _check(paper: Paper, check: Check, units: Units) -> None:
     paper.ln(1.5)
     paper.rule()
     used = say.utilisation(check.utilisation)
-    paper.say(f"{check.name}: {say.check_line(check, units)}, {used}, {say.WORDS[check.word].lower()}", bold=True)
+    line = say.check_line(check, units)
+    paper.say(f"{check.name}: {f'{line}, {used}, ' if line else ''}{say.WORDS[check.word].lower()}", bold=True)
     paper.quiet(f"{check.part}; {check.case}. {say.phrase(check.sentence, units)}")
     for step in check.steps:
         paper.step(step.symbol, say.quantity(step.result, units), step.formula)

@@ -70,7 +70,9 @@ def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy
         yield from _anchors(piece, plan)
     yield from (Remedy(*each) for each in mount_of(piece).cures(piece))
     if elsewhere:
-        yield from _screws(piece, plan)
+        yield from _screws(piece, plan, too_long=any(code.endswith(".far_side") for code in codes))
+    if "fit.hang" in codes:
+        yield from _higher(piece, plan)
     with suppress(PlanError):
         yield Remedy("support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall))
     if isinstance(piece, Shelf) and any(code.startswith(_BY_THICKNESS) for code in codes):
@@ -175,7 +177,23 @@ def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             yield Remedy("around", label, replace(piece, top_mm=top))
 
 
-def _screws(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+def _higher(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """So much higher that the longest thing hangs clear of the floor."""
+    hook = mount_of(piece).hook_mm(piece) or 0.0
+    longest = max((thing.high_mm or 0.0 for thing in piece.things), default=0.0)
+    by = longest + data.house("hook_room_mm") - hook
+    if 0 < by <= plan.wall.height_mm - piece.top_mm:
+        yield Remedy(
+            "higher", Phrase("Hang it {by} higher", {"by": Quantity(by, "length")}), replace(piece, top_mm=piece.top_mm + by)
+        )
+
+
+def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:
+    """Shorter screws where they come out behind; longer ones; thicker ones; lags."""
+    for length in reversed(driving.lengths_mm(data.screws()[piece.screw]) if too_long else ()):
+        if length < piece.screw_length_mm - 0.5:
+            label = Phrase("Shorter screws, {l}", {"l": Quantity(length, "length")})
+            yield Remedy("shorter", label, replace(piece, screw_length_mm=length))
     for length in driving.lengths_mm(data.screws()[piece.screw]):
         if length > piece.screw_length_mm + 0.5:
             label = Phrase("Longer screws, {l}", {"l": Quantity(length, "length")})

@@ -21,7 +21,7 @@ class CutPart(NamedTuple):
 
     `key`: of its piece, empty for the person's own; `detail`: what is done to it; `turns`: it may lie across the grain;
     `measured`: its length was measured at what stands; `planned_mm`: its length by the plan; `cut_mm`: length and width off the
-    saw, once it is known what it is cut from.
+    saw, once it is known what it is cut from; `round`: out of a dowel rod.
     """
 
     label: str
@@ -37,6 +37,7 @@ class CutPart(NamedTuple):
     measured: bool = False
     planned_mm: float = 0.0
     cut_mm: tuple[float, float] = (0.0, 0.0)
+    round: bool = False
 
     @property
     def rough_mm(self) -> tuple[float, float]:
@@ -90,15 +91,15 @@ def parts_of(plan: Plan) -> Parts:
             if part.sizes_mm is None or part.of not in names:
                 bought[part._replace(many=1)] += part.many
                 continue
-            detail = details.get(part.name, Detail())
+            detail, board = details.get(part.name, Detail()), names[part.of]
             for name, many, (length, wide, thick) in _blanks(part, detail, plan.policy.kerf_mm):
                 more = longer.get(part.name, longer.get(detail.follows, 0.0))
                 for _ in range(many):
                     letter += 1
                     found.append(
                         CutPart(
-                            f"{number}{_letters(letter)}", piece.name, name, names[part.of], length + more, wide, thick,
-                            piece.key, detail, not data.boards()[names[part.of]].grain, part.name in longer, length,
+                            f"{number}{_letters(letter)}", piece.name, name, board, length + more, wide, thick, piece.key, detail,
+                            detail.any_way or not data.boards()[board].grain, part.name in longer, length, round=part.round,
                         )
                     )  # fmt: skip
     return Parts((*found, *_own(plan)), dict(bought))

@@ -2,6 +2,7 @@
 
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Sequence
+from itertools import product
 from threading import Lock
 from typing import Any, NamedTuple
 
@@ -14,6 +15,7 @@ from trade.measure import Units
 from trade.shop import OnHand, Shop
 
 _NEAR_MM = 1.3  # house rule: boards are sold a little thinner or thicker than they are called
+_SAME_MM = 1e-6
 _WIDER_MM = 0.5  # a part may be so much wider than its board on paper: it takes what the board gives
 _KEEP_LONG_MM = 300.0  # house rule: a board's end that is shorter is waste
 _MOST_KEPT = 64  # groups whose cutting is remembered
@@ -36,6 +38,7 @@ class Source(NamedTuple):
     many: int | None = None
     hand: int | None = None
     from_mm: float = 0.0
+    round: bool = False
 
 
 def source_words(source: Source, units: Units) -> str:
@@ -43,6 +46,8 @@ def source_words(source: Source, units: Units) -> str:
     if units == "imperial" or source.hand is not None:
         return source.name
     size = " × ".join(f"{mm:.0f}" for mm in (source.length_mm, source.width_mm, source.thickness_mm))
+    if source.round:
+        return f"{data.boards()[source.board].name} dowel, {source.width_mm:.0f} mm, {source.length_mm:.0f} mm long"
     return f"{data.boards()[source.board].name} {source.kind}, {size} mm"
 
 
@@ -92,12 +97,16 @@ class SheetJob(NamedTuple):
 
 
 class Group(NamedTuple):
-    """Parts that are cut together: out of boards of one width, or out of sheets (of width 0 here)."""
+    """Parts that are cut together: out of boards of one width, or out of sheets (of width 0 here).
+
+    `trim_mm`: what is cut off their edges first; nought for parts as large as what is sold, which keep its own edges.
+    """
 
     kind: str
     board: str
     width_mm: float
     thick_mm: float
+    trim_mm: float
     parts: tuple[CutPart, ...]
 
 
@@ -116,7 +125,7 @@ class Yard:
         self.sold = [
             Source(
                 row.name, row.board, row.kind, row.length_mm, row.width_mm, row.thickness_mm,
-                prices.get(f"stock:{key}", row.price), f"stock:{key}",
+                prices.get(f"stock:{key}", row.price), f"stock:{key}", round=row.shape == "round",
             )
             for key, row in sorted(data.stock().items(), key=lambda each: each[1].system != units)
         ]  # fmt: skip
@@ -126,16 +135,16 @@ class Yard:
 
     def groups(self, parts: Sequence[CutPart]) -> tuple[list[Group], list[CutPart]]:
         """Parts that are cut out of one kind of board or sheet together; and those of no size that there is."""
-        found: dict[tuple[str, str, float, float], list[CutPart]] = defaultdict(list)
+        found: dict[tuple[str, str, float, float, float, bool], list[CutPart]] = defaultdict(list)
         none: list[CutPart] = []
         for part in parts:
-            source, cut = self._for(part)
+            source, cut, trim = self._for(part)
             if source is None:
                 none.append(part)
             else:
                 width = 0.0 if source.kind == "sheet" else source.width_mm
-                found[(source.kind, part.board, width, source.thickness_mm)].append(part._replace(cut_mm=cut))
-        return [Group(*key, tuple(own)) for key, own in found.items()], none
+                found[(source.kind, part.board, width, source.thickness_mm, trim, part.round)].append(part._replace(cut_mm=cut))
+        return [Group(*key[:5], tuple(own)) for key, own in found.items()], none
 
     def solve(self, group: Group, patient: bool = True) -> BoardJob | SheetJob | None:
         """How a group is cut out of what is sold and of what is left at hand.
@@ -148,7 +157,7 @@ class Yard:
             PlanError: of what is only at hand there is too little.
         """
         stock = tuple(self._stock(group))
-        key = (group, stock, tuple(_spot(self.hand, source.hand) for source in stock), self.kerf, self.trim)
+        key = (group, stock, tuple(_spot(self.hand, source.hand) for source in stock), self.kerf, group.trim_mm)
         job = _known.get(key)
         if job is None:
             if not patient:
@@ -163,31 +172,22 @@ class Yard:
             self.left[hand] -= many
         return job
 
-    def _for(self, part: CutPart) -> tuple[Source | None, tuple[float, float]]:
-        """The narrowest board or the largest sheet for a part, sold or else at hand, and how large it is sawn.
+    def _for(self, part: CutPart) -> tuple[Source | None, tuple[float, float], float]:
+        """The narrowest board or the largest sheet for a part, sold or else at hand; how large it is sawn; what is trimmed first.
 
-        As large as it must be to be scribed; where nothing gives so much, its finished size.
+        As large as it must be to be scribed; where nothing gives so much, its finished size; and where that is as large as what
+        is sold, the edges stay as they are.
         """
         hand = [self._source(n, each, 0.0, each.length_mm) for n, each in enumerate(self.hand)]
+        sizes = dict.fromkeys((part.rough_mm, (part.length_mm, part.width_mm)))
         for stock in (self.sold[: self.usual], self.sold[self.usual :], hand):
-            for length, width in dict.fromkeys((part.rough_mm, (part.length_mm, part.width_mm))):
-                fitting = [
-                    source for source in stock
-                    if source.board == part.board and abs(source.thickness_mm - part.thick_mm) <= _NEAR_MM
-                    and self._fits(source, part, length, width)
-                ]  # fmt: skip
+            alike = [s for s in stock if _alike(s, part)]
+            for trim, (length, width) in product(dict.fromkeys((self.trim, 0.0)), sizes):
+                fitting = [source for source in alike if _fits(source, part, length, width, trim)]
                 if fitting:
                     best = min(fitting, key=lambda each: each.width_mm if each.kind == "board" else -each.length_mm)
-                    return best, (length, min(width, best.width_mm) if best.kind == "board" else width)
-        return None, (part.length_mm, part.width_mm)
-
-    def _fits(self, source: Source, part: CutPart, length: float, width: float) -> bool:
-        """Whether a part can be cut out of it: boards by its finished width, for they are as wide as they are."""
-        room = source.length_mm - 2 * self.trim
-        if source.kind == "board":
-            return length <= room and part.width_mm <= source.width_mm + _WIDER_MM
-        high = source.width_mm - 2 * self.trim
-        return (length <= room and width <= high) or (part.turns and width <= room and length <= high)
+                    return best, (length, min(width, best.width_mm) if best.kind == "board" else width), trim
+        return None, (part.length_mm, part.width_mm), self.trim
 
     def _source(self, n: int, each: OnHand, start: float, end: float) -> Source:
         whole = (start, end) == (0.0, each.length_mm)
@@ -198,23 +198,44 @@ class Yard:
 
     def _stock(self, group: Group) -> list[Source]:
         """All that a group of parts may be cut from: what is sold in its size, and what is at hand and wide enough."""
-        kind, board, width, thick, own = group
+        kind, board, width, thick, trim, own = group
         widest = max(part.width_mm for part in own)
         found = [
             source for source in self.sold
-            if (source.kind, source.board, source.thickness_mm) == (kind, board, thick)
+            if (source.kind, source.board, source.thickness_mm, source.round) == (kind, board, thick, own[0].round)
             and (kind == "sheet" or source.width_mm == width)
         ]  # fmt: skip
         for n, each in enumerate(self.hand):
-            fits = each.kind == kind and each.board == board and abs(each.thickness_mm - thick) <= _NEAR_MM and self.left[n] > 0
+            fits = (
+                each.kind == kind
+                and each.board == board
+                and not own[0].round
+                and abs(each.thickness_mm - thick) <= _NEAR_MM
+                and self.left[n] > 0
+            )
             if fits and kind == "sheet":
                 found.append(self._source(n, each, 0.0, each.length_mm)._replace(many=self.left[n]))
             elif fits and each.width_mm + _WIDER_MM >= widest:
                 found += [
                     self._source(n, each, *good)._replace(many=self.left[n])
-                    for good in _stretches(each) if good[1] - good[0] > 2 * self.trim
+                    for good in _stretches(each) if good[1] - good[0] > 2 * trim
                 ]  # fmt: skip
         return found
+
+
+def _alike(source: Source, part: CutPart) -> bool:
+    """Whether it is of the part's wood, shape and thickness."""
+    near = abs(source.thickness_mm - part.thick_mm) <= _NEAR_MM
+    return near and source.board == part.board and source.round == part.round
+
+
+def _fits(source: Source, part: CutPart, length: float, width: float, trim: float) -> bool:
+    """Whether a part can be cut out of it: boards by its finished width, for they are as wide as they are."""
+    room = source.length_mm - 2 * trim + _SAME_MM
+    if source.kind == "board":
+        return length <= room and part.width_mm <= source.width_mm + _WIDER_MM
+    high = source.width_mm - 2 * trim + _SAME_MM
+    return (length <= room and width <= high) or (part.turns and width <= room and length <= high)
 
 
 def _boards(

@@ -219,11 +219,12 @@ class Question(Row, frozen=True, kw_only=True):
 
 
 class Stock(Priced, frozen=True, kw_only=True):
-    """A board or a sheet as sold, by its actual sizes; `board`: a row of the boards table; `price` of one."""
+    """A board, a dowel rod or a sheet as sold, by its actual sizes; `board`: a row of the boards table; `price` of one."""
 
     name: str
     board: str
     kind: Literal["board", "sheet"]
+    shape: Literal["flat", "round"] = "flat"
     system: Literal["imperial", "metric"] = "imperial"
     length_mm: float
     width_mm: float

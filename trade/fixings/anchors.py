@@ -47,7 +47,7 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
     firm = [(seat, held) for seat, held in pairs if held.pull_n > 0]
     if not firm:
         return found
-    found += [_edge(firm), *_behind(firm)]
+    found += [*_edge(firm), *_behind(firm)]
     unknown = tuple(dict.fromkeys(ask for _, held in firm for ask in held.unknown)) + loads
     uses = [
         _Use(grip, held, held.lasting if grip.demand.duration < 1 else 1.0)
@@ -73,8 +73,8 @@ def _base(pairs: list[tuple[Seat, Held]]) -> Check:
     )  # fmt: skip
 
 
-def _edge(firm: list[tuple[Seat, Held]]) -> Check:
-    """To openings, whose edge is free, and to holes of old, around which nothing holds."""
+def _edge(firm: list[tuple[Seat, Held]]) -> list[Check]:
+    """To openings, whose edge is free, and to holes of old, around which nothing holds; nothing where there is neither."""
 
     def near(pair: tuple[Seat, Held]) -> float:
         return min(pair[1].site.edge_mm, pair[1].site.spoiled_mm)
@@ -84,14 +84,16 @@ def _edge(firm: list[tuple[Seat, Held]]) -> Check:
 
     worst = max(firm, key=lambda pair: need(pair) / max(near(pair), _NOUGHT))
     seat, site = worst[0], worst[1].site
+    if near(worst) > _FAR_MM:
+        return []
     what = "an old hole" if site.spoiled_mm < site.edge_mm else "the edge of an opening"
-    return make(
+    check = make(
         "anchor.edge", part=seat.part, support=seat.index, case="any", fit=True,
         demand=Quantity(need(worst), "length"), capacity=Quantity(max(near(worst), _NOUGHT), "length"),
-        template="The anchors of the {part} want {demand} to {what}"
-        + (", and there is none near." if near(worst) > _FAR_MM else "; they have {capacity}."),
+        template="The anchors of the {part} want {demand} to {what}; they have {capacity}.",
         parts={"part": seat.part, "what": what},
     )  # fmt: skip
+    return [check]
 
 
 def _behind(firm: list[tuple[Seat, Held]]) -> list[Check]:

@@ -86,6 +86,12 @@ def widest_mm(length_mm: float, supports_mm: tuple[float, ...]) -> float:
     return max([*gaps, 2 * supports_mm[0], 2 * (length_mm - supports_mm[-1])])
 
 
+def widest_is_overhang(length_mm: float, supports_mm: tuple[float, ...]) -> bool:
+    """Whether it is an overhang that governs an evenly loaded beam, and not a gap between supports."""
+    gaps = [b - a for a, b in pairwise(supports_mm)]
+    return max([2 * supports_mm[0], 2 * (length_mm - supports_mm[-1])]) > max([*gaps, 0.0])
+
+
 def _places(length: float, supports: tuple[float, ...], points: set[float]) -> tuple[Array, Array]:
     """Where to look: along every gap and overhang, and under every point load; with the span each belongs to."""
     edges = np.array([0.0, *supports, length])

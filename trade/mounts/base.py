@@ -9,6 +9,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.check import Check, Phrase, Quantity
+from trade.features import Feature
 from trade.fixings import driving
 from trade.fixings.pins import PinSeat
 from trade.fixings.seat import Seat
@@ -21,6 +22,7 @@ from trade.plan import Piece, Shelf, Wall
 from trade.policy import Policy
 
 P = TypeVar("P", bound=Piece)
+_TOUCHING_MM = 1e-6
 _PARALLEL = 2  # more rods than that are never quite parallel
 AnySeat = Seat | PinSeat
 Role = Literal["board", "wood", "steel", "hidden", "leg", "face", "door", "shade"]
@@ -73,17 +75,23 @@ def block(role: Role, left: float, bottom: float, right: float, top: float, supp
 
 
 class Part(NamedTuple):
-    """So many of one part. `sizes_mm`: finished length, width and thickness; None for what is bought ready."""
+    """So many of one part. `sizes_mm`: finished length, width and thickness; None for what is bought ready; `round`: a dowel."""
 
     name: str
     of: str
     many: int
     sizes_mm: tuple[float, float, float] | None = None
+    round: bool = False
 
 
 def cut(name: str, board: str, many: int, length: float, width: float, thick: float) -> Part:
     """A part that is cut from a row of the boards table."""
     return Part(name, data.boards()[board].name, many, (length, width, thick))
+
+
+def cut_dowel(name: str, board: str, many: int, length: float, wide: float) -> Part:
+    """A part that is cut from a dowel rod of a row of the boards table."""
+    return Part(name, data.boards()[board].name, many, (length, wide, wide), round=True)
 
 
 class Hole(NamedTuple):
@@ -127,7 +135,7 @@ class Mount(ABC, Generic[P]):
 
     `fresh`: what a new one is made of, besides what every piece has; `stands`: on the floor; `every_stud`: it is screwed to all
     that it crosses; `carries`: where its things are, seen from the front; `bored_from_wall`: its own holes are bored from where
-    what carries it was found to be.
+    what carries it was found to be; `covers`: what is behind it can't be reached.
     """
 
     kind: ClassVar[str]
@@ -139,6 +147,7 @@ class Mount(ABC, Generic[P]):
     make: ClassVar[type[Piece]]
     stands: ClassVar[bool] = False
     every_stud: ClassVar[bool] = False
+    covers: ClassVar[bool] = False
     bored_from_wall: ClassVar[bool] = False
     carries: ClassVar[Literal["on", "in", "under"]] = "on"
 
@@ -224,11 +233,24 @@ class Mount(ABC, Generic[P]):
         words = inspect.getdoc(inspect.getmodule(type(self))) or ""
         return words
 
+    def hook_mm(self, piece: P) -> float | None:
+        """Height at which what hangs from it is held; None where things stand on it, or nobody can say."""
+        return None
+
     def box(self, piece: P) -> Box:
         """The room it takes on the wall: all that is seen from the front, but for what stands on the floor only to hold it."""
         points = [point for shape in self.front(piece) if shape.role != "shade" for point in shape.points]
         across, up = [x for x, _ in points], [y for _, y in points]
         return Box(min(across), max(across), min(up), max(up))
+
+
+def covered(own: Box, wall: Wall) -> list[Feature]:
+    """Boxes of cables that are behind a piece, in part or whole."""
+    return [
+        f for f in wall.features
+        if f.row.runs == "cable" and min(own.right_mm, f.right_mm) - max(own.left_mm, f.left_mm) > _TOUCHING_MM
+        and min(own.top_mm, f.top_mm) - max(own.bottom_mm, f.bottom_mm) > _TOUCHING_MM
+    ]  # fmt: skip
 
 
 def holes(seats: Sequence[AnySeat]) -> list[Hole]:

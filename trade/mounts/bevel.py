@@ -8,6 +8,7 @@ from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.load.demand import Demand
 from trade.mechanics.beam import widest_mm
+from trade.mounts import strips
 from trade.mounts.base import Shape
 
 LIFT_MM = 3.0  # common practice, no source: room above the bevel's rise to lift it on
@@ -97,7 +98,7 @@ def seating(
 
 
 def checks(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> list[Check]:
-    """The wall's half itself: bent out between its studs, and pressed along its sharp edge.
+    """The wall's half itself: bent out between its screws, and pressed along its sharp edge.
 
     Args:
         bevel: the cleat.
@@ -108,8 +109,9 @@ def checks(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[
 
 
 def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
-    """Pulled out evenly between its studs, it bends about its thin way."""
+    """Pulled out evenly between its screws, it bends about its thin way."""
     row, span = data.boards()[bevel.wood], widest_mm(bevel.length_mm, bevel.supports_mm)
+    where, apart = strips.bent_where(bevel.length_mm, bevel.supports_mm)
 
     def total(n: int) -> float:
         return sum(cases[min(n, len(cases) - 1)].pull_n for cases in demands.values())
@@ -124,11 +126,11 @@ def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tupl
     return make(
         "cleat.bending", part="cleat", case=case, unknown=unknown,
         demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
-        template="Between its studs, {span} apart, the cleat is bent to {used} of what {wood} may take.",
-        parts={"span": Quantity(span, "length"), "wood": row.name},
+        template=where + " the cleat is bent to {used} of what {wood} may take.",
+        parts={"span": apart, "wood": row.name},
         steps=(
             Step("p", "pull along the cleat", Quantity(line, "line")),
-            Step("l", "widest gap between studs, or twice the overhang", Quantity(span, "length")),
+            Step("l", "widest gap between screws, or twice the overhang", Quantity(span, "length")),
             Step("M", "p l² / 8", Quantity(moment, "moment")),
             Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
             Step("σ'", row.bending_words, Quantity(allowed, "stress")),

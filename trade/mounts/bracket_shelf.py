@@ -89,8 +89,11 @@ class Bracketed(Mount[B]):
         )  # fmt: skip
 
     def cures(self, piece: B) -> Iterator[tuple[str, Phrase, B]]:
-        """Another bracket; a strip under the front edge."""
-        yield from super().cures(piece)
+        """Another bracket, of steel where the piece itself is heavy; a strip under the front edge."""
+        heavy = (self.weight_kg(piece) or 0.0) > data.house("shop_bracket_kg")
+        for code, label, changed in super().cures(piece):
+            if not (heavy and data.brackets()[changed.bracket].material != "steel"):
+                yield code, label, changed
         for high in (25.0, 38.0, 50.0):
             if high > piece.stiffener_mm and piece.high_mm < 40:
                 label = Phrase("A strip or fold {h} high under the front edge", {"h": Quantity(high, "length")})

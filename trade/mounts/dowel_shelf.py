@@ -5,7 +5,7 @@ shelf's thickness only: a thin shelf pulls hard.
 """
 
 from collections.abc import Iterator
-from math import pi
+from math import hypot, pi
 from typing import Any, ClassVar
 
 from msgspec.structs import replace
@@ -19,7 +19,7 @@ from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.measure import Units
 from trade.mounts import board, rods, stiffness, strips
-from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_detail, board_front, cut
+from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_detail, board_front, cut, cut_dowel
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.rods import Rod, slid_on
 from trade.mounts.work import Band, Bored, Detail, Mitre, longest_mm
@@ -28,6 +28,7 @@ from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw place"
+_BETWEEN_MM = 3.0  # house rule: wood between a screw and a dowel
 _SPARE_MM = 3.0  # room for dust and glue at the bottom of the hole, common practice, no source
 
 
@@ -60,6 +61,7 @@ class _DowelShelf(Mount[DowelShelf]):
             _bending(piece, demands, load.push_n, loads),
             rods.hole(piece.depth_mm - piece.strip_mm, rod),
             rods.cover(piece, rod),
+            _clear_of_screws(piece, seats),
             *stiffness.wobble(load, [(each, give) for each in seats if each.holds], lining + loads),
         ]
 
@@ -74,7 +76,7 @@ class _DowelShelf(Mount[DowelShelf]):
         return [
             cut("shelf", piece.board, 1, longest_mm(piece, wall), piece.depth_mm - piece.strip_mm, piece.thickness_mm),
             cut("back strip", piece.board, 1, piece.length_mm, piece.thickness_mm, piece.strip_mm),
-            cut("dowel", piece.dowel, piece.dowels, long, d, d),
+            cut_dowel("dowel", piece.dowel, piece.dowels, long, d),
         ]
 
     def details(self, piece: DowelShelf, wall: Wall, units: Units) -> dict[str, Detail]:
@@ -118,9 +120,9 @@ class _DowelShelf(Mount[DowelShelf]):
         return [Bore(x, up, piece.dowel_mm, deep, f"dowel {n}") for n, x in enumerate(dowel_places_mm(piece), start=1)]
 
     def cures(self, piece: DowelShelf) -> Iterator[tuple[str, Phrase, DowelShelf]]:
-        """More dowels, thicker ones."""
-        for count in (6, 8, 10):
-            if count > piece.dowels:
+        """More dowels; as many as leave the screws their places; thicker ones."""
+        for count in (3, 4, 5, 6, 7, 8, 10):
+            if count > piece.dowels or count == piece.dowels - 1:
                 yield "dowels", Phrase(f"{count} dowels"), replace(piece, dowels=count)
         for thick in (22.2, 25.4, 31.75):
             if thick > piece.dowel_mm:
@@ -151,6 +153,22 @@ KIND = _DowelShelf()
 def dowel_places_mm(piece: DowelShelf) -> tuple[float, ...]:
     """Where the dowels are, evenly, from the left end."""
     return tuple(piece.length_mm * (n + 0.5) / piece.dowels for n in range(piece.dowels))
+
+
+def _clear_of_screws(piece: DowelShelf, seats: list[Seat]) -> Check:
+    """A screw of the strip and a dowel need a place each: from edge to edge some wood must be left between them."""
+    axis = piece.top_mm - piece.thickness_mm / 2
+    pairs = [
+        (hypot(piece.left_mm + at - x, axis - y), seat) for at in dowel_places_mm(piece) for seat in seats for x, y in seat.holes
+    ]
+    apart, seat = min(pairs, key=lambda pair: pair[0])
+    return make(
+        "dowel.screw", part=seat.part, support=seat.index, case="any", fit=True,
+        demand=Quantity(piece.dowel_mm / 2 + seat.screw.diameter_mm / 2 + _BETWEEN_MM, "fine"),
+        capacity=Quantity(max(apart, 1e-6), "fine"),
+        template="A screw of the {part} and a dowel can't be in one place: their middles are {capacity} apart and need {demand}.",
+        parts={"part": seat.part},
+    )  # fmt: skip
 
 
 def _give(piece: DowelShelf) -> float:

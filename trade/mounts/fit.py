@@ -3,7 +3,7 @@
 from trade import data
 from trade.check import Check, Phrase, Quantity, make
 from trade.mounts import mount_of
-from trade.mounts.base import Box
+from trade.mounts.base import Box, covered
 from trade.plan import AnyPiece, Wall
 from trade.wall.trued import lowest_ceiling_mm
 
@@ -48,6 +48,39 @@ def items(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]], wall: Wa
     )  # fmt: skip
 
 
+def hangs_free(piece: AnyPiece) -> Check | None:
+    """Whether the longest thing on a hook clears the floor; None where nothing hangs whose length is known."""
+    hook = mount_of(piece).hook_mm(piece)
+    long = [thing for thing in piece.things if thing.high_mm is not None and thing.at_mm is not None]
+    if hook is None or not long:
+        return None
+    longest = max(long, key=lambda thing: thing.high_mm or 0.0)
+    high, room = longest.high_mm or 0.0, data.house("hook_room_mm")
+    on_the_floor = high > hook
+    said = "“{what}” is {high} long and hangs from {capacity} up: it stands on the floor."
+    if not on_the_floor:
+        said = "“{what}” is {high} long; to hang clear of the floor its hook should be {demand} up, and is {capacity}."
+    return make(
+        "fit.hang", part="piece", case="any", fit=on_the_floor, advice=not on_the_floor,
+        demand=Quantity(high + room, "length"), capacity=Quantity(max(hook, _TOUCHING_MM), "length"),
+        template=said, parts={"what": longest.name, "high": Quantity(high, "length")},
+    )  # fmt: skip
+
+
+def behind(piece: AnyPiece, wall: Wall) -> Check | None:
+    """Whether a face covers a box that must be reached; None where none is behind it, or openings are cut for them."""
+    if not mount_of(piece).covers or getattr(piece, "cut_out", False):
+        return None
+    found = covered(mount_of(piece).box(piece), wall)
+    if not found:
+        return None
+    return make(
+        "piece.covers", part="piece", case="any", fit=True, demand=Quantity(len(found), "count"), capacity=Quantity(0.5, "count"),
+        template="It covers {what}, which must be reached: hang it clear, or cut an opening.",
+        parts={"what": found[0].row.reason},
+    )  # fmt: skip
+
+
 def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
     """What to mind about reaching it and bringing it in."""
     found = []
@@ -67,12 +100,8 @@ def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
 
 def _covered(piece: AnyPiece, wall: Wall) -> list[Phrase]:
     """Boxes that it would hang over."""
-    own = mount_of(piece).box(piece)
-    return [
-        Phrase(f"It hangs over {feature.row.reason}: nobody reaches that behind it.")
-        for feature in wall.features
-        if feature.row.runs == "cable" and _over(own, feature.left_mm, feature.right_mm, feature.bottom_mm, feature.top_mm)
-    ]
+    over = covered(mount_of(piece).box(piece), wall)
+    return [Phrase("It hangs over {what}: nobody reaches that behind it.", {"what": each.row.reason}) for each in over]
 
 
 def _swing(piece: AnyPiece, wall: Wall) -> list[Phrase]:

@@ -18,20 +18,21 @@ from trade.load.line import LineLoad, unweighed
 from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.beam import widest_mm
 from trade.mounts import board, strips
-from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
+from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, covered, cut
 from trade.mounts.hanging import Act, Hanging, do
-from trade.mounts.work import Bored, Detail
+from trade.mounts.work import Bored, Detail, Opening, Work
 from trade.plan import Panel, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
 
-NOUN = "stud"
+NOUN = "screw place"
 _LEAST_FIXINGS = 4  # common practice, no source
 _EDGE_MM = 40.0  # house rule: the outer rows from the panel's edges
 _BATTEN = "pine_white"  # house rule: battens are taken as the softest wood of the shop
 _LIGHT = "wood_8"  # house rule: the screws of a panel into its battens
 _BATTEN_HIGH_MM = 64.0  # house rule: how high a batten is
 _BEHIND_MM = 1.0  # the panel's screws stop short of the lining by this, house rule
+_SAME_MM = 0.5  # screws no further apart in length are the same
 N = TypeVar("N", bound=Panel)
 
 
@@ -39,6 +40,7 @@ class Panelled(Mount[N]):
     """What panels and peg walls share."""
 
     support_noun = NOUN
+    covers = True
     carries = "in"
     every_stud = True
     asks: ClassVar[tuple[Ask, ...]] = (
@@ -51,6 +53,7 @@ class Panelled(Mount[N]):
         Ask("panel_screws", "Panel's screws in each batten", "count"),
         Ask("panel_screw_mm", "Their length", "length"),
         Ask("depth_mm", "Things reach out", "length"),
+        Ask("cut_out", "Openings cut out of it for boxes that it covers", "flag"),
     )
 
     def checks(self, piece: N, wall: Wall) -> list[Check]:
@@ -86,19 +89,27 @@ class Panelled(Mount[N]):
     def details(self, piece: N, wall: Wall, units: Units) -> dict[str, Detail]:
         """The sheet, or its battens, bored for the screws."""
         low = piece.top_mm - piece.height_mm
-        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, low, units)
+        screws: tuple[Work, ...] = strips.screwed(self.seats(piece, wall), piece.left_mm, low, units)
+        openings = tuple(
+            Opening(f.row.reason, f.left_mm - piece.left_mm, f.bottom_mm - low, f.right_mm - f.left_mm, f.top_mm - f.bottom_mm)
+            for f in covered(self.box(piece), wall)
+        )
         if not piece.batten_mm:
-            return {"sheet": Detail(screws, "good face out")}
+            screws = (*screws, *openings)
+            return {"sheet": Detail(screws, "good face out", any_way=True)}
         half = _BATTEN_HIGH_MM / 2
         through = tuple(
-            work._replace(places=tuple((x, half) for x in dict.fromkeys(x for x, _ in work.places))) for work in screws
+            work._replace(places=tuple((x, half) for x in dict.fromkeys(x for x, _ in work.places)))
+            for work in screws
+            if isinstance(work, Bored)
         )
         step = piece.length_mm / piece.panel_screws
         own = tuple(((n + 0.5) * step, y) for y in rows_mm(piece) for n in range(piece.panel_screws))
         return {
             "sheet": Detail(
-                (Bored("its face", own, driving.clearance_mm(data.screws()[_LIGHT], units), None, "for its screws"),),
+                (Bored("its face", own, driving.clearance_mm(data.screws()[_LIGHT], units), None, "for its screws"), *openings),
                 "good face out",
+                any_way=True,
             ),
             "batten": Detail(through, "level, screwed to the studs", bare=True),
         }
@@ -128,6 +139,12 @@ class Panelled(Mount[N]):
             if count > piece.rows:
                 what = "battens" if piece.batten_mm else "rows of screws"
                 yield "rows", Phrase(f"{count} {what}"), replace(piece, rows=count)
+        if not piece.cut_out:
+            yield "cut_out", Phrase("Cut openings out of it for the boxes behind it"), replace(piece, cut_out=True)
+        for long in driving.lengths_mm(data.screws()[_LIGHT]) if piece.batten_mm else ():
+            if abs(long - piece.panel_screw_mm) > _SAME_MM:
+                label = Phrase("The panel's screws {l} long", {"l": Quantity(long, "length")})
+                yield "panel_screw", label, replace(piece, panel_screw_mm=long)
         for count in (6, 8, 12):
             if piece.batten_mm and count > piece.panel_screws:
                 yield "panel_screws", Phrase(f"{count} screws in each batten"), replace(piece, panel_screws=count)
@@ -238,18 +255,20 @@ def _short_enough(piece: Panel) -> Check:
 
 
 def _batten_bending(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
-    """The top batten, pulled out evenly between its studs, bends about its thin way."""
+    """The top batten, pulled out evenly between its screws, bends about its thin way."""
     row, span = data.boards()[_BATTEN], widest_mm(piece.length_mm, piece.supports_mm)
+    where, apart = strips.bent_where(piece.length_mm, piece.supports_mm)
     pull, duration, case = _worst(piece, demands)
     moment, section = pull / piece.length_mm * span**2 / 8, _BATTEN_HIGH_MM * piece.batten_mm**2 / 6
     allowed = row.bending_mpa(duration)
     return make(
         "panel.batten_bending", part="batten", case=case, unknown=unknown,
         demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
-        template="Between its studs the top batten is bent to {used} of what {wood} may take.", parts={"wood": row.name},
+        template=where + " the top batten is bent to {used} of what {wood} may take.",
+        parts={"span": apart, "wood": row.name},
         steps=(
             Step("p", "pull along the top batten", Quantity(pull / piece.length_mm, "line")),
-            Step("l", "widest gap between studs, or twice the overhang", Quantity(span, "length")),
+            Step("l", "widest gap between screws, or twice the overhang", Quantity(span, "length")),
             Step("M", "p l² / 8", Quantity(moment, "moment")),
             Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
             Step("σ'", row.bending_words, Quantity(allowed, "stress")),

@@ -11,7 +11,7 @@ from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import driving, wood
 from trade.load.line import contents_of, unweighed
 from trade.measure import Units
-from trade.mounts.base import Ask, Part, Shape, block, cut
+from trade.mounts.base import Ask, Part, Shape, block, cut_dowel
 from trade.mounts.hanging import Hanging, do
 from trade.mounts.panel import Panelled, rows_mm
 from trade.mounts.work import Bored, Detail
@@ -48,7 +48,7 @@ class _PegWall(Panelled[PegWall]):
         """Those of a panel, and a peg for each thing."""
         out = piece.depth_mm + piece.thickness_mm
         pegs = max(len(piece.things), 1)
-        return [*super().parts(piece, wall), cut("peg", piece.peg, pegs, out, piece.peg_mm, piece.peg_mm)]
+        return [*super().parts(piece, wall), cut_dowel("peg", piece.peg, pegs, out, piece.peg_mm)]
 
     def details(self, piece: PegWall, wall: Wall, units: Units) -> dict[str, Detail]:
         """Those of a panel, and the grid: a large and a small hole in turns."""

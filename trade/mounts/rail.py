@@ -29,7 +29,8 @@ R = TypeVar("R", bound=Rail)
 class Railed(Mount[R]):
     """What rails and holder boards share."""
 
-    support_noun = "stud"
+    support_noun = "screw place"
+    covers = True
     carries = "under"
     every_stud = True
     asks = (
@@ -82,6 +83,10 @@ class Railed(Mount[R]):
         """Bored for a screw in every stud that it crosses."""
         screws = strips.screwed(self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.height_mm, units)
         return {"board": Detail(screws, "back to the wall, good face out")}
+
+    def hook_mm(self, piece: R) -> float:
+        """Its hooks hold at its lower edge."""
+        return piece.top_mm - piece.height_mm
 
     def front(self, piece: R) -> list[Shape]:
         """The board, its screws, and a hook where each thing hangs."""
@@ -152,7 +157,7 @@ def _bending(piece: Rail, demands: tuple[BoardDemand, BoardDemand], unknown: tup
     return make(
         "rail.bending", part="board", case=worst.case, unknown=unknown,
         demand=Quantity(stress, "stress"), capacity=Quantity(allowed, "stress"),
-        template="Between its studs the rail is bent to {used} of what {wood} may take, {place} from its left end.",
+        template="The rail is bent to {used} of what {wood} may take, {place} from its left end.",
         parts={"wood": row.name, "place": Quantity(worst.place_mm, "length")},
         steps=(
             Step("M", f"bending as a continuous beam, {worst.case}", Quantity(worst.moment_nmm, "moment")),

@@ -1,9 +1,11 @@
 """A strip of wood screwed to the studs, whatever then hangs on it: ledgers, cleats, rails, back strips, battens."""
 
 from trade import data
+from trade.check import Quantity
 from trade.fixings import wood
 from trade.fixings.seat import Hardware, Seat, seat
 from trade.measure import Units
+from trade.mechanics.beam import widest_is_overhang, widest_mm
 from trade.mounts.base import Shape, block, support_name
 from trade.mounts.work import Bored
 from trade.plan import Piece, Wall
@@ -41,6 +43,14 @@ def on_studs(
         seat(wall, piece, hardware, first + i, support_name(i, count, noun), piece.left_mm + x, foot_mm)
         for i, x in enumerate(piece.supports_mm)
     ]
+
+
+def bent_where(length_mm: float, supports_mm: tuple[float, ...]) -> tuple[str, Quantity]:
+    """Where an evenly loaded strip is bent most, as the beginning of a sentence that names `{span}`, and that span."""
+    span = widest_mm(length_mm, supports_mm)
+    if widest_is_overhang(length_mm, supports_mm):
+        return "Beyond its last screws, {span} from its end,", Quantity(span / 2, "length")
+    return "Between its screws, {span} apart,", Quantity(span, "length")
 
 
 def screws_front(piece: Piece, heights_mm: tuple[float, ...], hidden: bool = True, first: int = 0) -> list[Shape]:

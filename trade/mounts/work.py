@@ -184,7 +184,23 @@ class Band(NamedTuple):
         return Phrase(f"Band {self.edges}: {{long}} of edge band.", {"long": length(self.long_mm)})
 
 
-Work = Mitre | Bevel | Pair | Slant | Bored | Row | Recess | Band
+class Opening(NamedTuple):
+    """An opening in a face for what is behind it: from its left end, above its lower edge, how wide and how high."""
+
+    what: str
+    x_mm: float
+    y_mm: float
+    wide_mm: float
+    high_mm: float
+
+    def phrase(self, units: Units) -> Phrase:
+        """What to do."""
+        said = "Saw an opening for {what}: {w} × {h}, its corner {x} from the left and {y} up. Bring the box forward to the face."
+        sizes = {"w": length(self.wide_mm), "h": length(self.high_mm), "x": length(self.x_mm), "y": length(self.y_mm)}
+        return Phrase(said, {"what": self.what, **sizes})
+
+
+Work = Opening | Mitre | Bevel | Pair | Slant | Bored | Row | Recess | Band
 
 
 class Detail(NamedTuple):
@@ -192,7 +208,7 @@ class Detail(NamedTuple):
 
     `wall`: which side of it goes to the wall, or is seen; `late`: what its length is measured between, once what stands before it
     is there; `follows`: the part by whose measured length it goes; `scribe_mm`: left on in length and in width, to be
-    planed off to the wall; `bare`: it gets no finish.
+    planed off to the wall; `bare`: it gets no finish; `any_way`: its grain may run along it or up.
     """
 
     works: tuple[Work, ...] = ()
@@ -201,6 +217,7 @@ class Detail(NamedTuple):
     follows: str = ""
     scribe_mm: Place = (0.0, 0.0)
     bare: bool = False
+    any_way: bool = False
 
 
 def minutes(works: tuple[Work, ...]) -> float:

@@ -72,7 +72,8 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     """A panel on the wall that things hang on: a sheet, straight to the studs or on level battens.
 
     `board`: of the sheet, a row of the boards table; `rows`: screws one above the other at each stud, or battens; `batten_mm`:
-    their thickness, 0 for none; `panel_screws`: into each batten; `panel_screw_mm`: their length.
+    their thickness, 0 for none; `panel_screws`: into each batten; `panel_screw_mm`: their length;
+    `cut_out`: openings are cut out of it for the boxes that it covers.
     """
 
     height_mm: float
@@ -82,6 +83,7 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     batten_mm: float = 0.0
     panel_screws: int = 4
     panel_screw_mm: float = 31.75
+    cut_out: bool = False
 
     def __post_init__(self) -> None:
         """Refuse absurd panels."""

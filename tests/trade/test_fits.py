@@ -1,0 +1,120 @@
+"""What cannot be built as drawn: boxes behind a face, things that reach the floor, screws that come out or meet a dowel."""
+
+from typing import Any
+
+from django.test import SimpleTestCase
+from msgspec.structs import replace
+
+from tests.plans import plan, wall
+from tests.trade.test_every_kind import put_up
+from trade import say
+from trade.assess import assess
+from trade.check import Check
+from trade.choose.cures import Cure, cures
+from trade.cut.parts import parts_of
+from trade.cut.plan import cut_plan
+from trade.features import Feature
+from trade.mounts.work import Opening
+from trade.plan import AnyPiece, Plan, Thing
+
+OUTLET = Feature(kind="outlet", left_mm=1300.0, right_mm=1370.0, bottom_mm=1100.0, top_mm=1215.0)
+
+
+def judged(piece: AnyPiece, code: str, **changes: Any) -> Check | None:
+    verdict = assess(plan(piece, **changes)).piece(piece.key)
+    return next((check for check in verdict.checks if check.code == code), None)
+
+
+def cured(piece: AnyPiece, code: str, **changes: Any) -> list[Cure]:
+    return [cure for cure in cures(plan(piece, **changes), piece.key) if cure.code == code]
+
+
+class Boxes(SimpleTestCase):
+    def panel(self, kind: str = "panel", **changes: Any) -> AnyPiece:
+        on = wall(features=(OUTLET,))
+        light = (Thing(name="Hats", mass_kg=2.0),)
+        made = {"left_mm": 1000.0, "length_mm": 1000.0, "supports_mm": (200.0, 600.0), "things": light, "top_mm": 1500.0}
+        return put_up(kind, on, **(made | changes))
+
+    def test_a_face_over_an_outlet_does_not_fit_and_both_ways_out_are_offered(self) -> None:
+        for kind in ("panel", "peg_wall"):
+            panel = self.panel(kind, height_mm=600.0)
+            found = judged(panel, "piece.covers", features=(OUTLET,))
+            assert found is not None
+            self.assertEqual((found.word, found.fit), ("wont_hold", True))
+            self.assertIn("an outlet's box", say.phrase(found.sentence, "metric"))
+            self.assertEqual(say.check_line(found, "metric"), "")  # nothing was measured: no “1 of 0.5”
+            [opened] = cured(panel, "cut_out", features=(OUTLET,))
+            self.assertEqual(opened.word, "holds")
+            self.assertTrue(cured(panel, "clear", features=(OUTLET,)))
+        self.assertIsNone(judged(self.panel(height_mm=250.0), "piece.covers", features=(OUTLET,)))  # it hangs above it
+
+    def test_the_opening_is_in_the_cut_list_where_the_box_is(self) -> None:
+        """By hand: the panel's foot is at 900 and its left end at 1000; the box is 70 by 115, 300 from the left and 200 up."""
+        opened = replace(self.panel(height_mm=600.0), cut_out=True)
+        for thick in (0.0, 19.0):
+            parts = parts_of(plan(replace(opened, batten_mm=thick), features=(OUTLET,))).cut
+            [hole] = [w for part in parts for w in part.detail.works if isinstance(w, Opening)]
+            self.assertEqual((hole.x_mm, hole.y_mm, hole.wide_mm, hole.high_mm), (300.0, 200.0, 70.0, 115.0))
+
+
+class Hanging(SimpleTestCase):
+    def test_what_is_longer_than_its_hook_is_high_stands_on_the_floor(self) -> None:
+        """A rail 90 high, its top at 1 727: hooks at 1 637. 1 676 long reaches the floor; 1 600 clears it by less than 50."""
+        for high, word, fit in ((1676.0, "wont_hold", True), (1600.0, "close", False), (1580.0, "holds", False)):
+            bike = Thing(name="Bicycle", mass_kg=14.0, at_mm=600.0, out_mm=80.0, high_mm=high)
+            rail = put_up("rail", wall(), top_mm=1727.0, things=(bike,))
+            found = judged(rail, "fit.hang")
+            assert found is not None
+            self.assertEqual((found.word, found.fit), (word, fit))
+        rail = put_up("rail", wall(), top_mm=1727.0, screw_length_mm=76.2, things=(replace(bike, high_mm=1676.0, mass_kg=5.0),))
+        [higher] = cured(rail, "higher")
+        self.assertAlmostEqual(higher.piece.top_mm, 1727.0 + 1676.0 + 50.0 - 1637.0)
+
+
+class Screws(SimpleTestCase):
+    def test_a_screw_that_comes_out_behind_is_cured_by_a_shorter_one(self) -> None:
+        panel = put_up(
+            "panel", wall(), batten_mm=19.0, thickness_mm=14.0, panel_screw_mm=38.1, things=(Thing(name="Hat", mass_kg=1.0),)
+        )
+        self.assertIsNotNone(judged(panel, "panel.behind"))
+        self.assertAlmostEqual(cured(panel, "panel_screw")[0].piece.panel_screw_mm, 31.75)
+        deep = tuple(replace(stud, depth_mm=89.0) for stud in wall().studs)
+        beam = put_up(
+            "bracket_beam", wall(studs=deep), screw="lag_3_8", screw_length_mm=127.0, things=(Thing(name="Clock", mass_kg=1.0),)
+        )
+        self.assertAlmostEqual(cured(beam, "shorter")[0].piece.screw_length_mm, 101.6)
+
+    def test_no_bracket_of_plywood_under_a_heavy_beam(self) -> None:
+        """1.5 m of white oak 140 by 190 weigh 30 kg; a shelf of pine may have one."""
+        from trade.mounts import mount_of
+
+        beam, shelf = put_up("bracket_beam", wall()), put_up("bracket_shelf", wall())
+        offered = [[cure[2].bracket for cure in mount_of(each).cures(each)] for each in (beam, shelf)]
+        self.assertEqual(["shop_plywood" in each for each in offered], [False, True])
+
+    def test_a_screw_and_a_dowel_cant_be_in_one_place(self) -> None:
+        """One row of screws in a strip of 45 is at its middle, where the dowels are: three dowels meet three screws; four meet none."""
+        shelf = put_up(
+            "dowel_shelf", wall(), length_mm=900.0, left_mm=700.0, thickness_mm=45.0, supports_mm=(150.0, 450.0, 750.0)
+        )
+        for dowels, word in ((3, "wont_hold"), (4, "holds")):
+            found = judged(replace(shelf, dowels=dowels), "dowel.screw")
+            assert found is not None
+            self.assertEqual(found.word, word)
+
+
+class Sheets(SimpleTestCase):
+    def test_a_whole_sheet_stands_upright_and_keeps_its_edges(self) -> None:
+        """48 by 96 in of plywood: one whole sheet, nothing trimmed; and one 46 wide out of another, ripped once."""
+        on = wall(height_mm=2438.4)
+        walls = [
+            put_up("peg_wall", on, key=key, left_mm=left, top_mm=2438.4, length_mm=long, height_mm=2438.4, thickness_mm=19.05, peg_mm=25.4)
+            for key, left, long in (("a", 0.0, 1219.2), ("b", 1300.0, 1168.4))
+        ]  # fmt: skip
+        found = cut_plan(Plan(name="W", units="imperial", wall=on, pieces=tuple(walls)))
+        self.assertEqual(found.no_stock, ())
+        sheets = [len(sheet.cuts) for job in found.sheets for sheet in job.plan.sheets]
+        self.assertEqual(sorted(sheets), [0, 1])
+        dowels = {job.stock[n].name for job in found.boards for n, _ in job.layout if job.stock[n].round}
+        self.assertTrue(dowels and all("dowel 1 in" in name for name in dowels))
