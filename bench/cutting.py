@@ -13,7 +13,7 @@ from trade.cut.parts import CutPart, count_parts
 from trade.cut.plan import BoardJob, CutPlan, Progress, SheetJob, cut_plan, progress, source_words
 from trade.cut.shopping import Shopping, shopping
 from trade.job.days import Schedule, schedule
-from trade.measure import Units
+from trade.measure import Units, many
 from trade.mounts.work import Bored, Row
 from trade.plan import Plan
 
@@ -111,7 +111,7 @@ class Cutting:
     def hours(self) -> str:
         """What all of it takes, hands on."""
         minutes = self.schedule.minutes
-        return f"{minutes / 60:.0f} hours" if minutes >= 90 else f"{minutes:.0f} minutes"
+        return many(round(minutes / 60), "hour") if minutes >= 90 else many(round(minutes), "minute")
 
     @cached_property
     def holes(self) -> int:

@@ -168,6 +168,11 @@ class Desk:
         return Cutting(self.wall.pk, self.plan, self.units, walls(self.request))
 
     @property
+    def hanging_already(self) -> int:
+        """How many of its pieces are up: nothing is made for them any more."""
+        return len(self.plan.pieces) - len(self.plan.waiting)
+
+    @property
     def besides(self) -> forms.Form:
         """The form for a part that is cut besides."""
         form: forms.Form = self.own_form or import_module("bench.stages.yard").OwnForm(self)

@@ -4,6 +4,7 @@ from typing import TYPE_CHECKING
 
 from trade import say
 from trade.cut.parts import count_parts
+from trade.measure import many
 
 if TYPE_CHECKING:
     from bench.desk import Desk
@@ -55,7 +56,7 @@ def stick(desk: "Desk") -> list[dict[str, str]]:
         if unloaded
         else ("done", "done"),
         "fix": ("waiting", "nothing yet") if not words else (fails, trouble) if trouble else ("done", "all hold"),
-        "mark": ("done", f"{desk.wall_holes} holes") if ready else ("waiting", "not yet" if words else "nothing yet"),
+        "mark": ("done", many(desk.wall_holes, "hole")) if ready else ("waiting", "not yet" if words else "nothing yet"),
         "cut": ("done" if ready else "waiting", f"{sawn} part{'' if sawn == 1 else 's'}")
         if words
         else ("waiting", "nothing yet"),

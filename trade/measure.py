@@ -198,6 +198,12 @@ def say_gap(mm: float, units: Units) -> str:
     return f"{mm:.1f} mm".replace("-", "−") if units == "metric" else say_length(mm, units, 32)
 
 
+def many(count: float, noun: str) -> str:
+    """Write so many of something: 1 part, 2 parts, 1.5 hours."""
+    said = f"{count:.1f}".removesuffix(".0")
+    return f"{said} {noun}{'' if said == '1' else 's'}"
+
+
 def say_bit(mm: float, units: Units) -> str:
     """Write a drill bit as it is stamped: 64ths of an inch, or millimetres to a half."""
     return f"{mm:.1f}".removesuffix(".0") + " mm" if units == "metric" else say_length(mm, units, 64)

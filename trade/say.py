@@ -75,6 +75,11 @@ def utilisation(value: float) -> str:
     return f"{(hundredths + (value * 100 > hundredths + 1e-9)) / 100:.2f}"
 
 
+def one_line(words: str) -> str:
+    """Words without line breaks or control characters, for files whose lines mean something."""
+    return " ".join("".join(letter if letter.isprintable() else " " for letter in words).split())
+
+
 def chance(probability: float) -> str:
     """Write a probability in whole hundredths, never rounded up to certainty."""
     return f"{min(int(probability * 100 + 0.5), 99)} %"

@@ -4,7 +4,7 @@ from django.utils.safestring import SafeString
 
 from bench.drawing.svg import Pen, svg_element
 from trade.cut.plan import BoardJob, SheetJob, source_words
-from trade.measure import Units, say_length
+from trade.measure import Units, many, say_length
 
 _WIDE, _BAR, _LETTERS, _LONGEST_MM = 760.0, 34.0, 7.0, 2438.4  # all sheets at one scale
 
@@ -63,5 +63,5 @@ def sheet(job: SheetJob, n: int, units: Units) -> SafeString:
             x, y = cut.at_mm * scale, high - cut.from_mm * scale - 16
         pen.circle(x, y, 14, "cut-number")
         pen.text(x, y + 7, str(number), "cut-number-words", "middle")
-    said = f"{source_words(source, units)}, sheet {n + 1}: {len(cuts.placed)} parts, {len(cuts.cuts)} cuts"
+    said = f"{source_words(source, units)}, sheet {n + 1}: {many(len(cuts.placed), 'part')}, {many(len(cuts.cuts), 'cut')}"
     return svg_element(pen, long, high, "cutting", said)

@@ -25,6 +25,7 @@ def calendar(schedule: Schedule, name: str, wall: int, made: datetime) -> bytes:
     found = Calendar()
     found.add("prodid", "-//Gancho//Days//EN")
     found.add("version", "2.0")
+    name = say.one_line(name)
     found.add("x-wr-calname", name)
     for n, step in enumerate(schedule.steps):
         event = Event()
@@ -57,6 +58,7 @@ def care_calendar(cares: Sequence[Care], name: str, wall: int, units: Units, mad
     found = Calendar()
     found.add("prodid", "-//Gancho//Care//EN")
     found.add("version", "2.0")
+    name = say.one_line(name)
     found.add("x-wr-calname", f"{name}: care")
     for care in cares:
         event = Event()

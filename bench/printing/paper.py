@@ -16,6 +16,7 @@ _CELL_MM = 2.0  # between one cell of a table and the next
 _INDEX_SHARE = 0.72  # size of an index over that of its line
 _SMALL, _TEXT, _HEAD, _TITLE = 7.5, 8.5, 11.0, 16.0
 _INDEX = re.compile(r"_([A-Za-z0-9α-ω∞]+(?:_[A-Za-z0-9]+)?)|\^([\d.]+)")
+_BREAKS = re.compile(r"[\x00-\x1f\x7f\u2028\u2029]+")
 logging.getLogger("fontTools").setLevel(logging.WARNING)
 
 
@@ -46,6 +47,10 @@ class Paper(FPDF):
         self.set_title(title)
         self.set_lang("en")
         self.add_page()
+
+    def normalize_text(self, text: str) -> str:
+        """Text on one line: whatever a name has in it, no letter of it is a line break."""
+        return str(super().normalize_text(" ".join(_BREAKS.split(text))))
 
     def footer(self) -> None:
         """The same words on every page, and its number."""

@@ -9,7 +9,7 @@ from trade.cut.parts import CutPart
 from trade.cut.plan import BoardJob, CutPlan, SheetJob, source_words
 from trade.job.told import cut_line
 from trade.mark.template import Drawing, Line, Text
-from trade.measure import Units, say_fine_length, say_length
+from trade.measure import Units, many, say_fine_length, say_length
 
 _BAR_MM = 12.0
 _FILL, _STOCK, _WAITS = (255, 255, 255), (236, 222, 190), (220, 228, 236)
@@ -106,7 +106,7 @@ def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
             paper.label(x + each.wide_mm * scale / 2, y + each.high_mm * scale / 2 - 2.0, each.label + size)
     paper.set_xy(paper.l_margin, top + high + 2)
     steps = [f"{number}: {cut_line(cut, units)}" for number, cut in enumerate(cuts.cuts, start=1)]
-    settings = f" The saw is set {cuts.settings} times for {len(cuts.cuts)} cuts." if cuts.cuts else ""
+    settings = f" The saw is set {many(cuts.settings, 'time')} for {many(len(cuts.cuts), 'cut')}." if cuts.cuts else ""
     paper.quiet(("; ".join(steps) + "." if steps else "No cut but the trim.") + settings)
 
 

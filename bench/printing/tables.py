@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 
 from bench.printing.shop_sheet import AISLES
 from trade.cut.shopping import Shopping
@@ -28,6 +29,11 @@ def _plain(words: str) -> str:
     return f"'{words}" if words.startswith(_FORMULA) else words
 
 
+def _sheet_name(name: str) -> str:
+    """A name that a spreadsheet lets a table have: letters, figures and spaces."""
+    return " ".join(re.sub(r"[^\w ]", " ", name).split())[:30] or "Shopping"
+
+
 def as_csv(buying: Shopping) -> bytes:
     """The list as CSV."""
     out = io.StringIO()
@@ -42,7 +48,7 @@ def as_ods(buying: Shopping, name: str) -> bytes:
 
     doc = Document("spreadsheet")
     doc.body.clear()
-    table = Table(name[:30] or "Shopping")
+    table = Table(_sheet_name(name))
     listed = rows(buying)
     for each in listed:
         row = OdsRow()

@@ -11,6 +11,7 @@ from fpdf.prefs import ViewerPreferences
 
 from bench.drawing.svg import number
 from bench.printing.paper import FONTS
+from trade import say
 from trade.mark.template import LAYERS, Drawing
 from trade.measure import Units
 
@@ -203,7 +204,7 @@ def dxf(drawing: Drawing) -> bytes:
         space.add_circle((circle.x, circle.y), circle.diameter / 2, dxfattribs={"layer": circle.layer})
     for text in drawing.texts:
         attributes = {"layer": text.layer, "insert": (text.x, text.y), "rotation": text.turn}
-        space.add_text(text.words, height=text.high, dxfattribs=attributes)
+        space.add_text(say.one_line(text.words), height=text.high, dxfattribs=attributes)
     out = io.StringIO()
     doc.write(out)
     return out.getvalue().encode()

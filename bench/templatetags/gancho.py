@@ -12,7 +12,7 @@ from bench.drawing import vial as vials
 from bench.once import once_field
 from bench.printing.shop_sheet import many, needed
 from bench.printing.shop_sheet import money as cents
-from trade import data, say
+from trade import data, measure, say
 from trade.check import Check, Phrase, PieceVerdict, Quantity, Word
 from trade.cut.parts import CutPart
 from trade.cut.shopping import Line
@@ -84,6 +84,12 @@ def money(cost: float, units: Units) -> str:
 def word(what: Word) -> str:
     """Holds, Close, Won't hold, Can't tell."""
     return say.WORDS[what]
+
+
+@register.filter
+def counted(count: float, noun: str) -> str:
+    """So many of something."""
+    return measure.many(count, noun)
 
 
 @register.filter

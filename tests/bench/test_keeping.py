@@ -36,7 +36,6 @@ def zipped(**files: bytes) -> bytes:
 class AJobAsAFile(BenchCase):
     def setUp(self) -> None:
         super().setUp()
-        self.addCleanup(shutil.rmtree, settings.PHOTOS_DIR, True)
         self.post("move", "shelf", left_mm="650", top_mm="1500")
         self.post("undo")
         photos.keep(self.wall.pk, "shelf", "left one", jpeg((300, 200)))

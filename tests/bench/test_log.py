@@ -1,11 +1,9 @@
 """The log: searched, sifted, charted; photos made anew; a piece copied onto another wall and judged there."""
 
 import io
-import shutil
 from datetime import date
 from typing import Any
 
-from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 from msgspec.structs import replace
@@ -100,7 +98,6 @@ class Searching(BenchCase):
 class Photos(BenchCase):
     def setUp(self) -> None:
         super().setUp()
-        self.addCleanup(shutil.rmtree, settings.PHOTOS_DIR, True)
 
     def add(self, raw: bytes, name: str = "wall.jpg") -> Any:
         url = reverse("add-photo", args=[self.wall.pk, "shelf"])

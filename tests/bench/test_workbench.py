@@ -1,7 +1,9 @@
 """The workbench over the test client: pages, changes, refusals, history."""
 
 import re
+import tempfile
 from html import unescape
+from pathlib import Path
 from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -26,6 +28,8 @@ class BenchCase(TestCase):
     """A wall with a shelf and a ledge."""
 
     def setUp(self) -> None:
+        photos = Path(self.enterContext(tempfile.TemporaryDirectory()))
+        self.enterContext(self.settings(PHOTOS_DIR=photos))  # of its own: tests run side by side
         self.job = Job.objects.create(name="Job")
         self.wall = Wall.begin(self.job, plan(bracket_shelf(), rod_shelf()), "Begin")
 

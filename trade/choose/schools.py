@@ -13,6 +13,7 @@ from trade.choose.wish import wish_of
 from trade.fixings.held import anchor_of
 from trade.fixings.seat import Seat
 from trade.mark.marks import piece_marks
+from trade.measure import many
 from trade.mounts import KINDS, mount_of
 from trade.plan import AnyPiece, BracketShelf, Cabinet, Plan, Policy, RodBeam, RodShelf, Wall
 from trade.say import WORDS
@@ -125,7 +126,7 @@ def _drilled(plan: Plan, after: Plan) -> list[Phrase]:
     if not fewer:
         return []
     less = "fewer" if fewer > 0 else "more"
-    return [Phrase(f"{abs(fewer)} {less} holes to drill before screws go in, {counts[1]} in all.")]
+    return [Phrase(f"{many(abs(fewer), less + ' hole')} to drill before screws go in, {counts[1]} in all.")]
 
 
 def _by_eye(plan: Plan) -> list[Phrase]:

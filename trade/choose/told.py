@@ -5,7 +5,7 @@ from typing import Any
 from trade import data, say
 from trade.choose.cures import Cure
 from trade.choose.ways import Ways
-from trade.measure import Units, say_length
+from trade.measure import Units, many, say_length
 from trade.mounts import KINDS
 
 
@@ -28,7 +28,7 @@ def ways_as_text(found: Ways, units: Units) -> str:
         lines.append(f"    {' '.join(say.phrase(reason, units) for reason in way.reasons)}")
         tools = ", ".join(data.tools()[tool].name for tool in effort.tools)
         where = f"{say_length(piece.left_mm, units)} from the left, {say_length(piece.length_mm, units)} long"
-        taken = f"{effort.holes} holes, about {effort.cost:.0f} of money, {effort.minutes:.0f} minutes"
+        taken = f"{many(effort.holes, 'hole')}, about {effort.cost:.0f} of money, {many(round(effort.minutes), 'minute')}"
         lines.append(f"    {where}; {taken}{', ' + tools if tools else ''}")
     lines += [f"Not: {KINDS[no.kind].name}. {say.phrase(no.reason, units)}" for no in found.refused]
     return "\n".join(lines)

@@ -18,6 +18,7 @@ from trade.choose.places import Hold
 from trade.choose.slots import Slot
 from trade.choose.wish import Wish
 from trade.fixings.seat import Seat
+from trade.measure import many
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, Plan, Policy, Wall
 from trade.wall.backing import ASK_STRUCTURE, ASK_STUDS
@@ -226,7 +227,7 @@ def over(effort: Effort, policy: Policy) -> str:
     if policy.comes_off and not effort.off:
         return "It leaves a patch or large holes when it comes off."
     if policy.most_holes is not None and effort.holes > policy.most_holes:
-        return f"It takes {effort.holes} holes; no more than {policy.most_holes} were asked for."
+        return f"It takes {many(effort.holes, 'hole')}; no more than {policy.most_holes} were asked for."
     if policy.budget is not None and effort.cost > policy.budget:
         return f"It costs about {effort.cost:.0f}; {policy.budget:.0f} is there."
     return ""
@@ -258,14 +259,15 @@ def _reasons(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Phrase
     anchor = next((s.held.anchor.name for s in seats if isinstance(s, Seat) and s.held and s.held.anchor), "")
     each = f"{count} {noun}{'' if count == 1 else 's'}"
     if not anchor:
-        held = f"Held at {count} studs." if noun in ("stud", "screw", "strap") else f"{each}, every one on a stud."
+        held = f"{each}, every one on a stud."
     elif on_studs:
         held = f"{each}, {on_studs} in wood; the rest by {anchor}."
     else:
         held = f"{each}, held by {anchor}."
+    words = Phrase("{held}", {"held": held})
     if verdict.word == "cannot_tell" and verdict.unknown:
-        return Phrase(held), Phrase("Find out first: " + verdict.unknown[0])
-    return Phrase(held), Phrase("Used most: {what}, {used}.", {"what": _small(verdict.governing.name), "used": _share(verdict)})
+        return words, Phrase("Find out first: {ask}", {"ask": verdict.unknown[0]})
+    return words, Phrase("Used most: {what}, {used}.", {"what": _small(verdict.governing.name), "used": _share(verdict)})
 
 
 def _small(name: str) -> str:

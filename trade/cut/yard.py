@@ -2,6 +2,7 @@
 
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Sequence
+from functools import cache
 from itertools import product
 from threading import Lock
 from typing import Any, NamedTuple
@@ -110,6 +111,18 @@ class Group(NamedTuple):
     parts: tuple[CutPart, ...]
 
 
+@cache
+def _sold(units: Units) -> tuple[Source, ...]:
+    """All that is sold, what is sold in the person's units first."""
+    return tuple(
+        Source(
+            row.name, row.board, row.kind, row.length_mm, row.width_mm, row.thickness_mm, row.price, f"stock:{key}",
+            round=row.shape == "round",
+        )
+        for key, row in sorted(data.stock().items(), key=lambda each: each[1].system != units)
+    )  # fmt: skip
+
+
 _lock = Lock()
 _known: dict[Any, Any] = {}
 """Cuttings by what they were worked out from, the oldest first."""
@@ -122,13 +135,7 @@ class Yard:
         """All that is at hand is still there."""
         prices = {price.of: price.each for price in shop.prices}
         self.kerf, self.trim = kerf_mm, trim_mm
-        self.sold = [
-            Source(
-                row.name, row.board, row.kind, row.length_mm, row.width_mm, row.thickness_mm,
-                prices.get(f"stock:{key}", row.price), f"stock:{key}", round=row.shape == "round",
-            )
-            for key, row in sorted(data.stock().items(), key=lambda each: each[1].system != units)
-        ]  # fmt: skip
+        self.sold = [s._replace(price=prices[s.key]) if s.key in prices else s for s in _sold(units)]
         self.usual = sum(row.system == units for row in data.stock().values())  # so many of those come first
         self.hand = shop.on_hand
         self.left = [each.many for each in shop.on_hand]

@@ -49,7 +49,7 @@ def edge(seats: Sequence[Aimed]) -> Check:
     half, unsure = seat.stud.width_mm / 2, seat.stud.uncertainty_mm
     demand = abs(seat.stud.offset_mm) + unsure + seat.edge_mm
     if not seat.in_stud:
-        said = "The {part} misses the stud by {miss}: there is nothing but lining behind it."
+        said = "The {part} misses the stud by {miss}: there is no wood behind it."
     elif lost:
         said = "The {part} is held {x} from the stud's centre; with the edge distance that needs, it is {demand} of {capacity}."
     elif demand > half:

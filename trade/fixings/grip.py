@@ -6,6 +6,7 @@ from typing import NamedTuple
 from trade.check import Check, Quantity, Step, make
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
+from trade.measure import many
 from trade.mechanics import contact
 
 
@@ -106,6 +107,6 @@ def pull_steps(use: Grip) -> tuple[Step, ...]:
         Step("a", f"depth of the pressed block, from Σ T = σ b a{' + P' if pull > 0 else ''}", Quantity(hold.block_mm, "fine")),
         Step("y_1", "hardest-pulled screw above the pressed edge", Quantity(use.top_mm, "fine")),
         Step("d_1", "its lever: y_1 − a/2", Quantity(hold.lever_mm, "fine")),
-        Step("Σ d²", f"levers squared, of {counted} of {len(seat.heights_mm)} screws", Quantity(squares, "area")),
+        Step("Σ d²", f"levers squared, of {counted} of {many(len(seat.heights_mm), 'screw')}", Quantity(squares, "area")),
         Step("T_1", f"{'(M − P a/2)' if pull > 0 else 'M'} d_1 / Σ d²", Quantity(hold.tension_n, "force")),
     )

@@ -39,7 +39,7 @@ class Held(NamedTuple):
     def cautions(self) -> list[Phrase]:
         """What to mind when it goes in."""
         if self.anchor is None or self.problem:
-            return [Phrase(self.problem)]
+            return [Phrase("{why}", {"why": self.problem})]
         if self.anchor.kind == "steel_screw":
             return [Phrase("Drive slowly until it bites the steel, then stop: once stripped it holds nothing.")]
         if self.site.hollow:

@@ -100,6 +100,11 @@ class Seat:
         return self.side.thickness_mm + self.gap_mm
 
     @property
+    def across(self) -> str:
+        """Beginning of what its screws can carry downwards: across the lining `{gap}` where there is one."""
+        return "across {gap} of lining it" if self.gap_mm > 0 else "it"
+
+    @property
     def length_mm(self) -> float:
         """Length of screw to buy: as chosen for wood; for an anchor what reaches through it, in steps of 5 mm."""
         if self.held is None or self.held.anchor is None:

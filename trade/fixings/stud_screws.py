@@ -14,6 +14,7 @@ from trade.fixings.aim import edge
 from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
+from trade.measure import many
 
 _MODES: dict[wood.Mode, str] = {
     "I_m": "the stud gives way along the whole screw",
@@ -151,7 +152,7 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     return make(
         "screw.shear", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
         demand=Quantity(use.grip.shear_n, "pull"), capacity=Quantity(use.lateral_n, "pull"),
-        template="Each screw of the {part} carries {demand} downwards; across {gap} of lining it can carry {capacity}.",
+        template=f"Each screw of the {{part}} carries {{demand}} downwards; {seat.across} can carry {{capacity}}.",
         parts={"part": seat.part, "gap": Quantity(seat.gap_mm, "fine")}, steps=_shear_steps(use),
     )  # fmt: skip
 
@@ -161,7 +162,7 @@ def _shear_steps(use: _Use) -> tuple[Step, ...]:
     dowel = wood.dowel(seat.screw)
     bearing = wood.bearing_length_mm(seat.reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm)
     return (
-        Step("V", f"load on the support over {len(seat.heights_mm)} screws", Quantity(use.grip.shear_n, "force")),
+        Step("V", f"load on the support over {many(len(seat.heights_mm), 'screw')}", Quantity(use.grip.shear_n, "force")),
         Step("g", "gap: lining that bears nothing", Quantity(seat.gap_mm, "fine")),
         Step("D", "core of the thread", Quantity(dowel.diameter_mm, "fine")),
         Step("L_s", "thickness under the head", Quantity(seat.side.thickness_mm, "fine")),

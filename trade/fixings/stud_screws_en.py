@@ -10,6 +10,7 @@ from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
 from trade.fixings.seat import Seat
 from trade.fixings.stud_screws import embedment, far_side
 from trade.load.demand import Demand
+from trade.measure import many
 
 
 class _Use(NamedTuple):
@@ -123,7 +124,7 @@ def _shear_lines(use: _Use) -> tuple[Step, ...]:
     seat = use.grip.seat
     thick = 1.1 * seat.screw.root_mm
     return (
-        Step("V", f"load on the support over {len(seat.heights_mm)} screws", Quantity(use.grip.shear_n, "force")),
+        Step("V", f"load on the support over {many(len(seat.heights_mm), 'screw')}", Quantity(use.grip.shear_n, "force")),
         Step("g", "gap: lining that bears nothing", Quantity(seat.gap_mm, "fine")),
         Step("d_ef", "1.1 × the thread's root", Quantity(thick, "fine")),
         Step("M_y", "0.3 f_u d_ef^2.6", Quantity(european.yield_nmm(thick, seat.screw.kind != "wood"), "moment")),
@@ -139,7 +140,7 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     return make(
         "screw.shear_en", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
         demand=Quantity(use.shear_n, "pull"), capacity=Quantity(use.design(use.shear_k), "pull"),
-        template="Each screw of the {part} carries {demand} downwards, factored; across {gap} of lining it can carry {capacity}.",
+        template=f"Each screw of the {{part}} carries {{demand}} downwards, factored; {seat.across} can carry {{capacity}}.",
         parts={"part": seat.part, "gap": Quantity(seat.gap_mm, "fine")}, steps=_shear_lines(use),
     )  # fmt: skip
 

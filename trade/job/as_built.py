@@ -9,6 +9,7 @@ from trade.assess import judge_piece
 from trade.built import Hung
 from trade.check import Phrase, PieceVerdict, Quantity
 from trade.errors import PlanError
+from trade.measure import many
 from trade.mounts import holes, mount_of
 from trade.mounts.made import as_hung
 from trade.plan import AnyPiece, Plan
@@ -63,7 +64,9 @@ def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Phrase]:
     made, marks = plan.built.made(piece.key), holes(mount_of(piece).seats(piece, plan.wall))
     missing = sum(not any(hole.is_at(mark.x_mm, mark.y_mm) for hole in made) for mark in marks)
     if made and missing and not (hung.up_mm or hung.right_mm):
-        found.append(Phrase(f"{missing} of its {len(marks)} holes {'was' if missing == 1 else 'were'} never told to be sound."))
+        found.append(
+            Phrase(f"{missing} of its {many(len(marks), 'hole')} {'was' if missing == 1 else 'were'} never told to be sound.")
+        )
     return found
 
 

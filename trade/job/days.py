@@ -13,6 +13,7 @@ from trade.cut.finish import Finishing, finishing
 from trade.cut.plan import CutPlan
 from trade.fixings.seat import Seat
 from trade.load.lifting import lift
+from trade.measure import many
 from trade.mounts import holes, mount_of
 from trade.mounts.work import minutes as boring
 from trade.plan import AnyPiece, Plan
@@ -141,7 +142,7 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
     bored = sum(boring(part.detail.works) for part in cut.parts)
     if cut.parts:
         minutes = len(cut.parts) * data.house("cut_minutes") + bored
-        yield Step("saw", f"Saw and bore {len(cut.parts)} parts", *clock.spread(minutes), minutes)
+        yield Step("saw", f"Saw and bore {many(len(cut.parts), 'part')}", *clock.spread(minutes), minutes)
     people = max((_people(piece, plan) for piece in plan.waiting), default=1)
     minutes = sum(_hanging(piece, plan) for piece in plan.waiting)
     if done.coats and done.area_m2 > 0:

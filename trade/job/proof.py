@@ -6,6 +6,7 @@ from trade import data
 from trade.assess import judge_piece
 from trade.built import Proof
 from trade.check import Phrase, Quantity
+from trade.measure import many
 from trade.plan import AnyPiece, Plan
 
 
@@ -46,7 +47,10 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
         Phrase("Read the front edge in the middle first: from a dial, or from a rule against a fixed point."),
         Phrase("Put {kg} on it, sacks or bottles of water, half by half; the front half as full as the back.", dict(sizes))
         if kg else Phrase("Nothing is to stand on it: it is only pushed."),
-        Phrase(f"Leave it for {minutes:.0f} minutes. Watch the screws, the lining beside them, and the gap at the wall; listen."),
+        Phrase(
+            f"Leave it for {many(round(minutes), 'minute')}. "
+            "Watch the screws, the lining beside them, and the gap at the wall; listen."
+        ),
         Phrase("Push its front edge down once with {push}, at each end and in the middle.", dict(sizes)),
         Phrase("Take all of it off and read again: no more than {left} and a fifth of the movement may be left.", dict(sizes)),
     ]  # fmt: skip

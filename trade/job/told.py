@@ -10,7 +10,7 @@ from trade.cut.sheets import Cut
 from trade.cut.shopping import Shopping
 from trade.job.days import Schedule
 from trade.job.step import Step
-from trade.measure import Units, say_fine_length, say_length
+from trade.measure import Units, many, say_fine_length, say_length
 
 
 def cut_as_json(plan: CutPlan) -> dict[str, Any]:
@@ -125,9 +125,11 @@ def days_as_text(found: Schedule) -> str:
     lines = []
     for step in found.steps:
         more = f", {step.people} people" if step.people > 1 else ""
-        lines.append(f"{step.begins:%a %d %b %H:%M} to {step.ends:%H:%M}  {step.name} ({step.minutes:.0f} minutes{more})")
+        lines.append(
+            f"{step.begins:%a %d %b %H:%M} to {step.ends:%H:%M}  {step.name} ({many(round(step.minutes), 'minute')}{more})"
+        )
         if step.waits_hours:
-            lines.append(f"{'':<23}then {step.waits_hours:g} hours: {step.why}")
+            lines.append(f"{'':<23}then {many(step.waits_hours, 'hour')}: {step.why}")
     return "\n".join([*lines, *([found.refusal] if found.refusal else [])])
 
 
@@ -141,5 +143,5 @@ def steps_as_text(found: Sequence[Step], units: Units, stop: Sequence[str] = ())
             lines.append("   " + "; ".join(f"{name} {value}" for name, value in step.facts))
         lines += [f"   {say.phrase(phrase, units)}" for phrase in step.words]
         lines += [f"   Mind: {say.phrase(phrase, units)}" for phrase in step.cautions]
-        lines += [f"   Then wait {step.wait_hours:g} hours."] if step.wait_hours else []
+        lines += [f"   Then wait {many(step.wait_hours, 'hour')}."] if step.wait_hours else []
     return "\n".join(lines)

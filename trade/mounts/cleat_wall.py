@@ -151,7 +151,11 @@ class _CleatWall(Mount[CleatWall]):
 
     def cautions(self, piece: CleatWall, wall: Wall) -> list[Phrase]:
         """What people get wrong with cleat walls."""
-        return [Phrase("A foot as thick as the cleat on every holder, or it leans. Leave rows free for later.")]
+        found = [Phrase("A foot as thick as the cleat on every holder, or it leans. Leave rows free for later.")]
+        if wall.build in ("timber", "steel") and wall.layers == ():
+            said = "Between bare studs a holder's foot has nothing to lean on: make each span two studs, or line the wall first."
+            found.append(Phrase(said))
+        return found
 
 
 KIND = _CleatWall()

@@ -182,11 +182,12 @@ def _side(piece: LedgerShelf, wall: Wall, like: Seat, part: float, loads: tuple[
         ((even * most, years, "loaded, for years"), ((even + use.push_n) * most, minutes, "loaded, and pushed at its front end")),
         key=lambda d: d[0] / d[1],
     )
+    across = "across the lining it" if behind.lining_mm else "it"
     ask = () if piece.sides_sure else ("whether the side ledgers' screws hold as they do here: find what is in the side walls.",)
     return make(
         "ledger.side", part="side ledger", case=case, unknown=(*ask, *behind.unknown, *loads),
         demand=Quantity(demand, "pull"), capacity=Quantity(max(value * duration, 1e-6), "pull"),
-        template="Each screw of a side ledger carries {demand}; across the lining it can carry {capacity}.",
+        template="Each screw of a side ledger carries {demand}; " + across + " can carry {capacity}.",
         steps=(
             Step("F", "what a side ledger carries, at its front end", Quantity(even, "force")),
             Step("n", "its screws", Quantity(count, "count")),

@@ -168,6 +168,8 @@ class _RodShelf(Mount[RodShelf]):
     def cautions(self, piece: RodShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with rods and plates."""
         said = "Level from rod to rod before the second screw; carry their places over with a strip of card."
+        if not wall.layers:
+            return [Phrase(said)]
         if piece.let_in:
             return [
                 Phrase(said),

@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from trade import data
 from trade.check import Phrase, Quantity
-from trade.measure import Units, say_bit
+from trade.measure import Units, many, say_bit
 from trade.plan import Piece, Wall
 from trade.wall.trued import NEAR_END_MM, ends_of, scribe_of
 
@@ -114,8 +114,7 @@ class Bored(NamedTuple):
         """What to do."""
         deep = "right through" if self.deep_mm is None else "{deep} deep"
         at = f", at {{first}}{' and so on' if self.holes > 1 else ''} from its left end" if self.places else ""
-        many = "1 hole" if self.holes == 1 else f"{self.holes} holes"
-        said = f"Bore {many}, {{bit}}, {deep}, in {self.into}{at}{f': {self.why}' if self.why else ''}."
+        said = f"Bore {many(self.holes, 'hole')}, {{bit}}, {deep}, in {self.into}{at}{f': {self.why}' if self.why else ''}."
         first = length(self.places[0][0] if self.places else 0.0)
         return Phrase(said, {"bit": say_bit(self.wide_mm, units), "deep": length(self.deep_mm or 0.0), "first": first})
 
@@ -139,9 +138,10 @@ class Row(NamedTuple):
     def phrase(self, units: Units) -> Phrase:
         """What to do."""
         said = (
-            f"Bore {self.rows} rows of {self.many} holes, {{bit}}, {{deep}} deep, {{every}} apart, the first {{first}} up, "
+            f"Bore {many(self.rows, 'row')} of {many(self.many, 'hole')}, "
+            "{bit}, {deep} deep, {every} apart, the first {first} up, "
             f"in {self.into}: "
-            f"{self.holes} holes, about {max(round(minutes((self,))), 1)} minutes with a jig."
+            f"{many(self.holes, 'hole')}, about {many(max(round(minutes((self,))), 1), 'minute')} with a jig."
         )
         return Phrase(
             said,
