@@ -22,6 +22,7 @@ from bench.models import Wall
 from bench.stick import HELPERS, LOOKS, STAGES, stick
 from trade.assess import assess
 from trade.check import Phrase, PieceVerdict, Verdict
+from trade.cut.sold import unsold as not_sold
 from trade.mark.marks import Mark, piece_marks
 from trade.mark.reading import say_datum
 from trade.measure import Units
@@ -246,7 +247,8 @@ class Desk:
             return []
         mount = mount_of(self.piece)
         wall = self.plan.wall
-        return [*mount.lifting(self.piece), *fit.to_mind(self.piece, wall), *mount.cautions(self.piece, wall)]
+        unsold = [] if self.plan.built.hangs(self.piece.key) else not_sold(self.piece, self.plan)
+        return [*mount.lifting(self.piece), *fit.to_mind(self.piece, wall), *mount.cautions(self.piece, wall), *unsold]
 
     @property
     def mount_words(self) -> str:

@@ -3,7 +3,7 @@
 import msgspec
 
 from trade import data, say
-from trade.check import Check, PieceVerdict, Quantity, Verdict
+from trade.check import FAILS, Check, PieceVerdict, Quantity, Verdict
 from trade.choose.order import order
 from trade.choose.samples import sample, sample_wall
 from trade.fixings import wood
@@ -100,7 +100,7 @@ def marks_as_text(plan: Plan, made: dict[str, tuple[Mark, ...]], verdict: Verdic
 
 def stop(verdict: PieceVerdict, units: Units) -> list[str]:
     """Why a piece must not be drilled for yet, as a line to begin with; none where it holds."""
-    if verdict.word not in ("wont_hold", "cannot_tell"):
+    if verdict.word not in FAILS:
         return []
     return [f"{say.WORDS[verdict.word]}: {say.headline(verdict, units)} Don't drill yet."]
 

@@ -3,7 +3,7 @@
 from bench.printing.paper import Paper
 from bench.printing.true_size import replay
 from trade import say
-from trade.check import Verdict
+from trade.check import FAILS, Verdict
 from trade.mark.marks import Mark, piece_marks
 from trade.mark.overview import LETTERS_MM, close_up, overview, room_for, scale_for
 from trade.mark.reading import read, say_across, say_datum, say_up
@@ -65,7 +65,7 @@ def _piece(paper: Paper, number: int, piece: AnyPiece, plan: Plan, verdict: Verd
     drawing = close_up(piece, plan, units, per)
     paper.heading(f"{number}  {piece.name}", drawing.high / per + _WITH_IT_MM)
     judged = verdict.piece(piece.key)
-    if judged.word in ("wont_hold", "cannot_tell"):
+    if judged.word in FAILS:
         paper.say(f"{say.WORDS[judged.word]}: {say.headline(judged, units)} Don't drill yet.", bold=True)
     _draw(paper, drawing, per)
     seats = mount_of(piece).seats(piece, plan.wall)

@@ -175,7 +175,7 @@ def plainest(plan: Plan, wish: Wish) -> Any:
     slot = Slot(left, length, placement.supports_on_studs(plan.wall, left, length))
     for kind, row in data.ways().items():
         if wish.goes in row.serves and not row.ends:
-            piece = designs.base(wish, kind, slot, plan.wall, plan.policy)
+            piece = designs.base(wish, kind, slot, plan)
             if piece is not None:
                 return replace(piece, anchor=placement.usual_anchor(plan.wall))
     raise PlanError("The wall is too small for it.", "length_mm")

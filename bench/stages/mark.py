@@ -15,6 +15,8 @@ from bench.forms import BenchForm, MeasureField
 from bench.printing import true_size
 from bench.printing.wall_sheet import wall_sheet
 from bench.stages.sent import sent
+from trade import say
+from trade.check import FAILS
 from trade.datum import Datum
 from trade.errors import PlanError
 from trade.mark.overview import overview
@@ -80,7 +82,7 @@ def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> Ht
     desk = desk_or_404(request, wall, "mark", key)
     if kind not in _KINDS or what not in ("template", "across", "up", "sticks", "back") or (what == "sticks" and kind != "pdf"):
         raise Http404("There is no such drawing.")
-    found = _drawings(desk, what, kind)
+    found = [_warned(drawing, desk) for drawing in _drawings(desk, what, kind)]
     if kind == "pdf":
         content: bytes = true_size.pdf(found, desk.units)
     else:
@@ -100,6 +102,12 @@ def whole(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
     drawing = overview(desk.plan, desk.units, _ON_A_SCREEN)
     content = true_size.svg(drawing).encode() if kind == "svg" else true_size.dxf(drawing)
     return sent(content, desk.plan.name, f"wall.{kind}", kind == "dxf")
+
+
+def _warned(drawing: Drawing, desk: Desk) -> Drawing:
+    """A drawing that says in its name that nothing is to be drilled by it, while its piece does not hold."""
+    word = desk.verdict.piece(desk.chosen.key).word
+    return drawing._replace(name=f"{say.WORDS[word]}, don't drill yet: {drawing.name}") if word in FAILS else drawing
 
 
 def _drawings(desk: Desk, what: str, kind: str) -> list[Drawing]:

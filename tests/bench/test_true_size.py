@@ -7,11 +7,13 @@ from typing import Any
 
 import pdfplumber
 from django.test import SimpleTestCase
+from django.urls import reverse
 from ezdxf.filemanagement import read
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from bench.models import Wall
 from bench.printing import true_size
 from tests.bench.test_workbench import BenchCase
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
@@ -189,3 +191,11 @@ class Dimensions(SimpleTestCase):
     def test_what_has_room_stays_where_it_is(self) -> None:
         self.assertEqual(spread([100.0, 300.0], [40.0, 40.0], 0.0, 800.0), [100.0, 300.0])
         self.assertEqual(spread([100.0, 110.0], [40.0, 40.0], 0.0, 800.0), [85.0, 125.0])
+
+
+class Warned(BenchCase):
+    def test_a_drawing_of_what_wont_hold_says_so_first(self) -> None:
+        off = Wall.begin(self.job, plan(bracket_shelf(left_mm=850.0)), "Begin")
+        for row, warned in ((off, True), (self.wall, False)):
+            svg = self.client.get(reverse("drawn", args=[row.pk, "shelf", "template", "svg"])).content.decode()
+            self.assertEqual("don&#x27;t drill yet" in svg or "don't drill yet" in svg, warned)

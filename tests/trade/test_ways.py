@@ -203,8 +203,8 @@ class Exhaustive(Case):
     def best_of_all(self, plan: Plan, wanted: Wish, kind: str, hold: Any, where: Any) -> tuple[int, float] | None:
         scored = []
         for slot in where:
-            base = designs.base(wanted, kind, slot, plan.wall, plan.policy)
-            for piece in designs.hardware(base, plan.policy) if base else ():
+            base = designs.base(wanted, kind, slot, plan)
+            for piece in designs.hardware(base, plan.policy, plan.units) if base else ():
                 for drive in designs.drives(piece, plan.wall, plan.policy):
                     made = designs.driven(piece, drive)
                     effort = merits.effort(made, plan.wall, plan.policy)
@@ -255,4 +255,4 @@ class FromWhatHangs(Case):
                 slot = designs.Slot(400.0, wanted.length_mm, (100.0, wanted.length_mm - 100.0))
                 kinds = [kind for kind, row in data.ways().items() if wanted.goes in row.serves]
                 self.assertTrue(all(kind in KINDS for kind in kinds))
-                self.assertTrue(any(designs.base(wanted, kind, slot, plan.wall, plan.policy) for kind in kinds))
+                self.assertTrue(any(designs.base(wanted, kind, slot, plan) for kind in kinds))

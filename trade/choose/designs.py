@@ -7,13 +7,16 @@ from typing import Any, NamedTuple
 from msgspec.structs import replace
 
 from trade import data
+from trade.choose import placement
 from trade.choose.placement import EMBEDMENT_MM
 from trade.choose.slots import Slot
 from trade.choose.wish import THIN_MM, Wish
+from trade.cut.sold import sold_mm
 from trade.errors import PlanError
 from trade.fixings import driving, wood
 from trade.fixings.held import anchor_of, lining_base, suits
 from trade.fixings.seat import Seat
+from trade.measure import Units
 from trade.mounts import KINDS, mount_of
 from trade.mounts.prices import screw_price
 from trade.plan import (
@@ -23,6 +26,7 @@ from trade.plan import (
     Cabinet,
     CornerShelf,
     DowelShelf,
+    Plan,
     Policy,
     RodBeam,
     RodShelf,
@@ -45,18 +49,17 @@ class Drive(NamedTuple):
     price: float
 
 
-def base(wish: Wish, kind: str, slot: Slot, wall: Wall, policy: Policy) -> AnyPiece | None:
+def base(wish: Wish, kind: str, slot: Slot, plan: Plan) -> AnyPiece | None:
     """A piece of a kind for a wish, at a slot, as it is usually made; None when this kind can never be that size or stand there.
 
     Args:
         wish: what it is for.
         kind: of mounting.
         slot: where.
-        wall: it hangs on.
-        policy: whose schools it follows.
+        plan: the wall, the policy whose schools it follows, the units in whose sizes its board is sold.
     """
-    mount = KINDS[kind]
-    made: dict[str, Any] = {"screw": "wood_10", **mount.fresh}
+    mount, wall, policy, units = KINDS[kind], plan.wall, plan.policy, plan.units
+    made: dict[str, Any] = {"screw": "wood_10", **placement.as_sold(mount.fresh, units)}
     made |= {"length_mm": slot.length_mm, "depth_mm": wish.depth_mm, "use": wish.use, "supports_mm": slot.supports_mm}
     if wish.body_kg is not None or wish.goes in ("body", "floor"):
         made |= {"body_kg": wish.body_kg, "height_mm": wish.high_mm or made.get("height_mm")}
@@ -100,11 +103,15 @@ def _schools(make: type, policy: Policy) -> dict[str, Any]:
     return {"bracket": "shop_plywood"} if make in (BracketShelf, BracketBeam) and policy.made == "shop" else {}
 
 
-def hardware(piece: AnyPiece, policy: Policy) -> Iterator[AnyPiece]:
+def hardware(piece: AnyPiece, policy: Policy, units: Units) -> Iterator[AnyPiece]:
     """The piece as it is and with each change of its own hardware and of its board's thickness that the policy leaves open."""
     boards = [piece]
     if isinstance(piece, Shelf) and piece.thickness_mm <= THIN_MM:
-        boards += [replace(piece, thickness_mm=t) for t in _THICKER_MM if t > piece.thickness_mm and piece.top_mm >= t]
+        boards += [
+            replace(piece, thickness_mm=t)
+            for t in sold_mm(piece.board, units) or _THICKER_MM
+            if THIN_MM >= t > piece.thickness_mm and piece.top_mm >= t
+        ]
     kept = _schools(type(piece), policy)
     for each in boards:
         yield each

@@ -6,9 +6,11 @@ from typing import Any
 from msgspec.structs import replace
 
 from trade.choose.slots import SHORTEST_OVERHANG_MM, clear_studs, spread
+from trade.cut.sold import sold_mm
 from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.held import usual
+from trade.measure import Units
 from trade.mounts import KINDS, Seat, mount_of
 from trade.plan import AnyPiece, Plan, Wall
 
@@ -25,7 +27,7 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     if kind not in KINDS:
         raise PlanError(f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(KINDS)}.", "kind")
     wall, mount = plan.wall, KINDS[kind]
-    made: dict[str, Any] = {"length_mm": LENGTH_MM, "use": "everyday", "screw": "wood_10", **mount.fresh}
+    made: dict[str, Any] = {"length_mm": LENGTH_MM, "use": "everyday", "screw": "wood_10", **as_sold(mount.fresh, plan.units)}
     made["length_mm"] = length = min(made["length_mm"], wall.width_mm)
     left = _caught(wall, min(max(x_mm - length / 2, 0.0), wall.width_mm - length), length)
     piece: Any = mount.make(
@@ -40,6 +42,14 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
         piece = replace(piece, screw_length_mm=length)
     piece = replace(piece, top_mm=min(max(top_mm, piece.high_mm), wall.height_mm))
     return mount.landed(on_studs(piece, wall) if wall.features else piece, wall)
+
+
+def as_sold(fresh: dict[str, Any], units: Units) -> dict[str, Any]:
+    """What a new piece is made of, its board as thick as it is sold to who measures in millimetres: 18 instead of 19."""
+    thick, board = fresh.get("thickness_mm"), fresh.get("board")
+    if units == "imperial" or thick is None or board is None:
+        return fresh
+    return {**fresh, "thickness_mm": next(iter(sold_mm(board, units, thick)), thick)}
 
 
 def usual_anchor(wall: Wall) -> str | None:

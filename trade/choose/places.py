@@ -21,7 +21,7 @@ def places(plan: Plan, wish: Wish, kind: str) -> Iterator[tuple[Hold, list[Slot]
 
     At the wished height when there is room; else at the nearest height at which it clears what is in the way.
     """
-    stock = designs.base(wish, kind, Slot(0.0, min(wish.length_mm, plan.wall.width_mm), (0.0,)), plan.wall, plan.policy)
+    stock = designs.base(wish, kind, Slot(0.0, min(wish.length_mm, plan.wall.width_mm), (0.0,)), plan)
     if stock is None:
         return
     found: list[tuple[Hold, list[Slot]]] = []
@@ -95,7 +95,7 @@ def in_the_way(
 
 def blocker(plan: Plan, wish: Wish, kind: str) -> str:
     """What takes the wished place itself; nothing when it is free."""
-    stock = designs.base(wish, kind, Slot(0.0, min(wish.length_mm, plan.wall.width_mm), (0.0,)), plan.wall, plan.policy)
+    stock = designs.base(wish, kind, Slot(0.0, min(wish.length_mm, plan.wall.width_mm), (0.0,)), plan)
     if stock is None:
         return ""
     box, half = mount_of(stock).box(stock), wish.length_mm / 2

@@ -11,6 +11,7 @@ from trade import data
 from trade.check import Check, Phrase, Quantity
 from trade.choose import placement, schools
 from trade.choose.wish import BOARD_WIDTHS_MM, THIN_MM
+from trade.cut.sold import sold_mm
 from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.held import anchor_of
@@ -76,14 +77,15 @@ def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy
     with suppress(PlanError):
         yield Remedy("support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall))
     if isinstance(piece, Shelf) and any(code.startswith(_BY_THICKNESS) for code in codes):
-        yield from _boards(piece)
+        yield from _boards(piece, plan)
     if any(code.startswith(_BY_DEPTH) for code in codes):
-        yield from _narrower(piece)
+        yield from _narrower(piece, plan)
 
 
-def _boards(piece: Shelf) -> Iterator[Remedy]:
+def _boards(piece: Shelf, plan: Plan) -> Iterator[Remedy]:
     """A thicker board; one of a stiffer wood, the cheapest first."""
-    for thickness in _THICKER_MM:
+    sold = [thick for thick in sold_mm(piece.board, plan.units) if thick <= THIN_MM]
+    for thickness in sold or _THICKER_MM:
         if thickness > piece.thickness_mm and piece.top_mm >= thickness:
             label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})
             yield Remedy("board", label, replace(piece, thickness_mm=thickness))  # type: ignore[arg-type]
@@ -95,10 +97,10 @@ def _boards(piece: Shelf) -> Iterator[Remedy]:
         yield Remedy("stiffer", Phrase("A board of {name}", {"name": row.name}), replace(piece, board=key))  # type: ignore[arg-type]
 
 
-def _narrower(piece: AnyPiece) -> Iterator[Remedy]:
+def _narrower(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Less deep, by widths of boards as sold, as long as what stands on it stays on it."""
     outs = [thing.out_mm for thing in piece.things if thing.out_mm is not None]
-    for depth in reversed(BOARD_WIDTHS_MM):
+    for depth in reversed(BOARD_WIDTHS_MM[plan.units]):
         if isinstance(piece, Shelf) and piece.depth_mm * 0.6 <= depth < piece.depth_mm - 5 and all(out <= depth for out in outs):
             with suppress(PlanError):
                 label = Phrase("Less deep, {d}", {"d": Quantity(depth, "length")})

@@ -17,6 +17,7 @@ from trade.choose.merits import Effort
 from trade.choose.places import Hold
 from trade.choose.slots import Slot
 from trade.choose.wish import Wish
+from trade.cut.sold import unsold
 from trade.fixings.seat import Seat
 from trade.measure import many
 from trade.mounts import mount_of
@@ -188,7 +189,7 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
             if best is None or (RANK[way.word], way.demerit) < (RANK[best.word], best.demerit):
                 best, chosen = way, verdict
     if best is not None and chosen is not None:
-        best = msgspec.structs.replace(best, reasons=_reasons(best.piece, chosen, wall))
+        best = msgspec.structs.replace(best, reasons=(*_reasons(best.piece, chosen, wall), *unsold(best.piece, plan)))
     return _Tried(best, failed, tries, beyond)
 
 
@@ -198,10 +199,10 @@ def _groups(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
     per_support: dict[int, float] = {}
     number = 0
     for slot in where:
-        base = designs.base(wish, kind, slot, wall, policy)
+        base = designs.base(wish, kind, slot, plan)
         if base is None:
             continue
-        for n, piece in enumerate(designs.hardware(base, policy)):
+        for n, piece in enumerate(designs.hardware(base, policy, plan.units)):
             if n not in per_support:
                 per_support[n] = merits.holes_of(piece, wall) / max(len(piece.supports_mm), 1)
             count = round(per_support[n] * len(piece.supports_mm))

@@ -20,7 +20,10 @@ _HOOK_MM = 150.0  # house rule: from one hook to the next
 THIN_MM = 45.0  # house rule: up to here a board is a shelf, beyond it a beam
 _SMALL_MM = 300.0  # house rule: no shelf is made shorter than that unless somebody says so
 _REACH_MM = 80.0  # house rule: how far hooks reach out
-BOARD_WIDTHS_MM = (139.7, 184.15, 234.95, 285.75)  # widths of boards as sold: 1x6, 1x8, 1x10, 1x12 (US standard dressed sizes)
+BOARD_WIDTHS_MM: dict[Units, tuple[float, ...]] = {
+    "imperial": (139.7, 184.15, 234.95, 285.75),  # widths of boards as sold: 1x6, 1x8, 1x10, 1x12 (US standard dressed sizes)
+    "metric": (146.0, 200.0, 250.0, 300.0),  # planed boards and edge-glued panels, from memory
+}
 
 
 class Wish(msgspec.Struct, frozen=True, kw_only=True):
@@ -88,7 +91,7 @@ def wish_for(
     long = amount if kept.per == "metre" else _HOOK_MM * amount if kept.goes == "hang" else 0.0
     needs = max(long + _ENDS_MM, _SMALL_MM) if long else placement.LENGTH_MM
     deep = kept.deep_mm + _FINGER_MM
-    reach = _REACH_MM if kept.goes == "hang" else next((wide for wide in BOARD_WIDTHS_MM if wide >= deep), deep)
+    reach = _REACH_MM if kept.goes == "hang" else next((wide for wide in BOARD_WIDTHS_MM[plan.units] if wide >= deep), deep)
     return Wish(
         key=key, name=thing.name[:80], goes=kept.goes, x_mm=x_mm, top_mm=top_mm,
         length_mm=min(length_mm or needs, plan.wall.width_mm),

@@ -12,7 +12,7 @@ from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
 from trade.mounts.prices import part_price, screw_price
 from trade.mounts.work import Band, Bored, Row
-from trade.plan import AnyPiece, LedgerShelf, Panel, Plan
+from trade.plan import AnyPiece, Plan
 
 Aisle = Literal["wood", "hardware", "fasteners", "bits", "finish"]
 _EXACT = 1e-9
@@ -154,18 +154,21 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
         said = f"{name}, {say_length(length_mm, units)}"
         found[(f"screw:{key}:{length_mm:.0f}", said, row.kind, screw_price(row, length_mm))] += many
 
-    for seat in mount_of(piece).seats(piece, plan.wall):
-        if not isinstance(seat, Seat):
-            continue  # a pin is a part
+    def held(seat: Seat, many: int) -> None:
         if seat.held is None:
-            screws(seat.screw_key or piece.screw, seat.screw_mm, len(seat.holes))
+            screws(seat.screw_key or piece.screw, seat.screw_mm, many)
         elif seat.held.anchor is not None:
             row = seat.held.anchor
-            found[(f"anchor:{seat.anchor_key}", row.name, "anchor", row.price)] += len(seat.holes)
-    if isinstance(piece, LedgerShelf) and (sides := piece.left_side + piece.right_side):
-        screws(piece.screw, piece.screw_length_mm, sides * piece.side_screws)
-    if isinstance(piece, Panel) and piece.batten_mm:
-        screws("wood_8", piece.panel_screw_mm, piece.rows * piece.panel_screws)
+            found[(f"anchor:{seat.anchor_key}", row.name, "anchor", row.price)] += many
+
+    seats = [seat for seat in mount_of(piece).seats(piece, plan.wall) if isinstance(seat, Seat)]  # a pin is a part
+    for seat in seats:
+        held(seat, len(seat.holes))
+    for extra in mount_of(piece).extras(piece, plan.wall):
+        if extra.screw is not None:
+            screws(extra.screw, extra.length_mm, extra.many)
+        elif seats:
+            held(seats[0], extra.many)
     return found
 
 

@@ -15,7 +15,7 @@ from trade.cut.sheets import Part as SheetPart
 from trade.measure import Units
 from trade.shop import OnHand, Shop
 
-_NEAR_MM = 1.3  # house rule: boards are sold a little thinner or thicker than they are called
+NEAR_MM = 1.3  # house rule: boards are sold a little thinner or thicker than they are called
 _SAME_MM = 1e-6
 _WIDER_MM = 0.5  # a part may be so much wider than its board on paper: it takes what the board gives
 _KEEP_LONG_MM = 300.0  # house rule: a board's end that is shorter is waste
@@ -217,7 +217,7 @@ class Yard:
                 each.kind == kind
                 and each.board == board
                 and not own[0].round
-                and abs(each.thickness_mm - thick) <= _NEAR_MM
+                and abs(each.thickness_mm - thick) <= NEAR_MM
                 and self.left[n] > 0
             )
             if fits and kind == "sheet":
@@ -232,7 +232,7 @@ class Yard:
 
 def _alike(source: Source, part: CutPart) -> bool:
     """Whether it is of the part's wood, shape and thickness."""
-    near = abs(source.thickness_mm - part.thick_mm) <= _NEAR_MM
+    near = abs(source.thickness_mm - part.thick_mm) <= NEAR_MM
     return near and source.board == part.board and source.round == part.round
 
 

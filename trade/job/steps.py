@@ -7,6 +7,7 @@ from collections import Counter
 from collections.abc import Iterator
 from functools import cached_property
 
+from trade import data
 from trade.check import Phrase, Quantity
 from trade.cut.finish import Finishing, finishing
 from trade.cut.parts import parts_of
@@ -17,6 +18,7 @@ from trade.mark.marks import Mark, piece_marks
 from trade.mark.reading import read, say_datum, say_up
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import Act, Do, mount_of
+from trade.mounts.base import Extra
 from trade.plan import AnyPiece, Plan
 from trade.wall.zones import zones
 
@@ -101,12 +103,24 @@ class _Work:
         fixings = Counter(mark.fixing for mark in self.marks if mark.fixing)
         facts = [("Bits", ", ".join(bits))] if bits else []
         facts += [("Into the wall", ", ".join(f"{many} × {name}" for name, many in fixings.items()))] if fixings else []
+        facts += [(extra.where, f"{extra.many} × {self._extra(extra, fixings)}") for extra in self._extras()]
         words = (
             Phrase("Drill, driver, level, tape, pencil, a rag; a step that stands firm."),
             Phrase("Cover what stands below, and move what could be hit."),
         )
         minds = (Phrase("Glasses on. A mask where there is dust, and something over the ears for masonry."),)
         return Step("ready", "ready", "Have it all at hand", words, tuple(facts), minds)
+
+    def _extras(self) -> list[Extra]:
+        return mount_of(self.piece).extras(self.piece, self.plan.wall)
+
+    def _extra(self, extra: Extra, fixings: Counter[str]) -> str:
+        """What goes in besides, in words: a screw of its own, or what goes into this wall."""
+        if extra.screw is None:
+            return next(iter(fixings), "the same as here")
+        row = data.screws()[extra.screw]
+        name = row.name_imperial if self.units == "imperial" else row.name_metric
+        return f"{name}, {say_length(extra.length_mm, self.units)}"
 
     def _safe(self) -> Step:
         """Power off, water known; old paint and plaster."""

@@ -94,6 +94,15 @@ def cut_dowel(name: str, board: str, many: int, length: float, wide: float) -> P
     return Part(name, data.boards()[board].name, many, (length, wide, wide), round=True)
 
 
+class Extra(NamedTuple):
+    """Fasteners besides those of its seats: where, how many; as on this wall, or a screw of their own and its length."""
+
+    where: str
+    many: int
+    screw: str | None = None
+    length_mm: float = 0.0
+
+
 class Hole(NamedTuple):
     """A hole in the wall: where, and the seat it belongs to."""
 
@@ -175,6 +184,10 @@ class Mount(ABC, Generic[P]):
     def parts(self, piece: P, wall: Wall) -> list[Part]:
         """What it is made of, screws and anchors apart, the greatest part first."""
         return [board_part(piece, wall)] if isinstance(piece, Shelf) else []
+
+    def extras(self, piece: P, wall: Wall) -> list[Extra]:
+        """Fasteners that it takes besides those in this wall; most kinds take none."""
+        return []
 
     def details(self, piece: P, wall: Wall, units: Units) -> dict[str, Detail]:
         """What is done to its parts besides cutting them to size, by their names; a part that needs nothing is left out."""

@@ -19,7 +19,7 @@ from trade.load.line import contents_of, unweighed
 from trade.load.shelf import board_n
 from trade.measure import Units
 from trade.mounts import ledgers, strips
-from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_side, cut
+from trade.mounts.base import SHELF, Ask, Extra, Mount, Part, Shape, block, board_front, board_side, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail, Mitre, Slant, Work, scribe
 from trade.plan import CornerShelf, Wall
@@ -28,6 +28,7 @@ from trade.wall.backing import backing
 
 NOUN = "screw place"
 
+_OTHER_PLACES = 2  # along the other wall
 _SQUARE_DEG = 0.05  # nobody measures a corner nearer than that
 
 
@@ -175,6 +176,10 @@ class _CornerShelf(Mount[CornerShelf]):
             cut("ledger, this wall", piece.ledger, 1, piece.length_mm, high, t),
             cut("ledger, other wall", piece.ledger, 1, piece.depth_mm - corner.behind_mm(t), high, t),
         ]
+
+    def extras(self, piece: CornerShelf, wall: Wall) -> list[Extra]:
+        """The other ledger's screws: its furthest and one near the corner, as many one above the other as here."""
+        return [Extra("Into the other wall", _OTHER_PLACES * len(strips.rows(piece.ledger_high_mm)))]
 
     def details(self, piece: CornerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
         """The corner, the slanting front; the ledgers' outer ends mitred to stay under it; the second cut to the first."""

@@ -15,7 +15,7 @@ from trade.fixings.seat import Seat
 from trade.load.line import unweighed
 from trade.measure import Units
 from trade.mounts import board, ledgers, strips
-from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
+from trade.mounts.base import SHELF, Ask, Extra, Mount, Part, Shape, block, board_front, board_part, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail, front_mm
@@ -78,6 +78,11 @@ class _LedgerShelf(Mount[LedgerShelf]):
             strip = piece.board if data.boards()[piece.board].wooden else piece.ledger
             found.append(cut("front strip", strip, 1, front_mm(piece, wall), piece.stiffener_mm, _STIFFENER_MM))
         return found
+
+    def extras(self, piece: LedgerShelf, wall: Wall) -> list[Extra]:
+        """The screws of its side ledgers, in the walls beside."""
+        many = (piece.left_side + piece.right_side) * piece.side_screws
+        return [Extra("Into the side walls", many)] if many else []
 
     def details(self, piece: LedgerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
         """The board waits for the walls and the ledgers, and its strip for the board."""

@@ -18,7 +18,7 @@ from trade.load.line import LineLoad, unweighed
 from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.beam import widest_mm
 from trade.mounts import board, strips
-from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, covered, cut
+from trade.mounts.base import LENGTH, WOOD, Ask, Extra, Mount, Part, Shape, block, covered, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bored, Detail, Opening, Work
 from trade.plan import Panel, Wall
@@ -85,6 +85,11 @@ class Panelled(Mount[N]):
         if piece.batten_mm:
             found.append(cut("batten", _BATTEN, piece.rows, piece.length_mm, _BATTEN_HIGH_MM, piece.batten_mm))
         return found
+
+    def extras(self, piece: N, wall: Wall) -> list[Extra]:
+        """The panel's own screws, into its battens."""
+        many = piece.rows * piece.panel_screws if piece.batten_mm else 0
+        return [Extra("Into the battens", many, _LIGHT, piece.panel_screw_mm)] if many else []
 
     def details(self, piece: N, wall: Wall, units: Units) -> dict[str, Detail]:
         """The sheet, or its battens, bored for the screws."""
