@@ -57,9 +57,7 @@ def stick(desk: "Desk") -> list[dict[str, str]]:
         else ("done", "done"),
         "fix": ("waiting", "nothing yet") if not words else (fails, trouble) if trouble else ("done", "all hold"),
         "mark": ("done", many(desk.wall_holes, "hole")) if ready else ("waiting", "not yet" if words else "nothing yet"),
-        "cut": ("done" if ready else "waiting", f"{sawn} part{'' if sawn == 1 else 's'}")
-        if words
-        else ("waiting", "nothing yet"),
+        "cut": ("done" if ready else "waiting", many(sawn, "part") if sawn else "none") if words else ("waiting", "nothing yet"),
     }
     done = {each.piece for each in plan.built.done if each.step == "close"}
     begun = {each.piece for each in plan.built.done} | {hole.piece for hole in plan.built.drilled}

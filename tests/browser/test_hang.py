@@ -12,7 +12,7 @@ from playwright.sync_api import expect
 
 from bench.models import Job, Wall
 from tests.browser.base import PHONE, WAIT_MS, BrowserCase
-from tests.plans import bracket_shelf, plan
+from tests.plans import bracket_shelf, plan, rod_shelf
 from trade.assess import assess
 
 
@@ -80,6 +80,21 @@ class AtTheWall(BrowserCase):
 
     def heading(self, words: str) -> None:
         expect(self.page.locator(".step:not([hidden]) h2")).to_contain_text(words)
+
+    def test_what_is_measured_at_the_rods_is_said_with_a_thumb(self) -> None:
+        wall = self.open(plan(rod_shelf()), "hang", "ledge")
+        self.page.goto(f"/walls/{wall.pk}/pieces/ledge/hang/?step=measure")
+        self.heading("Measure where the rods really are")
+        self.assertAccessible()
+        places = self.page.locator("#places-measure")
+        expect(places).to_have_value("100 mm, 900 mm")
+        places.fill("104 mm")
+        self.yes()
+        expect(self.page.locator(".message")).to_contain_text("There are 2")
+        self.page.locator("#places-measure").fill("104 mm, 897")
+        self.yes()
+        self.heading("Bore the shelf from there")
+        self.assertEqual([each.places_mm for each in self.now(wall).built.mounted], [(104.0, 897.0)])
 
     def test_a_whole_hang_with_a_bad_hole_and_a_lost_connection(self) -> None:
         wall = self.open(plan(bracket_shelf()), "hang", "shelf")

@@ -76,17 +76,17 @@ class Cutting(BrowserCase):
 
     def test_a_board_at_hand_saves_buying_one_and_undo_buys_it_again(self) -> None:
         wall = self.open(plan(bracket_shelf()), "cut")
-        expect(self.page.locator(".subtitle")).not_to_contain_text("€0 of wood")
+        expect(self.page.locator(".subtitle")).to_contain_text("of wood")
         self.page.locator("#look-stock").click()
         self.page.locator("#add-hand summary").click()
         self.page.locator("#id_board").select_option("oak_red")
         for field, value in (("length", "1.2 m"), ("width", "260 mm"), ("thickness", "20 mm")):
             self.page.locator(f"#id_{field}").fill(value)
         self.page.locator("#add-hand .btn-primary").click()
-        expect(self.page.locator(".subtitle")).to_contain_text("€0 of wood")
+        expect(self.page.locator(".subtitle")).not_to_contain_text("of wood")
         self.assertEqual(len(self.now(wall).shop.on_hand), 1)
         self.page.locator("#undo").click()
-        expect(self.page.locator(".subtitle")).not_to_contain_text("€0 of wood")
+        expect(self.page.locator(".subtitle")).to_contain_text("of wood")
 
     def test_a_price_and_a_finish_save_themselves(self) -> None:
         wall = self.open(plan(bracket_shelf()), "cut")
