@@ -38,7 +38,7 @@ class Boxes(SimpleTestCase):
 
     def test_a_face_over_an_outlet_does_not_fit_and_both_ways_out_are_offered(self) -> None:
         for kind in ("panel", "peg_wall"):
-            panel = self.panel(kind, height_mm=600.0)
+            panel = self.panel(kind, height_mm=600.0, rows=2)
             found = judged(panel, "piece.covers", features=(OUTLET,))
             assert found is not None
             self.assertEqual((found.word, found.fit), ("wont_hold", True))
@@ -56,6 +56,16 @@ class Boxes(SimpleTestCase):
             parts = parts_of(plan(replace(opened, batten_mm=thick), features=(OUTLET,))).cut
             [hole] = [w for part in parts for w in part.detail.works if isinstance(w, Opening)]
             self.assertEqual((hole.x_mm, hole.y_mm, hole.wide_mm, hole.high_mm), (300.0, 200.0, 70.0, 115.0))
+
+    def test_no_batten_runs_across_a_box_even_where_an_opening_is_cut(self) -> None:
+        """A batten is 64 high and the box 115: their middles need 89.5 between them. Three rows put one 2.5 from it; two clear it."""
+        opened = self.panel(height_mm=690.0, batten_mm=19.0, cut_out=True, rows=3)
+        found = judged(opened, "panel.batten_box", features=(OUTLET,))
+        assert found is not None
+        self.assertAlmostEqual(found.demand.value, 89.5)
+        self.assertAlmostEqual(found.capacity.value, abs(1500.0 - 345.0 - 1157.5))
+        [two] = cured(opened, "rows", features=(OUTLET,))
+        self.assertEqual((two.piece.rows, two.word), (2, "holds"))
 
 
 class Hanging(SimpleTestCase):
@@ -84,6 +94,15 @@ class Screws(SimpleTestCase):
             "bracket_beam", wall(studs=deep), screw="lag_3_8", screw_length_mm=127.0, things=(Thing(name="Clock", mass_kg=1.0),)
         )
         self.assertAlmostEqual(cured(beam, "shorter")[0].piece.screw_length_mm, 101.6)
+
+    def test_pins_too_long_for_the_stud_or_the_shelf_are_cured_by_shorter_ones(self) -> None:
+        light = (Thing(name="Cup", mass_kg=0.5),)
+        shallow = wall(studs=tuple(replace(stud, depth_mm=64.0) for stud in wall().studs))
+        pins = put_up("pin_shelf", shallow, in_stud_mm=64.0, depth_mm=140.0, in_shelf_mm=100.0, things=light)
+        self.assertIn(57.0, [cure.piece.in_stud_mm for cure in cures(plan(pins, studs=shallow.studs), pins.key)])
+        deep = put_up("pin_shelf", wall(), depth_mm=120.0, in_shelf_mm=118.0, things=light)
+        [shorter] = cured(deep, "rods")
+        self.assertLess(shorter.piece.in_shelf_mm, 118.0)
 
     def test_no_bracket_of_plywood_under_a_heavy_beam(self) -> None:
         """1.5 m of white oak 140 by 190 weigh 30 kg; a shelf of pine may have one."""

@@ -61,6 +61,8 @@ def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy
                 yield Remedy("seat", label, replace(piece, left_mm=piece.left_mm + shift))
     if any(code.startswith(("piece.", "hole.")) for code in codes):
         yield from _clear(piece, plan)
+    if "rod.hole" in codes:
+        yield from _shorter_rods(piece)
     if "fit.niche" in codes:
         with suppress(PlanError):
             cut = fitted(piece, wall)
@@ -177,6 +179,15 @@ def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         if abs(dy) > 0.5 and piece.high_mm <= top <= plan.wall.height_mm:
             label = Phrase(f"Hang it {{by}} {'higher' if dy > 0 else 'lower'}", {"by": Quantity(abs(dy), "length")})
             yield Remedy("around", label, replace(piece, top_mm=top))
+
+
+def _shorter_rods(piece: AnyPiece) -> Iterator[Remedy]:
+    """Rods, pins or dowels that reach no further into the piece than leaves wood in front of them."""
+    room = piece.depth_mm - getattr(piece, "strip_mm", 0.0) - data.house("rod_cover_mm")
+    for field in ("in_shelf_mm", "in_beam_mm"):
+        if 0 < room < getattr(piece, field, 0.0):
+            shorter = replace(piece, **{field: room})
+            yield Remedy("rods", Phrase("So much of each in the piece: {l}", {"l": Quantity(room, "length")}), shorter)
 
 
 def _higher(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:

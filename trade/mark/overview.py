@@ -15,7 +15,7 @@ from trade.mounts.made import as_hung
 from trade.plan import AnyPiece, Plan
 from trade.wall.zones import zones
 
-SCALES = (1, 2, 4, 5, 8, 10, 12, 15, 20, 25, 30, 35, 40, 50, 60, 75, 100, 150, 200)
+SCALES = (1, 2, 4, 5, 8, 10, 12, 15, 20, 25, 30, 35, 40, 50, 60, 75, 100, 150, 200, 250, 300, 400, 500, 1000, 2000, 5000, 10_000)
 LETTERS_MM = 3.9  # on paper: 11 points, to be read at arm's length
 _CROSS_MM, _LETTER_SHARE, _GAP_MM = 2.4, 0.62, 2.0
 _DIMENSIONS_MM = 16.0  # on paper, below a piece and beside it

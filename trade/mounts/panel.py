@@ -18,7 +18,7 @@ from trade.load.line import LineLoad, unweighed
 from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.beam import widest_mm
 from trade.mounts import board, strips
-from trade.mounts.base import LENGTH, WOOD, Ask, Extra, Mount, Part, Shape, block, covered, cut
+from trade.mounts.base import LENGTH, WOOD, Ask, Box, Extra, Mount, Part, Shape, block, covered, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bored, Detail, Opening, Work
 from trade.plan import Panel, Wall
@@ -67,6 +67,7 @@ class Panelled(Mount[N]):
         found.append(_fixings(piece))
         if piece.batten_mm:
             found += [_batten_screws(piece, demands, loads), _short_enough(piece), _batten_bending(piece, demands, loads)]
+            found += _batten_over_box(piece, self.box(piece), wall)
         return found
 
     def seats(self, piece: N, wall: Wall) -> list[Seat]:
@@ -140,8 +141,8 @@ class Panelled(Mount[N]):
 
     def cures(self, piece: N) -> Iterator[tuple[str, Phrase, N]]:
         """More rows; more screws into the battens."""
-        for count in (3, 4, 5):
-            if count > piece.rows:
+        for count in (2, 3, 4, 5):
+            if count > piece.rows or (piece.batten_mm and count == piece.rows - 1):
                 what = "battens" if piece.batten_mm else "rows of screws"
                 yield "rows", Phrase(f"{count} {what}"), replace(piece, rows=count)
         if not piece.cut_out:
@@ -257,6 +258,23 @@ def _short_enough(piece: Panel) -> Check:
         capacity=Quantity(piece.thickness_mm + piece.batten_mm, "fine"),
         template="The panel's screws must not come out behind: with room they need {demand}; panel and batten are {capacity}.",
     )  # fmt: skip
+
+
+def _batten_over_box(piece: Panel, own: Box, wall: Wall) -> list[Check]:
+    """A batten that runs across a box, which then is covered whatever is cut out of the sheet; nothing where none does."""
+    low, half = piece.top_mm - piece.height_mm, _BATTEN_HIGH_MM / 2
+    for box in covered(own, wall):
+        middle, needed = (box.bottom_mm + box.top_mm) / 2, (box.top_mm - box.bottom_mm) / 2 + half
+        apart = min(abs(low + up - middle) for up in rows_mm(piece))
+        if apart < needed:
+            check = make(
+                "panel.batten_box", part="batten", case="any", fit=True,
+                demand=Quantity(needed, "length"), capacity=Quantity(max(apart, 1e-6), "length"),
+                template="A batten runs across {what}: {demand} must lie between their middles, and {capacity} do.",
+                parts={"what": box.row.reason},
+            )  # fmt: skip
+            return [check]
+    return []
 
 
 def _batten_bending(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:

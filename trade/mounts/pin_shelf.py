@@ -131,8 +131,8 @@ class _PinShelf(Mount[PinShelf]):
     def cures(self, piece: PinShelf) -> Iterator[tuple[str, Phrase, PinShelf]]:
         """Stronger steel; deeper pins; thicker ones."""
         yield from super().cures(piece)
-        for deep in (64.0, 76.0):
-            if deep > piece.in_stud_mm:
+        for deep in (64.0, 76.0, 57.0, 51.0, 38.0):
+            if deep != piece.in_stud_mm:
                 yield "deeper", Phrase("Pins {d} in the stud", {"d": Quantity(deep, "length")}), replace(piece, in_stud_mm=deep)
         for thick in (9.525, 12.7):
             if thick > piece.pin_mm:
