@@ -5,12 +5,15 @@ thickness of 33 mil 0.0346 in and 43 mil 0.0451 in), rounded to a pound; from me
 in the Notes on ACI 318 of the Portland Cement Association, chapter 34; from memory.
 """
 
+from collections.abc import Callable
 from math import sqrt
 
 from django.test import SimpleTestCase
 
+from trade import data
 from trade.fixings import concrete, sheet_steel
 from trade.measure import LBF_N, PSI_MPA
+from trade.mechanics.steel import solid_bending_mpa
 
 _INCH = 25.4
 # (design thickness in, screw diameter in, shear lb, pull-out lb)
@@ -29,6 +32,29 @@ class SheetSteel(SimpleTestCase):
                 least = min(sheet_steel.tilting_n(sheet, screw, fu), sheet_steel.bearing_n(sheet, screw, fu))
                 self.assertAlmostEqual(least / 3 / LBF_N, shear, delta=0.7)
                 self.assertAlmostEqual(sheet_steel.pull_out_n(sheet, screw, fu) / 3 / LBF_N, pull, delta=0.7)
+
+
+class SolidBars(SimpleTestCase):
+    """AISC 360 F11: M_n = F_y Z, at most 1.6 F_y S (1.5 for rectangles), over 1.67; Z and S integrated from the section itself."""
+
+    def integrated(self, wide: Callable[[float], float], high: float) -> tuple[float, float]:
+        """Z = ∫ |y| dA and S = 2 ∫ y² dA / h, by the midpoint rule."""
+        n = 20_000
+        ys = [(k + 0.5) / n * high - high / 2 for k in range(n)]
+        step = high / n
+        return sum(abs(y) * wide(y) for y in ys) * step, sum(y * y * wide(y) for y in ys) * step / (high / 2)
+
+    def test_rounds_and_rectangles(self) -> None:
+        for shape, wide, most in (
+            ("round", lambda y: 2 * sqrt(max(8.0**2 - y * y, 0.0)), 1.6), ("rectangle", lambda y: 40.0, 1.5),
+        ):  # fmt: skip
+            z, s = self.integrated(wide, 16.0)
+            moment = min(z, most * s) * 235 / 1.67
+            self.assertAlmostEqual(solid_bending_mpa(235, shape) * s / moment, 1.0, places=5)  # type: ignore[arg-type]
+
+    def test_what_the_tables_may_be_bent_with(self) -> None:
+        self.assertAlmostEqual(solid_bending_mpa(235, "round"), 225.1, delta=0.1)
+        self.assertAlmostEqual(data.brackets()["bar"].allowable_mpa, solid_bending_mpa(235, "rectangle"), delta=0.5)
 
 
 class Concrete(SimpleTestCase):

@@ -84,6 +84,11 @@ class Beams(Case):
     def test_holds_fails_and_nobody_knows(self) -> None:
         self.assertEqual(self.word(self.beam()), "holds")
         self.fails("rod.locked", self.beam(locked=False))
+        pressed = self.check("rod.bearing", self.beam())
+        steps = {step.symbol: step.result.value for step in pressed.steps}
+        self.assertAlmostEqual(pressed.demand.value, 4 * steps["V"] / 90 / 9.525)  # its rods' pull already carries the moment
+        self.assertEqual(steps["M"], 0.0)
+        self.assertGreater(self.check("rod.bearing", self.beam(locked=False)).demand.value, pressed.demand.value)
         self.fails("screw.embedment", self.beam(screw_length_mm=127.0))
         self.cannot_tell("what “Load” weighs", self.beam(things=(Thing(name="Load", mass_kg=None),)))
 
@@ -106,11 +111,25 @@ class Ledgers(Case):
 
     def test_the_front_edge_by_hand(self) -> None:
         """8 kg·1.25/2 = 49.0 N and half the board (1 000·300·18 at 500 kg/m³ or so): M = w l/8 + 150 l/4."""
-        strip = ledgers.front_strip(self.shelf(), (0.0, 1000.0), 0.0, 19.0)
+        strip = ledgers.front_strip(self.shelf(), (0.0, 1000.0), "plywood", 0.0, 19.0)
         self.assertAlmostEqual(strip.even_n, 8 * 1.25 * KG / 2 + ledgers.board_n(self.shelf()) / 2, places=6)
         check = self.check("front.bending", self.shelf())
         moment = strip.even_n * 1000 / 8 + 150 * 1000 / 4
         self.assertAlmostEqual(check.demand.value, moment / (150 * 18**2 / 6), places=6)
+
+    def test_a_wooden_strip_under_a_steel_sheet_is_as_stiff_as_wood(self) -> None:
+        """By hand: half of 600 × 5 mm steel, 200 000 · 3 125; 19 × 25 of fir, 13 400 · 24 740, after the years over 1.6. They share M as E I."""
+        made = {"board": "steel_sheet", "thickness_mm": 5.0, "depth_mm": 600.0, "ledger": "douglas_fir"}
+        bare, stiff = self.shelf(**made), self.shelf(**made, stiffener_mm=25.0)
+        steel, fir = 200_000 * 300 * 5**3 / 12, 13_400 * 19 * 25**3 / 12
+        sags = [self.check("front.sag", each).demand.value for each in (bare, stiff)]
+        more = ledgers.board_n(stiff) / ledgers.board_n(bare)
+        self.assertEqual(more, 1.0)  # what the strip weighs is left out
+        self.assertAlmostEqual(sags[0] / sags[1], (steel + fir / 1.6) / steel, places=6)
+        found = self.check("front.bending", stiff)
+        self.assertIn("strip under its front edge", say.phrase(found.sentence, "metric"))
+        moment = next(step.result.value for step in found.steps if step.symbol == "M")
+        self.assertAlmostEqual(found.demand.value, moment * fir / (steel + fir) / (19 * 25**2 / 6), places=6)
 
     def test_holds_fails_and_nobody_knows(self) -> None:
         self.assertEqual(self.word(self.shelf(stiffener_mm=38.0, side_screws=4)), "holds")

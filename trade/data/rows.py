@@ -312,7 +312,7 @@ class Plate(Priced, frozen=True, kw_only=True):
     rows_mm: tuple[float, ...]
     rod_mm: float
     rod_length_mm: float
-    allowable_mpa: float
+    yield_mpa: float
     mass_kg: float
 
 

@@ -55,7 +55,7 @@ class _Bench(Mount[Bench]):
         found = fastening.checks(self.seats(piece, wall), ledgers.back_demands(piece, load), backing(wall).unknown, loads)
         if piece.legs < 2:
             return [*found, _legs(piece)]
-        strip = ledgers.front_strip(piece, leg_places_mm(piece), piece.apron_mm, _APRON_MM)
+        strip = ledgers.front_strip(piece, leg_places_mm(piece), piece.ledger, piece.apron_mm, _APRON_MM)
         even = strip.even_n / strip.span_mm * piece.length_mm / (piece.legs - 1) * (0.5 if piece.legs == 2 else _MIDDLE_SHARE)
         pressed = even + sum(force for _, force in strip.points_n) + data.uses()[piece.use].push_n
         return [*found, *ledgers.front_checks(piece, strip, loads), ledgers.leg_check(piece, pressed, loads)]

@@ -57,7 +57,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         found = fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads)
         if sides < 2:
             return [*found, _front_held(sides)]
-        strip = ledgers.front_strip(piece, (0.0, piece.length_mm), piece.stiffener_mm, _STIFFENER_MM)
+        strip = ledgers.front_strip(piece, (0.0, piece.length_mm), _strip_of(piece), piece.stiffener_mm, _STIFFENER_MM)
         return [
             *found,
             _side(piece, wall, self.seats(piece, wall)[0], part.side, loads),
@@ -75,8 +75,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         if sides:
             found.append(cut("side ledger", piece.ledger, sides, piece.depth_mm - t, high, t))
         if piece.stiffener_mm:
-            strip = piece.board if data.boards()[piece.board].wooden else piece.ledger
-            found.append(cut("front strip", strip, 1, front_mm(piece, wall), piece.stiffener_mm, _STIFFENER_MM))
+            found.append(cut("front strip", _strip_of(piece), 1, front_mm(piece, wall), piece.stiffener_mm, _STIFFENER_MM))
         return found
 
     def extras(self, piece: LedgerShelf, wall: Wall) -> list[Extra]:
@@ -159,6 +158,11 @@ class _LedgerShelf(Mount[LedgerShelf]):
 
 
 KIND = _LedgerShelf()
+
+
+def _strip_of(piece: LedgerShelf) -> str:
+    """What the strip under the front edge is of: the board's wood, or the ledgers' under a board of metal or glass."""
+    return piece.board if data.boards()[piece.board].wooden else piece.ledger
 
 
 def front_share(count: int) -> float:

@@ -13,7 +13,7 @@ from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.load.line import Contents, LineLoad, contents_of
 from trade.load.shelf import board_n
-from trade.mechanics import beam
+from trade.mechanics import beam, composite
 from trade.mounts import strips
 from trade.mounts.base import Shape, block, board_side
 from trade.plan import Bench, LedgerShelf, Wall
@@ -99,26 +99,34 @@ def side_shapes(piece: Ledgered) -> list[Shape]:
 
 
 class Strip(NamedTuple):
-    """The front of a board as a beam: half its depth, and a strip under its edge."""
+    """The front of a board as a beam: half its depth, and a strip under its edge, each of its own wood or metal.
+
+    `parts`: what bends, by its name and its row of the boards table.
+    """
 
     span_mm: float
     even_n: float
     points_n: tuple[tuple[float, float], ...]
-    ei_nmm2: float
-    section_mm3: float
-    part: str
+    parts: tuple[tuple[str, str, composite.Part], ...]
+
+    @property
+    def bending(self) -> list[composite.Part]:
+        """All that bends together."""
+        return [part for _, _, part in self.parts]
 
 
-def front_strip(piece: Ledgered, places_mm: tuple[float, ...], under_mm: float, under_thick_mm: float) -> Strip:
+def front_strip(
+    piece: Ledgered, places_mm: tuple[float, ...], under: str, under_mm: float, under_thick_mm: float
+) -> Strip:  # fmt: skip
     """The front half of the board between what holds its ends, with its widest span.
 
     Args:
         piece: the board.
         places_mm: where its front is held.
-        under_mm: height of the strip under its edge.
+        under: row of the boards table that the strip under its edge is of.
+        under_mm: height of that strip, 0 for none.
         under_thick_mm: its thickness.
     """
-    row = data.boards()[piece.board]
     span = beam.widest_mm(piece.length_mm, places_mm)
     loads, outs = contents_of(piece)
     use = data.uses()[piece.use].factor
@@ -128,66 +136,69 @@ def front_strip(piece: Ledgered, places_mm: tuple[float, ...], under_mm: float, 
         for load, out in zip(loads, outs, strict=True)
         if load.end_mm <= load.start_mm
     )
-    inertia = piece.depth_mm / 2 * piece.thickness_mm**3 / 12 + under_thick_mm * under_mm**3 / 12
-    half = max(piece.thickness_mm, under_mm) / 2
-    return Strip(span, even / piece.length_mm * span, points, row.e_mpa * inertia, inertia / half, "board")
+    sizes = [("board", piece.board, piece.depth_mm / 2, piece.thickness_mm)]
+    sizes += [("strip under its front edge", under, under_thick_mm, under_mm)] if under_mm else []
+    rows = data.boards()
+    parts = tuple((name, key, composite.Part(rows[key].e_mpa, wide, high, rows[key].k_def)) for name, key, wide, high in sizes)
+    return Strip(span, even / piece.length_mm * span, points, parts)
 
 
 def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> list[Check]:
     """Bending of the front, pushed in mid span, and its sag over the years."""
-    row, use, l = data.boards()[piece.board], data.uses()[piece.use], strip.span_mm  # noqa: E741
+    use, l = data.uses()[piece.use], strip.span_mm  # noqa: E741
     inside = sum(force for _, force in strip.points_n)
-    years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    lasting = strip.even_n * l / 8 + inside * l / 4
-    pushed = lasting + use.push_n * l / 4
-    moment, duration, case = max(
-        ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed on the front edge")),
-        key=lambda m: m[0] / m[1],
-    )
-    allowed = row.bending_mpa(duration)
-    stress = moment / strip.section_mm3
-    creep = 1 + row.k_def
-    sag = (5 * strip.even_n * l**3 / 384 + inside * l**3 / 48) / strip.ei_nmm2 / use.factor * creep
-    limit = l / data.house("sag_limit")
     given = (
         Step("w", "half of what lies on it evenly, along the front", Quantity(strip.even_n, "force")),
         Step("P", "of single things what reaches the front", Quantity(inside, "force")),
         Step("l", "between what holds the front", Quantity(l, "length")),
     )
-    return [
-        make(
-            "front.bending",
-            part="board",
-            case=case,
-            unknown=unknown,
-            demand=Quantity(stress, "stress"),
-            capacity=Quantity(allowed, "stress"),
-            template="Along its front edge the board is bent to {used} of what {wood} may take.",
-            parts={"wood": row.name},
-            steps=(
-                *given,
-                Step("M", "w l/8 + (P + push) l/4", Quantity(moment, "moment")),
-                Step("S", "of the front half and its strip, mm³", Quantity(strip.section_mm3, "ratio")),
-                Step("σ", "M / S", Quantity(stress, "stress")),
-            ),
+    stiff = tuple(
+        Step(f"E I_{n}", f"stiffness of the {name}, {data.boards()[key].name}, N m²", Quantity(part.ei_nmm2 / 1e9, "ratio"))
+        for n, (name, key, part) in enumerate(strip.parts, start=1)
+    )
+    sag = (5 * strip.even_n * l**3 / 384 + inside * l**3 / 48) / composite.ei_nmm2(strip.bending, creep=True) / use.factor
+    limit = l / data.house("sag_limit")
+    sags = make(
+        "front.sag", part="board", case="loaded, years", unknown=unknown,
+        demand=Quantity(sag, "fine"), capacity=Quantity(limit, "fine"),
+        template="Over the years the free front edge sags {demand}; the limit for {span} is {capacity}.",
+        parts={"span": Quantity(l, "length")},
+        steps=(
+            *given, *stiff,
+            Step("w_∞", "(5 w l³/384 + P l³/48) / Σ E I / (1 + k_def)", Quantity(sag, "fine")),
+            Step(f"l / {data.house('sag_limit'):.0f}", "limit", Quantity(limit, "fine")),
         ),
-        make(
-            "front.sag",
-            part="board",
-            case="loaded, years",
-            unknown=unknown,
-            demand=Quantity(sag, "fine"),
-            capacity=Quantity(limit, "fine"),
-            template="Over the years the free front edge sags {demand}; the limit for {span} is {capacity}.",
-            parts={"span": Quantity(l, "length")},
-            steps=(
-                *given,
-                Step("k_def", "creep", Quantity(row.k_def, "ratio")),
-                Step("w_∞", "(5 w l³/384 + P l³/48) (1 + k_def) / E I", Quantity(sag, "fine")),
-                Step(f"l / {data.house('sag_limit'):.0f}", "limit", Quantity(limit, "fine")),
-            ),
+    )  # fmt: skip
+    return [_front_bending(piece, strip, given, inside, unknown), sags]
+
+
+def _front_bending(piece: Ledgered, strip: Strip, given: tuple[Step, ...], inside: float, unknown: tuple[str, ...]) -> Check:
+    """The part of the front that is bent most for its wood, loaded for years or pushed."""
+    l = strip.span_mm  # noqa: E741
+    lasting = strip.even_n * l / 8 + inside * l / 4
+    cases = (
+        (lasting, data.house("duration_years"), "loaded, for years"),
+        (lasting + data.uses()[piece.use].push_n * l / 4, data.house("duration_minutes"), "loaded, and pushed on the front edge"),
+    )
+    every = [(*case, *part) for case in cases for part in strip.parts]
+    moment, duration, case, name, key, part = max(
+        every, key=lambda e: composite.stress_mpa(e[0], e[5], strip.bending) / data.boards()[e[4]].bending_mpa(e[1])
+    )
+    row = data.boards()[key]
+    stress, allowed = composite.stress_mpa(moment, part, strip.bending), row.bending_mpa(duration)
+    return make(
+        "front.bending", part="board", case=case, unknown=unknown,
+        demand=Quantity(stress, "stress"), capacity=Quantity(allowed, "stress"),
+        template="Along its front edge the {what} is bent to {used} of what {wood} may take.",
+        parts={"what": name, "wood": row.name},
+        steps=(
+            *given,
+            Step("M", "w l/8 + (P + push) l/4", Quantity(moment, "moment")),
+            Step("k", f"share of the {name}, E I / Σ E I", Quantity(part.ei_nmm2 / composite.ei_nmm2(strip.bending), "ratio")),
+            Step("S", f"b h² / 6 of the {name}, mm³", Quantity(part.inertia_mm4 / (part.high_mm / 2), "ratio")),
+            Step("σ", "k M / S", Quantity(stress, "stress")),
         ),
-    ]
+    )  # fmt: skip
 
 
 def leg_check(piece: Bench, load_n: float, unknown: tuple[str, ...]) -> Check:

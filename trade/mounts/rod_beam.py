@@ -14,6 +14,7 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, make
 from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
+from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.mounts import board, rods, stiffness
@@ -71,7 +72,7 @@ class _RodBeam(Mount[RodBeam]):
         return [
             *board.checks(load, loads),
             *fastening.checks(seats, demands, lining, loads),
-            rods.bearing(piece, rod, seats, demands, loads),
+            rods.bearing(piece, rod, seats, _shear_alone(demands) if piece.locked else demands, loads),
             rods.hole(piece.depth_mm, rod),
             rods.cover(piece, rod),
             *([] if piece.locked else [_loose()]),
@@ -150,6 +151,14 @@ class _RodBeam(Mount[RodBeam]):
 
 
 KIND = _RodBeam()
+
+
+def _shear_alone(demands: dict[int, tuple[Demand, ...]]) -> dict[int, tuple[Demand, ...]]:
+    """What presses a locked beam onto its rods: the load only.
+
+    The turning load is a pull along the rods and the beam's lower edge on the wall, and both are judged there.
+    """
+    return {n: tuple(case._replace(moment_nmm=0.0) for case in cases) for n, cases in demands.items()}
 
 
 def _loose() -> Check:

@@ -19,6 +19,7 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.measure import G_N_PER_KG, Units
+from trade.mechanics.steel import solid_bending_mpa
 from trade.mounts import board, rods, stiffness
 from trade.mounts.base import (
     WOODEN_SHELF,
@@ -230,16 +231,18 @@ def _give(place_mm: float, edge_mm: float, row: data.Plate) -> float:
 def _rod_bending(row: data.Plate, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
     seat, demand = max(rods.every(seats, demands), key=lambda p: abs(p[1].moment_nmm))
     section = pi * row.rod_mm**3 / 32
-    stress = abs(demand.moment_nmm) / section
+    stress, allowed = abs(demand.moment_nmm) / section, solid_bending_mpa(row.yield_mpa, "round")
     return make(
         "rod.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
-        demand=Quantity(stress, "stress"), capacity=Quantity(row.allowable_mpa, "stress"),
+        demand=Quantity(stress, "stress"), capacity=Quantity(allowed, "stress"),
         template="The {part} is bent at its plate to {used} of what its steel may take.", parts={"part": seat.part},
         steps=(
             Step("M", f"turning load at the plate, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
             Step("d", "rod", Quantity(row.rod_mm, "fine")),
             Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
             Step("σ", "M / S", Quantity(stress, "stress")),
+            Step("F_y", "yield of its steel", Quantity(row.yield_mpa, "stress")),
+            Step("σ'", "F_y Z / 1.67 over S, Z at most 1.6 S", Quantity(allowed, "stress")),
         ),
     )  # fmt: skip
 
