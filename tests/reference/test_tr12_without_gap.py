@@ -39,6 +39,24 @@ class SameAsTheStandard(SimpleTestCase):
         for mode, yields in nds_yields(d, l_m, l_s, f_em, f_es, f_yb).items():
             self.assertAlmostEqual(ours.modes_n[mode] * terms[mode] / yields, 1.0, places=6, msg=mode)  # type: ignore[index]
 
+    def test_a_side_member_loaded_across_its_grain(self) -> None:
+        """A ledger lies along the wall: F_e across its grain by NDS Table 12.3.3 (printed to 50 psi), every R_d times K_θ = 1.25.
+
+        Lags of 1/4 to 1/2 in, side and main of G = 0.50: F_e 5600 along; 4450, 3650, 3150 across. Screws under 1/4 in know no grain.
+        """
+        for inches, across in ((0.25, 4450), (0.375, 3650), (0.5, 3150)):
+            d, psi = inches * 25.4, 0.00689476
+            side = wood.wood_side(38.1, 0.50, d, across=True)
+            self.assertAlmostEqual(side.fe_mpa / psi, across, delta=25)
+            ours = wood.lateral(wood.Dowel(d, d, 45_000 * psi), side, 0.0, wood.bearing_strength_mpa(0.50, d), 60.0)
+            terms = {"I_m": 5.0, "I_s": 5.0, "II": 4.5, "III_m": 4.0, "III_s": 4.0, "IV": 4.0}
+            for mode, load in nds_yields(d, 60.0, 38.1, 5600 * psi, side.fe_mpa, 45_000 * psi).items():
+                self.assertAlmostEqual(ours.modes_n[mode] / (load / terms[mode]), 1.0, places=4, msg=mode)  # type: ignore[index]
+            along = wood.lateral(wood.Dowel(d, d, 45_000 * psi), wood.wood_side(38.1, 0.50, d), 0.0, 5600 * psi, 60.0)
+            self.assertTrue(1.25 < along.value_n / ours.value_n < 1.7)
+        small = [wood.wood_side(19.0, 0.5, 4.8, across) for across in (True, False)]
+        self.assertEqual(*(wood.lateral(wood.Dowel(3.9, 4.8, 550.0), each, 0.0, 23.0, 50.0).value_n for each in small))
+
     @given(gap=st.floats(0, 60), more=st.floats(0.1, 30))
     def test_a_wider_gap_never_helps(self, gap: float, more: float) -> None:
         def value(g: float) -> float:

@@ -42,14 +42,15 @@ def head_k(head_mm: float, density_k: float) -> float:
     return _HEAD_MPA * head_mm**2 * (density_k / 350) ** 0.8
 
 
-def embedment_k(diameter_mm: float, density_k: float) -> float:
-    """Embedment strength: to 6 mm as nails without holes, 0.082 rho_k d^-0.3 (8.15); thicker as bolts (8.32).
+def embedment_k(diameter_mm: float, density_k: float, across: bool = False) -> float:
+    """Embedment strength: to 6 mm as nails without holes, 0.082 rho_k d^-0.3 (8.15); thicker as bolts (8.31, 8.32).
 
-    Bolts along the grain: 0.082 (1 - 0.01 d) rho_k.
+    Bolts along the grain: 0.082 (1 - 0.01 d) rho_k; across it over k_90 = 1.35 + 0.015 d, that of softwood, the least (8.33).
     """
     if diameter_mm <= 6:
         return 0.082 * density_k * diameter_mm**-0.3
-    return 0.082 * (1 - 0.01 * diameter_mm) * density_k
+    along = 0.082 * (1 - 0.01 * diameter_mm) * density_k
+    return along / (1.35 + 0.015 * diameter_mm) if across else along
 
 
 def yield_nmm(diameter_mm: float, lag: bool) -> float:

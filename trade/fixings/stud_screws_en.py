@@ -76,7 +76,7 @@ def _uses(seat: Seat, demands: tuple[Demand, ...]) -> list[_Use]:
     side = seat.side
     if side.g is not None:
         mean = data.Framing(source="", name="", g=side.g, bearing_mpa=0.0).density_kg_m3
-        side = wood.Side(side.thickness_mm, european.embedment_k(thick, european.rho_k(mean)), side.g)
+        side = side._replace(fe_mpa=european.embedment_k(thick, european.rho_k(mean), side.across))
     moment = european.yield_nmm(thick, screw.kind != "wood")
     bearing = wood.bearing_length_mm(reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
     if bearing > 0:

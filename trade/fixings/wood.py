@@ -26,11 +26,15 @@ class Dowel(NamedTuple):
 
 
 class Side(NamedTuple):
-    """The piece under the screw's head: thickness, dowel bearing strength, and its specific gravity when it is wood."""
+    """The piece under the screw's head: thickness, dowel bearing strength, and its specific gravity when it is wood.
+
+    `across`: its grain runs across the load, as in strips, cleats, ledgers and beams that lie along the wall.
+    """
 
     thickness_mm: float
     fe_mpa: float
     g: float | None
+    across: bool = False
 
 
 class Lateral(NamedTuple):
@@ -52,9 +56,9 @@ def steel_side(thickness_mm: float) -> Side:
     return Side(thickness_mm, 61_850 * PSI_MPA, None)
 
 
-def wood_side(thickness_mm: float, g: float, nominal_mm: float) -> Side:
-    """A wood side member loaded along its grain."""
-    return Side(thickness_mm, bearing_strength_mpa(g, nominal_mm), g)
+def wood_side(thickness_mm: float, g: float, nominal_mm: float, across: bool = False) -> Side:
+    """A wood side member; `across`: loaded across its grain (panels have none)."""
+    return Side(thickness_mm, bearing_strength_mpa(g, nominal_mm, across), g, across)
 
 
 def bearing_strength_mpa(g: float, nominal_mm: float, across_grain: bool = False) -> float:
@@ -133,7 +137,7 @@ def lateral(fastener: Dowel, side: Side, gap_mm: float, main_fe_mpa: float, main
     """
     found = yields(fastener, side, gap_mm, main_fe_mpa, main_mm)
     d = fastener.diameter_mm
-    r_d = reduction_terms(d, fastener.nominal_mm)
+    r_d = reduction_terms(d, fastener.nominal_mm, 90.0 if side.across else 0.0)
     modes = {mode: value / r_d[mode] for mode, value in found.items()}
     mode = min(modes, key=modes.__getitem__)
     return Lateral(modes[mode], mode, modes, r_d[mode])

@@ -82,7 +82,8 @@ class _RodBeam(Mount[RodBeam]):
     def seats(self, piece: RodBeam, wall: Wall) -> list[Seat]:
         """Each rod, at half the beam's height; the beam's lower back edge is what presses."""
         screw = data.screws()[piece.screw]
-        side = wood.wood_side(piece.in_beam_mm, data.boards()[piece.board].g, screw.diameter_mm)
+        row = data.boards()[piece.board]
+        side = wood.wood_side(piece.in_beam_mm, row.g, screw.diameter_mm, across=not row.sheet)
         hardware = Hardware((piece.thickness_mm / 2,), piece.thickness_mm, _FACE_WIDTH_MM, side, blind=True)
         foot, count = piece.top_mm - piece.thickness_mm, len(piece.supports_mm)
         return [

@@ -37,7 +37,8 @@ def on_studs(
         heights_mm: of the screws above that edge; by default as `rows` says.
         first: number of the first seat, where there is more than one strip.
     """
-    side = wood.wood_side(thick_mm, data.boards()[board].g, data.screws()[piece.screw].diameter_mm)
+    row = data.boards()[board]
+    side = wood.wood_side(thick_mm, row.g, data.screws()[piece.screw].diameter_mm, across=not row.sheet)
     hardware, count = Hardware(heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side), len(piece.supports_mm)
     return [
         seat(wall, piece, hardware, first + i, support_name(i, count, noun), piece.left_mm + x, foot_mm)
