@@ -28,8 +28,19 @@ BEARING = [
     (0.190, 0.50, 4650, False), (0.190, 0.42, 3350, False), (0.190, 0.55, 5550, False), (0.190, 0.43, 3500, False),
     (0.250, 0.50, 5600, False), (0.375, 0.42, 4700, False), (0.250, 0.50, 4450, True), (0.375, 0.50, 3650, True),
 ]  # fmt: skip
-# (diameter in, F_yb psi, lb): Table 12N, 1 1/2 in side member, G = 0.50, ten diameters deep; 8d and 16d given, 10d M
-COMMON_NAILS_LATERAL = [(0.131, 100_000, 97), (0.148, 90_000, 118), (0.162, 90_000, 141)]
+# (diameter in, F_yb psi, side member in, lb): Table 12N, G = 0.50, ten diameters deep; 8d and 16d in 1 1/2 in given, others M
+COMMON_NAILS_LATERAL = [
+    (0.131, 100_000, 1.5, 97), (0.148, 90_000, 1.5, 118), (0.162, 90_000, 1.5, 141),
+    (0.131, 100_000, 0.75, 90), (0.148, 90_000, 0.75, 105), (0.162, 90_000, 0.75, 121),
+]  # fmt: skip
+# (number, diameter in, root in, F_yb psi, lb): Table 12L, 1/2 in side member, G = 0.50, ten diameters deep, M
+WOOD_SCREWS_LATERAL = [
+    (6, 0.138, 0.113, 100_000, 59), (7, 0.151, 0.122, 90_000, 65), (8, 0.164, 0.131, 90_000, 73), (9, 0.177, 0.142, 90_000, 83),
+    (10, 0.190, 0.152, 80_000, 90), (12, 0.216, 0.171, 80_000, 110), (14, 0.242, 0.196, 70_000, 120),
+]  # fmt: skip
+# (diameter in, lb along the grain of both, lb across the grain of the side): Table 12A, 1 1/2 in in 1 1/2 in, G = 0.50, M.
+# Printed to 10 lb, from an F_e printed to 50 psi.
+BOLTS = [(0.5, 480, 300), (0.625, 600, 360), (0.75, 720, 420), (0.875, 850, 470), (1.0, 970, 530)]
 
 
 class WithdrawalTables(SimpleTestCase):
@@ -58,12 +69,20 @@ class LateralTables(SimpleTestCase):
                 self.assertAlmostEqual(wood.bearing_strength_mpa(g, inches * 25.4, across) / PSI_MPA, printed, delta=26)
 
     def test_common_nails(self) -> None:
-        for inches, fyb, printed in COMMON_NAILS_LATERAL:
-            d = inches * 25.4
-            nail = wood.Dowel(d, d, fyb * PSI_MPA)
-            ours = wood.lateral(nail, wood.wood_side(38.1, 0.50, d), 0.0, wood.bearing_strength_mpa(0.50, d), 10 * d)
+        for inches, fyb, side, printed in COMMON_NAILS_LATERAL:
+            with self.subTest(diameter=inches, side=side):
+                self.assertAlmostEqual(_lateral_lb(inches, inches, fyb, side, 10 * inches), printed, delta=0.006 * printed)
+
+    def test_wood_screws_bend_and_bear_at_their_root(self) -> None:
+        for number, inches, root, fyb, printed in WOOD_SCREWS_LATERAL:
+            with self.subTest(number=number):
+                self.assertAlmostEqual(_lateral_lb(inches, root, fyb, 0.5, 10 * inches), printed, delta=0.7)
+
+    def test_bolts_along_and_across_the_grain_of_the_side_member(self) -> None:
+        for inches, along, across in BOLTS:
             with self.subTest(diameter=inches):
-                self.assertAlmostEqual(ours.value_n / LBF_N, printed, delta=0.006 * printed)
+                self.assertAlmostEqual(_lateral_lb(inches, inches, 45_000, 1.5, 1.5), along, delta=5.5)
+                self.assertAlmostEqual(_lateral_lb(inches, inches, 45_000, 1.5, 1.5, across=True), across, delta=6.5)
 
     def test_half_an_inch_of_soft_lining_costs_a_number_ten_about_forty_per_cent(self) -> None:
         """TR12 with a gap; common figure of the trade, no source."""
@@ -91,3 +110,10 @@ class LateralTables(SimpleTestCase):
         self.assertAlmostEqual(wood.combined_use(100, 0, 400, 300), 100 / 400)
         self.assertAlmostEqual(wood.combined_use(0, 100, 400, 300), 100 / 300)
         self.assertAlmostEqual(wood.combined_use(100, 100, 300, 300), 2**0.5 * 100 / 300)
+
+
+def _lateral_lb(nominal_in: float, root_in: float, fyb_psi: float, side_in: float, deep_in: float, across: bool = False) -> float:
+    """Our single-shear design value with no gap, both members of G = 0.50, lb."""
+    fastener = wood.Dowel(root_in * 25.4, nominal_in * 25.4, fyb_psi * PSI_MPA)
+    side = wood.wood_side(side_in * 25.4, 0.50, nominal_in * 25.4, across)
+    return wood.lateral(fastener, side, 0.0, wood.bearing_strength_mpa(0.50, nominal_in * 25.4), deep_in * 25.4).value_n / LBF_N
