@@ -102,6 +102,27 @@ class Bookcases(Case):
         self.assertAlmostEqual(self.check("tip.strap", self.case()).demand.value, (90_900 - 44_130) / 1980, delta=0.01)
         self.assertAlmostEqual(self.check("screw.withdrawal", self.case()).demand.value, (90_900 - 44_130) / 1980, delta=0.01)
 
+    def test_a_loose_shelf_by_hand(self) -> None:
+        """1 036 long of plywood of 18: 1 000 free, 290 deep; 70 kg on six shelves and the bottom: 98.07 N each, and 26.62 of its own.
+
+        (26.62 + 1.25·98.07) 1 000/8 over 290·18²/6: 1.191 MPa. 5 (26.62·1.8 + 98.07·1.64) 1 000³/(384·7 000·140 940): 2.755 mm.
+        A pin 10 deep, loaded 4 out: F_e 23.2, a = 6.295; 116.0 (2a − 10) = 300.5 at yield of the wood, over 2.469: 121.7 N.
+        """
+        case = self.case(length_mm=1036.0, loose_shelves=6, things=load(70.0), use="everyday")
+        self.assertAlmostEqual(self.check("inside.bending", case).demand.value, 1.191, delta=0.001)
+        self.assertAlmostEqual(self.check("inside.sag", case).demand.value, 2.755, delta=0.001)
+        self.assertAlmostEqual(self.check("inside.pin", case).demand.value, 37.3, delta=0.1)
+        self.assertAlmostEqual(self.check("inside.pin", case).capacity.value, 121.7, delta=0.3)
+
+    def test_a_loose_shelf_that_is_long_fails_and_an_upright_mends_it(self) -> None:
+        case = self.case(length_mm=1500.0, supports_mm=(100.0, 900.0), depth_mm=450.0, body_kg=60.0, loose_shelves=6)
+        case = replace(case, things=load(150.0))
+        self.fails("inside.sag", case)
+        self.assertEqual(self.word(replace(case, dividers=1, loose_shelves=12)), "holds")
+        self.fails("inside.pin", replace(case, dividers=3, loose_shelves=8, things=load(1200.0)))
+        self.fails("inside.bending", replace(case, things=load(400.0)))
+        self.cannot_tell("will carry", replace(case, dividers=1, loose_shelves=12, things=()))
+
     def test_holds_fails_and_nobody_knows(self) -> None:
         self.assertEqual(self.word(self.case(depth_mm=450.0, body_kg=60.0)), "holds")
         self.fails("tip.strap", self.case(open_mm=1000.0, height_mm=1000.0, top_mm=1000.0))

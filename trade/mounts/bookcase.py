@@ -4,6 +4,7 @@ It stands by itself until a child climbs it or hangs on an open drawer. Then its
 resists; the straps carry the rest. Empty is the worst case: what stands on the lower boards would help.
 """
 
+from collections.abc import Iterator
 from math import hypot
 from typing import Any, ClassVar
 
@@ -57,12 +58,12 @@ class _Bookcase(Mount[Bookcase]):
         """Every check of the straps, and whether it can be stood up."""
         loads = (f"what “{piece.name}” weighs empty.",) if piece.body_kg is None else ()
         if not piece.supports_mm:
-            return [_strap(piece, loads), _stands_up(piece, wall)]
+            return [_strap(piece, loads), _stands_up(piece, wall), *insides.checks(piece)]
         pull = _pull_n(piece)
         case = Demand("empty, climbed at its end, and pulled at its top", data.house("duration_minutes"), 0.0, pull * 20.0, pull)
         demands: dict[int, tuple[Demand, ...]] = dict.fromkeys(range(len(piece.supports_mm)), (case,))
         found = fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads)
-        return [*found, _strap(piece, loads), _stands_up(piece, wall)]
+        return [*found, _strap(piece, loads), _stands_up(piece, wall), *insides.checks(piece)]
 
     def seats(self, piece: Bookcase, wall: Wall) -> list[Seat]:
         """Each strap's plate on the wall, one screw."""
@@ -104,6 +105,10 @@ class _Bookcase(Mount[Bookcase]):
             block("steel", 0.0, strap - 20, 2.0, strap + 20),
             block("steel", 0.0, strap - 2, 60.0, strap + 1),
         ]
+
+    def cures(self, piece: Bookcase) -> Iterator[tuple[str, Phrase, Bookcase]]:
+        """Its inside parted once more, or of thicker boards."""
+        yield from insides.cures(piece)
 
     def landed(self, piece: Bookcase, wall: Wall) -> Bookcase:
         """It stands on the floor."""

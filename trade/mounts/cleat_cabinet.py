@@ -66,6 +66,7 @@ class _CleatCabinet(Mount[Cabinet]):
         found = fastening.checks(self.seats(piece, wall), pulled, backing(wall).unknown, loads)
         found += [*bevel.checks(cleat, pulled, loads), _room(piece, wall)]
         found += [_lift(piece)] if piece.body_kg is not None else []
+        found += insides.checks(piece)
         if not piece.locked:
             lines, outs = contents_of(piece)
             things = [(line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)]
@@ -123,7 +124,7 @@ class _CleatCabinet(Mount[Cabinet]):
         ]
 
     def cures(self, piece: Cabinet) -> Iterator[tuple[str, Phrase, Cabinet]]:
-        """A lock; a spacer further below; a steeper bevel; a higher cleat."""
+        """A lock; a steeper bevel; a higher cleat; its inside parted once more, or of thicker boards."""
         if not piece.locked:
             yield (
                 "lock",
@@ -137,6 +138,7 @@ class _CleatCabinet(Mount[Cabinet]):
             if high > piece.cleat_high_mm and high + piece.down_mm < piece.height_mm - _SPACER_MM:
                 label = Phrase("A cleat {h} high", {"h": Quantity(high, "length")})
                 yield "cleat", label, replace(piece, cleat_high_mm=high)
+        yield from insides.cures(piece)
 
     def hanging(self, piece: Cabinet, wall: Wall, policy: Policy) -> Hanging:
         """The wall's half goes up level; the piece gets its own half and its spacer, and is lifted on."""

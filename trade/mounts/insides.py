@@ -1,10 +1,20 @@
-"""Loose shelves and uprights inside a body that stands or hangs: their sizes, and the rows of holes for their pins."""
+"""Loose shelves and uprights inside a body that stands or hangs: their sizes, the rows of holes for their pins, what they carry.
 
-from typing import NamedTuple
+A loose shelf lies free on four pins. What the body holds is taken to stand evenly on its loose shelves and on the bottoms of its
+bays.
+"""
+
+from collections.abc import Iterator
+from typing import NamedTuple, TypeVar
+
+from msgspec.structs import replace
 
 from trade import data
-from trade.fixings import driving
-from trade.measure import Units
+from trade.check import Check, Phrase, Quantity, Step, make
+from trade.data import Board
+from trade.fixings import driving, pins, wood
+from trade.load.line import unweighed
+from trade.measure import G_N_PER_KG, Units
 from trade.mounts.base import Ask, Part, cut
 from trade.mounts.work import Band, Detail, Row
 from trade.plan import Bookcase, Cabinet
@@ -18,6 +28,11 @@ ASKS = (
 _BACK_MM = 10.0  # house rule: a loose shelf stays behind the front and before the back by that much together
 _OFF_MM, _DEEP_MM = 100.0, 10.0  # house rule: first hole above the bottom and last below the top; how deep a pin sits
 _ROWS = 2  # on each face: one pin at the front, one at the back
+_PINS, _PIN_OUT_MM = 4, 4.0  # a shelf lies on four; house rule: how far from the upright's face it rests on each
+_PIN_YIELD_MPA = 240.0  # mild steel, EN 10025-2 S235; from memory
+_THICKER_MM = (25.4, 31.75, 38.1)
+_CASE = "loaded, for years"
+P = TypeVar("P", Bookcase, Cabinet)
 
 
 class Inside(NamedTuple):
@@ -68,3 +83,119 @@ def details(piece: Bookcase | Cabinet, units: Units) -> dict[str, Detail]:
         band = (Band("its front edge", room.bay_mm),) if sheet else ()
         found["loose shelf"] = Detail((*own, *band), "good face up", "between two uprights; take off 3 mm (1/8 in)")
     return found
+
+
+def checks(piece: Bookcase | Cabinet) -> list[Check]:
+    """Bending and sag of a loose shelf, and the pins under it; none where no loose shelf is made."""
+    if not piece.loose_shelves:
+        return []
+    unknown, on = unweighed(piece), _on_one(piece)
+    return [_bending(piece, on, unknown), _sag(piece, on, unknown), _pin(piece, on, unknown)]
+
+
+def cures(piece: P) -> Iterator[tuple[str, Phrase, P]]:
+    """An upright more, each shelf cut in two by it; thicker loose shelves."""
+    if not piece.loose_shelves:
+        return
+    bays = piece.dividers + 1
+    many = round(piece.loose_shelves / bays * (bays + 1))
+    yield (
+        "upright",
+        Phrase(f"An upright more in its inside: {bays + 1} bays, {many} shorter shelves"),
+        replace(piece, dividers=bays, loose_shelves=many),
+    )
+    for thick in _THICKER_MM:
+        if thick > piece.inner_mm + 1:
+            label = Phrase("Loose shelves {t} thick", {"t": Quantity(thick, "fine")})
+            yield "inner_thick", label, replace(piece, inner_mm=thick)
+
+
+class _OnOne(NamedTuple):
+    """A loose shelf: its board, free length, own weight and what stands on it, N; and the many places all of it is shared by."""
+
+    board: Board
+    span_mm: float
+    own_n: float
+    contents_n: float
+    places: int
+
+
+def _on_one(piece: Bookcase | Cabinet) -> _OnOne:
+    room, board = inside(piece), data.boards()[piece.inner]
+    own = room.bay_mm * room.deep_mm * piece.inner_mm * 1e-9 * board.density_kg_m3 * G_N_PER_KG
+    places = piece.loose_shelves + room.bays
+    contents = sum(thing.mass_kg or 0.0 for thing in piece.things) * G_N_PER_KG / places
+    return _OnOne(board, room.bay_mm, own, contents, places)
+
+
+def _loads(on: _OnOne, factor: float) -> tuple[Step, ...]:
+    return (
+        Step("n", "loose shelves, and bottoms of bays: what it holds stands evenly on them", Quantity(on.places, "count")),
+        Step("Q", "contents of one", Quantity(on.contents_n, "force")),
+        Step("k", "use factor on contents", Quantity(factor, "ratio")),
+        Step("G", "own weight of the shelf", Quantity(on.own_n, "force")),
+    )
+
+
+def _bending(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
+    factor, duration = data.uses()[piece.use].factor, data.house("duration_years")
+    moment = (on.own_n + factor * on.contents_n) * on.span_mm / 8
+    section = inside(piece).deep_mm * piece.inner_mm**2 / 6
+    allowed = on.board.bending_mpa(duration)
+    return make(
+        "inside.bending", part="loose shelf", case=_CASE, unknown=unknown,
+        demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
+        template="A loose shelf is bent to {used} of what {board} may take.", parts={"board": on.board.name},
+        steps=(
+            *_loads(on, factor),
+            Step("l", "from pin to pin", Quantity(on.span_mm, "length")),
+            Step("M", "(G + k Q) l / 8", Quantity(moment, "moment")),
+            Step("σ", "M over b t² / 6", Quantity(moment / section, "stress")),
+            Step("σ'", on.board.bending_words, Quantity(allowed, "stress")),
+        ),
+    )  # fmt: skip
+
+
+def _sag(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
+    ei = on.board.e_mpa * inside(piece).deep_mm * piece.inner_mm**3 / 12
+    lasting = on.own_n * (1 + on.board.k_def) + on.contents_n * (1 + data.house("steady_share") * on.board.k_def)
+    sag, limit = 5 * lasting * on.span_mm**3 / (384 * ei), data.house("sag_limit")
+    return make(
+        "inside.sag", part="loose shelf", case="loaded, years", unknown=unknown,
+        demand=Quantity(sag, "fine"), capacity=Quantity(on.span_mm / limit, "fine"),
+        template="Over the years a loose shelf sags {demand}; the limit for {span} is {capacity}.",
+        parts={"span": Quantity(on.span_mm, "length")},
+        steps=(
+            *_loads(on, 1.0),
+            Step("E", f"stiffness of {on.board.name}", Quantity(on.board.e_mpa, "stress")),
+            Step("k_def", "creep of the board", Quantity(on.board.k_def, "ratio")),
+            Step("W", "G (1 + k_def) + Q (1 + ψ₂ k_def)", Quantity(lasting, "force")),
+            Step("w", "5 W l³ / 384 E I, free on its pins", Quantity(sag, "fine")),
+            Step(f"l / {limit:.0f}", "limit", Quantity(on.span_mm / limit, "fine")),
+        ),
+    )  # fmt: skip
+
+
+def _pin(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
+    """A pin in an upright or a side of the same board, its load a little out of the face."""
+    factor, d = data.uses()[piece.use].factor, data.house("pin_mm")
+    fe = wood.bearing_strength_mpa(on.board.g, d)
+    by_wood, by_pin, _ = pins.carries(fe * d, _DEEP_MM, _PIN_OUT_MM, _PIN_YIELD_MPA * d**3 / 6)
+    reduction = wood.reduction_terms(d, d)["IV"]
+    allowed, load = min(by_wood, by_pin) / reduction, (on.own_n + factor * on.contents_n) / _PINS
+    return make(
+        "inside.pin", part="shelf pin", case=_CASE, unknown=unknown,
+        demand=Quantity(load, "force"), capacity=Quantity(allowed, "force"),
+        template="Each shelf pin carries {demand} of {capacity}.",
+        steps=(
+            *_loads(on, factor),
+            Step("D", "pin", Quantity(d, "fine")),
+            Step("L", "pin in the wood", Quantity(_DEEP_MM, "fine")),
+            Step("e", "from the wood's face to where the shelf rests", Quantity(_PIN_OUT_MM, "fine")),
+            Step("F_e", f"dowel bearing strength of {on.board.name}", Quantity(fe, "stress")),
+            Step("P_w", "at yield of the wood", Quantity(by_wood, "force")),
+            Step("P_p", "at yield of the pin", Quantity(by_pin, "force")),
+            Step("R_d", "reduction term", Quantity(reduction, "ratio")),
+            Step("(G + k Q) / 4", "on one of four pins", Quantity(load, "force")),
+        ),
+    )  # fmt: skip
