@@ -52,6 +52,23 @@ class Promises(SimpleTestCase):
     def codes(self, now: Plan, key: str = "shelf") -> list[str]:
         return [cure.code for cure in self.kept(now, key) if cure.word == "holds"]
 
+    def test_a_box_on_one_stud_is_moved_onto_the_next(self) -> None:
+        """From 1 000 to 1 560 there is the stud at 1 200 alone; 80 mm to the right the next, 1 600, is 40 mm inside its end."""
+        sizes = {"left_mm": 1000.0, "length_mm": 560.0, "height_mm": 200.0, "top_mm": 660.0, "depth_mm": 380.0, "body_kg": 8.0}
+        box = put_up("cleat_cabinet", wall(), **sizes, supports_mm=(100.0, 200.0, 480.0), anchor="drill_zinc")
+        found = self.kept(plan(replace(box, things=(Thing(name="Lamp", mass_kg=11.0, out_mm=380.0),))), box.key)
+        [moved] = [cure for cure in found if "onto" in cure.code.split("-")]
+        self.assertEqual((moved.piece.left_mm, moved.piece.supports_mm), (1080.0, (120.0, 520.0)))
+        self.assertIn("Move it 80 mm to the right, onto one stud more", say.phrase(moved.label, "metric"))
+
+    def test_a_body_made_anew_comes_after_what_leaves_it_as_it_is(self) -> None:
+        sizes = {"length_mm": 1620.0, "height_mm": 184.0, "depth_mm": 286.0, "body_kg": 14.0, "cleat_mm": 38.0, "down_mm": 38.0}
+        box = put_up("cleat_cabinet", wall(), left_mm=900.0, **sizes, supports_mm=(300.0, 700.0, 1100.0, 1500.0))
+        box = replace(box, cleat="douglas_fir", screw_length_mm=101.6, things=(Thing(name="Vases", mass_kg=10.0),))
+        holds = ["taller" in cure.code for cure in self.kept(plan(box), box.key) if cure.word == "holds"]
+        self.assertEqual(holds, sorted(holds))
+        self.assertEqual(set(holds), {False, True})
+
     def test_when_one_change_is_not_enough_two_together_are_offered_and_then_three(self) -> None:
         tiles = (Thing(name="Tiles", mass_kg=60.0),)
         weak = bracket_shelf(board="pine_white", bracket="pressed_small", things=tiles)

@@ -10,7 +10,7 @@ from trade import data
 from trade.assess import judge_piece
 from trade.check import Check, Phrase, PieceVerdict, Quantity, Word, severity
 from trade.choose.order import heavier
-from trade.choose.remedies import remedies
+from trade.choose.remedies import anew, remedies
 from trade.errors import PlanError
 from trade.plan import AnyPiece, Plan
 
@@ -62,9 +62,9 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
             kept[remedy.code] = _cure(remedy.code, remedy.label, remedy.piece, then)
     if lighter := _lighter(piece, plan):
         kept["lighten"] = lighter
-    if all(cure.word != "holds" or cure.code == "lighten" for cure in kept.values()):
+    if all(cure.word != "holds" or cure.code == "lighten" or anew(cure.code) for cure in kept.values()):
         kept |= {cure.code: cure for cure in _together(plan, helped)}
-    ranked = sorted(kept.values(), key=lambda cure: (cure.word != "holds", cure.code == "lighten"))
+    ranked = sorted(kept.values(), key=lambda cure: (cure.word != "holds", cure.code == "lighten", anew(cure.code)))
     if len(ranked) > _MOST and lighter and lighter not in ranked[:_MOST]:
         ranked = [*ranked[: _MOST - 1], lighter]
     return tuple(ranked[:_MOST])
@@ -96,11 +96,15 @@ class _Course(NamedTuple):
 
 
 def _together(plan: Plan, helped: list[_Course]) -> Iterator[Cure]:
-    """Two changes together that make it hold, else three: each time the most helpful courses are followed further."""
+    """Two changes together that make it hold, else three: each time the most helpful courses are followed further.
+
+    Where none makes it hold, the best that at least stops it from failing.
+    """
     best: dict[str, _Course] = {}
-    for course in sorted(helped, key=lambda each: severity(each.then.governing)):
+    for course in sorted(helped, key=_roughly):
         best.setdefault(course.codes[0], course)
     courses = list(best.values())[:_FOLLOWED]
+    nearly: list[_Course] = []
     for _ in range(_MOST_TOGETHER - 1):
         further: list[_Course] = []
         for course in courses:
@@ -112,7 +116,16 @@ def _together(plan: Plan, helped: list[_Course]) -> Iterator[Cure]:
         yield from (_cure("-".join(each.codes), each.label, each.piece, each.then) for each in held.values())
         if held:
             return
-        courses = sorted(further, key=lambda each: severity(each.then.governing))[:_FOLLOWED]
+        courses = sorted(further, key=_roughly)[:_FOLLOWED]
+        nearly += [course for course in courses[:1] if course.then.word == "close"]
+    if nearly:
+        yield _cure("-".join(nearly[0].codes), nearly[0].label, nearly[0].piece, nearly[0].then)
+
+
+def _roughly(course: _Course) -> tuple[int, bool, float]:
+    """How bad it still is: of two that are as bad, the one with less trouble was tried first."""
+    rank, first, used = severity(course.then.governing)
+    return rank, first, round(used, 2)
 
 
 def _further(course: _Course, plan: Plan) -> list[_Course]:

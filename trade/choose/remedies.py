@@ -10,13 +10,14 @@ from msgspec.structs import replace
 from trade import data
 from trade.check import Check, Phrase, Quantity
 from trade.choose import placement, schools
+from trade.choose.slots import SHORTEST_OVERHANG_MM
 from trade.choose.wish import BOARD_WIDTHS_MM, THIN_MM
 from trade.cut.sold import sold_mm
 from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.held import anchor_of
 from trade.mounts import holes, mount_of
-from trade.plan import AnyPiece, Plan, Shelf
+from trade.plan import AnyPiece, Cabinet, Plan, Shelf
 from trade.wall.trued import fitted
 from trade.wall.zones import zones
 
@@ -24,6 +25,7 @@ _BOARD = ("board.", "sag.", "front.", "rail.", "cleat.bending", "panel.batten_be
 _BY_THICKNESS = (*_BOARD, "rod.", "dowel.", "plate.", "shelf.", "pin.", "peg.")
 _BY_DEPTH = ("screw.", "anchor.", "lining.", "pin.", "rod.", "dowel.", "shelf.", "bracket.", "cleat.", "hole.", "box.")
 _CLEAR_MM = 1.0  # beyond what must lie between, so that a rounded mark keeps it too
+_MOVED_MM = 420.0  # house rule: moved by up to a stud's spacing it still hangs where it was wanted
 _THICKER_MM = (25.0, 32.0, 38.0, 45.0)
 
 
@@ -49,16 +51,14 @@ def remedies(piece: AnyPiece, plan: Plan, wrong: Iterable[Check]) -> Iterator[Re
             yield remedy
 
 
+def anew(code: str) -> bool:
+    """Whether a change, or one of several together, makes the body anew: the most trouble, so it comes last."""
+    return "taller" in code.split("-")
+
+
 def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy]:
     wall, elsewhere = plan.wall, [code for code in codes if not code.startswith(_BOARD)]
-    missing = any(not seat.anchored and not seat.in_stud for seat in mount_of(piece).seats(piece, wall))
-    if missing and wall.uprights:
-        yield Remedy("seat", Phrase("Set its supports on the studs under it"), placement.on_studs(piece, wall))
-        for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm), key=abs)[:3]:
-            side = "right" if shift > 0 else "left"
-            label = Phrase("Move it {by} to the " + side, {"by": Quantity(abs(shift), "length")})
-            if piece.left_mm + shift >= 0:
-                yield Remedy("seat", label, replace(piece, left_mm=piece.left_mm + shift))
+    yield from _to_studs(piece, plan)
     if any(code.startswith(("piece.", "hole.")) for code in codes):
         yield from _clear(piece, plan)
     if "rod.hole" in codes:
@@ -82,6 +82,46 @@ def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy
         yield from _boards(piece, plan)
     if any(code.startswith(_BY_DEPTH) for code in codes):
         yield from _narrower(piece, plan)
+    if isinstance(piece, Cabinet):
+        yield from _taller(piece)
+
+
+def _to_studs(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Its supports onto studs, itself moved a little where that helps."""
+    wall, seats = plan.wall, mount_of(piece).seats(piece, plan.wall)
+    if any(not seat.anchored and not seat.in_stud for seat in seats) and wall.uprights:
+        yield Remedy("seat", Phrase("Set its supports on the studs under it"), placement.on_studs(piece, wall))
+        for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm), key=abs)[:3]:
+            if piece.left_mm + shift >= 0:
+                label = Phrase("Move it {by} " + _side(shift), {"by": Quantity(abs(shift), "length")})
+                yield Remedy("seat", label, replace(piece, left_mm=piece.left_mm + shift))
+    if any(not seat.in_stud for seat in seats):
+        yield from _onto_one_more(piece, plan)
+
+
+def _onto_one_more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """To either side by as little as brings one more stud under it, its supports on all that it wants of them."""
+    wall, studs = plan.wall, [stud.centre_mm for stud in plan.wall.uprights]
+    low, high = piece.left_mm + SHORTEST_OVERHANG_MM, piece.left_mm + piece.length_mm - SHORTEST_OVERHANG_MM
+    shifts = [x - (high if x > high else low) for x in studs]
+    for shift in sorted((shift for shift in shifts if abs(shift) <= _MOVED_MM), key=abs):
+        left = piece.left_mm + shift
+        more = sum(low + shift <= x <= high + shift for x in studs) > sum(low <= x <= high for x in studs)
+        if more and 0 <= left <= wall.width_mm - piece.length_mm:
+            label = Phrase("Move it {by} " + _side(shift) + ", onto one stud more", {"by": Quantity(abs(shift), "length")})
+            yield Remedy("onto", label, placement.on_studs(replace(piece, left_mm=left), wall))
+
+
+def _side(shift_mm: float) -> str:
+    return "to the right" if shift_mm > 0 else "to the left"
+
+
+def _taller(piece: Cabinet) -> Iterator[Remedy]:
+    """A body that is made anew, its foot further down the wall."""
+    for more in (100.0, 200.0):
+        if piece.top_mm - piece.height_mm > more:
+            label = Phrase("A body {h} high, its foot further down the wall", {"h": Quantity(piece.height_mm + more, "length")})
+            yield Remedy("taller", label, replace(piece, height_mm=piece.height_mm + more))
 
 
 def _boards(piece: Shelf, plan: Plan) -> Iterator[Remedy]:
