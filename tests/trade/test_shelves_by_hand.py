@@ -131,6 +131,15 @@ class Ledgers(Case):
         moment = next(step.result.value for step in found.steps if step.symbol == "M")
         self.assertAlmostEqual(found.demand.value, moment * fir / (steel + fir) / (19 * 25**2 / 6), places=6)
 
+    def test_a_board_s_own_weight_sags_whole_whatever_the_use(self) -> None:
+        bare = {"board": "oak_red", "thickness_mm": 30.0}
+        sags = [self.check("front.sag", self.shelf(**bare, use=use)).demand.value for use in ("display", "hard")]
+        self.assertAlmostEqual(sags[0], sags[1], places=9)
+        own = ledgers.board_n(self.shelf(**bare)) / 2  # on half its depth, 1 000 long
+        row, depth = data.boards()["oak_red"], self.shelf().depth_mm
+        inertia = depth / 2 * 30**3 / 12
+        self.assertAlmostEqual(sags[0], 5 * (own + 4 * KG) * 1e9 * (1 + row.k_def) / (384 * row.e_mpa * inertia), places=6)
+
     def test_holds_fails_and_nobody_knows(self) -> None:
         self.assertEqual(self.word(self.shelf(stiffener_mm=38.0, side_screws=4)), "holds")
         self.fails("ledger.front", self.shelf(right_side=False))

@@ -101,11 +101,13 @@ def side_shapes(piece: Ledgered) -> list[Shape]:
 class Strip(NamedTuple):
     """The front of a board as a beam: half its depth, and a strip under its edge, each of its own wood or metal.
 
-    `parts`: what bends, by its name and its row of the boards table.
+    `even_n`: evenly on a span, contents with their use factor; `own_n`: the board's own part of it. `parts`: what bends, by its
+    name and its row of the boards table.
     """
 
     span_mm: float
     even_n: float
+    own_n: float
     points_n: tuple[tuple[float, float], ...]
     parts: tuple[tuple[str, str, composite.Part], ...]
 
@@ -130,7 +132,8 @@ def front_strip(
     span = beam.widest_mm(piece.length_mm, places_mm)
     loads, outs = contents_of(piece)
     use = data.uses()[piece.use].factor
-    even = sum(load.total_n for load in loads if load.end_mm > load.start_mm) * use / 2 + board_n(piece) / 2
+    own, share = board_n(piece) / 2, span / piece.length_mm
+    even = sum(load.total_n for load in loads if load.end_mm > load.start_mm) * use / 2 + own
     points = tuple(
         (load.start_mm, load.total_n * use * min(out / piece.depth_mm, 1.0))
         for load, out in zip(loads, outs, strict=True)
@@ -140,7 +143,7 @@ def front_strip(
     sizes += [("strip under its front edge", under, under_thick_mm, under_mm)] if under_mm else []
     rows = data.boards()
     parts = tuple((name, key, composite.Part(rows[key].e_mpa, wide, high, rows[key].k_def)) for name, key, wide, high in sizes)
-    return Strip(span, even / piece.length_mm * span, points, parts)
+    return Strip(span, even * share, own * share, points, parts)
 
 
 def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> list[Check]:
@@ -156,7 +159,8 @@ def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> lis
         Step(f"E I_{n}", f"stiffness of the {name}, {data.boards()[key].name}, N m²", Quantity(part.ei_nmm2 / 1e9, "ratio"))
         for n, (name, key, part) in enumerate(strip.parts, start=1)
     )
-    sag = (5 * strip.even_n * l**3 / 384 + inside * l**3 / 48) / composite.ei_nmm2(strip.bending, creep=True) / use.factor
+    even, single = (strip.even_n - strip.own_n) / use.factor + strip.own_n, inside / use.factor
+    sag = (5 * even * l**3 / 384 + single * l**3 / 48) / composite.ei_nmm2(strip.bending, creep=True)
     limit = l / data.house("sag_limit")
     sags = make(
         "front.sag", part="board", case="loaded, years", unknown=unknown,
@@ -165,7 +169,9 @@ def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> lis
         parts={"span": Quantity(l, "length")},
         steps=(
             *given, *stiff,
-            Step("w_∞", "(5 w l³/384 + P l³/48) / Σ E I / (1 + k_def)", Quantity(sag, "fine")),
+            Step("k", "use factor on contents, left out of a sag", Quantity(use.factor, "ratio")),
+            Step("w_1", "(w less own weight) / k, and own weight", Quantity(even, "force")),
+            Step("w_∞", "(5 w_1 l³/384 + P/k l³/48) / Σ E I / (1 + k_def)", Quantity(sag, "fine")),
             Step(f"l / {data.house('sag_limit'):.0f}", "limit", Quantity(limit, "fine")),
         ),
     )  # fmt: skip
