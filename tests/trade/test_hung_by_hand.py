@@ -68,7 +68,27 @@ class Rails(Case):
         lasting, pushed = rail.twists(self.rail())
         self.assertAlmostEqual(lasting, 8 * 1.25 * KG * 100 / 2, places=3)
         self.assertAlmostEqual(pushed, 18_216, delta=1)
-        self.assertAlmostEqual(self.check("rail.twist", self.rail()).demand.value, 18_216 / 9_390, delta=0.001)
+        steps = {step.symbol: step.result.value for step in self.check("rail.twist", self.rail()).steps}
+        self.assertAlmostEqual(steps["τ"], 18_216 / 9_390, delta=0.001)
+
+    def test_rolling_by_hand(self) -> None:
+        """z = 0.45·90 = 40.5. 98.07·100/40.5 = 242.1 N outward, half way of 800: 48 428 N mm; a push of 150·100/40.5 = 370.4 N: 74 074.
+
+        122 502 over 90·19²/6 = 5 415 mm³: 22.62 MPa. It shares with twist: u_T u_M / √(u_T² + u_M²); on bare studs there is no edge to roll on.
+        """
+        lasting, pushed = rail.rolls(self.rail())
+        self.assertAlmostEqual(lasting, 48_428, delta=1)
+        self.assertAlmostEqual(pushed, 122_502, delta=1)
+        steps = {step.symbol: step.result.value for step in self.check("rail.twist", self.rail()).steps}
+        self.assertAlmostEqual(steps["σ"], 22.62, delta=0.01)
+        self.assertAlmostEqual(
+            steps["u_M"], 22.62 / steps["σ'"] + self.check("rail.bending", self.rail()).utilisation, delta=0.001
+        )
+        twist, roll = steps["u_T"], steps["u_M"]
+        least = min(((n / 500 * twist) ** 2 + ((1 - n / 500) * roll) ** 2) ** 0.5 for n in range(501))
+        self.assertAlmostEqual(self.check("rail.twist", self.rail()).demand.value, least, delta=0.001)
+        bare = next(c for c in assess_piece(self.rail(), wall(layers=())).checks if c.code == "rail.twist")
+        self.assertAlmostEqual(bare.demand.value, twist)
 
     def test_holds_fails_and_nobody_knows(self) -> None:
         self.assertEqual(self.word(self.rail()), "holds")

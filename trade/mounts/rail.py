@@ -5,6 +5,7 @@ screws out of the wall: what may hang is not one number but one at each place al
 """
 
 from itertools import pairwise
+from math import hypot
 from typing import Any, ClassVar, TypeVar
 
 from msgspec.structs import replace
@@ -23,6 +24,7 @@ from trade.plan import Rail, Thing, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
 
+_ROLL_SHARE = 0.45  # house rule: the edge presses on a tenth of the rail's height, its middle a twentieth from the edge
 R = TypeVar("R", bound=Rail)
 
 
@@ -47,11 +49,11 @@ class Railed(Mount[R]):
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, self.support_noun, loads)]
         load = rail_load(piece)
-        demands = load.demands()
+        bending = _bending(piece, load.board_demands(), loads)
         return [
-            *fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads),
-            _bending(piece, load.board_demands(), loads),
-            _twist(piece, loads),
+            *fastening.checks(self.seats(piece, wall), load.demands(), backing(wall).unknown, loads),
+            bending,
+            _twist(piece, wall, bending.utilisation, loads),
         ]
 
     def hanging(self, piece: R, wall: Wall, policy: Policy) -> Hanging:
@@ -197,23 +199,61 @@ def twists(piece: Rail) -> tuple[float, float]:
     return lasting, pushed
 
 
-def _twist(piece: Rail, unknown: tuple[str, ...]) -> Check:
+def rolls(piece: Rail) -> tuple[float, float]:
+    """The greatest bending out of the wall, for years and with a push, N mm, in a rail that rolls about its lower edge.
+
+    Its back lies on the wall, so what would turn it presses that edge and pulls its middle outward: turning load over the height
+    between them. Each gap is hinged at its studs (to the safe side), each overhang is held by its stud.
+    """
+    use, lever = data.uses()[piece.use], _ROLL_SHARE * piece.height_mm
+    loads, outs = contents_of(piece)
+    ends = (0.0, *piece.supports_mm, piece.length_mm)
+    lasting = pushed = 0.0
+    for n, (a, b) in enumerate(pairwise(ends)):
+        if b - a < 1e-6:
+            continue
+        free = n in (0, len(ends) - 2)
+        stud, most = (b if n == 0 else a), 0.0
+        for load, out in zip(loads, outs, strict=True):
+            x = (load.start_mm + load.end_mm) / 2
+            if a <= x <= b:
+                most += load.total_n * out * use.factor / lever * (abs(x - stud) if free else (x - a) * (b - x) / (b - a))
+        push = use.push_n * piece.depth_mm / lever * (b - a) * (1.0 if free else 0.25)
+        lasting, pushed = max(lasting, most), max(pushed, most + push)
+    return lasting, pushed
+
+
+def _twist(piece: Rail, wall: Wall, bent: float, unknown: tuple[str, ...]) -> Check:
+    """What reaches out, shared between twisting the rail and rolling it about its lower edge as suits it best (lower bound).
+
+    On bare studs no edge presses on anything between them, and all of it twists. `bent`: how much of the rail its own bending
+    takes already.
+    """
     row, (short, long) = data.boards()[piece.board], sorted((piece.thickness_mm, piece.height_mm))
-    form = (1 - 0.63 * short / long) / 3 * long * short**2
-    lasting, pushed = twists(piece)
+    form, section = (1 - 0.63 * short / long) / 3 * long * short**2, piece.height_mm * piece.thickness_mm**2 / 6
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    turning, duration, case = max(
-        ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed on a hook")), key=lambda t: t[0] / t[1]
-    )
-    allowed = row.shearing_mpa(duration)
+    cases = zip(twists(piece), rolls(piece), (years, minutes), ("for years", "and pushed on a hook"), strict=True)
+    turning, rolled, duration, case = max(cases, key=lambda each: each[0] / each[2])
+    shear, bending = row.shearing_mpa(duration), row.bending_mpa(duration)
+    twisted, rolling = turning / form / shear, rolled / section / bending + bent
+    bare = wall.layers == () and bool(wall.uprights)
+    used = twisted if bare or not twisted else twisted * rolling / hypot(twisted, rolling)
     return make(
-        "rail.twist", part="board", case=case, unknown=unknown,
-        demand=Quantity(turning / form, "stress"), capacity=Quantity(allowed, "stress"),
-        template="What reaches out between studs twists the rail, to {used} of what {wood} may take.", parts={"wood": row.name},
+        "rail.twist", part="board", case=f"loaded, {case}", unknown=unknown,
+        demand=Quantity(used, "percent"), capacity=Quantity(1.0, "percent"),
+        template="What reaches out between studs turns the rail, to {used} of what {wood} may take.",
+        parts={"wood": row.name},
         steps=(
-            Step("T", f"greatest twist between studs, {case}", Quantity(turning, "moment")),
-            Step("W_t", "h t² (1 − 0.63 t/h) / 3, mm³", Quantity(form, "ratio")),
-            Step("τ", "T / W_t", Quantity(turning / form, "stress")),
-            Step("τ'", f"{data.house('mor_share')} of its shear strength × C_D", Quantity(allowed, "stress")),
+            Step("T", "greatest twist between studs, were it free of the wall", Quantity(turning, "moment")),
+            Step("τ", "T over h t² (1 − 0.63 t/h) / 3", Quantity(turning / form, "stress")),
+            Step("τ'", f"{data.house('mor_share')} of its shear strength × C_D", Quantity(shear, "stress")),
+            Step("z", f"{_ROLL_SHARE} h, pressed lower edge to middle", Quantity(_ROLL_SHARE * piece.height_mm, "length")),
+            Step("M", "greatest bending outward, were all of it to roll: turning load over z", Quantity(rolled, "moment")),
+            Step("σ", "M over h t² / 6", Quantity(rolled / section, "stress")),
+            Step("σ'", row.bending_words, Quantity(bending, "stress")),
+            Step("u_V", "its own bending, up and down", Quantity(bent, "percent")),
+            Step("u_T", "τ / τ'", Quantity(twisted, "percent")),
+            Step("u_M", "σ / σ' + u_V", Quantity(rolling, "percent")),
+            Step("u", "u_T, bare studs" if bare else "u_T u_M / √(u_T² + u_M²), best sharing", Quantity(used, "percent")),
         ),
     )  # fmt: skip
