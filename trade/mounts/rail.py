@@ -247,7 +247,7 @@ def _twist(piece: Rail, wall: Wall, bent: float, unknown: tuple[str, ...]) -> Ch
             Step("T", "greatest twist between studs, were it free of the wall", Quantity(turning, "moment")),
             Step("τ", "T over h t² (1 − 0.63 t/h) / 3", Quantity(turning / form, "stress")),
             Step("τ'", f"{data.house('mor_share')} of its shear strength × C_D", Quantity(shear, "stress")),
-            Step("z", f"{_ROLL_SHARE} h, pressed lower edge to middle", Quantity(_ROLL_SHARE * piece.height_mm, "length")),
+            Step("z", f"{_ROLL_SHARE} of its height, pressed edge to middle", Quantity(_ROLL_SHARE * piece.height_mm, "length")),
             Step("M", "greatest bending outward, were all of it to roll: turning load over z", Quantity(rolled, "moment")),
             Step("σ", "M over h t² / 6", Quantity(rolled / section, "stress")),
             Step("σ'", row.bending_words, Quantity(bending, "stress")),
