@@ -87,7 +87,7 @@ class _Work:
         return done if done.area_m2 > 0 else done._replace(coats=())
 
     def _hardens(self) -> float:
-        """Hours from the last coat until the piece may be loaded; nought where none of its wood is finished here."""
+        """Hours from the last coat until the piece may be loaded; 0 where none of its wood is finished here."""
         return max((each.row.load_days for each in self.finished.coats), default=0.0) * 24 * self.finished.slower
 
     def _finish(self, bored: Do) -> Step:

@@ -109,7 +109,7 @@ def checks(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[
 
 
 def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
-    """Pulled out evenly between its screws, it bends about its thin way."""
+    """Pulled out evenly between its screws, it bends flatwise."""
     row, span = data.boards()[bevel.wood], widest_mm(bevel.length_mm, bevel.supports_mm)
     where, apart = strips.bent_where(bevel.length_mm, bevel.supports_mm)
 

@@ -11,7 +11,7 @@ _TOUCHING_MM = 1e-6
 
 
 def headroom_mm(piece: AnyPiece) -> float:
-    """What must stay free above a piece for the tallest thing on it and a hand; nought where nobody said how high things are."""
+    """What must stay free above a piece for the tallest thing on it and a hand; 0 where nobody said how high things are."""
     if mount_of(piece).carries != "on":
         return 0.0
     tallest = max((thing.high_mm for thing in piece.things if thing.high_mm is not None), default=None)

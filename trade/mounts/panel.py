@@ -278,7 +278,7 @@ def _batten_over_box(piece: Panel, own: Box, wall: Wall) -> list[Check]:
 
 
 def _batten_bending(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
-    """The top batten, pulled out evenly between its screws, bends about its thin way."""
+    """The top batten, pulled out evenly between its screws, bends flatwise."""
     row, span = data.boards()[_BATTEN], widest_mm(piece.length_mm, piece.supports_mm)
     where, apart = strips.bent_where(piece.length_mm, piece.supports_mm)
     pull, duration, case = _worst(piece, demands)

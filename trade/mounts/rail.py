@@ -4,9 +4,10 @@ The rail is a continuous beam over its studs. A hook that reaches out between tw
 screws out of the wall: what may hang is not one number but one at each place along the rail.
 """
 
+from collections.abc import Iterator
 from itertools import pairwise
 from math import hypot
-from typing import Any, ClassVar, TypeVar
+from typing import Any, ClassVar, NamedTuple, TypeVar
 
 from msgspec.structs import replace
 
@@ -170,32 +171,60 @@ def _bending(piece: Rail, demands: tuple[BoardDemand, BoardDemand], unknown: tup
     )  # fmt: skip
 
 
+class _Gap(NamedTuple):
+    """Part of a rail between two neighbouring studs, or its overhang beyond one: its ends, the studs there, what turns it.
+
+    `turning`: place along the rail and N mm, with the use factor, of each load in it.
+    """
+
+    start_mm: float
+    end_mm: float
+    studs_mm: tuple[float, ...]
+    turning: list[tuple[float, float]]
+
+    @property
+    def long_mm(self) -> float:
+        return self.end_mm - self.start_mm
+
+    @property
+    def free(self) -> bool:
+        """Whether it is an overhang."""
+        return len(self.studs_mm) == 1
+
+    def off_mm(self, x_mm: float) -> float:
+        """How far a place is from the nearest stud."""
+        return min(abs(x_mm - stud) for stud in self.studs_mm)
+
+
+def _gaps(piece: Rail) -> Iterator[_Gap]:
+    """Its overhangs and the gaps between its studs, from the left."""
+    factor = data.uses()[piece.use].factor
+    loads, outs = contents_of(piece)
+    turning = [((load.start_mm + load.end_mm) / 2, load.total_n * out * factor) for load, out in zip(loads, outs, strict=True)]
+    ends = (0.0, *piece.supports_mm, piece.length_mm)
+    for n, (a, b) in enumerate(pairwise(ends)):
+        if b - a >= 1e-6:
+            studs = (b,) if n == 0 else (a,) if n == len(ends) - 2 else (a, b)
+            yield _Gap(a, b, studs, [(x, moment) for x, moment in turning if a <= x <= b])
+
+
 def twists(piece: Rail) -> tuple[float, float]:
     """The greatest twist for years and with a push, N mm, in a rail that its studs keep from twisting.
 
     What turns a gap goes to its two studs by distance; what turns an overhang goes to the one stud. Within the rail's own height
     of a stud less and less of it twists: there the screws hold it at once (house rule).
     """
-    use, near = data.uses()[piece.use], piece.height_mm
-    loads, outs = contents_of(piece)
-    ends = (0.0, *piece.supports_mm, piece.length_mm)
+    near, push_nmm = piece.height_mm, data.uses()[piece.use].push_n * piece.depth_mm
     lasting = pushed = 0.0
-    for n, (a, b) in enumerate(pairwise(ends)):
-        if b - a < 1e-6:
-            continue
-        studs = (b,) if n == 0 else (a,) if n == len(ends) - 2 else (a, b)
-        inside = []
-        for load, out in zip(loads, outs, strict=True):
-            x = (load.start_mm + load.end_mm) / 2
-            if a <= x <= b:
-                share = min(min(abs(x - stud) for stud in studs) / near, 1.0)
-                inside.append((x, load.total_n * out * use.factor * share))
-        if len(studs) == 1:
-            most, push = sum(moment for _, moment in inside), min((b - a) / near, 1.0)
+    for gap in _gaps(piece):
+        a, b, long = gap.start_mm, gap.end_mm, gap.long_mm
+        inside = [(x, moment * min(gap.off_mm(x) / near, 1.0)) for x, moment in gap.turning]
+        if gap.free:
+            most, push = sum(moment for _, moment in inside), min(long / near, 1.0)
         else:
-            most = max(sum(m * (b - x) for x, m in inside), sum(m * (x - a) for x, m in inside)) / (b - a)
-            push = max(1 - near / (b - a), 0.5) * min((b - a) / 2 / near, 1.0)
-        lasting, pushed = max(lasting, most), max(pushed, most + push * use.push_n * piece.depth_mm)
+            most = max(sum(m * (b - x) for x, m in inside), sum(m * (x - a) for x, m in inside)) / long
+            push = max(1 - near / long, 0.5) * min(long / 2 / near, 1.0)
+        lasting, pushed = max(lasting, most), max(pushed, most + push * push_nmm)
     return lasting, pushed
 
 
@@ -205,21 +234,12 @@ def rolls(piece: Rail) -> tuple[float, float]:
     Its back lies on the wall, so what would turn it presses that edge and pulls its middle outward: turning load over the height
     between them. Each gap is hinged at its studs (to the safe side), each overhang is held by its stud.
     """
-    use, lever = data.uses()[piece.use], _ROLL_SHARE * piece.height_mm
-    loads, outs = contents_of(piece)
-    ends = (0.0, *piece.supports_mm, piece.length_mm)
+    lever, push_nmm = _ROLL_SHARE * piece.height_mm, data.uses()[piece.use].push_n * piece.depth_mm
     lasting = pushed = 0.0
-    for n, (a, b) in enumerate(pairwise(ends)):
-        if b - a < 1e-6:
-            continue
-        free = n in (0, len(ends) - 2)
-        stud, most = (b if n == 0 else a), 0.0
-        for load, out in zip(loads, outs, strict=True):
-            x = (load.start_mm + load.end_mm) / 2
-            if a <= x <= b:
-                most += load.total_n * out * use.factor / lever * (abs(x - stud) if free else (x - a) * (b - x) / (b - a))
-        push = use.push_n * piece.depth_mm / lever * (b - a) * (1.0 if free else 0.25)
-        lasting, pushed = max(lasting, most), max(pushed, most + push)
+    for gap in _gaps(piece):
+        a, b, long = gap.start_mm, gap.end_mm, gap.long_mm
+        most = sum(m / lever * (gap.off_mm(x) if gap.free else (x - a) * (b - x) / long) for x, m in gap.turning)
+        lasting, pushed = max(lasting, most), max(pushed, most + push_nmm / lever * long * (1.0 if gap.free else 0.25))
     return lasting, pushed
 
 
