@@ -1,6 +1,7 @@
 """The trade from a shell: `python -m trade assess plan.json`."""
 
 import argparse
+import functools
 import sys
 from collections.abc import Callable
 from datetime import datetime
@@ -46,6 +47,7 @@ def main(argv: list[str] | None = None) -> int:
         return BAD_FILE
 
 
+@functools.cache
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="python -m trade", description=__doc__)
     commands = parser.add_subparsers(dest="command", required=True)
