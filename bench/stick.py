@@ -43,10 +43,10 @@ def stick(desk: "Desk") -> list[dict[str, str]]:
     )
     unloaded = sum(not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces)
     words = [piece.word for piece in verdict.pieces]
-    counts = [(words.count(word), say.WORDS[word].lower()) for word in ("wont_hold", "close", "cannot_tell")]
+    counts = [(words.count(word), say.WORDS[word].lower()) for word in ("doesnt_fit", "wont_hold", "close", "cannot_tell")]
     trouble = ", ".join(f"{n} {word}" for n, word in counts if n)
-    fails = "trouble" if counts[0][0] or counts[1][0] else "waiting"
-    ready = desk.piece_verdict is not None and desk.piece_verdict.word in ("holds", "close")
+    fails = "trouble" if any(n for n, _ in counts[:3]) else "waiting"
+    ready = desk.piece_verdict is not None and not desk.piece_verdict.fails
     sawn = count_parts(plan)
     states = {
         "survey": ("waiting", "ask more") if unsure else ("done", found),

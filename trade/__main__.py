@@ -28,13 +28,13 @@ from trade.measure import Units, read_length, read_weight
 from trade.plan import BracketShelf, Plan, Thing, Wall
 from trade.wall.survey import survey
 
-EXIT: dict[Word, int] = {"holds": 0, "close": 0, "wont_hold": 1, "cannot_tell": 2}
+EXIT: dict[Word, int] = {"holds": 0, "holds_but": 0, "close": 0, "wont_hold": 1, "cannot_tell": 2, "doesnt_fit": 4}
 BAD_FILE = 3
 _FAR_MM = 1e6
 
 
 def main(argv: list[str] | None = None) -> int:
-    """Run one command; the exit status says the verdict: 0 holds, 1 won't hold, 2 can't tell, 3 bad file or bad words."""
+    """Run one command. Its exit status: 0 holds, 1 won't hold, 2 can't tell, 3 bad file or bad words, 4 doesn't fit."""
     asked = _parser().parse_args(argv)
     try:
         return int(_COMMANDS[asked.command](asked))
@@ -232,7 +232,7 @@ def _sag(asked: argparse.Namespace) -> int:
         raise TradeError("A board needs two supports or more.")
     found = telling.sag_of(ShelfLoad(shelf, 0.0, 0.0))
     _say(asked, found, telling.sag_as_text(found, units))
-    return EXIT["holds" if found["years_mm"] <= found["limit_mm"] else "wont_hold"]
+    return EXIT["holds" if found["years_mm"] <= found["limit_mm"] else "holds_but"]
 
 
 def _schema(_: argparse.Namespace) -> int:

@@ -1,6 +1,8 @@
 """The main door: a plan in, a verdict out."""
 
-from trade import check
+from msgspec.structs import replace
+
+from trade import check, data
 from trade.check import Check, PieceVerdict, Quantity, Verdict, make
 from trade.mounts import fit, made, mount_of, surroundings
 from trade.mounts.base import Box
@@ -33,7 +35,13 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
         _agreed(piece, plan),
         *made.checks(piece, plan),
     )
-    return _verdict(piece, plan.wall, [found for found in asked if found is not None])
+    found = _verdict(piece, plan.wall, [found for found in asked if found is not None])
+    return found if plan.policy.minds == "usual" else _minded(found, data.house(f"minds_{plan.policy.minds}"))
+
+
+def _minded(verdict: PieceVerdict, times: float) -> PieceVerdict:
+    """The same with wider or narrower limits of what is a nuisance by its size: a sag, a droop, a wobble, a dent."""
+    return replace(verdict, checks=_ranked([check.within(times) if check.sized else check for check in verdict.checks]))
 
 
 def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
@@ -63,7 +71,7 @@ def _agreed(piece: AnyPiece, plan: Plan) -> Check | None:
     if not loose:
         return None
     return make(
-        "policy.studs_only", part=loose[0].part, support=loose[0].index, case="any", advice=True,
+        "policy.studs_only", part=loose[0].part, support=loose[0].index, case="any",
         demand=Quantity(len(loose), "count"), capacity=Quantity(0.5, "count"),
         template="Studs only was agreed for this job; the {part} hangs on an anchor.", parts={"part": loose[0].part},
     )  # fmt: skip
@@ -77,7 +85,7 @@ def _clash(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]]) -> Chec
         if height := surroundings.crowded(own, room):
             needed, spanned = height
             return make(
-                "piece.clash", part="shelf", case="any", fit=True,
+                "piece.clash", part="shelf", case="any",
                 demand=Quantity(needed, "length"), capacity=Quantity(spanned, "length"),
                 template="It runs into “{other}”: one above the other they need {demand} of height, and span {capacity}.",
                 parts={"other": other.name},

@@ -1,18 +1,26 @@
 """What the rules answer with: frozen results that carry their units, their source and the whole sum. They print nothing."""
 
-from typing import Literal
+from collections.abc import Iterable
+from math import inf
+from typing import Literal, get_args
 
 import msgspec
 
 from trade import data
+from trade.data.rows import Limit
 
 Kind = Literal["force", "pull", "stress", "length", "fine", "moment", "mass", "ratio", "percent", "line", "count", "area"]
 """force N · pull N, said as a weight · stress MPa · length mm · fine mm, small · moment N mm · mass kg · line N/mm ·
 area mm2 · ratio and count without a unit · percent, a ratio said in hundredths."""
-Word = Literal["holds", "close", "cannot_tell", "wont_hold"]
-FAILS: tuple[Word, ...] = ("wont_hold", "cannot_tell")  # with these nobody drills yet
-_ORDER: tuple[Word, ...] = ("holds", "close", "cannot_tell", "wont_hold")
-_RANK: dict[Word, int] = {word: n for n, word in enumerate(_ORDER)}
+Word = Literal["holds", "holds_but", "close", "cannot_tell", "doesnt_fit", "wont_hold"]
+"""What is said of a check or a piece, best first. Strength alone says `holds`, `close` and `wont_hold`; what doesn't fit says
+`doesnt_fit`; of either it may be that nobody `cannot_tell`. A nuisance in service turns `holds` into `holds_but`, no more."""
+FAILED: tuple[Word, ...] = ("wont_hold", "doesnt_fit")
+FAILS: tuple[Word, ...] = ("cannot_tell", *FAILED)  # with these nobody drills yet
+_ORDER: tuple[Word, ...] = get_args(Word)
+LIMITS: tuple[Limit, ...] = get_args(Limit)
+RANK: dict[Word, int] = {word: n for n, word in enumerate(_ORDER)}
+OVER: dict[Limit, Word] = {"strength": "wont_hold", "service": "holds_but", "fit": "doesnt_fit"}
 
 
 class Quantity(msgspec.Struct, frozen=True, gc=False):
@@ -41,8 +49,9 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     """One question asked of a piece: what is demanded, what is there, by which rule.
 
     `part` names what governs (`board`, `left bracket`), `support` its number from the left, from 0, when it is a support; `case`
-    the load case. `unknown` lists what to find out before the answer can be trusted. `advice`: going over it is a nuisance, not
-    a failure. `fit`: a size that fits or does not; nearly too big is no nearer to failing.
+    the load case. `unknown` lists what to find out before the answer can be trusted. `limit`: which limit state it asks about,
+    strength (it breaks, comes out, climbs off, tips), service (it sags, droops, wobbles) or fit (it can't be built as drawn);
+    `threshold`: a size that is reached or not, where nearly is no nearer to failing; `but`: a nuisance in a few words.
     """
 
     code: str
@@ -56,8 +65,9 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     sentence: Phrase
     steps: tuple[Step, ...] = ()
     support: int | None = None
-    advice: bool = False
-    fit: bool = False
+    limit: Limit = "strength"
+    threshold: bool = False
+    but: str = ""
     unknown: tuple[str, ...] = ()
 
     @property
@@ -66,14 +76,34 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
         return self.demand.value / self.capacity.value
 
     @property
+    def gradual(self) -> bool:
+        """Whether it asks for strength, of which more may be used than before."""
+        return self.limit == "strength" and not self.threshold
+
+    @property
+    def sized(self) -> bool:
+        """Whether it is a nuisance by its size, of which one person minds more than another."""
+        return self.limit == "service" and self.demand.kind in ("fine", "moment")
+
+    def within(self, times: float) -> "Check":
+        """The same against a limit so many times as wide."""
+        limit = Quantity(self.capacity.value * times, self.capacity.kind)
+        said = self.sentence.parts | {"capacity": limit, "used": Quantity(self.demand.value / limit.value, "percent")}
+        step = Step("limit", "times how much it is minded", limit)
+        sentence = Phrase(self.sentence.template, said)
+        return msgspec.structs.replace(self, capacity=limit, sentence=sentence, steps=(*self.steps, step))
+
+    @property
     def word(self) -> Word:
         """The verdict of this check alone. An unknown hides nothing that fails already."""
         used = self.demand.value / self.capacity.value
         if not used <= 1:  # what is not a number fails too
-            return "close" if self.advice else "wont_hold"
+            return OVER[self.limit]
+        if self.limit == "service":
+            return "holds"
         if self.unknown:
             return "cannot_tell"
-        nearly = not (self.advice or self.fit) and used > data.house("close_from")
+        nearly = self.gradual and used > data.house("close_from")
         return "close" if nearly else "holds"
 
 
@@ -95,17 +125,47 @@ class PieceVerdict(msgspec.Struct, frozen=True, kw_only=True):
     @property
     def word(self) -> Word:
         """The worst word of its checks."""
-        return worst(check.word for check in self.checks)
+        return self.checks[0].word if self.checks else "holds"
+
+    @property
+    def fails(self) -> bool:
+        """Whether nobody drills for it yet."""
+        return self.word in FAILS
 
     @property
     def governing(self) -> Check:
         """The check that decides."""
         return self.checks[0]
 
+    def of(self, limit: Limit) -> tuple[Check, ...]:
+        """Its checks of one limit state, worst first."""
+        return tuple(check for check in self.checks if check.limit == limit)
+
+    @property
+    def weakest(self) -> Check | None:
+        """What uses its strength most; None where nothing asks for any."""
+        failed = self.governing if self.checks and self.governing.word == "wont_hold" else None
+        return failed or max((check for check in self.checks if check.gradual), key=lambda check: check.utilisation, default=None)
+
+    @property
+    def used(self) -> float:
+        """How much of its strength is used."""
+        return self.weakest.utilisation if self.weakest else 0.0
+
+    @property
+    def nuisance(self) -> Check | None:
+        """The worst of what is a nuisance in service; None where there is none."""
+        return next((check for check in self.checks if check.word == "holds_but"), None)
+
+    @property
+    def but(self) -> str:
+        """The worst nuisance in a few words; nothing where there is none."""
+        return self.nuisance.but if self.nuisance else ""
+
     @property
     def unknown(self) -> tuple[str, ...]:
         """What to find out, each said once."""
-        return tuple(dict.fromkeys(ask for check in self.checks for ask in check.unknown))
+        return tuple(dict.fromkeys(ask for check in self.checks if check.limit != "service" for ask in check.unknown))
 
 
 class Verdict(msgspec.Struct, frozen=True, kw_only=True):
@@ -135,14 +195,24 @@ def worst(words: object) -> Word:
     return max(words, key=_ORDER.index, default="holds")  # type: ignore[call-overload]
 
 
+def strained(checks: Iterable[Check]) -> float:
+    """How much of the strength is used by what is asked for most; infinite where something doesn't fit or suit."""
+    worst = 0.0
+    for check in checks:
+        if check.gradual:
+            worst = max(worst, check.utilisation)
+        elif check.word in FAILED:
+            return inf
+    return worst
+
+
 def severity(check: Check) -> tuple[int, bool, float]:
     """How bad a check is: its word, then how much of it is used.
 
-    Of what fails, what does not fit comes first, for it is the cause of the rest; of what holds, strength comes first.
+    Of what fails, a threshold comes first, for it is the cause of the rest; of what holds, strength comes first.
     """
     word = check.word
-    first = check.fit if word == "wont_hold" else not (check.advice or check.fit)
-    return (_RANK[word], first, check.demand.value / check.capacity.value)
+    return (RANK[word], check.gradual != (word in FAILED), check.demand.value / check.capacity.value)
 
 
 def make(
@@ -156,11 +226,10 @@ def make(
     parts: dict[str, Quantity | str] | None = None,
     steps: tuple[Step, ...] = (),
     support: int | None = None,
-    advice: bool = False,
-    fit: bool = False,
+    limit: Limit | None = None,
     unknown: tuple[str, ...] = (),
 ) -> Check:
-    """Build a check; its name, rule and source come from the table of rules.
+    """Build a check; its name, rule, source and limit state come from the table of rules, unless the limit state is given.
 
     Raises:
         KeyError: no rule has that code (a bug here, not a person's mistake).
@@ -182,7 +251,8 @@ def make(
         sentence=Phrase(template, said),
         steps=steps,
         support=support,
-        advice=advice,
-        fit=fit,
+        limit=limit or rule.limit,
+        threshold=rule.threshold or (limit == "strength" and rule.limit == "fit"),
+        but=rule.but if (limit or rule.limit) == "service" else "",
         unknown=unknown,
     )

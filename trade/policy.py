@@ -25,6 +25,7 @@ class Policy(Part, frozen=True, kw_only=True, cache_hash=True):
     made: Literal["either", "bought", "shop"] = "either"
     lead_holes: Literal["every", "needed"] = "every"
     level: Literal["bubble", "eye"] = "bubble"
+    minds: Literal["little", "usual", "much"] = "usual"
     matters: Literal["balanced", "margin", "holes", "cost", "time", "off", "seen"] = "balanced"
     hidden: bool = False
     comes_off: bool = False

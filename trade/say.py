@@ -2,12 +2,17 @@
 
 from collections.abc import Callable
 from math import ceil
+from typing import NamedTuple, Protocol
 
-from trade.check import Check, Kind, Phrase, PieceVerdict, Quantity, Word
+from trade.check import LIMITS, RANK, Check, Kind, Phrase, PieceVerdict, Quantity, Word, worst
+from trade.data.rows import Limit
 from trade.errors import TradeError
 from trade.measure import G_N_PER_KG, LBF_N, PSI_MPA, Units, say_fine_length, say_length, say_weight
 
-WORDS: dict[Word, str] = {"holds": "Holds", "close": "Close", "cannot_tell": "Can't tell", "wont_hold": "Won't hold"}
+WORDS: dict[Word, str] = {
+    "holds": "Holds", "holds_but": "Holds, but", "close": "Close", "cannot_tell": "Can't tell", "wont_hold": "Won't hold",
+    "doesnt_fit": "Doesn't fit",
+}  # fmt: skip
 
 _INCH = 25.4
 
@@ -83,6 +88,76 @@ def one_line(words: str) -> str:
 def chance(probability: float) -> str:
     """Write a probability in whole hundredths, never rounded up to certainty."""
     return f"{min(int(probability * 100 + 0.5), 99)} %"
+
+
+class Outcome(Protocol):
+    """A verdict, or what a change or a way would come to."""
+
+    @property
+    def word(self) -> Word:
+        """Of all limit states."""
+
+    @property
+    def but(self) -> str:
+        """The worst nuisance in a few words; nothing where there is none."""
+
+    @property
+    def used(self) -> float:
+        """How much of its strength."""
+
+
+def outcome(what: Outcome) -> str:
+    """The word on a piece, with its worst nuisance where it holds all the same: "Holds, but sags"."""
+    return f"{WORDS[what.word]} {what.but}" if what.word == "holds_but" else WORDS[what.word]
+
+
+def outcome_used(what: Outcome) -> str:
+    """The same with how much of its strength is used, where that says anything."""
+    said = outcome(what)
+    return said if what.word in ("cannot_tell", "doesnt_fit") else f"{said}, {utilisation(what.used)}"
+
+
+_LIMITS: dict[Limit, str] = {"strength": "Strength", "service": "In use", "fit": "Fit"}
+
+
+class Standing(NamedTuple):
+    """How a piece stands in one limit state: its name, the worst word there, what that means, and its checks, worst first."""
+
+    limit: Limit
+    name: str
+    word: Word
+    said: str
+    checks: tuple[Check, ...]
+
+    @property
+    def minded(self) -> bool:
+        """Whether something is wrong or unknown there."""
+        return self.word != "holds"
+
+
+def standings(verdict: PieceVerdict) -> tuple[Standing, ...]:
+    """Each limit state of a piece apart, the worst first; of equals strength, then service, then fit."""
+    return tuple(sorted((_standing(limit, verdict) for limit in LIMITS), key=lambda each: -RANK[each.word]))
+
+
+def besides(verdict: PieceVerdict) -> tuple[Standing, ...]:
+    """What else is wrong or unknown, in other limit states than the one that the headline speaks of."""
+    return tuple(each for each in standings(verdict)[1:] if each.minded)
+
+
+def _standing(limit: Limit, verdict: PieceVerdict) -> Standing:
+    checks = verdict.of(limit)
+    word = worst(check.word for check in checks)
+    named = ", ".join(dict.fromkeys(check.but or check.name.lower() for check in checks if check.word == word))
+    if limit == "service":
+        said = named if word != "holds" else "nothing to mind"
+    elif limit == "fit":
+        said = "fits" if word == "holds" else named if word == "doesnt_fit" else f"{WORDS[word].lower()}: {named}"
+    else:
+        most = verdict.weakest
+        said = WORDS[word].lower()
+        said += f", {utilisation(most.utilisation)}: {most.name.lower()}" if most is not None and word != "cannot_tell" else ""
+    return Standing(limit, _LIMITS[limit], word, said, checks)
 
 
 def headline(verdict: PieceVerdict, units: Units) -> str:

@@ -3,7 +3,7 @@
 import msgspec
 
 from trade import data, say
-from trade.check import FAILS, Check, PieceVerdict, Quantity, Verdict
+from trade.check import LIMITS, Check, PieceVerdict, Quantity, Verdict, worst
 from trade.choose.order import order
 from trade.choose.samples import sample, sample_wall
 from trade.fixings import wood
@@ -32,7 +32,8 @@ def as_json(verdict: Verdict) -> dict[str, object]:
 
     def of_piece(piece: PieceVerdict) -> dict[str, object]:
         return {
-            "key": piece.key, "name": piece.name, "word": piece.word, "find_out": piece.unknown,
+            "key": piece.key, "name": piece.name, "word": piece.word, "but": piece.but, "used": piece.used,
+            "limits": {limit: worst(check.word for check in piece.of(limit)) for limit in LIMITS}, "find_out": piece.unknown,
             "assumptions": piece.assumptions, "checks": [of_check(check) for check in piece.checks],
         }  # fmt: skip
 
@@ -43,11 +44,12 @@ def as_text(verdict: Verdict, units: Units) -> str:
     """A verdict to read: a headline per piece, then its checks, worst first."""
     lines = [f"{say.WORDS[verdict.word]}." if verdict.pieces else "Nothing hangs on this wall yet."]
     for piece in verdict.pieces:
-        lines += ["", f"{piece.name}: {say.WORDS[piece.word]}. {say.headline(piece, units)}"]
+        lines += ["", f"{piece.name}: {say.outcome(piece)}. {say.headline(piece, units)}"]
+        lines += [f"  {each.name}: {each.said}" for each in say.standings(piece)]
         for check in piece.checks:
             used = say.utilisation(check.utilisation)
             said = f"{': '.join(filter(None, (check.name, say.check_line(check, units))))} ({check.part}; {check.case})"
-            lines.append(f"  {used:>5}  {say.WORDS[check.word]:<10}  {said}")
+            lines.append(f"  {used:>5}  {say.WORDS[check.word]:<11}  {said}")
         lines += [f"  Find out: {ask}" for ask in piece.unknown]
         lines += [f"  Assumed: {assumption.text}" for assumption in piece.assumptions]
     return "\n".join(lines)
@@ -100,9 +102,9 @@ def marks_as_text(plan: Plan, made: dict[str, tuple[Mark, ...]], verdict: Verdic
 
 def stop(verdict: PieceVerdict, units: Units) -> list[str]:
     """Why a piece must not be drilled for yet, as a line to begin with; none where it holds."""
-    if verdict.word not in FAILS:
+    if not verdict.fails:
         return []
-    return [f"{say.WORDS[verdict.word]}: {say.headline(verdict, units)} Don't drill yet."]
+    return [f"{say.outcome(verdict)}: {say.headline(verdict, units)} Don't drill yet."]
 
 
 def _mark_line(mark: Mark, piece: AnyPiece, plan: Plan, units: Units) -> str:
@@ -244,7 +246,7 @@ def sag_as_text(found: dict[str, float], units: Units) -> str:
 
 def explain(verdict: PieceVerdict, units: Units, code: str | None = None) -> str:
     """Every check of a piece, or one, as a hand calculation: symbols, numbers, units, rule and source."""
-    lines = [f"{verdict.name}: {say.WORDS[verdict.word]}. {say.headline(verdict, units)}"]
+    lines = [f"{verdict.name}: {say.outcome(verdict)}. {say.headline(verdict, units)}"]
     lines += [f"Assumed: {each.text}" for each in verdict.assumptions]
     lines += [f"Not known: {ask}" for ask in verdict.unknown]
     for check in verdict.checks:

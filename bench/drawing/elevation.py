@@ -114,7 +114,7 @@ def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
 def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: Scale, chosen: bool, movable: bool) -> None:
     left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
     length, thick = scale.length(piece.length_mm), max(scale.length(piece.high_mm), 3.0)
-    word = say.WORDS[verdict.word]
+    word = say.outcome(verdict)
     place = f"{say_length(piece.left_mm, plan.units)} from the left, {say_length(piece.top_mm, plan.units)} up"
     name = f"{piece.name}: {word}. {place}"
     ringed = " chosen" if chosen else ""
@@ -137,15 +137,7 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
         middle = left + length / 2
         wide = min(_VIAL_W, length)
         high = top - _tallest(piece, scale) - _VIAL_H - 5
-        vial.draw(
-            pen,
-            middle - wide / 2,
-            max(high, scale.y(plan.wall.height_mm) + 2),
-            wide,
-            _VIAL_H,
-            verdict.governing.utilisation,
-            verdict.word,
-        )
+        vial.draw(pen, middle - wide / 2, max(high, scale.y(plan.wall.height_mm) + 2), wide, _VIAL_H, verdict)
         foot = top + thick / 2 + 4 if mount_of(piece).carries == "under" and thick > _NAME_PX else top + thick + 13
         pen.text(middle, foot, piece.name, "piece-name", "middle")
 

@@ -40,6 +40,8 @@ def carries(piece: AnyPiece, plan: Plan, units: Units) -> str:
     verdict = as_built(plan, piece.key).verdict
     if verdict is None or verdict.word == "wont_hold":
         return "Do not load: it won't hold"
+    if verdict.word == "doesnt_fit":
+        return "Do not load: it doesn't fit as it is"
     if verdict.word == "cannot_tell":
         return "Do not load: not yet judged"
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)

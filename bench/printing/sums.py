@@ -48,8 +48,8 @@ def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
     paper.row((("Piece", 45.0), ("Verdict", 22.0), ("What governs", wide)), bold=True)
     paper.rule()
     for piece in verdict.pieces:
-        used = say.utilisation(piece.governing.utilisation)
-        paper.row(((piece.name[:28], 45.0), (say.WORDS[piece.word], 22.0), (f"{piece.governing.name}, {used}", wide)))
+        standings = "; ".join(f"{each.name}: {each.said}" for each in say.standings(piece))
+        paper.row(((piece.name[:28], 45.0), (say.WORDS[piece.word], 22.0), (standings, wide)))
 
 
 def _drawing(paper: Paper, plan: Plan) -> None:
@@ -83,7 +83,7 @@ def _drawing(paper: Paper, plan: Plan) -> None:
 
 def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -> None:
     mount = mount_of(piece)
-    paper.heading(f"{piece.name}: {say.WORDS[verdict.word].lower()}", keep_mm=40.0)
+    paper.heading(f"{piece.name}: {say.outcome(verdict).lower()}", keep_mm=40.0)
     places = ", ".join(say_length(piece.left_mm + x, units) for x in piece.supports_mm)
     long, deep, up, left = (say_length(mm, units) for mm in (piece.length_mm, piece.depth_mm, piece.top_mm, piece.left_mm))
     paper.quiet(

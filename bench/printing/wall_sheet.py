@@ -3,7 +3,7 @@
 from bench.printing.paper import Paper
 from bench.printing.true_size import replay
 from trade import say
-from trade.check import FAILS, Verdict
+from trade.check import Verdict
 from trade.mark.marks import Mark, piece_marks
 from trade.mark.overview import LETTERS_MM, close_up, overview, room_for, scale_for
 from trade.mark.reading import read, say_across, say_datum, say_up
@@ -33,7 +33,7 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
     per = scale_for(plan.wall.width_mm, plan.wall.height_mm, room)
     _draw(paper, overview(plan, units, per), per)
     for number, piece in enumerate(plan.pieces, start=1):
-        word = say.WORDS[verdict.piece(piece.key).word]
+        word = say.outcome(verdict.piece(piece.key))
         up = say_length(piece.top_mm, units)
         hangs = " It hangs already." if plan.built.hangs(piece.key) else ""
         paper.say(f"{number}  {piece.name}: its top {up} up. {word}.{hangs}", bold=True)
@@ -65,8 +65,8 @@ def _piece(paper: Paper, number: int, piece: AnyPiece, plan: Plan, verdict: Verd
     drawing = close_up(piece, plan, units, per)
     paper.heading(f"{number}  {piece.name}", drawing.high / per + _WITH_IT_MM)
     judged = verdict.piece(piece.key)
-    if judged.word in FAILS:
-        paper.say(f"{say.WORDS[judged.word]}: {say.headline(judged, units)} Don't drill yet.", bold=True)
+    if judged.fails:
+        paper.say(f"{say.outcome(judged)}: {say.headline(judged, units)} Don't drill yet.", bold=True)
     _draw(paper, drawing, per)
     seats = mount_of(piece).seats(piece, plan.wall)
     paper.say("; ".join(dict.fromkeys(seat.words(units) for seat in seats)) or "Nothing goes into the wall.", bold=True)

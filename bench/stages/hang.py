@@ -22,7 +22,6 @@ from bench.drawing import elevation
 from bench.drawing.scale import Scale
 from bench.models import Told, Wall
 from bench.stages.fix import offered
-from trade.check import FAILS
 from trade.choose.cures import Cure
 from trade.choose.findings import Finding, findings
 from trade.errors import MeasureError, PlanError
@@ -91,7 +90,7 @@ class AtWall:
     def fails(self) -> bool:
         """Whether one must not go on drilling."""
         verdict = self.desk.piece_verdict
-        return verdict is not None and verdict.word in FAILS
+        return verdict is not None and verdict.fails
 
     @cached_property
     def cures(self) -> Sequence[tuple[str, Cure]]:

@@ -16,7 +16,6 @@ from bench.printing import true_size
 from bench.printing.wall_sheet import wall_sheet
 from bench.stages.sent import sent
 from trade import say
-from trade.check import FAILS
 from trade.datum import Datum
 from trade.errors import PlanError
 from trade.mark.overview import overview
@@ -106,8 +105,8 @@ def whole(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
 
 def _warned(drawing: Drawing, desk: Desk) -> Drawing:
     """A drawing that says in its name that nothing is to be drilled by it, while its piece does not hold."""
-    word = desk.verdict.piece(desk.chosen.key).word
-    return drawing._replace(name=f"{say.WORDS[word]}, don't drill yet: {drawing.name}") if word in FAILS else drawing
+    verdict = desk.verdict.piece(desk.chosen.key)
+    return drawing._replace(name=f"{say.outcome(verdict)}, don't drill yet: {drawing.name}") if verdict.fails else drawing
 
 
 def _drawings(desk: Desk, what: str, kind: str) -> list[Drawing]:

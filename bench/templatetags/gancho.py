@@ -87,6 +87,31 @@ def word(what: Word) -> str:
 
 
 @register.filter
+def outcome(what: say.Outcome) -> str:
+    """The word on a piece, with its worst nuisance: Holds, but sags."""
+    return say.outcome(what)
+
+
+@register.filter
+def outcome_used(what: say.Outcome) -> str:
+    """The same in a line: holds, but sags, 0.61."""
+    said = say.outcome_used(what)
+    return said[0].lower() + said[1:]
+
+
+@register.filter
+def standings(verdict: PieceVerdict) -> tuple[say.Standing, ...]:
+    """Strength, service and fit, apart, the worst first."""
+    return say.standings(verdict)
+
+
+@register.filter
+def besides(verdict: PieceVerdict) -> tuple[say.Standing, ...]:
+    """What else is wrong besides what the headline says."""
+    return say.besides(verdict)
+
+
+@register.filter
 def counted(count: float, noun: str) -> str:
     """So many of something."""
     return measure.many(count, noun)
@@ -204,6 +229,6 @@ def merit(mark: float) -> SafeString:
 
 
 @register.simple_tag
-def vial(utilisation: float, the_word: Any, size: str = "middle") -> SafeString:
+def vial(what: say.Outcome | Check, size: str = "middle") -> SafeString:
     """A vial on its own."""
-    return vials.markup(utilisation, the_word, size)
+    return vials.markup(what, size)

@@ -96,7 +96,7 @@ class LayingOut(BenchCase):
 class ThePolicy(BenchCase):
     def values(self, **changes: str) -> dict[str, str]:
         policy = Policy()
-        schools = ("anchors", "hollow", "plates", "stays", "made", "lead_holes", "level", "matters")
+        schools = ("anchors", "hollow", "plates", "stays", "made", "lead_holes", "level", "minds", "matters")
         form = {school: getattr(policy, school) for school in schools} | {
             "school": "american",
             "shift": "150 mm",

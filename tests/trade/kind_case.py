@@ -6,7 +6,7 @@ from django.test import SimpleTestCase
 
 from tests.plans import wall
 from trade.assess import assess_piece
-from trade.check import Check
+from trade.check import OVER, Check
 from trade.plan import AnyPiece, Piece, Thing, Wall
 
 KG = 9.80665
@@ -33,7 +33,7 @@ class Case(SimpleTestCase):
     def fails(self, code: str, what: AnyPiece, on: Wall | None = None) -> Check:
         verdict = assess_piece(what, on or wall())
         check = next(check for check in verdict.checks if check.code == code)
-        self.assertEqual(check.word, "wont_hold", (code, check.utilisation))
+        self.assertEqual(check.word, OVER[check.limit], (code, check.utilisation))
         return check
 
     def check(self, code: str, what: AnyPiece, on: Wall | None = None) -> Check:

@@ -132,14 +132,14 @@ class Around(SimpleTestCase):
     def test_edges_and_old_holes(self) -> None:
         door = Feature(kind="door", left_mm=1640, right_mm=2400, bottom_mm=0, top_mm=2000)
         hole = Feature(kind="hole", left_mm=1598, right_mm=1602, bottom_mm=1300, top_mm=1304)
-        for features, word in (((door,), "wont_hold"), ((hole,), "wont_hold")):
+        for features, word in (((door,), "doesnt_fit"), ((hole,), "doesnt_fit")):
             with self.subTest(features=features):
                 verdict = assess_piece(bracket_shelf(anchor="plug_10"), replace(BLOCK, features=features))
                 self.assertEqual(check(verdict, "anchor.edge").word, word)
 
     def test_room_to_open_beside_a_stud_that_may_be_anywhere(self) -> None:
         for centre, off, word in (
-            (1430.0, 2.0, "holds"), (1440.0, 2.0, "cannot_tell"), (1430.0, 12.0, "cannot_tell"), (1442.0, 2.0, "wont_hold"),
+            (1430.0, 2.0, "holds"), (1440.0, 2.0, "cannot_tell"), (1430.0, 12.0, "cannot_tell"), (1442.0, 2.0, "doesnt_fit"),
         ):  # fmt: skip
             with self.subTest(centre=centre, off=off):
                 on = wall(studs=(Stud(centre_mm=800.0), Stud(centre_mm=centre, uncertainty_mm=off)))

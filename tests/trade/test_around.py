@@ -64,7 +64,7 @@ class Around(SimpleTestCase):
             door = Feature(kind="door", left_mm=left, right_mm=left + 800, bottom_mm=0, top_mm=2000, trim_mm=57.0)
             with self.subTest(left=left):
                 found = self.check("piece.obstacle", features=(door,))
-                self.assertEqual(found is not None and found.word == "wont_hold", hits)
+                self.assertEqual(found is not None and found.word == "doesnt_fit", hits)
         tv = box("tv", 900.0, 1500.0, 1600.0, 2200.0)
         self.assertIsNone(self.check("piece.obstacle", features=(tv,)))
         self.assertIn(
@@ -73,7 +73,7 @@ class Around(SimpleTestCase):
 
     def test_screws_keep_clear_of_boxes_and_pipes(self) -> None:
         """The screws of the left bracket stand at x = 800 mm; a pipe 28 mm wide asks for 50 mm."""
-        for centre, word in ((864.0, "holds"), (863.0, "wont_hold"), (800.0, "wont_hold")):
+        for centre, word in ((864.0, "holds"), (863.0, "doesnt_fit"), (800.0, "doesnt_fit")):
             with self.subTest(centre=centre):
                 found = self.check("hole.service", features=(usual("pipe", centre, None, SIZE),))
                 assert found is not None

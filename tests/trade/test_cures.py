@@ -11,7 +11,7 @@ from tests.plans import GYPSUM, STUDS, bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import hung, put_up
 from trade import say
 from trade.assess import assess
-from trade.check import severity
+from trade.check import FAILS, severity
 from trade.choose.cures import Cure, cures
 from trade.choose.findings import findings
 from trade.mounts import KINDS
@@ -25,8 +25,8 @@ class Promises(SimpleTestCase):
         before = assess(now).piece(key).governing
         for cure in found:
             then = assess(now.with_piece(cure.piece)).piece(key)
-            self.assertEqual((then.word, then.governing.utilisation), (cure.word, cure.utilisation), cure.code)
-            self.assertIn(cure.word, ("holds", "close"))
+            self.assertEqual((then.word, then.used), (cure.word, cure.used), cure.code)
+            self.assertNotIn(cure.word, FAILS)
             self.assertLess(severity(then.governing), severity(before), cure.code)
             self.assertRegex(say.phrase(cure.label, "imperial"), r"^[A-Z0-9].*\w")
         self.assertEqual(len({cure.code for cure in found}), len(found))
@@ -70,7 +70,7 @@ class Promises(SimpleTestCase):
         self.assertEqual(set(holds), {False, True})
 
     def test_when_one_change_is_not_enough_two_together_are_offered_and_then_three(self) -> None:
-        tiles = (Thing(name="Tiles", mass_kg=60.0),)
+        tiles = (Thing(name="Tiles", mass_kg=90.0),)
         weak = bracket_shelf(board="pine_white", bracket="pressed_small", things=tiles)
         for shelf, least in ((weak, 2), (replace(weak, left_mm=760.0), 3)):
             together = [cure for cure in self.kept(plan(shelf), "shelf") if cure.code.count("-") == least - 1]
@@ -129,20 +129,20 @@ class Findings(SimpleTestCase):
         [found] = self.of(bracket_shelf(things=(Thing(name="Kettle", mass_kg=None),)))
         self.assertEqual(found.stage, "load")
         kg = found.label.parts["kg"].value
-        for weight, word in ((kg, "holds"), (kg + 0.3, "close")):
-            self.assertEqual(assess(plan(bracket_shelf(things=(Thing(name="Kettle", mass_kg=weight),)))).word, word)
+        for weight, words in ((kg, ("holds", "holds_but")), (kg + 0.3, ("close",))):
+            self.assertIn(assess(plan(bracket_shelf(things=(Thing(name="Kettle", mass_kg=weight),)))).word, words)
 
     def test_doubtful_studs_promise_what_sure_ones_give(self) -> None:
         studs = tuple(replace(stud, uncertainty_mm=14.0) for stud in STUDS)
         [found] = self.of(bracket_shelf(), studs=studs)
         self.assertEqual((found.stage, found.word), ("survey", "holds"))
         sure = assess(plan(bracket_shelf(), studs=tuple(replace(stud, uncertainty_mm=1.0) for stud in STUDS))).piece("shelf")
-        self.assertEqual(found.utilisation, sure.governing.utilisation)
+        self.assertEqual(found.used, sure.used)
 
     def test_an_unknown_lining_is_answered_lining_by_lining(self) -> None:
         found = self.of(bracket_shelf(), layers=None)
         self.assertEqual([each.stage for each in found], ["survey"] * 4)
-        self.assertEqual(found[0].utilisation, assess(plan(bracket_shelf(), layers=GYPSUM)).piece("shelf").governing.utilisation)
+        self.assertEqual(found[0].used, assess(plan(bracket_shelf(), layers=GYPSUM)).piece("shelf").used)
 
     def test_a_cabinet_of_unknown_weight_and_side_walls_of_unknown_make(self) -> None:
         cabinet = put_up("cleat_cabinet", wall(), body_kg=None, things=(Thing(name="Jars", mass_kg=5.0),))

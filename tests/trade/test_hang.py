@@ -183,7 +183,7 @@ class Truth(SimpleTestCase):
         self.assertNotIn(800.0, [stud.centre_mm for stud in then.wall.studs])
         self.assertIn(Probe(at_mm=mark.x_mm, height_mm=mark.y_mm, met="air"), then.wall.readings)
         self.assertEqual(assess(then).word, "wont_hold")
-        self.assertEqual(word(then, "made.spoiled"), "wont_hold")
+        self.assertEqual(word(then, "made.spoiled"), "doesnt_fit")
 
     def test_no_wood_beside_a_stud_that_readings_knew_moves_it(self) -> None:
         """The finder said 807 to 845, twice; the plan had it at 800. The hole at 800 met air: the stud is where the finder said."""
@@ -234,7 +234,7 @@ class Truth(SimpleTestCase):
         """By hand: the lowest hole of the left bracket is at 800; a spoiled one 49.9 below is too near, 50.1 is not."""
         now = plan()
         low = min(holes_of(now), key=lambda mark: (mark.x_mm, mark.y_mm))
-        for away, said in ((49.9, "wont_hold"), (50.1, "holds")):
+        for away, said in ((49.9, "doesnt_fit"), (50.1, "holds")):
             spoiled = Drilled(piece="other", x_mm=800.0, y_mm=low.y_mm - away, met="crumbles")
             self.assertEqual(word(replace(now, built=replace(now.built, drilled=(spoiled,))), "made.spoiled"), said)
 
@@ -242,7 +242,7 @@ class Truth(SimpleTestCase):
         now = plan(bracket_shelf(use="display", things=(), anchor="toggle_316"))
         mark = holes_of(now)[0]
         self.assertEqual(word(tell(now, mark, Told("no_wood")), "made.spoiled"), "holds")
-        self.assertEqual(word(tell(now, mark, Told("crumbles")), "made.spoiled"), "wont_hold")
+        self.assertEqual(word(tell(now, mark, Told("crumbles")), "made.spoiled"), "doesnt_fit")
 
     def test_holes_that_are_made_are_missed_when_the_piece_moves(self) -> None:
         now = plan()
@@ -250,7 +250,7 @@ class Truth(SimpleTestCase):
             now = tell(now, mark, Told("good"))
         self.assertEqual(word(now, "made.kept"), "not asked")
         moved = now.with_piece(replace(now.piece("shelf"), top_mm=1520.0))
-        self.assertEqual(word(moved, "made.kept"), "close")
+        self.assertEqual(word(moved, "made.kept"), "holds_but")
         again = begun_again(moved, "shelf")
         self.assertEqual((again.built.drilled, len(again.wall.features)), ((), 2))
         self.assertEqual(word(again, "made.kept"), "not asked")

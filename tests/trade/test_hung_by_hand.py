@@ -48,7 +48,7 @@ class Cleats(Case):
         self.fails("cleat.bending", self.cabinet(supports_mm=(100.0, 900.0)))
         self.fails("cleat.room", self.cabinet(top_mm=2390.0))
         self.cannot_tell("weighs empty", self.cabinet(body_kg=None))
-        self.assertEqual(self.check("cleat.lift", self.cabinet(use="hard")).word, "close")
+        self.assertEqual(self.check("cleat.lift", self.cabinet(use="hard")).word, "holds_but")
 
     def test_what_does_not_fit_behind_it_is_refused(self) -> None:
         for bad in ({"height_mm": 130.0}, {"bevel_deg": 80.0}, {"cleat": "cheese"}, {"body_kg": -1.0}):

@@ -188,9 +188,7 @@ class Spots(SimpleTestCase):
                         tried = heavier(there, column.kg / carried * share)
                         word = assess_piece(tried, now.wall).word
                         if column.kg and column.kg < 7.9 * carried:
-                            failing = [
-                                c for c in assess_piece(tried, now.wall).checks if not (c.fit or c.advice) and c.utilisation > 0.8
-                            ]
+                            failing = [c for c in assess_piece(tried, now.wall).checks if c.gradual and c.utilisation > 0.8]
                             self.assertEqual(not failing, good, (piece.key, column.left_mm, share, word))
 
     def test_free_heights_clear_the_window_other_pieces_and_what_stands_on_them(self) -> None:
@@ -249,7 +247,7 @@ class Schools(SimpleTestCase):
         self.assertIn("won't hold", " ".join(self.said(plan(BETWEEN), "anchors", "studs_only")))
 
     def test_an_anchor_where_only_studs_were_agreed_is_told(self) -> None:
-        for school, word in (("studs_first", "holds"), ("studs_only", "close")):
+        for school, word in (("studs_first", "holds"), ("studs_only", "holds_but")):
             verdict = assess(replace(plan(BETWEEN), policy=Policy(anchors=school))).piece("shelf")  # type: ignore[arg-type]
             self.assertEqual(verdict.word, word, [c.code for c in verdict.checks if c.word != "holds"])
 

@@ -109,7 +109,7 @@ class Level(SimpleTestCase):
 
     def test_a_sloped_ceiling_stops_what_would_run_into_it(self) -> None:
         slope = RunOut(line="ceiling", points_mm=((0.0, 1200.0), (1600.0, 1200.0), (3200.0, 200.0)))
-        for left, word in ((600.0, "holds"), (2000.0, "wont_hold")):
+        for left, word in ((600.0, "holds"), (2000.0, "doesnt_fit")):
             verdict = assess_piece(bracket_shelf(left_mm=left, top_mm=1700.0), wall(lie=Lie(run_outs=(slope,))))
             [check] = [check for check in verdict.checks if check.code == "piece.ceiling"]
             self.assertEqual(check.word, word)
@@ -139,7 +139,7 @@ class Niches(SimpleTestCase):
         shelf = replace(shelf, sides_sure=True, stiffener_mm=90.0, things=(Thing(name="Linen", mass_kg=6.0),))
         now = Plan(name="Closet", units="imperial", wall=on, pieces=(shelf,))
         [fit] = [c for c in assess_piece(shelf, on).checks if c.code == "fit.niche"]
-        self.assertEqual((fit.word, fit.fit), ("wont_hold", True))
+        self.assertEqual(fit.word, "doesnt_fit")
         self.assertIn("59 3/4", say.phrase(fit.sentence, "imperial"))
         cut = 59.75 * inch - 3.0
         parts = {part.name: part.length_mm for part in parts_of(now).cut}

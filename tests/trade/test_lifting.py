@@ -66,7 +66,7 @@ class Along(SimpleTestCase):
                 for more, holds in ((0.0, True), (0.6, False)):
                     thing = Thing(name="One thing", mass_kg=place.kg + more, at_mm=place.at_mm, out_mm=piece.depth_mm)
                     checks = assess_piece(replace(piece, things=(thing,)), wall).checks
-                    used = max(check.utilisation for check in checks if not (check.fit or check.advice))
+                    used = max(check.utilisation for check in checks if check.gradual)
                     self.assertEqual(used <= data.house("close_from") + 1e-9, holds)
 
     def test_more_at_the_middle_stud_than_beside_it(self) -> None:

@@ -10,9 +10,9 @@ from msgspec.structs import replace
 from tests.plans import STUDS, bracket_shelf, rod_shelf, wall
 from trade import data
 from trade.assess import assess_piece
+from trade.check import RANK
 from trade.plan import AnyPiece, Thing, Wall
 
-RANK = {"holds": 0, "close": 1, "cannot_tell": 2, "wont_hold": 3}
 LOAD_CODES = ("board.", "sag.", "screw.w", "screw.s", "screw.c", "lining.", "bracket.bending", "rod.b", "shelf.droop")
 
 things = st.lists(

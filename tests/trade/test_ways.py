@@ -10,6 +10,7 @@ from tests.plans import GYPSUM, STUDS, bracket_shelf, wall
 from tests.trade.test_every_kind import walls
 from trade import data, say
 from trade.assess import judge_piece
+from trade.check import FAILED, RANK
 from trade.choose import designs, merits, places, schools
 from trade.choose import ways as door
 from trade.choose.ways import Ways, ways
@@ -41,7 +42,7 @@ class Case(SimpleTestCase):
         result = ways(plan, wanted)
         for way in result.found:
             verdict = judge_piece(way.piece, plan.with_piece(way.piece))
-            self.assertEqual((verdict.word, verdict.governing.utilisation), (way.word, way.used), way.kind)
+            self.assertEqual((verdict.word, verdict.used), (way.word, way.used), way.kind)
             effort = merits.effort(way.piece, plan.wall, plan.policy)
             self.assertEqual(way.effort, effort._replace(cost=way.effort.cost), way.kind)
             self.assertAlmostEqual(way.effort.cost, effort.cost, places=9, msg=way.kind)
@@ -196,7 +197,7 @@ class Exhaustive(Case):
                 for hold, where in places.places(plan, wanted, kind):
                     with self.subTest(kind=kind, hold=hold, goes=wanted.goes, kg=wanted.things[0].mass_kg):
                         best = self.best_of_all(plan, wanted, kind, hold, where)
-                        ours = [(door.RANK[w.word], w.demerit) for w in result.found if (w.kind, w.hold) == (kind, hold)]
+                        ours = [(RANK[w.word], w.demerit) for w in result.found if (w.kind, w.hold) == (kind, hold)]
                         self.assertEqual(bool(ours), best is not None)
                         if best is not None:
                             self.assertEqual(ours[0][0], best[0])
@@ -211,9 +212,9 @@ class Exhaustive(Case):
                     made = designs.driven(piece, drive)
                     effort = merits.effort(made, plan.wall, plan.policy)
                     verdict = judge_piece(made, plan)
-                    if verdict.word != "wont_hold" and not door.over(effort, plan.policy):
-                        marks = merits.marks(effort, verdict.governing.utilisation, door.trouble_of(slot, hold))
-                        scored.append((door.RANK[verdict.word], merits.demerit(marks, plan.policy.matters)))
+                    if verdict.word not in FAILED and not door.over(effort, plan.policy):
+                        marks = merits.marks(effort, verdict.used, door.trouble_of(slot, hold))
+                        scored.append((RANK[verdict.word], merits.demerit(marks, plan.policy.matters)))
         return min(scored, default=None)
 
 
@@ -235,7 +236,7 @@ class AnyWall(Case):
             goes=goes, things=kg(mass), x_mm=x, length_mm=long, high_mm=600.0, body_kg=20.0 if goes in ("body", "floor") else None
         )
         result = self.found(plan_on(on, bracket_shelf(top_mm=700.0), matters=matters, anchors=anchors), wanted)
-        ranks = [(door.RANK[way.word], way.demerit) for way in result.found]
+        ranks = [(RANK[way.word], way.demerit) for way in result.found]
         self.assertEqual(ranks, sorted(ranks))
         self.assertNotIn("wont_hold", [way.word for way in result.found])
 

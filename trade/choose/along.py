@@ -1,6 +1,5 @@
 """What may hang at each place along a piece: one thing alone, as far out as its hooks reach."""
 
-from math import inf
 from typing import NamedTuple
 
 import numpy as np
@@ -8,6 +7,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.assess import assess_piece
+from trade.check import strained
 from trade.plan import AnyPiece, Thing, Wall
 
 _MOST_KG = 400.0
@@ -41,15 +41,12 @@ def along(piece: AnyPiece, wall: Wall, count: int = 25) -> tuple[Place, ...]:
 
 
 def _carries(piece: AnyPiece, wall: Wall, at_mm: float, guess_kg: float) -> float:
-    """The greatest weight at one place at which everything fits and all that is no advice holds: by false position."""
+    """The greatest weight at one place at which everything fits and nothing breaks or comes out: by false position."""
     limit = data.house("close_from")
 
     def used(kg: float) -> float:
         thing = Thing(name="One thing", mass_kg=kg, at_mm=at_mm, out_mm=piece.depth_mm)
-        checks = assess_piece(replace(piece, things=(thing,)), wall).checks
-        if any(check.fit and check.word == "wont_hold" for check in checks):
-            return inf  # where it does not fit, nothing hangs
-        return max((check.utilisation for check in checks if not (check.fit or check.advice)), default=0.0)
+        return strained(assess_piece(replace(piece, things=(thing,)), wall).checks)
 
     low, at_low = 0.0, used(0.0)
     if at_low > limit:

@@ -8,9 +8,10 @@ import msgspec
 
 from trade import data
 from trade.assess import judge_piece
-from trade.check import Check, Phrase, PieceVerdict, Quantity, Word, severity
+from trade.check import FAILS, RANK, Check, Phrase, PieceVerdict, Quantity, Word, severity, strained
 from trade.choose.order import heavier
 from trade.choose.remedies import anew, remedies
+from trade.data.rows import Limit
 from trade.errors import PlanError
 from trade.plan import AnyPiece, Plan
 
@@ -24,14 +25,15 @@ _MOST_TOGETHER = 3
 class Cure(msgspec.Struct, frozen=True, kw_only=True):
     """A change that helps: what to do in words, the piece after it, and what the verdict will then be.
 
-    `utilisation`: of the check that then governs.
+    `but`: what will still be a nuisance; `used`: how much of its strength will be used.
     """
 
     code: str
     label: Phrase
     piece: AnyPiece
     word: Word
-    utilisation: float
+    but: str
+    used: float
 
 
 def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
@@ -45,7 +47,7 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
     """
     piece = plan.piece(key)
     now = judge_piece(piece, plan)
-    if now.word not in ("close", "wont_hold"):
+    if now.word in ("holds", "cannot_tell"):
         return ()
     kept: dict[str, Cure] = {}
     helped: list[_Course] = []
@@ -58,20 +60,21 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
         if then is None or severity(then.governing) >= severity(now.governing):
             continue
         helped.append(_Course((remedy.code,), remedy.label, remedy.piece, then))
-        if then.word in ("holds", "close") and (remedy.code not in kept or then.word == "holds"):
+        if then.word not in FAILS and (remedy.code not in kept or then.word == "holds"):
             kept[remedy.code] = _cure(remedy.code, remedy.label, remedy.piece, then)
-    if lighter := _lighter(piece, plan):
+    if lighter := _lighter(piece, plan, now):
         kept["lighten"] = lighter
-    if all(cure.word != "holds" or cure.code == "lighten" or anew(cure.code) for cure in kept.values()):
+    enough = ("holds",) if now.word == "holds_but" else ("holds", "holds_but")
+    if all(cure.word not in enough or cure.code == "lighten" or anew(cure.code) for cure in kept.values()):
         kept |= {cure.code: cure for cure in _together(plan, helped)}
-    ranked = sorted(kept.values(), key=lambda cure: (cure.word != "holds", cure.code == "lighten", anew(cure.code)))
+    ranked = sorted(kept.values(), key=lambda cure: (RANK[cure.word], cure.code == "lighten", anew(cure.code)))
     if len(ranked) > _MOST and lighter and lighter not in ranked[:_MOST]:
         ranked = [*ranked[: _MOST - 1], lighter]
     return tuple(ranked[:_MOST])
 
 
 def _wrong(verdict: PieceVerdict) -> list[Check]:
-    return [check for check in verdict.checks if check.word in ("close", "wont_hold")]
+    return [check for check in verdict.checks if check.word not in ("holds", "cannot_tell")]
 
 
 def _then(piece: AnyPiece, plan: Plan) -> PieceVerdict | None:
@@ -83,7 +86,7 @@ def _then(piece: AnyPiece, plan: Plan) -> PieceVerdict | None:
 
 
 def _cure(code: str, label: Phrase, piece: AnyPiece, then: PieceVerdict) -> Cure:
-    return Cure(code=code, label=label, piece=piece, word=then.word, utilisation=then.governing.utilisation)
+    return Cure(code=code, label=label, piece=piece, word=then.word, but=then.but, used=then.used)
 
 
 class _Course(NamedTuple):
@@ -117,7 +120,7 @@ def _together(plan: Plan, helped: list[_Course]) -> Iterator[Cure]:
         if held:
             return
         courses = sorted(further, key=_roughly)[:_FOLLOWED]
-        nearly += [course for course in courses[:1] if course.then.word == "close"]
+        nearly += [course for course in courses[:1] if course.then.word not in FAILS]
     if nearly:
         yield _cure("-".join(nearly[0].codes), nearly[0].label, nearly[0].piece, nearly[0].then)
 
@@ -154,25 +157,29 @@ def _both(one: Phrase, other: Phrase) -> Phrase:
     return Phrase(f"{one.template}; and {small}", one.parts | {f"{name}_{taken}": part for name, part in other.parts.items()})
 
 
-def _lighter(piece: AnyPiece, plan: Plan) -> Cure | None:
+def _lighter(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Cure | None:
     """What it may carry as it is, to a tenth of a kilogram below, when that is anything."""
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     if not total:
         return None
-    kept = int(total * most(piece, plan) * 10 + 1e-9) / 10
+    counted: tuple[Limit, ...] = ("strength", "service") if now.word == "holds_but" else ("strength",)
+    kept = int(total * most(piece, plan, counted=counted) * 10 + 1e-9) / 10
     if kept <= 0 or kept >= total:
         return None
     lightened = heavier(piece, kept / total)
     then = _then(lightened, plan)
-    if then is None or then.word != "holds":
+    if then is None or then.word not in ("holds", "holds_but") or severity(then.governing) >= severity(now.governing):
         return None
     return _cure("lighten", Phrase("Less on it: {kg} is what it may carry", {"kg": Quantity(kept, "mass")}), lightened, then)
 
 
-def most(piece: AnyPiece, plan: Plan, up_to: float = 1.0) -> float:
-    """How many times what is on it a piece may carry so that it holds, up to some number: by false position from below."""
+def most(piece: AnyPiece, plan: Plan, up_to: float = 1.0, counted: tuple[Limit, ...] = ("strength",)) -> float:
+    """How many times what is on it a piece may carry so that it holds, up to some number: by false position from below.
+
+    `counted`: the limit states that it shall keep, besides fitting.
+    """
     low, high = 0.0, up_to
-    at_low, at_high = _asked(heavier(piece, 0.0), plan), _asked(heavier(piece, high), plan)
+    at_low, at_high = _asked(heavier(piece, 0.0), plan, counted), _asked(heavier(piece, high), plan, counted)
     if at_low > 1:
         return 0.0
     if at_high <= 1:
@@ -180,20 +187,15 @@ def most(piece: AnyPiece, plan: Plan, up_to: float = 1.0) -> float:
     for _ in range(_TRIES):
         share = (1 - at_low) / (at_high - at_low) if at_high < float("inf") else 0.5
         factor = low + (high - low) * min(max(share * 0.998, 0.03), 0.97)
-        at = _asked(heavier(piece, factor), plan)
+        at = _asked(heavier(piece, factor), plan, counted)
         low, at_low, high, at_high = (factor, at, high, at_high) if at <= 1 else (low, at_low, factor, at)
         if at_low > 0.995 or high - low < 1e-3:
             break
     return low
 
 
-def _asked(piece: AnyPiece, plan: Plan) -> float:
-    """The worst of its checks against what still holds: 1 is the last that does; infinite where a size doesn't fit."""
-    limit, worst = data.house("close_from"), 0.0
-    for check in judge_piece(piece, plan).checks:
-        if check.fit:
-            if check.word == "wont_hold":
-                return float("inf")
-        else:
-            worst = max(worst, check.utilisation / (1.0 if check.advice else limit))
-    return worst
+def _asked(piece: AnyPiece, plan: Plan, counted: tuple[Limit, ...]) -> float:
+    """The worst of its checks against what still holds: 1 is the last that does; infinite where something doesn't fit."""
+    checks = judge_piece(piece, plan).checks
+    used = strained(checks) / data.house("close_from")
+    return max([used, *(check.utilisation for check in checks if check.limit == "service" and "service" in counted)])

@@ -22,7 +22,8 @@ class Finding(NamedTuple):
     label: Phrase
     stage: Literal["survey", "load", "fix"]
     word: Word | None = None
-    utilisation: float | None = None
+    but: str = ""
+    used: float = 0.0
 
 
 def findings(plan: Plan, key: str) -> tuple[Finding, ...]:
@@ -57,16 +58,16 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
     then = judge_piece(sure, certain.with_piece(sure))
     if not plan.wall.studs and certain.wall.studs:
         said = Phrase("Find the studs. If one stands behind each " + mount_of(piece).support_noun + ":")
-        yield Finding(said, "survey", then.word, then.governing.utilisation)
+        yield Finding(said, "survey", then.word, then.but, then.used)
     elif any("probe for both" in ask for ask in now.unknown) and certain.wall.studs != plan.wall.studs:
         doubtful = [stud for stud, now in zip(plan.wall.studs, certain.wall.studs, strict=True) if stud != now]
         first: dict[str, Quantity | str] = {"at": Quantity(doubtful[0].centre_mm, "length")}
         more = f" and {len(doubtful) - 1} more" if len(doubtful) > 1 else ""
         said = Phrase("Probe for both edges of the stud at {at}" + more + ". If they stand as they were noted:", first)
-        yield Finding(said, "survey", then.word, then.governing.utilisation)
+        yield Finding(said, "survey", then.word, then.but, then.used)
     if sure != piece:
         said = Phrase("Find wood in the side walls for its screws. If there is:")
-        yield Finding(said, "fix", then.word, then.governing.utilisation)
+        yield Finding(said, "fix", then.word, then.but, then.used)
 
 
 def supposed(piece: AnyPiece, plan: Plan) -> tuple[AnyPiece, Plan]:
@@ -107,7 +108,7 @@ def _linings(piece: AnyPiece, plan: Plan) -> Iterator[Finding]:
         on = _lined(plan, kind)
         then = judge_piece(piece, on.with_piece(piece))
         said = Phrase("If the lining is {name}:", {"name": data.linings()[kind].name})
-        yield Finding(said, "survey", then.word, then.governing.utilisation)
+        yield Finding(said, "survey", then.word, then.but, then.used)
 
 
 def _greatest(weighing: Callable[[float], AnyPiece], plan: Plan) -> float:
@@ -116,5 +117,5 @@ def _greatest(weighing: Callable[[float], AnyPiece], plan: Plan) -> float:
     for _ in range(_TRIES):
         kg = (low + high) / 2
         tried = weighing(kg)
-        low, high = (kg, high) if judge_piece(tried, plan.with_piece(tried)).word == "holds" else (low, kg)
+        low, high = (kg, high) if judge_piece(tried, plan.with_piece(tried)).word in ("holds", "holds_but") else (low, kg)
     return int(low * 10) / 10

@@ -60,7 +60,7 @@ def _order(changed: Callable[[float], AnyPiece], factors: tuple[float, ...], wal
             checks = assess_piece(changed(factor), wall).checks
         except PlanError:
             break
-        tried.append((factor, {check.code: check for check in checks if not (check.fit or check.advice)}))
+        tried.append((factor, {check.code: check for check in checks if check.gradual}))
     found: dict[str, Failing] = {}
     for code, check in tried[0][1].items():
         if check.utilisation > 1:

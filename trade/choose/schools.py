@@ -16,7 +16,7 @@ from trade.mark.marks import piece_marks
 from trade.measure import many
 from trade.mounts import KINDS, mount_of
 from trade.plan import AnyPiece, BracketShelf, Cabinet, Plan, Policy, RodBeam, RodShelf, Wall
-from trade.say import WORDS
+from trade.say import outcome
 from trade.wall.trued import trued
 
 _ALIKE = 0.005  # two utilisations that are said alike
@@ -101,13 +101,13 @@ def _follows(piece: AnyPiece, wall: Wall, question: str, policy: Policy) -> AnyP
 
 
 def _differs(old: PieceVerdict, new: PieceVerdict) -> bool:
-    return old.word != new.word or abs(old.governing.utilisation - new.governing.utilisation) > _ALIKE
+    return old.word != new.word or abs(old.used - new.used) > _ALIKE or old.but != new.but
 
 
 def _said(old: PieceVerdict, new: PieceVerdict) -> Phrase:
     parts: dict[str, Quantity | str] = {
-        "name": old.name, "was": Quantity(old.governing.utilisation, "percent"), "now": WORDS[new.word].lower(),
-        "used": Quantity(new.governing.utilisation, "percent"), "what": new.governing.name.lower(),
+        "name": old.name, "was": Quantity(old.used, "percent"), "now": outcome(new).lower(),
+        "used": Quantity(new.used, "percent"), "what": (new.weakest or new.governing).name.lower(),
     }  # fmt: skip
     return Phrase("“{name}” {now}: {used} used instead of {was}, by {what}.", parts)
 
@@ -143,7 +143,7 @@ def _by_eye(plan: Plan) -> list[Phrase]:
 def _best(plan: Plan, after: Plan, key: str) -> list[Phrase]:
     """The best way for a piece, where that changes, and how many hold."""
     old, new = (ways(each, wish_of(plan.piece(key))) for each in (plan, after))
-    counts = [sum(way.word == "holds" for way in each.found) for each in (old, new)]
+    counts = [sum(way.word in ("holds", "holds_but") for way in each.found) for each in (old, new)]
     kinds = [KINDS[each.best.kind].name if each.best else "none" for each in (old, new)]
     name = plan.piece(key).name
     found = []

@@ -11,6 +11,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.assess import assess_piece
+from trade.check import strained
 from trade.choose import slots
 from trade.choose.order import heavier
 from trade.fixings.seat import Seat
@@ -163,12 +164,9 @@ class _Trend:
 
 
 def used(piece: AnyPiece, wall: Wall, factor: float) -> float:
-    """The worst utilisation of what is neither advice nor a size, so loaded; infinite where it doesn't fit."""
+    """How much of its strength is used, so loaded; infinite where it doesn't fit."""
     loaded = heavier(piece, factor)
-    checks = mount_of(loaded).checks(loaded, wall)
-    if any(check.fit and check.word == "wont_hold" for check in checks):
-        return inf
-    return max((check.utilisation for check in checks if not (check.fit or check.advice)), default=0.0)
+    return strained(mount_of(loaded).checks(loaded, wall))
 
 
 def _free(piece: AnyPiece, plan: Plan) -> tuple[tuple[float, float], ...]:

@@ -13,8 +13,8 @@ def ways_as_json(found: Ways) -> dict[str, Any]:
     """Ways with their pieces, ready to be put into a plan; and why not, in words."""
     return {
         "wish": found.wish, "tried": found.tried,
-        "found": [{"kind": way.kind, "hold": way.hold, "word": way.word, "used": way.used, "effort": way.effort._asdict(),
-                   "demerit": way.demerit, "piece": way.piece} for way in found.found],
+        "found": [{"kind": way.kind, "hold": way.hold, "word": way.word, "but": way.but, "used": way.used,
+                   "effort": way.effort._asdict(), "demerit": way.demerit, "piece": way.piece} for way in found.found],
         "refused": [{"kind": no.kind, "reason": say.phrase(no.reason, "metric")} for no in found.refused],
     }  # fmt: skip
 
@@ -24,7 +24,7 @@ def ways_as_text(found: Ways, units: Units) -> str:
     lines = [] if found.found else [f"No way to hang “{found.wish.name}” there."]
     for way in found.found:
         effort, piece = way.effort, way.piece
-        lines.append(f"{say.WORDS[way.word]}, {say.utilisation(way.used)}: {KINDS[way.kind].name}")
+        lines.append(f"{say.outcome_used(way)}: {KINDS[way.kind].name}")
         lines.append(f"    {' '.join(say.phrase(reason, units) for reason in way.reasons)}")
         tools = ", ".join(data.tools()[tool].name for tool in effort.tools)
         where = f"{say_length(piece.left_mm, units)} from the left, {say_length(piece.length_mm, units)} long"
@@ -38,4 +38,4 @@ def cures_as_text(found: tuple[Cure, ...], units: Units) -> str:
     """What would cure a piece, to read."""
     if not found:
         return "Nothing to cure, or no change that mends it."
-    return "\n".join(f"{say.WORDS[c.word]}, {say.utilisation(c.utilisation)}: {say.phrase(c.label, units)}" for c in found)
+    return "\n".join(f"{say.outcome_used(c)}: {say.phrase(c.label, units)}" for c in found)

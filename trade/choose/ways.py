@@ -11,7 +11,7 @@ import msgspec
 
 from trade import data
 from trade.assess import assess_piece, judge_piece
-from trade.check import Phrase, PieceVerdict, Quantity, Word, severity
+from trade.check import FAILED, FAILS, RANK, Phrase, PieceVerdict, Quantity, Word, severity
 from trade.choose import designs, merits, places
 from trade.choose.merits import Effort
 from trade.choose.places import Hold
@@ -27,20 +27,22 @@ from trade.wall.backing import ASK_STRUCTURE, ASK_STUDS
 _ENDS_MM = 40.0  # house rule: a shelf on ledgers may end so far from a side wall before it needs another way
 _MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth finding
 _ANCHORS_MM = 100.0  # house rule: an anchor between studs is as much trouble as being moved so far
-RANK: dict[Word, int] = {"holds": 0, "close": 1, "cannot_tell": 2, "wont_hold": 3}
+_NOT_YET: tuple[Word, ...] = ("holds_but", "close")  # with these a better one is looked for
 _BY_SCREWS = ("screw.", "anchor.", "lining.", "shelf.", "pin.", "hole.", "ledger.", "corner.", "tip.", "rod.locked")
 
 
 class Way(msgspec.Struct, frozen=True, kw_only=True):
     """A way to hang it: the piece as it would be, what `assess` says of it, what it takes, and why it is worth a look.
 
-    `used`: utilisation of the check that governs; `marks`: each merit from 0 to 1; `demerit`: what they lack in all, which ranks.
+    `but`: what is a nuisance about it; `used`: how much of its strength; `marks`: each merit from 0 to 1; `demerit`: what they
+    lack in all, which ranks.
     """
 
     kind: str
     hold: Hold
     piece: AnyPiece
     word: Word
+    but: str
     used: float
     effort: Effort
     marks: dict[str, float]
@@ -69,7 +71,7 @@ class Ways(msgspec.Struct, frozen=True, kw_only=True):
     @property
     def best(self) -> Way | None:
         """The best of those that hold; None when none does."""
-        return self.found[0] if self.found and self.found[0].word in ("holds", "close") else None
+        return self.found[0] if self.found and self.found[0].word not in FAILS else None
 
 
 class _Tried(NamedTuple):
@@ -159,7 +161,7 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
     chosen: PieceVerdict | None = None
     tries, beyond = 0, ""
     for group in sorted(_groups(plan, wish, kind, hold, where), key=lambda each: each[:2]):
-        if (best is not None and best.word != "close" and group.least >= best.demerit) or tries >= _MOST_TRIES:
+        if (best is not None and best.word not in _NOT_YET and group.least >= best.demerit) or tries >= _MOST_TRIES:
             break
         found = designs.drives(group.piece, wall, policy)
         probe = designs.strongest(found, group.piece, wall)
@@ -167,7 +169,7 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
             tries += 1
             verdict = assess_piece(designs.driven(group.piece, probe), wall)
             failed = _lesser(failed, verdict)
-            if any(check.word == "wont_hold" and not check.code.startswith("screw.e") for check in verdict.checks):
+            if any(check.word in FAILED and not check.code.startswith("screw.e") for check in verdict.checks):
                 continue
         for drive in found:
             piece = designs.driven(group.piece, drive)
@@ -176,13 +178,13 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
                 beyond = said
                 break
             trouble = trouble_of(group.slot, hold)
-            if best is not None and best.word != "close" and _lacks(effort, 0.0, trouble, policy) >= best.demerit:
+            if best is not None and best.word not in _NOT_YET and _lacks(effort, 0.0, trouble, policy) >= best.demerit:
                 break
             tries += 1
             verdict = judge_piece(piece, plan)
-            if verdict.word == "wont_hold":
+            if verdict.word in FAILED:
                 failed = _lesser(failed, verdict)
-                if any(c.word == "wont_hold" and not c.code.startswith(_BY_SCREWS) for c in verdict.checks):
+                if any(c.word in FAILED and not c.code.startswith(_BY_SCREWS) for c in verdict.checks):
                     break
                 continue
             way = _way(kind, hold, piece, verdict, effort, trouble, policy)
@@ -236,7 +238,7 @@ def over(effort: Effort, policy: Policy) -> str:
 
 def _lesser(one: PieceVerdict | None, other: PieceVerdict) -> PieceVerdict | None:
     """The one that failed less."""
-    if other.word != "wont_hold":
+    if other.word not in FAILED:
         return one
     return other if one is None or severity(other.governing) < severity(one.governing) else one
 
@@ -244,10 +246,10 @@ def _lesser(one: PieceVerdict | None, other: PieceVerdict) -> PieceVerdict | Non
 def _way(
     kind: str, hold: Hold, piece: AnyPiece, verdict: PieceVerdict, effort: Effort, trouble_mm: float, policy: Policy
 ) -> Way:  # fmt: skip
-    used = verdict.governing.utilisation
+    used = verdict.used
     marks = merits.marks(effort, used, trouble_mm)
     return Way(
-        kind=kind, hold=hold, piece=piece, word=verdict.word, used=used, effort=effort, marks=marks,
+        kind=kind, hold=hold, piece=piece, word=verdict.word, but=verdict.but, used=used, effort=effort, marks=marks,
         demerit=merits.demerit(marks, policy.matters), reasons=(),
     )  # fmt: skip
 
@@ -268,15 +270,15 @@ def _reasons(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Phrase
     words = Phrase("{held}", {"held": held})
     if verdict.word == "cannot_tell" and verdict.unknown:
         return words, Phrase("Find out first: {ask}", {"ask": verdict.unknown[0]})
-    return words, Phrase("Used most: {what}, {used}.", {"what": _small(verdict.governing.name), "used": _share(verdict)})
+    found = [words]
+    if verdict.weakest is not None:
+        most = Quantity(verdict.used, "percent")
+        found.append(Phrase("Used most: {what}, {used}.", {"what": _small(verdict.weakest.name), "used": most}))
+    return (*found, *([verdict.nuisance.sentence] if verdict.nuisance else []))
 
 
 def _small(name: str) -> str:
     return name[:1].lower() + name[1:]
-
-
-def _share(verdict: PieceVerdict) -> Quantity:
-    return Quantity(verdict.governing.utilisation, "percent")
 
 
 def _why_not(plan: Plan, wish: Wish, kind: str, outcomes: list[_Tried]) -> Phrase:

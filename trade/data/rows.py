@@ -330,8 +330,23 @@ class Drills(Row, frozen=True, kw_only=True):
     sizes: tuple[float, ...]
 
 
+Limit = Literal["strength", "service", "fit"]
+
+
 class Rule(Row, frozen=True, kw_only=True):
-    """What a check does, in words."""
+    """What a check does, in words.
+
+    `limit`: the limit state that it asks about. `threshold`: of strength, a size or a number that is reached or not. `but`: of
+    service, what is a nuisance about it, after "Holds, but".
+    """
 
     name: str
     rule: str
+    limit: Limit = "strength"
+    threshold: bool = False
+    but: str = ""
+
+    def __post_init__(self) -> None:
+        """Refuse a nuisance without words, and words that nobody would say."""
+        if (self.limit == "service") != bool(self.but) or (self.threshold and self.limit != "strength"):
+            raise ValueError(f"{self.name}: only what is of service says what is a nuisance, only strength has thresholds")

@@ -59,7 +59,8 @@ def edge(seats: Sequence[Aimed]) -> Check:
     else:
         said = "The {part} needs {demand} of wood to the side of the stud's centre; the stud gives {capacity}."
     return make(
-        "screw.edge", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        "screw.edge", part=seat.part, support=seat.index, case="any", unknown=unknown,
+        limit="fit" if seat.in_stud or not lost else "strength",
         # too unsure a stud is no failure: it stands at the limit, and what to find out is said
         demand=Quantity(demand if lost else min(demand, half), "fine"), capacity=Quantity(half, "fine"),
         template=said,

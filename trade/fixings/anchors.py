@@ -5,7 +5,7 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings.aim import edge
-from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
+from trade.fixings.grip import Grip, face_checks, grips, pull_steps, pulled
 from trade.fixings.held import Held
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
@@ -54,7 +54,7 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
         for seat, held in firm
         for grip in grips(seat, demands[seat.index])
     ]
-    found += [crushing([use.grip for use in uses], unknown), _shear(uses, unknown)]
+    found += [*face_checks([use.grip for use in uses], unknown), _shear(uses, unknown)]
     if held_up := [use for use in uses if use.grip.hold is not None]:
         found += [_pull(held_up, unknown), _combined(held_up, unknown)]
     return found
@@ -66,7 +66,7 @@ def _base(pairs: list[tuple[Seat, Held]]) -> Check:
     unknown = tuple(dict.fromkeys(ask for s, h in pairs for ask in (*h.unknown, *s.stud.unknown)))
     name = held.anchor.name if held.anchor else ""
     return make(
-        "anchor.base", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        "anchor.base", part=seat.part, support=seat.index, case="any", unknown=unknown,
         demand=Quantity(1, "count"), capacity=Quantity(_NEVER if held.problem else 1, "count"),
         template="{why}" if held.problem else "The {part} is held by {anchor}, which suits what is behind it.",
         parts={"why": held.problem, "part": seat.part, "anchor": name},
@@ -88,7 +88,7 @@ def _edge(firm: list[tuple[Seat, Held]]) -> list[Check]:
         return []
     what = "an old hole" if site.spoiled_mm < site.edge_mm else "the edge of an opening"
     check = make(
-        "anchor.edge", part=seat.part, support=seat.index, case="any", fit=True,
+        "anchor.edge", part=seat.part, support=seat.index, case="any",
         demand=Quantity(need(worst), "length"), capacity=Quantity(max(near(worst), _NOUGHT), "length"),
         template="The anchors of the {part} want {demand} to {what}; they have {capacity}.",
         parts={"part": seat.part, "what": what},
@@ -108,7 +108,6 @@ def _behind(firm: list[tuple[Seat, Held]]) -> list[Check]:
             part=seat.part,
             support=seat.index,
             case="any",
-            fit=True,
             demand=Quantity(max(anchor.behind_mm, _NOUGHT), "length"),
             capacity=Quantity(seat.stud.depth_mm, "length"),
             template="Behind the lining the anchor needs {demand}; between the studs there are {capacity}.",
@@ -127,7 +126,6 @@ def _behind(firm: list[tuple[Seat, Held]]) -> list[Check]:
                 part=seat.part,
                 support=seat.index,
                 case="any",
-                fit=True,
                 unknown=ask if sure < clear <= room else (),
                 demand=Quantity(clear, "fine"),
                 capacity=Quantity(max(room, _NOUGHT), "fine"),

@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from typing import NamedTuple
 
+from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
@@ -11,13 +12,19 @@ from trade.mechanics import contact
 
 
 class Grip(NamedTuple):
-    """One support in one load case. `hold` is None when the face gives way before the moment is answered."""
+    """One support in one load case.
+
+    `pressed_mpa`: what the face is pressed with: what it may be pressed with for years, or more where only that answers the
+    moment. `limit_nmm`: the moment that the former answers; `crush_nmm`: the one that crushes the face. `hold` is None beyond it.
+    """
 
     seat: Seat
     demand: Demand
     moment_nmm: float
     hold: contact.Hold | None
+    pressed_mpa: float
     limit_nmm: float
+    crush_nmm: float
     shear_n: float
 
     @property
@@ -28,14 +35,18 @@ class Grip(NamedTuple):
 
 def grips(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[Grip]:
     """A support in every load case that can govern."""
-    face = seat.face.bearing_mpa * seat.pressed_mm
+    face, over = seat.face.bearing_mpa * seat.pressed_mm, data.house("crushed_over_bearing")
     for demand in governing(demands):
         heights = _from_pressed_edge(seat, demand)
         moment = round(abs(demand.moment_nmm), 3)  # so that mirrored supports are worked out once
         shear = abs(demand.load_n) / len(heights)
         pull = round(max(demand.pull_n, 0.0), 3)
-        limit = contact.limit_moment(heights, face, pull)
-        yield Grip(seat, demand, moment, contact.hold(moment, heights, face, pull), limit, shear)
+        limit, crush = (contact.limit_moment(heights, each, pull) for each in (face, over * face))
+        harder = 1.0
+        if limit < moment <= crush:  # pressed harder, the block as deep as it can be
+            harder = min((1 + 1e-9) * (moment - limit) / (crush - limit) * (over - 1) + 1, over)
+        hold = contact.hold(moment, heights, face * harder, pull) if moment <= crush else None
+        yield Grip(seat, demand, moment, hold, seat.face.bearing_mpa * harder, limit, crush, shear)
 
 
 def _from_pressed_edge(seat: Seat, demand: Demand) -> tuple[float, ...]:
@@ -64,20 +75,32 @@ def pulled(grip: Grip) -> contact.Hold:
     return grip.hold
 
 
-def crushing(uses: list[Grip], unknown: tuple[str, ...]) -> Check:
-    """Whether the face under the hardware can answer the turning load at all."""
+def face_checks(uses: list[Grip], unknown: tuple[str, ...]) -> list[Check]:
+    """Whether the face under the hardware can answer the turning load at all, and whether it does so for years undented."""
     use = max(uses, key=lambda u: u.moment_nmm / max(u.limit_nmm, 1e-9))
-    seat = use.seat
+    crushed = max(uses, key=lambda u: u.moment_nmm / max(u.crush_nmm, 1e-9))
+    over = data.house("crushed_over_bearing")
+    return [
+        _on_face("lining.crushing", crushed, crushed.crush_nmm, over * crushed.seat.face.bearing_mpa, unknown),
+        _on_face("lining.pressed", use, use.limit_nmm, use.seat.face.bearing_mpa, unknown),
+    ]
+
+
+def _on_face(code: str, use: Grip, limit_nmm: float, stress_mpa: float, unknown: tuple[str, ...]) -> Check:
+    seat, crushed = use.seat, code == "lining.crushing"
+    does, may = (
+        ("would crush it", "is crushed at") if crushed else ("it answers undented for years", "may be pressed with for years")
+    )
     return make(
-        "lining.crushing", part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
-        demand=Quantity(use.moment_nmm, "moment"), capacity=Quantity(max(use.limit_nmm, 1e-9), "moment"),
-        template="The {part}'s lower edge presses into the {face}: {used} of the turning load that would crush it.",
+        code, part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
+        demand=Quantity(use.moment_nmm, "moment"), capacity=Quantity(max(limit_nmm, 1e-9), "moment"),
+        template="The {part}'s lower edge presses into the {face}: {used} of the turning load that " + does + ".",
         parts={"part": seat.part, "face": seat.face.name},
         steps=(
-            Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
+            Step("σ", f"what {seat.face.name} {may}", Quantity(stress_mpa, "stress")),
             Step("b", "pressed width with something firm behind it", Quantity(seat.pressed_mm, "fine")),
             Step("y_1", "highest pulling screw above the pressed edge", Quantity(use.top_mm, "fine")),
-            Step("M_max", "σ b y_1² / 2" + (" + P y_1" if use.demand.pull_n > 0 else ""), Quantity(use.limit_nmm, "moment")),
+            Step("M_max", "σ b y_1² / 2" + (" + P y_1" if use.demand.pull_n > 0 else ""), Quantity(limit_nmm, "moment")),
             Step("M", "turning load on the support", Quantity(use.moment_nmm, "moment")),
         ),
     )  # fmt: skip
@@ -102,7 +125,7 @@ def pull_steps(use: Grip) -> tuple[Step, ...]:
     counted = sum(tension > 0 for tension in hold.tensions_n)
     return (
         *turning,
-        Step("σ", f"what {seat.face.name} may be pressed with", Quantity(seat.face.bearing_mpa, "stress")),
+        Step("σ", f"what {seat.face.name} is pressed with", Quantity(use.pressed_mpa, "stress")),
         Step("b", "pressed width with something firm behind it", Quantity(seat.pressed_mm, "fine")),
         Step("a", f"depth of the pressed block, from Σ T = σ b a{' + P' if pull > 0 else ''}", Quantity(hold.block_mm, "fine")),
         Step("y_1", "hardest-pulled screw above the pressed edge", Quantity(use.top_mm, "fine")),

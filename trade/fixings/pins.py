@@ -202,7 +202,7 @@ def checks(
 
 def _no_stud(seat: PinSeat) -> Check:
     return make(
-        "pin.wood", part=seat.part, support=seat.index, case="any", fit=True,
+        "pin.wood", part=seat.part, support=seat.index, case="any",
         demand=Quantity(seat.embedment_mm, "fine"), capacity=Quantity(1e-3, "fine"),
         template="A pin lives off the thick wood of a stud, and here there is none: brackets or a cleat on anchors would hold.",
     )  # fmt: skip
@@ -211,7 +211,7 @@ def _no_stud(seat: PinSeat) -> Check:
 def _embedment(seats: list[PinSeat], least_mm: float) -> Check:
     seat = min(seats, key=lambda s: s.embedment_mm)
     return make(
-        "pin.embedment", part=seat.part, support=seat.index, case="any", fit=True,
+        "pin.embedment", part=seat.part, support=seat.index, case="any",
         demand=Quantity(least_mm, "fine"), capacity=Quantity(max(seat.embedment_mm, 1e-6), "fine"),
         template="The pin should reach {demand} into the stud; it reaches {capacity}.",
     )  # fmt: skip
@@ -221,7 +221,7 @@ def _far_side(seats: list[PinSeat], unknown: tuple[str, ...]) -> Check:
     seat = min(seats, key=lambda s: s.stud.depth_mm)
     needed = seat.embedment_mm + _DUST_MM
     return make(
-        "pin.far_side", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        "pin.far_side", part=seat.part, support=seat.index, case="any", unknown=unknown,
         demand=Quantity(needed, "length"), capacity=Quantity(seat.stud.depth_mm, "length"),
         template="The hole is {demand} deep in the stud, which is {capacity} deep.",
     )  # fmt: skip

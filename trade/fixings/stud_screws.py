@@ -11,7 +11,7 @@ from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings import wood
 from trade.fixings.aim import edge
-from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
+from trade.fixings.grip import Grip, face_checks, grips, pull_steps, pulled
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.measure import many
@@ -58,7 +58,7 @@ def checks(
     found += [embedment(hit, lining), far_side(hit, lining)]
     unknown = lining + loads
     uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
-    found.append(crushing([use.grip for use in uses], unknown))
+    found += face_checks([use.grip for use in uses], unknown)
     if in_wood := [use for use in uses if use.lateral_n > 0]:
         found.append(_shear(in_wood, unknown))
     held = [use for use in uses if use.grip.hold is not None and use.withdrawal_n > 0 and use.lateral_n > 0]
@@ -89,7 +89,7 @@ def embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
     diameters = data.house("min_penetration" if seat.screw.kind == "wood" else "min_penetration_lag")
     need = diameters * seat.screw.diameter_mm
     return make(
-        "screw.embedment", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        "screw.embedment", part=seat.part, support=seat.index, case="any", unknown=unknown,
         demand=Quantity(need, "fine"), capacity=Quantity(have(seat), "fine"),
         template="The screw must reach {demand} into the stud; it reaches {capacity} past {layers} of layers.",
         parts={"layers": Quantity(seat.layers_mm, "fine")},
@@ -111,7 +111,7 @@ def far_side(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
     # a lining or a stud that nobody knows may leave more room than this: too long is then not certain
     long = min(seat.screw_mm, room) if unknown else seat.screw_mm
     return make(
-        "screw.far_side", part=seat.part, support=seat.index, case="any", fit=True, unknown=unknown,
+        "screw.far_side", part=seat.part, support=seat.index, case="any", unknown=unknown,
         demand=Quantity(long, "length"), capacity=Quantity(room, "length"),
         template="The screw is {demand} long; layers and stud together are {capacity} deep.",
         steps=(

@@ -6,7 +6,7 @@ from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings import european, wood
 from trade.fixings.aim import edge
-from trade.fixings.grip import Grip, crushing, grips, pull_steps, pulled
+from trade.fixings.grip import Grip, face_checks, grips, pull_steps, pulled
 from trade.fixings.seat import Seat
 from trade.fixings.stud_screws import embedment, far_side
 from trade.load.demand import Demand
@@ -59,7 +59,7 @@ def checks(
     found += [embedment(hit, lining), far_side(hit, lining)]
     uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
     unknown = lining + loads
-    found.append(crushing([use.grip for use in uses], unknown))
+    found += face_checks([use.grip for use in uses], unknown)
     if in_wood := [use for use in uses if use.shear_k > 0]:
         found.append(_shear(in_wood, unknown))
     if held := [use for use in in_wood if use.grip.hold is not None and use.pull_k > 0]:

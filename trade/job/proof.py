@@ -36,7 +36,7 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
     """
     use, minutes = data.uses()[piece.use], data.house("proof_minutes")
     verdict = judge_piece(piece, plan.with_piece(piece))
-    if verdict.word not in ("holds", "close"):
+    if verdict.fails:
         refusal = "Nothing is proved by a load that it was not made for: mend the plan first."
         return ProofLoad(0.0, minutes, use.push_n, refusal=refusal)
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)

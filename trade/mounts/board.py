@@ -43,14 +43,14 @@ def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
 
 
 def _sags(load: ShelfLoad, unknown: tuple[str, ...]) -> list[Check]:
-    limit, eye = data.house("sag_limit"), data.house("sag_eye_limit")
+    limit = data.house("sag_limit")
     own_creep = 1 + load.board.k_def
     contents_creep = 1 + data.house("steady_share") * load.board.k_def
     now, later = load.sag(1, 1), load.sag(own_creep, contents_creep)
 
-    def check(code: str, sag: Sag, share: float, template: str, case: str, advice: bool = False) -> Check:
+    def check(code: str, sag: Sag, share: float, template: str, case: str) -> Check:
         return make(
-            code, part="board", case=case, unknown=unknown, advice=advice,
+            code, part="board", case=case, unknown=unknown,
             demand=Quantity(sag.sag_mm, "fine"), capacity=Quantity(sag.span_mm / share, "fine"),
             template=template, parts={"span": Quantity(sag.span_mm, "length")},
             steps=(
@@ -67,5 +67,4 @@ def _sags(load: ShelfLoad, unknown: tuple[str, ...]) -> list[Check]:
     return [
         check("sag.now", now, limit, "On the first day it sags {demand}; the limit for {span} is {capacity}.", first),
         check("sag.long_term", later, limit, "Over the years it sags {demand}; the limit for {span} is {capacity}.", years),
-        check("sag.eye", later, eye, "The eye sees a sag from {capacity} over {span}; this will be {demand}.", years, True),
     ]

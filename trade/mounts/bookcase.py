@@ -186,7 +186,7 @@ def _stands_up(piece: Bookcase, wall: Wall) -> Check:
     needed = hypot(piece.height_mm, piece.depth_mm) + _STAND_MM
     ceiling = lowest_ceiling_mm(wall, piece.left_mm, piece.left_mm + piece.length_mm)
     return make(
-        "fit.stand_up", part="bookcase", case="stood up from lying", fit=True,
+        "fit.stand_up", part="bookcase", case="stood up from lying",
         demand=Quantity(needed, "length"), capacity=Quantity(max(ceiling, 1e-6), "length"),
         template="Stood up from lying it needs {demand} under the ceiling; there are {capacity}.",
         steps=(

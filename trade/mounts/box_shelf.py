@@ -181,7 +181,7 @@ def _top_sag(piece: BoxShelf, unknown: tuple[str, ...]) -> Check:
 def _lower_edge(piece: BoxShelf) -> Check:
     """Advice: the screws should be high above the edge that the box turns about."""
     return make(
-        "box.lever", part="board", case="any", advice=True,
+        "box.lever", part="board", case="any",
         demand=Quantity(piece.depth_mm / 3, "length"), capacity=Quantity(piece.height_mm - piece.screw_down_mm, "length"),
         template="Its screws are {capacity} above the edge that it turns about; a third of its depth, {demand}, is the least.",
     )  # fmt: skip

@@ -192,7 +192,7 @@ def _bending(
 
 def _reach(piece: BracketShelf, row: data.Bracket) -> Check:
     return make(
-        "bracket.reach", part="board", case="any", advice=True,
+        "bracket.reach", part="board", case="any",
         demand=Quantity(piece.depth_mm * data.house("reach_share"), "length"), capacity=Quantity(row.arm_mm, "length"),
         template="The arm should reach {demand} under the shelf, two thirds of its depth; it reaches {capacity}.",
     )  # fmt: skip
@@ -200,7 +200,7 @@ def _reach(piece: BracketShelf, row: data.Bracket) -> Check:
 
 def _room(piece: BracketShelf, row: data.Bracket) -> Check:
     return make(
-        "bracket.room", part="board", case="any", fit=True,
+        "bracket.room", part="board", case="any",
         demand=Quantity(row.leg_mm, "length"), capacity=Quantity(max(piece.top_mm - piece.thickness_mm, 1e-6), "length"),
         template="The bracket needs {demand} of wall below the shelf; there is {capacity} down to the floor.",
     )  # fmt: skip

@@ -183,7 +183,7 @@ def bevel_of(piece: Cabinet) -> Bevel:
 def _room(piece: Cabinet, wall: Wall) -> Check:
     rise = bevel_of(piece).rise_mm + bevel.LIFT_MM
     return make(
-        "cleat.room", part="cleat", case="any", fit=True,
+        "cleat.room", part="cleat", case="any",
         demand=Quantity(rise, "fine"), capacity=Quantity(max(wall.height_mm - piece.top_mm, 1e-6), "length"),
         template="To lift it over the bevel it needs {demand} above it; there are {capacity}.",
     )  # fmt: skip
@@ -194,7 +194,7 @@ def _lift(piece: Cabinet) -> Check:
     push, weight = data.uses()[piece.use].push_n, (piece.body_kg or 0.0) * G_N_PER_KG
     said = "Lifted with {demand}, empty, it comes off the cleat; it weighs {capacity}."
     return make(
-        "cleat.lift", part="cleat", case="empty, and lifted", advice=True,
+        "cleat.lift", part="cleat", case="empty, and lifted",
         demand=Quantity(0.0 if piece.locked else push, "pull"), capacity=Quantity(max(weight, 1.0), "pull"),
         template="It is locked: nobody lifts it off." if piece.locked else said,
     )  # fmt: skip

@@ -302,7 +302,7 @@ def _nothing(unknown: tuple[str, ...]) -> Check:
 def _inner(piece: CornerShelf) -> Check:
     """A ledger on one screw turns about it: there must be another, in the corner."""
     return make(
-        "corner.inner", part="ledger", case="any", fit=True,
+        "corner.inner", part="ledger", case="any",
         unknown=(f"whether there is a stud in the corner behind “{piece.name}”: its ledger needs a second screw there.",),
         demand=Quantity(1, "count"), capacity=Quantity(1, "count"),
         template="One screw alone lets the ledger turn; a second one belongs in the corner.",
@@ -312,7 +312,7 @@ def _inner(piece: CornerShelf) -> Check:
 def _place(piece: CornerShelf, wall: Wall) -> Check:
     gap = piece.left_mm if piece.corner == "left" else wall.width_mm - piece.left_mm - piece.length_mm
     return make(
-        "corner.place", part="board", case="any", fit=True,
+        "corner.place", part="board", case="any",
         demand=Quantity(max(gap, 0.0) + 1e-6, "length"), capacity=Quantity(5.0, "length"),
         template="It stands in the corner." if gap <= 5.0 else "It hangs {demand} away from its corner.",
     )  # fmt: skip

@@ -163,7 +163,7 @@ def _clear_of_screws(piece: DowelShelf, seats: list[Seat]) -> Check:
     ]
     apart, seat = min(pairs, key=lambda pair: pair[0])
     return make(
-        "dowel.screw", part=seat.part, support=seat.index, case="any", fit=True,
+        "dowel.screw", part=seat.part, support=seat.index, case="any",
         demand=Quantity(piece.dowel_mm / 2 + seat.screw.diameter_mm / 2 + _BETWEEN_MM, "fine"),
         capacity=Quantity(max(apart, 1e-6), "fine"),
         template="A screw of the {part} and a dowel can't be in one place: their middles are {capacity} apart and need {demand}.",

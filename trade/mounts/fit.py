@@ -42,7 +42,7 @@ def items(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]], wall: Wa
     needed = headroom_mm(piece)
     above = needed if 0 < needed - above < _TOUCHING_MM else above  # what just fits, fits
     return make(
-        "fit.items", part="shelf", case="any", advice=True,
+        "fit.items", part="shelf", case="any",
         demand=Quantity(needed, "length"), capacity=Quantity(max(above, _TOUCHING_MM), "length"),
         template="“{what}” and a hand over it need {demand}; above the shelf there are {capacity}.", parts={"what": tallest.name},
     )  # fmt: skip
@@ -61,7 +61,7 @@ def hangs_free(piece: AnyPiece) -> Check | None:
     if not on_the_floor:
         said = "“{what}” is {high} long; to hang clear of the floor its hook should be {demand} up, and is {capacity}."
     return make(
-        "fit.hang", part="piece", case="any", fit=on_the_floor, advice=not on_the_floor,
+        "fit.hang", part="piece", case="any", limit="fit" if on_the_floor else "service",
         demand=Quantity(high + room, "length"), capacity=Quantity(max(hook, _TOUCHING_MM), "length"),
         template=said, parts={"what": longest.name, "high": Quantity(high, "length")},
     )  # fmt: skip
@@ -75,7 +75,7 @@ def behind(piece: AnyPiece, wall: Wall) -> Check | None:
     if not found:
         return None
     return make(
-        "piece.covers", part="piece", case="any", fit=True, demand=Quantity(len(found), "count"), capacity=Quantity(0.5, "count"),
+        "piece.covers", part="piece", case="any", demand=Quantity(len(found), "count"), capacity=Quantity(0.5, "count"),
         template="It covers {what}, which must be reached: hang it clear, or cut an opening.",
         parts={"what": found[0].row.reason},
     )  # fmt: skip

@@ -64,7 +64,7 @@ def _spoiled(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
     into = "The {part} has nothing to hold it here: its hole is spoiled."
     beside = "The {part} has a mark {capacity} from a spoiled hole, and {demand} must lie between."
     return make(
-        "made.spoiled", part=mark.seat.part, support=mark.seat.index, case="any", fit=True,
+        "made.spoiled", part=mark.seat.part, support=mark.seat.index, case="any",
         demand=Quantity(data.house("spoiled_mm"), "length"), capacity=Quantity(max(away, _LEAST_MM), "length"),
         template=into if away <= data.house("made_mm") else beside,
         parts={"part": mark.seat.part},
@@ -81,7 +81,7 @@ def _kept(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
         return None
     said = "hole is made already that it no longer uses" if left == 1 else "holes are made already that it no longer uses"
     return make(
-        "made.kept", part="piece", case="any", advice=True,
+        "made.kept", part="piece", case="any",
         demand=Quantity(min(max(off), 1e6), "length"), capacity=Quantity(limit, "length"),
         template=f"{left} {said}, up to {{demand}} from any mark: go back to them, or fill them.",
     )  # fmt: skip

@@ -208,7 +208,7 @@ def _own_n(piece: Panel) -> float:
 
 def _fixings(piece: Panel) -> Check:
     return make(
-        "panel.fixings", part="panel", case="any", fit=True,
+        "panel.fixings", part="panel", case="any",
         demand=Quantity(_LEAST_FIXINGS, "count"), capacity=Quantity(len(piece.supports_mm) * piece.rows, "count"),
         template="A panel wants {demand} fixings to the studs at least; it has {capacity}.",
     )  # fmt: skip
@@ -253,7 +253,7 @@ def _batten_screws(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown
 
 def _short_enough(piece: Panel) -> Check:
     return make(
-        "panel.behind", part="panel", case="any", fit=True,
+        "panel.behind", part="panel", case="any",
         demand=Quantity(piece.panel_screw_mm + _BEHIND_MM, "fine"),
         capacity=Quantity(piece.thickness_mm + piece.batten_mm, "fine"),
         template="The panel's screws must not come out behind: with room they need {demand}; panel and batten are {capacity}.",
@@ -268,7 +268,7 @@ def _batten_over_box(piece: Panel, own: Box, wall: Wall) -> list[Check]:
         apart = min(abs(low + up - middle) for up in rows_mm(piece))
         if apart < needed:
             check = make(
-                "panel.batten_box", part="batten", case="any", fit=True,
+                "panel.batten_box", part="batten", case="any",
                 demand=Quantity(needed, "length"), capacity=Quantity(max(apart, 1e-6), "length"),
                 template="A batten runs across {what}: {demand} must lie between their middles, and {capacity} do.",
                 parts={"what": box.row.reason},

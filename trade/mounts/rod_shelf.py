@@ -249,7 +249,7 @@ def _rod_bending(row: data.Plate, seats: list[Seat], demands: dict[int, tuple[De
 
 def _plate_hidden(piece: RodShelf, row: data.Plate) -> Check:
     return make(
-        "plate.hidden", part="board", case="any", advice=True,
+        "plate.hidden", part="board", case="any",
         demand=Quantity(row.height_mm, "fine"), capacity=Quantity(piece.thickness_mm, "fine"),
         template="The plate is {demand} high and the shelf {capacity} thick; what is higher shows.",
     )  # fmt: skip

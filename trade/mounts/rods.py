@@ -55,7 +55,7 @@ def hole(depth_mm: float, rod: Rod) -> Check:
     """Whether the rod stops short of the front of wood so deep."""
     cover = data.house("rod_cover_mm")
     return make(
-        "rod.hole", part="board", case="any", fit=True,
+        "rod.hole", part="board", case="any",
         demand=Quantity(rod.length_mm + cover, "length"), capacity=Quantity(depth_mm, "length"),
         template="The rod and {cover} of wood in front of it need {demand}; the shelf is {capacity} deep.",
         parts={"cover": Quantity(cover, "fine")},
@@ -66,7 +66,7 @@ def cover(piece: Shelf, rod: Rod) -> Check:
     """Whether there is wood enough above and below the rod."""
     cover = data.house("rod_cover_mm")
     return make(
-        "rod.cover", part="board", case="any", fit=True,
+        "rod.cover", part="board", case="any",
         demand=Quantity(rod.rod_mm + 2 * cover, "fine"), capacity=Quantity(piece.thickness_mm, "fine"),
         template="The rod with {cover} of wood above and below needs {demand}; the shelf is {capacity} thick.",
         parts={"cover": Quantity(cover, "fine")},

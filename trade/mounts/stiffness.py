@@ -73,7 +73,7 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
     word = "solid" if moved_mm <= solid else "springy" if moved_mm <= limit else "wobbly"
     check = make(
         "shelf.wobble", part=worst.seat.part, support=worst.seat.index,
-        case=worst.case, unknown=unknown, advice=True,
+        case=worst.case, unknown=unknown,
         demand=Quantity(moved_mm, "fine"), capacity=Quantity(limit, "fine"),
         template=f"It feels {word}: leaning a hand on the front edge moves it {{demand}}; beyond {{capacity}} it wobbles.",
         steps=(

@@ -51,7 +51,7 @@ def _refused(piece: AnyPiece) -> Check | None:
         return None
     row = data.refused()[found.lastgroup]
     return make(
-        "use.refused", part="piece", case="any", fit=True, demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
+        "use.refused", part="piece", case="any", demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
         template="{what} is not planned here: {why}. Ask those who install such things by their own rules.",
         parts={"what": row.name, "why": row.reason},
     )  # fmt: skip
@@ -63,7 +63,7 @@ def _never(piece: AnyPiece) -> Check | None:
     if row is None or not row.never:
         return None
     return make(
-        "board.never", part="board", case="any", fit=True, demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
+        "board.never", part="board", case="any", demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
         template="{what} is not trusted here: {why}.", parts={"what": row.name.capitalize(), "why": row.never},
     )  # fmt: skip
 
@@ -73,7 +73,7 @@ def _ceiling(piece: AnyPiece, wall: Wall) -> Check | None:
         return None
     own = mount_of(piece).box(piece)
     return make(
-        "piece.ceiling", part="shelf", case="any", fit=True, demand=Quantity(own.top_mm, "length"),
+        "piece.ceiling", part="shelf", case="any", demand=Quantity(own.top_mm, "length"),
         capacity=Quantity(max(lowest_ceiling_mm(wall, own.left_mm, own.right_mm), _TOUCHING_MM), "length"),
         template="Its top is {demand} up; the ceiling over it comes down to {capacity}.",
     )  # fmt: skip
@@ -86,7 +86,7 @@ def _niche(piece: AnyPiece, wall: Wall) -> Check | None:
         return None
     narrow = min(niche.back_mm, niche.front_mm)
     return make(
-        "fit.niche", part="piece", case="any", fit=True,
+        "fit.niche", part="piece", case="any",
         demand=Quantity(piece.length_mm, "length"), capacity=Quantity(max(narrow, _TOUCHING_MM), "length"),
         template="It is {demand} long, and between the walls {capacity} were measured there. Cut it {cut} long.",
         parts={"cut": Quantity(min(niche.cut_back_mm, niche.cut_front_mm), "length")},
@@ -104,7 +104,7 @@ def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
         if height := crowded(own, Box(zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm)):
             needed, spanned = height
             return make(
-                "piece.obstacle", part="shelf", case="any", fit=True,
+                "piece.obstacle", part="shelf", case="any",
                 demand=Quantity(needed, "length"), capacity=Quantity(spanned, "length"),
                 template="It runs into {what}: one above the other they need {demand} of height, and span {capacity}.",
                 parts={"what": zone.reason},
@@ -124,7 +124,7 @@ def _service(piece: AnyPiece, wall: Wall) -> Check | None:
         return None
     (feature, distance), hole = min(near, key=lambda pair: pair[0][1] / max(pair[0][0].row.margin_mm, 1.0))
     return make(
-        "hole.service", part=hole.seat.part, support=hole.seat.index, case="any", fit=True,
+        "hole.service", part=hole.seat.part, support=hole.seat.index, case="any",
         demand=Quantity(feature.row.margin_mm, "length"), capacity=Quantity(max(distance, _TOUCHING_MM), "length"),
         template="A screw of the {part} comes within {capacity} of {what}; keep {demand} clear.",
         parts={"part": hole.seat.part, "what": feature.row.reason},

@@ -1,0 +1,115 @@
+"""Limit states apart: strength says whether it holds, service what is a nuisance about it, fit whether it can be built."""
+
+from typing import Any
+
+from django.test import SimpleTestCase
+from msgspec.structs import replace
+
+from tests.plans import bracket_shelf, plan, rod_shelf
+from trade import data, say, telling
+from trade.assess import assess
+from trade.check import RANK, PieceVerdict, strained
+from trade.choose.cures import cures
+from trade.mechanics import contact
+from trade.plan import Layer, Policy, Thing
+
+
+def books(kg: float) -> tuple[Thing, ...]:
+    return (Thing(name="Books", mass_kg=kg),)
+
+
+def long_shelf(**changes: Any) -> Any:
+    """1 100 mm between brackets: softwood that is strong enough for this, and sags over the years."""
+    return bracket_shelf(board="pine_white", length_mm=1000.0, supports_mm=(100.0, 900.0), **({"things": books(40.0)} | changes))
+
+
+class Apart(SimpleTestCase):
+    def verdict(self, piece: Any, minds: str = "usual") -> PieceVerdict:
+        return assess(replace(plan(piece), policy=Policy(minds=minds))).pieces[0]  # type: ignore[arg-type]
+
+    def test_what_only_sags_holds_and_says_how_far(self) -> None:
+        found = self.verdict(long_shelf())
+        self.assertEqual((found.word, found.but, found.fails), ("holds_but", "sags over the years", False))
+        self.assertEqual(say.outcome(found), "Holds, but sags over the years")
+        self.assertRegex(say.headline(found, "metric"), r"^Over the years it sags [\d.]+ mm")
+        self.assertEqual(found.used, max(check.utilisation for check in found.of("strength")))
+        self.assertLessEqual(found.used, 0.8)
+
+    def test_no_nuisance_however_great_makes_it_fail(self) -> None:
+        """The same shelf, its limits a thousandth as wide: everything that can be a nuisance is one, and it holds as before."""
+        found = self.verdict(long_shelf(things=books(10.0)))
+        worse = [check.within(1e-3) if check.limit == "service" else check for check in found.checks]
+        self.assertGreater(sum(check.word == "holds_but" for check in worse), 3)
+        self.assertLess(max(RANK[check.word] for check in worse), RANK["close"])
+
+    def test_how_much_somebody_minds_moves_the_limit_and_nothing_of_strength(self) -> None:
+        little, usual, much = (self.verdict(long_shelf(things=books(24.0)), minds) for minds in ("little", "usual", "much"))
+        self.assertEqual([found.word for found in (little, usual, much)], ["holds", "holds", "holds_but"])
+        sags = [next(c for c in found.checks if c.code == "sag.long_term") for found in (little, usual, much)]
+        self.assertEqual([round(800 / sag.capacity.value) for sag in sags], [240, 360, 600])
+        self.assertEqual(len({found.used for found in (little, usual, much)}), 1)
+
+    def test_a_nuisance_has_cures_of_its_own(self) -> None:
+        found = cures(plan(long_shelf()), "shelf")
+        self.assertTrue({"support", "thicker", "stiffener", "board"} & {cure.code for cure in found}, found)
+        lighter = next(cure for cure in found if cure.code == "lighten")
+        self.assertEqual((lighter.word, lighter.but), ("holds", ""))
+
+    def test_what_does_not_fit_says_so_and_what_its_strength_is_beside_it(self) -> None:
+        found = self.verdict(bracket_shelf(top_mm=200.0))
+        self.assertEqual((found.word, found.governing.code), ("doesnt_fit", "bracket.room"))
+        said = {each.limit: (each.name, each.word, each.said) for each in say.standings(found)}
+        self.assertEqual(said["fit"], ("Fit", "doesnt_fit", "room for the bracket"))
+        self.assertRegex(said["strength"][2], r"^holds, 0\.\d\d: ")
+        self.assertEqual(telling.as_json(assess(plan(bracket_shelf(top_mm=200.0))))["pieces"][0]["limits"]["strength"], "holds")  # type: ignore[index]
+
+    def test_what_breaks_is_the_headline_and_what_else_is_wrong_stands_beside_it(self) -> None:
+        found = self.verdict(bracket_shelf(top_mm=200.0, things=books(300.0)))
+        self.assertEqual(found.word, "wont_hold")
+        self.assertEqual([each.limit for each in say.besides(found)], ["fit", "service"])
+
+    def test_every_rule_knows_its_limit_state(self) -> None:
+        by = {
+            limit: {code for code, rule in data.rules().items() if rule.limit == limit}
+            for limit in ("strength", "service", "fit")
+        }
+        self.assertLessEqual(
+            {"sag.now", "shelf.droop", "shelf.wobble", "lining.pressed", "front.sag", "inside.sag"}, by["service"]
+        )
+        self.assertLessEqual({"piece.clash", "piece.covers", "screw.far_side", "anchor.edge", "rod.cover"}, by["fit"])
+        self.assertLessEqual(
+            {"screw.withdrawal", "cleat.seating", "tip.strap", "lining.crushing", "board.bending"}, by["strength"]
+        )
+
+    def test_what_strains_counts_strength_alone(self) -> None:
+        found = self.verdict(long_shelf())
+        self.assertEqual(strained(found.checks), found.used)
+        self.assertEqual(strained(self.verdict(bracket_shelf(top_mm=200.0)).checks), float("inf"))
+
+
+class Faces(SimpleTestCase):
+    """Plates over gypsum board, 0.8 MPa for years and 1.6 when it is crushed."""
+
+    gypsum = (Layer(kind="gypsum_12_7", thickness_mm=12.7),)
+
+    def test_a_face_dents_before_it_gives_way_and_between_them_the_screws_are_pulled_over_half_their_height(self) -> None:
+        shelf = rod_shelf(let_in=False, depth_mm=220.0)
+        codes = ("lining.pressed", "lining.crushing", "screw.withdrawal")
+        seen = set()
+        for kg in range(1, 160, 3):
+            checks = {c.code: c for c in assess(plan(replace(shelf, things=books(kg)), layers=self.gypsum)).pieces[0].checks}
+            pressed, crushing = (checks[code] for code in codes[:2])
+            self.assertAlmostEqual(pressed.capacity.value * 2, crushing.capacity.value)
+            seen.add((pressed.word, crushing.word in ("holds", "close")))
+            if pressed.utilisation > 1 >= crushing.utilisation:
+                seat_high = next(s.result.value for s in crushing.steps if s.symbol == "y_1")
+                pull = next(s.result.value for s in checks["screw.withdrawal"].steps if s.symbol == "T_1")
+                self.assertAlmostEqual(pull, 2 * pressed.demand.value / seat_high, delta=0.02 * pull)
+        self.assertEqual(seen, {("holds", True), ("holds_but", True), ("holds_but", False)})
+
+    def test_the_pull_never_falls_as_the_load_grows_past_what_dents(self) -> None:
+        heights, face = (20.0, 60.0), 30.0
+        limit = contact.limit_moment(heights, face)
+        before = contact.hold(limit * (1 - 1e-9), heights, face)
+        assert before is not None
+        self.assertAlmostEqual(before.tension_n, 2 * limit / 60.0, delta=0.01 * before.tension_n)
