@@ -5,12 +5,15 @@ from typing import Any
 from django.test import SimpleTestCase
 from msgspec.structs import replace
 
-from tests.plans import bracket_shelf, plan, rod_shelf
+from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from trade import data, say, telling
 from trade.assess import assess
 from trade.check import RANK, PieceVerdict, strained
 from trade.choose.cures import cures
-from trade.mechanics import contact
+from trade.fixings.grip import face_checks, grips
+from trade.fixings.seat import Seat
+from trade.load.demand import Demand
+from trade.mounts import mount_of
 from trade.plan import Layer, Policy, Thing
 
 
@@ -93,23 +96,24 @@ class Faces(SimpleTestCase):
     gypsum = (Layer(kind="gypsum_12_7", thickness_mm=12.7),)
 
     def test_a_face_dents_before_it_gives_way_and_between_them_the_screws_are_pulled_over_half_their_height(self) -> None:
-        shelf = rod_shelf(let_in=False, depth_mm=220.0)
-        codes = ("lining.pressed", "lining.crushing", "screw.withdrawal")
-        seen = set()
-        for kg in range(1, 160, 3):
-            checks = {c.code: c for c in assess(plan(replace(shelf, things=books(kg)), layers=self.gypsum)).pieces[0].checks}
-            pressed, crushing = (checks[code] for code in codes[:2])
-            self.assertAlmostEqual(pressed.capacity.value * 2, crushing.capacity.value)
-            seen.add((pressed.word, crushing.word in ("holds", "close")))
-            if pressed.utilisation > 1 >= crushing.utilisation:
-                seat_high = next(s.result.value for s in crushing.steps if s.symbol == "y_1")
-                pull = next(s.result.value for s in checks["screw.withdrawal"].steps if s.symbol == "T_1")
-                self.assertAlmostEqual(pull, 2 * pressed.demand.value / seat_high, delta=0.02 * pull)
-        self.assertEqual(seen, {("holds", True), ("holds_but", True), ("holds_but", False)})
-
-    def test_the_pull_never_falls_as_the_load_grows_past_what_dents(self) -> None:
-        heights, face = (20.0, 60.0), 30.0
-        limit = contact.limit_moment(heights, face)
-        before = contact.hold(limit * (1 - 1e-9), heights, face)
-        assert before is not None
-        self.assertAlmostEqual(before.tension_n, 2 * limit / 60.0, delta=0.01 * before.tension_n)
+        shelf = rod_shelf(let_in=False)
+        seat = mount_of(shelf).seats(shelf, wall(layers=self.gypsum))[0]
+        assert isinstance(seat, Seat)
+        high = max(seat.heights_mm)
+        limit = 0.8 * seat.pressed_mm * high**2 / 2
+        pulls = []
+        for share in (0.5, 0.999, 1.001, 1.5, 2.0, 2.001):
+            [grip] = grips(seat, (Demand("loaded", 1.0, 0.0, share * limit),))
+            words = [check.word for check in face_checks([grip], ())]
+            self.assertEqual(
+                words, ["wont_hold" if share > 2 else "close" if share > 1.6 else "holds", "holds_but" if share > 1 else "holds"]
+            )
+            if share > 2:
+                self.assertIsNone(grip.hold)
+            else:
+                assert grip.hold is not None
+                pulls.append(grip.hold.tension_n)
+            if 1 < share <= 2:
+                self.assertAlmostEqual(pulls[-1], 2 * share * limit / high, delta=1e-3 * pulls[-1])
+                self.assertAlmostEqual(grip.pressed_mpa, 0.8 * share)
+        self.assertEqual(pulls, sorted(pulls))
