@@ -10,8 +10,10 @@ from trade import data, say, telling
 from trade.assess import assess
 from trade.check import RANK, PieceVerdict, strained
 from trade.choose.cures import cures
+from trade.features import Feature
 from trade.fixings.grip import face_checks, grips
 from trade.fixings.seat import Seat
+from trade.lie import Lie, RunOut
 from trade.load.demand import Demand
 from trade.mounts import mount_of
 from trade.plan import Layer, Policy, Thing
@@ -117,3 +119,22 @@ class Faces(SimpleTestCase):
                 self.assertAlmostEqual(pulls[-1], 2 * share * limit / high, delta=1e-3 * pulls[-1])
                 self.assertAlmostEqual(grip.pressed_mpa, 0.8 * share)
         self.assertEqual(pulls, sorted(pulls))
+
+
+class Fitting(SimpleTestCase):
+    def cured(self, code: str, piece: Any, **on: Any) -> list[str]:
+        now = plan(piece, **on)
+        self.assertIn(code, [check.code for check in assess(now).pieces[0].checks if check.word == "doesnt_fit"])
+        return [cure.code for cure in cures(now, piece.key) if cure.word in ("holds", "holds_but")]
+
+    def test_what_lacks_room_is_moved_by_what_it_lacks(self) -> None:
+        self.assertIn("higher", self.cured("bracket.room", bracket_shelf(top_mm=250.0)))
+        slope = RunOut(line="ceiling", points_mm=((0.0, 1200.0), (1600.0, 1200.0), (3200.0, 200.0)))
+        self.assertIn(
+            "lower", self.cured("piece.ceiling", bracket_shelf(left_mm=2000.0, top_mm=1700.0), lie=Lie(run_outs=(slope,)))
+        )
+        old = Feature(kind="hole", left_mm=798.0, right_mm=802.0, bottom_mm=1300.0, top_mm=1304.0)
+        aside = self.cured(
+            "anchor.edge", bracket_shelf(anchor="plug_10"), structure="brick_solid", layers=(), timber=None, features=(old,)
+        )
+        self.assertIn("aside", aside)

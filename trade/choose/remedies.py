@@ -24,6 +24,8 @@ from trade.wall.zones import zones
 _BOARD = ("board.", "sag.", "front.", "rail.", "cleat.bending", "panel.batten_bending", "box.top", "fit.items")
 _BY_THICKNESS = (*_BOARD, "rod.", "dowel.", "plate.", "shelf.", "pin.", "peg.")
 _BY_DEPTH = ("screw.", "anchor.", "lining.", "pin.", "rod.", "dowel.", "shelf.", "bracket.", "cleat.", "hole.", "box.")
+_UP, _DOWN = ("fit.hang", "bracket.room"), ("piece.ceiling", "cleat.room", "fit.items")
+_ASIDE = ("anchor.edge", "anchor.beside", "hole.service")
 _CLEAR_MM = 1.0  # beyond what must lie between, so that a rounded mark keeps it too
 _MOVED_MM = 420.0  # house rule: moved by up to a stud's spacing it still hangs where it was wanted
 _THICKER_MM = (25.0, 32.0, 38.0, 45.0)
@@ -45,8 +47,7 @@ def remedies(piece: AnyPiece, plan: Plan, wrong: Iterable[Check]) -> Iterator[Re
         plan: the wall, what else hangs there, the policy.
         wrong: the checks that are not as they should be.
     """
-    codes = tuple(check.code for check in wrong)
-    for remedy in _all(piece, plan, codes):
+    for remedy in _all(piece, plan, tuple(wrong)):
         if schools.follows(remedy.piece, plan) or not schools.follows(piece, plan):
             yield remedy
 
@@ -56,7 +57,8 @@ def anew(code: str) -> bool:
     return "taller" in code.split("-")
 
 
-def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy]:
+def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
+    codes = tuple(check.code for check in wrong)
     wall, elsewhere = plan.wall, [code for code in codes if not code.startswith(_BOARD)]
     yield from _to_studs(piece, plan)
     if any(code.startswith(("piece.", "hole.")) for code in codes):
@@ -74,8 +76,7 @@ def _all(piece: AnyPiece, plan: Plan, codes: tuple[str, ...]) -> Iterator[Remedy
     yield from (Remedy(*each) for each in mount_of(piece).cures(piece))
     if elsewhere:
         yield from _screws(piece, plan, too_long=any(code.endswith(".far_side") for code in codes))
-    if "fit.hang" in codes:
-        yield from _higher(piece, plan)
+    yield from _moved(piece, plan, wrong)
     with suppress(PlanError):
         yield Remedy("support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall))
     if isinstance(piece, Shelf) and any(code.startswith(_BY_THICKNESS) for code in codes):
@@ -230,15 +231,20 @@ def _shorter_rods(piece: AnyPiece) -> Iterator[Remedy]:
             yield Remedy("rods", Phrase("So much of each in the piece: {l}", {"l": Quantity(room, "length")}), shorter)
 
 
-def _higher(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """So much higher that the longest thing hangs clear of the floor."""
-    hook = mount_of(piece).hook_mm(piece) or 0.0
-    longest = max((thing.high_mm or 0.0 for thing in piece.things), default=0.0)
-    by = longest + data.house("hook_room_mm") - hook
-    if 0 < by <= plan.wall.height_mm - piece.top_mm:
-        yield Remedy(
-            "higher", Phrase("Hang it {by} higher", {"by": Quantity(by, "length")}), replace(piece, top_mm=piece.top_mm + by)
-        )
+def _moved(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
+    """So much higher or lower as there is too little room; so far to a side as what holds is too near to something."""
+    for check in wrong:
+        by = check.demand.value - check.capacity.value + (0.0 if check.code == "fit.hang" else _CLEAR_MM)
+        if check.code in _UP or check.code in _DOWN:
+            top = piece.top_mm + (by if check.code in _UP else -by)
+            if piece.high_mm <= top <= plan.wall.height_mm:
+                way = "higher" if check.code in _UP else "lower"
+                yield Remedy(way, Phrase("Hang it {by} " + way, {"by": Quantity(by, "length")}), replace(piece, top_mm=top))
+        elif check.code in _ASIDE:
+            for shift in (by, -by):
+                if 0 <= piece.left_mm + shift <= plan.wall.width_mm - piece.length_mm:
+                    label = Phrase("Move it {by} " + _side(shift), {"by": Quantity(by, "length")})
+                    yield Remedy("aside", label, replace(piece, left_mm=piece.left_mm + shift))
 
 
 def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:
