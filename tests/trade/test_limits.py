@@ -133,8 +133,13 @@ class Fitting(SimpleTestCase):
         self.assertIn(
             "lower", self.cured("piece.ceiling", bracket_shelf(left_mm=2000.0, top_mm=1700.0), lie=Lie(run_outs=(slope,)))
         )
-        old = Feature(kind="hole", left_mm=798.0, right_mm=802.0, bottom_mm=1300.0, top_mm=1304.0)
+        door = Feature(kind="door", left_mm=1720.0, right_mm=2500.0, bottom_mm=0.0, top_mm=2000.0, trim_mm=0.0)
         aside = self.cured(
-            "anchor.edge", bracket_shelf(anchor="plug_10"), structure="brick_solid", layers=(), timber=None, features=(old,)
+            "anchor.edge",
+            bracket_shelf(anchor="plug_10", supports_mm=(100.0, 970.0)),
+            structure="brick_solid",
+            layers=(),
+            timber=None,
+            features=(door,),
         )
         self.assertIn("aside", aside)
