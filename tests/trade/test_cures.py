@@ -65,12 +65,12 @@ class Promises(SimpleTestCase):
         sizes = {"length_mm": 1620.0, "height_mm": 184.0, "depth_mm": 286.0, "body_kg": 14.0, "cleat_mm": 38.0, "down_mm": 38.0}
         box = put_up("cleat_cabinet", wall(), left_mm=900.0, **sizes, supports_mm=(300.0, 700.0, 1100.0, 1500.0))
         box = replace(box, cleat="douglas_fir", screw_length_mm=101.6, things=(Thing(name="Vases", mass_kg=10.0),))
-        holds = ["taller" in cure.code for cure in self.kept(plan(box), box.key) if cure.word == "holds"]
+        holds = ["taller" in cure.code for cure in self.kept(plan(box), box.key) if cure.word in ("holds", "holds_but")]
         self.assertEqual(holds, sorted(holds))
         self.assertEqual(set(holds), {False, True})
 
     def test_when_one_change_is_not_enough_two_together_are_offered_and_then_three(self) -> None:
-        tiles = (Thing(name="Tiles", mass_kg=90.0),)
+        tiles = (Thing(name="Tiles", mass_kg=130.0),)
         weak = bracket_shelf(board="pine_white", bracket="pressed_small", things=tiles)
         for shelf, least in ((weak, 2), (replace(weak, left_mm=760.0), 3)):
             together = [cure for cure in self.kept(plan(shelf), "shelf") if cure.code.count("-") == least - 1]

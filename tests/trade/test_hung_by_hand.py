@@ -216,4 +216,4 @@ class Lines(SimpleTestCase):
         made = piece(Rail, height_mm=90.0, thickness_mm=19.0, board="oak_red", things=load(8.0, at_mm=300.0) + load(5.0))
         line: LineLoad = rail.rail_load(made)
         own = 1000 * 90 * 19 / 1e9 * 670 * KG
-        self.assertAlmostEqual(line.beam.reactions_n[:, :-3].sum(), own + 13 * KG, delta=own * 0.1)
+        self.assertAlmostEqual(line.beam.reactions_n[:, : -len(line.pushed_at)].sum(), own + 13 * KG, delta=own * 0.1)

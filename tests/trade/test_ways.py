@@ -1,6 +1,7 @@
 """Ways to hang: what is found keeps its word, nothing better is overlooked, and the reasons are those of the trade."""
 
 from typing import Any
+from unittest import mock
 
 from django.test import SimpleTestCase
 from hypothesis import given, settings
@@ -60,12 +61,13 @@ class Case(SimpleTestCase):
 class TwelveSituations(Case):
     """Twelve walls and wishes of our own making, with the family of answers and the reasons that the trade would give."""
 
-    def test_1_books_on_a_stud_wall_hang_on_brackets_and_floating_shelves_give_up(self) -> None:
+    def test_1_books_on_a_stud_wall_hang_on_brackets_and_thin_floating_shelves_give_up(self) -> None:
         result = self.found(plan_on(wall()), wish(things=kg(35.0), length_mm=1200.0))
         self.assertEqual(result.found[0].kind, "bracket_shelf")
-        self.assertFalse({"rod_shelf", "pin_shelf", "dowel_shelf"} & set(self.holds(result)))
+        self.assertNotIn("pin_shelf", self.holds(result))
         heavier = self.found(plan_on(wall()), wish(things=kg(70.0), length_mm=1200.0))
-        self.assertIn("bent", self.why_not(heavier, "rod_shelf"))
+        self.assertIn("there stud and steel can carry", self.why_not(heavier, "pin_shelf"))
+        self.assertNotIn("dowel_shelf", self.holds(heavier))
         self.assertIn("wall at each end", self.why_not(result, "ledger_shelf"))
 
     def test_2_a_light_ledge_that_shall_show_nothing_floats(self) -> None:
@@ -190,7 +192,8 @@ class Exhaustive(Case):
         ]  # fmt: skip
         for on, wanted, policy in cases:
             plan = plan_on(on, **policy)
-            result = self.found(plan, wanted)
+            with mock.patch.object(door, "_MOST_TRIES", 1000):
+                result = self.found(plan, wanted)
             for kind in (kind for kind, row in data.ways().items() if wanted.goes in row.serves):
                 if door.excluded(plan, wanted, kind) is not None:
                     continue

@@ -66,7 +66,10 @@ def governing(demands: tuple[Demand, ...]) -> list[Demand]:
             and b.pull_n * a.duration >= a.pull_n * b.duration
         )
 
-    return [a for a in demands if not any(a is not b and exceeded(a, b) for b in demands)]
+    return [
+        a for n, a in enumerate(demands)
+        if not any(n != k and exceeded(a, b) and (k < n or not exceeded(b, a)) for k, b in enumerate(demands))
+    ]  # fmt: skip
 
 
 def pulled(grip: Grip) -> contact.Hold:

@@ -8,19 +8,22 @@ the supports for this.
 from collections.abc import Callable
 from functools import lru_cache
 from itertools import pairwise
+from operator import itemgetter
 from typing import NamedTuple
 
 import numpy as np
 
 from trade import data
 from trade.load.demand import Demand
+from trade.load.ways import ELASTIC, Sharing
 from trade.measure import G_N_PER_KG
 from trade.mechanics import beam
 from trade.mechanics.beam import Array
 from trade.plan import Piece
 
 Contents = tuple[list[beam.Load], list[float]]
-PLACES = ("at the left end", "in the middle of the widest gap", "at the right end")
+_WIDER = 1.3  # times the narrowest gap: so much wider a gap is looked at more closely
+_BESIDE_MM = 1e-3  # just to the side of a place
 
 
 class BoardDemand(NamedTuple):
@@ -32,15 +35,19 @@ class BoardDemand(NamedTuple):
     place_mm: float
 
 
-@lru_cache(maxsize=256)
-def alone(length_mm: float, supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, float], ...], along: bool) -> beam.Beam:
+@lru_cache(maxsize=1024)
+def alone(
+    length_mm: float, supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, float], ...], along: bool, stiff: bool
+) -> beam.Beam:
     """1 N at each of some places of a beam of unit stiffness: solved once, however many weights and screws are then tried."""
-    return beam.solve(length_mm, supports_mm, 1.0, [beam.Load(1.0, *place) for place in places_mm], along)
+    return beam.solve(length_mm, supports_mm, 1.0, [beam.Load(1.0, *place) for place in places_mm], along, stiff)
 
 
-def solved(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, loads: list[beam.Load], along: bool) -> beam.Beam:
+def solved(
+    length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, loads: list[beam.Load], along: bool, stiff: bool = False
+) -> beam.Beam:
     """A beam under its loads, each alone: as much of each as there is of it."""
-    unit = alone(length_mm, supports_mm, tuple((load.start_mm, load.end_mm) for load in loads), along)
+    unit = alone(length_mm, supports_mm, tuple((load.start_mm, load.end_mm) for load in loads), along, stiff)
     total = np.array([load.total_n for load in loads])
     return beam.Beam(
         unit.reactions_n * total, unit.places_mm, unit.moments_nmm * total, unit.sags_mm * (total / ei_nmm2), unit.spans_mm
@@ -61,6 +68,8 @@ class LineLoad:
         contents: "Contents | None" = None,
         push_share: float = 1.0,
         along: bool = False,
+        sharing: Sharing = ELASTIC,
+        torsion_nmm: float = 0.0,
     ) -> None:
         """Work out what each load does alone.
 
@@ -74,33 +83,104 @@ class LineLoad:
             contents: what hangs or stands on it, where that is not simply its things.
             push_share: how much of a push these supports take.
             along: what bends it is wanted too, not only what its supports take.
+            sharing: how its supports share.
+            torsion_nmm: what it may be twisted with for ten years; matters where it turns its supports together.
         """
         self.piece = piece
         self.use = data.uses()[piece.use]
         self.push_n = self.use.push_n * push_share
-        self.own_n, self._own_out_mm = own_n, own_out_mm
+        self.own_n = own_n
         self._hardware_n, self._hardware_out_mm = hardware_n, hardware_out_mm
         loads, outs = contents or contents_of(piece)
-        pushes = [beam.Load(1.0, place, place) for place in _push_places_mm(piece)]
-        self._count = n = len(loads)
-        own = beam.Load(own_n, 0.0, piece.length_mm)
-        self.beam = solved(piece.length_mm, piece.supports_mm, ei_nmm2, [own, *loads, *pushes], along)
-        self._outs = outs
-        self._shares = [(row[0], row[1 : 1 + n], row[1 + n :]) for row in self.beam.reactions_n.tolist()]
+        self.pushed_at = push_places(piece)
+        pushes = [beam.Load(1.0, place, place) for place, _ in self.pushed_at]
+        self._count = len(loads)
+        self._loads = [beam.Load(own_n, 0.0, piece.length_mm), *loads, *pushes]
+        self._left_out, self._torsion_nmm = sharing.left_out, torsion_nmm
+        self._totals = np.array([load.total_n for load in self._loads])
+        self._outs = np.array([own_out_mm, *outs, *(piece.depth_mm for _ in pushes)])
+        supports = tuple(x for i, x in enumerate(piece.supports_mm) if i not in sharing.left_out)
+        self.stiff = sharing.stiff and len(supports) > 2  # on two supports both are the same
+        self.beam = solved(piece.length_mm, supports, ei_nmm2, self._loads, along, self.stiff)
+        self._shares, self._turns = self._shared(sharing, self.beam.reactions_n)
+
+    def _shared(self, sharing: Sharing, reactions_n: Array) -> tuple[Array, Array]:
+        """What each support, left out or not, takes of each load alone, and what turns it, N and N mm, (supports, loads)."""
+        count = len(self.piece.supports_mm)
+        bearing = [i for i in range(count) if i not in sharing.left_out]
+        shares = reactions_n
+        if sharing.left_out:
+            shares = np.zeros((count, len(self._loads)))
+            shares[bearing] = reactions_n
+        turns = shares * self._outs
+        if sharing.turned:
+            together, even = self._together(tuple(self.piece.supports_mm[i] for i in bearing)), np.zeros((count, 1))
+            even[bearing] = together / len(bearing)
+            turns = (1 - together) * turns + even * (self._totals * self._outs)
+        return shares, turns
+
+    def _together(self, supports: tuple[float, ...]) -> float:
+        """Which part of the turning load all supports may share evenly, so that the piece is not twisted off between them."""
+        n, factor = 1 + self._count, self.use.factor
+        turning = self._totals * self._outs
+        if self._torsion_nmm >= factor * float(turning[:n].sum()) + self.push_n * self.piece.depth_mm:
+            return 1.0  # it could bear all of it in one place
+        paths = twist_paths(supports, tuple((load.start_mm, load.end_mm) for load in self._loads))
+        twists = turning * paths
+        own, contents = twists[:, 0], twists[:, 1:n]
+        lasting = max(
+            float((np.maximum(contents, 0).sum(axis=1) * factor + own).max()),
+            float((np.maximum(-contents, 0).sum(axis=1) * factor - own).max()), 1e-9,
+        )  # fmt: skip
+        pushed = lasting + self.push_n * float(np.abs(twists[:, n:]).max())
+        years, minutes = data.house("duration_years"), data.house("duration_minutes")
+        return min(self._torsion_nmm * years / lasting, self._torsion_nmm * minutes / pushed, 1.0)
+
+    def hardest(self, sharing: Sharing | None = None) -> tuple[float, float]:
+        """The greatest load and turning load on any support, each over its duration factor, shared so or otherwise."""
+        shares, turns = self._shares, self._turns
+        if sharing is not None:
+            places = tuple((load.start_mm, load.end_mm) for load in self._loads)
+            supports = tuple(x for i, x in enumerate(self.piece.supports_mm) if i not in sharing.left_out)
+            unit = alone(self.piece.length_mm, supports, places, False, sharing.stiff)
+            shares, turns = self._shared(sharing, unit.reactions_n * self._totals)
+        return self._greatest(shares), self._greatest(turns)
+
+    def _greatest(self, rows: Array) -> float:
+        n, years, minutes = 1 + self._count, data.house("duration_years"), data.house("duration_minutes")
+        contents, pushes = rows[:, 1:n] * self.use.factor, rows[:, n:] * self.push_n
+        down, up = (rows[:, 0] + part(contents, 0).sum(axis=1) for part in (np.maximum, np.minimum))
+        lasting = max(float(down.max()), -float(up.min())) / years
+        return max(lasting, float((down + pushes.max(axis=1)).max()) / minutes, -float((up + pushes.min(axis=1)).min()) / minutes)
+
+    def even(self) -> tuple[float, float]:
+        """An even part of all load and all turning load, each over its duration factor: the least that is the hardest."""
+        factors = np.array([1.0] + [self.use.factor] * self._count)
+        loads = self._totals[: 1 + self._count] * factors
+        load, turning = float(loads.sum()), float(loads @ self._outs[: 1 + self._count])
+        years, minutes, count = data.house("duration_years"), data.house("duration_minutes"), len(self.piece.supports_mm)
+        pushed = (load + self.push_n, turning + self.push_n * self.piece.depth_mm)
+        return max(load / years, pushed[0] / minutes) / count, max(turning / years, pushed[1] / minutes) / count
 
     def demands(self) -> dict[int, tuple[Demand, ...]]:
         """The load cases that can govern at each support: for years, and for minutes, downwards and upwards."""
-        depth, factor, push_n = self.piece.depth_mm, self.use.factor, self.push_n
-        found = {}
-        for i, (own, contents, pushes) in enumerate(self._shares):
-            forces = [factor * force for force in contents]
-            down = sum(force for force in forces if force > 0)
-            up = sum(force for force in forces if force < 0)
-            down_m = sum(force * out for force, out in zip(forces, self._outs, strict=True) if force > 0)
-            up_m = sum(force * out for force, out in zip(forces, self._outs, strict=True) if force < 0)
-            own_m = own * self._own_out_mm + self._hardware_n * self._hardware_out_mm
-            pushed = [push_n * share for share in pushes]
-            found[i] = _cases(own + self._hardware_n, own_m, down, down_m, up, up_m, pushed, depth)
+        n, factor, push_n = 1 + self._count, self.use.factor, self.push_n
+        hardware_m = self._hardware_n * self._hardware_out_mm
+        found: dict[int, tuple[Demand, ...]] = {}
+        for i, (forces, turns) in enumerate(zip(self._shares.tolist(), self._turns.tolist(), strict=True)):
+            if i in self._left_out:
+                found[i] = (Demand("counted as bearing nothing", data.house("duration_years"), 0.0, 0.0),)
+                continue
+            down = sum(force for force in forces[1:n] if force > 0)
+            down_m = sum(turn for turn in turns[1:n] if turn > 0)
+            up, up_m = sum(forces[1:n]) - down, sum(turns[1:n]) - down_m
+            own, own_m = forces[0] + self._hardware_n, turns[0] + hardware_m
+            share = Share(own, own_m, factor * down, factor * down_m, factor * min(up, 0.0), factor * min(up_m, 0.0))
+            pushes = [
+                (push_n * force, push_n * turn, name)
+                for force, turn, (_, name) in zip(forces[n:], turns[n:], self.pushed_at, strict=True)
+            ]
+            found[i] = _cases(share, pushes)
         return found
 
     def board_demands(self) -> tuple[BoardDemand, BoardDemand]:
@@ -127,44 +207,94 @@ class LineLoad:
 
     def lasting_effects(self, effect: Callable[[float], float]) -> list[float]:
         """What lasts at each support, each load times the effect of 1 N at its distance from the wall (mm)."""
-        effects = [self.use.factor * effect(out) for out in self._outs]
-        own_effect = effect(self._own_out_mm)
-        hardware = self._hardware_n * effect(self._hardware_out_mm)
-        return [
-            hardware + own * own_effect + sum(max(force, 0.0) * each for force, each in zip(contents, effects, strict=True))
-            for own, contents, _ in self._shares
-        ]
+        n = 1 + self._count
+        effects = np.array([effect(float(out)) for out in self._outs[:n]])
+        effects[1:] *= self.use.factor
+        shares = self._shares[:, :n].copy()
+        shares[:, 1:] = np.maximum(shares[:, 1:], 0)
+        found: list[float] = (shares @ effects + self._hardware_n * effect(self._hardware_out_mm)).tolist()
+        return found
 
     def push_shares(self, support: int) -> list[float]:
-        """Part of a unit push at each of the three places that a support takes."""
-        return self._shares[support][2]
+        """Part of a unit push at each place that a support takes."""
+        found: list[float] = self._shares[support, 1 + self._count :].tolist()
+        return found
 
 
-def _push_places_mm(piece: Piece) -> tuple[float, float, float]:
-    """Where the accidental push is tried: both ends and the middle of the widest gap between supports."""
-    _, middle = max((b - a, (a + b) / 2) for a, b in pairwise(piece.supports_mm))
-    return (0.0, middle, piece.length_mm)
+@lru_cache(maxsize=1024)
+def twist_paths(supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, float], ...]) -> Array:
+    """What part of each load's turning is passed on between supports when these take even parts of it, (places, loads)."""
+    starts, ends = (np.array(edges) for edges in zip(*places_mm, strict=True))
+    inside = [x for x in (*supports_mm, *starts.tolist()) if supports_mm[0] <= x <= supports_mm[-1]]
+    at = np.array([x + side for x in inside for side in (-_BESIDE_MM, _BESIDE_MM)])
+    at = at[(at > supports_mm[0]) & (at < supports_mm[-1])][:, None]
+    borne = (at > np.array(supports_mm)).sum(axis=1)[:, None] / len(supports_mm)
+    passed = np.clip((at - starts) / np.maximum(ends - starts, _BESIDE_MM / 2), 0.0, 1.0)
+    paths: Array = borne - passed
+    return paths
 
 
-def _cases(
-    own: float, own_m: float, down: float, down_m: float, up: float, up_m: float, pushes: list[float], depth: float
-) -> tuple[Demand, ...]:
-    """The cases at one support from its own weight, the contents that press it down and up, and the push at each place."""
+def push_places(piece: Piece) -> tuple[tuple[float, str], ...]:
+    """Where the accidental push is tried, with its name: both ends, over every support, in the middle of every gap.
+
+    What a support takes of a push, over the push's place, is a straight line beyond the outer supports, and all along where there
+    are only two. Between others it is a curve, steep near the end of a gap that is wider than another: there quarters are tried
+    too, so that no more than a twentieth is missed.
+    """
+    return _push_places(piece.length_mm, piece.supports_mm)
+
+
+@lru_cache(maxsize=1024)
+def _push_places(length_mm: float, supports_mm: tuple[float, ...]) -> tuple[tuple[float, str], ...]:
+    n, gaps = len(supports_mm), list(pairwise(supports_mm))
+    left, right = (0.0, "at the left end"), (length_mm, "at the right end")
+    if n == 2:
+        return left, (sum(supports_mm) / 2, "in the middle"), right
+    narrow = min(b - a for a, b in gaps) * _WIDER
+    over = [(x, f"over support {i}") for i, x in enumerate(supports_mm, start=1)]
+    between = [
+        (a + (b - a) * share, f"between supports {i} and {i + 1}")
+        for i, (a, b) in enumerate(gaps, start=1) for share in ((0.5,) if b - a <= narrow else (0.25, 0.5, 0.75))
+    ]  # fmt: skip
+    return (left, *over, *between, right)
+
+
+class Share(NamedTuple):
+    """What one support gets: own weight, then contents that press it down and up, each with what it turns by, N and N mm."""
+
+    own: float
+    own_m: float
+    down: float
+    down_m: float
+    up: float
+    up_m: float
+
+
+_NOTHING_N = 1e-9
+_FORCE, _TURN = itemgetter(0), itemgetter(1)
+Push = tuple[float, float, str]  # what a support takes of one push, N and N mm, and where that is
+
+
+def _cases(mine: Share, pushes: list[Push]) -> tuple[Demand, ...]:
+    """The cases at one support, with the push at each place."""
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    hardest, lightest = max(range(3), key=pushes.__getitem__), min(range(3), key=pushes.__getitem__)
-    push, pull = max(pushes[hardest], 0.0), min(pushes[lightest], 0.0)
-    part = "loaded" if up == 0 else "loaded on one side only"
-    cases = [
-        Demand(f"{part}, for years", years, own + down, own_m + down_m),
-        Demand(f"{part}, and pushed down {PLACES[hardest]}", minutes, own + down + push, own_m + down_m + push * depth),
-    ]
-    if own_m + up_m < 0:
-        cases.append(Demand("loaded on the far side only, for years", years, own + up, own_m + up_m))
-    if own_m + up_m + pull * depth < 0:
-        case = f"loaded on the far side only, and pushed down {PLACES[lightest]}"
-        cases.append(Demand(case, minutes, own + up + pull, own_m + up_m + pull * depth))
-    if own_m - push * depth < 0:
-        cases.append(Demand(f"empty, and lifted {PLACES[hardest]}", minutes, own - push, own_m - push * depth))
+    part = "loaded" if mine.up > -_NOTHING_N else "loaded on one side only"
+    full, full_m = mine.own + mine.down, mine.own_m + mine.down_m
+    hardest = dict.fromkeys((max(pushes, key=_TURN), max(pushes, key=_FORCE)))
+    lightest = dict.fromkeys((min(pushes, key=_TURN), min(pushes, key=_FORCE)))
+    cases = [Demand(f"{part}, for years", years, full, full_m)]
+    for push, turn, name in hardest:
+        cases.append(Demand(f"{part}, and pushed down {name}", minutes, full + max(push, 0.0), full_m + max(turn, 0.0)))
+    far, far_m = mine.own + mine.up, mine.own_m + mine.up_m
+    if far_m < 0:
+        cases.append(Demand("loaded on the far side only, for years", years, far, far_m))
+    for pull, back, name in lightest:
+        if far_m + min(back, 0.0) < 0 or far + min(pull, 0.0) < 0:
+            case = f"loaded on the far side only, and pushed down {name}"
+            cases.append(Demand(case, minutes, far + min(pull, 0.0), far_m + min(back, 0.0)))
+    for push, turn, name in hardest:
+        if mine.own_m - turn < 0:
+            cases.append(Demand(f"empty, and lifted {name}", minutes, mine.own - push, mine.own_m - turn))
     return tuple(cases)
 
 

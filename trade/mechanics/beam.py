@@ -41,7 +41,9 @@ class Beam(NamedTuple):
     spans_mm: Array
 
 
-def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, loads: list[Load], along: bool = True) -> Beam:
+def solve(
+    length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, loads: list[Load], along: bool = True, stiff: bool = False
+) -> Beam:
     """Reactions, moments and sags of a beam of constant stiffness.
 
     Args:
@@ -50,6 +52,8 @@ def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, load
         ei_nmm2: bending stiffness.
         loads: each solved alone, so that cases can be added up afterwards.
         along: moments and sags are wanted too, not only reactions.
+        stiff: the beam is stiff and its supports give alike: they share as a group of screws does, by its centre and its spread.
+            Sags are then not known.
 
     Raises:
         TradeError: fewer than two supports; the beam would turn.
@@ -68,6 +72,10 @@ def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, load
     above = np.maximum(where - supports, 0)
     cubes = above * above * above / 6  # products, for numpy's powers are slow
 
+    if stiff:
+        reactions = _as_group(supports, total, (start + end) / 2)
+        moments = above[count:] @ reactions - turned[count:]
+        return Beam(reactions, places * length_mm, moments * length_mm, np.zeros_like(moments), spans)
     unknowns = np.ones((count + 2, count + 2))
     unknowns[:count, :count] = -cubes[:count]
     unknowns[:count, count] = unknowns[count + 1, :count] = supports
@@ -78,6 +86,12 @@ def solve(length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, load
     sags = bent[count:] - cubes[count:] @ reactions + where[count:] * slope + offset
     moments = above[count:] @ reactions - turned[count:]
     return Beam(reactions, places * length_mm, moments * length_mm, sags * (length_mm**3 / ei_nmm2), spans)
+
+
+def _as_group(supports: Array, total: Array, middles: Array) -> Array:
+    """Reactions (supports, loads) of a stiff beam whose supports give alike: P (1/n + e x / sum x^2)."""
+    off = supports - supports.mean()
+    return total * (1 / len(supports) + np.outer(off, middles - supports.mean()) / (off * off).sum())
 
 
 def widest_mm(length_mm: float, supports_mm: tuple[float, ...]) -> float:

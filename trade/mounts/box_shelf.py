@@ -12,7 +12,9 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
+from trade.load import sharing
 from trade.load.line import LineLoad, contents_of, unweighed
+from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strips
 from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
@@ -52,9 +54,16 @@ class _BoxShelf(Mount[BoxShelf]):
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        load = LineLoad(piece, _own_n(piece), piece.depth_mm / 2)
+        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY)
+
+    def _shared(self, piece: BoxShelf, wall: Wall, so: Sharing) -> list[Check]:
+        loads = unweighed(piece)
+        load = self._load(piece, so)
         found = fastening.checks(self.seats(piece, wall), load.demands(), backing(wall).unknown, loads)
         return [*found, _top_sag(piece, loads), _lower_edge(piece)]
+
+    def _load(self, piece: BoxShelf, so: Sharing) -> LineLoad:
+        return LineLoad(piece, _own_n(piece), piece.depth_mm / 2, sharing=so, torsion_nmm=_torsion_nmm(piece))
 
     def seats(self, piece: BoxShelf, wall: Wall) -> list[Seat]:
         """Its back at each stud: a screw near the top, another near the bottom."""
@@ -151,6 +160,12 @@ def _own_n(piece: BoxShelf) -> float:
     t, d, h, length = piece.skin_mm, piece.depth_mm, piece.height_mm, piece.length_mm
     area = 2 * (d + h - 2 * t) * length + 2 * (d - 2 * t) * (h - 2 * t)
     return area * t / 1e9 * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG
+
+
+def _torsion_nmm(piece: BoxShelf) -> float:
+    """What the closed box may be twisted with for ten years: 2 A t τ, A inside the middle of its skins."""
+    t = piece.skin_mm
+    return 2 * (piece.depth_mm - t) * (piece.height_mm - t) * t * data.boards()[piece.board].shearing_mpa(1.0)
 
 
 def _top_sag(piece: BoxShelf, unknown: tuple[str, ...]) -> Check:

@@ -13,9 +13,11 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
+from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad, strip_mm
+from trade.load.ways import BOARD, Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, stiffness
 from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, cut, support_name
@@ -45,8 +47,12 @@ class Bracketed(Mount[B]):
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
+        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BOARD)
+
+    def _shared(self, piece: B, wall: Wall, so: Sharing) -> list[Check]:
+        loads = unweighed(piece)
         row = data.brackets()[piece.bracket]
-        load = ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.arm_mm * _HARDWARE_OUT_SHARE)
+        load = self._load(piece, so)
         demands = load.demands()
         seats = self.seats(piece, wall)
         lining = backing(wall).unknown
@@ -58,6 +64,10 @@ class Bracketed(Mount[B]):
             _room(piece, row),
             *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.holds], lining + loads),
         ]
+
+    def _load(self, piece: B, so: Sharing) -> ShelfLoad:
+        row = data.brackets()[piece.bracket]
+        return ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.arm_mm * _HARDWARE_OUT_SHARE, so)
 
     def seats(self, piece: B, wall: Wall) -> list[Seat]:
         """Each bracket where it sits."""

@@ -7,7 +7,7 @@ edge makes the screws' pull greater still.
 """
 
 from collections.abc import Iterator
-from math import radians, tan
+from math import inf, radians, tan
 from typing import Any, ClassVar
 
 from msgspec.structs import replace
@@ -16,7 +16,9 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
+from trade.load import sharing
 from trade.load.line import LineLoad, contents_of, unweighed
+from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import bevel, board, insides, strips
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, cut
@@ -60,7 +62,11 @@ class _CleatCabinet(Mount[Cabinet]):
         loads = (*_unweighed_body(piece), *unweighed(piece))
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        load = LineLoad(piece, (piece.body_kg or 0.0) * G_N_PER_KG, piece.depth_mm / 2)
+        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY)
+
+    def _shared(self, piece: Cabinet, wall: Wall, so: Sharing) -> list[Check]:
+        loads = (*_unweighed_body(piece), *unweighed(piece))
+        load = self._load(piece, so)
         cleat = bevel_of(piece)
         pulled = {i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in load.demands().items()}
         found = fastening.checks(self.seats(piece, wall), pulled, backing(wall).unknown, loads)
@@ -73,6 +79,10 @@ class _CleatCabinet(Mount[Cabinet]):
             weight, push = (load.own_n, piece.depth_mm / 2), (load.push_n, piece.depth_mm)
             found.append(bevel.seating(cleat, weight, push, things, loads))
         return found
+
+    def _load(self, piece: Cabinet, so: Sharing) -> LineLoad:
+        own_n = (piece.body_kg or 0.0) * G_N_PER_KG
+        return LineLoad(piece, own_n, piece.depth_mm / 2, sharing=so, torsion_nmm=inf)  # a closed body is taken not to twist
 
     def seats(self, piece: Cabinet, wall: Wall) -> list[Seat]:
         """The wall's half of the cleat at each stud: two screws, one above the other."""

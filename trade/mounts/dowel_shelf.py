@@ -14,9 +14,11 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
+from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
+from trade.load.ways import BOARD, Sharing
 from trade.measure import Units
 from trade.mounts import board, rods, stiffness, strips
 from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_detail, board_front, cut, cut_dowel
@@ -52,7 +54,11 @@ class _DowelShelf(Mount[DowelShelf]):
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        load, seats = ShelfLoad(piece, 0.0, 0.0), self.seats(piece, wall)
+        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BOARD)
+
+    def _shared(self, piece: DowelShelf, wall: Wall, so: Sharing) -> list[Check]:
+        loads = unweighed(piece)
+        load, seats = self._load(piece, so), self.seats(piece, wall)
         demands, lining, rod = load.demands(), backing(wall).unknown, Rod(piece.dowel_mm, piece.in_shelf_mm)
         give = _give(piece) * len(piece.supports_mm) / piece.dowels
         return [
@@ -64,6 +70,9 @@ class _DowelShelf(Mount[DowelShelf]):
             _clear_of_screws(piece, seats),
             *stiffness.wobble(load, [(each, give) for each in seats if each.holds], lining + loads),
         ]
+
+    def _load(self, piece: DowelShelf, so: Sharing) -> ShelfLoad:
+        return ShelfLoad(piece, 0.0, 0.0, so)
 
     def seats(self, piece: DowelShelf, wall: Wall) -> list[Seat]:
         """The back strip on its studs."""

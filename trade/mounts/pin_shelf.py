@@ -14,9 +14,11 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import pins
 from trade.fixings.pins import PinSeat
+from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
+from trade.load.ways import BOARD, Sharing
 from trade.mounts import board, rods, stiffness
 from trade.mounts.base import (
     WOODEN_SHELF,
@@ -68,8 +70,11 @@ class _PinShelf(Mount[PinShelf]):
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        mass_n = pi * piece.pin_mm**2 / 4 * piece.in_shelf_mm * 7.85e-6 * 9.80665
-        load = ShelfLoad(piece, mass_n, piece.in_shelf_mm / 2)
+        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BOARD)
+
+    def _shared(self, piece: PinShelf, wall: Wall, so: Sharing) -> list[Check]:
+        loads = unweighed(piece)
+        load = self._load(piece, so)
         demands, seats, rod = load.demands(), self.seats(piece, wall), Rod(piece.pin_mm, piece.in_shelf_mm)
         unknown = backing(wall).unknown + loads
         found = [
@@ -83,6 +88,10 @@ class _PinShelf(Mount[PinShelf]):
         if hit:
             found += [_droop(load, hit, demands, unknown), *stiffness.feel(load, [_give(piece, seat) for seat in hit], unknown)]
         return found
+
+    def _load(self, piece: PinShelf, so: Sharing) -> ShelfLoad:
+        mass_n = pi * piece.pin_mm**2 / 4 * piece.in_shelf_mm * 7.85e-6 * 9.80665
+        return ShelfLoad(piece, mass_n, piece.in_shelf_mm / 2, so)
 
     def seats(self, piece: PinShelf, wall: Wall) -> list[PinSeat]:
         """Each pin in its stud, at half the shelf's thickness."""

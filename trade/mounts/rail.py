@@ -16,6 +16,7 @@ from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
+from trade.load.shelf import torsion_form_mm3
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
@@ -249,8 +250,8 @@ def _twist(piece: Rail, wall: Wall, bent: float, unknown: tuple[str, ...]) -> Ch
     On bare studs no edge presses on anything between them, and all of it twists. `bent`: how much of the rail its own bending
     takes already.
     """
-    row, (short, long) = data.boards()[piece.board], sorted((piece.thickness_mm, piece.height_mm))
-    form, section = (1 - 0.63 * short / long) / 3 * long * short**2, piece.height_mm * piece.thickness_mm**2 / 6
+    row, section = data.boards()[piece.board], piece.height_mm * piece.thickness_mm**2 / 6
+    form = torsion_form_mm3(piece.height_mm, piece.thickness_mm)
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     cases = zip(twists(piece), rolls(piece), (years, minutes), ("for years", "and pushed on a hook"), strict=True)
     turning, rolled, duration, case = max(cases, key=lambda each: each[0] / each[2])

@@ -14,9 +14,11 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, make
 from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
+from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
+from trade.load.ways import BODY, Sharing
 from trade.mounts import board, rods, stiffness
 from trade.mounts.base import (
     WOODEN_SHELF,
@@ -66,7 +68,11 @@ class _RodBeam(Mount[RodBeam]):
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        load, seats = ShelfLoad(piece, 0.0, 0.0), self.seats(piece, wall)
+        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY)
+
+    def _shared(self, piece: RodBeam, wall: Wall, so: Sharing) -> list[Check]:
+        loads = unweighed(piece)
+        load, seats = self._load(piece, so), self.seats(piece, wall)
         demands, rod = load.demands(), Rod(seats[0].screw.diameter_mm, piece.in_beam_mm)
         lining = backing(wall).unknown
         return [
@@ -78,6 +84,9 @@ class _RodBeam(Mount[RodBeam]):
             *([] if piece.locked else [_loose()]),
             *stiffness.wobble(load, [(each, 0.0) for each in seats if each.holds], lining + loads),
         ]
+
+    def _load(self, piece: RodBeam, so: Sharing) -> ShelfLoad:
+        return ShelfLoad(piece, 0.0, 0.0, so)
 
     def seats(self, piece: RodBeam, wall: Wall) -> list[Seat]:
         """Each rod, at half the beam's height; the beam's lower back edge is what presses."""

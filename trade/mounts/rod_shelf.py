@@ -15,9 +15,11 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening, wood
 from trade.fixings.seat import Hardware, Seat, seat
+from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
+from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.steel import solid_bending_mpa
 from trade.mounts import board, rods, stiffness
@@ -68,8 +70,12 @@ class _RodShelf(Mount[RodShelf]):
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
+        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY)
+
+    def _shared(self, piece: RodShelf, wall: Wall, so: Sharing) -> list[Check]:
+        loads = unweighed(piece)
         row, behind = data.plates()[piece.plate], backing(wall)
-        load = ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.rod_length_mm / 2)
+        load = self._load(piece, so)
         demands = {i: _moved_out(cases, _set_back(piece, wall)) for i, cases in load.demands().items()}
         seats = self.seats(piece, wall)
         unknown = behind.unknown + loads
@@ -86,6 +92,10 @@ class _RodShelf(Mount[RodShelf]):
             *([_droop(row, load, hit, demands, unknown)] if hit else []),
             *stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], unknown),
         ]
+
+    def _load(self, piece: RodShelf, so: Sharing) -> ShelfLoad:
+        row = data.plates()[piece.plate]
+        return ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.rod_length_mm / 2, so)
 
     def seats(self, piece: RodShelf, wall: Wall) -> list[Seat]:
         """Each plate where it sits; the rod's axis is at half the shelf's thickness."""

@@ -5,7 +5,6 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings.seat import Seat
-from trade.load.line import PLACES
 from trade.load.shelf import ShelfLoad
 from trade.mechanics import contact
 from trade.mounts.base import AnySeat
@@ -64,7 +63,7 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
         shares = load.push_shares(each.seat.index)
         place = max(range(len(shares)), key=shares.__getitem__)
         force = push * shares[place]
-        case = f"a hand on the front edge {PLACES[place]}"
+        case = f"a hand on the front edge {load.pushed_at[place][1]}"
         moved = _Moved(force * each.turns, force * each.bends, force * each.slips, case, each.seat)
         worst = max(worst, moved, key=lambda m: m.total_mm)
     if worst.seat is None:

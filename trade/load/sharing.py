@@ -1,0 +1,75 @@
+"""How the supports of a piece share its load: of all the ways that are in balance, one that every part can bear is enough.
+
+By the lower bound theorem a set of forces that is in equilibrium with the load, and nowhere over what a part can bear, shows that
+it holds; which way the load really goes is then of no matter. So a support that would do harm may be counted as bearing nothing,
+and one more never makes a verdict worse.
+"""
+
+from collections.abc import Callable, Iterator
+from itertools import combinations
+
+from trade import data
+from trade.check import Check, severity
+from trade.load.line import LineLoad
+from trade.load.ways import BOARD, BODY, ELASTIC, Sharing
+
+_TRIED = 3  # house rule: so many other ways are judged
+_LOAD, _TURNING = 0, 1
+_FEW = 4  # house rule: of so many supports any may be left out, down to two
+
+
+def best(judge: Callable[[Sharing], list[Check]], load: Callable[[Sharing], LineLoad], usual: Sharing) -> list[Check]:
+    """The checks of the usual way of sharing; where its strength is close or fails, that of the best other way instead.
+
+    Service and fit stay those of the usual way: it is the likely one.
+
+    Args:
+        judge: the checks when shared so.
+        load: the loads when shared so.
+        usual: how supports of this kind share as far as anybody knows.
+    """
+    found = judge(usual)
+    hardest = max(_strength(found), key=severity, default=None)
+    if hardest is None or hardest.word not in ("close", "wont_hold") or not hardest.gradual:
+        return found
+    if hardest.support is None and hardest.code != "board.bending":
+        return found  # it asks about all of it together
+    tried = [judge(way) for way in _promising(load, usual, hardest)]
+    chosen = min((found, *tried), key=lambda checks: severity(max(_strength(checks), key=severity)))
+    return found if chosen is found else [*_strength(chosen), *(check for check in found if check.limit != "strength")]
+
+
+def _strength(checks: list[Check]) -> list[Check]:
+    return [check for check in checks if check.limit == "strength"]
+
+
+def _promising(load: Callable[[Sharing], LineLoad], usual: Sharing, hardest: Check) -> list[Sharing]:
+    """Other ways worth judging: least load, least turning load, and the least of either without the support that fails.
+
+    What a support must bear grows no slower than its load or its turning load, whichever grows less, in shear with its load; and
+    no way of sharing brings the hardest one under an even share. So what could not change the word is left alone.
+    """
+    now = load(usual)
+    most, limit = now.hardest(), data.house("close_from") if hardest.word == "close" else 1.0
+    matters = (_LOAD,) if hardest.code.endswith(".shear") else (_TURNING, _LOAD)
+
+    def helps(asked: tuple[float, float]) -> bool:
+        shares = [asked[k] / most[k] for k in matters if most[k] > 0]
+        return hardest.support is None or hardest.utilisation * min(shares, default=1.0) <= limit
+
+    if not helps(now.even()):
+        return []
+    asked = {way: each for way in _ways(usual, len(now.piece.supports_mm)) if helps(each := now.hardest(way))}
+    without = [way for way in asked if hardest.support in way.left_out]
+    picked = [min(some, key=lambda way: asked[way][k]) for some in (list(asked), without) if some for k in matters]
+    return list(dict.fromkeys(picked))[: 1 if hardest.word == "close" else _TRIED]
+
+
+def _ways(usual: Sharing, count: int) -> Iterator[Sharing]:
+    """Other ways with all supports; then as usual without one, where that may pry: of many, one of the two at either end."""
+    yield from (way for way in (BODY, BOARD, ELASTIC) if way != usual)
+    if count <= _FEW:
+        outs = [left_out for out in range(1, count - 1) for left_out in combinations(range(count), out)]
+    else:
+        outs = [(i,) for i in (0, 1, count - 2, count - 1)]
+    yield from (usual._replace(left_out=left_out) for left_out in outs)
