@@ -54,7 +54,7 @@ def changing_room() -> Plan:
     trophies = RodShelf(
         key="trophies", name="Trophy ledge", left_mm=74 * _INCH, top_mm=70 * _INCH, length_mm=44 * _INCH, depth_mm=9.25 * _INCH,
         thickness_mm=3.75 * _INCH, board="oak_white", use="everyday", supports_mm=(6 * _INCH, 38 * _INCH), plate="tall",
-        let_in=True, screw="wood_12", screw_length_mm=2.5 * _INCH, things=(Thing(name="Cups, shields and the big cup", mass_kg=52.0),),
+        let_in=True, screw="wood_12", screw_length_mm=2.5 * _INCH, things=(Thing(name="Cups and shields", mass_kg=52.0),),
     )  # fmt: skip
     paint = BracketShelf(
         key="paint", name="Varnish and paint", left_mm=30 * _INCH, top_mm=36 * _INCH, length_mm=56 * _INCH, depth_mm=9.25 * _INCH,

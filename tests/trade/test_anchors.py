@@ -8,11 +8,12 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
+from tests.trade.test_every_kind import put_up
 from trade import data, say
 from trade.assess import assess_piece
 from trade.check import Check, PieceVerdict
 from trade.choose import placement
-from trade.choose.cures import cures
+from trade.choose.cures import cures, most
 from trade.errors import PlanError
 from trade.features import Feature
 from trade.fixings.held import Held, held
@@ -215,3 +216,60 @@ class Never(SimpleTestCase):
             self.assertTrue(0 <= after[code].utilisation < float("inf"), code)
             if code.startswith("anchor.") and "lining.crushing" in after and after["lining.crushing"].utilisation <= 1:
                 self.assertGreaterEqual(after[code].utilisation, before[code].utilisation * (1 - 1e-6) - 1e-9, code)
+
+
+class Groups(SimpleTestCase):
+    def carries(self, supports: tuple[float, ...]) -> float:
+        panel = put_up(
+            "panel", wall(studs=(Stud(centre_mm=60.0),)), anchor="toggle_14", left_mm=400.0, length_mm=1200.0, use="display"
+        )
+        panel = replace(
+            panel, supports_mm=supports, batten_mm=0.0, rows=2, things=(Thing(name="Load", mass_kg=1.0),), screw_length_mm=60.0
+        )
+        return most(panel, plan(panel, studs=(Stud(centre_mm=60.0),)), up_to=2000.0)
+
+    def test_anchors_side_by_side_share_a_patch_whatever_support_they_belong_to(self) -> None:
+        """Half each where they would touch: 0.5 + 0.5 × 25/50 to the left and again to the right."""
+        lone, near = (
+            mount_of(shelf).seats(shelf, wall(studs=(Stud(centre_mm=60.0),)))[1].held
+            for shelf in (
+                bracket_shelf(anchor="toggle_14", supports_mm=supports)
+                for supports in ((100.0, 500.0, 900.0), (475.0, 500.0, 525.0))
+            )
+        )
+        assert lone is not None
+        assert near is not None
+        assert lone.anchor is not None
+        share = 0.5 + 0.5 * 25 / lone.anchor.spacing_mm
+        self.assertAlmostEqual(near.pull_n / lone.pull_n, share**2)
+
+    def test_in_concrete_the_next_support_cuts_the_cone_too(self) -> None:
+        on = wall(structure="concrete", layers=(), timber=None, studs=())
+        lone, near = (
+            mount_of(shelf).seats(shelf, on)[0].held
+            for shelf in (bracket_shelf(anchor="screw_6", supports_mm=each) for each in ((100.0, 900.0), (100.0, 140.0)))
+        )
+        assert lone is not None
+        assert near is not None
+        self.assertLess(near.pull_n, 0.9 * lone.pull_n)
+
+    def test_thirty_three_toggles_hold_no_more_than_the_board_between_studs_does(self) -> None:
+        """Four screws of the board a bay: 640 N along the wall, 65 kg, less what is pulled; three bays."""
+        many = self.carries(tuple(30.0 * n + 120.0 for n in range(33)))
+        few = self.carries((200.0, 600.0, 1000.0))
+        self.assertLess(many, 3.2 * 65.0)
+        self.assertGreater(many, 0.8 * few)
+
+    def test_what_goes_through_a_strip_keeps_off_its_end_its_edge_and_its_neighbour(self) -> None:
+        rail = put_up("rail", wall(), height_mm=90.0, thickness_mm=19.0, things=(Thing(name="Coats", mass_kg=3.0),))
+        for changes, needs, has in (
+            ({"supports_mm": (20.0, 500.0)}, 5 * 4.826, 20.0),  # 5 D of a #10 to its end
+            ({"height_mm": 22.0}, 2.5 * 4.826, 11.0),  # 2.5 D to its edge
+            ({"thickness_mm": 15.0, "screw": "lag_3_8", "screw_length_mm": 63.5}, 1.6 * 9.525, 15.0),  # 1.6 D under the head
+        ):
+            tight = replace(rail, **changes)
+            found = check(assess_piece(tight, wall()), "strip.edge")
+            self.assertEqual(found.word, "doesnt_fit", changes)
+            self.assertAlmostEqual(found.demand.value, needs, places=2)
+            self.assertAlmostEqual(found.capacity.value, has)
+        self.assertEqual(check(assess_piece(rail, wall()), "strip.edge").word, "holds")

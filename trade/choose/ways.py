@@ -28,7 +28,7 @@ _ENDS_MM = 40.0  # house rule: a shelf on ledgers may end so far from a side wal
 _MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth finding
 _ANCHORS_MM = 100.0  # house rule: an anchor between studs is as much trouble as being moved so far
 _NOT_YET: tuple[Word, ...] = ("holds_but", "close")  # with these a better one is looked for
-_BY_SCREWS = ("screw.", "anchor.", "lining.", "shelf.", "pin.", "hole.", "ledger.", "corner.", "tip.", "rod.locked")
+_BY_SCREWS = ("screw.", "strip.", "anchor.", "lining.", "shelf.", "pin.", "hole.", "ledger.", "corner.", "tip.", "rod.locked")
 
 
 class Way(msgspec.Struct, frozen=True, kw_only=True):
@@ -169,7 +169,7 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
             tries += 1
             verdict = assess_piece(designs.driven(group.piece, probe), wall)
             failed = _lesser(failed, verdict)
-            if any(check.word in FAILED and not check.code.startswith("screw.e") for check in verdict.checks):
+            if any(check.word in FAILED and not check.code.startswith(("screw.e", "strip.")) for check in verdict.checks):
                 continue
         for drive in found:
             piece = designs.driven(group.piece, drive)

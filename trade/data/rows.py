@@ -72,6 +72,8 @@ class Lining(Row, frozen=True, kw_only=True):
     thickness_mm: float
     bearing_mpa: float
     stiffness_n_per_mm3: float
+    fixing_pull_n: float = 0.0
+    fixing_shear_n: float = 0.0
 
 
 class Structure(Row, frozen=True, kw_only=True):

@@ -57,7 +57,54 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
     found += [*face_checks([use.grip for use in uses], unknown), _shear(uses, unknown)]
     if held_up := [use for use in uses if use.grip.hold is not None]:
         found += [_pull(held_up, unknown), _combined(held_up, unknown)]
+        found += _lining(held_up, unknown)
     return found
+
+
+def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
+    """The board between two studs hangs on its own few fixings there, however many anchors are in it."""
+    boards = data.linings()
+    lasting: dict[int, _Use] = {}
+    for use in uses:
+        if use.held.site.hollow and use.held.site.base in boards and boards[use.held.site.base].fixing_pull_n:
+            lasting.setdefault(use.grip.seat.index, use)  # each seat's first case is the lasting one
+    if len(lasting) < 2:
+        return []
+    bay = data.house("lining_bay_mm")
+    ranked = sorted(lasting.values(), key=lambda use: use.grip.seat.x_mm)
+    groups = [[u for u in ranked if 0 <= u.grip.seat.x_mm - first.grip.seat.x_mm < bay] for first in ranked]
+    count = data.house("lining_fixings")
+
+    def asked(group: list[_Use]) -> tuple[float, float]:
+        return (
+            sum(sum(pulled(use.grip).tensions_n) for use in group),
+            sum(max(use.grip.demand.load_n, 0.0) for use in group),
+        )
+
+    def used(group: list[_Use]) -> float:
+        row = boards[group[0].held.site.base]
+        pull, shear = asked(group)
+        return pull / (count * row.fixing_pull_n) + shear / (count * row.fixing_shear_n)
+
+    group = max(groups, key=used)
+    row, (pull, shear) = boards[group[0].held.site.base], asked(group)
+    seat = group[0].grip.seat
+    return [
+        make(
+            "anchor.lining", part=seat.part, support=seat.index, case=group[0].grip.demand.case, unknown=unknown,
+            demand=Quantity(used(group), "percent"), capacity=Quantity(1.0, "percent"),
+            template="The {board} between two studs hangs on its own screws: these anchors ask for {demand} of what they hold.",
+            parts={"board": row.short},
+            steps=(
+                Step("T", f"pull of all anchors within {bay:.0f} mm", Quantity(pull, "force")),
+                Step("V", "their load along the wall", Quantity(shear, "force")),
+                Step("n", "the board's own fixings around them", Quantity(count, "count")),
+                Step("t", "what one of them holds of the board, straight out", Quantity(row.fixing_pull_n, "force")),
+                Step("v", "along it", Quantity(row.fixing_shear_n, "force")),
+                Step("u", "T / n t + V / n v", Quantity(used(group), "percent")),
+            ),
+        )
+    ]  # fmt: skip
 
 
 def _base(pairs: list[tuple[Seat, Held]]) -> Check:

@@ -17,6 +17,7 @@ PHI_SHEAR = 0.70  # Table 17.5.3(b)
 PHI_STEEL = 0.65  # Table 17.5.3(a): brittle steel element, tension
 PHI_STEEL_SHEAR = 0.60
 SUSTAINED = 0.55  # 17.5.2.2: share of the bond that may be used for good
+SUSTAINED_BOND = 0.4  # ACI 318-19 Table 17.6.5.2.5, note: default bond stress where tension is sustained, from memory
 CRACKED_BOND_MPA = 300 * PSI_MPA  # Table 17.6.5.2.5, indoor, cracked; from memory
 LOAD_FACTOR = 1.6  # 5.3.1, all of it taken as live load
 

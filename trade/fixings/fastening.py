@@ -1,7 +1,7 @@
 """The door to the fixings: every check of what holds a piece's supports, whatever that is."""
 
 from trade.check import Check
-from trade.fixings import anchors, stud_screws, stud_screws_en
+from trade.fixings import anchors, in_strip, stud_screws, stud_screws_en
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 
@@ -22,4 +22,5 @@ def checks(
     european = any(seat.school == "european" for seat in in_timber)
     judge = stud_screws_en.checks if european else stud_screws.checks
     found = judge(in_timber, demands, lining, loads) if in_timber else []
-    return found + (anchors.checks(anchored, demands, loads) if anchored else [])
+    found += anchors.checks(anchored, demands, loads) if anchored else []
+    return found + in_strip.checks(seats)

@@ -151,9 +151,9 @@ def _by_class(anchor: Anchor, site: Site, name: str) -> tuple[list[Step], list[S
 
 
 def crowding(anchor: Anchor, site: Site) -> float:
-    """Two anchors side by side share one patch (house rule): half each when they touch, all when they keep their spacing."""
+    """Anchors side by side, whatever support they belong to, share one patch (house rule): half each when they touch."""
     share = 1.0
-    for apart in site.apart_mm:
+    for apart in (*site.apart_mm, *site.beside_mm):
         share *= min(0.5 + 0.5 * apart / anchor.spacing_mm, 1.0)
     return share
 

@@ -6,12 +6,18 @@ from trade import data
 from trade.check import Quantity, Step
 from trade.data import Anchor
 from trade.fixings import concrete
-from trade.fixings.site import CORE_SHARE, FAR_MM, Site
+from trade.fixings.site import CORE_SHARE, Site
 
 STEEL_MPA = 500.0  # house rule: the weakest steel that such anchors are made of
 GAMMA_C = 1.5 * 1.2  # EN 1992-4 Table 4.1: gamma_c, and gamma_inst of normal safety
 GAMMA_S = 1.5  # EN 1992-4 Table 4.1, steel, about f_u/f_y of such anchors
 GAMMA_F = 1.5  # EN 1990 Table A1.2(B), variable; taken for all of it
+
+
+def _free_mm(site: Site) -> tuple[float, float, float, float]:
+    """How far its cone may reach to each side: to an edge, or half way to the next anchor."""
+    below, above, left, right = (apart / 2 for apart in (*site.apart_mm, *site.beside_mm))
+    return min(site.edge_mm, left), right, below, above
 
 
 def american(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
@@ -22,8 +28,7 @@ def american(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     fc, d = data.house("concrete_mpa"), anchor.screw_mm
     hef = anchor.depth_mm * (1.0 if anchor.kind == "resin" else data.house("concrete_depth_share"))
     area = pi * (d * CORE_SHARE) ** 2 / 4
-    below, above = (apart / 2 for apart in site.apart_mm)
-    share = concrete.area_share(hef, (site.edge_mm, FAR_MM, below, above)) * concrete.edge_factor(hef, site.edge_mm)
+    share = concrete.area_share(hef, _free_mm(site)) * concrete.edge_factor(hef, site.edge_mm)
     cone = concrete.basic_breakout_n(hef, fc) * share
     holding = concrete.PHI_TENSION / concrete.LOAD_FACTOR
     steel = area * STEEL_MPA
@@ -37,8 +42,8 @@ def american(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     pulls = [cone * holding, steel * concrete.PHI_STEEL / concrete.LOAD_FACTOR]
     pull = [*given, Step("N_sa φ / 1.6", "steel of the anchor", Quantity(pulls[1], "force"))]
     if anchor.kind == "resin":
-        pulls.append(concrete.bond_n(d, hef) * concrete.SUSTAINED * holding)
-        pull.append(Step("0.55 N_ba φ / 1.6", "bond of the resin, for good: τ_cr π d h_ef", Quantity(pulls[-1], "force")))
+        pulls.append(concrete.bond_n(d, hef) * concrete.SUSTAINED_BOND * concrete.SUSTAINED * holding)
+        pull.append(Step("0.55 N_ba φ / 1.6", "bond of the resin, for good: 0.4 τ_cr π d h_ef", Quantity(pulls[-1], "force")))
     else:
         pulls.append(pulls[0] * data.house("concrete_pull_out_share"))
         pull.append(
@@ -63,8 +68,7 @@ def european(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     """
     fck, d = data.house("concrete_mpa"), anchor.screw_mm
     hef = anchor.depth_mm * (1.0 if anchor.kind == "resin" else data.house("concrete_depth_share"))
-    below, above = (apart / 2 for apart in site.apart_mm)
-    share = concrete.area_share(hef, (site.edge_mm, FAR_MM, below, above)) * concrete.edge_factor(hef, site.edge_mm)
+    share = concrete.area_share(hef, _free_mm(site)) * concrete.edge_factor(hef, site.edge_mm)
     lone = concrete.cone_n(hef, fck)
     cone, steel = lone * share, pi * (d * CORE_SHARE) ** 2 / 4 * STEEL_MPA
     given = [
@@ -77,7 +81,7 @@ def european(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     ]
     pulls = [cone / GAMMA_C / GAMMA_F, steel / GAMMA_S / GAMMA_F]
     if anchor.kind == "resin":
-        pulls.append(concrete.bond_n(d, hef) * concrete.SUSTAINED / GAMMA_C / GAMMA_F)
+        pulls.append(concrete.bond_n(d, hef) * concrete.SUSTAINED_BOND * concrete.SUSTAINED / GAMMA_C / GAMMA_F)
     else:
         pulls.append(pulls[0] * data.house("concrete_pull_out_share"))
     prying = cone * (1.0 if hef < concrete.SHALLOW_MM else 2.0) / (GAMMA_C * GAMMA_F)

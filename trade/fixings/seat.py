@@ -18,13 +18,15 @@ from trade.wall.zones import distance_mm
 
 _DUST_MM = 10.0  # how much deeper than the plug a hole in masonry is drilled, common practice, no source
 _STEEL_PAST_MM = 10.0  # three threads past the sheet, common practice, no source
+_SAME_MM = 0.5  # no two supports stand so near
 _NEAR_MM = 200.0  # further apart no two screws know of each other
 
 
 class Hardware(NamedTuple):
     """What is screwed to the wall at one support: its screws above its lower edge, its face, and what is under the heads.
 
-    `blind`: what goes in ends inside the piece, as a rod in a beam does, and passes through nothing.
+    `blind`: what goes in ends inside the piece, as a rod in a beam does, and passes through nothing. `strip`: left end, right end
+    and upper edge above the lower of the strip that it goes through, mm; None where it is no strip.
     """
 
     heights_mm: tuple[float, ...]
@@ -32,6 +34,7 @@ class Hardware(NamedTuple):
     width_mm: float
     side: wood.Side
     blind: bool = False
+    strip: tuple[float, float, float] | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -63,6 +66,7 @@ class Seat:
     held: Held | None
     set_back_mm: float = 0.0
     blind: bool = False
+    strip: tuple[float, float, float] | None = None
     school: str = "american"
     reach: driving.Reach = field(init=False)
     pressed_mm: float = field(init=False)
@@ -232,7 +236,8 @@ def seat(
         anchor = anchor_of(wall, piece.anchor) if piece.anchor is not None else None
         base = lining_base(wall, anchor) if hollow else wall.structure or ""
         site = Site(base, hollow, 0.0 if hollow else gap, _apart(hardware.heights_mm), _to_opening(wall, x_mm, foot_mm))
-        site = site._replace(spoiled_mm=_to_old_hole(wall, x_mm, [foot_mm + height for height in hardware.heights_mm]))
+        old = _to_old_hole(wall, x_mm, [foot_mm + height for height in hardware.heights_mm])
+        site = site._replace(spoiled_mm=old, beside_mm=_beside(piece, x_mm))
         grip = held(wall, piece.anchor, site)
         if hollow:
             face, gap = behind.hollow_face, 0.0
@@ -241,7 +246,7 @@ def seat(
         width_mm=hardware.width_mm, side=hardware.side, screw=data.screws()[piece.screw], screw_mm=piece.screw_length_mm,
         screw_key=piece.screw if grip is None else None, anchor_key=piece.anchor if grip is not None else None, gap_mm=gap,
         face=face, timber=behind.timber, stud=stud, on_stud=on_stud, held=grip,
-        set_back_mm=behind.lining_mm if let_in else 0.0, blind=hardware.blind, school=wall.school,
+        set_back_mm=behind.lining_mm if let_in else 0.0, blind=hardware.blind, strip=hardware.strip, school=wall.school,
     )  # fmt: skip
 
 
@@ -250,6 +255,12 @@ def _apart(heights_mm: tuple[float, ...]) -> tuple[float, float]:
     ranked = sorted(heights_mm)
     gaps = [FAR_MM, *(above - below for below, above in pairwise(ranked)), FAR_MM]
     return min(pairwise(gaps), key=lambda pair: sum(min(gap, _NEAR_MM) for gap in pair))
+
+
+def _beside(piece: Piece, x_mm: float) -> tuple[float, float]:
+    """To the piece's next support on either side."""
+    off = [piece.left_mm + x - x_mm for x in piece.supports_mm]
+    return min((-x for x in off if x < -_SAME_MM), default=FAR_MM), min((x for x in off if x > _SAME_MM), default=FAR_MM)
 
 
 def _to_opening(wall: Wall, x_mm: float, y_mm: float) -> float:

@@ -10,8 +10,8 @@ class Site(NamedTuple):
     """Where an anchor sits: what holds it there and what is near.
 
     `base`: key of a lining or a structure; `hollow`: in a lining with a cavity behind; `gap_mm`: soft layers before what holds;
-    `apart_mm`: to the next screw of the same hardware below and above; `edge_mm`: to the nearest opening; `spoiled_mm`: to
-    the nearest old hole.
+    `apart_mm`: to the next screw of the same hardware below and above; `beside_mm`: to the same piece's next support to the left
+    and to the right; `edge_mm`: to the nearest opening; `spoiled_mm`: to the nearest old hole.
     """
 
     base: str
@@ -20,3 +20,4 @@ class Site(NamedTuple):
     apart_mm: tuple[float, float]
     edge_mm: float
     spoiled_mm: float = FAR_MM
+    beside_mm: tuple[float, float] = (FAR_MM, FAR_MM)

@@ -15,6 +15,7 @@ from trade.fixings import driving, fastening, wood
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.load.line import LineLoad, unweighed
+from trade.load.ways import Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.beam import widest_mm
 from trade.mounts import board, strips
@@ -61,7 +62,7 @@ class Panelled(Mount[N]):
         loads = unweighed(piece)
         if not piece.supports_mm or len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        load, seats = LineLoad(piece, _own_n(piece), piece.thickness_mm / 2 + piece.batten_mm), self.seats(piece, wall)
+        load, seats = _load(piece), self.seats(piece, wall)
         demands = load.demands()
         found = fastening.checks(seats, demands, backing(wall).unknown, loads)
         found.append(_fixings(piece))
@@ -196,6 +197,11 @@ def rows_mm(piece: Panel) -> tuple[float, ...]:
     edge = min(_EDGE_MM, piece.height_mm / 4)
     step = (piece.height_mm - 2 * edge) / (piece.rows - 1)
     return tuple(piece.height_mm - edge - n * step for n in range(piece.rows))
+
+
+def _load(piece: Panel) -> LineLoad:
+    """A sheet is stiff in its own plane: its fixings share as a group."""
+    return LineLoad(piece, _own_n(piece), piece.thickness_mm / 2 + piece.batten_mm, sharing=Sharing(stiff=True))
 
 
 def _own_n(piece: Panel) -> float:

@@ -39,7 +39,8 @@ def on_studs(
     """
     row = data.boards()[board]
     side = wood.wood_side(thick_mm, row.g, data.screws()[piece.screw].diameter_mm, across=not row.sheet)
-    hardware, count = Hardware(heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side), len(piece.supports_mm)
+    strip, count = (piece.left_mm, piece.left_mm + piece.length_mm, high_mm), len(piece.supports_mm)
+    hardware = Hardware(heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side, strip=strip)
     return [
         seat(wall, piece, hardware, first + i, support_name(i, count, noun), piece.left_mm + x, foot_mm)
         for i, x in enumerate(piece.supports_mm)
