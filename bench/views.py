@@ -245,7 +245,8 @@ def plan_file(request: HttpRequest, wall: int) -> HttpResponse:
 @require_GET
 def rules(request: HttpRequest) -> HttpResponse:
     """What each check is and where it comes from, and every number that is ours."""
-    return render(request, "bench/rules.html", {"rules": data.rules().items(), "numbers": data.house_rules().items()})
+    shown = {"rules": data.rules().items(), "numbers": data.house_rules().items(), "pushes": data.pushes().values()}
+    return render(request, "bench/rules.html", shown)
 
 
 def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:

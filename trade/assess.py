@@ -3,7 +3,9 @@
 from msgspec.structs import replace
 
 from trade import check, data
-from trade.check import Check, PieceVerdict, Quantity, Verdict, make
+from trade.check import Assumption, Check, PieceVerdict, Quantity, Verdict, make
+from trade.load.push import push_of
+from trade.measure import LBF_N
 from trade.mounts import fit, made, mount_of, surroundings
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Plan, Wall
@@ -51,7 +53,18 @@ def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
 
 def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
     checks = _ranked([*mount_of(piece).checks(piece, wall), *surroundings.checks(piece, wall), *more, *_behind(piece, wall)])
-    return PieceVerdict(key=piece.key, name=piece.name, checks=checks, assumptions=backing(wall).assumptions)
+    assumed = backing(wall).assumptions
+    if any(check.pushed for check in checks):
+        assumed = (*assumed, _pushed(piece))
+    return PieceVerdict(key=piece.key, name=piece.name, checks=checks, assumptions=assumed)
+
+
+def _pushed(piece: AnyPiece) -> Assumption:
+    """What the figures that come from a push suppose."""
+    push = push_of(piece)
+    force = f"{push.n:.0f} N ({push.n / LBF_N:.0f} lb)"
+    use = data.uses()[piece.use].name
+    return Assumption("push", f"Sums marked with a push suppose {push.row.name}, {force}, by its use: {use}. {push.row.reason}")
 
 
 def _behind(piece: AnyPiece, wall: Wall) -> list[Check]:

@@ -81,6 +81,11 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
         return self.limit == "strength" and not self.threshold
 
     @property
+    def pushed(self) -> bool:
+        """Whether its figure comes from the accidental push of its use."""
+        return "push" in self.case or "lifted" in self.case or "tug" in self.case
+
+    @property
     def sized(self) -> bool:
         """Whether it is a nuisance by its size, of which one person minds more than another."""
         return self.limit == "service" and self.demand.kind in ("fine", "moment")

@@ -131,7 +131,16 @@ def rules_chapter() -> str:
         "",
     ]
     for code, rule in data.rules().items():
-        lines += [f"### {rule.name}", "", f"`{code}`. {rule.rule}", "", f"Source: {rule.source}.", ""]
+        limit = f"{rule.limit}: “{rule.but}”" if rule.but else rule.limit
+        lines += [f"### {rule.name}", "", f"`{code}`, {limit}. {rule.rule}", "", f"Source: {rule.source}.", ""]
+    lines += ["## Whose push", "", "| class | share of the use's push | at least | why | source |", "| --- | --- | --- | --- | --- |"]
+    lines += [
+        f"| {row.name} | {row.share:g} | {f'{row.least_n:g} N' if row.least_n else ''} | {row.reason} | {row.source} |"
+        for row in data.pushes().values()
+    ]
+    lines += ["", "| use | factor on contents | push | source |", "| --- | --- | --- | --- |"]
+    lines += [f"| {row.name} | {row.factor:g} | {row.push_n:g} N | {row.source} |" for row in data.uses().values()]
+    lines += [""]
     lines += ["## Numbers of the house", "", "| number | value | meaning | source |", "| --- | --- | --- | --- |"]
     lines += [f"| `{key}` | {row.value:g} | {row.meaning} | {row.source} |" for key, row in data.house_rules().items()]
     return "\n".join(lines)

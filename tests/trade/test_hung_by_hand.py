@@ -63,26 +63,26 @@ class Rails(Case):
         return piece(kind, **{**sizes, **hung, **changes})
 
     def test_twist_by_hand(self) -> None:
-        """8 kg·1.25 at 100 mm half way: 9 807/2 = 4 903 N mm to each stud; a push of 150 N at 100 mm, 90 mm from a stud: 15 000·(1 − 90/800) =
-        13 313; together 18 216 over 19²·90·(1 − 0.63·19/90)/3 = 9 390 mm³."""
+        """8 kg·1.25 at 100 mm half way: 9 807/2 = 4 903 N mm to each stud; a tug of 8 kg at 100 mm, 90 mm from a stud: 7 845·(1 − 90/800) =
+        6 963; together 11 866 over 19²·90·(1 − 0.63·19/90)/3 = 9 390 mm³."""
         lasting, pushed = rail.twists(self.rail())
         self.assertAlmostEqual(lasting, 8 * 1.25 * KG * 100 / 2, places=3)
-        self.assertAlmostEqual(pushed, 18_216, delta=1)
+        self.assertAlmostEqual(pushed, 11_866, delta=1)
         steps = {step.symbol: step.result.value for step in self.check("rail.twist", self.rail()).steps}
-        self.assertAlmostEqual(steps["τ"], 18_216 / 9_390, delta=0.001)
+        self.assertAlmostEqual(steps["τ"], 11_866 / 9_390, delta=0.001)
 
     def test_rolling_by_hand(self) -> None:
-        """z = 0.45·90 = 40.5. 98.07·100/40.5 = 242.1 N outward, half way of 800: 48 428 N mm; a push of 150·100/40.5 = 370.4 N: 74 074.
+        """z = 0.45·90 = 40.5. 98.07·100/40.5 = 242.1 N outward, half way of 800: 48 428 N mm; a tug of 78.45·100/40.5 = 193.7 N: 38 742.
 
-        122 502 over 90·19²/6 = 5 415 mm³: 22.62 MPa. It shares with twist: u_T u_M / √(u_T² + u_M²); on bare studs there is no edge to roll on.
+        87 170 over 90·19²/6 = 5 415 mm³: 16.10 MPa. It shares with twist: u_T u_M / √(u_T² + u_M²); on bare studs there is no edge to roll on.
         """
         lasting, pushed = rail.rolls(self.rail())
         self.assertAlmostEqual(lasting, 48_428, delta=1)
-        self.assertAlmostEqual(pushed, 122_502, delta=1)
+        self.assertAlmostEqual(pushed, 87_170, delta=1)
         steps = {step.symbol: step.result.value for step in self.check("rail.twist", self.rail()).steps}
-        self.assertAlmostEqual(steps["σ"], 22.62, delta=0.01)
+        self.assertAlmostEqual(steps["σ"], 16.10, delta=0.01)
         self.assertAlmostEqual(
-            steps["u_M"], 22.62 / steps["σ'"] + self.check("rail.bending", self.rail()).utilisation, delta=0.001
+            steps["u_M"], 16.10 / steps["σ'"] + self.check("rail.bending", self.rail()).utilisation, delta=0.001
         )
         twist, roll = steps["u_T"], steps["u_M"]
         least = min(((n / 500 * twist) ** 2 + ((1 - n / 500) * roll) ** 2) ** 0.5 for n in range(501))

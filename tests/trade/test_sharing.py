@@ -15,6 +15,7 @@ from trade import data
 from trade.assess import assess_piece
 from trade.check import RANK, Check
 from trade.load import line
+from trade.load.push import push_of
 from trade.load.shelf import ShelfLoad, torsion_form_mm3
 from trade.load.ways import BOARD, BODY, ELASTIC, Sharing
 from trade.measure import G_N_PER_KG
@@ -129,3 +130,27 @@ class NeverWorse(SimpleTestCase):
         make = rod_shelf if rods else bracket_shelf
         more = make(supports_mm=supports, things=things, use=use)
         self.grows(replace(more, supports_mm=supports[:n] + supports[n + 1 :]), more)
+
+
+class WhosePush(SimpleTestCase):
+    def test_what_a_push_stands_for(self) -> None:
+        """Everyday, 150 N: leant on within reach; half above 1 950 mm or less than 100 mm deep; a tug as heavy as what hangs there."""
+        coats = (Thing(name="Coat", mass_kg=4.0, at_mm=300.0), Thing(name="Bags", mass_kg=6.0))
+        rail = put_up("rail", wall(), length_mm=1200.0, use="everyday", things=coats)
+        for piece, newton, row in (
+            (bracket_shelf(), 150.0, "somebody leans"),
+            (bracket_shelf(top_mm=2100.0), 75.0, "fingers only"),
+            (bracket_shelf(depth_mm=80.0), 75.0, "fingers only"),
+            (bracket_shelf(top_mm=2100.0, use="climbable"), 270.0, "a whole body"),
+            (rail, 4.0 * G_N_PER_KG, "a tug"),
+            (replace(rail, things=coats[1:]), 30.0, "a tug"),  # a quarter of 6 kg within a hand's reach is less
+            (replace(rail, things=(replace(coats[0], mass_kg=40.0),)), 150.0, "a tug"),
+        ):
+            found = push_of(piece)
+            self.assertAlmostEqual(found.n, newton, msg=row)
+            self.assertEqual(found.row.name, row)
+
+    def test_what_comes_from_the_push_is_marked_and_told(self) -> None:
+        verdict = assess_piece(bracket_shelf(), WIDE)
+        self.assertTrue(any(check.pushed for check in verdict.checks))
+        self.assertTrue(any("somebody leans, 150 N (34 lb)" in each.text for each in verdict.assumptions))

@@ -11,7 +11,7 @@ from trade.check import strained
 from trade.plan import AnyPiece, Thing, Wall
 
 _MOST_KG = 400.0
-_TRIES = 6
+_TRIES = 9
 _CLOSE_KG = 0.1  # what is found is this near
 
 

@@ -23,6 +23,7 @@ from trade.data.rows import (
     PinSteel,
     Plate,
     Priced,
+    PushClass,
     Question,
     Refused,
     Rule,
@@ -215,6 +216,12 @@ def brackets() -> dict[str, Bracket]:
 def plates() -> dict[str, Plate]:
     """Rod plate classes by key."""
     return table("plates", Plate)
+
+
+@cache
+def pushes() -> dict[str, PushClass]:
+    """Whose push, by key."""
+    return table("pushes", PushClass)
 
 
 @cache

@@ -332,6 +332,15 @@ class Drills(Row, frozen=True, kw_only=True):
     sizes: tuple[float, ...]
 
 
+class PushClass(Row, frozen=True, kw_only=True):
+    """Whose push: what the accidental force stands for. `share` of the use's push, at least `least_n`."""
+
+    name: str
+    share: float
+    least_n: float
+    reason: str
+
+
 Limit = Literal["strength", "service", "fit"]
 
 

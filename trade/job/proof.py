@@ -6,6 +6,7 @@ from trade import data
 from trade.assess import judge_piece
 from trade.built import Proof
 from trade.check import Phrase, Quantity
+from trade.load.push import push_of
 from trade.measure import many
 from trade.plan import AnyPiece, Plan
 
@@ -34,15 +35,15 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
         piece: as it hangs.
         plan: the wall.
     """
-    use, minutes = data.uses()[piece.use], data.house("proof_minutes")
+    use, minutes, push = data.uses()[piece.use], data.house("proof_minutes"), push_of(piece).n
     verdict = judge_piece(piece, plan.with_piece(piece))
     if verdict.fails:
         refusal = "Nothing is proved by a load that it was not made for: mend the plan first."
-        return ProofLoad(0.0, minutes, use.push_n, refusal=refusal)
+        return ProofLoad(0.0, minutes, push, refusal=refusal)
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     kg = total * use.factor * data.house("proof_share")
     left = Quantity(data.house("proof_left_mm"), "fine")
-    sizes = {"kg": Quantity(kg, "mass"), "push": Quantity(use.push_n, "force"), "left": left}
+    sizes = {"kg": Quantity(kg, "mass"), "push": Quantity(push, "force"), "left": left}
     words = [
         Phrase("Read the front edge in the middle first: from a dial, or from a rule against a fixed point."),
         Phrase("Put {kg} on it, sacks or bottles of water, half by half; the front half as full as the back.", dict(sizes))
@@ -54,7 +55,7 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
         Phrase("Push its front edge down once with {push}, at each end and in the middle.", dict(sizes)),
         Phrase("Take all of it off and read again: no more than {left} and a fifth of the movement may be left.", dict(sizes)),
     ]  # fmt: skip
-    return ProofLoad(kg, minutes, use.push_n, tuple(words))
+    return ProofLoad(kg, minutes, push, tuple(words))
 
 
 def prove(proof: Proof, load: ProofLoad) -> Proved:

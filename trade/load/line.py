@@ -15,6 +15,7 @@ import numpy as np
 
 from trade import data
 from trade.load.demand import Demand
+from trade.load.push import push_of
 from trade.load.ways import ELASTIC, Sharing
 from trade.measure import G_N_PER_KG
 from trade.mechanics import beam
@@ -88,7 +89,7 @@ class LineLoad:
         """
         self.piece = piece
         self.use = data.uses()[piece.use]
-        self.push_n = self.use.push_n * push_share
+        self.push_n = push_of(piece).n * push_share
         self.own_n = own_n
         self._hardware_n, self._hardware_out_mm = hardware_n, hardware_out_mm
         loads, outs = contents or contents_of(piece)

@@ -18,6 +18,7 @@ from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load import sharing
 from trade.load.line import LineLoad, contents_of, unweighed
+from trade.load.push import push_of
 from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import bevel, board, insides, strips
@@ -201,7 +202,7 @@ def _room(piece: Cabinet, wall: Wall) -> Check:
 
 def _lift(piece: Cabinet) -> Check:
     """Lifted, empty, it comes off unless it is locked."""
-    push, weight = data.uses()[piece.use].push_n, (piece.body_kg or 0.0) * G_N_PER_KG
+    push, weight = push_of(piece).n, (piece.body_kg or 0.0) * G_N_PER_KG
     said = "Lifted with {demand}, empty, it comes off the cleat; it weighs {capacity}."
     return make(
         "cleat.lift", part="cleat", case="empty, and lifted",

@@ -16,6 +16,7 @@ from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.load.line import contents_of, unweighed
+from trade.load.push import push_of
 from trade.load.shelf import board_n
 from trade.measure import Units
 from trade.mounts import ledgers, strips
@@ -134,7 +135,7 @@ class _CornerShelf(Mount[CornerShelf]):
         if not piece.supports_mm:
             return [_nothing(loads)]
         outer, seats = outer_mm(piece), self.seats(piece, wall)
-        load, push = _on_three(piece), data.uses()[piece.use].push_n
+        load, push = _on_three(piece), push_of(piece).n
         years, minutes = data.house("duration_years"), data.house("duration_minutes")
         worst = shares(outer, piece.other_mm, piece.length_mm / 2, piece.depth_mm / 2)
         end = shares(outer, piece.other_mm, piece.length_mm, 0.0)
@@ -361,7 +362,7 @@ def _front(piece: CornerShelf, unknown: tuple[str, ...]) -> Check:
     deep = piece.length_mm * piece.depth_mm / span / 3
     loads, _ = contents_of(piece)
     even = (sum(load.total_n for load in loads) * use.factor + board_n(piece) / 2) / 2
-    moment, minutes = even * span / 8 + use.push_n * span / 4, data.house("duration_minutes")
+    moment, minutes = even * span / 8 + push_of(piece).n * span / 4, data.house("duration_minutes")
     section, allowed = deep * piece.thickness_mm**2 / 6, row.bending_mpa(minutes)
     return make(
         "corner.front", part="board", case="loaded, and pushed on its front", unknown=unknown,

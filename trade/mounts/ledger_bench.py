@@ -10,6 +10,7 @@ from trade.check import Check, Phrase, Quantity, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import unweighed
+from trade.load.push import push_of
 from trade.measure import Units
 from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
@@ -57,7 +58,7 @@ class _Bench(Mount[Bench]):
             return [*found, _legs(piece)]
         strip = ledgers.front_strip(piece, leg_places_mm(piece), piece.ledger, piece.apron_mm, _APRON_MM)
         even = strip.even_n / strip.span_mm * piece.length_mm / (piece.legs - 1) * (0.5 if piece.legs == 2 else _MIDDLE_SHARE)
-        pressed = even + sum(force for _, force in strip.points_n) + data.uses()[piece.use].push_n
+        pressed = even + sum(force for _, force in strip.points_n) + push_of(piece).n
         return [*found, *ledgers.front_checks(piece, strip, loads), ledgers.leg_check(piece, pressed, loads)]
 
     def seats(self, piece: Bench, wall: Wall) -> list[Seat]:

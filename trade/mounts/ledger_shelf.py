@@ -13,6 +13,7 @@ from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import unweighed
+from trade.load.push import push_of
 from trade.measure import Units
 from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Extra, Mount, Part, Shape, block, board_front, board_part, cut
@@ -183,12 +184,15 @@ def _front_held(sides: int) -> Check:
 
 def _side(piece: LedgerShelf, wall: Wall, like: Seat, part: float, loads: tuple[str, ...]) -> Check:
     """Screws of a side ledger, which hold as those on this wall do."""
-    behind, use = backing(wall), data.uses()[piece.use]
+    behind, push = backing(wall), push_of(piece).n
     value = strips.shear_n(like)
     count, even = max(piece.side_screws, 1), ledgers.total_n(piece) * part
     most, (years, minutes) = front_share(count), strips.durations(like)
     demand, duration, case = max(
-        ((even * most, years, "loaded, for years"), ((even + use.push_n) * most, minutes, "loaded, and pushed at its front end")),
+        (
+            (even * most, years, "loaded, for years"),
+            ((even + push) * most, minutes, "loaded, and pushed at its front end"),
+        ),
         key=lambda d: d[0] / d[1],
     )
     across = "across the lining it" if behind.lining_mm else "it"

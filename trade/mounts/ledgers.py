@@ -12,6 +12,7 @@ from trade.check import Check, Quantity, Step, make
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.load.line import Contents, LineLoad, contents_of
+from trade.load.push import push_of
 from trade.load.shelf import board_n
 from trade.mechanics import beam, composite
 from trade.mounts import strips
@@ -184,7 +185,7 @@ def _front_bending(piece: Ledgered, strip: Strip, given: tuple[Step, ...], insid
     lasting = strip.even_n * l / 8 + inside * l / 4
     cases = (
         (lasting, data.house("duration_years"), "loaded, for years"),
-        (lasting + data.uses()[piece.use].push_n * l / 4, data.house("duration_minutes"), "loaded, and pushed on the front edge"),
+        (lasting + push_of(piece).n * l / 4, data.house("duration_minutes"), "loaded, and pushed on the front edge"),
     )
     every = [(*case, *part) for case in cases for part in strip.parts]
     moment, duration, case, name, key, part = max(

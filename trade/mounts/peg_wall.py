@@ -10,6 +10,7 @@ from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import driving, wood
 from trade.load.line import contents_of, unweighed
+from trade.load.push import push_of
 from trade.measure import Units
 from trade.mounts.base import Ask, Part, Shape, block, cut_dowel
 from trade.mounts.hanging import Hanging, do
@@ -150,7 +151,7 @@ def _peg(piece: PegWall) -> list[Check]:
     moment, force, duration, case = max(
         (
             (lasting, weight, years, "loaded, for years"),
-            (max(lasting, use.push_n / 2 * piece.depth_mm), max(weight, use.push_n / 2), minutes, _TUG),
+            (max(lasting, push_of(piece).n * piece.depth_mm), max(weight, push_of(piece).n), minutes, _TUG),
         ),
         key=lambda c: c[0] / c[2],
     )  # fmt: skip

@@ -16,6 +16,7 @@ from trade.check import Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
+from trade.load.push import push_of
 from trade.load.shelf import torsion_form_mm3
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strips
@@ -215,7 +216,7 @@ def twists(piece: Rail) -> tuple[float, float]:
     What turns a gap goes to its two studs by distance; what turns an overhang goes to the one stud. Within the rail's own height
     of a stud less and less of it twists: there the screws hold it at once (house rule).
     """
-    near, push_nmm = piece.height_mm, data.uses()[piece.use].push_n * piece.depth_mm
+    near, push_nmm = piece.height_mm, push_of(piece).n * piece.depth_mm
     lasting = pushed = 0.0
     for gap in _gaps(piece):
         a, b, long = gap.start_mm, gap.end_mm, gap.long_mm
@@ -235,7 +236,7 @@ def rolls(piece: Rail) -> tuple[float, float]:
     Its back lies on the wall, so what would turn it presses that edge and pulls its middle outward: turning load over the height
     between them. Each gap is hinged at its studs (to the safe side), each overhang is held by its stud.
     """
-    lever, push_nmm = _ROLL_SHARE * piece.height_mm, data.uses()[piece.use].push_n * piece.depth_mm
+    lever, push_nmm = _ROLL_SHARE * piece.height_mm, push_of(piece).n * piece.depth_mm
     lasting = pushed = 0.0
     for gap in _gaps(piece):
         a, b, long = gap.start_mm, gap.end_mm, gap.long_mm

@@ -77,6 +77,11 @@ class Piece(Part, frozen=True, kw_only=True):
                 raise PlanError(f"“{thing.name}” stands further out than the shelf is deep.", f"things[{i}].out_mm")
 
     @property
+    def tugged(self) -> bool:
+        """Whether what it carries hangs on hooks or pegs and is pulled off them, and nobody leans on it."""
+        return False
+
+    @property
     def high_mm(self) -> float:
         """How high it is, seen from the front: its height, unless its kind says otherwise."""
         high: float = getattr(self, "height_mm", 0.0)
@@ -99,6 +104,11 @@ class Shelf(Piece, frozen=True, kw_only=True):
         Piece.__post_init__(self)
         between(self.thickness_mm, 3, 300, "thickness_mm", "A shelf's thickness")
         known(data.boards(), self.board, "board", "board")
+
+    @property
+    def tugged(self) -> bool:
+        """Whether what it carries hangs on hooks or pegs and is pulled off them, and nobody leans on it."""
+        return False
 
     @property
     def high_mm(self) -> float:

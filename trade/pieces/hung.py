@@ -59,6 +59,11 @@ class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
         wooden(self.board, "board")
 
     @property
+    def tugged(self) -> bool:
+        """Things are pulled off its hooks."""
+        return True
+
+    @property
     def usual_out_mm(self) -> float:
         """On the end of its hooks."""
         return self.depth_mm
@@ -144,6 +149,11 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
             raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
         if not 1 <= self.rows <= 12:
             raise PlanError("A cleat wall has 1 to 12 rows.", "rows")
+
+    @property
+    def tugged(self) -> bool:
+        """Things are pulled off its hooks."""
+        return True
 
     @property
     def high_mm(self) -> float:
