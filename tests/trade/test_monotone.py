@@ -57,7 +57,7 @@ class Monotone(SimpleTestCase):
         before, after = used(piece, on), used(worse, worse_on)
         for code in before.keys() & after.keys():
             if code.startswith(codes or LOAD_CODES):
-                self.assertGreaterEqual(after[code], before[code] * (1 - 1e-5) - 1e-9, code)
+                self.assertGreaterEqual(after[code], before[code] * (1 - 1e-4) - 1e-9, code)
         self.assertGreaterEqual(RANK[assess_piece(worse, worse_on).word], RANK[assess_piece(piece, on).word])
 
     @given(piece=shelves(), which=st.integers(0, 3), factor=st.floats(1, 5))

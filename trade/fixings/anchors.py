@@ -57,8 +57,7 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
     found += [*face_checks([use.grip for use in uses], unknown), _shear(uses, unknown)]
     if held_up := [use for use in uses if use.grip.hold is not None]:
         found += [_pull(held_up, unknown), _combined(held_up, unknown)]
-        found += _lining(held_up, unknown)
-    return found
+    return found + (_lining(uses, unknown) if len(held_up) == len(uses) else [])
 
 
 def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
