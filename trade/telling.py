@@ -133,7 +133,12 @@ def rules_chapter() -> str:
     for code, rule in data.rules().items():
         limit = f"{rule.limit}: “{rule.but}”" if rule.but else rule.limit
         lines += [f"### {rule.name}", "", f"`{code}`, {limit}. {rule.rule}", "", f"Source: {rule.source}.", ""]
-    lines += ["## Whose push", "", "| class | share of the use's push | at least | why | source |", "| --- | --- | --- | --- | --- |"]
+    lines += [
+        "## Whose push",
+        "",
+        "| class | share of the use's push | at least | why | source |",
+        "| --- | --- | --- | --- | --- |",
+    ]
     lines += [
         f"| {row.name} | {row.share:g} | {f'{row.least_n:g} N' if row.least_n else ''} | {row.reason} | {row.source} |"
         for row in data.pushes().values()

@@ -181,12 +181,15 @@ class Panels(Case):
         self.cannot_tell("what “Load” weighs", self.panel(things=(Thing(name="Load", mass_kg=None),)))
 
     def test_a_peg_by_hand(self) -> None:
-        """2.5 kg alone on a peg, 80 mm out, on show: 1 961 N mm for years; a tug of 25 N at 90 mm is 2 250, for minutes: / (π 16³/32 = 402)."""
+        """2.5 kg alone on a peg, 80 mm out, on show: 1 961 N mm for years; a tug of 30 N at 90 mm is 2 700, for minutes: / (π 16³/32 = 402)."""
         pegs = self.panel(PegWall, thickness_mm=18.0, depth_mm=90.0, panel_screw_mm=35.0, use="display", peg_mm=16.0)
         pegs = replace(pegs, things=load(2.5, at_mm=500.0, out_mm=80.0))
         check = self.check("peg.bending", pegs)
         self.assertAlmostEqual(check.demand.value, 2.5 * KG * 80 / 402.1, delta=0.02)
         self.assertEqual(self.word(pegs), "holds")
+        shelf = replace(pegs, depth_mm=150.0, things=load(2.5, at_mm=500.0, out_mm=120.0))  # reaches out: on two pegs
+        lone = next(step.result.value for step in self.check("peg.bending", shelf).steps if step.symbol == "M")
+        self.assertAlmostEqual(lone, 2.5 * KG / 2 * 120.0, places=3)
         self.fails("peg.socket", replace(pegs, thickness_mm=6.0, panel_screw_mm=20.0))
         self.cannot_tell("will carry", replace(pegs, things=()))
 

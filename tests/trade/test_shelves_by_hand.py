@@ -59,9 +59,19 @@ class BlindPins(Case):
         self.assertEqual(self.word(self.shelf()), "holds")
         self.fails("pin.carries", self.shelf(use="hard", things=load(16.0)))
         self.fails("pin.wood", self.shelf(), wall(structure="brick_solid", studs=()))
-        self.fails("screw.edge", self.shelf(pin_mm=16.0))
-        unsure = wall(studs=tuple(replace(stud, uncertainty_mm=6.0) for stud in STUDS))
+        self.fails("screw.edge", self.shelf(pin_mm=20.0))
+        unsure = wall(studs=tuple(replace(stud, uncertainty_mm=12.0) for stud in STUDS))
         self.cannot_tell("where exactly the stud behind the left pin is", self.shelf(), unsure)
+
+    def test_half_an_inch_in_the_middle_of_a_stud_holds_and_what_is_unsure_takes_from_it(self) -> None:
+        """12.7 in 38: the full distance is 19.05. A stud within 1 mm leaves 18, within 5 mm 14; 12.7 must be left."""
+        for unsure, share in ((1.0, 18.0 / 19.05), (5.0, 14.0 / 19.05)):
+            on = wall(studs=tuple(replace(stud, uncertainty_mm=unsure) for stud in STUDS))
+            seat = mount_of(self.shelf(pin_mm=12.7)).seats(self.shelf(pin_mm=12.7), on)[0]
+            self.assertAlmostEqual(seat.edge_share, share)  # type: ignore[union-attr]
+            self.assertEqual(self.word(self.shelf(pin_mm=12.7), on), "holds")
+        unsure_on = wall(studs=tuple(replace(stud, uncertainty_mm=7.0) for stud in STUDS))
+        self.cannot_tell("where exactly the stud", self.shelf(pin_mm=12.7), unsure_on)
 
     def test_set_upward_by_what_the_load_takes_away(self) -> None:
         flat = self.check("pin.droop", self.shelf(tilted=False))

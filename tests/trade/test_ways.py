@@ -61,10 +61,9 @@ class Case(SimpleTestCase):
 class TwelveSituations(Case):
     """Twelve walls and wishes of our own making, with the family of answers and the reasons that the trade would give."""
 
-    def test_1_books_on_a_stud_wall_hang_on_brackets_and_thin_floating_shelves_give_up(self) -> None:
+    def test_1_books_on_a_stud_wall_hang_on_brackets_and_twice_as_many_on_no_pins(self) -> None:
         result = self.found(plan_on(wall()), wish(things=kg(35.0), length_mm=1200.0))
         self.assertEqual(result.found[0].kind, "bracket_shelf")
-        self.assertNotIn("pin_shelf", self.holds(result))
         heavier = self.found(plan_on(wall()), wish(things=kg(70.0), length_mm=1200.0))
         self.assertIn("there stud and steel can carry", self.why_not(heavier, "pin_shelf"))
         self.assertNotIn("dowel_shelf", self.holds(heavier))

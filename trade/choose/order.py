@@ -10,7 +10,7 @@ from trade.assess import assess_piece
 from trade.errors import PlanError
 from trade.plan import AnyPiece, Wall
 
-_FACTORS = tuple(2 ** (n / 2) for n in range(15))  # up to 128 times
+_FACTORS = tuple(2 ** (n / 4) for n in range(29))  # up to 128 times
 _DEEPER = tuple(1 + n / 8 for n in range(25))  # up to 4 times
 
 

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from math import cos, cosh, pi, sin, sinh, sqrt
 from typing import NamedTuple
 
+from trade import data
 from trade.check import Check, Phrase, Quantity, Step, make
 from trade.data import Framing, PinSteel
 from trade.fixings import driving, wood
@@ -110,8 +111,8 @@ class PinSeat:
 
     @property
     def edge_mm(self) -> float:
-        """Edge distance: four diameters on the loaded edge across the grain, one and a half along it (NDS Table 12.5.1C)."""
-        return 1.5 * self.pin_mm
+        """Edge distance that it must have: half a diameter of wood beside it. With less than the full one the stud holds less."""
+        return data.house("pin_edge_diameters") * self.pin_mm
 
     @property
     def spare_mm(self) -> float:
@@ -119,9 +120,15 @@ class PinSeat:
         return max(self.stud.width_mm / 2 - abs(self.stud.offset_mm) - self.edge_mm, 0.0)
 
     @property
+    def edge_share(self) -> float:
+        """What the stud holds with so little wood beside the pin, wherever it may stand: in proportion to NDS's full distance."""
+        has = self.stud.width_mm / 2 - abs(self.stud.offset_mm) - self.stud.uncertainty_mm
+        return min(max(has, self.pin_mm / 2) / (data.house("edge_diameters_lag") * self.pin_mm), 1.0)
+
+    @property
     def q_n_per_mm(self) -> float:
-        """What the stud presses back with, F_e D; a stud loaded downwards is loaded along its grain."""
-        return wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, 6.35)) * self.pin_mm
+        """What the stud presses back with, F_e D, loaded along its grain; less where there is little of it beside the pin."""
+        return wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, 6.35)) * self.pin_mm * self.edge_share
 
     @property
     def plastic_nmm(self) -> float:

@@ -19,7 +19,7 @@ from trade.mounts.work import Bored, Detail
 from trade.plan import PegWall, Wall
 from trade.policy import Policy
 
-_TUG = "a tug of half the push on one peg"
+_TUG = "a tug at what hangs there"
 _QUARTER_MM, _REDUCED = 6.35, 4.0  # NDS 2018: F_e from 1/4 in on (Table 12.3.3), R_d of mode I (Table 12.3.1B)
 _SMALL = 0.6  # house rule: the small holes between the large ones, for light pegs and hooks
 _CLEAR_MM = 4.0  # house rule: half a screw's head, and a little wood
@@ -138,20 +138,26 @@ def grid(piece: PegWall) -> Grid:
 
 
 def _peg(piece: PegWall) -> list[Check]:
-    """One peg with the heaviest single thing on it, or a push; things all along hang on a peg every grid step."""
+    """One peg with the heaviest single thing, or a tug; a shelf lies on two; things all along hang on a peg every grid step."""
     peg, sheet, use = data.boards()[piece.peg], data.boards()[piece.board], data.uses()[piece.use]
     loads, outs = contents_of(piece)
+    shelf = data.house("peg_shelf_mm")
     each = [
-        (load.total_n * (min(piece.grid_mm / spread, 1.0) if (spread := load.end_mm - load.start_mm) > 0 else 1.0), out)
+        (
+            load.total_n
+            * (min(piece.grid_mm / spread, 1.0) if (spread := load.end_mm - load.start_mm) > 0 else 0.5 if out > shelf else 1.0),
+            out,
+        )
         for load, out in zip(loads, outs, strict=True)
     ]
+    tug = push_of(piece).n * (0.5 if any(out > shelf for out in outs) else 1.0)
     lasting = max((force * use.factor * out for force, out in each), default=0.0)
     weight = max((force * use.factor for force, _ in each), default=0.0)
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     moment, force, duration, case = max(
         (
             (lasting, weight, years, "loaded, for years"),
-            (max(lasting, push_of(piece).n * piece.depth_mm), max(weight, push_of(piece).n), minutes, _TUG),
+            (max(lasting, tug * piece.depth_mm), max(weight, tug), minutes, _TUG),
         ),
         key=lambda c: c[0] / c[2],
     )  # fmt: skip

@@ -103,6 +103,11 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
         if not 2 <= self.panel_screws <= 40:
             raise PlanError("A batten takes between 2 and 40 of the panel's screws.", "panel_screws")
 
+    @property
+    def tugged(self) -> bool:
+        """Things are pulled off its hooks."""
+        return True
+
 
 class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"):
     """A perforated board or plywood with pegs. `peg`: a row of the boards table; `peg_mm`: thickness of a peg.
@@ -149,11 +154,6 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
             raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
         if not 1 <= self.rows <= 12:
             raise PlanError("A cleat wall has 1 to 12 rows.", "rows")
-
-    @property
-    def tugged(self) -> bool:
-        """Things are pulled off its hooks."""
-        return True
 
     @property
     def high_mm(self) -> float:
