@@ -208,6 +208,17 @@ class CleatWalls(Case):
         """Nothing but a push 150 mm out, and half a cleat of 9: 159 over 250 − 9."""
         self.assertAlmostEqual(self.check("cleat.seating", self.cleats(things=load(0.0))).demand.value, 159 / 241, places=6)
 
+    def test_one_holder_in_the_middle_of_a_gap_bends_and_twists_the_cleat_there(self) -> None:
+        """A push of 150 N 150 mm out, and half a cleat of 18: 150 · 159 / 241 = 99.0 N of pull, yet no less than 150 N by the bevel of
+        45 degrees; 150 · 400 / 4 = 15 000 N mm over 75 · 18² / 6 = 4 050 mm³; twisted by 150 · 28.5 at its end.
+        """
+        bare = self.cleats(things=load(0.0))
+        self.assertAlmostEqual(self.check("cleat.bending", bare).demand.value, 15_000 / 4_050, delta=0.04)
+        form = 75 * 18**2 * (1 - 0.63 * 18 / 75) / 3
+        self.assertAlmostEqual(self.check("cleat.twist", bare).demand.value, 150 * 28.5 / form, places=6)
+        end = self.cleats(things=load(0.0), supports_mm=(300.0, 500.0, 900.0))
+        self.assertAlmostEqual(self.check("cleat.bending", end).demand.value, 150 * 240 / 4_050, delta=0.3)
+
     def test_holds_fails_and_nobody_knows(self) -> None:
         self.assertEqual(self.word(self.cleats()), "holds")
         self.fails("cleat.seating", self.cleats(holder_mm=120.0))

@@ -1,12 +1,14 @@
 """A bevelled cleat: what the wall's half must answer, whatever hangs on it."""
 
 from collections.abc import Iterable
+from itertools import pairwise
 from math import cos, hypot, radians, tan
 from typing import NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.load.demand import Demand
+from trade.load.shelf import torsion_form_mm3
 from trade.mechanics.beam import widest_mm
 from trade.mounts import strips
 from trade.mounts.base import Shape
@@ -29,6 +31,11 @@ class Bevel(NamedTuple):
     lever_mm: float
     length_mm: float
     supports_mm: tuple[float, ...]
+
+    @property
+    def free_mm(self) -> float:
+        """How far it goes on beyond its last screws."""
+        return self.length_mm - self.supports_mm[-1]
 
     @property
     def slope(self) -> float:
@@ -97,43 +104,82 @@ def seating(
     )  # fmt: skip
 
 
-def checks(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> list[Check]:
-    """The wall's half itself: bent out between its screws, and pressed along its sharp edge.
+class Holder(NamedTuple):
+    """What one movable holder pulls a cleat with, N: all of it at one place, for years, and with a push on it."""
+
+    lasting_n: float
+    pushed_n: float
+
+
+def checks(
+    bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...], holder: Holder | None = None
+) -> list[Check]:
+    """The wall's half itself: bent out and twisted between its screws, and pressed along its sharp edge.
 
     Args:
         bevel: the cleat.
         demands: at each stud, as `at_cleat` gives them.
         unknown: what is not known of the loads.
+        holder: the hardest of the holders that move along it; None where one body hangs on all of it.
     """
-    return [_bending(bevel, demands, unknown), _nib(bevel, demands, unknown)]
+    found = [_bending(bevel, demands, unknown, holder or Holder(0.0, 0.0)), _nib(bevel, demands, unknown)]
+    return found + ([_twist(bevel, holder, unknown)] if holder else [])
 
 
-def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
-    """Pulled out evenly between its screws, it bends flatwise."""
+def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...], holder: Holder) -> Check:
+    """Pulled out evenly between its screws, and by a holder in the middle of a gap or at an end, it bends flatwise."""
     row, span = data.boards()[bevel.wood], widest_mm(bevel.length_mm, bevel.supports_mm)
     where, apart = strips.bent_where(bevel.length_mm, bevel.supports_mm)
-
-    def total(n: int) -> float:
-        return sum(cases[min(n, len(cases) - 1)].pull_n for cases in demands.values())
-
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    pull, duration, case = max(
-        ((total(0), years, "loaded, for years"), (total(1), minutes, "loaded, and pushed")), key=lambda c: c[0] / c[1]
-    )
-    line = pull / bevel.length_mm
-    moment, section = line * span**2 / 8, bevel.high_mm * bevel.thick_mm**2 / 6
-    allowed = row.bending_mpa(duration)
+    even = max(sum(cases[0].pull_n for cases in demands.values()) - holder.lasting_n, 0.0)
+    pushed = even if holder.pushed_n else sum(cases[min(1, len(cases) - 1)].pull_n for cases in demands.values())
+    beyond = max(bevel.supports_mm[0], bevel.free_mm) - data.house("holder_half_mm")
+    lever = max(*(b - a for a, b in pairwise(bevel.supports_mm)), 4 * beyond) / 4
+    moment, duration, case, total, alone = max(
+        (
+            (pull / bevel.length_mm * span**2 / 8 + one * lever, long, name, pull, one)
+            for pull, one, long, name in (
+                (even, holder.lasting_n, years, "loaded, for years"), (pushed, holder.pushed_n, minutes, "loaded, and pushed"),
+            )
+        ),
+        key=lambda c: c[0] / c[1],
+    )  # fmt: skip
+    section, allowed = bevel.high_mm * bevel.thick_mm**2 / 6, row.bending_mpa(duration)
     return make(
         "cleat.bending", part="cleat", case=case, unknown=unknown,
         demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
         template=where + " the cleat is bent to {used} of what {wood} may take.",
         parts={"span": apart, "wood": row.name},
         steps=(
-            Step("p", "pull along the cleat", Quantity(line, "line")),
+            Step("p", "pull along the cleat", Quantity(total / bevel.length_mm, "line")),
             Step("l", "widest gap between screws, or twice the overhang", Quantity(span, "length")),
-            Step("M", "p l² / 8", Quantity(moment, "moment")),
+            Step("P", "pull of one holder", Quantity(alone, "force")),
+            Step("e", "a quarter of the widest gap, or the overhang less half a holder", Quantity(lever, "length")),
+            Step("M", "p l² / 8 + P e", Quantity(moment, "moment")),
             Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
             Step("σ'", row.bending_words, Quantity(allowed, "stress")),
+        ),
+    )  # fmt: skip
+
+
+def _twist(bevel: Bevel, holder: Holder, unknown: tuple[str, ...]) -> Check:
+    """A holder pulls at the bevel, above the middle of the cleat: half of that twists it to either side, all of it at an end."""
+    row, over = data.boards()[bevel.wood], max(bevel.supports_mm[0], bevel.free_mm) > bevel.high_mm
+    arm = max(bevel.high_mm / 2 - bevel.rise_mm / 2, 0.0)
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    cases = ((holder.lasting_n, years, "loaded, for years"), (holder.pushed_n, minutes, "loaded, and pushed"))
+    pull, duration, case = max(cases, key=lambda c: c[0] / c[1])
+    torsion = pull * arm * (1.0 if over else 0.5)
+    stress = torsion / torsion_form_mm3(bevel.high_mm, bevel.thick_mm)
+    return make(
+        "cleat.twist", part="cleat", case=case, unknown=unknown,
+        demand=Quantity(stress, "stress"), capacity=Quantity(row.shearing_mpa(duration), "stress"),
+        template="A holder between its screws twists the cleat to {used} of what {wood} may take.", parts={"wood": row.name},
+        steps=(
+            Step("P", "pull of one holder", Quantity(pull, "force")),
+            Step("a", "from the middle of the cleat up to its bevel", Quantity(arm, "fine")),
+            Step("T", "P a beyond the last screws" if over else "P a / 2 to either side", Quantity(torsion, "moment")),
+            Step("τ", "T over h t² (1 − 0.63 t/h) / 3", Quantity(stress, "stress")),
         ),
     )  # fmt: skip
 

@@ -13,6 +13,7 @@ from trade import data
 from trade.check import Check, Phrase, Quantity
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
+from trade.load.demand import Demand
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import bevel, board, strips
@@ -64,7 +65,10 @@ class _CleatWall(Mount[CleatWall]):
         lines, outs = contents_of(piece)
         things = [(line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)]
         holder = bevel.seating(cleat, (0.0, piece.depth_mm / 2), (load.push_n, piece.depth_mm), things, loads)
-        return [*found, *bevel.checks(cleat, pulled, loads), holder]
+        alone = [each for each, line in zip(things, lines, strict=True) if line.end_mm == line.start_mm]
+        lasting = max((cleat.at_cleat(Demand("", 1.0, force, force * out)).pull_n for force, out in alone), default=0.0)
+        pushed = cleat.at_cleat(Demand("", 1.0, load.push_n, load.push_n * piece.depth_mm)).pull_n
+        return [*found, *bevel.checks(cleat, pulled, loads, bevel.Holder(lasting, lasting + pushed)), holder]
 
     def seats(self, piece: CleatWall, wall: Wall) -> list[Seat]:
         """Every row's half of a cleat at each stud, from the top row down."""
