@@ -102,3 +102,18 @@ class ConcreteByTheOtherSchool(SimpleTestCase):
     def test_both_schools_are_near_each_other(self) -> None:
         """Cones for the same cracked concrete: 7.7 on f_ck of cylinders against 7.1 on f'c: 8 % apart."""
         self.assertAlmostEqual(concrete.cone_n(60, 20) / concrete.basic_breakout_n(60, 20), 7.7 / 7.114, delta=0.001)
+
+
+class PressedBrackets(SimpleTestCase):
+    def test_a_ribbed_corner_is_a_channel(self) -> None:
+        """Two webs under a flange, by the parallel axis theorem: A ȳ, then I about it, S to the far edge of the webs. Thin all over:
+        web h / t of 8 and 9 and flange b / t of 14.7 and 14 are under the limits of AISI S100-16 Appendix 1 for full width.
+        """
+        for key, wide, rib, t in (("pressed_small", 22.0, 12.0, 1.5), ("pressed_large", 28.0, 18.0, 2.0)):
+            parts = [(wide * t, t / 2, wide * t**3 / 12), (2 * rib * t, t + rib / 2, 2 * t * rib**3 / 12)]
+            middle = sum(area * y for area, y, _ in parts) / sum(area for area, _, _ in parts)
+            inertia = sum(own + area * (y - middle) ** 2 for area, y, own in parts)
+            row = data.brackets()[key]
+            self.assertAlmostEqual(row.inertia_mm4, inertia, delta=0.01 * inertia)
+            self.assertAlmostEqual(row.section_mm3, inertia / (t + rib - middle), delta=0.01 * row.section_mm3)
+            self.assertAlmostEqual(row.allowable_mpa, 220 / 1.67, delta=0.5)

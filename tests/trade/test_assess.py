@@ -252,3 +252,18 @@ class Words(SimpleTestCase):
             check(judge(bracket_shelf(), wall(studs=double)), "screw.edge").utilisation,
             check(judge(bracket_shelf(left_mm=705.0)), "screw.edge").utilisation,
         )
+
+
+class Packets(SimpleTestCase):
+    def test_what_a_bracket_s_packet_states_decides_instead_of_its_section(self) -> None:
+        """40 kg a pair: 20 kg half of 250 mm out."""
+        rated = judge(bracket_shelf(pair_kg=40.0))
+        found = check(rated, "bracket.bending")
+        self.assertAlmostEqual(found.capacity.value, 20 * G * 125)
+        by_section = check(judge(bracket_shelf()), "bracket.bending")
+        self.assertAlmostEqual(found.demand.value, by_section.demand.value * 900)
+
+    def test_a_pressed_bracket_holds_a_few_things_and_not_a_row_of_books(self) -> None:
+        for kg, words in ((5.0, ("holds", "close")), (60.0, ("wont_hold",))):
+            shelf = bracket_shelf(bracket="pressed_large", depth_mm=200.0, things=(Thing(name="Things", mass_kg=kg),))
+            self.assertIn(check(judge(shelf), "bracket.bending").word, words)

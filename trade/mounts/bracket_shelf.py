@@ -40,6 +40,7 @@ class Bracketed(Mount[B]):
         *SHELF,
         Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket"),
         Ask("stiffener_mm", "Strip or fold under the front, high", "length", help="0 for none."),
+        Ask("pair_kg", "A pair carries, says its packet", "weight", optional=True, help="Empty: its section decides."),
     )
 
     def checks(self, piece: B, wall: Wall) -> list[Check]:
@@ -103,7 +104,7 @@ class Bracketed(Mount[B]):
         heavy = (self.weight_kg(piece) or 0.0) > data.house("shop_bracket_kg")
         for code, label, changed in super().cures(piece):
             if not (heavy and data.brackets()[changed.bracket].material != "steel"):
-                yield code, label, changed
+                yield code, label, replace(changed, pair_kg=None)
         for high in (25.0, 38.0, 50.0):
             if high > piece.stiffener_mm and piece.high_mm < 40:
                 label = Phrase("A strip or fold {h} high under the front edge", {"h": Quantity(high, "length")})
@@ -187,6 +188,8 @@ def _bending(
         ((seat, demand) for seat in seats for demand in demands[seat.index]),
         key=lambda p: abs(p[1].moment_nmm) / duration(p[1]),
     )
+    if piece.pair_kg is not None:
+        return _rated(piece.pair_kg, row, seat, demand, unknown)
     stress = abs(demand.moment_nmm) / row.section_mm3
     return make(
         "bracket.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
@@ -196,6 +199,21 @@ def _bending(
             Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
             Step("S", "section modulus at the corner, mm³", Quantity(row.section_mm3, "ratio")),
             Step("σ", "M / S", Quantity(stress, "stress")),
+        ),
+    )  # fmt: skip
+
+
+def _rated(pair_kg: float, row: data.Bracket, seat: Seat, demand: Demand, unknown: tuple[str, ...]) -> Check:
+    """Against what its packet states of a pair, taken as spread over the arms: half of it, half an arm out."""
+    rated = pair_kg / 2 * G_N_PER_KG * row.arm_mm / 2
+    return make(
+        "bracket.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
+        demand=Quantity(abs(demand.moment_nmm), "moment"), capacity=Quantity(rated, "moment"),
+        template="The {part} is turned with {used} of what its packet states.", parts={"part": seat.part},
+        steps=(
+            Step("W", "what the packet states of a pair", Quantity(pair_kg, "mass")),
+            Step("M_r", "W / 2 half an arm out", Quantity(rated, "moment")),
+            Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
         ),
     )  # fmt: skip
 

@@ -4,6 +4,7 @@ from typing import Literal
 
 from trade import data
 from trade.errors import PlanError
+from trade.measure import ABSURD_KG
 from trade.part import between, known
 from trade.pieces.base import Piece, Shelf, ledger, wooden
 
@@ -12,17 +13,20 @@ class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_fi
     """A shelf on surface brackets.
 
     `bracket`: a row of the brackets table; `stiffener_mm`: height of a strip under its front edge, or of a steel sheet's fold, 0
-    for none.
+    for none; `pair_kg`: what the packet says that two of them may carry, spread over their arms; null: it says nothing.
     """
 
     bracket: str
     stiffener_mm: float = 0.0
+    pair_kg: float | None = None
 
     def __post_init__(self) -> None:
         """Refuse an unknown bracket."""
         Shelf.__post_init__(self)
         known(data.brackets(), self.bracket, "bracket", "bracket")
         between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
+        if self.pair_kg is not None and not 0.5 <= self.pair_kg <= ABSURD_KG:
+            raise PlanError(f"What a packet states must lie between 0.5 and {ABSURD_KG:.0f} kg.", "pair_kg")
 
 
 class BracketBeam(BracketShelf, frozen=True, kw_only=True, tag="bracket_beam", tag_field="kind"):
