@@ -4,11 +4,14 @@ from msgspec.structs import replace
 
 from trade import check, data
 from trade.check import Assumption, Check, PieceVerdict, Quantity, Verdict, make
+from trade.fixings.held import anchor_of
+from trade.fixings.seat import Seat
 from trade.load.push import push_of
 from trade.measure import LBF_N
 from trade.mounts import fit, made, mount_of, surroundings
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Plan, Wall
+from trade.policy import trusts
 from trade.wall.backing import backing
 
 
@@ -34,7 +37,7 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
         _clash(piece, own, taken),
         fit.items(piece, own, taken, plan.wall),
         fit.hangs_free(piece),
-        _agreed(piece, plan),
+        *_agreed(piece, plan),
         *made.checks(piece, plan),
     )
     found = _verdict(piece, plan.wall, [found for found in asked if found is not None])
@@ -76,18 +79,27 @@ def _ranked(checks: list[Check]) -> tuple[Check, ...]:
     return tuple(sorted(checks, key=check.severity, reverse=True))
 
 
-def _agreed(piece: AnyPiece, plan: Plan) -> Check | None:
-    """Whether it keeps to the job's policy of studs only; None where that was not agreed, or where there is no timber."""
-    if plan.policy.anchors != "studs_only" or plan.wall.build != "timber" or piece.anchor is None:
-        return None
-    loose = [seat for seat in mount_of(piece).seats(piece, plan.wall) if seat.anchored]
+def _agreed(piece: AnyPiece, plan: Plan) -> list[Check]:
+    """What of the job's policy on anchors it does not keep to; nothing on a wall without studs, or where it hangs on none."""
+    wall = plan.wall
+    if wall.build == "mass" or piece.anchor is None:
+        return []
+    loose = [seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat) and seat.anchored and not seat.on_stud]
     if not loose:
-        return None
-    return make(
-        "policy.studs_only", part=loose[0].part, support=loose[0].index, case="any",
-        demand=Quantity(len(loose), "count"), capacity=Quantity(0.5, "count"),
-        template="Studs only was agreed for this job; the {part} hangs on an anchor.", parts={"part": loose[0].part},
-    )  # fmt: skip
+        return []
+    part, anchor, policy = loose[0].part, anchor_of(wall, piece.anchor), plan.policy
+    asked = (
+        ("policy.studs_only", policy.anchors == "studs_only", "Agreed was: studs only; the {part} hangs on an anchor."),
+        ("policy.hollow", not trusts(policy, anchor.kind), "Agreed was: no {anchor} in a board; the {part} hangs on one."),
+    )
+    return [
+        make(
+            code, part=part, support=loose[0].index, case="any",
+            demand=Quantity(len(loose), "count"), capacity=Quantity(0.5, "count"),
+            template=said, parts={"part": part, "anchor": anchor.name},
+        )
+        for code, broken, said in asked if broken
+    ]  # fmt: skip
 
 
 def _clash(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]]) -> Check | None:

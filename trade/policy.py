@@ -9,6 +9,13 @@ from trade.part import Part, between, known
 _MOST_MONEY = 100_000.0
 
 
+def trusts(policy: "Policy", kind: str) -> bool:
+    """Whether a policy trusts a class of anchor in a lining: a row's `kind`, or "packet"."""
+    if policy.hollow == "toggles":
+        return kind in ("toggle", "channel", "packet")
+    return policy.hollow == "any" or kind != "plug"
+
+
 class Policy(Part, frozen=True, kw_only=True, cache_hash=True):
     """How a job is done. Fields named like a row of the policies table hold one of its schools.
 

@@ -10,7 +10,7 @@ from msgspec.structs import replace
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import put_up
 from trade import data, say
-from trade.assess import assess_piece
+from trade.assess import assess, assess_piece
 from trade.check import Check, PieceVerdict
 from trade.choose import placement
 from trade.choose.cures import cures, most
@@ -20,7 +20,7 @@ from trade.fixings.held import Held, held
 from trade.fixings.site import Site
 from trade.mark.marks import piece_marks
 from trade.mounts import mount_of
-from trade.plan import Layer, Packet, Stud, Thing, Wall
+from trade.plan import Layer, Packet, Policy, Stud, Thing, Wall
 
 FAR = 1e6
 RENDER = (Layer(kind="render", thickness_mm=13.0),)
@@ -273,3 +273,36 @@ class Groups(SimpleTestCase):
             self.assertAlmostEqual(found.demand.value, needs, places=2)
             self.assertAlmostEqual(found.capacity.value, has)
         self.assertEqual(check(assess_piece(rail, wall()), "strip.edge").word, "holds")
+
+
+class Masonry(SimpleTestCase):
+    brick: dict[str, Any] = {"structure": "brick_solid", "layers": (), "timber": None, "studs": ()}
+
+    def rack(self, **changes: Any) -> Any:
+        """A cleat 24 × 75, 1 700 long, on four 10 mm plugs, holders that reach 250 out and 300 down."""
+        sizes = {"length_mm": 1700.0, "cleat_mm": 24.0, "cleat_high_mm": 75.0, "depth_mm": 250.0, "holder_mm": 300.0, "rows": 1}
+        rack = put_up("cleat_wall", wall(**self.brick), anchor="plug_10", use="everyday", left_mm=300.0, **sizes)
+        return replace(
+            rack, supports_mm=(100.0, 600.0, 1100.0, 1600.0), things=(Thing(name="Pans and lids", mass_kg=20.0),), **changes
+        )
+
+    def test_one_plug_at_each_place_carries_a_household_rack(self) -> None:
+        single = assess_piece(self.rack(screws_each=1), wall(**self.brick))
+        self.assertIn(single.word, ("holds", "close"), say.headline(single, "metric"))
+        share = 0.5 + 0.5 * 30 / 100  # 0.4 of 75 apart, where 100 are asked for
+        one, two = (
+            mount_of(r).seats(r, wall(**self.brick))[1].held for r in (self.rack(screws_each=1), self.rack(screws_each=2))
+        )
+        assert one is not None
+        assert two is not None
+        self.assertAlmostEqual(two.pull_n / one.pull_n, share, places=6)
+        self.assertEqual(put_up("cleat_wall", wall(**self.brick)).screws_each, 1)  # type: ignore[union-attr]
+
+    def test_a_policy_that_trusts_no_plugs_says_so_of_a_plug_and_not_of_a_toggle(self) -> None:
+        on = {"studs": (Stud(centre_mm=60.0),)}
+        for anchor, hollow, told in (
+            ("plug_light", "any", False), ("plug_light", "no_plugs", True), ("drill_zinc", "no_plugs", False),
+            ("drill_zinc", "toggles", True), ("toggle_14", "toggles", False),
+        ):  # fmt: skip
+            now = replace(plan(bracket_shelf(anchor=anchor, use="display"), **on), policy=Policy(hollow=hollow))
+            self.assertEqual("policy.hollow" in [c.code for c in assess(now).pieces[0].checks], told, (anchor, hollow))

@@ -33,6 +33,7 @@ from trade.plan import (
     Shelf,
     Wall,
 )
+from trade.policy import trusts
 
 _THICKER_MM = (25.0, 32.0, 38.0)
 _LONGER = 1  # so many sold lengths beyond the one that is enough
@@ -64,6 +65,8 @@ def base(wish: Wish, kind: str, slot: Slot, plan: Plan) -> AnyPiece | None:
     if wish.body_kg is not None or wish.goes in ("body", "floor"):
         made |= {"body_kg": wish.body_kg, "height_mm": wish.high_mm or made.get("height_mm")}
     fields = mount.make.__struct_fields__
+    if wall.build == "mass" and "screws_each" in fields:
+        made["screws_each"] = 1  # a row of single plugs
     if "thickness_mm" in fields and made.get("thickness_mm", 0.0) <= THIN_MM and wish.thickness_mm:
         made["thickness_mm"] = wish.thickness_mm
         with suppress(PlanError):
@@ -151,15 +154,9 @@ def allowed(key: str, loose: list[Seat], wall: Wall, policy: Policy) -> bool:
         hollow = wall.build != "mass" and not seat.on_stud
         if not suits(anchor, lining_base(wall, anchor) if hollow else wall.structure or ""):
             return False
-        if hollow and (policy.anchors == "studs_only" or not _trusted(anchor.kind, policy)):
+        if hollow and (policy.anchors == "studs_only" or not trusts(policy, anchor.kind)):
             return False
     return True
-
-
-def _trusted(kind: str, policy: Policy) -> bool:
-    if policy.hollow == "toggles":
-        return kind in ("toggle", "channel", "packet")
-    return policy.hollow == "any" or kind != "plug"
 
 
 def driven(piece: AnyPiece, drive: Drive) -> AnyPiece:

@@ -28,6 +28,8 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
         raise PlanError(f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(KINDS)}.", "kind")
     wall, mount = plan.wall, KINDS[kind]
     made: dict[str, Any] = {"length_mm": LENGTH_MM, "use": "everyday", "screw": "wood_10", **as_sold(mount.fresh, plan.units)}
+    if wall.build == "mass" and "screws_each" in mount.make.__struct_fields__:
+        made["screws_each"] = 1  # a row of single plugs
     made["length_mm"] = length = min(made["length_mm"], wall.width_mm)
     left = _caught(wall, min(max(x_mm - length / 2, 0.0), wall.width_mm - length), length)
     piece: Any = mount.make(

@@ -14,7 +14,7 @@ from trade.mounts import strips
 from trade.mounts.base import Shape
 
 LIFT_MM = 3.0  # common practice, no source: room above the bevel's rise to lift it on
-SCREW_PLACES = (0.7, 0.3)  # of the cleat's height, two screws on each stud
+_SCREW_PLACES = {2: (0.7, 0.3), 1: (0.6,)}  # of the cleat's height, by how many at each place
 
 
 class Bevel(NamedTuple):
@@ -102,6 +102,11 @@ def seating(
             Step("tan b", f"bevel of {bevel.degrees:.0f} degrees, no friction counted", Quantity(bevel.slope, "ratio")),
         ),
     )  # fmt: skip
+
+
+def screw_heights_mm(high_mm: float, each: int) -> tuple[float, ...]:
+    """Where a cleat's screws go above its lower edge: two on a stud, or one plug in a row of them."""
+    return tuple(high_mm * share for share in _SCREW_PLACES[each])
 
 
 class Holder(NamedTuple):

@@ -53,6 +53,7 @@ class _CleatCabinet(Mount[Cabinet]):
         Ask("cleat_high_mm", "Cleat high", "length"),
         Ask("down_mm", "Cleat below the top", "length"),
         Ask("bevel_deg", "Bevel, degrees from level", "angle"),
+        Ask("screws_each", "Screws at each place, 1 or 2", "count"),
         Ask("locked", "Locked: a screw or block keeps it from lifting off", "flag"),
         *insides.ASKS,
     )
@@ -88,7 +89,7 @@ class _CleatCabinet(Mount[Cabinet]):
     def seats(self, piece: Cabinet, wall: Wall) -> list[Seat]:
         """The wall's half of the cleat at each stud: two screws, one above the other."""
         high = piece.cleat_high_mm
-        heights = tuple(high * share for share in bevel.SCREW_PLACES)
+        heights = bevel.screw_heights_mm(high, piece.screws_each)
         foot = piece.top_mm - piece.down_mm - high
         return strips.on_studs(piece, wall, NOUN, piece.cleat, piece.cleat_mm, high, foot, heights)
 
@@ -115,7 +116,10 @@ class _CleatCabinet(Mount[Cabinet]):
         """The body with two doors; the cleat and the spacer behind it."""
         left, right, top, bottom = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm, piece.top_mm - piece.height_mm
         cleat_top, middle = top - piece.down_mm, (left + right) / 2
-        screws = strips.screws_front(piece, tuple(cleat_top - piece.cleat_high_mm * (1 - share) for share in bevel.SCREW_PLACES))
+        low = cleat_top - piece.cleat_high_mm
+        screws = strips.screws_front(
+            piece, tuple(low + up for up in bevel.screw_heights_mm(piece.cleat_high_mm, piece.screws_each))
+        )
         return [
             block("face", left, bottom, right, top),
             block("door", left + 18, bottom + 18, middle - 2, top - 18),
@@ -142,6 +146,8 @@ class _CleatCabinet(Mount[Cabinet]):
                 Phrase("Lock it: a screw through its back into the cleat, or a block above"),
                 replace(piece, locked=True),
             )
+        if piece.screws_each == 2 and piece.anchor is not None:
+            yield "single", Phrase("One at each place, so that they don't share a patch"), replace(piece, screws_each=1)
         for degrees in (50.0, 55.0, 60.0):
             if degrees > piece.bevel_deg:
                 yield "bevel", Phrase(f"Rip the bevel at {degrees:.0f} degrees"), replace(piece, bevel_deg=degrees)

@@ -44,6 +44,7 @@ class _CleatWall(Mount[CleatWall]):
         Ask("cleat_mm", "Cleats thick", "length"),
         Ask("cleat_high_mm", "Cleats high", "length"),
         Ask("bevel_deg", "Bevel, degrees from level", "angle"),
+        Ask("screws_each", "Screws at each place, 1 or 2", "count"),
         Ask("depth_mm", "Holders reach out", "length"),
         Ask(
             "holder_mm", "Lowest holder, bevel to foot", "length", help="The longest reach on the lowest holder climbs off first."
@@ -73,7 +74,7 @@ class _CleatWall(Mount[CleatWall]):
     def seats(self, piece: CleatWall, wall: Wall) -> list[Seat]:
         """Every row's half of a cleat at each stud, from the top row down."""
         high, count = piece.cleat_high_mm, len(piece.supports_mm)
-        heights = tuple(high * share for share in bevel.SCREW_PLACES)
+        heights = bevel.screw_heights_mm(high, piece.screws_each)
         return [
             seat
             for row in range(piece.rows)
@@ -109,7 +110,7 @@ class _CleatWall(Mount[CleatWall]):
         for row in range(piece.rows):
             top = piece.top_mm - row * piece.apart_mm
             low = top - piece.cleat_high_mm
-            heights = tuple(low + piece.cleat_high_mm * share for share in bevel.SCREW_PLACES)
+            heights = tuple(low + up for up in bevel.screw_heights_mm(piece.cleat_high_mm, piece.screws_each))
             shapes += [block("board", left, low, right, top), block("door", left, top - 5, right, top)]
             shapes += strips.screws_front(piece, heights, hidden=False, first=row * count)
         return shapes
@@ -129,7 +130,9 @@ class _CleatWall(Mount[CleatWall]):
         return Box(piece.left_mm, piece.left_mm + piece.length_mm, max(low, 0.0), piece.top_mm)
 
     def cures(self, piece: CleatWall) -> Iterator[tuple[str, Phrase, CleatWall]]:
-        """Longer holders; a steeper bevel; thicker cleats."""
+        """Longer holders; single plugs; a steeper bevel; thicker cleats."""
+        if piece.screws_each == 2 and piece.anchor is not None:
+            yield "single", Phrase("One at each place, so that they don't share a patch"), replace(piece, screws_each=1)
         for high in (200.0, 250.0, 300.0, 400.0):
             if high > piece.holder_mm:
                 label = Phrase("Holders that reach {h} down", {"h": Quantity(high, "length")})

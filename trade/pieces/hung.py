@@ -10,7 +10,8 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
 
     `cleat`: a row of the boards table; `cleat_mm`, `cleat_high_mm`: of the half on the wall; `down_mm`: from the top of the piece
     to the top of that half; `bevel_deg`: of its top edge from level; `locked`: a screw or a block keeps it from being lifted off.
-    `dividers`, `loose_shelves`, `inner`, `inner_mm`: as of a bookcase.
+    `screws_each`: at each place one screw, as plugs in a wall have it, or two, one above the other; `dividers`, `loose_shelves`,
+    `inner`, `inner_mm`: as of a bookcase.
     """
 
     height_mm: float
@@ -21,6 +22,7 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
     down_mm: float = 40.0
     bevel_deg: float = 45.0
     locked: bool = False
+    screws_each: int = 2
     dividers: int = 0
     loose_shelves: int = 0
     inner: str = "plywood"
@@ -36,6 +38,8 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
         between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
         between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
         between(self.down_mm, 0, 500, "down_mm", "The cleat's place below the top")
+        if self.screws_each not in (1, 2):
+            raise PlanError("At each place a cleat takes one screw or two.", "screws_each")
         if not 20 <= self.bevel_deg <= 60:
             raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
         if self.down_mm + self.cleat_high_mm > self.height_mm - 20:
@@ -131,7 +135,7 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
     """Rows of bevelled cleats that carry movable holders; its things are what one row carries.
 
     `cleat`, `cleat_mm`, `cleat_high_mm`, `bevel_deg`: as of a cabinet's; `rows` of them, `apart_mm` from one to the next;
-    `holder_mm`: height of the lowest holder, from its bevel down to its foot.
+    `holder_mm`: height of the lowest holder, from its bevel down to its foot; `screws_each`: at each place, as of a cabinet's.
     """
 
     cleat: str = "plywood"
@@ -141,6 +145,7 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
     rows: int = 3
     apart_mm: float = 200.0
     holder_mm: float = 120.0
+    screws_each: int = 2
 
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
@@ -150,6 +155,8 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
         between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
         between(self.apart_mm, self.cleat_high_mm + 20, 1000, "apart_mm", "From one cleat to the next")
         between(self.holder_mm, 20, 1000, "holder_mm", "A holder's height")
+        if self.screws_each not in (1, 2):
+            raise PlanError("At each place a cleat takes one screw or two.", "screws_each")
         if not 20 <= self.bevel_deg <= 60:
             raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
         if not 1 <= self.rows <= 12:
