@@ -218,7 +218,8 @@ class Unknown(SimpleTestCase):
     def test_an_unknown_timber_is_assumed_the_softest_and_says_so(self) -> None:
         assumed = judge(bracket_shelf(), wall(timber=None))
         self.assertIn("timber", [a.code for a in assumed.assumptions])
-        self.assertEqual(min(row.g for row in data.framing().values()), data.framing()["spruce_pine_fir_south"].g)
+        named = {key: row for key, row in data.framing().items() if key not in ("c16", "c24")}  # those of the other school
+        self.assertEqual(min(row.g for row in named.values()), data.framing()["spruce_pine_fir_south"].g)
         self.assertNotIn("timber", [a.code for a in judge(bracket_shelf()).assumptions])
 
 

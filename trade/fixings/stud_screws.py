@@ -83,7 +83,8 @@ def embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
     """Whether every screw reaches far enough into its stud."""
 
     def have(seat: Seat) -> float:
-        return max(seat.reach.penetration_mm, 1e-6)
+        tip = 0.0 if seat.screw.kind == "wood" else seat.screw.tip_mm  # of a lag the tip does not count
+        return max(seat.reach.penetration_mm - tip, 1e-6)
 
     seat = min(seats, key=have)
     diameters = data.house("min_penetration" if seat.screw.kind == "wood" else "min_penetration_lag")
@@ -96,7 +97,7 @@ def embedment(seats: list[Seat], unknown: tuple[str, ...]) -> Check:
         steps=(
             Step("L", "length of the screw", Quantity(seat.screw_mm, "length")),
             Step("t", "hardware and lining before the stud", Quantity(seat.layers_mm, "fine")),
-            Step("p", "L − t", Quantity(have(seat), "fine")),
+            Step("p", "L − t" if seat.screw.kind == "wood" else "L − t, less the tip", Quantity(have(seat), "fine")),
             Step(f"{diameters:.0f} D", "least penetration", Quantity(need, "fine")),
         ),
     )  # fmt: skip

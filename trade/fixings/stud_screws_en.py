@@ -1,5 +1,6 @@
 """Screws into timber studs by European practice: design values against demands times a partial factor."""
 
+from itertools import pairwise
 from typing import NamedTuple
 
 from trade import data
@@ -73,10 +74,10 @@ def _uses(seat: Seat, demands: tuple[Demand, ...]) -> list[_Use]:
     screw, reach = seat.screw, seat.reach
     density = european.rho_k(seat.timber.density_kg_m3)
     thick = 1.1 * screw.root_mm
-    side = seat.side
+    side, under = seat.side, density
     if side.g is not None:
-        mean = data.Framing(source="", name="", g=side.g, bearing_mpa=0.0).density_kg_m3
-        side = side._replace(fe_mpa=european.embedment_k(thick, european.rho_k(mean), side.across))
+        under = european.rho_k(data.Framing(source="", name="", g=side.g, bearing_mpa=0.0).density_kg_m3)
+        side = side._replace(fe_mpa=european.embedment_k(thick, under, side.across))
     moment = european.yield_nmm(thick, screw.kind != "wood")
     bearing = wood.bearing_length_mm(reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
     if bearing > 0:
@@ -84,10 +85,14 @@ def _uses(seat: Seat, demands: tuple[Demand, ...]) -> list[_Use]:
     else:
         lateral = wood.Lateral(0.0, "I_m", {"I_m": 0.0}, 1.0)
     pull = european.withdrawal_k(screw.diameter_mm, reach.thread_mm, density)
-    head = european.head_k(screw.head_mm, density)
-    return [
-        _Use(grip, european.kmod(grip.demand.duration), pull, head, lateral.value_n, lateral) for grip in grips(seat, demands)
-    ]  # fmt: skip
+    head = european.head_k(screw.head_mm, under, side.thickness_mm)
+    apart = min((above - below for below, above in pairwise(sorted(seat.heights_mm))), default=0.0)
+    shear = lateral.value_n * european.sheared_in_line(len(seat.heights_mm), apart, thick)
+    found = []
+    for grip in grips(seat, demands):
+        together = european.pulled_together(sum(t > 0 for t in grip.hold.tensions_n) if grip.hold else 1)
+        found.append(_Use(grip, european.kmod(grip.demand.duration), pull * together, head * together, shear, lateral))
+    return found
 
 
 def _factors(use: _Use, name: str, value: float) -> tuple[Step, ...]:
@@ -114,7 +119,7 @@ def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
             Step("ρ_k", f"characteristic density of {seat.timber.name}, kg/m³", Quantity(density, "ratio")),
             Step("l_ef", "thread in the stud, less layers and tip", Quantity(seat.reach.thread_mm, "fine")),
             Step("f_ax", "0.52 d^-0.5 l_ef^-0.1 ρ_k^0.8", Quantity(fax, "stress")),
-            Step("F_Rk", "f_ax d l_ef k_d", Quantity(use.pull_k, "force")),
+            Step("F_Rk", "f_ax d l_ef k_d n^0.9 / n", Quantity(use.pull_k, "force")),
             *_factors(use, "F", use.pull_k),
         ),
     )  # fmt: skip
@@ -129,7 +134,11 @@ def _shear_lines(use: _Use) -> tuple[Step, ...]:
         Step("d_ef", "1.1 × the thread's root", Quantity(thick, "fine")),
         Step("M_y", "0.3 f_u d_ef^2.6", Quantity(european.yield_nmm(thick, seat.screw.kind != "wood"), "moment")),
         *(Step(f"P_{mode}", "Johansen, with the gap", Quantity(value, "force")) for mode, value in use.lateral.modes_n.items()),
-        Step("V_Rk", f"the least, mode {use.lateral.mode}; no rope effect across a gap", Quantity(use.shear_k, "force")),
+        Step(
+            "V_Rk",
+            f"the least, mode {use.lateral.mode}, times n_ef / n in line; no rope effect",
+            Quantity(use.shear_k, "force"),
+        ),
         *_factors(use, "V", use.shear_k),
     )
 
@@ -172,7 +181,7 @@ def _head(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         steps=(
             *pull_steps(use.grip),
             Step("d_h", "width of the head", Quantity(seat.screw.head_mm, "fine")),
-            Step("F_Rk", "f_head d_h² (ρ_k/350)^0.8", Quantity(use.head_k, "force")),
+            Step("F_Rk", "f_head d_h² (ρ_k/350)^0.8 of the wood under it, times n^0.9 / n", Quantity(use.head_k, "force")),
             *_factors(use, "F", use.head_k),
         ),
     )  # fmt: skip

@@ -8,7 +8,7 @@ from trade.check import Assumption
 from trade.data import Framing
 from trade.plan import Stud, Wall
 
-SOFTEST_TIMBER = "spruce_pine_fir_south"
+SOFTEST_TIMBER, SOFTEST_GRADED = "spruce_pine_fir_south", "c16"  # of either school
 
 ASK_LINING = "what the wall is lined with and how thick it is: look in a box opening, or measure how deep a probe goes."
 ASK_STRUCTURE = "what stands behind the lining, studs or masonry: look in a box opening, or watch the dust of a test hole."
@@ -49,7 +49,7 @@ class Backing(NamedTuple):
 @lru_cache(maxsize=64)
 def backing(wall: Wall) -> Backing:
     """What the wall offers everywhere. The face that a bracket presses on is as soft as the softest layer."""
-    key = wall.timber or SOFTEST_TIMBER
+    key = wall.timber or (SOFTEST_GRADED if wall.school == "european" else SOFTEST_TIMBER)
     timber = data.framing()[key]
     assumptions = [Assumption("dry", "The wall is dry and indoors; nothing is wet, hot or treated.")]
     if wall.timber is None and wall.build == "timber":
