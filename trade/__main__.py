@@ -10,7 +10,7 @@ from pathlib import Path
 from trade import data, planfile, telling
 from trade.assess import assess
 from trade.check import Word, worst
-from trade.choose import told
+from trade.choose import everyday, told
 from trade.choose.cures import cures
 from trade.choose.ways import ways
 from trade.choose.wish import amount_of, wish_for, wish_of
@@ -103,6 +103,7 @@ def _parser() -> argparse.ArgumentParser:
     sag.add_argument("--supports", default="", help="places from the left end, with commas; both ends when left out")
     commands.add_parser("schema", help="print the JSON Schema of the plan format")
     commands.add_parser("rules", help="print the handbook's chapter on the rules")
+    commands.add_parser("everyday", help="print the handbook's chapter on fifteen everyday set-ups")
     return parser
 
 
@@ -240,6 +241,11 @@ def _schema(_: argparse.Namespace) -> int:
     return 0
 
 
+def _everyday(_: argparse.Namespace) -> int:
+    print(everyday.chapter())
+    return 0
+
+
 def _rules(_: argparse.Namespace) -> int:
     print(telling.rules_chapter())
     return 0
@@ -248,7 +254,7 @@ def _rules(_: argparse.Namespace) -> int:
 _COMMANDS: dict[str, Callable[[argparse.Namespace], int]] = {
     "assess": _assess, "marks": _marks, "survey": _survey, "explain": _explain, "ways": _ways, "cures": _cures,
     "cut": _cut, "buy": _buy, "days": _days, "steps": _steps, "kinds": _kinds, "capacity": _capacity,
-    "sag": _sag, "schema": _schema, "rules": _rules,
+    "sag": _sag, "schema": _schema, "rules": _rules, "everyday": _everyday,
 }  # fmt: skip
 
 if __name__ == "__main__":

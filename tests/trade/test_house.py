@@ -7,7 +7,9 @@ from pathlib import Path
 import msgspec
 from django.test import SimpleTestCase
 
-from trade import data, planfile
+from trade import data, planfile, say
+from trade.assess import assess_piece
+from trade.choose import everyday
 from trade.telling import kinds_chapter, rules_chapter
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -51,3 +53,17 @@ class Printed(SimpleTestCase):
     def test_the_handbook_chapter_is_the_tables(self) -> None:
         self.assertEqual((ROOT / "docs/handbook/rules.md").read_text(), rules_chapter() + "\n")
         self.assertEqual((ROOT / "docs/handbook/kinds.md").read_text(), kinds_chapter() + "\n")
+
+
+class Everyday(SimpleTestCase):
+    def test_fifteen_everyday_set_ups_hold_what_people_trust_them_with_and_the_handbook_says_so(self) -> None:
+        found = everyday.setups()
+        self.assertEqual(len(found), 15)
+        for setup in found:
+            with self.subTest(setup=setup.row.name):
+                verdict = assess_piece(setup.piece, setup.wall)
+                self.assertIn(verdict.word, ("holds", "holds_but", "close"), say.headline(verdict, "metric"))
+                # neither much less than people see hold, nor so much that nobody would believe it
+                self.assertGreater(setup.carries_kg, 0.9 * setup.row.trusted_kg)
+                self.assertLess(setup.carries_kg, 6.0 * setup.row.trusted_kg)
+        self.assertEqual((ROOT / "docs/handbook/everyday.md").read_text(), everyday.chapter() + "\n")

@@ -198,4 +198,5 @@ def _asked(piece: AnyPiece, plan: Plan, counted: tuple[Limit, ...]) -> float:
     """The worst of its checks against what still holds: 1 is the last that does; infinite where something doesn't fit."""
     checks = judge_piece(piece, plan).checks
     used = strained(checks) / data.house("close_from")
-    return max([used, *(check.utilisation for check in checks if check.limit == "service" and "service" in counted)])
+    grows = [check.utilisation for check in checks if check.limit == "service" and check.case != "any"]  # by what is on it
+    return max([used, *(grows if "service" in counted else [])])

@@ -12,6 +12,7 @@ from trade.data.rows import (
     Content,
     Corner,
     Drills,
+    Everyday,
     FeatureKind,
     FixingClass,
     Framing,
@@ -216,6 +217,12 @@ def brackets() -> dict[str, Bracket]:
 def plates() -> dict[str, Plate]:
     """Rod plate classes by key."""
     return table("plates", Plate)
+
+
+@cache
+def everyday() -> dict[str, Everyday]:
+    """Everyday set-ups, by key."""
+    return table("everyday", Everyday)
 
 
 @cache

@@ -332,6 +332,17 @@ class Drills(Row, frozen=True, kw_only=True):
     sizes: tuple[float, ...]
 
 
+class Everyday(Row, frozen=True, kw_only=True):
+    """An everyday set-up: the `piece` by what differs from how one of its kind is put up, on one of three walls."""
+
+    name: str
+    kind: str
+    trusted_kg: float
+    known: str
+    wall: Literal["studs", "closet", "brick"]
+    piece: dict[str, int | float | bool | str | list[float]]
+
+
 class PushClass(Row, frozen=True, kw_only=True):
     """Whose push: what the accidental force stands for. `share` of the use's push, at least `least_n`."""
 

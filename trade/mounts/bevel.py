@@ -8,8 +8,9 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.load.demand import Demand
+from trade.load.line import solved
 from trade.load.shelf import torsion_form_mm3
-from trade.mechanics.beam import widest_mm
+from trade.mechanics.beam import Load, widest_mm
 from trade.mounts import strips
 from trade.mounts.base import Shape
 
@@ -140,9 +141,10 @@ def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tupl
     pushed = even if holder.pushed_n else sum(cases[min(1, len(cases) - 1)].pull_n for cases in demands.values())
     beyond = max(bevel.supports_mm[0], bevel.free_mm) - data.house("holder_half_mm")
     lever = max(*(b - a for a, b in pairwise(bevel.supports_mm)), 4 * beyond) / 4
+    bent = span**2 / 8 if holder.pushed_n else _evenly(bevel)
     moment, duration, case, total, alone = max(
         (
-            (pull / bevel.length_mm * span**2 / 8 + one * lever, long, name, pull, one)
+            (pull / bevel.length_mm * bent + one * lever, long, name, pull, one)
             for pull, one, long, name in (
                 (even, holder.lasting_n, years, "loaded, for years"), (pushed, holder.pushed_n, minutes, "loaded, and pushed"),
             )
@@ -160,11 +162,17 @@ def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tupl
             Step("l", "widest gap between screws, or twice the overhang", Quantity(span, "length")),
             Step("P", "pull of one holder", Quantity(alone, "force")),
             Step("e", "a quarter of the widest gap, or the overhang less half a holder", Quantity(lever, "length")),
-            Step("M", "p l² / 8 + P e", Quantity(moment, "moment")),
+            Step("M", "p l² / 8 + P e" if holder.pushed_n else "p as a continuous beam", Quantity(moment, "moment")),
             Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
             Step("σ'", row.bending_words, Quantity(allowed, "stress")),
         ),
     )  # fmt: skip
+
+
+def _evenly(bevel: Bevel) -> float:
+    """Greatest bending of a cleat that one body pulls evenly all along, as a continuous beam with its ends, over 1 N/mm, mm²."""
+    whole = [Load(bevel.length_mm, 0.0, bevel.length_mm)]
+    return float(abs(solved(bevel.length_mm, bevel.supports_mm, 1.0, whole, along=True).moments_nmm).max())
 
 
 def _twist(bevel: Bevel, holder: Holder, unknown: tuple[str, ...]) -> Check:
