@@ -7,11 +7,17 @@ from typing import NamedTuple
 from msgspec.structs import replace
 
 from trade.assess import assess_piece
+from trade.check import Check
 from trade.errors import PlanError
 from trade.plan import AnyPiece, Wall
 
-_FACTORS = tuple(2 ** (n / 4) for n in range(29))  # up to 128 times
+_FACTORS = tuple(2 ** (n / 2) for n in range(15))  # up to 128 times
+_HALVED = 3
 _DEEPER = tuple(1 + n / 8 for n in range(25))  # up to 4 times
+
+
+_Checks = dict[str, Check]
+_Tried = tuple[float, _Checks]
 
 
 class Failing(NamedTuple):
@@ -66,8 +72,29 @@ def _order(changed: Callable[[float], AnyPiece], factors: tuple[float, ...], wal
         if check.utilisation > 1:
             found[code] = Failing(code, check.name, 1 / check.utilisation)
     for (low, before), (high, after) in pairwise(tried):
-        for code, check in after.items():
-            was = before[code].utilisation if code in before else 0.0
-            if code not in found and check.utilisation > 1 >= was:
-                found[code] = Failing(code, check.name, low + (high - low) * (1 - was) / (check.utilisation - was))
+        failing = [code for code, check in after.items() if code not in found and check.utilisation > 1]
+        near = (low, before), (high, after)
+        if not found and failing:
+            near = _narrowed(changed, wall, *near)
+        (under, held), (over, failed) = near
+        for code in failing:
+            first = failed[code].utilisation > 1
+            to = (over, failed[code]) if first else (high, after[code])
+            found[code] = _between(under, held.get(code), *to)
     return tuple(sorted(found.values(), key=lambda failing: failing.factor))
+
+
+def _narrowed(changed: Callable[[float], AnyPiece], wall: Wall, low: _Tried, high: _Tried) -> tuple[_Tried, _Tried]:
+    """Nearer to where the first check gives way: halved a few times, for that is what people ask about."""
+    for _ in range(_HALVED):
+        middle = (low[0] + high[0]) / 2
+        checks = {check.code: check for check in assess_piece(changed(middle), wall).checks if check.gradual}
+        fails = any(check.utilisation > 1 for check in checks.values())
+        low, high = (low, (middle, checks)) if fails else ((middle, checks), high)
+    return low, high
+
+
+def _between(low: float, before: Check | None, high: float, after: Check) -> Failing:
+    """Where a check comes to its limit, on a straight line."""
+    was = min(before.utilisation, 1.0) if before else 0.0
+    return Failing(after.code, after.name, low + (high - low) * (1 - was) / (after.utilisation - was))

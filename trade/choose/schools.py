@@ -8,7 +8,7 @@ from trade import data
 from trade.assess import assess
 from trade.check import Phrase, PieceVerdict, Quantity
 from trade.choose import designs
-from trade.choose.ways import ways
+from trade.choose.ways import Ways, ways
 from trade.choose.wish import wish_of
 from trade.fixings.held import anchor_of
 from trade.fixings.seat import Seat
@@ -58,6 +58,7 @@ def effects(plan: Plan, question: str, key: str | None = None) -> tuple[Effect, 
     row = data.row(data.policies(), question, "question")
     now = school_of(plan, question)
     before = assess(plan)
+    now_best = ways(plan, wish_of(plan.piece(key))) if key is not None and question in _ON_WAYS else None
     found = []
     for school in row.schools:
         if school == now:
@@ -68,8 +69,8 @@ def effects(plan: Plan, question: str, key: str | None = None) -> tuple[Effect, 
             changes += _drilled(plan, after)
         if question == "level":
             changes += _by_eye(plan) if school == "eye" else []
-        if key is not None and question in _ON_WAYS:
-            changes += _best(plan, after, key)
+        if now_best is not None and key is not None:
+            changes += _best(now_best, after, key)
         found.append(Effect(school, tuple(changes)))
     return tuple(found)
 
@@ -140,12 +141,12 @@ def _by_eye(plan: Plan) -> list[Phrase]:
     return found
 
 
-def _best(plan: Plan, after: Plan, key: str) -> list[Phrase]:
+def _best(old: Ways, after: Plan, key: str) -> list[Phrase]:
     """The best way for a piece, where that changes, and how many hold."""
-    old, new = (ways(each, wish_of(plan.piece(key))) for each in (plan, after))
+    new = ways(after, old.wish)
     counts = [sum(way.word in ("holds", "holds_but") for way in each.found) for each in (old, new)]
     kinds = [KINDS[each.best.kind].name if each.best else "none" for each in (old, new)]
-    name = plan.piece(key).name
+    name = after.piece(key).name
     found = []
     if kinds[0] != kinds[1]:
         parts: dict[str, Quantity | str] = {"name": name, "new": kinds[1], "old": kinds[0]}

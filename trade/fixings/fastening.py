@@ -17,7 +17,8 @@ def checks(
         lining: what is not known of the wall; whether a screw fits hangs on this alone.
         loads: what is not known of the loads.
     """
-    in_timber = [seat for seat in seats if seat.held is None]
+    # one above the other with the same load they are the same sum
+    in_timber = list({(seat.x_mm, id(demands[seat.index])): seat for seat in reversed(seats) if seat.held is None}.values())[::-1]
     anchored = [seat for seat in seats if seat.held is not None]
     european = any(seat.school == "european" for seat in in_timber)
     judge = stud_screws_en.checks if european else stud_screws.checks

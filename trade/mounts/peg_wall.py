@@ -3,6 +3,7 @@
 A peg is a cantilever in a socket no deeper than the sheet is thick: it bends at the sheet's face, and pries in its hole.
 """
 
+from functools import lru_cache
 from math import pi
 from typing import Any, ClassVar, NamedTuple
 
@@ -122,6 +123,7 @@ class Grid(NamedTuple):
         return (i + j) % 2 == 0
 
 
+@lru_cache(maxsize=64)
 def grid(piece: PegWall) -> Grid:
     """The grid in the middle of the sheet, moved up or down where a row would fall on the screws of its battens."""
     step = piece.grid_mm
