@@ -1,7 +1,7 @@
 """Tests: `trade/` the core, `reference/` against the world outside, `bench/` the pages, `browser/` in Chromium.
 
 Property tests draw the same examples every time, so that a run means the same everywhere. To look further, as before a
-change of the rules is done: GANCHO_EXAMPLES=5000 bin/test tests.trade
+change of the rules is done: python -m benchmarks.properties 5000
 """
 
 import os

@@ -95,8 +95,11 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
     )
     paper.quiet(f"Carries: {loads or 'nobody has said what'}.")
     paper.say(say.headline(verdict, units))
-    for check in verdict.checks:
-        _check(paper, check, units)
+    for standing in say.standings(verdict):
+        if standing.checks:
+            paper.heading(f"{standing.name}: {standing.said}", keep_mm=30.0)
+        for check in standing.checks:
+            _check(paper, check, units)
 
 
 def _check(paper: Paper, check: Check, units: Units) -> None:

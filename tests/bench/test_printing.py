@@ -1,6 +1,7 @@
 """The calculation sheet: everything that the screen says, on paper, what is not known first."""
 
 import io
+import re
 
 from django.test import SimpleTestCase
 from pypdf import PdfReader
@@ -24,9 +25,9 @@ class Sheets(SimpleTestCase):
     def test_every_piece_every_check_and_every_source(self) -> None:
         for make in (demo.changing_room, demo.story_corner):
             plan = make()
-            text = " ".join(self.sheet(plan))
+            text = re.sub(r"Gancho\. A sum is no licence.*?\d+ of \d+ ", "", " ".join(self.sheet(plan)))  # what a page ends with
             for piece in assess(plan).pieces:
-                self.assertIn(f"{piece.name}: {say.WORDS[piece.word].lower()}", text)
+                self.assertIn(f"{piece.name}: {say.outcome(piece).lower()}", text)
                 for check in piece.checks:
                     self.assertIn(f"{check.name}: {say.check_line(check, plan.units)}", text)
                     self.assertIn(check.source, text)

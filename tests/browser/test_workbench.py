@@ -13,6 +13,7 @@ from bench import demo
 from bench.models import Wall
 from tests.browser.base import PHONE, BrowserCase
 from tests.plans import bracket_shelf, plan, rod_shelf
+from trade.__main__ import EXIT
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -59,8 +60,10 @@ class AtTheBench(BrowserCase):
             rows = self.page.locator(".check-row").evaluate_all(
                 "rows => rows.map(r => [r.dataset.code, r.dataset.word, r.dataset.utilisation])"
             )
-            self.assertEqual(rows, [[c["code"], c["word"], repr(c["utilisation"])] for c in piece["checks"]])
-        self.assertEqual(run.returncode, {"holds": 0, "close": 0, "wont_hold": 1, "cannot_tell": 2}[told["word"]])
+            told_rows = [[c["code"], c["word"], repr(c["utilisation"])] for c in piece["checks"]]
+            self.assertEqual(sorted(rows), sorted(told_rows))  # there limit state by limit state
+            self.assertEqual(rows[0], told_rows[0])
+        self.assertEqual(run.returncode, EXIT[told["word"]])
 
     def test_supports_catch_on_studs(self) -> None:
         wall = self.open(plan(bracket_shelf()), "fix", "shelf")

@@ -4,6 +4,7 @@ from typing import NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
+from trade.fixings import wood
 from trade.fixings.aim import edge
 from trade.fixings.grip import Grip, face_checks, grips, pull_steps, pulled
 from trade.fixings.held import Held
@@ -57,7 +58,37 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
     found += [*face_checks([use.grip for use in uses], unknown), _shear(uses, unknown)]
     if held_up := [use for use in uses if use.grip.hold is not None]:
         found += [_pull(held_up, unknown), _combined(held_up, unknown)]
+        found += _heads([use for use in held_up if use.grip.seat.side.g is not None], unknown)
     return found + (_lining(uses, unknown) if len(held_up) == len(uses) else [])
+
+
+def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
+    """The heads of what anchors hold, pulled through the wood under them."""
+
+    def holds(use: _Use) -> float:
+        side, head = use.grip.seat.side, use.held.anchor.head_mm if use.held.anchor else 0.0
+        return wood.pull_through_n(head, side.thickness_mm, side.g or 0.0) * use.grip.demand.duration
+
+    firm = [use for use in uses if holds(use) > 0]
+    if not firm:
+        return []
+    use = max(firm, key=lambda u: pulled(u.grip).tension_n / holds(u))
+    seat, side = use.grip.seat, use.grip.seat.side
+    return [
+        make(
+            "anchor.head", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
+            demand=Quantity(pulled(use.grip).tension_n, "pull"), capacity=Quantity(holds(use), "pull"),
+            template="The {part}'s hardest-pulled head is pulled with {demand}; the wood under it holds {capacity}.",
+            parts={"part": seat.part},
+            steps=(
+                *pull_steps(use.grip),
+                Step("D_H", "width of the head", Quantity(use.held.anchor.head_mm if use.held.anchor else 0.0, "fine")),
+                Step("t", "wood under it", Quantity(side.thickness_mm, "fine")),
+                Step("G", "its specific gravity", Quantity(side.g or 0.0, "ratio")),
+                Step("W_H'", "690 π D_H G² t C_D", Quantity(holds(use), "force")),
+            ),
+        )
+    ]  # fmt: skip
 
 
 def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
