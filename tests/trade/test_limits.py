@@ -110,12 +110,9 @@ class Faces(SimpleTestCase):
             self.assertEqual(
                 words, ["wont_hold" if share > 2 else "close" if share > 1.6 else "holds", "holds_but" if share > 1 else "holds"]
             )
-            if share > 2:
-                self.assertIsNone(grip.hold)
-            else:
-                assert grip.hold is not None
-                pulls.append(grip.hold.tension_n)
-            if 1 < share <= 2:
+            assert grip.hold is not None
+            pulls.append(grip.hold.tension_n)
+            if share > 1:
                 self.assertAlmostEqual(pulls[-1], 2 * share * limit / high, delta=1e-3 * pulls[-1])
                 self.assertAlmostEqual(grip.pressed_mpa, 0.8 * share)
         self.assertEqual(pulls, sorted(pulls))

@@ -44,8 +44,6 @@ def used(piece: AnyPiece, on: Wall) -> dict[str, float]:
     """Every sum as supports usually share: where strength runs short they may share otherwise, and one sum fall as another rises."""
     with mock.patch.object(sharing, "_promising", return_value=[]):
         found = {c.code: c.utilisation for c in assess_piece(piece, on).checks}
-    if found.get("lining.crushing", 0) > 1:  # the face gave way: the screws have no sum any more
-        found |= dict.fromkeys(("screw.withdrawal", "screw.combined", "screw.pull_through"), float("inf"))
     return found
 
 
@@ -57,7 +55,7 @@ class Monotone(SimpleTestCase):
         before, after = used(piece, on), used(worse, worse_on)
         for code in before.keys() & after.keys():
             if code.startswith(codes or LOAD_CODES):
-                self.assertGreaterEqual(after[code], before[code] * (1 - 1e-4) - 1e-9, code)
+                self.assertGreaterEqual(after[code], before[code] * (1 - 1e-3) - 1e-9, code)
         self.assertGreaterEqual(RANK[assess_piece(worse, worse_on).word], RANK[assess_piece(piece, on).word])
 
     @given(piece=shelves(), which=st.integers(0, 3), factor=st.floats(1, 5))

@@ -15,7 +15,8 @@ class Grip(NamedTuple):
     """One support in one load case.
 
     `pressed_mpa`: what the face is pressed with: what it may be pressed with for years, or more where only that answers the
-    moment. `limit_nmm`: the moment that the former answers; `crush_nmm`: the one that crushes the face. `hold` is None beyond it.
+    moment. `limit_nmm`: the moment that the former answers; `crush_nmm`: the one that crushes the face. `hold` is None where
+    there is no face to press on.
     """
 
     seat: Seat
@@ -43,9 +44,9 @@ def grips(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[Grip]:
         pull = round(max(demand.pull_n, 0.0), 3)
         limit, crush = (contact.limit_moment(heights, each, pull) for each in (face, over * face))
         harder = 1.0
-        if limit < moment <= crush:  # pressed harder, the block as deep as it can be
-            harder = min((1 + 1e-9) * (moment - limit) / (crush - limit) * (over - 1) + 1, over)
-        hold = contact.hold(moment, heights, face * harder, pull) if moment <= crush else None
+        if limit < moment and crush > limit:  # pressed harder, the block as deep as it can be
+            harder = (1 + 1e-9) * ((moment - limit) / (crush - limit) * (over - 1) + 1)
+        hold = contact.hold(moment, heights, face * harder, pull)
         yield Grip(seat, demand, moment, hold, seat.face.bearing_mpa * harder, limit, crush, shear)
 
 
