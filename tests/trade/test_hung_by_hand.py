@@ -14,6 +14,7 @@ from trade.assess import assess_piece
 from trade.errors import PlanError
 from trade.load.line import LineLoad
 from trade.mounts import mount_of, panel, rail
+from trade.mounts.cleat_cabinet import bevel_of
 from trade.plan import Bookcase, Cabinet, CleatWall, HolderBoard, Panel, PegWall, Rail, Thing
 
 
@@ -231,3 +232,26 @@ class Lines(SimpleTestCase):
         line: LineLoad = rail.rail_load(made)
         own = 1000 * 90 * 19 / 1e9 * 670 * KG
         self.assertAlmostEqual(line.beam.reactions_n[:, : -len(line.pushed_at)].sum(), own + 13 * KG, delta=own * 0.1)
+
+
+class Locks(Case):
+    def test_two_screws_hold_it_down_against_what_climbs_and_what_lifts(self) -> None:
+        """A mantel 200 deep, its bevel 100 − 9 up from its foot: what hangs at z lifts with W (z / h − 1) at 45 degrees; 2 × 325 × 1.6."""
+        sizes = {
+            "height_mm": 190.0,
+            "depth_mm": 200.0,
+            "down_mm": 30.0,
+            "locked": True,
+            "body_kg": 10.0,
+            "things": load(0.0),
+            "use": "everyday",
+        }
+        box = piece(Cabinet, cleat_mm=18.0, cleat_high_mm=80.0, **sizes)
+        found = self.check("cleat.lock", box)
+        steps = {step.symbol: step.result.value for step in found.steps}
+        turning = 10 * KG * 109 + 150 * 209
+        self.assertAlmostEqual(steps["W"], 10 * KG + 150)
+        self.assertAlmostEqual(steps["V"], turning / bevel_of(box).lever_mm)
+        self.assertAlmostEqual(found.demand.value, max(steps["V"] - steps["W"], 150 - 10 * KG))
+        self.assertAlmostEqual(found.capacity.value, 2 * 325 * 1.6)
+        self.assertNotIn("cleat.seating", [c.code for c in assess_piece(box, wall()).checks])

@@ -25,7 +25,8 @@ _NEAR_MM = 200.0  # further apart no two screws know of each other
 class Hardware(NamedTuple):
     """What is screwed to the wall at one support: its screws above its lower edge, its face, and what is under the heads.
 
-    `blind`: what goes in ends inside the piece, as a rod in a beam does, and passes through nothing. `strip`: left end, right end
+    `along_mm`: how much of the lining between studs it presses besides, for it is stiff and lies on all of it. `blind`: what goes
+    in ends inside the piece, as a rod in a beam does, and passes through nothing. `strip`: left end, right end
     and upper edge above the lower of the strip that it goes through, mm; None where it is no strip.
     """
 
@@ -35,6 +36,7 @@ class Hardware(NamedTuple):
     side: wood.Side
     blind: bool = False
     strip: tuple[float, float, float] | None = None
+    along_mm: float = 0.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -67,6 +69,7 @@ class Seat:
     set_back_mm: float = 0.0
     blind: bool = False
     strip: tuple[float, float, float] | None = None
+    along_mm: float = 0.0
     school: str = "american"
     reach: driving.Reach = field(init=False)
     pressed_mm: float = field(init=False)
@@ -83,7 +86,8 @@ class Seat:
             return
         off = abs(self.stud.offset_mm) + min(self.stud.uncertainty_mm, self.spare_mm)
         half, stud = self.width_mm / 2, self.stud.width_mm / 2
-        object.__setattr__(self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0))
+        besides = self.along_mm * data.house("hollow_bearing_share") if self.gap_mm > 0 else 0.0
+        object.__setattr__(self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0) + besides)
 
     @property
     def edge_mm(self) -> float:
@@ -246,7 +250,8 @@ def seat(
         width_mm=hardware.width_mm, side=hardware.side, screw=data.screws()[piece.screw], screw_mm=piece.screw_length_mm,
         screw_key=piece.screw if grip is None else None, anchor_key=piece.anchor if grip is not None else None, gap_mm=gap,
         face=face, timber=behind.timber, stud=stud, on_stud=on_stud, held=grip,
-        set_back_mm=behind.lining_mm if let_in else 0.0, blind=hardware.blind, strip=hardware.strip, school=wall.school,
+        set_back_mm=behind.lining_mm if let_in else 0.0, blind=hardware.blind,
+        strip=hardware.strip, along_mm=hardware.along_mm, school=wall.school,
     )  # fmt: skip
 
 

@@ -43,7 +43,12 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     kg = total * use.factor * data.house("proof_share")
     left = Quantity(data.house("proof_left_mm"), "fine")
-    sizes = {"kg": Quantity(kg, "mass"), "push": Quantity(push, "force"), "left": left}
+    sizes = {
+        "kg": Quantity(kg, "mass"),
+        "push": Quantity(push, "force"),
+        "left": left,
+        "share": Quantity(data.house("duration_years") / data.house("duration_minutes"), "percent"),
+    }
     words = [
         Phrase("Read the front edge in the middle first: from a dial, or from a rule against a fixed point."),
         Phrase("Put {kg} on it, sacks or bottles of water, half by half; the front half as full as the back.", dict(sizes))
@@ -54,6 +59,7 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
         ),
         Phrase("Push its front edge down once with {push}, at each end and in the middle.", dict(sizes)),
         Phrase("Take all of it off and read again: no more than {left} and a fifth of the movement may be left.", dict(sizes)),
+        Phrase("Borne for minutes, {share} of it is proved for years; and what sags goes on sagging.", dict(sizes)),
     ]  # fmt: skip
     return ProofLoad(kg, minutes, push, tuple(words))
 

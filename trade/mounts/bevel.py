@@ -81,13 +81,8 @@ def seating(
         loads: each thing's weight and how far out.
         unknown: what is not known of the loads.
     """
-    half, h = bevel.thick_mm / 2, bevel.lever_mm
-    down = weight[0] + push[0]
-    turning = weight[0] * (weight[1] + half) + push[0] * (push[1] + half)
-    for load, out in sorted(loads, key=lambda pair: -pair[1]):
-        if down == 0 or out + half > turning / down:
-            down, turning = down + load, turning + load * (out + half)
-    z = turning / down if down else weight[1]
+    h = bevel.lever_mm
+    down, _, z = _worst(bevel, weight, push, loads)
     sits = z / h <= bevel.slope * (1 + 1e-9)
     return make(
         "cleat.seating", part="cleat", case="a push on the front edge, and what makes it worse", unknown=unknown,
@@ -108,6 +103,49 @@ def seating(
 def screw_heights_mm(high_mm: float, each: int) -> tuple[float, ...]:
     """Where a cleat's screws go above its lower edge: two on a stud, or one plug in a row of them."""
     return tuple(high_mm * share for share in _SCREW_PLACES[each])
+
+
+def lock(
+    bevel: Bevel,
+    weight: tuple[float, float],
+    push: tuple[float, float],
+    loads: Iterable[tuple[float, float]],
+    unknown: tuple[str, ...],
+) -> Check:
+    """What keeps it from climbing off, and from being lifted: two screws through its back into the cleat.
+
+    Pulled over with W z at its foot the bevel must push back W z / h, and on a slope of tan b that lifts with W z / (h tan b).
+    Arguments as of `seating`.
+    """
+    down, turning, _ = _worst(bevel, weight, push, loads)
+    climbs = max(turning / bevel.lever_mm / bevel.slope - down, 0.0)
+    lifted = max(push[0] - weight[0], 0.0)
+    held = data.house("lock_screws") * data.house("lock_screw_n") * data.house("duration_minutes")
+    return make(
+        "cleat.lock", part="lock", case="pushed on its front edge, or lifted", unknown=unknown,
+        demand=Quantity(max(climbs, lifted), "force"), capacity=Quantity(held, "force"),
+        template="Its lock keeps it down against {demand}; two screws through its back into the cleat hold {capacity}.",
+        steps=(
+            Step("W", "weight, push and what makes it worse", Quantity(down, "force")),
+            Step("V", "what the bevel lifts with: W z / (h tan b)", Quantity(climbs + down, "force")),
+            Step("V − W", "climbing", Quantity(climbs, "force")),
+            Step("F", "the push, upwards, less its empty weight", Quantity(lifted, "force")),
+            Step("n Z C_D", "two screws in shear", Quantity(held, "force")),
+        ),
+    )  # fmt: skip
+
+
+def _worst(
+    bevel: Bevel, weight: tuple[float, float], push: tuple[float, float], loads: Iterable[tuple[float, float]]
+) -> tuple[float, float, float]:
+    """Weight, push and what of the contents makes it worse: N, what it turns by about the bevel, and how far out it hangs."""
+    half = bevel.thick_mm / 2
+    down = weight[0] + push[0]
+    turning = weight[0] * (weight[1] + half) + push[0] * (push[1] + half)
+    for load, out in sorted(loads, key=lambda pair: -pair[1]):
+        if down == 0 or out + half > turning / down:
+            down, turning = down + load, turning + load * (out + half)
+    return down, turning, turning / down if down else weight[1]
 
 
 class Holder(NamedTuple):

@@ -75,11 +75,10 @@ class _CleatCabinet(Mount[Cabinet]):
         found += [*bevel.checks(cleat, pulled, loads), _room(piece, wall)]
         found += [_lift(piece)] if piece.body_kg is not None else []
         found += insides.checks(piece)
-        if not piece.locked:
-            lines, outs = contents_of(piece)
-            things = [(line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)]
-            weight, push = (load.own_n, piece.depth_mm / 2), (load.push_n, piece.depth_mm)
-            found.append(bevel.seating(cleat, weight, push, things, loads))
+        lines, outs = contents_of(piece)
+        things = [(line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)]
+        judge = bevel.lock if piece.locked else bevel.seating
+        found.append(judge(cleat, (load.own_n, piece.depth_mm / 2), (load.push_n, piece.depth_mm), things, loads))
         return found
 
     def _load(self, piece: Cabinet, so: Sharing) -> LineLoad:

@@ -5,6 +5,7 @@ shelf's thickness only: a thin shelf pulls hard.
 """
 
 from collections.abc import Iterator
+from itertools import pairwise
 from math import hypot, pi
 from typing import Any, ClassVar
 
@@ -29,6 +30,7 @@ from trade.plan import DowelShelf, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
 
+_PRESSED_MM = 400.0  # house rule: so much of the strip presses at each support
 NOUN = "screw place"
 _BETWEEN_MM = 3.0  # house rule: wood between a screw and a dowel
 _SPARE_MM = 3.0  # room for dust and glue at the bottom of the hole, common practice, no source
@@ -77,7 +79,10 @@ class _DowelShelf(Mount[DowelShelf]):
     def seats(self, piece: DowelShelf, wall: Wall) -> list[Seat]:
         """The back strip on its studs."""
         high = piece.thickness_mm
-        return strips.on_studs(piece, wall, NOUN, piece.board, piece.strip_mm, high, piece.top_mm - high)
+        gaps = [b - a for a, b in pairwise(piece.supports_mm)]
+        along = min([*gaps, _PRESSED_MM]) - strips.FACE_WIDTH_MM  # it lies on the wall all along, and the shelf keeps it stiff
+        foot = piece.top_mm - high
+        return strips.on_studs(piece, wall, NOUN, piece.board, piece.strip_mm, high, foot, along_mm=max(along, 0.0))
 
     def parts(self, piece: DowelShelf, wall: Wall) -> list[Part]:
         """The shelf, its back strip off the same board, the dowels through both."""

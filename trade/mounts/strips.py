@@ -22,7 +22,7 @@ def rows(high_mm: float) -> tuple[float, ...]:
 
 def on_studs(
     piece: Piece, wall: Wall, noun: str, board: str, thick_mm: float, high_mm: float, foot_mm: float,
-    heights_mm: tuple[float, ...] | None = None, first: int = 0,
+    heights_mm: tuple[float, ...] | None = None, first: int = 0, along_mm: float = 0.0,
 ) -> list[Seat]:  # fmt: skip
     """A strip's seats, one at each of a piece's supports.
 
@@ -36,11 +36,12 @@ def on_studs(
         foot_mm: its lower edge above the floor.
         heights_mm: of the screws above that edge; by default as `rows` says.
         first: number of the first seat, where there is more than one strip.
+        along_mm: how much of the lining between studs it presses at each.
     """
     row = data.boards()[board]
     side = wood.wood_side(thick_mm, row.g, data.screws()[piece.screw].diameter_mm, across=not row.sheet)
     strip, count = (piece.left_mm, piece.left_mm + piece.length_mm, high_mm), len(piece.supports_mm)
-    hardware = Hardware(heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side, strip=strip)
+    hardware = Hardware(heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side, strip=strip, along_mm=along_mm)
     return [
         seat(wall, piece, hardware, first + i, support_name(i, count, noun), piece.left_mm + x, foot_mm)
         for i, x in enumerate(piece.supports_mm)
