@@ -10,6 +10,7 @@ from msgspec.structs import replace
 
 from tests.plans import wall
 from tests.trade.kind_case import KG, Case, load, piece
+from trade import data
 from trade.assess import assess_piece
 from trade.errors import PlanError
 from trade.load.line import LineLoad
@@ -134,6 +135,19 @@ class Bookcases(Case):
         self.assertAlmostEqual(self.check("inside.sag", case).demand.value, 2.755, delta=0.001)
         self.assertAlmostEqual(self.check("inside.pin", case).demand.value, 37.3, delta=0.1)
         self.assertAlmostEqual(self.check("inside.pin", case).capacity.value, 121.7, delta=0.3)
+
+    def test_a_tall_side_is_a_column_and_a_fixed_row_halves_it(self) -> None:
+        """18 mm of plywood, 270 deep, 1 964 free: π²·7 000·131 220/1 964² = 2 350 N, a third of it 783; a row in the middle: four times."""
+        tall = replace(
+            self.case(height_mm=2000.0, depth_mm=280.0, loose_shelves=5, inner="plywood", inner_mm=18.0), things=load(100.0)
+        )
+        one, two = (self.check("inside.side", replace(tall, fixed_rows=rows)) for rows in (0, 1))
+        self.assertAlmostEqual(one.capacity.value, 783, delta=2)
+        self.assertAlmostEqual(two.capacity.value / one.capacity.value, 4.0)
+        self.assertAlmostEqual(one.demand.value, 100 * KG * data.uses()[tall.use].factor / 2)
+        rows = [part for part in mount_of(tall).parts(replace(tall, fixed_rows=2), wall()) if part.name == "fixed shelf"]
+        self.assertEqual([part.many for part in rows], [2])
+        self.assertEqual(mount_of(tall).parts(tall, wall())[-1].name, "shelf pin")
 
     def test_a_loose_shelf_that_is_long_fails_and_an_upright_mends_it(self) -> None:
         case = self.case(length_mm=1500.0, supports_mm=(100.0, 900.0), depth_mm=450.0, body_kg=60.0, loose_shelves=6)

@@ -5,6 +5,7 @@ bays.
 """
 
 from collections.abc import Iterator
+from math import pi
 from typing import NamedTuple, TypeVar
 
 from msgspec.structs import replace
@@ -27,6 +28,8 @@ ASKS = (
 )
 _BACK_MM = 10.0  # house rule: a loose shelf stays behind the front and before the back by that much together
 _OFF_MM, _DEEP_MM = 100.0, 10.0  # house rule: first hole above the bottom and last below the top; how deep a pin sits
+_HOUSED_MM = 6.0  # house rule: how deep a fixed shelf sits in its housings
+_SAFE = 3.0  # house rule, as of legs: of Euler's load
 _ROWS = 2  # on each face: one pin at the front, one at the back
 _PINS, _PIN_OUT_MM = 4, 4.0  # a shelf lies on four; house rule: how far from the upright's face it rests on each
 _PIN_YIELD_MPA = 240.0  # mild steel, EN 10025-2 S235; from memory
@@ -63,11 +66,18 @@ def parts(piece: Bookcase | Cabinet) -> list[Part]:
     found = []
     if piece.dividers:
         found.append(cut("upright", piece.inner, piece.dividers, room.high_mm, room.deep_mm, t))
+    if fixed := fixed_rows(piece) * room.bays:
+        found.append(cut("fixed shelf", piece.inner, fixed, room.bay_mm + 2 * _HOUSED_MM, room.deep_mm, t))
     if piece.loose_shelves:
         short = room.bay_mm - data.house("loose_shelf_mm")
         found.append(cut("loose shelf", piece.inner, piece.loose_shelves, short, room.deep_mm, t))
         found.append(Part("shelf pin", "shelf pin, 5 mm", 4 * piece.loose_shelves))
     return found
+
+
+def fixed_rows(piece: Bookcase | Cabinet) -> int:
+    """Rows of shelves that tie its sides; a cabinet's own body does that."""
+    return piece.fixed_rows if isinstance(piece, Bookcase) else 0
 
 
 def details(piece: Bookcase | Cabinet, units: Units) -> dict[str, Detail]:
@@ -79,6 +89,11 @@ def details(piece: Bookcase | Cabinet, units: Units) -> dict[str, Detail]:
         works = (row(piece, "both its faces", 2, units),) if piece.loose_shelves else ()
         band = (Band("its front edge", room.high_mm),) if sheet else ()
         found["upright"] = Detail((*works, *band), "good edge to the front", "from the body's bottom to its top, inside")
+    if fixed_rows(piece):
+        band = (Band("its front edge", room.bay_mm),) if sheet else ()
+        found["fixed shelf"] = Detail(
+            band, "good face up, housed in sides and uprights", "into its housings, before the back goes on"
+        )
     if piece.loose_shelves:
         band = (Band("its front edge", room.bay_mm),) if sheet else ()
         found["loose shelf"] = Detail((*own, *band), "good face up", "between two uprights; take off 3 mm (1/8 in)")
@@ -86,17 +101,23 @@ def details(piece: Bookcase | Cabinet, units: Units) -> dict[str, Detail]:
 
 
 def checks(piece: Bookcase | Cabinet) -> list[Check]:
-    """Bending and sag of a loose shelf, and the pins under it; none where no loose shelf is made."""
+    """Bending and sag of a loose shelf, the pins under it, and what stands the whole; none where no loose shelf is made."""
     if not piece.loose_shelves:
         return []
     unknown, on = unweighed(piece), _on_one(piece)
-    return [_bending(piece, on, unknown), _sag(piece, on, unknown), _pin(piece, on, unknown)]
+    found = [_bending(piece, on, unknown), _sag(piece, on, unknown), _pin(piece, on, unknown)]
+    return found + ([_side(piece, unknown)] if isinstance(piece, Bookcase) else [])
 
 
 def cures(piece: P) -> Iterator[tuple[str, Phrase, P]]:
     """An upright more, each shelf cut in two by it; thicker loose shelves."""
     if not piece.loose_shelves:
         return
+    if isinstance(piece, Bookcase):
+        for many in (1, 2):
+            if many > piece.fixed_rows:
+                label = Phrase(f"{'A row' if many == 1 else 'Two rows'} of fixed shelves across it, that tie its sides")
+                yield "fixed", label, replace(piece, fixed_rows=many)
     bays = piece.dividers + 1
     many = round(piece.loose_shelves / bays * (bays + 1))
     yield (
@@ -123,9 +144,32 @@ class _OnOne(NamedTuple):
 def _on_one(piece: Bookcase | Cabinet) -> _OnOne:
     room, board = inside(piece), data.boards()[piece.inner]
     own = room.bay_mm * room.deep_mm * piece.inner_mm * 1e-9 * board.density_kg_m3 * G_N_PER_KG
-    places = piece.loose_shelves + room.bays
+    places = piece.loose_shelves + room.bays * (1 + fixed_rows(piece))
     contents = sum(thing.mass_kg or 0.0 for thing in piece.things) * G_N_PER_KG / places
     return _OnOne(board, room.bay_mm, own, contents, places)
+
+
+def _side(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
+    """A side or an upright as a column between what ties it: its bottom, its fixed rows, its top; its back is left out."""
+    room, board, t = inside(piece), data.boards()[piece.inner], piece.inner_mm
+    factor = data.uses()[piece.use].factor
+    contents = sum(thing.mass_kg or 0.0 for thing in piece.things) * G_N_PER_KG * factor
+    share = 1 / room.bays if piece.dividers else 0.5  # an upright carries half of the bays at both its sides
+    free, inertia = room.high_mm / (piece.fixed_rows + 1), room.deep_mm * t**3 / 12
+    load, euler = contents * share, pi**2 * board.e_mpa * inertia / free**2
+    return make(
+        "inside.side", part="side" if not piece.dividers else "upright", case=_CASE, unknown=unknown,
+        demand=Quantity(load, "force"), capacity=Quantity(euler / _SAFE, "force"),
+        template="A side or an upright carries {demand}; between what ties it, {free}, it can carry {capacity}.",
+        parts={"free": Quantity(free, "length")},
+        steps=(
+            Step("N", "its share of what stands in it, with the use factor", Quantity(load, "force")),
+            Step("l", "free between bottom, fixed rows and top", Quantity(free, "length")),
+            Step("I", "depth × t³ / 12, mm⁴", Quantity(inertia, "ratio")),
+            Step("N_E", "π² E I / l²", Quantity(euler, "force")),
+            Step("N_E / 3", "what it can carry", Quantity(euler / _SAFE, "force")),
+        ),
+    )  # fmt: skip
 
 
 def _loads(on: _OnOne, factor: float) -> tuple[Step, ...]:

@@ -33,7 +33,8 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
     """A standing bookcase that straps keep from tipping; `supports_mm`: the straps, `strap_down_mm` below its top.
 
     `body_kg`: empty; null: not weighed. `open_mm`: how far drawers or doors reach out in front when open. `dividers`,
-    `loose_shelves`: uprights and shelves to make for its inside, of `inner`, a row of the boards table, `inner_mm` thick.
+    `loose_shelves`: uprights and shelves to make for its inside, of `inner`, a row of the boards table, `inner_mm` thick;
+    `fixed_rows`: rows of shelves across all its bays that are let into sides and uprights and tie them.
     """
 
     height_mm: float
@@ -44,9 +45,12 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
     loose_shelves: int = 0
     inner: str = "plywood"
     inner_mm: float = 18.0
+    fixed_rows: int = 0
 
     def __post_init__(self) -> None:
         """Refuse absurd bookcases."""
+        if not 0 <= self.fixed_rows <= 6:
+            raise PlanError("A bookcase has between 0 and 6 rows of fixed shelves.", "fixed_rows")
         Piece.__post_init__(self)
         between(self.height_mm, 200, 4000, "height_mm", "Its height")
         between(self.strap_down_mm, 0, 3000, "strap_down_mm", "A strap's place below the top")
