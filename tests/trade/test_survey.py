@@ -20,6 +20,7 @@ from trade.wall.found import Found, Inference
 from trade.wall.framing import STUD_MM
 from trade.wall.infer import as_studs, infer
 from trade.wall.reasons import contradictions
+from trade.wall.scatter import worse
 from trade.wall.survey import survey
 
 INCH = 25.4
@@ -297,3 +298,23 @@ class Counting(SimpleTestCase):
         doubted = assess_piece(bracket_shelf(), wall(studs=as_studs(thin)))
         self.assertEqual(doubted.word, "cannot_tell")
         self.assertTrue(any("probe for both of its edges" in ask for ask in doubted.unknown))
+
+
+class Scatter(SimpleTestCase):
+    def test_a_poor_finder_widens_every_interval_and_a_good_one_none(self) -> None:
+        """Edges 38 apart as they are, then 16 wider at every stud: 16 over √2 · 3.5 is 3.2, held to three times."""
+
+        def edges(wider: float) -> list[Reading]:
+            ends = [
+                (400.0 * n + sign * (19.0 + wider / 2), side)
+                for n in (1, 2, 3, 4, 5)
+                for sign, side in ((-1, "left"), (1, "right"))
+            ]
+            swept = [Sweep(from_mm=0.0, to_mm=2400.0, height_mm=1200.0)]
+            return [*swept, *(Edge(at_mm=at, side=side, height_mm=1200.0) for at, side in ends)]  # type: ignore[arg-type]
+
+        good, poor = (infer(2400.0, edges(wider)) for wider in (0.0, 16.0))
+        reach = [{round(s.centre_mm, -1): s.reach_mm for s in found.studs if s.probability > 0.5} for found in (good, poor)]
+        for at in (800.0, 1200.0, 1600.0):
+            self.assertGreater(reach[1][at], 2.0 * reach[0][at])
+        self.assertEqual((worse(edges(0.0), good.studs), worse(edges(16.0), poor.studs)), (1.0, 3.0))

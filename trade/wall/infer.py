@@ -20,7 +20,7 @@ from numpy.typing import NDArray
 from trade.evidence import Reading, Sweep
 from trade.features import Feature
 from trade.plan import Stud
-from trade.wall import reasons
+from trade.wall import reasons, scatter
 from trade.wall.found import Found, Grid, Inference
 from trade.wall.framing import OFF_MM, SHIM_MM, STUD_MM, jambs_mm
 from trade.wall.likelihood import MODEL, SPACINGS, STEP, WIDTHS, Array, bell, scores, swept, widths
@@ -70,7 +70,10 @@ def infer(width_mm: float, readings: Sequence[Reading], openings: Sequence[Featu
     found = _merged(_found("single", second, 0.1, steel), _found("double", second, 0.1, steel))
     others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.5, steel)]
     grid = _best(grids)
-    studs = tuple(_explained(f, readings, grid, setting) for f in sorted(found, key=lambda f: f.centre_mm))
+    times = scatter.worse(readings, found)
+    studs = tuple(
+        _explained(scatter.widened(f, times), readings, grid, setting) for f in sorted(found, key=lambda f: f.centre_mm)
+    )
     accepted = [f for f in studs if f.probability >= 0.5] + others
     return Inference(studs, tuple(others), grid, reasons.rejected(readings, accepted), reasons.ask_mm(studs, width_mm))
 
