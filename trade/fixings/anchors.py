@@ -59,7 +59,8 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
     if held_up := [use for use in uses if use.grip.hold is not None]:
         found += [_pull(held_up, unknown), _combined(held_up, unknown)]
         found += _heads([use for use in held_up if use.grip.seat.side.g is not None], unknown)
-    return found + (_lining(uses, unknown) if len(held_up) == len(uses) else [])
+    lasting = [_Use(grip, held, 1.0) for seat, held in firm for grip in grips(seat, demands[seat.index][:1])]
+    return found + (_lining(lasting, unknown) if len(held_up) == len(uses) else [])
 
 
 def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
@@ -92,16 +93,13 @@ def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
 
 
 def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
-    """The board between two studs hangs on its own few fixings there, however many anchors are in it."""
+    """The board between two studs hangs on its own few fixings there, however many anchors are in it: by what lasts."""
     boards = data.linings()
-    lasting: dict[int, _Use] = {}
-    for use in uses:
-        if use.held.site.hollow and use.held.site.base in boards and boards[use.held.site.base].fixing_pull_n:
-            lasting.setdefault(use.grip.seat.index, use)  # each seat's first case is the lasting one
-    if len(lasting) < 2:
+    known = [use for use in uses if use.held.site.hollow and use.held.site.base in boards]
+    ranked = sorted((use for use in known if boards[use.held.site.base].fixing_pull_n), key=lambda use: use.grip.seat.x_mm)
+    if len(ranked) < 2:
         return []
     bay = data.house("lining_bay_mm")
-    ranked = sorted(lasting.values(), key=lambda use: use.grip.seat.x_mm)
     groups = [[u for u in ranked if 0 <= u.grip.seat.x_mm - first.grip.seat.x_mm < bay] for first in ranked]
     count = data.house("lining_fixings")
 

@@ -92,7 +92,8 @@ class LineLoad:
         self.push_n = push_of(piece).n * push_share
         self.own_n = own_n
         self._hardware_n, self._hardware_out_mm = hardware_n, hardware_out_mm
-        loads, outs = contents or contents_of(piece)
+        supports = tuple(x for i, x in enumerate(piece.supports_mm) if i not in sharing.left_out)
+        loads, outs = contents or contents_of(piece, supports)
         self.pushed_at = push_places(piece)
         pushes = [beam.Load(1.0, place, place) for place, _ in self.pushed_at]
         self._count = len(loads)
@@ -100,7 +101,6 @@ class LineLoad:
         self._left_out, self._torsion_nmm = sharing.left_out, torsion_nmm
         self._totals = np.array([load.total_n for load in self._loads])
         self._outs = np.array([own_out_mm, *outs, *(piece.depth_mm for _ in pushes)])
-        supports = tuple(x for i, x in enumerate(piece.supports_mm) if i not in sharing.left_out)
         self.stiff = sharing.stiff and len(supports) > 2  # on two supports both are the same
         self.beam = solved(piece.length_mm, supports, ei_nmm2, self._loads, along, self.stiff)
         self._shares, self._turns = self._shared(sharing, self.beam.reactions_n)
@@ -306,9 +306,9 @@ def unweighed(piece: Piece) -> tuple[str, ...]:
     return tuple(f"what “{thing.name}” weighs." for thing in piece.things if thing.mass_kg is None)
 
 
-def contents_of(piece: Piece) -> Contents:
+def contents_of(piece: Piece, supports_mm: tuple[float, ...] | None = None) -> Contents:
     """What stands on a piece: loads along it, and how far from the wall each is; spread loads cut at the supports."""
-    edges = sorted({0.0, *piece.supports_mm, piece.length_mm})
+    edges = sorted({0.0, *(piece.supports_mm if supports_mm is None else supports_mm), piece.length_mm})
     spread: dict[float, float] = {}
     loads: list[beam.Load] = []
     outs: list[float] = []
