@@ -50,12 +50,14 @@ def _promising(load: Callable[[Sharing], LineLoad], usual: Sharing, hardest: Che
     no way of sharing brings the hardest one under an even share. So what could not change the word is left alone.
     """
     now = load(usual)
+    if hardest.support is None:
+        return list(_ways(usual, len(now.piece.supports_mm)))  # the board is bent, whatever its supports bear
     most, limit = now.hardest(), data.house("close_from") if hardest.word == "close" else 1.0
     matters = (_LOAD,) if hardest.code.endswith(".shear") else (_TURNING, _LOAD)
 
     def helps(asked: tuple[float, float]) -> bool:
         shares = [asked[k] / most[k] for k in matters if most[k] > 0]
-        return hardest.support is None or hardest.utilisation * min(shares, default=1.0) <= limit
+        return hardest.utilisation * min(shares, default=1.0) <= limit
 
     if not helps(now.even()):
         return []
