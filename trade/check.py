@@ -77,7 +77,7 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
 
     @property
     def gradual(self) -> bool:
-        """Whether it asks for strength, of which more may be used than before."""
+        """Whether more of a strength may be used up and it still holds; a size is reached or not."""
         return self.limit == "strength" and not self.threshold
 
     @property
@@ -91,7 +91,7 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
         return self.limit == "service" and self.demand.kind in ("fine", "moment")
 
     def within(self, times: float) -> "Check":
-        """The same against a limit so many times as wide."""
+        """The same check with its limit multiplied by `times`."""
         limit = Quantity(self.capacity.value * times, self.capacity.kind)
         said = self.sentence.parts | {"capacity": limit, "used": Quantity(self.demand.value / limit.value, "percent")}
         step = Step("limit", "times how much it is minded", limit)

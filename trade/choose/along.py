@@ -41,7 +41,7 @@ def along(piece: AnyPiece, wall: Wall, count: int = 25) -> tuple[Place, ...]:
 
 
 def _carries(piece: AnyPiece, wall: Wall, at_mm: float, guess_kg: float) -> float:
-    """The greatest weight at one place at which everything fits and nothing breaks or comes out: by false position."""
+    """The greatest weight at one place with which everything fits and nothing breaks or comes out, kg: by false position."""
     limit = data.house("close_from")
 
     def used(kg: float) -> float:

@@ -101,7 +101,7 @@ def _to_studs(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
 
 
 def _onto_one_more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """To either side by as little as brings one more stud under it, its supports on all that it wants of them."""
+    """The least moves to either side that bring one more stud under it; its supports then go on every stud that it can use."""
     wall, studs = plan.wall, [stud.centre_mm for stud in plan.wall.uprights]
     low, high = piece.left_mm + SHORTEST_OVERHANG_MM, piece.left_mm + piece.length_mm - SHORTEST_OVERHANG_MM
     shifts = [x - (high if x > high else low) for x in studs]

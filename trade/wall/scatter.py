@@ -28,7 +28,7 @@ def worse(readings: Sequence[Reading], studs: Sequence[Found]) -> float:
 
 
 def widened(stud: Found, times: float) -> Found:
-    """A stud's interval so many times as wide about its centre."""
+    """The stud with its interval stretched about its centre, `times` as wide."""
     if times <= 1.0:
         return stud
     low, high = (stud.centre_mm + times * (end - stud.centre_mm) for end in (stud.low_mm, stud.high_mm))
@@ -36,7 +36,7 @@ def widened(stud: Found, times: float) -> Found:
 
 
 def _widths(stud: Found, readings: Sequence[Reading]) -> list[float]:
-    """How wide the finder had it, sweep by sweep: from the nearest left edge to the nearest right one."""
+    """The stud's width in each sweep of the finder, mm: from the nearest left edge to the nearest right one."""
     ends = {"left": stud.centre_mm - stud.width_mm / 2, "right": stud.centre_mm + stud.width_mm / 2}
     near = [edge for edge in readings if isinstance(edge, Edge) and abs(edge.at_mm - ends[edge.side]) < _NEAR_MM]
     found = []
