@@ -74,7 +74,7 @@ def judgement() -> dict[str, float]:
     from trade.choose.wish import wish_for
     from trade.fixings import wood
     from trade.load import line
-    from trade.mechanics import contact
+    from trade.mechanics import beam, contact
     from trade.mounts import KINDS
     from trade.plan import Plan, Stud, Thing
     from trade.wall import backing
@@ -86,7 +86,7 @@ def judgement() -> dict[str, float]:
 
     def cold(run: Callable[[], object]) -> Callable[[], object]:
         def cleared() -> object:
-            for cached in (wood.lateral, contact.hold, backing.backing, line.alone):
+            for cached in (wood.lateral, contact.hold, backing.backing, line.alone, beam.bare_beam):
                 cached.cache_clear()
             return run()
 
@@ -171,11 +171,11 @@ def core() -> dict[str, float]:
     from trade.assess import assess
     from trade.fixings import wood
     from trade.load import line
-    from trade.mechanics import contact
+    from trade.mechanics import beam, contact
     from trade.wall import backing
 
     def cold(wall: object) -> None:
-        for cached in (wood.lateral, contact.hold, backing.backing, line.alone):
+        for cached in (wood.lateral, contact.hold, backing.backing, line.alone, beam.bare_beam):
             cached.cache_clear()
         assess(wall)  # type: ignore[arg-type]
 

@@ -101,15 +101,17 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     @property
     def word(self) -> Word:
         """The verdict of this check alone. An unknown hides nothing that fails already."""
-        used = self.demand.value / self.capacity.value
-        if not used <= 1:  # what is not a number fails too
-            return OVER[self.limit]
-        if self.limit == "service":
-            return "holds"
-        if self.unknown:
-            return "cannot_tell"
-        nearly = self.gradual and used > data.house("close_from")
-        return "close" if nearly else "holds"
+        return _word(self, self.demand.value / self.capacity.value, self.gradual)
+
+
+def _word(check: Check, used: float, gradual: bool) -> Word:
+    if not used <= 1:  # what is not a number fails too
+        return OVER[check.limit]
+    if check.limit == "service":
+        return "holds"
+    if check.unknown:
+        return "cannot_tell"
+    return "close" if gradual and used > data.house("close_from") else "holds"
 
 
 class Assumption(msgspec.Struct, frozen=True):
@@ -216,8 +218,9 @@ def severity(check: Check) -> tuple[int, bool, float]:
 
     Of what fails, a threshold comes first, for it is the cause of the rest; of what holds, strength comes first.
     """
-    word = check.word
-    return (RANK[word], check.gradual != (word in FAILED), check.demand.value / check.capacity.value)
+    used, gradual = check.demand.value / check.capacity.value, check.gradual
+    word = _word(check, used, gradual)
+    return RANK[word], gradual != (word in FAILED), used
 
 
 def make(

@@ -105,7 +105,7 @@ class Faces(SimpleTestCase):
         limit = 0.8 * seat.pressed_mm * high**2 / 2
         pulls = []
         for share in (0.5, 0.999, 1.001, 1.5, 2.0, 2.001):
-            [grip] = grips(seat, (Demand("loaded", 1.0, 0.0, share * limit),))
+            [grip] = grips([seat], {seat.index: (Demand("loaded", 1.0, 0.0, share * limit),)})
             words = [check.word for check in face_checks([grip], ())]
             self.assertEqual(
                 words, ["wont_hold" if share > 2 else "close" if share > 1.6 else "holds", "holds_but" if share > 1 else "holds"]

@@ -1,7 +1,8 @@
 """Ways to hang something: every kind that serves it is tried at the places near the wished one, and what holds is ranked.
 
 Within a kind the designs are looked through from the least trouble to the most, and no further than where even a design that
-used nothing of what it may bear would come out behind the best one that holds: that one then is the best there is.
+used nothing of what it may bear would come out behind the best one that holds: that one then is the best there is. Of one design
+the strongest screws are tried first: with others it uses no less, as its supports share then.
 """
 
 from collections.abc import Iterator
@@ -164,11 +165,11 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
         if (best is not None and best.word not in _NOT_YET and group.least >= best.demerit) or tries >= _MOST_TRIES:
             break
         found = designs.drives(group.piece, wall, policy)
-        probe = designs.strongest(found, group.piece, wall)
+        probe, used = designs.strongest(found, group.piece, wall), 0.0
         if probe is not None:
             tries += 1
             verdict = assess_piece(designs.driven(group.piece, probe), wall)
-            failed = _lesser(failed, verdict)
+            failed, used = _lesser(failed, verdict), _at_least(verdict)
             if any(check.word in FAILED and not check.code.startswith(("screw.e", "strip.")) for check in verdict.checks):
                 continue
         for drive in found:
@@ -178,7 +179,7 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
                 beyond = said
                 break
             trouble = trouble_of(group.slot, hold)
-            if best is not None and best.word not in _NOT_YET and _lacks(effort, 0.0, trouble, policy) >= best.demerit:
+            if best is not None and best.word not in _NOT_YET and _lacks(effort, used, trouble, policy) >= best.demerit:
                 break
             tries += 1
             verdict = judge_piece(piece, plan)
@@ -193,6 +194,12 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
     if best is not None and chosen is not None:
         best = msgspec.structs.replace(best, reasons=(*_reasons(best.piece, chosen, wall), *unsold(best.piece, plan)))
     return _Tried(best, failed, tries, beyond)
+
+
+def _at_least(strongest: PieceVerdict) -> float:
+    """How much of its strength it uses whatever is driven: what it does with the strongest, but for how wide the heads are."""
+    asked = (check for check in strongest.checks if check.gradual and "pull_through" not in check.code)
+    return max((check.utilisation for check in asked), default=0.0)
 
 
 def _groups(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) -> Iterator[_Group]:

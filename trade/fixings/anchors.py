@@ -53,13 +53,13 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
     uses = [
         _Use(grip, held, held.lasting if grip.demand.duration < 1 else 1.0)
         for seat, held in firm
-        for grip in grips(seat, demands[seat.index])
+        for grip in grips([seat], demands)
     ]
     found += [*face_checks([use.grip for use in uses], unknown), _shear(uses, unknown)]
     if held_up := [use for use in uses if use.grip.hold is not None]:
         found += [_pull(held_up, unknown), _combined(held_up, unknown)]
         found += _heads([use for use in held_up if use.grip.seat.side.g is not None], unknown)
-    lasting = [_Use(grip, held, 1.0) for seat, held in firm for grip in grips(seat, demands[seat.index][:1])]
+    lasting = [_Use(grip, held, 1.0) for seat, held in firm for grip in grips([seat], {seat.index: demands[seat.index][:1]})]
     return found + (_lining(lasting, unknown) if len(held_up) == len(uses) else [])
 
 

@@ -34,10 +34,10 @@ class Grip(NamedTuple):
         return max(_from_pressed_edge(self.seat, self.demand))
 
 
-def grips(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[Grip]:
-    """A support in every load case that can govern."""
-    face, over = seat.face.bearing_mpa * seat.pressed_mm, data.house("crushed_over_bearing")
-    for demand in governing(demands):
+def grips(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> Iterable[Grip]:
+    """Supports that are alike, in every load case that can govern any of them."""
+    face, over = seats[0].face.bearing_mpa * seats[0].pressed_mm, data.house("crushed_over_bearing")
+    for seat, demand in governing([(each, case) for each in seats for case in demands[each.index]]):
         heights = _from_pressed_edge(seat, demand)
         moment = round(abs(demand.moment_nmm), 3)  # so that mirrored supports are worked out once
         shear = abs(demand.load_n) / len(heights)
@@ -50,27 +50,46 @@ def grips(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[Grip]:
         yield Grip(seat, demand, moment, hold, seat.face.bearing_mpa * harder, limit, crush, shear)
 
 
+def alike(seats: list[Seat]) -> list[list[Seat]]:
+    """Supports by what their screws are worth: of those of one group only the hardest cases need a sum."""
+    groups: list[tuple[tuple[object, ...], list[Seat]]] = []
+    for seat in seats:
+        key = (
+            seat.screw, seat.screw_mm, seat.side, seat.heights_mm, seat.height_mm, seat.gap_mm, round(seat.pressed_mm, 6),
+            seat.face, seat.timber,
+        )  # fmt: skip
+        group = next((group for known, group in groups if known == key), None)
+        if group is None:
+            groups.append((key, [seat]))
+        else:
+            group.append(seat)
+    return [group for _, group in groups]
+
+
 def _from_pressed_edge(seat: Seat, demand: Demand) -> tuple[float, ...]:
     return seat.heights_mm if demand.moment_nmm >= 0 else tuple(seat.height_mm - y for y in seat.heights_mm)
 
 
-def governing(demands: tuple[Demand, ...]) -> list[Demand]:
-    """Leave out every case that another one exceeds in load and moment, for its duration and outright."""
+def governing(cases: list[tuple[Seat, Demand]]) -> list[tuple[Seat, Demand]]:
+    """Leave out every case that another one exceeds in load and moment, for its duration and outright; hardest turned first."""
+    asked = [_asked(demand) for _, demand in cases]
+    kept: list[int] = []
+    for n in sorted(range(len(cases)), key=asked.__getitem__, reverse=True):
+        mine = asked[n]
+        for k in kept:
+            more = asked[k]
+            if more[0] == mine[0] and more[2] >= mine[2] and more[3] >= mine[3] and more[4] >= mine[4] and more[5] >= mine[5]:
+                break  # it turns no less either: it came first
+        else:
+            kept.append(n)
+    return [cases[n] for n in kept]
 
-    def exceeded(a: Demand, b: Demand) -> bool:
-        return (
-            (a.moment_nmm >= 0) == (b.moment_nmm >= 0)
-            and abs(b.moment_nmm) >= abs(a.moment_nmm)
-            and abs(b.moment_nmm) * a.duration >= abs(a.moment_nmm) * b.duration
-            and abs(b.load_n) * a.duration >= abs(a.load_n) * b.duration
-            and b.pull_n >= a.pull_n
-            and b.pull_n * a.duration >= a.pull_n * b.duration
-        )
 
-    return [
-        a for n, a in enumerate(demands)
-        if not any(n != k and exceeded(a, b) and (k < n or not exceeded(b, a)) for k, b in enumerate(demands))
-    ]  # fmt: skip
+def _asked(demand: Demand) -> tuple[bool, float, float, float, float, float]:
+    """Which way a case turns, then what it asks for; more of each is harder."""
+    _, duration, load, moment, pull = demand
+    turn = abs(moment)
+    return moment >= 0, turn, turn / duration, abs(load) / duration, pull, pull / duration
 
 
 def pulled(grip: Grip) -> contact.Hold:

@@ -7,6 +7,8 @@ from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings.seat import Seat
 
+_NOUGHT_MM = 1e-6
+
 
 class _Asked(NamedTuple):
     """One distance of one seat: what it is to, how much is needed in diameters, how much there is."""
@@ -23,15 +25,15 @@ class _Asked(NamedTuple):
 
 def checks(seats: list[Seat]) -> list[Check]:
     """Whether nothing splits the strip that it goes through; nothing to ask where there is no strip."""
-    asked = [each for seat in seats if seat.strip is not None and seat.side.g is not None for each in _asked(seat)]
+    asked = [_asked(seat) for seat in seats if seat.strip is not None and seat.side.g is not None]
     if not asked:
         return []
-    worst = max(asked, key=lambda each: each.needs_mm / max(each.has_mm, 1e-6))
+    worst = max(asked, key=lambda each: each.needs_mm / each.has_mm)
     seat = worst.seat
     return [
         make(
             "strip.edge", part=seat.part, support=seat.index, case="any",
-            demand=Quantity(worst.needs_mm, "fine"), capacity=Quantity(max(worst.has_mm, 1e-6), "fine"),
+            demand=Quantity(worst.needs_mm, "fine"), capacity=Quantity(worst.has_mm, "fine"),
             template=f"At the {{part}} what goes through the strip has {{capacity}} {worst.to}; under {{demand}} it splits.",
             parts={"part": seat.part},
             steps=(
@@ -50,16 +52,21 @@ def _through_mm(seat: Seat) -> float:
     return seat.screw.diameter_mm
 
 
-def _asked(seat: Seat) -> list[_Asked]:
+def _asked(seat: Seat) -> _Asked:
+    """What a seat is nearest to, for what that asks."""
     assert seat.strip is not None
     left, right, high = seat.strip
     thin = seat.held is not None or seat.screw.kind == "wood"
     edge = data.house("edge_diameters_wood" if thin else "edge_diameters_lag")
     end = data.house("strip_end_diameters_wood" if thin else "strip_end_diameters_lag")
+    ranked = sorted(seat.heights_mm)
     found = [
-        _Asked(seat, "to its end", end, min(seat.x_mm - left, right - seat.x_mm)),
-        _Asked(seat, "to its edge", edge, min(min(y, high - y) for y in seat.heights_mm)),
-        _Asked(seat, "of wood under the head", data.house("strip_thick_diameters"), seat.side.thickness_mm),
+        (end, min(seat.x_mm - left, right - seat.x_mm), "to its end"),
+        (edge, min(ranked[0], high - ranked[-1]), "to its edge"),
+        (data.house("strip_thick_diameters"), seat.side.thickness_mm, "of wood under the head"),
     ]
-    apart = [above - below for below, above in pairwise(sorted(seat.heights_mm))]
-    return found + ([_Asked(seat, "to the next one", data.house("strip_apart_diameters"), min(apart))] if apart else [])
+    if len(ranked) > 1:
+        apart = min(above - below for below, above in pairwise(ranked))
+        found.append((data.house("strip_apart_diameters"), apart, "to the next one"))
+    diameters, has, to = max(found, key=lambda each: each[0] / max(each[1], _NOUGHT_MM))
+    return _Asked(seat, to, diameters, max(has, _NOUGHT_MM))

@@ -5,13 +5,14 @@ and cases is what a check reports.
 """
 
 from collections.abc import Iterable
-from typing import NamedTuple
+from dataclasses import dataclass
+from functools import cached_property
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings import wood
 from trade.fixings.aim import edge
-from trade.fixings.grip import Grip, face_checks, grips, pull_steps, pulled
+from trade.fixings.grip import Grip, alike, face_checks, grips, pull_steps, pulled
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.measure import many
@@ -26,8 +27,9 @@ _MODES: dict[wood.Mode, str] = {
 }
 
 
-class _Use(NamedTuple):
-    """One support in one load case, with what its screws may be asked for."""
+@dataclass(frozen=True)
+class _Use:
+    """One support in one load case, with what its screws may be asked for; several checks print parts of one sum."""
 
     grip: Grip
     withdrawal_n: float
@@ -37,6 +39,18 @@ class _Use(NamedTuple):
     @property
     def seat(self) -> Seat:
         return self.grip.seat
+
+    @cached_property
+    def pull_steps(self) -> tuple[Step, ...]:
+        return pull_steps(self.grip)
+
+    @cached_property
+    def withdrawal_steps(self) -> tuple[Step, ...]:
+        return _withdrawal_steps(self)
+
+    @cached_property
+    def shear_steps(self) -> tuple[Step, ...]:
+        return _shear_steps(self)
 
 
 def checks(
@@ -57,7 +71,7 @@ def checks(
         return found
     found += [embedment(hit, lining), far_side(hit, lining)]
     unknown = lining + loads
-    uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
+    uses = [use for same in alike(hit) for use in _uses(same, demands)]
     found += face_checks([use.grip for use in uses], unknown)
     if in_wood := [use for use in uses if use.lateral_n > 0]:
         found.append(_shear(in_wood, unknown))
@@ -69,13 +83,14 @@ def checks(
     return found
 
 
-def _uses(seat: Seat, demands: tuple[Demand, ...]) -> Iterable[_Use]:
-    reach = seat.reach
+def _uses(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> Iterable[_Use]:
+    """What the screws of supports that are alike may be asked for, in the cases that can govern."""
+    seat, reach = seats[0], seats[0].reach
     pull = wood.withdrawal_n_per_mm(seat.screw, seat.timber.g) * reach.thread_mm
     bearing = wood.bearing_length_mm(reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm)
     fe = wood.bearing_strength_mpa(seat.timber.g, seat.screw.diameter_mm)
     side = wood.lateral(wood.dowel(seat.screw), seat.side, seat.gap_mm, fe, bearing)
-    for grip in grips(seat, demands):
+    for grip in grips(seats, demands):
         yield _Use(grip, pull * grip.demand.duration, side, side.value_n * grip.demand.duration)
 
 
@@ -130,7 +145,7 @@ def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         "screw.withdrawal", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
         demand=Quantity(hold.tension_n, "pull"), capacity=Quantity(use.withdrawal_n, "pull"),
         template="The {part}'s hardest-pulled screw pulls with {demand}; the stud holds it up to {capacity}.",
-        parts={"part": seat.part}, steps=pull_steps(use.grip) + _withdrawal_steps(use),
+        parts={"part": seat.part}, steps=use.pull_steps + use.withdrawal_steps,
     )  # fmt: skip
 
 
@@ -154,7 +169,7 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         "screw.shear", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
         demand=Quantity(use.grip.shear_n, "pull"), capacity=Quantity(use.lateral_n, "pull"),
         template=f"Each screw of the {{part}} carries {{demand}} downwards; {seat.across} can carry {{capacity}}.",
-        parts={"part": seat.part, "gap": Quantity(seat.gap_mm, "fine")}, steps=_shear_steps(use),
+        parts={"part": seat.part, "gap": Quantity(seat.gap_mm, "fine")}, steps=use.shear_steps,
     )  # fmt: skip
 
 
@@ -203,7 +218,7 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="Pull and shear together put {demand} on the {part}'s top screw; at that slant it can take {capacity}.",
         parts={"part": seat.part},
         steps=(
-            *pull_steps(use.grip), *_withdrawal_steps(use), *_shear_steps(use),
+            *use.pull_steps, *use.withdrawal_steps, *use.shear_steps,
             Step("R", "√(T_1² + V²)", Quantity(resultant, "force")),
             Step("Z'_α", "W' Z' / (W' cos²α + Z' sin²α)", Quantity(capacity, "force")),
         ),
@@ -224,7 +239,7 @@ def _pull_through(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="The {part}'s hardest-pulled screw head is pulled with {demand}; the wood under it holds {capacity}.",
         parts={"part": seat.part},
         steps=(
-            *pull_steps(use.grip),
+            *use.pull_steps,
             Step("D_H", "width of the head", Quantity(seat.screw.head_mm, "fine")),
             Step("t", "wood under the head", Quantity(seat.side.thickness_mm, "fine")),
             Step("W_H'", "690 π D_H G² t (at most 1725 π D_H² G²) × C_D", Quantity(capacity(use), "force")),

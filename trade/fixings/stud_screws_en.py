@@ -7,7 +7,7 @@ from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings import european, wood
 from trade.fixings.aim import edge
-from trade.fixings.grip import Grip, face_checks, grips, pull_steps, pulled
+from trade.fixings.grip import Grip, alike, face_checks, grips, pull_steps, pulled
 from trade.fixings.seat import Seat
 from trade.fixings.stud_screws import embedment, far_side
 from trade.load.demand import Demand
@@ -58,7 +58,7 @@ def checks(
     if not hit:
         return found
     found += [embedment(hit, lining), far_side(hit, lining)]
-    uses = [use for seat in hit for use in _uses(seat, demands[seat.index])]
+    uses = [use for same in alike(hit) for use in _uses(same, demands)]
     unknown = lining + loads
     found += face_checks([use.grip for use in uses], unknown)
     if in_wood := [use for use in uses if use.shear_k > 0]:
@@ -70,7 +70,9 @@ def checks(
     return found
 
 
-def _uses(seat: Seat, demands: tuple[Demand, ...]) -> list[_Use]:
+def _uses(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> list[_Use]:
+    """What the screws of supports that are alike may be asked for, in the cases that can govern."""
+    seat = seats[0]
     screw, reach = seat.screw, seat.reach
     density = european.rho_k(seat.timber.density_kg_m3)
     thick = 1.1 * screw.root_mm
@@ -89,7 +91,7 @@ def _uses(seat: Seat, demands: tuple[Demand, ...]) -> list[_Use]:
     apart = min((above - below for below, above in pairwise(sorted(seat.heights_mm))), default=0.0)
     shear = lateral.value_n * european.sheared_in_line(len(seat.heights_mm), apart, thick)
     found = []
-    for grip in grips(seat, demands):
+    for grip in grips(seats, demands):
         together = european.pulled_together(sum(t > 0 for t in grip.hold.tensions_n) if grip.hold else 1)
         found.append(_Use(grip, european.kmod(grip.demand.duration), pull * together, head * together, shear, lateral))
     return found

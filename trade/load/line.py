@@ -8,7 +8,6 @@ the supports for this.
 from collections.abc import Callable
 from functools import lru_cache
 from itertools import pairwise
-from operator import itemgetter
 from typing import NamedTuple
 
 import numpy as np
@@ -23,6 +22,7 @@ from trade.mechanics.beam import Array
 from trade.plan import Piece
 
 Contents = tuple[list[beam.Load], list[float]]
+Push = tuple[float, float, str]  # what a support takes of one push, N and N mm, and where that is
 _WIDER = 1.3  # times the narrowest gap: so much wider a gap is looked at more closely
 _BESIDE_MM = 1e-3  # just to the side of a place
 
@@ -50,6 +50,8 @@ def solved(
     """A beam under its loads, each alone: as much of each as there is of it."""
     unit = alone(length_mm, supports_mm, tuple((load.start_mm, load.end_mm) for load in loads), along, stiff)
     total = np.array([load.total_n for load in loads])
+    if not along:
+        return beam.Beam(unit.reactions_n * total, *unit[1:])
     return beam.Beam(
         unit.reactions_n * total, unit.places_mm, unit.moments_nmm * total, unit.sags_mm * (total / ei_nmm2), unit.spans_mm
     )
@@ -101,6 +103,7 @@ class LineLoad:
         self._left_out, self._torsion_nmm = sharing.left_out, torsion_nmm
         self._totals = np.array([load.total_n for load in self._loads])
         self._outs = np.array([own_out_mm, *outs, *(piece.depth_mm for _ in pushes)])
+        self._turning = self._totals * self._outs
         self.stiff = sharing.stiff and len(supports) > 2  # on two supports both are the same
         self.beam = solved(piece.length_mm, supports, ei_nmm2, self._loads, along, self.stiff)
         self._shares, self._turns = self._shared(sharing, self.beam.reactions_n)
@@ -117,13 +120,13 @@ class LineLoad:
         if sharing.turned:
             together, even = self._together(tuple(self.piece.supports_mm[i] for i in bearing)), np.zeros((count, 1))
             even[bearing] = together / len(bearing)
-            turns = (1 - together) * turns + even * (self._totals * self._outs)
+            turns = (1 - together) * turns + even * self._turning
         return shares, turns
 
     def _together(self, supports: tuple[float, ...]) -> float:
         """Which part of the turning load all supports may share evenly, so that the piece is not twisted off between them."""
         n, factor = 1 + self._count, self.use.factor
-        turning = self._totals * self._outs
+        turning = self._turning
         if self._torsion_nmm >= factor * float(turning[:n].sum()) + self.push_n * self.piece.depth_mm:
             return 1.0  # it could bear all of it in one place
         paths = twist_paths(supports, tuple((load.start_mm, load.end_mm) for load in self._loads))
@@ -145,14 +148,16 @@ class LineLoad:
             supports = tuple(x for i, x in enumerate(self.piece.supports_mm) if i not in sharing.left_out)
             unit = alone(self.piece.length_mm, supports, places, False, sharing.stiff)
             shares, turns = self._shared(sharing, unit.reactions_n * self._totals)
-        return self._greatest(shares), self._greatest(turns)
-
-    def _greatest(self, rows: Array) -> float:
         n, years, minutes = 1 + self._count, data.house("duration_years"), data.house("duration_minutes")
-        contents, pushes = rows[:, 1:n] * self.use.factor, rows[:, n:] * self.push_n
-        down, up = (rows[:, 0] + part(contents, 0).sum(axis=1) for part in (np.maximum, np.minimum))
-        lasting = max(float(down.max()), -float(up.min())) / years
-        return max(lasting, float((down + pushes.max(axis=1)).max()) / minutes, -float((up + pushes.min(axis=1)).min()) / minutes)
+        rows = np.array([shares, turns])
+        own, contents = rows[:, :, 0], rows[:, :, 1:n]
+        pressing = np.maximum(contents, 0).sum(axis=2)
+        down = own + pressing * self.use.factor
+        up = own + (contents.sum(axis=2) - pressing) * self.use.factor
+        pushed, lifted = rows[:, :, n:].max(axis=2) * self.push_n, rows[:, :, n:].min(axis=2) * self.push_n
+        cases = np.maximum.reduce([down / years, -up / years, (down + pushed) / minutes, -(up + lifted) / minutes])
+        load, turning = cases.max(axis=1).tolist()
+        return load, turning
 
     def even(self) -> tuple[float, float]:
         """An even part of all load and all turning load, each over its duration factor: the least that is the hardest."""
@@ -165,7 +170,7 @@ class LineLoad:
 
     def demands(self) -> dict[int, tuple[Demand, ...]]:
         """The load cases that can govern at each support: for years, and for minutes, downwards and upwards."""
-        n, factor, push_n = 1 + self._count, self.use.factor, self.push_n
+        n, factor = 1 + self._count, self.use.factor
         hardware_m = self._hardware_n * self._hardware_out_mm
         found: dict[int, tuple[Demand, ...]] = {}
         for i, (forces, turns) in enumerate(zip(self._shares.tolist(), self._turns.tolist(), strict=True)):
@@ -177,21 +182,21 @@ class LineLoad:
             up, up_m = sum(forces[1:n]) - down, sum(turns[1:n]) - down_m
             own, own_m = forces[0] + self._hardware_n, turns[0] + hardware_m
             share = Share(own, own_m, factor * down, factor * down_m, factor * min(up, 0.0), factor * min(up_m, 0.0))
-            pushes = [
-                (push_n * force, push_n * turn, name)
-                for force, turn, (_, name) in zip(forces[n:], turns[n:], self.pushed_at, strict=True)
-            ]
-            found[i] = _cases(share, pushes)
+            found[i] = _cases(share, self._pushes(forces[n:], turns[n:], max), self._pushes(forces[n:], turns[n:], min))
         return found
+
+    def _pushes(self, forces: list[float], turns: list[float], most: Callable[[list[float]], float]) -> list[Push]:
+        """The push that turns a support most (or least), and the one that presses it most, where these are not the same."""
+        at = dict.fromkeys((turns.index(most(turns)), forces.index(most(forces))))
+        return [(self.push_n * forces[k], self.push_n * turns[k], self.pushed_at[k][1]) for k in at]
 
     def board_demands(self) -> tuple[BoardDemand, BoardDemand]:
         """Greatest bending of the board for years, and with the push or the lift."""
         own, contents, pushes = self._parts(self.beam.moments_nmm)
-        contents = contents * self.use.factor
-        pushes = pushes * self.push_n
-        down, up = pushes.max(axis=1), pushes.min(axis=1)
-        sagging = own + np.maximum(contents, 0).sum(axis=1)
-        hogging = own + np.minimum(contents, 0).sum(axis=1)
+        down, up = pushes.max(axis=1) * self.push_n, pushes.min(axis=1) * self.push_n
+        helping = np.maximum(contents, 0).sum(axis=1) * self.use.factor
+        sagging = own + helping
+        hogging = own + (contents.sum(axis=1) * self.use.factor - helping)
         years = np.maximum(sagging, -hogging)
         # a lift is the push upside down on the empty shelf
         minutes = np.maximum.reduce([sagging + np.maximum(down, 0), -hogging - np.minimum(up, 0), down - own, own - up])
@@ -272,17 +277,13 @@ class Share(NamedTuple):
 
 
 _NOTHING_N = 1e-9
-_FORCE, _TURN = itemgetter(0), itemgetter(1)
-Push = tuple[float, float, str]  # what a support takes of one push, N and N mm, and where that is
 
 
-def _cases(mine: Share, pushes: list[Push]) -> tuple[Demand, ...]:
-    """The cases at one support, with the push at each place."""
+def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Demand, ...]:
+    """The cases at one support, with the push where it asks for most, and where it lightens it most."""
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     part = "loaded" if mine.up > -_NOTHING_N else "loaded on one side only"
     full, full_m = mine.own + mine.down, mine.own_m + mine.down_m
-    hardest = dict.fromkeys((max(pushes, key=_TURN), max(pushes, key=_FORCE)))
-    lightest = dict.fromkeys((min(pushes, key=_TURN), min(pushes, key=_FORCE)))
     cases = [Demand(f"{part}, for years", years, full, full_m)]
     for push, turn, name in hardest:
         cases.append(Demand(f"{part}, and pushed down {name}", minutes, full + max(push, 0.0), full_m + max(turn, 0.0)))

@@ -4,6 +4,7 @@ Euler-Bernoulli by Macaulay's brackets: E I v = sum of load terms less the react
 unknowns (reactions, C1, C2) follow from no sag at the supports and from equilibrium. Places are fractions of the length.
 """
 
+from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -61,37 +62,71 @@ def solve(
     count = len(supports_mm)
     if count < 2:
         raise TradeError("A beam needs two supports or more.")
-    supports = np.array(supports_mm) / length_mm
     total, start, end = np.array(loads).T
     start, end = start / length_mm, end / length_mm
-    points = {x for load in loads if load.start_mm == load.end_mm for x in load[1:2]}
-    places, spans = _places(length_mm, supports_mm, points) if along else (_NOWHERE, _NOWHERE)
-
-    where = np.concatenate([supports, places])[:, None]
-    bent, turned = _load_terms(where, total, start, end)
-    above = np.maximum(where - supports, 0)
-    cubes = above * above * above / 6  # products, for numpy's powers are slow
-
+    bare = bare_beam(length_mm, supports_mm, along)
+    where, spans, above, cubes = bare.where, bare.spans_mm, bare.above, bare.cubes
+    if along and (points := sorted({load.start_mm for load in loads if load.start_mm == load.end_mm} - bare.seen_mm)):
+        at = np.array(points) / length_mm
+        where, spans = np.concatenate([where, at]), np.concatenate([spans, _span_at(length_mm, supports_mm, points)])
+        above = np.vstack([above, np.maximum(at[:, None] - where[:count], 0)])
+        cubes = above * above * above / 6
+    bent, turned = _load_terms(where[:, None], total, start, end)
+    places = where[count:] * length_mm
     if stiff:
-        reactions = _as_group(supports, total, (start + end) / 2)
-        moments = above[count:] @ reactions - turned[count:]
-        return Beam(reactions, places * length_mm, moments * length_mm, np.zeros_like(moments), spans)
+        reactions = total * (1 / count + bare.leaning[:, None] * ((start + end) / 2 - bare.middle))
+    else:
+        found = bare.inverse @ np.vstack([-bent[:count], total, total * (start + end) / 2])
+        reactions, slope, offset = found[:count], found[count], found[count + 1]
+    if not along:
+        return Beam(reactions, places, bent[count:], bent[count:], spans)
+    moments = (above[count:] @ reactions - turned[count:]) * length_mm
+    if stiff:
+        return Beam(reactions, places, moments, np.zeros_like(moments), spans)
+    sags = bent[count:] - cubes[count:] @ reactions + where[count:, None] * slope + offset
+    return Beam(reactions, places, moments, sags * (length_mm**3 / ei_nmm2), spans)
+
+
+class Bare(NamedTuple):
+    """What a beam is before it is loaded: its supports and then where to look, as fractions of its length.
+
+    `above`: how far each is to the right of each support, else nought; `cubes`: its third powers over 6; `inverse`: reactions,
+    slope and offset from the load terms at the supports, the load and its moment; `middle`, `leaning`: of the supports as a group
+    the centre x, and x / sum x^2 of each, for P (1/n + e x / sum x^2); `seen_mm`: the places themselves.
+    """
+
+    where: Array
+    spans_mm: Array
+    above: Array
+    cubes: Array
+    inverse: Array
+    middle: float
+    leaning: Array
+    seen_mm: frozenset[float]
+
+
+@lru_cache(maxsize=256)
+def bare_beam(length_mm: float, supports_mm: tuple[float, ...], along: bool) -> Bare:
+    """A beam before it is loaded; worked out once for all that is then put on it.
+
+    Args:
+        length_mm: end to end.
+        supports_mm: at least two, from left to right.
+        along: places between the supports are wanted too.
+    """
+    count, supports = len(supports_mm), np.array(supports_mm) / length_mm
+    places_mm = _places(length_mm, supports_mm) if along else _NOWHERE
+    where = np.concatenate([supports, places_mm / length_mm])
+    above = np.maximum(where[:, None] - supports, 0)
+    cubes = above * above * above / 6  # products, for numpy's powers are slow
     unknowns = np.ones((count + 2, count + 2))
     unknowns[:count, :count] = -cubes[:count]
     unknowns[:count, count] = unknowns[count + 1, :count] = supports
     unknowns[count:, count:] = 0
-    found = np.linalg.solve(unknowns, np.vstack([-bent[:count], total, total * (start + end) / 2]))
-
-    reactions, slope, offset = found[:count], found[count], found[count + 1]
-    sags = bent[count:] - cubes[count:] @ reactions + where[count:] * slope + offset
-    moments = above[count:] @ reactions - turned[count:]
-    return Beam(reactions, places * length_mm, moments * length_mm, sags * (length_mm**3 / ei_nmm2), spans)
-
-
-def _as_group(supports: Array, total: Array, middles: Array) -> Array:
-    """Reactions (supports, loads) of a stiff beam whose supports give alike: P (1/n + e x / sum x^2)."""
-    off = supports - supports.mean()
-    return total * (1 / len(supports) + np.outer(off, middles - supports.mean()) / (off * off).sum())
+    seen, middle = places_mm.tolist(), float(supports.mean())
+    off = supports - middle
+    spans, inverse = _span_at(length_mm, supports_mm, seen), np.asarray(np.linalg.inv(unknowns), dtype=np.float64)
+    return Bare(where, spans, above, cubes, inverse, middle, off / (off * off).sum(), frozenset(seen))
 
 
 def widest_mm(length_mm: float, supports_mm: tuple[float, ...]) -> float:
@@ -106,14 +141,17 @@ def widest_is_overhang(length_mm: float, supports_mm: tuple[float, ...]) -> bool
     return max([2 * supports_mm[0], 2 * (length_mm - supports_mm[-1])]) > max([*gaps, 0.0])
 
 
-def _places(length: float, supports: tuple[float, ...], points: set[float]) -> tuple[Array, Array]:
-    """Where to look: along every gap and overhang, and under every point load; with the span each belongs to."""
+def _places(length: float, supports: tuple[float, ...]) -> Array:
+    """Where to look in any case: along every gap and overhang."""
     edges = np.array([0.0, *supports, length])
-    gaps = edges[1:] - edges[:-1]
-    along = (edges[:-1, None] + gaps[:, None] * _SAMPLES).ravel()
-    places = np.concatenate([along, np.array(sorted(points))]) if points else along
-    spans = gaps * np.array([2.0] + [1.0] * (len(gaps) - 2) + [2.0])
-    return places / length, spans[np.searchsorted(edges[1:-1], places)]
+    return (edges[:-1, None] + (edges[1:] - edges[:-1])[:, None] * _SAMPLES).ravel()
+
+
+def _span_at(length: float, supports: tuple[float, ...], places: list[float]) -> Array:
+    """The span that each place belongs to."""
+    edges = np.array([0.0, *supports, length])
+    spans = (edges[1:] - edges[:-1]) * np.array([2.0] + [1.0] * (len(supports) - 1) + [2.0])
+    return spans[np.searchsorted(edges[1:-1], places)]
 
 
 def _load_terms(x: Array, total: Array, start: Array, end: Array) -> tuple[Array, Array]:
@@ -125,6 +163,6 @@ def _load_terms(x: Array, total: Array, start: Array, end: Array) -> tuple[Array
     spread = np.where(point, 1.0, end - start)
     past, beyond = np.maximum(x - start, 0), np.maximum(x - end, 0)
     near, far = past * past, beyond * beyond
-    bent = np.where(point, near * past / 6, (near * near - far * far) / (24 * spread))
-    turned = np.where(point, past, (near - far) / (2 * spread))
-    return total * bent, total * turned
+    over = near - far  # of two squares: their product with the sum is the difference of fourth powers
+    bent = np.where(point, near * past * (total / 6), over * (near + far) * (total / spread / 24))
+    return bent, np.where(point, past * total, over * (total / spread / 2))

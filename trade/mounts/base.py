@@ -252,9 +252,13 @@ class Mount(ABC, Generic[P]):
 
     def box(self, piece: P) -> Box:
         """The room it takes on the wall: all that is seen from the front, but for what stands on the floor only to hold it."""
-        points = [point for shape in self.front(piece) if shape.role != "shade" for point in shape.points]
-        across, up = [x for x, _ in points], [y for _, y in points]
-        return Box(min(across), max(across), min(up), max(up))
+        return around([shape for shape in self.front(piece) if shape.role != "shade"])
+
+
+def around(shapes: list[Shape]) -> Box:
+    """The least room that holds some shapes."""
+    across, up = zip(*(point for shape in shapes for point in shape.points), strict=True)
+    return Box(min(across), max(across), min(up), max(up))
 
 
 def covered(own: Box, wall: Wall) -> list[Feature]:

@@ -13,7 +13,7 @@ from trade.fixings import driving, wood
 from trade.load.line import contents_of, unweighed
 from trade.load.push import push_of
 from trade.measure import Units
-from trade.mounts.base import Ask, Part, Shape, block, cut_dowel
+from trade.mounts.base import Ask, Box, Part, Shape, around, block, cut_dowel
 from trade.mounts.hanging import Hanging, do
 from trade.mounts.panel import Panelled, rows_mm
 from trade.mounts.work import Bored, Detail
@@ -79,6 +79,10 @@ class _PegWall(Panelled[PegWall]):
             for x, y in ((piece.left_mm + found.left_mm + i * piece.grid_mm, low + found.foot_mm + j * piece.grid_mm),)
         ]
         return [*super().front(piece), *pegs]
+
+    def box(self, piece: PegWall) -> Box:
+        """The sheet's: all its holes are inside."""
+        return around(super().front(piece))
 
     def hanging(self, piece: PegWall, wall: Wall, policy: Policy) -> Hanging:
         """As any panel, then its pegs."""
