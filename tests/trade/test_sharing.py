@@ -89,9 +89,8 @@ class ByHand(SimpleTestCase):
 
 class NeverWorse(SimpleTestCase):
     def grows(self, fewer: AnyPiece, more: AnyPiece, on: Any = WIDE) -> None:
-        """Words are compared; a push is tried at other places when a support is added, so a figure may pass a word by two hundredths."""
-        (before, _), (_, checks) = strength(fewer, on), strength(more, on)
-        after = max(RANK[c.word] for c in checks if not any(least < c.utilisation <= least + 0.02 for least in (0.8, 1.0)))
+        """Words are compared: where the new one bears nothing, the push is tried where it was before."""
+        (before, _), (after, checks) = strength(fewer, on), strength(more, on)
         said = [(c.code, c.part, round(c.utilisation, 3), c.case) for c in checks if c.word not in ("holds",)]
         self.assertLessEqual(after, before, (fewer.supports_mm, more.supports_mm, said))
 

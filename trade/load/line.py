@@ -96,7 +96,7 @@ class LineLoad:
         self._hardware_n, self._hardware_out_mm = hardware_n, hardware_out_mm
         supports = tuple(x for i, x in enumerate(piece.supports_mm) if i not in sharing.left_out)
         loads, outs = contents or contents_of(piece, supports)
-        self.pushed_at = push_places(piece)
+        self.pushed_at = push_places(piece, sharing.left_out)
         pushes = [beam.Load(1.0, place, place) for place, _ in self.pushed_at]
         self._count = len(loads)
         self._loads = [beam.Load(own_n, 0.0, piece.length_mm), *loads, *pushes]
@@ -240,27 +240,27 @@ def twist_paths(supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, fl
     return paths
 
 
-def push_places(piece: Piece) -> tuple[tuple[float, str], ...]:
-    """Where the accidental push is tried, with its name: both ends, over every support, in the middle of every gap.
+def push_places(piece: Piece, left_out: tuple[int, ...] = ()) -> tuple[tuple[float, str], ...]:
+    """Where the accidental push is tried, with its name: both ends, over every support that bears, in the middle of every gap.
 
     What a support takes of a push, over the push's place, is a straight line beyond the outer supports, and all along where there
     are only two. Between others it is a curve, steep near the end of a gap that is wider than another: there quarters are tried
     too, so that no more than a twentieth is missed.
     """
-    return _push_places(piece.length_mm, piece.supports_mm)
+    return _push_places(piece.length_mm, piece.supports_mm, left_out)
 
 
 @lru_cache(maxsize=1024)
-def _push_places(length_mm: float, supports_mm: tuple[float, ...]) -> tuple[tuple[float, str], ...]:
-    n, gaps = len(supports_mm), list(pairwise(supports_mm))
+def _push_places(length_mm: float, supports_mm: tuple[float, ...], left_out: tuple[int, ...]) -> tuple[tuple[float, str], ...]:
+    bearing = [(x, i + 1) for i, x in enumerate(supports_mm) if i not in left_out]
     left, right = (0.0, "at the left end"), (length_mm, "at the right end")
-    if n == 2:
-        return left, (sum(supports_mm) / 2, "in the middle"), right
-    narrow = min(b - a for a, b in gaps) * _WIDER
-    over = [(x, f"over support {i}") for i, x in enumerate(supports_mm, start=1)]
+    if len(bearing) == 2:
+        return left, ((bearing[0][0] + bearing[1][0]) / 2, "in the middle"), right
+    narrow = min(b - a for (a, _), (b, _) in pairwise(bearing)) * _WIDER
+    over = [(x, f"over support {i}") for x, i in bearing]
     between = [
-        (a + (b - a) * share, f"between supports {i} and {i + 1}")
-        for i, (a, b) in enumerate(gaps, start=1) for share in ((0.5,) if b - a <= narrow else (0.25, 0.5, 0.75))
+        (a + (b - a) * share, f"between supports {i} and {k}")
+        for (a, i), (b, k) in pairwise(bearing) for share in ((0.5,) if b - a <= narrow else (0.25, 0.5, 0.75))
     ]  # fmt: skip
     return (left, *over, *between, right)
 

@@ -14,6 +14,7 @@ from trade.load.line import LineLoad
 from trade.load.ways import BOARD, BODY, ELASTIC, Sharing
 
 _TRIED = 3  # house rule: so many other ways are judged
+_NEARLY = 1.05  # the push is tried here over a support that bears nothing, too: a twentieth too hard at most
 _LOAD, _TURNING = 0, 1
 _FEW = 4  # house rule: of so many supports any may be left out, down to two
 
@@ -57,7 +58,7 @@ def _promising(load: Callable[[Sharing], LineLoad], usual: Sharing, hardest: Che
 
     def helps(asked: tuple[float, float]) -> bool:
         shares = [asked[k] / most[k] for k in matters if most[k] > 0]
-        return hardest.utilisation * min(shares, default=1.0) <= limit
+        return hardest.utilisation * min(shares, default=1.0) <= limit * _NEARLY
 
     if not helps(now.even()):
         return []
