@@ -56,7 +56,7 @@ def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
 
 def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
     checks = _ranked([*mount_of(piece).checks(piece, wall), *surroundings.checks(piece, wall), *more, *_behind(piece, wall)])
-    assumed = backing(wall).assumptions
+    assumed = (*backing(wall).assumptions, *mount_of(piece).assumes(piece))
     if any(check.pushed for check in checks):
         assumed = (*assumed, _pushed(piece))
     return PieceVerdict(key=piece.key, name=piece.name, checks=checks, assumptions=assumed)

@@ -57,9 +57,12 @@ class Promises(SimpleTestCase):
         sizes = {"left_mm": 1000.0, "length_mm": 560.0, "height_mm": 200.0, "top_mm": 660.0, "depth_mm": 380.0, "body_kg": 8.0}
         box = put_up("cleat_cabinet", wall(), **sizes, supports_mm=(100.0, 200.0, 480.0), anchor="drill_zinc")
         found = self.kept(plan(replace(box, things=(Thing(name="Lamp", mass_kg=11.0, out_mm=380.0),))), box.key)
-        [moved] = [cure for cure in found if "onto" in cure.code.split("-")]
-        self.assertEqual((moved.piece.left_mm, moved.piece.supports_mm), (1080.0, (120.0, 520.0)))
-        self.assertIn("Move it 80 mm to the right, onto one stud more", say.phrase(moved.label, "metric"))
+        moved = [cure for cure in found if "onto" in cure.code.split("-")]
+        self.assertTrue(any(cure.word == "holds" for cure in moved))
+        for cure in moved:
+            self.assertEqual((cure.piece.left_mm, cure.piece.supports_mm), (1080.0, (120.0, 520.0)))
+            self.assertIn("Move it 80 mm to the right, onto one stud more", say.phrase(cure.label, "metric"))
+        self.assertLessEqual({"lower_foot", "taller"}, {cure.code.split("-")[-1] for cure in found})
 
     def test_a_body_made_anew_comes_after_what_leaves_it_as_it_is(self) -> None:
         sizes = {"length_mm": 1620.0, "height_mm": 184.0, "depth_mm": 286.0, "body_kg": 14.0, "cleat_mm": 38.0, "down_mm": 38.0}

@@ -34,6 +34,22 @@ class Cleats(Case):
         self.assertAlmostEqual(steps["P"], 381.1, delta=0.2)
         self.assertAlmostEqual(steps["M"], 30_490, delta=20)
 
+    def test_the_cleat_s_bending_and_its_own_half_by_hand(self) -> None:
+        """T = 381.1, N = 539.0: plywood 80 x 18, S = 4 320, w = 18 / cos 45 = 25.46, 6.80 and 4.00 MPa for minutes:
+        c = sqrt(8 · 4 320 · 6.80 · 539 / (381.1 · 25.46 · 4.00)) = 57.1; T c / 8 S = 0.63 of 6.80. Its own half: #8, 31.75 long through
+        15 of plywood, thread 31.75 − 15 − 8.33 = 8.42: 2 850 · 0.42² · 0.164 · 8.42 / 25.4 in, 27.3 lb, 121.6 N, less than its head's; in
+        shear 201.7: at that slant (381.1² / 121.6 + 381.1² / 201.7) / 539.0 / 1.6 = 2.2, so three.
+        """
+        on_two = self.cabinet(supports_mm=(100.0, 900.0))
+        steps = {step.symbol: step.result.value for step in self.check("cleat.bending", on_two).steps}
+        self.assertAlmostEqual(steps["c"], 57.1, delta=0.1)
+        self.assertAlmostEqual(steps["σ"], 0.63, delta=0.005)
+        self.assertAlmostEqual(steps["u"], 0.63 / 6.80, delta=0.002)
+        own = self.check("cleat.own_half", on_two)
+        self.assertAlmostEqual(own.steps[0].result.value, 121.6, delta=0.1)
+        self.assertAlmostEqual(own.steps[1].result.value, 201.7, delta=0.1)
+        self.assertEqual(own.demand.value, 3)
+
     def test_seating_by_hand(self) -> None:
         """Low and deep: h = 200 − 40 − 9 − 20 = 131. Empty body (176.5 N at 134), a push (150 N at 259) and the load at 134, which
         helps and is left out: z = (23 654 + 38 850)/326.5 = 191.4; z/h = 1.46 > tan 45°."""
@@ -47,7 +63,9 @@ class Cleats(Case):
 
     def test_holds_fails_and_nobody_knows(self) -> None:
         self.assertEqual(self.word(self.cabinet()), "holds")
-        self.fails("cleat.bending", self.cabinet(supports_mm=(100.0, 900.0)))
+        self.fails("cleat.bending", self.cabinet(supports_mm=(100.0, 900.0), cleat_mm=8.0, things=load(140.0)))
+        self.fails("cleat.own_half", self.cabinet(back_mm=3.0, things=load(90.0)))
+        self.fails("cleat.spacer", self.cabinet(height_mm=200.0, below_mm=500.0, locked=True))
         self.fails("cleat.room", self.cabinet(top_mm=2390.0))
         self.cannot_tell("weighs empty", self.cabinet(body_kg=None))
         self.assertEqual(self.check("cleat.lift", self.cabinet(use="hard")).word, "holds_but")
@@ -238,6 +256,20 @@ class CleatWalls(Case):
         self.assertEqual(self.word(self.cleats()), "holds")
         self.fails("cleat.seating", self.cleats(holder_mm=120.0))
         self.cannot_tell("will carry", self.cleats(things=()))
+
+
+class Hooks(SimpleTestCase):
+    def test_a_hook_is_checked_against_its_packet_and_else_taken_to_hold(self) -> None:
+        """Coats spread over 1 000 mm: within a hand, 300 mm, hangs 0.3 · 18 kg; a bag of 6 kg hangs by itself, and weighs more."""
+        made = piece(Rail, height_mm=90.0, thickness_mm=19.0, board="oak_red", things=load(18.0) + load(6.0, at_mm=400.0))
+        [assumed] = [each for each in assess_piece(made, wall()).assumptions if each.code == "hooks"]
+        self.assertIn("up to 6.0 kg (13 lb)", assumed.text)
+        for kg, fails in ((6.1, False), (5.9, True)):
+            verdict = assess_piece(replace(made, hook_kg=kg), wall())
+            self.assertNotIn("hooks", [each.code for each in verdict.assumptions])
+            [check] = [each for each in verdict.checks if each.code == "hook.rated"]
+            self.assertAlmostEqual(check.demand.value, 6 * KG)
+            self.assertEqual(check.word == "wont_hold", fails)
 
 
 class Lines(SimpleTestCase):

@@ -15,7 +15,8 @@ from trade.data.rows import Limit
 from trade.errors import PlanError
 from trade.plan import AnyPiece, Plan
 
-_MOST = 4
+_MOST = 5
+_HELD = 5  # so many ways to make a course hold are looked for
 _TRIES = 8  # to find what it may carry
 _FOLLOWED = 2  # so many courses are followed further
 _TRIES_FURTHER = 16
@@ -67,10 +68,18 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
     enough = ("holds",) if now.word == "holds_but" else ("holds", "holds_but")
     if all(cure.word not in enough or cure.code == "lighten" or anew(cure.code) for cure in kept.values()):
         kept |= {cure.code: cure for cure in _together(plan, helped)}
-    ranked = sorted(kept.values(), key=lambda cure: (RANK[cure.word], cure.code == "lighten", anew(cure.code)))
-    if len(ranked) > _MOST and lighter and lighter not in ranked[:_MOST]:
-        ranked = [*ranked[: _MOST - 1], lighter]
-    return tuple(ranked[:_MOST])
+    ranked = sorted(kept.values(), key=_place)
+    shown = ranked[:_MOST]
+    # what is of another sort keeps a place: less on it, a body made anew
+    sorts = [[cure for cure in ranked if cure is lighter], [cure for cure in ranked if anew(cure.code)]]
+    apart = [some[0] for some in sorts if some and not any(cure in shown for cure in some)]
+    return (*shown[: _MOST - len(apart)], *apart)
+
+
+def _place(cure: Cure) -> tuple[int, bool, bool, float]:
+    """What holds comes first, the least trouble first; of what is close, what is least close."""
+    spare = round(cure.used, 1) if cure.word == "close" else 0.0
+    return RANK[cure.word], cure.code == "lighten", anew(cure.code), spare
 
 
 def _wrong(verdict: PieceVerdict) -> list[Check]:
@@ -107,22 +116,26 @@ def _together(plan: Plan, helped: list[_Course]) -> Iterator[Cure]:
     for course in sorted(helped, key=_roughly):
         best.setdefault(course.codes[0], course)
     courses = list(best.values())[:_FOLLOWED]
-    nearly: list[_Course] = []
+    nearly: dict[frozenset[str], _Course] = {}
     for _ in range(_MOST_TOGETHER - 1):
-        further: list[_Course] = []
-        for course in courses:
-            further += _further(course, plan)
+        further = [each for course in courses for each in _further(course, plan)]
         held: dict[frozenset[str], _Course] = {}
         for course in further:
-            if course.then.word == "holds":
-                held.setdefault(frozenset(course.codes), course)
-        yield from (_cure("-".join(each.codes), each.label, each.piece, each.then) for each in held.values())
+            if course.then.word not in FAILS:
+                some = held if course.then.word == "holds" else nearly
+                known = some.setdefault(frozenset(course.codes), course)
+                if _roughly(course) < _roughly(known):
+                    some[frozenset(course.codes)] = course
         if held:
+            # what is added to what holds already only makes more of it
+            nearly = {codes: each for codes, each in nearly.items() if not any(codes >= other for other in held)}
+            yield from (
+                _cure("-".join(each.codes), each.label, each.piece, each.then) for each in (*held.values(), *nearly.values())
+            )
             return
         courses = sorted(further, key=_roughly)[:_FOLLOWED]
-        nearly += [course for course in courses[:1] if course.then.word not in FAILS]
-    if nearly:
-        yield _cure("-".join(nearly[0].codes), nearly[0].label, nearly[0].piece, nearly[0].then)
+    for course in sorted(nearly.values(), key=_roughly)[:1]:
+        yield _cure("-".join(course.codes), course.label, course.piece, course.then)
 
 
 def _roughly(course: _Course) -> tuple[int, bool, float]:
@@ -132,19 +145,20 @@ def _roughly(course: _Course) -> tuple[int, bool, float]:
 
 
 def _further(course: _Course, plan: Plan) -> list[_Course]:
-    """A course with each change after it that helps; no further than the first that makes it hold."""
+    """A course with each change after it that helps; of each kind of change no further than the first step that makes it hold."""
     found: list[_Course] = []
+    held: set[str] = set()
     tries = 0
     for remedy in remedies(course.piece, plan, _wrong(course.then)):
-        if remedy.code in course.codes:
+        if remedy.code in course.codes or remedy.code in held:
             continue
         tries += 1
         then = _then(remedy.piece, plan)
         if then is not None and severity(then.governing) < severity(course.then.governing):
             found.append(_Course((*course.codes, remedy.code), _both(course.label, remedy.label), remedy.piece, then))
             if then.word == "holds":
-                break
-        if tries >= _TRIES_FURTHER:
+                held.add(remedy.code)
+        if tries >= _TRIES_FURTHER or len(held) >= _HELD:
             break
     return found
 

@@ -17,7 +17,7 @@ from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.held import anchor_of
 from trade.mounts import holes, mount_of
-from trade.plan import AnyPiece, Cabinet, Plan, Shelf
+from trade.plan import AnyPiece, Cabinet, CleatWall, Plan, Rail, Shelf
 from trade.wall.trued import fitted
 from trade.wall.zones import zones
 
@@ -26,6 +26,8 @@ _BY_THICKNESS = (*_BOARD, "rod.", "dowel.", "plate.", "shelf.", "pin.", "peg.")
 _BY_DEPTH = ("screw.", "anchor.", "lining.", "pin.", "rod.", "dowel.", "shelf.", "bracket.", "cleat.", "hole.", "box.")
 _UP, _DOWN = ("fit.hang", "bracket.room"), ("piece.ceiling", "cleat.room", "fit.items")
 _ASIDE = ("anchor.edge", "anchor.beside", "hole.service")
+_LONGER_MM = 200.0  # house rule: to end on a stud it grows by no more
+_FAR_OVER_MM = 100.0  # house rule: an end that hangs over by less is not worth a change
 _CLEAR_MM = 1.0  # beyond what must lie between, so that a rounded mark keeps it too
 _MOVED_MM = 420.0  # house rule: moved by up to a stud's spacing it still hangs where it was wanted
 _THICKER_MM = (25.0, 32.0, 38.0, 45.0)
@@ -79,6 +81,8 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
     yield from _moved(piece, plan, wrong)
     with suppress(PlanError):
         yield Remedy("support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall))
+    if isinstance(piece, Rail | CleatWall):
+        yield from _ends(piece, plan)
     if isinstance(piece, Shelf) and any(code.startswith(_BY_THICKNESS) for code in codes):
         yield from _boards(piece, plan)
     if any(code.startswith(_BY_DEPTH) for code in codes):
@@ -123,6 +127,39 @@ def _taller(piece: Cabinet) -> Iterator[Remedy]:
         if piece.top_mm - piece.height_mm > more:
             label = Phrase("A body {h} high, its foot further down the wall", {"h": Quantity(piece.height_mm + more, "length")})
             yield Remedy("taller", label, replace(piece, height_mm=piece.height_mm + more))
+
+
+def _ends(piece: Rail | CleatWall, plan: Plan) -> Iterator[Remedy]:
+    """A strip's end that hangs over far: on to the next stud, else back to just past its last support."""
+    if len(piece.supports_mm) < 2:
+        return
+    over_left, over_right = piece.supports_mm[0], piece.length_mm - piece.supports_mm[-1]
+    for over, left in ((over_right, False), (over_left, True)):
+        if over < _FAR_OVER_MM:
+            continue
+        end = piece.left_mm + (0.0 if left else piece.length_mm)
+        beyond = [(end - stud.centre_mm if left else stud.centre_mm - end) + SHORTEST_OVERHANG_MM for stud in plan.wall.uprights]
+        side = "left" if left else "right"
+        for by in sorted(by for by in beyond if 0 < by <= _LONGER_MM)[:1]:
+            yield from _ended(piece, plan, by, left, f"Make it {{by}} longer on the {side}, onto the stud there")
+        yield from _ended(
+            piece, plan, SHORTEST_OVERHANG_MM - over, left, f"Make it {{by}} shorter on the {side}, where it hangs over"
+        )
+
+
+def _ended(piece: Rail | CleatWall, plan: Plan, by: float, left: bool, said: str) -> Iterator[Remedy]:
+    """The piece longer at one end, on one support more there, or shorter; nothing where that leaves the wall or drops a thing."""
+    moved, long = by if left else 0.0, piece.length_mm + by
+    places = {x + moved for x in piece.supports_mm}
+    if by > 0:
+        places.add(SHORTEST_OVERHANG_MM if left else long - SHORTEST_OVERHANG_MM)
+    on_it = all(thing.at_mm is None or 0 <= thing.at_mm + moved <= long for thing in piece.things)
+    start = piece.left_mm - moved
+    if on_it and start >= 0 and start + long <= plan.wall.width_mm:
+        things = tuple(thing if thing.at_mm is None else replace(thing, at_mm=thing.at_mm + moved) for thing in piece.things)
+        with suppress(PlanError):
+            made = replace(piece, left_mm=start, length_mm=long, supports_mm=tuple(sorted(places)), things=things)
+            yield Remedy("end", Phrase(said, {"by": Quantity(abs(by), "length")}), made)
 
 
 def _boards(piece: Shelf, plan: Plan) -> Iterator[Remedy]:

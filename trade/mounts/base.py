@@ -8,7 +8,7 @@ from typing import Any, ClassVar, Generic, Literal, NamedTuple, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity
+from trade.check import Assumption, Check, Phrase, Quantity
 from trade.features import Feature
 from trade.fixings import driving
 from trade.fixings.pins import PinSeat
@@ -213,6 +213,10 @@ class Mount(ABC, Generic[P]):
     @abstractmethod
     def hanging(self, piece: P, wall: Wall, policy: Policy) -> Hanging:
         """How it goes up."""
+
+    def assumes(self, piece: P) -> tuple[Assumption, ...]:
+        """What its verdict takes for granted besides what every wall does; most kinds nothing."""
+        return ()
 
     def cautions(self, piece: P, wall: Wall) -> list[Phrase]:
         """What to mind with this kind here."""

@@ -2,15 +2,14 @@
 
 from collections.abc import Iterable
 from itertools import pairwise
-from math import cos, hypot, radians, tan
+from math import cos, hypot, inf, radians, sqrt, tan
 from typing import NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.load.demand import Demand
-from trade.load.line import solved
 from trade.load.shelf import torsion_form_mm3
-from trade.mechanics.beam import Load, widest_mm
+from trade.mechanics.beam import widest_mm
 from trade.mounts import strips
 from trade.mounts.base import Shape
 
@@ -166,8 +165,47 @@ def checks(
         unknown: what is not known of the loads.
         holder: the hardest of the holders that move along it; None where one body hangs on all of it.
     """
-    found = [_bending(bevel, demands, unknown, holder or Holder(0.0, 0.0)), _nib(bevel, demands, unknown)]
-    return found + ([_twist(bevel, holder, unknown)] if holder else [])
+    if holder is None:
+        return [_under_a_body(bevel, demands, unknown), _nib(bevel, demands, unknown)]
+    return [_bending(bevel, demands, unknown, holder), _nib(bevel, demands, unknown), _twist(bevel, holder, unknown)]
+
+
+def _under_a_body(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
+    """One stiff body presses its cleat as suits both best (lower bound): near the screws, where it bends little.
+
+    Over a length c about a screw it bends by T c / 8 and is pressed by N / c; c is where both use as much of what they may.
+    """
+    row, wide = data.boards()[bevel.wood], bevel.thick_mm / cos(radians(bevel.degrees))
+    section = bevel.high_mm * bevel.thick_mm**2 / 6
+    gaps = [b - a for a, b in pairwise((-bevel.supports_mm[0], *bevel.supports_mm, bevel.length_mm + bevel.free_mm))]
+
+    def pressed(i: int, case: Demand) -> tuple[float, float, float]:
+        """How much it uses at one screw, over which length, and the bending there."""
+        bent, crushed = section * row.bending_mpa(case.duration), wide * row.bearing_mpa * case.duration
+        force = hypot(case.load_n, case.pull_n)
+        best = sqrt(8 * bent * force / (case.pull_n * crushed)) if case.pull_n else inf
+        long = max(min(best, gaps[i], gaps[i + 1]), 1.0)
+        return max(case.pull_n * long / 8 / bent, force / long / crushed), long, case.pull_n * long / 8
+
+    places = [(pressed(i, case), i, case) for i, cases in demands.items() for case in cases]
+    (used, long, moment), _, case = max(places, key=lambda each: each[0][0])
+    bending, bearing = row.bending_mpa(case.duration), row.bearing_mpa * case.duration
+    return make(
+        "cleat.bending", part="cleat", case=case.case, unknown=unknown,
+        demand=Quantity(used, "percent"), capacity=Quantity(1.0, "percent"),
+        template="Around its screws the cleat is bent and pressed to {used} of what {wood} may take.", parts={"wood": row.name},
+        steps=(
+            Step("T", f"pull at one place, {case.case}", Quantity(case.pull_n, "force")),
+            Step("N", "load and pull on the bevel together", Quantity(hypot(case.load_n, case.pull_n), "force")),
+            Step("c", "length about the screws that it presses: both use as much; at most a gap", Quantity(long, "fine")),
+            Step("M", "T c / 8", Quantity(moment, "moment")),
+            Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
+            Step("σ'", row.bending_words, Quantity(bending, "stress")),
+            Step("p", "N / (c × thickness / cos b)", Quantity(hypot(case.load_n, case.pull_n) / long / wide, "stress")),
+            Step("p'", "what its bevel may be pressed with × C_D", Quantity(bearing, "stress")),
+            Step("u", "the greater of σ / σ' and p / p'", Quantity(used, "percent")),
+        ),
+    )  # fmt: skip
 
 
 def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...], holder: Holder) -> Check:
@@ -176,15 +214,13 @@ def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tupl
     where, apart = strips.bent_where(bevel.length_mm, bevel.supports_mm)
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     even = max(sum(cases[0].pull_n for cases in demands.values()) - holder.lasting_n, 0.0)
-    pushed = even if holder.pushed_n else sum(cases[min(1, len(cases) - 1)].pull_n for cases in demands.values())
     beyond = max(bevel.supports_mm[0], bevel.free_mm) - data.house("holder_half_mm")
     lever = max(*(b - a for a, b in pairwise(bevel.supports_mm)), 4 * beyond) / 4
-    bent = span**2 / 8 if holder.pushed_n else _evenly(bevel)
-    moment, duration, case, total, alone = max(
+    moment, duration, case, alone = max(
         (
-            (pull / bevel.length_mm * bent + one * lever, long, name, pull, one)
-            for pull, one, long, name in (
-                (even, holder.lasting_n, years, "loaded, for years"), (pushed, holder.pushed_n, minutes, "loaded, and pushed"),
+            (even / bevel.length_mm * span**2 / 8 + one * lever, long, name, one)
+            for one, long, name in (
+                (holder.lasting_n, years, "loaded, for years"), (holder.pushed_n, minutes, "loaded, and pushed"),
             )
         ),
         key=lambda c: c[0] / c[1],
@@ -196,21 +232,15 @@ def _bending(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tupl
         template=where + " the cleat is bent to {used} of what {wood} may take.",
         parts={"span": apart, "wood": row.name},
         steps=(
-            Step("p", "pull along the cleat", Quantity(total / bevel.length_mm, "line")),
+            Step("p", "pull along the cleat", Quantity(even / bevel.length_mm, "line")),
             Step("l", "widest gap between screws, or twice the overhang", Quantity(span, "length")),
             Step("P", "pull of one holder", Quantity(alone, "force")),
             Step("e", "a quarter of the widest gap, or the overhang less half a holder", Quantity(lever, "length")),
-            Step("M", "p l² / 8 + P e" if holder.pushed_n else "p as a continuous beam", Quantity(moment, "moment")),
+            Step("M", "p l² / 8 + P e", Quantity(moment, "moment")),
             Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
             Step("σ'", row.bending_words, Quantity(allowed, "stress")),
         ),
     )  # fmt: skip
-
-
-def _evenly(bevel: Bevel) -> float:
-    """Greatest bending of a cleat that one body pulls evenly all along, as a continuous beam with its ends, over 1 N/mm, mm²."""
-    whole = [Load(bevel.length_mm, 0.0, bevel.length_mm)]
-    return float(abs(solved(bevel.length_mm, bevel.supports_mm, 1.0, whole, along=True).moments_nmm).max())
 
 
 def _twist(bevel: Bevel, holder: Holder, unknown: tuple[str, ...]) -> Check:

@@ -17,22 +17,23 @@ from trade.check import Check, Phrase, Quantity, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load import sharing
+from trade.load.demand import Demand
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.load.push import push_of
 from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import bevel, board, insides, strips
-from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, cut
+from trade.mounts import bevel, board, insides, own_half, strips
+from trade.mounts.base import DEPTH, LENGTH, Ask, Extra, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
 from trade.mounts.hanging import Act, Hanging, do
+from trade.mounts.own_half import INSET_MM, SPACER_MM, spacer_mm
 from trade.mounts.work import Detail, Pair
 from trade.plan import Cabinet, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw pair"
-_INSET_MM = 20.0  # house rule: how far cleat and spacer stay from the ends, out of sight
-_SPACER_MM = 40.0  # house rule: height of the spacer at the bottom; it presses at its middle
+_LOWER_MM = (75.0, 150.0, 250.0)  # house rule: a spacer that reaches so far below
 
 
 class _CleatCabinet(Mount[Cabinet]):
@@ -54,6 +55,15 @@ class _CleatCabinet(Mount[Cabinet]):
         Ask("down_mm", "Cleat below the top", "length"),
         Ask("bevel_deg", "Bevel, degrees from level", "angle"),
         Ask("screws_each", "Screws at each place, 1 or 2", "count"),
+        Ask(
+            "back_mm",
+            "Its back, or the rail behind it, thick",
+            "length",
+            help="What the screws of its own half pass. A thin back needs a rail behind it.",
+        ),
+        Ask(
+            "below_mm", "Its spacer reaches below it", "length", help="A foot lower down the wall: 0 where it ends with the body."
+        ),
         Ask("locked", "Locked: a screw or block keeps it from lifting off", "flag"),
         *insides.ASKS,
     )
@@ -70,9 +80,9 @@ class _CleatCabinet(Mount[Cabinet]):
         loads = (*_unweighed_body(piece), *unweighed(piece))
         load = self._load(piece, so)
         cleat = bevel_of(piece)
-        pulled = {i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in load.demands().items()}
+        pulled = _pulled(piece, load)
         found = fastening.checks(self.seats(piece, wall), pulled, backing(wall).unknown, loads)
-        found += [*bevel.checks(cleat, pulled, loads), _room(piece, wall)]
+        found += [*bevel.checks(cleat, pulled, loads), *own_half.checks(piece, cleat, pulled, loads), _room(piece, wall)]
         found += [_lift(piece)] if piece.body_kg is not None else []
         found += insides.checks(piece)
         lines, outs = contents_of(piece)
@@ -94,21 +104,31 @@ class _CleatCabinet(Mount[Cabinet]):
 
     def parts(self, piece: Cabinet, wall: Wall) -> list[Part]:
         """Both halves of the cleat, off one strip, and the spacer; the body is its own."""
-        long = piece.length_mm - 2 * _INSET_MM
+        long = piece.length_mm - 2 * INSET_MM
         return [
             cut("half of the cleat", piece.cleat, 2, long, piece.cleat_high_mm, piece.cleat_mm),
-            cut("spacer", piece.cleat, 1, long, _SPACER_MM, piece.cleat_mm),
+            cut("spacer", piece.cleat, 1, long, spacer_mm(piece), piece.cleat_mm),
             *insides.parts(piece),
         ]
 
+    def extras(self, piece: Cabinet, wall: Wall) -> list[Extra]:
+        """The screws of its own half."""
+        if len(piece.supports_mm) < 2:
+            return []
+        own = own_half.screws(piece, _pulled(piece, self._load(piece, BODY)))
+        return [Extra("Through its back into its own half", own.each * len(piece.supports_mm), own_half.SCREW, own.length_mm)]
+
     def details(self, piece: Cabinet, wall: Wall, units: Units) -> dict[str, Detail]:
         """Both halves of the cleat out of one strip; loose shelves and uprights inside."""
-        left, foot = piece.left_mm + _INSET_MM, piece.top_mm - piece.down_mm - piece.cleat_high_mm
+        left, foot = piece.left_mm + INSET_MM, piece.top_mm - piece.down_mm - piece.cleat_high_mm
         screws = strips.screwed(self.seats(piece, wall), left, foot, units, "the wall's half")
         pair = Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm)
         return {
             "half of the cleat": Detail((pair, *screws), "the wall's half: bevel up, its higher face to the room", bare=True),
-            "spacer": Detail(wall="at the foot of its back, as thick as the cleat", bare=True),
+            "spacer": Detail(
+                wall="behind its back, down below it" if piece.below_mm else "at the foot of its back, as thick as the cleat",
+                bare=True,
+            ),
         } | insides.details(piece, units)
 
     def front(self, piece: Cabinet) -> list[Shape]:
@@ -123,8 +143,9 @@ class _CleatCabinet(Mount[Cabinet]):
             block("face", left, bottom, right, top),
             block("door", left + 18, bottom + 18, middle - 2, top - 18),
             block("door", middle + 2, bottom + 18, right - 18, top - 18),
-            block("hidden", left + _INSET_MM, cleat_top - piece.cleat_high_mm, right - _INSET_MM, cleat_top),
-            block("hidden", left + _INSET_MM, bottom, right - _INSET_MM, bottom + _SPACER_MM),
+            block("hidden", left + INSET_MM, cleat_top - piece.cleat_high_mm, right - INSET_MM, cleat_top),
+            block("hidden", left + INSET_MM, bottom, right - INSET_MM, bottom + spacer_mm(piece) - piece.below_mm),
+            *([block("wood", left + INSET_MM, bottom - piece.below_mm, right - INSET_MM, bottom)] if piece.below_mm else []),
             *screws,
         ]
 
@@ -134,7 +155,7 @@ class _CleatCabinet(Mount[Cabinet]):
         return [
             block("face", t, bottom, t + piece.depth_mm, top),
             *bevel_of(piece).shapes(top - piece.down_mm, top - 2),
-            block("wood", 0.0, bottom, t, bottom + _SPACER_MM),
+            block("wood", 0.0, bottom - piece.below_mm, t, bottom - piece.below_mm + spacer_mm(piece)),
         ]
 
     def cures(self, piece: Cabinet) -> Iterator[tuple[str, Phrase, Cabinet]]:
@@ -151,15 +172,21 @@ class _CleatCabinet(Mount[Cabinet]):
             if degrees > piece.bevel_deg:
                 yield "bevel", Phrase(f"Rip the bevel at {degrees:.0f} degrees"), replace(piece, bevel_deg=degrees)
         for high in (100.0, 120.0, 150.0):
-            if high > piece.cleat_high_mm and high + piece.down_mm < piece.height_mm - _SPACER_MM:
+            if high > piece.cleat_high_mm and high + piece.down_mm < piece.height_mm - SPACER_MM:
                 label = Phrase("A cleat {h} high", {"h": Quantity(high, "length")})
                 yield "cleat", label, replace(piece, cleat_high_mm=high)
+        for below in _LOWER_MM:
+            if piece.below_mm < below < piece.top_mm - piece.height_mm:
+                label = Phrase("A spacer that reaches {h} below it: a foot lower down the wall", {"h": Quantity(below, "length")})
+                yield "lower_foot", label, replace(piece, below_mm=below)
         yield from insides.cures(piece)
 
     def hanging(self, piece: Cabinet, wall: Wall, policy: Policy) -> Hanging:
         """The wall's half goes up level; the piece gets its own half and its spacer, and is lifted on."""
+        screws = self.extras(piece, wall)[0].many
         own = do(
             "own-half", "Screw its own half and the spacer to the piece",
+            Phrase("{n} screws through its back, or the rail behind it, spread along.", {"n": Quantity(screws, "count")}),
             "The bevel points down and to the wall. The spacer at the bottom is as thick as the cleat.",
         )  # fmt: skip
         rise = Quantity(piece.cleat_mm * tan(radians(piece.bevel_deg)), "length")
@@ -188,10 +215,16 @@ def _unweighed_body(piece: Cabinet) -> tuple[str, ...]:
     return (f"what “{piece.name}” weighs empty.",) if piece.body_kg is None else ()
 
 
+def _pulled(piece: Cabinet, load: LineLoad) -> dict[int, tuple[Demand, ...]]:
+    """What either half of its cleat must answer at each place."""
+    cleat = bevel_of(piece)
+    return {i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in load.demands().items()}
+
+
 def bevel_of(piece: Cabinet) -> Bevel:
     """Its cleat."""
     rise = piece.cleat_mm * tan(radians(piece.bevel_deg))
-    lever = piece.height_mm - piece.down_mm - rise / 2 - _SPACER_MM / 2
+    lever = piece.height_mm + piece.below_mm - piece.down_mm - rise / 2 - SPACER_MM / 2
     size = (piece.cleat, piece.cleat_mm, piece.cleat_high_mm, piece.bevel_deg)
     return Bevel(*size, lever, piece.length_mm, piece.supports_mm)
 

@@ -10,13 +10,13 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity
+from trade.check import Assumption, Check, Phrase, Quantity
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import bevel, board, strips
+from trade.mounts import bevel, board, hooks, strips
 from trade.mounts.base import LENGTH, Ask, Box, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
 from trade.mounts.hanging import Act, Hanging, do
@@ -49,6 +49,7 @@ class _CleatWall(Mount[CleatWall]):
         Ask(
             "holder_mm", "Lowest holder, bevel to foot", "length", help="The longest reach on the lowest holder climbs off first."
         ),
+        hooks.ask("holder"),
     )
     fresh: ClassVar[dict[str, Any]] = {"length_mm": 1200.0, "depth_mm": 150.0, "holder_mm": 250.0, "use": "everyday"}
 
@@ -69,7 +70,12 @@ class _CleatWall(Mount[CleatWall]):
         alone = [each for each, line in zip(things, lines, strict=True) if line.end_mm == line.start_mm]
         lasting = max((cleat.at_cleat(Demand("", 1.0, force, force * out)).pull_n for force, out in alone), default=0.0)
         pushed = cleat.at_cleat(Demand("", 1.0, load.push_n, load.push_n * piece.depth_mm)).pull_n
-        return [*found, *bevel.checks(cleat, pulled, loads, bevel.Holder(lasting, lasting + pushed)), holder]
+        found += bevel.checks(cleat, pulled, loads, bevel.Holder(lasting, lasting + pushed))
+        return [*found, holder, *hooks.checks(piece, "holder")]
+
+    def assumes(self, piece: CleatWall) -> tuple[Assumption, ...]:
+        """That its holders carry what is in them."""
+        return hooks.assumed(piece, "holder")
 
     def seats(self, piece: CleatWall, wall: Wall) -> list[Seat]:
         """Every row's half of a cleat at each stud, from the top row down."""

@@ -11,6 +11,7 @@ class _HolderBoard(Railed[HolderBoard]):
     kind = "holder_board"
     name = "Holder board over two studs"
     piece_noun = "holder board"
+    hook_noun = "clip or holder"
     make = HolderBoard
     fresh: ClassVar[dict[str, Any]] = {
         "board": "plywood", "thickness_mm": 18.0, "height_mm": 200.0, "depth_mm": 100.0, "length_mm": 600.0,

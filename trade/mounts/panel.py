@@ -10,7 +10,7 @@ from typing import Any, ClassVar, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Assumption, Check, Phrase, Quantity, Step, make
 from trade.fixings import driving, fastening, wood
 from trade.fixings.seat import Seat
 from trade.load.demand import Demand
@@ -18,7 +18,7 @@ from trade.load.line import LineLoad, unweighed
 from trade.load.ways import Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.beam import widest_mm
-from trade.mounts import board, strips
+from trade.mounts import board, hooks, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Box, Extra, Mount, Part, Shape, block, covered, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bored, Detail, Opening, Work
@@ -65,7 +65,7 @@ class Panelled(Mount[N]):
         load, seats = _load(piece), self.seats(piece, wall)
         demands = load.demands()
         found = fastening.checks(seats, demands, backing(wall).unknown, loads)
-        found.append(_fixings(piece))
+        found += [_fixings(piece), *hooks.checks(piece, "hook")]
         if piece.batten_mm:
             found += [_batten_screws(piece, demands, loads), _short_enough(piece), _batten_bending(piece, demands, loads)]
             found += _batten_over_box(piece, self.box(piece), wall)
@@ -187,6 +187,11 @@ class _Panel(Panelled[Panel]):
         "board": "plywood", "length_mm": 1000.0, "height_mm": 800.0, "thickness_mm": 12.0, "depth_mm": 120.0, "batten_mm": 19.0,
         "panel_screw_mm": 28.0,
     }  # fmt: skip
+    asks = (*Panelled.asks, hooks.ask("hook"))
+
+    def assumes(self, piece: Panel) -> tuple[Assumption, ...]:
+        """That its hooks carry what hangs on them."""
+        return hooks.assumed(piece, "hook")
 
 
 KIND = _Panel()

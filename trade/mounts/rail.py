@@ -12,14 +12,14 @@ from typing import Any, ClassVar, NamedTuple, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Assumption, Check, Phrase, Quantity, Step, make
 from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.load.push import push_of
 from trade.load.shelf import torsion_form_mm3
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import board, strips
+from trade.mounts import board, hooks, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
@@ -35,6 +35,7 @@ class Railed(Mount[R]):
     """What rails and holder boards share."""
 
     support_noun = "screw place"
+    hook_noun: ClassVar[str] = "hook"
     covers = True
     carries = "under"
     every_stud = True
@@ -44,6 +45,7 @@ class Railed(Mount[R]):
         Ask("thickness_mm", "Thickness", "length"),
         WOOD,
         Ask("depth_mm", "Hooks reach out", "length"),
+        hooks.ask("hook"),
     )
 
     def checks(self, piece: R, wall: Wall) -> list[Check]:
@@ -57,17 +59,22 @@ class Railed(Mount[R]):
             *fastening.checks(self.seats(piece, wall), load.demands(), backing(wall).unknown, loads),
             bending,
             _twist(piece, wall, bending.utilisation, loads),
+            *hooks.checks(piece, self.hook_noun),
         ]
+
+    def assumes(self, piece: R) -> tuple[Assumption, ...]:
+        """That its hooks carry what hangs on them."""
+        return hooks.assumed(piece, self.hook_noun)
 
     def hanging(self, piece: R, wall: Wall, policy: Policy) -> Hanging:
         """The rail goes up on all its screws; its hooks follow."""
-        hooks = do(
+        put_on = do(
             "hooks",
             "Put the hooks on",
             "The heaviest things on the studs. Pull each hook down once before you trust it.",
             acts=(Act("put_on", "hooks"),),
         )
-        return Hanging(self.piece_noun, (f"Top of the {self.piece_noun}", piece.top_mm), after=(hooks,))
+        return Hanging(self.piece_noun, (f"Top of the {self.piece_noun}", piece.top_mm), after=(put_on,))
 
     def seats(self, piece: R, wall: Wall) -> list[Seat]:
         """Its screws at each stud: one in the middle of a low rail, two in a high one."""
@@ -80,9 +87,9 @@ class Railed(Mount[R]):
 
     def parts(self, piece: R, wall: Wall) -> list[Part]:
         """The board; hooks as many as things hang."""
-        hooks = sum(thing.at_mm is not None for thing in piece.things)
+        many = sum(thing.at_mm is not None for thing in piece.things)
         found = [cut("board", piece.board, 1, piece.length_mm, piece.height_mm, piece.thickness_mm)]
-        return [*found, Part("hook", "bought or bent", hooks)] if hooks else found
+        return [*found, Part("hook", "bought or bent", many)] if many else found
 
     def details(self, piece: R, wall: Wall, units: Units) -> dict[str, Detail]:
         """Bored for a screw in every stud that it crosses."""
@@ -97,8 +104,8 @@ class Railed(Mount[R]):
         """The board, its screws, and a hook where each thing hangs."""
         left, right, top, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm, piece.top_mm - piece.height_mm
         screws = strips.screws_front(piece, tuple(low + up for up in strips.rows(piece.height_mm)), hidden=False)
-        hooks = [_hook(left + thing.at_mm, low) for thing in piece.things if thing.at_mm is not None]
-        return [block("board", left, low, right, top), *screws, *hooks]
+        seen = [_hook(left + thing.at_mm, low) for thing in piece.things if thing.at_mm is not None]
+        return [block("board", left, low, right, top), *screws, *seen]
 
     def side(self, piece: R, seat: Seat) -> list[Shape]:
         """The board on the wall, a hook in front of it."""

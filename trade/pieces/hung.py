@@ -11,7 +11,8 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
     `cleat`: a row of the boards table; `cleat_mm`, `cleat_high_mm`: of the half on the wall; `down_mm`: from the top of the piece
     to the top of that half; `bevel_deg`: of its top edge from level; `locked`: a screw or a block keeps it from being lifted off.
     `screws_each`: at each place one screw, as plugs in a wall have it, or two, one above the other; `dividers`, `loose_shelves`,
-    `inner`, `inner_mm`: as of a bookcase.
+    `inner`, `inner_mm`: as of a bookcase. `back_mm`: wood of its back, or of a rail behind a thin one, under the heads of the
+    screws that hold its own half; `below_mm`: how far its spacer reaches down below it, 0 where it ends with the body.
     """
 
     height_mm: float
@@ -27,10 +28,14 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
     loose_shelves: int = 0
     inner: str = "plywood"
     inner_mm: float = 18.0
+    back_mm: float = 15.0
+    below_mm: float = 0.0
 
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
         Piece.__post_init__(self)
+        between(self.back_mm, 2, 60, "back_mm", "Its back's thickness")
+        between(self.below_mm, 0, 600, "below_mm", "How far its spacer reaches below it")
         insides(self.dividers, self.loose_shelves, self.inner, self.inner_mm, self.length_mm)
         between(self.height_mm, 60, 3000, "height_mm", "Its height")
         weighed(self.body_kg, "body_kg")
@@ -49,17 +54,22 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
 
 
 class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
-    """A board along the wall with hooks or brackets that move along it; its things are what hangs there."""
+    """A board along the wall with hooks or brackets that move along it; its things are what hangs there.
+
+    `hook_kg`: what the packet says that one hook may carry; null: it says nothing.
+    """
 
     height_mm: float
     thickness_mm: float
     board: str
+    hook_kg: float | None = None
 
     def __post_init__(self) -> None:
         """Refuse absurd rails."""
         Piece.__post_init__(self)
         between(self.height_mm, 15, 600, "height_mm", "A rail's height")
         between(self.thickness_mm, 3, 80, "thickness_mm", "A rail's thickness")
+        weighed(self.hook_kg, "hook_kg")
         wooden(self.board, "board")
 
     @property
@@ -82,7 +92,7 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
 
     `board`: of the sheet, a row of the boards table; `rows`: screws one above the other at each stud, or battens; `batten_mm`:
     their thickness, 0 for none; `panel_screws`: into each batten; `panel_screw_mm`: their length;
-    `cut_out`: openings are cut out of it for the boxes that it covers.
+    `cut_out`: openings are cut out of it for the boxes that it covers; `hook_kg`: as of a rail's.
     """
 
     height_mm: float
@@ -93,12 +103,14 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     panel_screws: int = 4
     panel_screw_mm: float = 31.75
     cut_out: bool = False
+    hook_kg: float | None = None
 
     def __post_init__(self) -> None:
         """Refuse absurd panels."""
         Piece.__post_init__(self)
         between(self.height_mm, 100, 3000, "height_mm", "Its height")
         between(self.thickness_mm, 3, 60, "thickness_mm", "Its thickness")
+        weighed(self.hook_kg, "hook_kg")
         between(self.batten_mm, 0, 80, "batten_mm", "A batten's thickness")
         between(self.panel_screw_mm, 8, 150, "panel_screw_mm", "A screw's length")
         wooden(self.board, "board")
@@ -135,7 +147,8 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
     """Rows of bevelled cleats that carry movable holders; its things are what one row carries.
 
     `cleat`, `cleat_mm`, `cleat_high_mm`, `bevel_deg`: as of a cabinet's; `rows` of them, `apart_mm` from one to the next;
-    `holder_mm`: height of the lowest holder, from its bevel down to its foot; `screws_each`: at each place, as of a cabinet's.
+    `holder_mm`: height of the lowest holder, from its bevel down to its foot; `screws_each`: at each place, as of a cabinet's;
+    `hook_kg`: what one holder may carry; null: nobody has said.
     """
 
     cleat: str = "plywood"
@@ -146,6 +159,7 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
     apart_mm: float = 200.0
     holder_mm: float = 120.0
     screws_each: int = 2
+    hook_kg: float | None = None
 
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
@@ -155,6 +169,7 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
         between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
         between(self.apart_mm, self.cleat_high_mm + 20, 1000, "apart_mm", "From one cleat to the next")
         between(self.holder_mm, 20, 1000, "holder_mm", "A holder's height")
+        weighed(self.hook_kg, "hook_kg")
         if self.screws_each not in (1, 2):
             raise PlanError("At each place a cleat takes one screw or two.", "screws_each")
         if not 20 <= self.bevel_deg <= 60:

@@ -1,0 +1,50 @@
+"""What hangs by itself, a hook, a clip, a holder: bought ready, so its packet says what it carries, or nobody knows."""
+
+from trade import data
+from trade.check import Assumption, Check, Quantity, Step, make
+from trade.load.line import unweighed
+from trade.load.push import heaviest_n
+from trade.measure import G_N_PER_KG, LBF_N
+from trade.mounts.base import Ask
+from trade.plan import CleatWall, Panel, Rail
+
+Hooked = Rail | Panel | CleatWall
+
+
+def ask(noun: str) -> Ask:
+    """What is asked for: what one may carry."""
+    return Ask(
+        "hook_kg",
+        f"One {noun} carries, says its packet",
+        "weight",
+        optional=True,
+        help="Empty: it is taken to carry what hangs there.",
+    )
+
+
+def checks(piece: Hooked, noun: str) -> list[Check]:
+    """The heaviest thing on one against what its packet states; nothing to ask where it states nothing."""
+    if piece.hook_kg is None:
+        return []
+    hangs, rated = heaviest_n(piece) * data.uses()[piece.use].factor, piece.hook_kg * G_N_PER_KG
+    return [
+        make(
+            "hook.rated", part=noun, case="loaded, for years", unknown=unweighed(piece),
+            demand=Quantity(hangs, "pull"), capacity=Quantity(rated, "pull"),
+            template="One {noun} carries {demand}; its packet states {capacity}.", parts={"noun": noun},
+            steps=(
+                Step("W", "heaviest thing on one, or what hangs within a hand's width, × use", Quantity(hangs, "force")),
+                Step("W_r", "what its packet states", Quantity(rated, "force")),
+            ),
+        )
+    ]  # fmt: skip
+
+
+def assumed(piece: Hooked, noun: str) -> tuple[Assumption, ...]:
+    """What is taken for granted of them where no packet says it."""
+    most_n = heaviest_n(piece)
+    if piece.hook_kg is not None or not most_n:
+        return ()
+    most = f"{most_n / G_N_PER_KG:.1f} kg ({most_n / LBF_N:.0f} lb)"
+    said = f"Each {noun} is taken to carry what hangs on it, up to {most}: look on its packet."
+    return (Assumption("hooks", said),)
