@@ -91,6 +91,17 @@ class Rails(Case):
         steps = {step.symbol: step.result.value for step in self.check("rail.twist", self.rail()).steps}
         self.assertAlmostEqual(steps["τ"], 11_866 / 9_390, delta=0.001)
 
+    def test_lags_near_the_upper_edge_split_a_strip_along_its_grain(self) -> None:
+        """Two of 3/8 in at 67.5 and 22.5 of 90: 22.5 above the upper one, under 4 · 9.53; h_e = 67.5: 14 · 19 · √(67.5 / 0.25) = 4 371 N,
+        · 0.6 / 1.3 for years 2 017, · 0.9 / 1.3 for minutes 3 026. One in the middle of a higher rail has wood enough: nothing to ask.
+        """
+        rail = self.rail(screw="lag_3_8", screw_length_mm=101.6)
+        check = self.check("strip.splitting", rail)
+        self.assertIn(round(check.capacity.value), (2017, 3026))
+        self.assertEqual(self.fails("strip.splitting", replace(rail, things=load(260.0, at_mm=450.0))).support, 0)
+        for safe in (replace(rail, screw="wood_10"), replace(rail, board="plywood")):
+            self.assertNotIn("strip.splitting", [c.code for c in assess_piece(safe, wall()).checks])
+
     def test_rolling_by_hand(self) -> None:
         """z = 0.45·90 = 40.5. 98.07·100/40.5 = 242.1 N outward, half way of 800: 48 428 N mm; a tug of 78.45·100/40.5 = 193.7 N: 38 742.
 

@@ -66,6 +66,17 @@ def sheared_in_line(count: int, apart_mm: float, diameter_mm: float) -> float:
     return min(count**0.9 * (a / 13) ** 0.25, count) / count
 
 
+def splitting_k(wide_mm: float, high_mm: float, beyond_mm: float) -> float:
+    """What splits a softwood strip that is loaded across its grain (8.4): 14 b sqrt(h_e / (1 - h_e / h)), N.
+
+    Args:
+        wide_mm: b, its thickness.
+        high_mm: h, its height.
+        beyond_mm: h_e, from the loaded edge to the fastener furthest from it.
+    """
+    return 14 * wide_mm * sqrt(beyond_mm / (1 - beyond_mm / high_mm))
+
+
 def embedment_k(diameter_mm: float, density_k: float, across: bool = False) -> float:
     """Embedment strength: to 6 mm as nails without holes, 0.082 rho_k d^-0.3 (8.15); thicker as bolts (8.31, 8.32).
 

@@ -24,4 +24,4 @@ def checks(
     judge = stud_screws_en.checks if european else stud_screws.checks
     found = judge(in_timber, demands, lining, loads) if in_timber else []
     found += anchors.checks(anchored, demands, loads) if anchored else []
-    return found + in_strip.checks(seats)
+    return found + in_strip.checks(seats) + in_strip.splitting(seats, demands, loads)

@@ -5,9 +5,13 @@ from typing import NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
+from trade.fixings import european
 from trade.fixings.seat import Seat
+from trade.load.demand import Demand
 
 _NOUGHT_MM = 1e-6
+_THICK_MM = 6.35  # NDS 2018 12.5.1: thinner ones have no loaded edge
+_LOADED_EDGE = 4.0  # NDS 2018 Table 12.5.1C: diameters, loaded across the grain
 
 
 class _Asked(NamedTuple):
@@ -44,6 +48,45 @@ def checks(seats: list[Seat]) -> list[Check]:
             ),
         )
     ]  # fmt: skip
+
+
+def splitting(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> list[Check]:
+    """Whether thick fasteners with less than four diameters of wood at the loaded edge split it; nothing where all have so much.
+
+    A strip that is pressed down is held up by its fasteners: they push towards its upper edge.
+    """
+    worst: tuple[float, Seat, Demand, float, float] | None = None
+    for seat in seats:
+        if seat.strip is None or not seat.side.across or _through_mm(seat) < _THICK_MM:
+            continue
+        high = seat.strip[2]
+        for case in demands[seat.index]:
+            up = case.load_n >= 0
+            near = high - max(seat.heights_mm) if up else min(seat.heights_mm)
+            if near >= _LOADED_EDGE * _through_mm(seat):
+                continue
+            beyond = high - min(seat.heights_mm) if up else max(seat.heights_mm)
+            holds = european.kmod(case.duration) * european.splitting_k(seat.side.thickness_mm, high, beyond) / european.GAMMA_M
+            used = european.GAMMA_F * abs(case.load_n) / holds
+            if worst is None or used > worst[0]:
+                worst = used, seat, case, beyond, holds
+    return [_splits(*worst[1:], unknown)] if worst is not None else []
+
+
+def _splits(seat: Seat, case: Demand, beyond: float, holds: float, unknown: tuple[str, ...]) -> Check:
+    return make(
+        "strip.splitting", part=seat.part, support=seat.index, case=case.case, unknown=unknown,
+        demand=Quantity(european.GAMMA_F * abs(case.load_n), "pull"), capacity=Quantity(holds, "pull"),
+        template="At the {part} the strip's grain is pulled apart with {demand}, factored; it splits at {capacity}.",
+        parts={"part": seat.part},
+        steps=(
+            Step("F", f"load on the support, {case.case}", Quantity(abs(case.load_n), "force")),
+            Step("γ_F", "on everything", Quantity(european.GAMMA_F, "ratio")),
+            Step("b", "thickness of the strip", Quantity(seat.side.thickness_mm, "fine")),
+            Step("h_e", "from the loaded edge to the fastener furthest from it", Quantity(beyond, "fine")),
+            Step("F_90", "k_mod 14 b √(h_e / (1 − h_e / h)) / γ_M", Quantity(holds, "force")),
+        ),
+    )  # fmt: skip
 
 
 def _through_mm(seat: Seat) -> float:
