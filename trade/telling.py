@@ -241,8 +241,7 @@ def capacity_as_text(found: dict[str, object], units: Units) -> str:
 
 def sag_of(load: ShelfLoad) -> dict[str, float]:
     """How far a shelf's board sags on the first day and over the years, mm, with the limit for its span."""
-    creep, steady = load.board.k_def, data.house("steady_share")
-    now, later = load.sag(1, 1), load.sag(1 + creep, 1 + steady * creep)
+    now, later = load.sag(0.0), load.sag(1.0, data.house("steady_share"))
     return {
         "first_day_mm": now.sag_mm, "years_mm": later.sag_mm, "span_mm": later.span_mm,
         "limit_mm": later.span_mm / data.house("sag_limit"), "eye_mm": later.span_mm / data.house("sag_eye_limit"),

@@ -8,6 +8,8 @@ from trade.assess import assess_piece
 from trade.errors import PlanError, UnknownRowError
 from trade.load import contents
 from trade.load.shelf import ShelfLoad
+from trade.mechanics import composite
+from trade.mounts import mount_of
 from trade.plan import Thing
 
 
@@ -74,11 +76,34 @@ class Boards(SimpleTestCase):
         """250 × 5 mm: 250·5³/12 = 2 604 mm⁴; a fold of 30 mm adds 5·30³/12 = 11 250: 5.32 times as stiff, and 1.18 kg more."""
         flat = ShelfLoad(bracket_shelf(board="steel_sheet", thickness_mm=5.0), 0.0, 0.0)
         folded = ShelfLoad(bracket_shelf(board="steel_sheet", thickness_mm=5.0, stiffener_mm=30.0), 0.0, 0.0)
-        self.assertAlmostEqual(folded.inertia_mm4 / flat.inertia_mm4, 13_854.2 / 2_604.2, places=3)
+        self.assertAlmostEqual(composite.ei_nmm2(folded.bent) / composite.ei_nmm2(flat.bent), 13_854.2 / 2_604.2, places=3)
         self.assertAlmostEqual((folded.own_n - flat.own_n) / 9.80665, 1.1775, places=4)
         self.assertEqual(
             assess_piece(bracket_shelf(board="steel_sheet", thickness_mm=5.0, stiffener_mm=30.0), wall()).word, "holds"
         )
+
+    def test_what_stiffens_a_front_bends_as_what_it_is_of(self) -> None:
+        """Sheet 250 × 5: 200 000 · 2 604. Under it 40 high: pine 19 wide, 8 500 · 101 333; tube 25 wide, 2 thick, (25·40³ − 21·36³)/12 =
+        51 685; its fold 5 wide, 26 667; a second sheet, 250 wide, 5 high, as much again, and neither glued.
+        """
+        sheet = {"board": "steel_sheet", "thickness_mm": 5.0}
+        bare = composite.ei_nmm2(ShelfLoad(bracket_shelf(**sheet), 0.0, 0.0).bent)
+        pine = data.boards()["pine_white"].e_mpa
+        for kind, high, adds in (
+            ("strip", 40.0, pine * 101_333.3), ("tube", 40.0, 200_000 * 51_685.3), ("fold", 40.0, 200_000 * 26_666.7),
+            ("usual", 40.0, 200_000 * 26_666.7), ("second", 5.0, bare),
+        ):  # fmt: skip
+            with self.subTest(kind=kind):
+                made = ShelfLoad(bracket_shelf(**sheet, stiffener=kind, stiffener_mm=high), 0.0, 0.0)
+                self.assertAlmostEqual(composite.ei_nmm2(made.bent) / (bare + adds), 1.0, places=5)
+        with_tube = bracket_shelf(**sheet, stiffener="tube", stiffener_mm=40.0)
+        self.assertIn("front tube", [part.name for part in mount_of(with_tube).parts(with_tube, wall())])
+        bent = next(
+            c
+            for c in assess_piece(bracket_shelf(**sheet, stiffener="strip", stiffener_mm=90.0), wall()).checks
+            if c.code == "board.bending"
+        )
+        self.assertIn("strip under its front edge is bent", say.phrase(bent.sentence, "metric"))
 
     def test_glass_is_not_trusted(self) -> None:
         verdict = assess_piece(bracket_shelf(board="glass", things=()), wall())

@@ -29,6 +29,7 @@ from trade.data.rows import (
     Refused,
     Rule,
     Screw,
+    Stiffener,
     Stock,
     Structure,
     Tool,
@@ -211,6 +212,12 @@ def pins() -> dict[str, PinSteel]:
 def brackets() -> dict[str, Bracket]:
     """Bracket classes by key."""
     return table("brackets", Bracket)
+
+
+@cache
+def stiffeners() -> dict[str, Stiffener]:
+    """What stiffens a front edge, by key."""
+    return table("stiffeners", Stiffener)
 
 
 @cache

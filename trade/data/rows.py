@@ -304,6 +304,16 @@ class Bracket(Priced, frozen=True, kw_only=True):
     mass_kg: float
 
 
+class Stiffener(Row, frozen=True, kw_only=True):
+    """What stiffens a shelf's front edge. `of`: what it is of; `wall_mm`: of a tube; `whole`: under all of the board."""
+
+    name: str
+    of: str
+    wide_mm: float
+    wall_mm: float = 0.0
+    whole: bool = False
+
+
 class Plate(Priced, frozen=True, kw_only=True):
     """A wall plate with one welded rod."""
 

@@ -7,12 +7,12 @@ import numpy as np
 
 from trade import data
 from trade.load.line import LineLoad, solved
+from trade.load.stiffener import stiffener
 from trade.load.ways import ELASTIC, Sharing
 from trade.measure import G_N_PER_KG
+from trade.mechanics import composite
 from trade.mechanics.beam import Array
-from trade.plan import BracketShelf, Shelf
-
-STRIP_MM = 19.0  # house rule: thickness of a strip under a front edge
+from trade.plan import Shelf
 
 
 class Sag(NamedTuple):
@@ -39,7 +39,9 @@ class ShelfLoad(LineLoad):
         """
         self.board = data.boards()[piece.board]
         self.piece = piece
-        ei = self.board.e_mpa * self.inertia_mm4
+        self.parts = bending_parts(piece)
+        self.bent = [part for _, _, part in self.parts]
+        ei = composite.ei_nmm2(self.bent)
         twist = torsion_form_mm3(piece.depth_mm, piece.thickness_mm) * self.board.shearing_mpa(1.0)
         hardware = (hardware_n, hardware_out_mm)
         super().__init__(piece, board_n(piece), piece.depth_mm / 2, *hardware, ei, along=True, sharing=sharing, torsion_nmm=twist)
@@ -57,28 +59,29 @@ class ShelfLoad(LineLoad):
         own, parts, _ = self._parts(rests.sags_mm)
         return rests.places_mm, np.maximum(rests.spans_mm, 1e-9), own, np.maximum(parts, 0).sum(axis=1)
 
-    @property
-    def inertia_mm4(self) -> float:
-        """Second moment of area: of the board, b t^3 / 12, and of a strip under its front edge, each about its own middle."""
-        strip = strip_mm(self.piece)
-        return self.piece.depth_mm * self.piece.thickness_mm**3 / 12 + strip[0] * strip[1] ** 3 / 12
-
-    @property
-    def section_mm3(self) -> float:
-        """Section modulus, of the higher of board and strip."""
-        return self.inertia_mm4 / (max(self.piece.thickness_mm, strip_mm(self.piece)[1]) / 2)
-
-    def sag(self, own_creep: float, contents_creep: float) -> Sag:
+    def sag(self, creep: float, contents_share: float = 1.0) -> Sag:
         """The sag greatest for its span, under own weight and contents without use factors.
 
         Args:
-            own_creep: 1, or 1 + k_def for the long run.
-            contents_creep: 1, or 1 + psi_2 k_def.
+            creep: how much of their creep the parts have done: 0 on the first day, 1 over the years.
+            contents_share: how much of that the contents bring about, for they are not always there.
         """
         places, spans, own, contents = self._sags
-        sags = own * own_creep + contents * contents_creep
+        sags = own * self._grown(creep) + contents * self._grown(creep * contents_share)
         i = int((sags / spans).argmax())
         return Sag(max(float(sags[i]), 0.0), float(spans[i]), float(places[i]))
+
+    def _grown(self, creep: float) -> float:
+        return self._ei / composite.ei_nmm2(self.bent, creep) if creep else 1.0
+
+
+def bending_parts(piece: Shelf) -> tuple[tuple[str, str, composite.Part], ...]:
+    """What bends together along a shelf: its board and what stiffens its front, each by name and row of the boards table."""
+    row = data.boards()[piece.board]
+    found = [("board", piece.board, composite.Part(row.e_mpa, piece.depth_mm, piece.thickness_mm, row.k_def))]
+    if (under := stiffener(piece)) is not None:
+        found.append((under.name, under.board, under.part))
+    return tuple(found)
 
 
 def torsion_form_mm3(wide_mm: float, thick_mm: float) -> float:
@@ -87,14 +90,9 @@ def torsion_form_mm3(wide_mm: float, thick_mm: float) -> float:
     return (1 - 0.63 * short / long) / 3 * long * short**2
 
 
-def strip_mm(piece: Shelf) -> tuple[float, float]:
-    """Thickness and height of the strip under a shelf's front edge: 19 mm of wood, or the sheet's own fold; noughts for none."""
-    high = piece.stiffener_mm if isinstance(piece, BracketShelf) else 0.0
-    return (STRIP_MM if data.boards()[piece.board].wooden else piece.thickness_mm, high) if high else (0.0, 0.0)
-
-
 def board_n(piece: Shelf) -> float:
-    """Weight of a shelf's board, with the strip under its front edge."""
-    thick, high = strip_mm(piece)
-    volume_m3 = piece.length_mm * (piece.depth_mm * piece.thickness_mm + thick * high) / 1e9
-    return volume_m3 * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG
+    """Weight of a shelf's board, with what stiffens its front edge."""
+    under = stiffener(piece)
+    volume_m3 = piece.length_mm * piece.depth_mm * piece.thickness_mm / 1e9
+    own = volume_m3 * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG
+    return own + (under.weight_n_per_mm * piece.length_mm if under else 0.0)

@@ -5,17 +5,34 @@ from typing import NamedTuple
 
 
 class Part(NamedTuple):
-    """A rectangle that bends: modulus of elasticity, MPa; width and height, mm; creep factor (EN 1995-1-1 Table 3.2)."""
+    """A rectangle that bends: modulus of elasticity, MPa; width and height, mm; creep factor (EN 1995-1-1 Table 3.2).
+
+    `wall_mm`: of a tube; 0 where it is solid.
+    """
 
     e_mpa: float
     wide_mm: float
     high_mm: float
     k_def: float = 0.0
+    wall_mm: float = 0.0
+
+    @property
+    def _hole(self) -> tuple[float, float]:
+        if not self.wall_mm:
+            return 0.0, 0.0
+        return max(self.wide_mm - 2 * self.wall_mm, 0.0), max(self.high_mm - 2 * self.wall_mm, 0.0)
+
+    @property
+    def area_mm2(self) -> float:
+        """Its section."""
+        wide, high = self._hole
+        return self.wide_mm * self.high_mm - wide * high
 
     @property
     def inertia_mm4(self) -> float:
-        """Second moment of area about its own middle, b h³ / 12."""
-        return self.wide_mm * self.high_mm**3 / 12
+        """Second moment of area about its own middle, b h³ / 12, less that of what is hollow."""
+        wide, high = self._hole
+        return (self.wide_mm * self.high_mm**3 - wide * high**3) / 12
 
     @property
     def ei_nmm2(self) -> float:
@@ -23,9 +40,9 @@ class Part(NamedTuple):
         return self.e_mpa * self.inertia_mm4
 
 
-def ei_nmm2(parts: Sequence[Part], creep: bool = False) -> float:
-    """Bending stiffness of all; after the years each part's is divided by 1 + k_def (EN 1995-1-1 2.3.2.2)."""
-    return sum(part.ei_nmm2 / (1 + part.k_def if creep else 1.0) for part in parts)
+def ei_nmm2(parts: Sequence[Part], creep: float = 0.0) -> float:
+    """Bending stiffness of all; with so much of its creep each part's is divided by 1 + creep k_def (EN 1995-1-1 2.3.2.2)."""
+    return sum(part.ei_nmm2 / (1 + creep * part.k_def) for part in parts)
 
 
 def stress_mpa(moment_nmm: float, part: Part, parts: Sequence[Part]) -> float:

@@ -16,13 +16,14 @@ from trade.fixings.seat import Hardware, Seat, seat
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
-from trade.load.shelf import ShelfLoad, strip_mm
+from trade.load.shelf import ShelfLoad
+from trade.load.stiffener import stiffener
 from trade.load.ways import BOARD, Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, stiffness
-from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, cut, support_name
+from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, support_name
 from trade.mounts.hanging import Act, Hanging, do
-from trade.mounts.work import Detail, front_mm
+from trade.mounts.work import Detail
 from trade.plan import BracketShelf, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
@@ -39,7 +40,8 @@ class Bracketed(Mount[B]):
     asks = (
         *SHELF,
         Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket"),
-        Ask("stiffener_mm", "Strip or fold under the front, high", "length", help="0 for none."),
+        Ask("stiffener_mm", "Strip, fold or tube under the front, high", "length", help="0 for none."),
+        Ask("stiffener", "That is a", "choice", data.stiffeners),
         Ask("pair_kg", "A pair carries, says its packet", "weight", optional=True, help="Empty: its section decides."),
     )
 
@@ -112,14 +114,13 @@ class Bracketed(Mount[B]):
 
     def parts(self, piece: B, wall: Wall) -> list[Part]:
         """The board, the strip under its front, its brackets."""
-        thick, high = strip_mm(piece)
-        strip = [cut("front strip", piece.board, 1, front_mm(piece, wall), high, thick)] if high else []
-        return [board_part(piece, wall), *strip, Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))]
+        brackets = Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))
+        return [board_part(piece, wall), *board.front_parts(piece, wall), brackets]
 
     def details(self, piece: B, wall: Wall, units: Units) -> dict[str, Detail]:
         """As of any shelf; its front strip is cut to the board as it became."""
         strip = Detail(wall="its good face to the front", follows="board")
-        return super().details(piece, wall, units) | ({"front strip": strip} if strip_mm(piece)[1] else {})
+        return super().details(piece, wall, units) | ({"front strip": strip} if piece.stiffener_mm else {})
 
     def front(self, piece: B) -> list[Shape]:
         """The brackets' legs and the board above them."""
@@ -163,8 +164,8 @@ KIND = _BracketShelf()
 
 
 def _strip_side(piece: BracketShelf, under: float) -> list[Shape]:
-    thick, high = strip_mm(piece)
-    return [block("board", piece.depth_mm - thick, under - high, piece.depth_mm, under)] if high else []
+    made = stiffener(piece)
+    return [block("board", piece.depth_mm - made.part.wide_mm, under - made.part.high_mm, piece.depth_mm, under)] if made else []
 
 
 def _give(piece: BracketShelf, row: data.Bracket) -> float:

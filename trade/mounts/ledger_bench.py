@@ -11,7 +11,9 @@ from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import unweighed
 from trade.load.push import push_of
+from trade.load.stiffener import Stiffener
 from trade.measure import Units
+from trade.mechanics import composite
 from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front, board_part, cut
 from trade.mounts.hanging import Act, Hanging, do
@@ -56,7 +58,7 @@ class _Bench(Mount[Bench]):
         found = fastening.checks(self.seats(piece, wall), ledgers.back_demands(piece, load), backing(wall).unknown, loads)
         if piece.legs < 2:
             return [*found, _legs(piece)]
-        strip = ledgers.front_strip(piece, leg_places_mm(piece), piece.ledger, piece.apron_mm, _APRON_MM)
+        strip = ledgers.front_strip(piece, leg_places_mm(piece), _apron(piece))
         even = strip.even_n / strip.span_mm * piece.length_mm / (piece.legs - 1) * (0.5 if piece.legs == 2 else _MIDDLE_SHARE)
         pressed = even + sum(force for _, force in strip.points_n) + push_of(piece).n
         return [*found, *ledgers.front_checks(piece, strip, loads), ledgers.leg_check(piece, pressed, loads)]
@@ -131,6 +133,14 @@ class _Bench(Mount[Bench]):
 
 
 KIND = _Bench()
+
+
+def _apron(piece: Bench) -> Stiffener | None:
+    """The board that joins the legs, as what stiffens the front."""
+    row = data.boards()[piece.ledger]
+    if not piece.apron_mm:
+        return None
+    return Stiffener("board that joins the legs", piece.ledger, composite.Part(row.e_mpa, _APRON_MM, piece.apron_mm, row.k_def))
 
 
 def leg_places_mm(piece: Bench) -> tuple[float, ...]:

@@ -14,17 +14,16 @@ from trade.fixings import fastening
 from trade.fixings.seat import Seat
 from trade.load.line import unweighed
 from trade.load.push import push_of
+from trade.load.stiffener import stiffener
 from trade.measure import Units
 from trade.mounts import board, ledgers, strips
 from trade.mounts.base import SHELF, Ask, Extra, Mount, Part, Shape, block, board_front, board_part, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
-from trade.mounts.work import Detail, front_mm
+from trade.mounts.work import Detail
 from trade.plan import LedgerShelf, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
-
-_STIFFENER_MM = 19.0  # house rule: thickness of the strip under the front edge
 
 
 class _LedgerShelf(Mount[LedgerShelf]):
@@ -42,7 +41,8 @@ class _LedgerShelf(Mount[LedgerShelf]):
         Ask("right_side", "A ledger on the side wall, right", "flag"),
         Ask("side_screws", "Screws in each of those", "count"),
         Ask("sides_sure", "They are known to sit in studs", "flag"),
-        Ask("stiffener_mm", "Strip under the front edge, high", "length", help="0 for none."),
+        Ask("stiffener_mm", "Strip, fold or tube under the front, high", "length", help="0 for none."),
+        Ask("stiffener", "That is a", "choice", data.stiffeners),
     )
     fresh: ClassVar[dict[str, Any]] = {"board": "plywood", "thickness_mm": 18.0, "depth_mm": 300.0}
 
@@ -58,7 +58,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         found = fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads)
         if sides < 2:
             return [*found, _front_held(sides)]
-        strip = ledgers.front_strip(piece, (0.0, piece.length_mm), _strip_of(piece), piece.stiffener_mm, _STIFFENER_MM)
+        strip = ledgers.front_strip(piece, (0.0, piece.length_mm), stiffener(piece))
         return [
             *found,
             _side(piece, wall, self.seats(piece, wall)[0], part.side, loads),
@@ -75,9 +75,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         found = [board_part(piece, wall), cut("back ledger", piece.ledger, 1, piece.length_mm, high, t)]
         if sides:
             found.append(cut("side ledger", piece.ledger, sides, piece.depth_mm - t, high, t))
-        if piece.stiffener_mm:
-            found.append(cut("front strip", _strip_of(piece), 1, front_mm(piece, wall), piece.stiffener_mm, _STIFFENER_MM))
-        return found
+        return [*found, *board.front_parts(piece, wall)]
 
     def extras(self, piece: LedgerShelf, wall: Wall) -> list[Extra]:
         """The screws of its side ledgers, in the walls beside."""
@@ -114,8 +112,8 @@ class _LedgerShelf(Mount[LedgerShelf]):
     def side(self, piece: LedgerShelf, seat: Seat) -> list[Shape]:
         """The board on its ledger, the strip under its front."""
         under, shapes = piece.top_mm - piece.thickness_mm, ledgers.side_shapes(piece)
-        if piece.stiffener_mm:
-            shapes.append(block("board", piece.depth_mm - _STIFFENER_MM, under - piece.stiffener_mm, piece.depth_mm, under))
+        if (made := stiffener(piece)) is not None:
+            shapes.append(block("board", piece.depth_mm - made.part.wide_mm, under - made.part.high_mm, piece.depth_mm, under))
         return shapes
 
     def cures(self, piece: LedgerShelf) -> Iterator[tuple[str, Phrase, LedgerShelf]]:
@@ -159,11 +157,6 @@ class _LedgerShelf(Mount[LedgerShelf]):
 
 
 KIND = _LedgerShelf()
-
-
-def _strip_of(piece: LedgerShelf) -> str:
-    """What the strip under the front edge is of: the board's wood, or the ledgers' under a board of metal or glass."""
-    return piece.board if data.boards()[piece.board].wooden else piece.ledger
 
 
 def front_share(count: int) -> float:

@@ -14,6 +14,7 @@ from trade.load.demand import Demand
 from trade.load.line import Contents, LineLoad, contents_of
 from trade.load.push import push_of
 from trade.load.shelf import board_n
+from trade.load.stiffener import Stiffener
 from trade.mechanics import beam, composite
 from trade.mounts import strips
 from trade.mounts.base import Shape, block, board_side
@@ -118,17 +119,13 @@ class Strip(NamedTuple):
         return [part for _, _, part in self.parts]
 
 
-def front_strip(
-    piece: Ledgered, places_mm: tuple[float, ...], under: str, under_mm: float, under_thick_mm: float
-) -> Strip:  # fmt: skip
+def front_strip(piece: Ledgered, places_mm: tuple[float, ...], under: Stiffener | None) -> Strip:
     """The front half of the board between what holds its ends, with its widest span.
 
     Args:
         piece: the board.
         places_mm: where its front is held.
-        under: row of the boards table that the strip under its edge is of.
-        under_mm: height of that strip, 0 for none.
-        under_thick_mm: its thickness.
+        under: what stiffens its edge; None where nothing does.
     """
     span = beam.widest_mm(piece.length_mm, places_mm)
     loads, outs = contents_of(piece)
@@ -140,11 +137,11 @@ def front_strip(
         for load, out in zip(loads, outs, strict=True)
         if load.end_mm <= load.start_mm
     )
-    sizes = [("board", piece.board, piece.depth_mm / 2, piece.thickness_mm)]
-    sizes += [("strip under its front edge", under, under_thick_mm, under_mm)] if under_mm else []
-    rows = data.boards()
-    parts = tuple((name, key, composite.Part(rows[key].e_mpa, wide, high, rows[key].k_def)) for name, key, wide, high in sizes)
-    return Strip(span, even * share, own * share, points, parts)
+    row = data.boards()[piece.board]
+    parts = [("board", piece.board, composite.Part(row.e_mpa, piece.depth_mm / 2, piece.thickness_mm, row.k_def))]
+    if under is not None:
+        parts.append((under.name, under.board, under.part))
+    return Strip(span, even * share, own * share, points, tuple(parts))
 
 
 def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> list[Check]:
@@ -161,7 +158,7 @@ def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> lis
         for n, (name, key, part) in enumerate(strip.parts, start=1)
     )
     even, single = (strip.even_n - strip.own_n) / use.factor + strip.own_n, inside / use.factor
-    sag = (5 * even * l**3 / 384 + single * l**3 / 48) / composite.ei_nmm2(strip.bending, creep=True)
+    sag = (5 * even * l**3 / 384 + single * l**3 / 48) / composite.ei_nmm2(strip.bending, creep=1.0)
     limit = l / data.house("sag_limit")
     sags = make(
         "front.sag", part="board", case="loaded, years", unknown=unknown,
@@ -202,7 +199,7 @@ def _front_bending(piece: Ledgered, strip: Strip, given: tuple[Step, ...], insid
             *given,
             Step("M", "w l/8 + (P + push) l/4", Quantity(moment, "moment")),
             Step("k", f"share of the {name}, E I / Σ E I", Quantity(part.ei_nmm2 / composite.ei_nmm2(strip.bending), "ratio")),
-            Step("S", f"b h² / 6 of the {name}, mm³", Quantity(part.inertia_mm4 / (part.high_mm / 2), "ratio")),
+            Step("S", f"section modulus of the {name}, mm³", Quantity(part.inertia_mm4 / (part.high_mm / 2), "ratio")),
             Step("σ", "k M / S", Quantity(stress, "stress")),
         ),
     )  # fmt: skip

@@ -12,12 +12,14 @@ from trade.pieces.base import Piece, Shelf, ledger, wooden
 class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
     """A shelf on surface brackets.
 
-    `bracket`: a row of the brackets table; `stiffener_mm`: height of a strip under its front edge, or of a steel sheet's fold, 0
-    for none; `pair_kg`: what the packet says that two of them may carry, spread over their arms; null: it says nothing.
+    `bracket`: a row of the brackets table; `stiffener_mm`: height of what stiffens its front edge, 0 for none, and `stiffener`:
+    what that is, a row of the stiffeners table; `pair_kg`: what the packet says that two of them may carry, spread over their
+    arms; null: it says nothing.
     """
 
     bracket: str
     stiffener_mm: float = 0.0
+    stiffener: str = "usual"
     pair_kg: float | None = None
 
     def __post_init__(self) -> None:
@@ -25,6 +27,7 @@ class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_fi
         Shelf.__post_init__(self)
         known(data.brackets(), self.bracket, "bracket", "bracket")
         between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
+        known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
         if self.pair_kg is not None and not 0.5 <= self.pair_kg <= ABSURD_KG:
             raise PlanError(f"What a packet states must lie between 0.5 and {ABSURD_KG:.0f} kg.", "pair_kg")
 
@@ -141,8 +144,8 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
     """A shelf on ledgers: one on this wall, one on each side wall that it meets. `supports_mm`: screws of the ledger at the back.
 
     `ledger`: a row of the boards table; `ledger_mm`, `ledger_high_mm`: its size; `left_side`, `right_side`: a ledger there, with
-    `side_screws` screws; `sides_sure`: those screws are known to sit in wood; `stiffener_mm`: height of a strip under the front
-    edge, 0 for none.
+    `side_screws` screws; `sides_sure`: those screws are known to sit in wood; `stiffener_mm`, `stiffener`: as of a bracket
+    shelf's.
     """
 
     ledger: str = "pine_white"
@@ -153,12 +156,14 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
     side_screws: int = 2
     sides_sure: bool = False
     stiffener_mm: float = 0.0
+    stiffener: str = "usual"
 
     def __post_init__(self) -> None:
         """Refuse absurd ledgers."""
         Shelf.__post_init__(self)
         ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
         between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
+        known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
         if not 0 <= self.side_screws <= 20:
             raise PlanError("A side ledger takes up to 20 screws.", "side_screws")
 

@@ -1,0 +1,40 @@
+"""What stiffens a board's front edge: a strip, a fold, a tube, a second board; each bends about its own middle."""
+
+from typing import NamedTuple
+
+from trade import data
+from trade.measure import G_N_PER_KG
+from trade.mechanics.composite import Part
+from trade.plan import BracketShelf, LedgerShelf, Shelf
+
+_SOFT = "pine_white"  # house rule: a strip of wood under metal is taken as the softest of the shop
+
+
+class Stiffener(NamedTuple):
+    """What is under a front edge: what to call it, its row of the boards table, how it bends."""
+
+    name: str
+    board: str
+    part: Part
+
+    @property
+    def weight_n_per_mm(self) -> float:
+        """Its weight along the board."""
+        return self.part.area_mm2 / 1e9 * data.boards()[self.board].density_kg_m3 * G_N_PER_KG
+
+
+def stiffener(piece: Shelf) -> Stiffener | None:
+    """What stiffens a shelf's front; None where nothing does."""
+    if not isinstance(piece, BracketShelf | LedgerShelf) or not piece.stiffener_mm:
+        return None
+    board, row = data.boards()[piece.board], data.stiffeners()[piece.stiffener]
+    of, wide, name = row.of, row.wide_mm, row.name
+    if of == "own":
+        wood = piece.ledger if isinstance(piece, LedgerShelf) else _SOFT
+        of, name = (piece.board if board.wooden else wood), "strip under its front edge"
+        if piece.stiffener == "usual" and not board.wooden and not isinstance(piece, LedgerShelf):
+            of, wide, name = piece.board, piece.thickness_mm, "fold of its front edge"
+    if of == "board":
+        of, wide = piece.board, piece.depth_mm if row.whole else wide or piece.thickness_mm
+    made = data.boards()[of]
+    return Stiffener(name, of, Part(made.e_mpa, wide, piece.stiffener_mm, made.k_def, row.wall_mm))
