@@ -9,6 +9,8 @@ from tests.plans import STUDS, bracket_shelf, plan, rod_shelf, wall
 from trade import data, say
 from trade.assess import assess, assess_piece
 from trade.check import Check, PieceVerdict
+from trade.mounts import mount_of
+from trade.mounts.stiffness import turning_stiffness
 from trade.plan import AnyPiece, Stud, Thing, Wall
 
 G = 9.80665
@@ -143,6 +145,27 @@ class Failing(SimpleTestCase):
         over, let_in = (judge(rod_shelf(plate="small", thickness_mm=45.0, let_in=flag)) for flag in (False, True))
         self.assertGreater(check(over, "lining.crushing").utilisation, 3 * check(let_in, "lining.crushing").utilisation)
         self.assertGreater(check(over, "shelf.droop").utilisation, check(let_in, "shelf.droop").utilisation)
+
+    def test_a_hand_tells_a_plate_let_in_from_one_on_the_lining(self) -> None:
+        """Oak 178 deep, books: firm on the stud; on gypsum springy, and what stays of its dent is felt as play. By hand: the hardest
+        case times what the face alone turns, 1 / K - 1 / K of a face that is not dented, times the share that stays, 178 mm out.
+        """
+        made = rod_shelf(
+            plate="small", board="oak_red", thickness_mm=38.1, depth_mm=177.8, length_mm=762.0, supports_mm=(181.0, 581.0)
+        )
+        made = replace(made, left_mm=1019.0, use="display", screw="wood_10", screw_length_mm=63.5)
+        made = replace(made, things=(Thing(name="Books", mass_kg=14.0),))
+        felt = []
+        for let_in in (True, False):
+            shelf = replace(made, let_in=let_in)
+            wobble = check(judge(shelf), "shelf.wobble")
+            [seat, _] = mount_of(shelf).seats(shelf, wall())
+            stiff, hard = (turning_stiffness(seat, times) for times in (1.0, 1e4))
+            steps = {step.symbol: step.result.value for step in wobble.steps}
+            hardest = max(step.result.value for step in check(judge(shelf), "lining.crushing").steps if step.symbol == "M")
+            self.assertAlmostEqual(steps["δ_4"], hardest * (1 / stiff - 1 / hard) * seat.face.set_share * 177.8, delta=0.01)
+            felt.append(say.phrase(wobble.sentence, "metric").split(":")[0])
+        self.assertEqual(felt, ["It feels solid", "It feels springy"])
 
     def test_a_wooden_bracket_can_be_pulled_through(self) -> None:
         self.assertIn("screw.pull_through", [c.code for c in judge(bracket_shelf(bracket="shop_plywood")).checks])

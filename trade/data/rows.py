@@ -72,6 +72,7 @@ class Lining(Row, frozen=True, kw_only=True):
     thickness_mm: float
     bearing_mpa: float
     stiffness_n_per_mm3: float
+    set_share: float
     fixing_pull_n: float = 0.0
     fixing_shear_n: float = 0.0
 

@@ -65,7 +65,7 @@ class Bracketed(Mount[B]):
             _bending(piece, row, seats, demands, loads),
             _reach(piece, row),
             _room(piece, row),
-            *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.holds], lining + loads),
+            *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.holds], demands, lining + loads),
         ]
 
     def _load(self, piece: B, so: Sharing) -> ShelfLoad:

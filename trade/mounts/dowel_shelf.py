@@ -70,7 +70,7 @@ class _DowelShelf(Mount[DowelShelf]):
             rods.hole(piece.depth_mm - piece.strip_mm, rod),
             rods.cover(piece, rod),
             _clear_of_screws(piece, seats),
-            *stiffness.wobble(load, [(each, give) for each in seats if each.holds], lining + loads),
+            *stiffness.wobble(load, [(each, give) for each in seats if each.holds], demands, lining + loads),
         ]
 
     def _load(self, piece: DowelShelf, so: Sharing) -> ShelfLoad:

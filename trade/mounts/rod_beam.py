@@ -82,7 +82,7 @@ class _RodBeam(Mount[RodBeam]):
             rods.hole(piece.depth_mm, rod),
             rods.cover(piece, rod),
             *([] if piece.locked else [_loose()]),
-            *stiffness.wobble(load, [(each, 0.0) for each in seats if each.holds], lining + loads),
+            *stiffness.wobble(load, [(each, 0.0) for each in seats if each.holds], demands, lining + loads),
         ]
 
     def _load(self, piece: RodBeam, so: Sharing) -> ShelfLoad:

@@ -90,7 +90,7 @@ class _RodShelf(Mount[RodShelf]):
             rods.cover(piece, rod),
             _plate_hidden(piece, row),
             *([_droop(row, load, hit, demands, unknown)] if hit else []),
-            *stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], unknown),
+            *stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], demands, unknown),
         ]
 
     def _load(self, piece: RodShelf, so: Sharing) -> ShelfLoad:

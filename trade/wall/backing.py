@@ -22,11 +22,12 @@ _ASSUMED = {
 
 
 class Face(NamedTuple):
-    """What hardware presses on."""
+    """What hardware presses on. `set_share`: how much of a dent in it stays."""
 
     name: str
     bearing_mpa: float
     stiffness_n_per_mm3: float
+    set_share: float
 
 
 class Backing(NamedTuple):
@@ -57,20 +58,22 @@ def backing(wall: Wall) -> Backing:
     unknown = (*_ask_of_structure(wall), *(() if wall.layers is not None else (ASK_LINING,)))
     layers = [data.linings()[layer.kind] for layer in wall.layers or ()]
     softest = min(layers, key=lambda layer: layer.bearing_mpa, default=None)
-    stud_face = Face("stud", timber.bearing_mpa, data.house("wood_dent_n_per_mm3"))
+    stays = data.house("wood_set_share")
+    stud_face = Face("stud", timber.bearing_mpa, data.house("wood_dent_n_per_mm3"), stays)
     if wall.build in ("steel", "mass"):
         row = data.structures()[wall.structure or ""]
-        stud_face = Face(row.name, row.bearing_mpa, row.stiffness_n_per_mm3)
+        stud_face = Face(row.name, row.bearing_mpa, row.stiffness_n_per_mm3, stays)
         assumptions += [Assumption(code, text) for code, text in _ASSUMED[row.kind]]
         if wall.structure == "concrete":
             assumptions.append(Assumption("concrete", "The concrete is taken as weak (17.2 MPa, 2 500 psi) and cracked."))
     # springs in a row: every layer is dented, and the stud behind them
     give = sum(1 / layer.stiffness_n_per_mm3 for layer in layers) + 1 / stud_face.stiffness_n_per_mm3
-    face = stud_face._replace(stiffness_n_per_mm3=1 / give)
+    kept = sum(layer.set_share / layer.stiffness_n_per_mm3 for layer in layers) + stays / stud_face.stiffness_n_per_mm3
+    face = Face(stud_face.name, stud_face.bearing_mpa, 1 / give, kept / give)
     if softest is not None and softest.bearing_mpa < stud_face.bearing_mpa:
-        face = Face(softest.short, softest.bearing_mpa, 1 / give)
+        face = face._replace(name=softest.short, bearing_mpa=softest.bearing_mpa)
     share = data.house("hollow_bearing_share")
-    hollow = Face(f"{face.name} with nothing behind", face.bearing_mpa * share, face.stiffness_n_per_mm3 * share)
+    hollow = Face(f"{face.name} with nothing behind", face.bearing_mpa * share, face.stiffness_n_per_mm3 * share, face.set_share)
     return Backing(timber, wall.lining_mm or 0.0, face, stud_face, hollow, unknown, tuple(assumptions))
 
 
