@@ -48,7 +48,7 @@ class BenchCase(TestCase):
     def fix_values(self, **changes: str) -> dict[str, str]:
         form = {
             "name": "Shelf", "left": "700 mm", "top": "1500 mm", "length": "1000 mm", "depth": "250 mm", "thickness": "20 mm", "board": "oak_red",
-            "bracket": "braced", "stiffener_mm": "0", "screw": "wood_10", "screw_length": "76.2 mm", "supports": "800 mm, 1600 mm",
+            "bracket": "braced", "stiffener_mm": "0", "stiffener": "usual", "screw": "wood_10", "screw_length": "76.2 mm", "supports": "800 mm, 1600 mm",
         }  # fmt: skip
         return form | changes
 
