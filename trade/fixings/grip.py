@@ -42,7 +42,8 @@ def grips(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> Iterable
         moment = round(abs(demand.moment_nmm), 3)  # so that mirrored supports are worked out once
         shear = abs(demand.load_n) / len(heights)
         pull = round(max(demand.pull_n, 0.0), 3)
-        limit, crush = (contact.limit_moment(heights, each, pull) for each in (face, over * face))
+        highest = max(heights)
+        limit, crush = contact.limit_moment(highest, face, pull), contact.limit_moment(highest, over * face, pull)
         harder = 1.0
         if limit < moment and crush > limit:  # pressed harder, the block as deep as it can be
             harder = (1 + 1e-9) * ((moment - limit) / (crush - limit) * (over - 1) + 1)

@@ -1,9 +1,11 @@
 """One support where it sits on the wall: the hardware's screws, what they go into, and what the hardware presses on."""
 
-from dataclasses import dataclass, field
 from itertools import pairwise
 from math import ceil
 from typing import NamedTuple
+
+import msgspec
+from msgspec.structs import force_setattr
 
 from trade import data
 from trade.check import Phrase, Quantity
@@ -20,6 +22,7 @@ _DUST_MM = 10.0  # how much deeper than the plug a hole in masonry is drilled, c
 _STEEL_PAST_MM = 10.0  # three threads past the sheet, common practice, no source
 _SAME_MM = 0.5  # no two supports stand so near
 _NEAR_MM = 200.0  # further apart no two screws know of each other
+_NOT_YET = driving.Reach(0.0, 0.0, 0.0)  # until it is worked out
 
 
 class Hardware(NamedTuple):
@@ -39,8 +42,7 @@ class Hardware(NamedTuple):
     along_mm: float = 0.0
 
 
-@dataclass(frozen=True, kw_only=True)
-class Seat:
+class Seat(msgspec.Struct, frozen=True, kw_only=True):
     """One support on the wall.
 
     `x_mm`, `foot_mm`: the screws' line and the hardware's lower edge on the wall; `heights_mm`: screws above that edge;
@@ -71,8 +73,8 @@ class Seat:
     strip: tuple[float, float, float] | None = None
     along_mm: float = 0.0
     school: str = "american"
-    reach: driving.Reach = field(init=False)
-    pressed_mm: float = field(init=False)
+    reach: driving.Reach = _NOT_YET
+    pressed_mm: float = 0.0
 
     def __post_init__(self) -> None:
         """Work out once where the screw's length goes, and the width that presses with something firm behind it.
@@ -80,14 +82,14 @@ class Seat:
         On a stud that width is taken at the worst place of the stud at which the screws still are in it; when the stud may be
         further off than that, nobody can tell, and the check of the edge says so.
         """
-        object.__setattr__(self, "reach", driving.reach(self.screw, self.screw_mm, self.layers_mm))
+        force_setattr(self, "reach", driving.reach(self.screw, self.screw_mm, self.layers_mm))
         if not self.on_stud and self.held is not None:
-            object.__setattr__(self, "pressed_mm", self.width_mm)
+            force_setattr(self, "pressed_mm", self.width_mm)
             return
         off = abs(self.stud.offset_mm) + min(self.stud.uncertainty_mm, self.spare_mm)
         half, stud = self.width_mm / 2, self.stud.width_mm / 2
         besides = self.along_mm * data.house("hollow_bearing_share") if self.gap_mm > 0 else 0.0
-        object.__setattr__(self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0) + besides)
+        force_setattr(self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0) + besides)
 
     @property
     def edge_mm(self) -> float:

@@ -36,27 +36,6 @@ class BoardDemand(NamedTuple):
     place_mm: float
 
 
-@lru_cache(maxsize=1024)
-def alone(
-    length_mm: float, supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, float], ...], along: bool, stiff: bool
-) -> beam.Beam:
-    """1 N at each of some places of a beam of unit stiffness: solved once, however many weights and screws are then tried."""
-    return beam.solve(length_mm, supports_mm, 1.0, [beam.Load(1.0, *place) for place in places_mm], along, stiff)
-
-
-def solved(
-    length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, loads: list[beam.Load], along: bool, stiff: bool = False
-) -> beam.Beam:
-    """A beam under its loads, each alone: as much of each as there is of it."""
-    unit = alone(length_mm, supports_mm, tuple((load.start_mm, load.end_mm) for load in loads), along, stiff)
-    total = np.array([load.total_n for load in loads])
-    if not along:
-        return beam.Beam(unit.reactions_n * total, *unit[1:])
-    return beam.Beam(
-        unit.reactions_n * total, unit.places_mm, unit.moments_nmm * total, unit.sags_mm * (total / ei_nmm2), unit.spans_mm
-    )
-
-
 class LineLoad:
     """A piece's loads on its supports. Unknown weights count as nothing: the caller must say so."""
 
@@ -105,7 +84,7 @@ class LineLoad:
         self._outs = np.array([own_out_mm, *outs, *(piece.depth_mm for _ in pushes)])
         self._turning = self._totals * self._outs
         self.stiff = sharing.stiff and len(supports) > 2  # on two supports both are the same
-        self.beam = solved(piece.length_mm, supports, ei_nmm2, self._loads, along, self.stiff)
+        self.beam = beam.solve(piece.length_mm, supports, ei_nmm2, self._loads, along, self.stiff)
         self._shares, self._turns = self._shared(sharing, self.beam.reactions_n)
 
     def _shared(self, sharing: Sharing, reactions_n: Array) -> tuple[Array, Array]:
@@ -146,7 +125,7 @@ class LineLoad:
         if sharing is not None:
             places = tuple((load.start_mm, load.end_mm) for load in self._loads)
             supports = tuple(x for i, x in enumerate(self.piece.supports_mm) if i not in sharing.left_out)
-            unit = alone(self.piece.length_mm, supports, places, False, sharing.stiff)
+            unit = beam.unit(self.piece.length_mm, supports, places, False, sharing.stiff)
             shares, turns = self._shared(sharing, unit.reactions_n * self._totals)
         n, years, minutes = 1 + self._count, data.house("duration_years"), data.house("duration_minutes")
         rows = np.array([shares, turns])
@@ -177,11 +156,18 @@ class LineLoad:
             if i in self._left_out:
                 found[i] = (Demand("counted as bearing nothing", data.house("duration_years"), 0.0, 0.0),)
                 continue
-            down = sum(force for force in forces[1:n] if force > 0)
-            down_m = sum(turn for turn in turns[1:n] if turn > 0)
-            up, up_m = sum(forces[1:n]) - down, sum(turns[1:n]) - down_m
+            down = down_m = up = up_m = 0.0
+            for force, turn in zip(forces[1:n], turns[1:n], strict=True):
+                if force > 0:
+                    down += force
+                else:
+                    up += force
+                if turn > 0:
+                    down_m += turn
+                else:
+                    up_m += turn
             own, own_m = forces[0] + self._hardware_n, turns[0] + hardware_m
-            share = Share(own, own_m, factor * down, factor * down_m, factor * min(up, 0.0), factor * min(up_m, 0.0))
+            share = Share(own, own_m, factor * down, factor * down_m, factor * up, factor * up_m)
             found[i] = _cases(share, self._pushes(forces[n:], turns[n:], max), self._pushes(forces[n:], turns[n:], min))
         return found
 

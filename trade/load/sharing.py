@@ -35,8 +35,14 @@ def best(judge: Callable[[Sharing], list[Check]], load: Callable[[Sharing], Line
         return found
     if hardest.support is None and hardest.code != "board.bending":
         return found  # it asks about all of it together
-    tried = [judge(way) for way in _promising(load, usual, hardest)]
-    chosen = min((found, *tried), key=lambda checks: severity(max(_strength(checks), key=severity)))
+    chosen, least = found, severity(hardest)
+    for way in _promising(load, usual, hardest):
+        checks = judge(way)
+        worst = max(_strength(checks), key=severity)
+        if severity(worst) < least:
+            chosen, least = checks, severity(worst)
+        if worst.word == "holds":
+            break  # one way that holds is enough
     return found if chosen is found else [*_strength(chosen), *(check for check in found if check.limit != "strength")]
 
 

@@ -6,11 +6,11 @@ from typing import NamedTuple
 import numpy as np
 
 from trade import data
-from trade.load.line import LineLoad, solved
+from trade.load.line import LineLoad
 from trade.load.stiffener import stiffener
 from trade.load.ways import ELASTIC, Sharing
 from trade.measure import G_N_PER_KG
-from trade.mechanics import composite
+from trade.mechanics import beam, composite
 from trade.mechanics.beam import Array
 from trade.plan import Shelf
 
@@ -55,7 +55,7 @@ class ShelfLoad(LineLoad):
         """
         rests = self.beam
         if self.stiff or self._left_out:
-            rests = solved(self.piece.length_mm, self.piece.supports_mm, self._ei, self._loads, along=True)
+            rests = beam.solve(self.piece.length_mm, self.piece.supports_mm, self._ei, self._loads, along=True)
         own, parts, _ = self._parts(rests.sags_mm)
         return rests.places_mm, np.maximum(rests.spans_mm, 1e-9), own, np.maximum(parts, 0).sum(axis=1)
 

@@ -59,32 +59,47 @@ def solve(
     Raises:
         TradeError: fewer than two supports; the beam would turn.
     """
+    one = unit(length_mm, supports_mm, tuple((load.start_mm, load.end_mm) for load in loads), along, stiff)
+    total = np.array([load.total_n for load in loads])
+    if not along:
+        return Beam(one.reactions_n * total, *one[1:])
+    return Beam(one.reactions_n * total, one.places_mm, one.moments_nmm * total, one.sags_mm * (total / ei_nmm2), one.spans_mm)
+
+
+@lru_cache(maxsize=1024)
+def unit(
+    length_mm: float, supports_mm: tuple[float, ...], spread_mm: tuple[tuple[float, float], ...], along: bool, stiff: bool
+) -> Beam:
+    """The same under 1 N each and of unit stiffness: worked out once, however many weights and screws are then tried.
+
+    `spread_mm`: from where to where each is spread; the rest as of `solve`.
+    """
     count = len(supports_mm)
     if count < 2:
         raise TradeError("A beam needs two supports or more.")
-    total, start, end = np.array(loads).T
-    start, end = start / length_mm, end / length_mm
+    start, end = (np.array(spread_mm) / length_mm).T
     bare = bare_beam(length_mm, supports_mm, along)
     where, spans, above, cubes = bare.where, bare.spans_mm, bare.above, bare.cubes
-    if along and (points := sorted({load.start_mm for load in loads if load.start_mm == load.end_mm} - bare.seen_mm)):
+    if along and (points := sorted({a for a, b in spread_mm if a == b} - bare.seen_mm)):
         at = np.array(points) / length_mm
         where, spans = np.concatenate([where, at]), np.concatenate([spans, _span_at(length_mm, supports_mm, points)])
         above = np.vstack([above, np.maximum(at[:, None] - where[:count], 0)])
         cubes = above * above * above / 6
-    bent, turned = _load_terms(where[:, None], total, start, end)
-    places = where[count:] * length_mm
+    bent, turned = _load_terms(where[:, None], start, end)
+    middles = (start + end) / 2
     if stiff:
-        reactions = total * (1 / count + bare.leaning[:, None] * ((start + end) / 2 - bare.middle))
+        reactions = 1 / count + bare.leaning[:, None] * (middles - bare.middle)
     else:
-        found = bare.inverse @ np.vstack([-bent[:count], total, total * (start + end) / 2])
+        found = bare.inverse @ np.vstack([-bent[:count], np.ones_like(middles), middles])
         reactions, slope, offset = found[:count], found[count], found[count + 1]
     if not along:
-        return Beam(reactions, places, bent[count:], bent[count:], spans)
+        return Beam(reactions, _NOWHERE, _NOWHERE, _NOWHERE, _NOWHERE)
+    places = where[count:] * length_mm
     moments = (above[count:] @ reactions - turned[count:]) * length_mm
     if stiff:
         return Beam(reactions, places, moments, np.zeros_like(moments), spans)
     sags = bent[count:] - cubes[count:] @ reactions + where[count:, None] * slope + offset
-    return Beam(reactions, places, moments, sags * (length_mm**3 / ei_nmm2), spans)
+    return Beam(reactions, places, moments, sags * length_mm**3, spans)
 
 
 class Bare(NamedTuple):
@@ -154,15 +169,15 @@ def _span_at(length: float, supports: tuple[float, ...], places: list[float]) ->
     return spans[np.searchsorted(edges[1:-1], places)]
 
 
-def _load_terms(x: Array, total: Array, start: Array, end: Array) -> tuple[Array, Array]:
-    """Load terms (places, loads) of E I v / L^3 and of E I v'' / L.
+def _load_terms(x: Array, start: Array, end: Array) -> tuple[Array, Array]:
+    """Load terms (places, loads) of E I v / L^3 and of E I v'' / L, each of 1 N.
 
-    A point: P <x-a>^3 / 6 and P <x-a>; a spread load: w (<x-a>^4 - <x-b>^4) / 24 and w (<x-a>^2 - <x-b>^2) / 2.
+    At a point: <x-a>^3 / 6 and <x-a>; spread: (<x-a>^4 - <x-b>^4) / 24 l and (<x-a>^2 - <x-b>^2) / 2 l.
     """
     point = end - start < _POINT
     spread = np.where(point, 1.0, end - start)
     past, beyond = np.maximum(x - start, 0), np.maximum(x - end, 0)
     near, far = past * past, beyond * beyond
     over = near - far  # of two squares: their product with the sum is the difference of fourth powers
-    bent = np.where(point, near * past * (total / 6), over * (near + far) * (total / spread / 24))
-    return bent, np.where(point, past * total, over * (total / spread / 2))
+    bent = np.where(point, near * past / 6, over * (near + far) / (24 * spread))
+    return bent, np.where(point, past, over / (2 * spread))

@@ -43,9 +43,9 @@ def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float,
     """
     if not heights_mm or face_n_per_mm <= 0:
         return None
-    order = sorted(range(len(heights_mm)), key=lambda i: -heights_mm[i])
+    order = sorted(range(len(heights_mm)), key=heights_mm.__getitem__, reverse=True)
     ranked = [heights_mm[i] for i in order]
-    limit = limit_moment(heights_mm, face_n_per_mm, pull_n)
+    limit = limit_moment(ranked[0], face_n_per_mm, pull_n)
     if moment_nmm <= 0:
         return Hold(0.0, (0.0,) * len(ranked), 0.0, ranked[0], limit)
     if (free := _no_contact(moment_nmm, ranked, pull_n)) is not None:
@@ -76,9 +76,9 @@ def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float,
     return Hold(most, tuple(tensions), 2 * middle, lever, limit)
 
 
-def limit_moment(heights_mm: tuple[float, ...], face_n_per_mm: float, pull_n: float = 0.0) -> float:
+def limit_moment(highest_mm: float, face_n_per_mm: float, pull_n: float = 0.0) -> float:
     """The greatest moment that can be answered, N mm: the block as deep as the highest fastener, and the pull at its height."""
-    return face_n_per_mm * max(heights_mm) ** 2 / 2 + pull_n * max(heights_mm)
+    return face_n_per_mm * highest_mm**2 / 2 + pull_n * highest_mm
 
 
 def _no_contact(moment: float, ranked: list[float], pull: float) -> list[float] | None:

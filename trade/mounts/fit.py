@@ -69,7 +69,7 @@ def hangs_free(piece: AnyPiece) -> Check | None:
 
 def behind(piece: AnyPiece, wall: Wall) -> Check | None:
     """Whether a face covers a box that must be reached; None where none is behind it, or openings are cut for them."""
-    if not mount_of(piece).covers or getattr(piece, "cut_out", False):
+    if not wall.features or not mount_of(piece).covers or getattr(piece, "cut_out", False):
         return None
     found = covered(mount_of(piece).box(piece), wall)
     if not found:

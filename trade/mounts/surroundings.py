@@ -1,7 +1,7 @@
 """A piece among what is on the wall besides studs: whether it fits there, and whether its screws keep clear of services."""
 
 import re
-from functools import cache
+from functools import cache, lru_cache
 
 from trade import data
 from trade.check import Check, Quantity, make
@@ -44,12 +44,19 @@ def _words() -> re.Pattern[str]:
     return re.compile("|".join(rf"(?P<{key}>\b(?:{words})s?\b)" for key, words in rows), re.IGNORECASE)
 
 
+@lru_cache(maxsize=4096)
+def _spoken_of(said: str) -> str | None:
+    """The refused use that some words speak of, by its row."""
+    found = _words().search(said)
+    return found.lastgroup if found is not None else None
+
+
 def _refused(piece: AnyPiece) -> Check | None:
     """Uses that lives hang on are not planned here, whatever the sums say."""
-    found = _words().search(" ".join((piece.name, *(thing.name for thing in piece.things))))
-    if found is None or found.lastgroup is None:
+    key = _spoken_of(" ".join((piece.name, *(thing.name for thing in piece.things))))
+    if key is None:
         return None
-    row = data.refused()[found.lastgroup]
+    row = data.refused()[key]
     return make(
         "use.refused", part="piece", case="any", demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
         template="{what} is not planned here: {why}. Ask those who install such things by their own rules.",
