@@ -56,6 +56,10 @@ class _Job(msgspec.Struct, frozen=True, kw_only=True):
     walls: tuple[_Wall, ...] = ()
 
 
+# made with the module, not by the first who reads, for the same reason as those of plans
+_ABOUT, _HISTORY = msgspec.json.Decoder(_Job), msgspec.json.Decoder(list[_Step])
+
+
 def written(job: Job) -> bytes:
     """A job as a file."""
     made, walls, n = io.BytesIO(), [], 0
@@ -146,18 +150,18 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
 
 
 def _job(files: dict[str, bytes], owner: Any, kept: list[str]) -> Job:
-    about: _Job = _decoded(files, "job.json", _Job)
+    about: _Job = _decoded(files, "job.json", _ABOUT)
     job = Job.objects.create(name=about.name[:80] or "Brought in", owner=owner)
     Job.objects.filter(pk=job.pk).update(created=about.created)
     for number, wall in enumerate(about.walls, start=1):
-        steps: list[_Step] = _decoded(files, f"walls/{number}/history.json", list[_Step])
+        steps: list[_Step] = _decoded(files, f"walls/{number}/history.json", _HISTORY)
         _wall(job, wall, steps, files, kept)
     return job
 
 
-def _decoded(files: dict[str, bytes], name: str, kind: Any) -> Any:
+def _decoded(files: dict[str, bytes], name: str, decoder: Any) -> Any:
     try:
-        return msgspec.json.decode(files[name], type=kind)
+        return decoder.decode(files[name])
     except KeyError:
         raise RefusedFileError(f"“{name}” is missing in it.") from None
     except RecursionError:

@@ -22,6 +22,10 @@ class _Envelope(msgspec.Struct):
     version: Literal[1]
 
 
+# made with the module and not by the first who reads: several threads must not build the same type at once
+_ENVELOPE, _PLAN = msgspec.json.Decoder(_Envelope), msgspec.json.Decoder(Plan)
+
+
 def dump(plan: Plan) -> bytes:
     """Write a plan, indented, with a newline at the end."""
     return msgspec.json.format(msgspec.json.encode(plan), indent=2) + b"\n"
@@ -36,8 +40,8 @@ def load(raw: bytes) -> Plan:
     if len(raw) > MAX_BYTES:
         raise PlanError(f"This file is larger than a plan can be ({MAX_BYTES // 1_000_000} MB).")
     try:
-        msgspec.json.decode(raw, type=_Envelope)
-        return msgspec.json.decode(raw, type=Plan)
+        _ENVELOPE.decode(raw)
+        return _PLAN.decode(raw)
     except msgspec.ValidationError as error:
         message, _, path = str(error).partition(" - at `")
         where = path.rstrip("`").removeprefix("$").removeprefix(".")

@@ -35,6 +35,10 @@ class Log(msgspec.Struct, frozen=True, kw_only=True):
     structure: str | None = None
 
 
+# made with the module, not by the first who reads, for the same reason as those of plans
+_LOG, _SCORE = msgspec.json.Decoder(Log), msgspec.json.Decoder(Score)
+
+
 class Practice(models.Model):
     """One go at one hidden wall."""
 
@@ -60,7 +64,7 @@ class Practice(models.Model):
     @property
     def said(self) -> Log:
         """What was done so far."""
-        return msgspec.json.decode(self.log, type=Log)
+        return _LOG.decode(self.log)
 
     def keep(self, log: Log) -> None:
         """Keep what was done."""
@@ -70,7 +74,7 @@ class Practice(models.Model):
     @property
     def result(self) -> Score | None:
         """The score; None while it is covered."""
-        return msgspec.json.decode(self.score, type=Score) if self.score else None
+        return _SCORE.decode(self.score) if self.score else None
 
     def finish(self, score: Score, when: Any) -> None:
         """Uncover it, once."""

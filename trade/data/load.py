@@ -3,6 +3,7 @@
 import tomllib
 from functools import cache
 from importlib.resources import files
+from threading import Lock
 from typing import TypeVar
 
 import msgspec
@@ -24,11 +25,15 @@ class House(Row, frozen=True, kw_only=True):
 R = TypeVar("R", bound=Row)
 
 
+_READING = Lock()  # several threads must not build the same type at once
+
+
 @cache
 def table(name: str, row: type[R]) -> dict[str, R]:
     """The rows of a table by key."""
     text = files(__package__).joinpath(f"{name}.toml").read_text(encoding="utf-8")
-    return msgspec.convert(tomllib.loads(text), dict[str, row])  # type: ignore[valid-type]
+    with _READING:
+        return msgspec.convert(tomllib.loads(text), dict[str, row])  # type: ignore[valid-type]
 
 
 @cache
