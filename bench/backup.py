@@ -1,5 +1,6 @@
 """Backups: the database's own copy of itself while it is in use, and the photos, in one file that is opened and checked."""
 
+import errno
 import os
 import shutil
 import sqlite3
@@ -8,13 +9,14 @@ import tempfile
 import threading
 import zipfile
 import zlib
-from contextlib import closing
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
-from typing import Protocol
+from typing import Literal, Protocol
 
 from django.conf import settings
-from django.db import connection, connections
+from django.db import DatabaseError, OperationalError, connection, connections
 from django.utils.module_loading import import_string
 
 from bench import bin
@@ -26,6 +28,9 @@ _WRITTEN = "%Y%m%d-%H%M%S"
 
 class BadBackupError(Exception):
     """A backup that can't be trusted; the sentence says why."""
+
+
+State = Literal["nothing", "sound", "broken"]
 
 
 class Copier(Protocol):
@@ -42,6 +47,15 @@ class Copier(Protocol):
         Raises:
             BadBackupError: it is not.
         """
+
+    def migrations(self, copy: Path) -> set[tuple[str, str]]:
+        """What a copy's tables were made by: app and name of each migration."""
+
+    def state(self) -> State:
+        """What is there now."""
+
+    def set_aside(self, to: Path) -> Path:
+        """Keep what is broken, as files in a new folder."""
 
     def put_back(self, copy: Path) -> None:
         """Make the database what a copy says; nobody may use it meanwhile."""
@@ -70,13 +84,48 @@ class OneFile:
         except sqlite3.Error as error:
             raise BadBackupError(f"The database in it can't be opened ({error}).") from error
 
+    def migrations(self, copy: Path) -> set[tuple[str, str]]:
+        """Out of its own table."""
+        with closing(sqlite3.connect(f"file:{copy}?mode=ro", uri=True)) as opened:
+            return set(opened.execute("SELECT app, name FROM django_migrations"))
+
+    def state(self) -> State:
+        """By its file: none or an empty one is nothing; what does not pass the check is broken."""
+        connections.close_all()
+        if not self._file.exists() or not self._file.stat().st_size:
+            return "nothing"
+        try:
+            with closing(sqlite3.connect(f"file:{self._file}?mode=ro", uri=True)) as opened:
+                if not opened.execute("SELECT count(*) FROM sqlite_master").fetchone()[0]:
+                    return "nothing"
+            self.check(self._file)
+        except (sqlite3.Error, BadBackupError):
+            return "broken"
+        return "sound"
+
+    def set_aside(self, to: Path) -> Path:
+        """The file, and its journal, which may hold what is missing in it."""
+        connections.close_all()
+        to.mkdir(parents=True)
+        for path in (self._file, *self._journal):
+            if path.exists():
+                shutil.copy2(path, to / path.name)
+        return to
+
     def put_back(self, copy: Path) -> None:
         """In place of the file, whose journal goes with it."""
-        name = Path(str(connection.settings_dict["NAME"]))
         connections.close_all()
-        for beside in ("-wal", "-shm"):
-            name.with_name(name.name + beside).unlink(missing_ok=True)
-        os.replace(copy, name)
+        for path in self._journal:
+            path.unlink(missing_ok=True)
+        os.replace(copy, self._file)
+
+    @property
+    def _file(self) -> Path:
+        return Path(str(connection.settings_dict["NAME"]))
+
+    @property
+    def _journal(self) -> list[Path]:
+        return [self._file.with_name(self._file.name + beside) for beside in ("-wal", "-shm")]
 
 
 class Server:
@@ -92,6 +141,23 @@ class Server:
         """By listing what is in it."""
         if "TABLE DATA public bench_wall" not in self._run("pg_restore", "--list", str(copy)):
             raise BadBackupError("The dump in it holds no walls.")
+
+    def migrations(self, copy: Path) -> set[tuple[str, str]]:
+        """Out of its own table, as the dump has it."""
+        said = self._run("pg_restore", "--data-only", "--table=django_migrations", "--file=-", str(copy))
+        rows = (line.split("\t") for line in said.splitlines() if line.count("\t") == 3)
+        return {(row[1], row[2]) for row in rows}
+
+    def state(self) -> State:
+        """By its tables: a server that answers is sound, and its database empty or not."""
+        try:
+            return "sound" if "bench_wall" in connection.introspection.table_names() else "nothing"
+        except OperationalError as error:
+            raise BadBackupError(f"The database can't be reached ({error}).") from error
+
+    def set_aside(self, to: Path) -> Path:
+        """Never asked: a server that is broken is its own administrator's."""
+        raise BadBackupError("The database is broken.")
 
     def put_back(self, copy: Path) -> None:
         """All of it, or nothing."""
@@ -112,23 +178,54 @@ class Server:
             raise BadBackupError(f"{words[0]}: {said.strip()[-300:]}") from error
 
 
-def _copier() -> Copier:
+def copier() -> Copier:
+    """How this database copies itself."""
     made: Copier = import_string(settings.COPIED_BY)()
     return made
+
+
+def place() -> Path:
+    """Where backups are kept."""
+    found = Path(settings.BACKUP_DIR)
+    found.mkdir(parents=True, exist_ok=True)
+    return found
+
+
+def stamp() -> str:
+    """The time, as names of backups carry it."""
+    return datetime.now(UTC).strftime(_WRITTEN)
+
+
+@contextmanager
+def said() -> Iterator[None]:
+    """What the disk refuses, in a sentence.
+
+    Raises:
+        BadBackupError: there is no room, or a file can't be read or written.
+    """
+    try:
+        yield
+    except (OSError, sqlite3.Error, DatabaseError) as error:
+        full = getattr(error, "errno", None) == errno.ENOSPC or "disk is full" in str(error)
+        raise BadBackupError("There is no room left on the disk." if full else f"The disk refuses it ({error}).") from error
 
 
 def make(why: str = "") -> Path:
     """Make a backup, open it to see that it is good, and let go of the oldest.
 
     Raises:
-        BadBackupError: it is not good; nothing is kept of it.
+        BadBackupError: it is not good, or there is no room; nothing is kept of it.
     """
-    place, copier = Path(settings.BACKUP_DIR), _copier()
-    place.mkdir(parents=True, exist_ok=True)
-    name = place / f"gancho-{datetime.now(UTC).strftime(_WRITTEN)}{f'-{why}' if why else ''}.zip"
-    with tempfile.TemporaryDirectory(dir=place) as work:
-        copy, packed = Path(work) / f"database.{copier.suffix}", Path(work) / "backup.zip"
-        copier.copy(copy)
+    with said():
+        return _made(why)
+
+
+def _made(why: str) -> Path:
+    how = copier()
+    name = place() / f"gancho-{stamp()}{f'-{why}' if why else ''}.zip"
+    with tempfile.TemporaryDirectory(dir=place()) as work:
+        copy, packed = Path(work) / f"database.{how.suffix}", Path(work) / "backup.zip"
+        how.copy(copy)
         with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as file:
             file.write(copy, copy.name)
             for photo in sorted(folder().glob("*.jpg")):
@@ -145,14 +242,18 @@ def verify(backup: Path) -> None:
     Raises:
         BadBackupError: it is not.
     """
-    with tempfile.TemporaryDirectory() as work:
-        _unpacked(backup, Path(work))
+    with said(), tempfile.TemporaryDirectory(dir=place()) as work:
+        unpacked(backup, Path(work))
 
 
-def _unpacked(backup: Path, work: Path) -> Path:
-    """The database of a backup, taken out and checked."""
-    copier = _copier()
-    name = f"database.{copier.suffix}"
+def unpacked(backup: Path, work: Path) -> Path:
+    """The database of a backup, taken out and checked.
+
+    Raises:
+        BadBackupError: it is not good.
+    """
+    how = copier()
+    name = f"database.{how.suffix}"
     try:
         with zipfile.ZipFile(backup) as file:
             if (bad := file.testzip()) is not None:
@@ -164,27 +265,8 @@ def _unpacked(backup: Path, work: Path) -> Path:
         raise BadBackupError(f"There is no {name} in it.") from None
     except (OSError, zipfile.BadZipFile, zlib.error, EOFError) as error:
         raise BadBackupError(f"It can't be opened ({error}).") from error
-    copier.check(copy)
+    how.check(copy)
     return copy
-
-
-def restore(backup: Path) -> Path:
-    """Put everything back as a backup has it; what was there before is backed up first.
-
-    Raises:
-        BadBackupError: it is not good; nothing was changed.
-    """
-    place = Path(settings.BACKUP_DIR)
-    place.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory(dir=place) as work:
-        copy = _unpacked(backup, Path(work))
-        before = make("before-restore")
-        _copier().put_back(copy)
-        with zipfile.ZipFile(backup) as file:
-            for name in file.namelist():
-                if name.startswith("photos/"):
-                    (folder() / Path(name).name).write_bytes(file.read(name))
-    return before
 
 
 def kept() -> list[tuple[datetime, Path]]:
@@ -200,10 +282,14 @@ def kept() -> list[tuple[datetime, Path]]:
 
 
 def prune() -> None:
-    """Keep the last of each of the latest days, and of each of the latest weeks; those made before a restore stay, uncounted."""
+    """Keep the last of each of the latest days, and of each of the latest weeks.
+
+    Those made before a restore, and those whose name lies in the future, stay, uncounted.
+    """
     days: dict[object, Path] = {}
     weeks: dict[object, Path] = {}
-    usual = [(when, path) for when, path in kept() if not path.stem.endswith("before-restore")]
+    now = datetime.now(UTC)
+    usual = [(when, path) for when, path in kept() if not path.stem.endswith("before-restore") and when <= now]
     for when, path in usual:
         days.setdefault(when.date(), path)
         weeks.setdefault(when.isocalendar()[:2], path)
@@ -215,8 +301,9 @@ def prune() -> None:
 
 def due(hours: float) -> bool:
     """Whether the latest backup is older than that."""
-    found = kept()
-    return not found or datetime.now(UTC) - found[0][0] > timedelta(hours=hours)
+    now = datetime.now(UTC)
+    found = [when for when, _ in kept() if when <= now]
+    return not found or now - found[0] > timedelta(hours=hours)
 
 
 class Keeper(threading.Thread):

@@ -3,6 +3,8 @@
 import os
 import secrets
 import sys
+import tempfile
+from contextlib import suppress
 from datetime import timedelta
 from pathlib import Path
 
@@ -11,27 +13,51 @@ from csp.constants import NONE, SELF
 
 BASE_DIR = Path(__file__).resolve().parent.parent
 DATA_DIR = Path(os.environ.get("GANCHO_DATA", BASE_DIR / "data"))
-DATA_DIR.mkdir(parents=True, exist_ok=True)
+os.umask(0o077)  # what is kept is its owner's alone: data, photos, backups, the key
+try:
+    DATA_DIR.mkdir(parents=True, exist_ok=True)
+    with suppress(PermissionError):  # somebody else's, lent to us
+        DATA_DIR.chmod(0o700)
+except OSError as error:
+    sys.exit(f"The data folder {DATA_DIR} can't be used ({error.strerror}).")
 TESTING = "test" in sys.argv[1:2]
 DEBUG = False
 
 
 def _secret_key() -> str:
-    """The key kept beside the data, made on the first start."""
+    """The key kept beside the data, made whole on the first start: of two servers that start at once one makes it."""
     kept = DATA_DIR / "secret_key"
-    if not kept.exists():
-        kept.touch(mode=0o600)
-        kept.write_text(secrets.token_urlsafe(50))
+    if not kept.exists() or not kept.read_text():
+        with tempfile.TemporaryDirectory(dir=DATA_DIR) as work:
+            fresh = Path(work) / "secret_key"
+            fresh.touch(mode=0o600)
+            fresh.write_text(secrets.token_urlsafe(50))
+            if kept.exists():
+                os.replace(fresh, kept)  # it was never written: the disk was full
+            else:
+                with suppress(FileExistsError):
+                    os.link(fresh, kept)
     return kept.read_text()
 
 
-SECRET_KEY = "for tests only" if TESTING else _secret_key()
+def _one_of(name: str, *known: str) -> str:
+    """A knob's value, the first by default; any other than those known ends the start with a sentence."""
+    value = os.environ.get(name) or known[0]
+    if value not in known:
+        sys.exit(f"{name} is “{value}”; it can be {' or '.join(known)}.")
+    return value
+
+
+try:
+    SECRET_KEY = "for tests only" if TESTING else _secret_key()
+except OSError as error:
+    sys.exit(f"The key can't be kept in {DATA_DIR} ({error.strerror}).")
 ALLOWED_HOSTS = os.environ.get("GANCHO_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 
 # "one": a machine of one's own, whoever sits at it is its person. "many": everybody has an account and sees what is theirs.
-PEOPLE = os.environ.get("GANCHO_PEOPLE", "one")
-SIGN_UP = os.environ.get("GANCHO_SIGN_UP", "open") == "open"  # whether strangers may make themselves an account
-HTTPS = os.environ.get("GANCHO_HTTPS", "") == "1"  # it is reached by https only, through a server that ends it
+PEOPLE = _one_of("GANCHO_PEOPLE", "one", "many")
+SIGN_UP = _one_of("GANCHO_SIGN_UP", "open", "closed") == "open"  # whether strangers may make themselves an account
+HTTPS = _one_of("GANCHO_HTTPS", "0", "1") == "1"  # it is reached by https only, through a server that ends it
 
 INSTALLED_APPS = [
     "whitenoise.runserver_nostatic",

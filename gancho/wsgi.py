@@ -1,8 +1,10 @@
 """The application as any WSGI server calls it."""
 
 import os
+from importlib import import_module
 
 from django.core.wsgi import get_wsgi_application
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gancho.settings")
 application = get_wsgi_application()
+import_module("bench.serving").begin()

@@ -1,18 +1,27 @@
 """Keeping: a job as a file that comes in the same; hostile files; backups that are opened, pruned and put back."""
 
+import errno
+import fcntl
 import io
 import json
+import os
 import shutil
+import sqlite3
 import struct
+import subprocess
+import sys
+import tempfile
 import zipfile
+from contextlib import closing
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
-from django.test import TransactionTestCase, override_settings
+from django.test import SimpleTestCase, TransactionTestCase, override_settings
 from django.urls import reverse
 from msgspec.structs import replace
 
@@ -149,7 +158,7 @@ class Backups(TransactionTestCase):
         """By hand: one a day for 100 days; seven days stay, and one for each of eight weeks, two of which are among the days."""
         place = Path(settings.BACKUP_DIR)
         place.mkdir(parents=True)
-        first = datetime(2031, 1, 6, 3, tzinfo=UTC)  # a Monday
+        first = datetime(2021, 1, 4, 3, tzinfo=UTC)  # a Monday
         for n in range(100):
             (place / f"gancho-{(first + timedelta(days=n)).strftime('%Y%m%d-%H%M%S')}.zip").write_bytes(b"x")
         backup.prune()
@@ -163,3 +172,103 @@ class Backups(TransactionTestCase):
         backup.make()
         self.assertFalse(backup.due(24.0))
         self.assertTrue(backup.due(0.0))
+
+    def test_one_from_the_future_neither_stops_the_daily_ones_nor_pushes_them_out(self) -> None:
+        later = datetime.now(UTC) + timedelta(days=400)
+        for n in range(20):
+            (backup.place() / f"gancho-{(later + timedelta(days=n)).strftime('%Y%m%d-%H%M%S')}.zip").write_bytes(b"x")
+        self.assertTrue(backup.due(24.0))
+        self.assertTrue(backup.make().exists())
+        self.assertFalse(backup.due(24.0))
+
+    def test_a_full_disk_is_said_and_leaves_nothing_half_made(self) -> None:
+        full = OSError(errno.ENOSPC, "No space left on device")
+        for at in ("bench.backup.zipfile.ZipFile", "bench.backup.os.replace"):
+            with mock.patch(at, side_effect=full), self.assertRaisesMessage(backup.BadBackupError, "no room left on the disk"):
+                backup.make()
+            self.assertEqual(list(backup.place().iterdir()), [])
+
+
+class PutBack(SimpleTestCase):
+    """By the commands themselves, on data folders of their own."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.root = Path(cls.enterClassContext(tempfile.TemporaryDirectory()))
+        cls.run_at(cls.root / "first", "serve", "--check")
+        cls.run_at(cls.root / "first", "backup")
+        [cls.made] = (cls.root / "first" / "backups").glob("gancho-*.zip")
+
+    @classmethod
+    def run_at(cls, data: Path, *words: str, wrong: bool = False) -> str:
+        data.mkdir(exist_ok=True)
+        env = {key: value for key, value in os.environ.items() if not key.startswith(("GANCHO_", "DATABASE_URL"))}
+        done = subprocess.run(
+            [sys.executable, "manage.py", *words], cwd=settings.BASE_DIR, env=env | {"GANCHO_DATA": str(data)},
+            capture_output=True, text=True, timeout=120,
+        )  # fmt: skip
+        said = done.stdout + done.stderr
+        assert (done.returncode != 0) == wrong, said
+        assert "Traceback" not in said, said
+        return said
+
+    def sound(self, data: Path) -> None:
+        with closing(sqlite3.connect(data / "gancho.sqlite3")) as opened:
+            self.assertEqual(opened.execute("SELECT count(*) FROM bench_wall").fetchone(), (0,))
+
+    def test_into_an_empty_data_folder(self) -> None:
+        said = self.run_at(self.root / "empty", "restore", str(self.made))
+        self.assertIn("There was nothing before.", said)
+        self.sound(self.root / "empty")
+
+    def test_over_a_damaged_database_and_over_a_file_that_is_none(self) -> None:
+        whole = (self.root / "first" / "gancho.sqlite3").read_bytes()
+        for name, spoilt in (("damaged", whole[:8192] + b"\x00" * 8192 + whole[16384:]), ("none", b"a shopping list\n" * 900)):
+            with self.subTest(name=name):
+                data = self.root / name
+                data.mkdir()
+                (data / "gancho.sqlite3").write_bytes(spoilt)
+                said = self.run_at(data, "restore", str(self.made))
+                self.assertIn("is broken; its files are in", said)
+                [aside] = (data / "backups").glob("broken-*/gancho.sqlite3")
+                self.assertEqual(aside.read_bytes(), spoilt)
+                self.sound(data)
+
+    def test_not_while_a_server_runs_nor_what_a_newer_program_made_nor_from_a_broken_backup(self) -> None:
+        data = self.root / "served"
+        self.run_at(data, "restore", str(self.made))
+        with (data / "serving.lock").open("w") as lock:
+            fcntl.flock(lock, fcntl.LOCK_SH)
+            self.assertIn("A server runs on this data. Stop it first.", self.run_at(data, "restore", str(self.made), wrong=True))
+        newer = self.root / "gancho-newer.zip"
+        with zipfile.ZipFile(self.made) as packed:
+            (self.root / "newer.sqlite3").write_bytes(packed.read("database.sqlite3"))
+        with closing(sqlite3.connect(self.root / "newer.sqlite3")) as opened:
+            opened.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('bench', '9999_rooms', '2031-01-01')")
+            opened.commit()
+        newer.write_bytes(zipped(**{"database.sqlite3": (self.root / "newer.sqlite3").read_bytes()}))
+        self.assertIn("this one does not know “9999_rooms”", self.run_at(data, "restore", str(newer), wrong=True))
+        broken = self.root / "gancho-broken.zip"
+        broken.write_bytes(self.made.read_bytes()[:900])
+        self.assertIn("Nothing was changed.", self.run_at(data, "restore", str(broken), wrong=True))
+        self.sound(data)
+
+    def test_a_server_holds_the_lock(self) -> None:
+        code = "import gancho.wsgi, fcntl; from django.conf import settings; fcntl.flock(open(settings.DATA_DIR / 'serving.lock', 'w'), 6)"
+        done = subprocess.run(
+            [sys.executable, "-c", code], cwd=settings.BASE_DIR, env=os.environ | {"GANCHO_DATA": str(self.root / "first")},
+            capture_output=True, text=True, timeout=120,
+        )  # fmt: skip
+        self.assertIn("BlockingIOError", done.stderr)
+
+    def test_a_key_that_was_never_written_is_made_and_stays(self) -> None:
+        data = self.root / "key"
+        data.mkdir()
+        (data / "secret_key").touch()
+        self.run_at(data, "backup", "--verify", str(self.made))
+        key = (data / "secret_key").read_text()
+        self.assertGreater(len(key), 40)
+        self.assertEqual((data / "secret_key").stat().st_mode & 0o077, 0)
+        self.run_at(data, "backup", "--verify", str(self.made))
+        self.assertEqual((data / "secret_key").read_text(), key)

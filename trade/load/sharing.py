@@ -10,12 +10,14 @@ from itertools import combinations
 
 from trade import data
 from trade.check import Check, severity
-from trade.load.line import LineLoad
+from trade.load.line import BoardDemand, LineLoad
 from trade.load.ways import BOARD, BODY, ELASTIC, Sharing
 
 _TRIED = 3  # house rule: so many other ways are judged
 _NEARLY = 1.05  # the push is tried here over a support that bears nothing, too: a twentieth too hard at most
 _LOAD, _TURNING = 0, 1
+_AT_MM = 1.0  # so near to a support the board is bent over it
+_MODES = (BODY, BOARD, ELASTIC)
 _FEW = 4  # house rule: of so many supports any may be left out, down to two
 
 
@@ -56,10 +58,11 @@ def _promising(load: Callable[[Sharing], LineLoad], usual: Sharing, hardest: Che
     What a support must bear grows no slower than its load or its turning load, whichever grows less, in shear with its load; and
     no way of sharing brings the hardest one under an even share. So what could not change the word is left alone.
     """
-    now = load(usual)
+    now, limit = load(usual), data.house("close_from") if hardest.word == "close" else 1.0
+    ways = list(_ways(usual, len(now.piece.supports_mm)))
     if hardest.support is None:
-        return list(_ways(usual, len(now.piece.supports_mm)))  # the board is bent, whatever its supports bear
-    most, limit = now.hardest(), data.house("close_from") if hardest.word == "close" else 1.0
+        return _straighter(load, usual, ways, limit / hardest.utilisation)
+    most = now.hardest()
     matters = (_LOAD,) if hardest.code.endswith(".shear") else (_TURNING, _LOAD)
 
     def helps(asked: tuple[float, float]) -> bool:
@@ -68,17 +71,32 @@ def _promising(load: Callable[[Sharing], LineLoad], usual: Sharing, hardest: Che
 
     if not helps(now.even()):
         return []
-    asked = {way: each for way in _ways(usual, len(now.piece.supports_mm)) if helps(each := now.hardest(way))}
+    asked = {way: each for way in ways if helps(each := now.hardest(way))}
     without = [way for way in asked if hardest.support in way.left_out]
     picked = [min(some, key=lambda way: asked[way][k]) for some in (list(asked), without) if some for k in matters]
     return list(dict.fromkeys(picked))[: 1 if hardest.word == "close" else _TRIED]
 
 
+def _straighter(load: Callable[[Sharing], LineLoad], usual: Sharing, ways: list[Sharing], enough: float) -> list[Sharing]:
+    """Ways in which the board is bent less than so much of the usual: one support fewer only where it is bent most over one."""
+
+    def bent(way: Sharing) -> BoardDemand:
+        return max(load(way).board_demands(), key=lambda demand: demand.moment_nmm / demand.duration)
+
+    now = bent(usual)
+    over = any(abs(now.place_mm - x) < _AT_MM for x in load(usual).piece.supports_mm)
+    tried = dict.fromkeys(way._replace(turned=usual.turned) for way in ways if over or not way.left_out)
+    found = {way: each.moment_nmm / each.duration for way in tried for each in (bent(way),)}
+    least = enough * now.moment_nmm / now.duration
+    return sorted((way for way, moment in found.items() if moment <= least), key=found.__getitem__)[:_TRIED]
+
+
 def _ways(usual: Sharing, count: int) -> Iterator[Sharing]:
-    """Other ways with all supports; then as usual without one, where that may pry: of many, one of the two at either end."""
-    yield from (way for way in (BODY, BOARD, ELASTIC) if way != usual)
+    """Other ways with all supports; then each way without one, where that may pry: of many, one of the two at either end."""
+    yield from (way for way in _MODES if way != usual)
     if count <= _FEW:
         outs = [left_out for out in range(1, count - 1) for left_out in combinations(range(count), out)]
     else:
         outs = [(i,) for i in (0, 1, count - 2, count - 1)]
-    yield from (usual._replace(left_out=left_out) for left_out in outs)
+    modes = dict.fromkeys((usual, *_MODES))
+    yield from (mode._replace(left_out=left_out) for left_out in outs for mode in modes)

@@ -6,11 +6,13 @@ from typing import Any
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from bench import backup
+from bench.backup import BadBackupError
+from bench.restoring import restore
+from bench.serving import ServedError
 
 
 class Command(BaseCommand):
-    """`manage.py restore FILE`: what is there now is backed up first."""
+    """`manage.py restore FILE`: what is there now is backed up first, or set aside where it is broken."""
 
     help = __doc__
 
@@ -21,8 +23,15 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         """Run."""
         try:
-            before = backup.restore(options["backup"])
-        except backup.BadBackupError as error:
+            restored = restore(options["backup"])
+        except (BadBackupError, ServedError) as error:
             raise CommandError(f"Nothing was changed. {error}") from None
         call_command("migrate", verbosity=0, interactive=False)
-        self.stdout.write(f"Everything is as {options['backup']} has it. What was there before is in {before}.")
+        said = f"Everything is as {options['backup']} has it."
+        if restored.before is not None:
+            said += f" What was there before is in {restored.before}."
+        elif restored.aside is not None:
+            said += f" What was there before is broken; its files are in {restored.aside}."
+        else:
+            said += " There was nothing before."
+        self.stdout.write(said)
