@@ -2,6 +2,7 @@
 
 from django import forms
 from django.conf import settings
+from django.core.exceptions import DisallowedHost
 from django.core.paginator import Paginator
 from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import redirect, render
@@ -257,6 +258,9 @@ def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpR
 def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
     """What arrived could not be read at all: too large, or not what a browser sends."""
     words = "What arrived here could not be read; it may have been too large. Nothing was changed."
+    if isinstance(exception, DisallowedHost):
+        words = "It is not reached by this name. Whoever runs it adds the name to GANCHO_HOSTS."
+        return render(request, "bench/error.html", {"title": "Not by this name", "words": words}, status=400)
     return render(request, "bench/error.html", {"title": "That didn't arrive whole", "words": words}, status=400)
 
 

@@ -58,6 +58,9 @@ ALLOWED_HOSTS = os.environ.get("GANCHO_HOSTS", "localhost,127.0.0.1,[::1]").spli
 PEOPLE = _one_of("GANCHO_PEOPLE", "one", "many")
 SIGN_UP = _one_of("GANCHO_SIGN_UP", "open", "closed") == "open"  # whether strangers may make themselves an account
 HTTPS = _one_of("GANCHO_HTTPS", "0", "1") == "1"  # it is reached by https only, through a server that ends it
+HSTS = _one_of("GANCHO_HSTS", "this", "subdomains", "preload")  # for which names browsers are told so
+# The address that this server calls from: what it says of the visitor is believed, and of nobody else.
+PROXY = os.environ.get("GANCHO_PROXY") or "127.0.0.1"
 
 INSTALLED_APPS = [
     "whitenoise.runserver_nostatic",
@@ -155,10 +158,9 @@ SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 SECURE_REFERRER_POLICY = "same-origin"
 if HTTPS:
     SECURE_SSL_REDIRECT = True
-    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
     SECURE_HSTS_SECONDS = 31_536_000
-    SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = True
-    CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
+    SECURE_HSTS_INCLUDE_SUBDOMAINS, SECURE_HSTS_PRELOAD = HSTS in ("subdomains", "preload"), HSTS == "preload"
+SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]  # names below this one and browsers' lists: only when asked for
 X_FRAME_OPTIONS = "DENY"
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {

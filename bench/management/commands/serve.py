@@ -2,8 +2,18 @@
 
 from typing import Any
 
+from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import DatabaseError
+
+
+def _proxied() -> dict[str, Any]:
+    """What is believed of a server in front: only what the one that ends https says."""
+    if not settings.HTTPS:
+        return {}
+    believed = {"x-forwarded-for", "x-forwarded-proto"}
+    return {"trusted_proxy": settings.PROXY, "trusted_proxy_headers": believed, "clear_untrusted_proxy_headers": True}
 
 
 class Command(BaseCommand):
@@ -30,12 +40,15 @@ class Command(BaseCommand):
         from bench.backup import Keeper
         from gancho.wsgi import application
 
-        self.prepare()
+        try:
+            self.prepare()
+        except (OSError, DatabaseError) as error:
+            raise CommandError(f"The database in {settings.DATA_DIR} can't be used ({error}).") from None
         if check:
             self.stdout.write("Gancho is set up.")
             return
         try:
-            server = waitress.create_server(application, host=host, port=port, threads=threads)
+            server = waitress.create_server(application, host=host, port=port, threads=threads, **_proxied())
         except OSError as error:
             raise CommandError(f"Port {port} is taken ({error.strerror}). Try: PORT={port + 1} bin/demo") from None
         if backup_hours > 0:
