@@ -4,8 +4,9 @@ import io
 import re
 import zipfile
 import zlib
+from collections.abc import Iterable
 from datetime import datetime
-from typing import Any, Literal
+from typing import Any, Literal, NamedTuple
 
 import msgspec
 from django.db import transaction
@@ -14,11 +15,15 @@ from bench import photos
 from bench.models import Job, Photo, Revision, Wall
 from bench.models import log as lines
 from bench.models.rack import alone
+from bench.models.walls import MOST_REVISIONS
 from trade import planfile
 from trade.errors import PlanError
 from trade.plan import Plan
 
 MOST_BYTES, MOST_FILES, MOST_OPEN = 100_000_000, 3_000, 400_000_000
+MOST_ANEW_PX = 120_000_000  # of pictures that are not as they are kept here; a job file has none, and looking at them takes time
+MOST_NUMBER = 2**31 - 1
+_FIRST_YEAR, _LAST_YEAR = 1990, 2200
 _NAME = re.compile(r"job\.json|walls/\d{1,4}/(?:plan|history)\.json|photos/\d{1,5}\.jpg|jobs/\d{1,5}\.zip")
 _EPOCH = (1980, 1, 1, 0, 0, 0)  # the same file for the same job, whenever it is written
 
@@ -67,8 +72,10 @@ def written(job: Job) -> bytes:
         for number, wall in enumerate(job.walls.filter(deleted=None), start=1):
             shown = []
             for photo in wall.photos.filter(deleted=None):
+                if not (picture := photos.folder() / photo.file).exists():
+                    continue  # somebody took it out of the folder
                 n += 1
-                _put(file, f"photos/{n}.jpg", (photos.folder() / photo.file).read_bytes())
+                _put(file, f"photos/{n}.jpg", picture.read_bytes())
                 shown.append(_Photo(file=f"photos/{n}.jpg", key=photo.key, caption=photo.caption, created=photo.created))
             steps = [
                 _Step(number=r.number, label=r.label, created=r.created, plan=alone(planfile.load(r.plan.encode())))
@@ -96,21 +103,27 @@ def _put(file: zipfile.ZipFile, name: str, content: bytes) -> None:
     file.writestr(zipfile.ZipInfo(name, _EPOCH), content, file.compression)
 
 
+class _Brought(NamedTuple):
+    """A job out of a file, all of it looked at: what it says, and of each wall its history and its photos."""
+
+    about: _Job
+    walls: tuple[tuple[_Wall, list[_Step], tuple[tuple[_Photo, photos.Kept], ...]], ...]
+
+
 def read(raw: bytes, owner: Any) -> list[Job]:
-    """Bring in a job, or many: all of the file, or nothing.
+    """Bring in a job, or many: all of the file, or nothing. The database is asked for only when all of it was looked at.
 
     Raises:
         RefusedFileError: it is none, or too large, or holds what no such file holds.
     """
+    files = _opened(raw, [MOST_OPEN])
+    inner = sorted((name for name in files if name.startswith("jobs/")), key=_number)
+    room, looked = MOST_OPEN // max(len(inner), 1), [MOST_ANEW_PX]
+    jobs = [_looked_at(_opened(files[name], [room]), looked) for name in inner] or [_looked_at(files, looked)]
     kept: list[str] = []
     try:
         with transaction.atomic():
-            files = _opened(raw, [MOST_OPEN])
-            inner = [name for name in files if name.startswith("jobs/")]
-            if not inner:
-                return [_job(files, owner, kept)]
-            room = MOST_OPEN // len(inner)
-            return [_job(_opened(files[name], [room]), owner, kept) for name in sorted(inner, key=_number)]
+            return [_job(job, owner, kept) for job in jobs]
     except Exception:
         for name in kept:  # the database has let go of them; nobody would ever find them again
             (photos.folder() / name).unlink(missing_ok=True)
@@ -149,13 +162,52 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
     return found
 
 
-def _job(files: dict[str, bytes], owner: Any, kept: list[str]) -> Job:
+def _looked_at(files: dict[str, bytes], room_px: list[int]) -> _Brought:
+    """Everything of a job, decoded and checked; `room_px`: pixels of pictures that may still have to be made anew."""
     about: _Job = _decoded(files, "job.json", _ABOUT)
-    job = Job.objects.create(name=about.name[:80] or "Brought in", owner=owner)
-    Job.objects.filter(pk=job.pk).update(created=about.created)
+    _dated(about.created)
+    walls = []
     for number, wall in enumerate(about.walls, start=1):
         steps: list[_Step] = _decoded(files, f"walls/{number}/history.json", _HISTORY)
-        _wall(job, wall, steps, files, kept)
+        numbers = [step.number for step in steps]
+        if wall.at not in numbers or numbers != list(range(numbers[0], numbers[0] + len(numbers))) or numbers[0] < 1:
+            raise RefusedFileError("A wall's history in it does not hang together.")
+        if len(steps) > MOST_REVISIONS + 1 or numbers[-1] > MOST_NUMBER:
+            raise RefusedFileError(f"A wall's history in it is longer than any here: {MOST_REVISIONS} changes are kept.")
+        _dated(wall.created, *(step.created for step in steps), *(photo.created for photo in wall.photos))
+        if len(wall.photos) > photos.MOST_PHOTOS:
+            raise RefusedFileError(f"A wall in it has more than {photos.MOST_PHOTOS} photos.")
+        walls.append((wall, steps, tuple((photo, _photo(photo, files, room_px)) for photo in wall.photos)))
+    return _Brought(about, tuple(walls))
+
+
+def _dated(*times: datetime) -> None:
+    if not all(_FIRST_YEAR <= time.year <= _LAST_YEAR for time in times):
+        raise RefusedFileError("Something in it is dated when nobody can have done it.")
+
+
+def _photo(about: _Photo, files: dict[str, bytes], room_px: list[int]) -> photos.Kept:
+    """A photo as it will be kept; as it is in the file, when that is how photos are kept here."""
+    raw = files.get(about.file)
+    if raw is None:
+        raise RefusedFileError(f"“{about.file[:60]}” is missing in it.")
+    if (kept := photos.bare(raw)) is not None:
+        return kept
+    room_px[0] -= photos.pixels(raw)
+    if room_px[0] < 0:
+        raise RefusedFileError("There are more large pictures in it than a job file has: it was not written here.")
+    try:
+        return photos.made_anew(raw)
+    except photos.RefusedPhotoError as error:
+        raise RefusedFileError(f"“{about.file[:60]}”: {error}") from None
+
+
+def _job(brought: _Brought, owner: Any, kept: list[str]) -> Job:
+    about = brought.about
+    job = Job.objects.create(name=about.name[:80] or "Brought in", owner=owner)
+    Job.objects.filter(pk=job.pk).update(created=about.created)
+    for wall, steps, shown in brought.walls:
+        _wall(job, wall, steps, shown, kept)
     return job
 
 
@@ -170,12 +222,9 @@ def _decoded(files: dict[str, bytes], name: str, decoder: Any) -> Any:
         raise RefusedFileError(f"“{name}” in it can't be read: {str(error)[:200]}") from None
 
 
-def _wall(job: Job, about: _Wall, steps: list[_Step], files: dict[str, bytes], names: list[str]) -> None:
-    numbers = [step.number for step in steps]
-    if about.at not in numbers or numbers != list(range(numbers[0], numbers[0] + len(numbers))) or numbers[0] < 1:
-        raise RefusedFileError("A wall's history in it does not hang together.")
+def _wall(job: Job, about: _Wall, steps: list[_Step], shown: Iterable[tuple[_Photo, photos.Kept]], names: list[str]) -> None:
     now = next(alone(step.plan) for step in steps if step.number == about.at)
-    wall = Wall.objects.create(job=job, name=now.name, units=about.units, at=about.at, last=numbers[-1])
+    wall = Wall.objects.create(job=job, name=now.name, units=about.units, at=about.at, last=steps[-1].number)
     Wall.objects.filter(pk=wall.pk).update(created=about.created)
     kept = [
         Revision(wall=wall, number=step.number, label=step.label[:120], plan=planfile.dump(alone(step.plan)).decode())
@@ -186,13 +235,7 @@ def _wall(job: Job, about: _Wall, steps: list[_Step], files: dict[str, bytes], n
         revision.created = step.created
     Revision.objects.bulk_update(kept, ["created"], batch_size=500)
     lines.sync(wall.pk, now, job.name, None)
-    for photo in about.photos:
-        raw = files.get(photo.file)
-        if raw is None:
-            raise RefusedFileError(f"“{photo.file[:60]}” is missing in it.")
-        try:
-            made = photos.keep(wall.pk, photo.key[:40], photo.caption, raw)
-        except photos.RefusedPhotoError as error:
-            raise RefusedFileError(f"“{photo.file[:60]}”: {error}") from None
+    for photo, ready in shown:
+        made = photos.keep(wall.pk, photo.key[:40], photo.caption, ready)
         names.append(made.file)
         Photo.objects.filter(pk=made.pk).update(created=photo.created)

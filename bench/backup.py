@@ -1,6 +1,5 @@
 """Backups: the database's own copy of itself while it is in use, and the photos, in one file that is opened and checked."""
 
-import errno
 import os
 import shutil
 import sqlite3
@@ -21,6 +20,7 @@ from django.utils.module_loading import import_string
 
 from bench import bin
 from bench.photos import folder
+from bench.room import is_full
 
 _DAYS, _WEEKS = 7, 8  # how many are kept: the last of each of so many days, and of so many weeks
 _WRITTEN = "%Y%m%d-%H%M%S"
@@ -206,7 +206,7 @@ def said() -> Iterator[None]:
     try:
         yield
     except (OSError, sqlite3.Error, DatabaseError) as error:
-        full = getattr(error, "errno", None) == errno.ENOSPC or "disk is full" in str(error)
+        full = is_full(error) or "disk is full" in str(error)
         raise BadBackupError("There is no room left on the disk." if full else f"The disk refuses it ({error}).") from error
 
 

@@ -6,7 +6,7 @@ from django.db.models import Q
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from bench.access import job_or_404, jobs, own_walls, wall_or_404
 from bench.models import Job, Photo, Sent, Told, Trail, Wall
@@ -36,7 +36,7 @@ def delete_wall(request: HttpRequest, wall: int) -> HttpResponse:
     return redirect("bin")
 
 
-@require_GET
+@require_safe
 def contents(request: HttpRequest) -> HttpResponse:
     """What is in the bin, and until when."""
     gone = [(each, each.deleted + KEPT) for each in jobs(request, deleted=True)]

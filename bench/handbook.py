@@ -6,7 +6,7 @@ from typing import Any, NamedTuple
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.safestring import SafeString
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from bench.drawing import section
 from trade.assess import assess_piece
@@ -43,7 +43,7 @@ def _page(mount: Mount[Any]) -> Page:
     return Page(mount, how, drawing, order(piece, wall)[:3], tuple(mount.cautions(piece, wall)))
 
 
-@require_GET
+@require_safe
 def kinds(request: HttpRequest) -> HttpResponse:
     """Every kind on one page."""
     return render(request, "bench/kinds.html", {"pages": pages(), "units": "metric"})

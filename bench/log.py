@@ -7,7 +7,7 @@ from django.db.models import Count, Q, QuerySet, Sum
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.http import urlencode
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.access import own_walls, wall_or_404, walls
@@ -64,7 +64,7 @@ def _found(request: HttpRequest, words: str, sieves: list[Sieve]) -> QuerySet[Li
     return found
 
 
-@require_GET
+@require_safe
 def log(request: HttpRequest) -> HttpResponse:
     """The page."""
     words, sieves = request.GET.get("q", "")[:200], _sieves(request.GET)
@@ -83,7 +83,7 @@ def log(request: HttpRequest) -> HttpResponse:
     return render(request, "bench/log.html", context)
 
 
-@require_GET
+@require_safe
 def charts(request: HttpRequest) -> HttpResponse:
     """What held and what it took, of the same lines; asked for after the page is there, for it goes through them all."""
     bars, took = _charts(_found(request, request.GET.get("q", "")[:200], _sieves(request.GET)))
@@ -137,7 +137,7 @@ def _bar(row: dict[str, Any], per: float) -> Bar:
     return Bar(name, row["firm"], row["loose"], unseen, row["firm"] * per, row["loose"] * per, unseen * per)
 
 
-@require_GET
+@require_safe
 def targets(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Walls onto which a piece may be copied."""
     desk = desk_or_404(request, wall, "record", key)

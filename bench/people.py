@@ -14,7 +14,7 @@ from django.urls import reverse
 from django.utils import timezone
 from django.utils.decorators import method_decorator
 from django.views.decorators.cache import cache_control
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from bench.access import job_or_404, jobs
 from bench.drawing import elevation
@@ -177,7 +177,7 @@ def end_share(request: HttpRequest, job: int, share: int) -> HttpResponse:
 
 
 @login_not_required
-@require_GET
+@require_safe
 @cache_control(private=True, no_store=True)
 def shown(request: HttpRequest, token: str) -> HttpResponse:
     """A job for whoever has the link: its walls, what hangs there, how it is judged. Nothing can be changed."""
@@ -196,7 +196,7 @@ def shown(request: HttpRequest, token: str) -> HttpResponse:
     return answer
 
 
-@require_GET
+@require_safe
 def trail(request: HttpRequest) -> HttpResponse:
     """What was done to one's own account, jobs and walls, the latest first."""
     own = jobs(request).values("pk")

@@ -1,15 +1,17 @@
 """Photos: checked, made smaller, made anew without what a camera tells besides; shown to whoever may see the wall."""
 
 import io
+import re
 import secrets
 from pathlib import Path
+from typing import NamedTuple
 
 from django.conf import settings
 from django.core.files.uploadedfile import UploadedFile
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from bench.access import own_walls
 from bench.changes import after, refused
@@ -19,14 +21,26 @@ from bench.models import Photo
 MOST_BYTES, MOST_PIXELS, MOST_PHOTOS = 15_000_000, 60_000_000, 200
 _LONG_PX, _QUALITY = 1600, 82
 _KINDS = ("JPEG", "PNG", "WEBP")
+# ISO/IEC 10918-1 Table B.1: what a JPEG needs to be seen: its version, tables, frame, restarts, scan
+_JFIF, _JFIF_LONG, _SCAN = 0xE0, 16, 0xDA
+_SEGMENTS = (_JFIF, 0xDB, 0xC0, 0xC4, 0xDD, _SCAN)
+_MARKER = re.compile(rb"\xff[^\x00\xd0-\xd7]")  # in a scan none but its end
 
 
 class RefusedPhotoError(Exception):
     """It is no photo; the sentence says why."""
 
 
-def made_anew(raw: bytes) -> tuple[bytes, int, int]:
-    """A photo as it is kept: upright, no longer than 1600 pixels, as JPEG, with nothing in it but the picture.
+class Kept(NamedTuple):
+    """A photo as it is kept: upright, no longer than 1600 pixels, as JPEG, with nothing in it but the picture."""
+
+    raw: bytes
+    wide: int
+    high: int
+
+
+def made_anew(raw: bytes) -> Kept:
+    """A photo as it will be kept.
 
     Raises:
         RefusedPhotoError: too large, or not a picture that a browser shows.
@@ -39,6 +53,7 @@ def made_anew(raw: bytes) -> tuple[bytes, int, int]:
         with Image.open(io.BytesIO(raw), formats=_KINDS) as seen:
             if seen.width * seen.height > MOST_PIXELS:
                 raise RefusedPhotoError("That picture has too many pixels.")
+            seen.draft("RGB", (_LONG_PX, _LONG_PX))  # a large JPEG is taken out smaller at once
             picture = ImageOps.exif_transpose(seen).convert("RGB")
     except RefusedPhotoError:
         raise
@@ -49,21 +64,48 @@ def made_anew(raw: bytes) -> tuple[bytes, int, int]:
     bare.paste(picture)
     kept = io.BytesIO()
     bare.save(kept, "JPEG", quality=_QUALITY, optimize=True)
-    return kept.getvalue(), *bare.size
+    return Kept(kept.getvalue(), *bare.size)
 
 
-def bare(raw: bytes) -> tuple[int, int] | None:
-    """The size of a photo that is already as it is kept; None when it has to be made anew first."""
+def pixels(raw: bytes) -> int:
+    """How many pixels it would take to look at it, by what it says of itself; 0 where it says nothing."""
     from PIL import Image
 
     try:
+        with Image.open(io.BytesIO(raw), formats=_KINDS) as seen:
+            return seen.width * seen.height
+    except Exception:  # whatever a broken file makes of a decoder
+        return 0
+
+
+def bare(raw: bytes) -> Kept | None:
+    """A photo that is already as it is kept; None when it has to be made anew first."""
+    from PIL import Image
+
+    if len(raw) > MOST_BYTES or not _nothing_besides(raw):
+        return None
+    try:
         with Image.open(io.BytesIO(raw), formats=("JPEG",)) as seen:
+            if max(seen.size) > _LONG_PX or seen.mode != "RGB":
+                return None
             seen.load()
-            extra = set(seen.info) - {"jfif", "jfif_version", "jfif_unit", "jfif_density", "progressive", "progression"}
-            small = max(seen.size) <= _LONG_PX and len(raw) <= MOST_BYTES
-            return seen.size if small and seen.mode == "RGB" and not extra and not len(seen.getexif()) else None
+            return Kept(raw, *seen.size)
     except Exception:  # whatever a broken file makes of a decoder
         return None
+
+
+def _nothing_besides(raw: bytes) -> bool:
+    """Whether a JPEG holds what makes its picture and no more: no segment of a camera or a program, nothing behind its end."""
+    at = 2
+    while raw[at : at + 1] == b"\xff" and raw[at + 1] in _SEGMENTS:
+        long = int.from_bytes(raw[at + 2 : at + 4])
+        if raw[at + 1] == _JFIF and long != _JFIF_LONG:
+            return False
+        at += 2 + long
+        if raw[at - long - 1] == _SCAN:
+            end = _MARKER.search(raw, at)
+            return end is not None and end.group() == b"\xff\xd9" and end.end() == len(raw)
+    return False
 
 
 def folder() -> Path:
@@ -73,17 +115,15 @@ def folder() -> Path:
     return made
 
 
-def keep(wall: int, key: str, caption: str, raw: bytes) -> Photo:
-    """Keep a photo.
-
-    Raises:
-        RefusedPhotoError: it is none.
-    """
-    size = bare(raw)
-    made, wide, high = (raw, *size) if size is not None else made_anew(raw)
+def keep(wall: int, key: str, caption: str, photo: Kept) -> Photo:
+    """Keep a photo; nothing of it where there is no room."""
     name = f"{secrets.token_hex(16)}.jpg"
-    (folder() / name).write_bytes(made)
-    return Photo.objects.create(wall_id=wall, key=key, file=name, caption=caption[:200], wide=wide, high=high)
+    try:
+        (folder() / name).write_bytes(photo.raw)
+    except OSError:
+        (folder() / name).unlink(missing_ok=True)
+        raise
+    return Photo.objects.create(wall_id=wall, key=key, file=name, caption=caption[:200], wide=photo.wide, high=photo.high)
 
 
 @require_POST
@@ -96,7 +136,8 @@ def add(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     if desk.wall.photos.count() >= MOST_PHOTOS:
         return refused(desk, f"A wall has up to {MOST_PHOTOS} photos.")
     try:
-        keep(desk.wall.pk, desk.chosen.key, request.POST.get("caption", "").strip(), file.read(MOST_BYTES + 1))
+        photo = made_anew(file.read(MOST_BYTES + 1))
+        keep(desk.wall.pk, desk.chosen.key, request.POST.get("caption", "").strip(), photo)
     except RefusedPhotoError as error:
         return refused(desk, str(error))
     return after(desk)
@@ -112,11 +153,14 @@ def drop(request: HttpRequest, wall: int, photo: int) -> HttpResponse:
     return after(desk)
 
 
-@require_GET
+@require_safe
 def show(request: HttpRequest, wall: int, photo: int) -> FileResponse:
     """The picture itself."""
     found = get_object_or_404(Photo.objects.filter(own_walls(request, "wall__")), pk=photo, wall=wall)
-    answer = FileResponse((folder() / found.file).open("rb"), content_type="image/jpeg")
+    picture = folder() / found.file
+    if not picture.exists():
+        raise Http404("The picture is gone.")
+    answer = FileResponse(picture.open("rb"), content_type="image/jpeg")
     answer["Content-Disposition"] = "inline"
     answer["Cache-Control"] = "private, max-age=3600"
     return answer

@@ -11,7 +11,7 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils import timezone
 from django.utils.safestring import SafeString
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.access import owner, practice
@@ -76,7 +76,7 @@ def _seed(text: str) -> int:
     return int(text)
 
 
-@require_GET
+@require_safe
 def lobby(request: HttpRequest) -> HttpResponse:
     """Levels to choose from, and what was done before."""
     return _lobby(request, request.GET.get("seed", ""), request.GET.get("level", ""))
@@ -103,7 +103,7 @@ def begin(request: HttpRequest) -> HttpResponse:
     return HttpResponseRedirect(run.get_absolute_url())
 
 
-@require_GET
+@require_safe
 def play(request: HttpRequest, run: int) -> HttpResponse:
     """The wall: covered, or uncovered with its score."""
     going = Going(get_object_or_404(practice(request), pk=run))

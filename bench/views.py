@@ -10,7 +10,7 @@ from django.utils.formats import date_format
 from django.utils.http import content_disposition_header
 from django.utils.text import slugify
 from django.utils.timezone import localdate
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from bench import archive
 from bench.access import helps_only, job_or_404, owner, wall_or_404
@@ -65,7 +65,7 @@ class PlanFileForm(forms.Form):
             raise forms.ValidationError(f"{where}{error}") from None
 
 
-@require_GET
+@require_safe
 def sums(request: HttpRequest, wall: int) -> HttpResponse:
     """Every sum of a wall as a PDF, to print."""
     desk = desk_or_404(request, wall, "fix")
@@ -76,7 +76,7 @@ def sums(request: HttpRequest, wall: int) -> HttpResponse:
     return answer
 
 
-@require_GET
+@require_safe
 def jobs(request: HttpRequest) -> HttpResponse:
     """All jobs with their walls, each wall drawn small."""
     return _jobs(request, PlanFileForm())
@@ -169,7 +169,7 @@ def import_plan(request: HttpRequest) -> HttpResponse:
     return redirect(Wall.begin(job, brought, "Brought in from a file"))
 
 
-@require_GET
+@require_safe
 def job_file(request: HttpRequest, job: int) -> HttpResponse:
     """A job with its walls, their history and photos as one open file."""
     found = job_or_404(request, job)
@@ -177,21 +177,21 @@ def job_file(request: HttpRequest, job: int) -> HttpResponse:
     return sent(archive.written(found), found.name, "job.zip", fetched=True)
 
 
-@require_GET
+@require_safe
 def everything(request: HttpRequest) -> HttpResponse:
     """All of one's jobs as one file."""
     Trail.note(request, "wrote everything to a file")
     return sent(archive.everything(jobs_of(request)), "gancho", "everything.zip", fetched=True)
 
 
-@require_GET
+@require_safe
 def wall(request: HttpRequest, wall: int) -> HttpResponse:
     """A wall: on to the stage that waits."""
     found = wall_or_404(request, wall, "hang")
     return redirect("stage", found.pk, "hang" if helps_only(request, found) else "fix")
 
 
-@require_GET
+@require_safe
 def stage(request: HttpRequest, wall: int, stage: str) -> HttpResponse:
     """The workbench at a stage."""
     desk = desk_or_404(request, wall, stage, request.GET.get("piece"))
@@ -234,7 +234,7 @@ def units(request: HttpRequest, wall: int) -> HttpResponse:
     return after(desk)
 
 
-@require_GET
+@require_safe
 def plan_file(request: HttpRequest, wall: int) -> HttpResponse:
     """The wall as an open plan file."""
     found = wall_or_404(request, wall)
@@ -243,7 +243,7 @@ def plan_file(request: HttpRequest, wall: int) -> HttpResponse:
     return answer
 
 
-@require_GET
+@require_safe
 def rules(request: HttpRequest) -> HttpResponse:
     """What each check is and where it comes from, and every number that is ours."""
     shown = {"rules": data.rules().items(), "numbers": data.house_rules().items(), "pushes": data.pushes().values()}

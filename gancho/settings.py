@@ -85,6 +85,7 @@ MIDDLEWARE = [
     "bench.access.SignedIn",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
+    "bench.room.NoRoom",
     "axes.middleware.AxesMiddleware",
 ]
 if TESTING:

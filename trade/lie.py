@@ -137,6 +137,9 @@ _RUN = re.compile(r"^(?P<line>ceiling|floor)\s+(?P<points>.+)$")
 _WIDTH = re.compile(r"^width\s+(?P<width>.+?)\s+at\s+(?P<up>.+?)\s+up(?:\s*,\s*(?P<out>.+?)\s+out)?$")
 
 
+_POINTS, _MOST_SHORT = (_GAPS, _RUN), 200  # lines of points may be long; the others look back and forth over theirs
+
+
 def read(text: str, units: Units) -> Lie:
     """Read jottings of how a wall lies.
 
@@ -145,7 +148,7 @@ def read(text: str, units: Units) -> Lie:
     """
     made: list[_Measured] = []
     for n, line in enumerate(text.splitlines(), start=1):
-        said = line.strip().lower()
+        said = " ".join(line.lower().split())
         if not said:
             continue
         try:
@@ -176,7 +179,7 @@ def _one(said: str, units: Units) -> _Measured:
         (_RUN, lambda m: RunOut(line="ceiling" if m["line"] == "ceiling" else "floor", points_mm=_points(m["points"], units))),
     ]  # fmt: skip
     for pattern, make in readers:
-        if found := pattern.match(said):
+        if (pattern in _POINTS or len(said) <= _MOST_SHORT) and (found := pattern.match(said)):
             return make(found)
     raise PlanError(
         f"“{said[:60]}” is no line I know. Begin with “48 up: gaps …”, plumb at …, left corner …, ceiling …, floor …, width …."

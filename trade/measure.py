@@ -42,6 +42,7 @@ _WEIGHT_UNITS = {
 _NUMBER = r"\d+(?:\.\d+)?|\.\d+"
 _AMOUNT = re.compile(rf"\s*(?:(?P<whole>{_NUMBER})(?:\s*-\s*|\s+))?(?P<num>\d+)\s*/\s*(?P<den>\d+)|\s*(?P<plain>{_NUMBER})")
 _UNIT = re.compile(r"\s*(?P<unit>[a-z]+\.?|'|\")?\s*,?\s*")
+_MOST_JOTTED = 200
 _LENGTH_HINT = "Try 5' 4 3/8\", 64 3/8 in, 1620 mm or 1.62 m."
 _WEIGHT_HINT = "Try 12 lb, 12 lb 4 oz or 5.5 kg."
 
@@ -76,6 +77,18 @@ def read_weight(text: str, units: Units) -> float:
         said = say_weight(float(value), units)
         raise MeasureError(f"“{text.strip()}” reads as {said}, which is more than Gancho plans for (5 000 kg).", text)
     return float(value)
+
+
+def jotted(text: str, noun: str) -> str:
+    """What was jotted down as one thing, its spaces single.
+
+    Raises:
+        MeasureError: it is longer than anybody jots down one thing; what reads it looks back and forth over all of it.
+    """
+    said = " ".join(text.split())
+    if len(said) > _MOST_JOTTED:
+        raise MeasureError(f"That is too long to be a {noun} ({len(said)} characters).", said[:_MOST_JOTTED])
+    return said
 
 
 def _tidy(text: str) -> str:

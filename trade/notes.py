@@ -11,7 +11,7 @@ from msgspec.structs import replace
 
 from trade.errors import MeasureError, PlanError
 from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
-from trade.measure import Units, read_length, type_length
+from trade.measure import Units, jotted, read_length, type_length
 
 MOST = 2_000
 _SWEPT = re.compile(r"^swept\s+(?P<start>.+?)\s+to\s+(?P<end>.+)$")
@@ -41,11 +41,12 @@ def read(text: str, units: Units, width_mm: float) -> tuple[Reading, ...]:
     """
     found: list[Reading] = []
     for n, line in enumerate(text.splitlines(), start=1):
-        height, rest = 0.0, line.strip().lower()
+        height, rest = 0.0, " ".join(line.lower().split())
         try:
             if prefix := _UP.match(rest):
                 height, rest = read_length(prefix["height"], units), prefix["rest"]
-            found += [_one(part.strip(), units, height, width_mm) for part in re.split(r"[,;]", rest) if part.strip()]
+            parts = [jotted(part, "reading") for part in re.split(r"[,;]", rest) if part.strip()]
+            found += [_one(part, units, height, width_mm) for part in parts]
         except (MeasureError, PlanError) as error:
             raise PlanError(f"Line {n}: {error}", "readings") from None
         if len(found) > MOST:

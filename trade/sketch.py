@@ -14,7 +14,7 @@ from msgspec.structs import replace
 from trade import data
 from trade.errors import MeasureError, PlanError
 from trade.features import Feature, usual
-from trade.measure import Units, read_length, type_length
+from trade.measure import Units, jotted, read_length, type_length
 
 MOST_STUDS, _CLOSEST_MM = 200, 50.0
 Shown = dict[str, float | Feature]
@@ -45,7 +45,7 @@ def read(text: str, units: Units, wall_mm: tuple[float, float], shown: Shown | N
     parts = [part.strip() for part in re.split(r"[,;\n]", text) if part.strip()]
     for n, part in enumerate(parts, start=1):
         try:
-            said = part.lower()
+            said = jotted(part, "stud or a thing on the wall").lower()
             if shown and part in shown:
                 exact = shown[part]
                 features.append(exact) if isinstance(exact, Feature) else studs.append(exact)
@@ -56,9 +56,9 @@ def read(text: str, units: Units, wall_mm: tuple[float, float], shown: Shown | N
             else:
                 studs.append(read_length(re.sub(r"\s+studs?$", "", said), units))
         except MeasureError as error:
-            raise PlanError(f"“{part}”, part {n}: {error}", "studs") from None
+            raise PlanError(f"“{part[:60]}”, part {n}: {error}", "studs") from None
         except PlanError as error:
-            raise PlanError(f"“{part}”, part {n}: {error}", "features") from None
+            raise PlanError(f"“{part[:60]}”, part {n}: {error}", "features") from None
     for x in studs:
         if x > wall_mm[0]:
             wide = type_length(wall_mm[0], units)

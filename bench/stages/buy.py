@@ -7,7 +7,7 @@ from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.utils.formats import date_format
 from django.utils.timezone import localdate
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.changes import change
@@ -74,7 +74,7 @@ def prices(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, form.changed, "Prices")
 
 
-@require_GET
+@require_safe
 def listed(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
     """What to buy, as a table for any spreadsheet or as a sheet to print."""
     desk = desk_or_404(request, wall, "cut")

@@ -6,7 +6,7 @@ from typing import Any
 from django import forms
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.changes import apply, change, refused
@@ -129,7 +129,7 @@ def hung(plan: Plan, wish: Wish, many: int) -> tuple[Plan, str, str]:
     return done.plan, done.placed[0].key, f"{len(done.placed)} hang now, each as near as there was room.{short}"
 
 
-@require_GET
+@require_safe
 def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """The ways to hang a piece; asked for after the page is there, because it tries many things."""
     desk = desk_or_404(request, wall, "fix", key)
@@ -201,7 +201,7 @@ def _refusal(no: NotSo) -> dict[str, Any]:
     return {"mount": KINDS[no.kind], "reason": no.reason}
 
 
-@require_GET
+@require_safe
 def where(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """The wall shaded by what a piece would carry there, and the best places; asked for after the page is there."""
     desk = desk_or_404(request, wall, "fix", key)
@@ -236,7 +236,7 @@ def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return apply(desk, lambda now: now.with_piece(placed), f"Move {piece.name}")
 
 
-@require_GET
+@require_safe
 def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What a piece would do under so much more load, or further out, and what gives way first."""
     desk = desk_or_404(request, wall, "fix", key)
@@ -341,7 +341,7 @@ def save_policy(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, changed, "How this job is done")
 
 
-@require_GET
+@require_safe
 def effects(request: HttpRequest, wall: int, question: str) -> HttpResponse:
     """What the other schools in a question would change here, worked out."""
     desk = desk_or_404(request, wall, "fix", request.GET.get("piece"))

@@ -8,7 +8,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.formats import date_format
 from django.utils.timezone import localdate
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.changes import change
@@ -117,7 +117,7 @@ def form_for(desk: Desk, posted: Any = None) -> forms.Form | None:
     return form
 
 
-@require_GET
+@require_safe
 def working(request: HttpRequest, wall: int) -> HttpResponse:
     """Work on a large plan a little further: how far it is, and that it goes on; when all of it is done, the stage itself."""
     desk = desk_or_404(request, wall, "cut", request.GET.get("piece"))
@@ -150,7 +150,7 @@ def measured(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, form.changed, "Measure parts")
 
 
-@require_GET
+@require_safe
 def saw_pdf(request: HttpRequest, wall: int) -> HttpResponse:
     """The sheet for the saw, to print."""
     desk = desk_or_404(request, wall, "cut")
@@ -158,14 +158,14 @@ def saw_pdf(request: HttpRequest, wall: int) -> HttpResponse:
     return sent(content, desk.plan.name, "saw.pdf")
 
 
-@require_GET
+@require_safe
 def labels_pdf(request: HttpRequest, wall: int) -> HttpResponse:
     """Labels for the parts, to print, cut up and stick on."""
     desk = desk_or_404(request, wall, "cut")
     return sent(labels_sheet(desk.plan.name, desk.cutting.plan.parts, desk.units), desk.plan.name, "labels.pdf")
 
 
-@require_GET
+@require_safe
 def sheet_file(request: HttpRequest, wall: int, job: int, n: int, kind: str) -> HttpResponse:
     """One sheet's cutting diagram at true size, as DXF or SVG."""
     desk = desk_or_404(request, wall, "cut")

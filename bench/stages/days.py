@@ -6,7 +6,7 @@ from typing import Any
 from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.utils.timezone import now
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.changes import change
@@ -121,7 +121,7 @@ def save(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, form.changed, "Finish and days")
 
 
-@require_GET
+@require_safe
 def ics(request: HttpRequest, wall: int) -> HttpResponse:
     """The days, for any calendar."""
     desk = desk_or_404(request, wall, "cut")

@@ -5,7 +5,7 @@ from typing import Any
 from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.changes import apply, change, refused
@@ -195,7 +195,7 @@ def remove(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return apply(desk, lambda plan: plan.without_piece(key), f"Take down {name}")
 
 
-@require_GET
+@require_safe
 def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What would cure a piece; asked for after the page is there, because it tries many things."""
     desk = desk_or_404(request, wall, "fix", key)
@@ -203,7 +203,7 @@ def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": offered(desk), "findings": found})
 
 
-@require_GET
+@require_safe
 def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What may hang at each place along a piece; asked for after the page is there, because it tries many weights."""
     desk = desk_or_404(request, wall, "fix", key)

@@ -13,7 +13,7 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.cache import cache_control
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.access import wall_or_404
@@ -131,7 +131,7 @@ def _answer(request: HttpRequest, at: AtWall, status: int = 200) -> HttpResponse
     return render(request, template, {"at": at, "desk": at.desk, "units": at.desk.units, "piece": at.piece}, status=status)
 
 
-@require_GET
+@require_safe
 def at_wall(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """One step a screen."""
     desk = desk_or_404(request, wall, "hang", key)
@@ -237,7 +237,7 @@ def _when(request: HttpRequest) -> datetime:
 
 
 @login_not_required
-@require_GET
+@require_safe
 @cache_control(no_cache=True)
 def worker(request: HttpRequest) -> HttpResponse:
     """The small worker that keeps the steps on the phone when the connection is lost."""

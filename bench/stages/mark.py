@@ -6,7 +6,7 @@ from django import forms
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils.formats import date_format
 from django.utils.timezone import localdate
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.changes import change
@@ -75,7 +75,7 @@ def datum(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, changed, "Measure from elsewhere")
 
 
-@require_GET
+@require_safe
 def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> HttpResponse:
     """A piece's template or its story sticks at true size, as PDF, SVG or DXF."""
     desk = desk_or_404(request, wall, "mark", key)
@@ -89,7 +89,7 @@ def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> Ht
     return sent(content, desk.chosen.name, f"{what}.{kind}", kind == "dxf")
 
 
-@require_GET
+@require_safe
 def whole(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
     """The whole wall: the sheet to take to it (PDF), or its drawing at true size (SVG, DXF)."""
     desk = desk_or_404(request, wall, "mark")

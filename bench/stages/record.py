@@ -7,7 +7,7 @@ from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.urls import reverse
 from django.utils.timezone import localdate, now
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.changes import change
@@ -217,7 +217,7 @@ def save(request: HttpRequest, wall: int, key: str, what: str) -> HttpResponse:
 
 
 def _paper(write: Callable[[Desk, str], bytes], name: str) -> Callable[[HttpRequest, int], HttpResponse]:
-    @require_GET
+    @require_safe
     def view(request: HttpRequest, wall: int) -> HttpResponse:
         desk = desk_or_404(request, wall, "record", request.GET.get("piece"))
         return sent(write(desk, request.build_absolute_uri("/")), desk.plan.name, name)
@@ -235,7 +235,7 @@ labels = _paper(
 owner = _paper(lambda desk, _: owner_sheet(desk.plan, desk.units, desk.wall.job.name, localdate()), "owner.pdf")
 
 
-@require_GET
+@require_safe
 def care_ics(request: HttpRequest, wall: int) -> HttpResponse:
     """When to look again, for any calendar."""
     desk = desk_or_404(request, wall, "record")

@@ -7,7 +7,7 @@ from django.core.files.uploadedfile import UploadedFile
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from django.utils.text import slugify
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.changes import apply, change, refused
@@ -168,7 +168,7 @@ def measure(request: HttpRequest, wall: int) -> HttpResponse:
     return _on_the_wall(desk, lambda before: replace(before, lie=lie), "Measure level and plumb")
 
 
-@require_GET
+@require_safe
 def readings_out(request: HttpRequest, wall: int) -> HttpResponse:
     """All readings as a table."""
     desk = desk_or_404(request, wall, "survey")

@@ -21,9 +21,11 @@ from unittest import mock
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
+from django.db import OperationalError
 from django.test import SimpleTestCase, TransactionTestCase, override_settings
 from django.urls import reverse
 from msgspec.structs import replace
+from PIL import Image
 
 from bench import archive, backup, photos
 from bench.models import Job, Line, Photo, Wall
@@ -47,7 +49,7 @@ class AJobAsAFile(BenchCase):
         super().setUp()
         self.post("move", "shelf", left_mm="650", top_mm="1500")
         self.post("undo")
-        photos.keep(self.wall.pk, "shelf", "left one", jpeg((300, 200)))
+        photos.keep(self.wall.pk, "shelf", "left one", photos.made_anew(jpeg((300, 200))))
 
     def bring(self, raw: bytes, name: str = "job.zip") -> Any:
         return self.client.post(reverse("import"), {"plan": SimpleUploadedFile(name, raw)})
@@ -104,6 +106,55 @@ class AJobAsAFile(BenchCase):
             (Job.objects.count(), len(list(photos.folder().glob("*.jpg")))), (1, 1), "a photo of a refused job is left"
         )
 
+    def test_numbers_and_dates_that_nobody_wrote_and_too_many_large_pictures_are_refused_before_the_database_is_asked(
+        self,
+    ) -> None:
+        good = archive.written(self.job)
+        with zipfile.ZipFile(io.BytesIO(good)) as file:
+            parts = {name: file.read(name) for name in file.namelist()}
+        about, history = json.loads(parts["job.json"]), json.loads(parts["walls/1/history.json"])
+        late = [step | {"created": "9999-12-31T23:59:59Z"} for step in history]
+        far = [step | {"number": step["number"] + 2**63 - 9} for step in history]
+        long = [history[0] | {"number": n} for n in range(1, 2_003)]
+        wall = about["walls"][0] | {"photos": []}
+        white = io.BytesIO()
+        Image.new("RGB", (7_000, 7_000)).save(white, "PNG")
+        shown = [{"file": f"photos/{n}.jpg", "key": "shelf", "caption": "", "created": about["created"]} for n in (1, 2, 3)]
+        for words, changes, more in (
+            ("dated when nobody", wall, {"walls/1/history.json": late}), ("longer than any here", wall | {"at": far[0]["number"]}, {"walls/1/history.json": far}),
+            ("longer than any here", wall | {"at": 1}, {"walls/1/history.json": long}),
+            ("more large pictures", wall | {"photos": shown}, {each["file"]: white.getvalue() for each in shown}),
+        ):  # fmt: skip
+            made = {name: each if isinstance(each, bytes) else json.dumps(each).encode() for name, each in more.items()}
+            raw = zipped(**parts | {"job.json": json.dumps(about | {"walls": [changes]}).encode()} | made)
+            with (
+                self.subTest(words),
+                mock.patch("bench.archive.transaction.atomic", side_effect=AssertionError("asked too early")),
+            ):
+                self.assertContains(self.bring(raw), words, status_code=422)
+
+    def test_what_hides_in_a_small_photo_does_not_come_in(self) -> None:
+        """Behind the picture's end, or in a segment of its own: the photo is made anew; one of ours stays the same to the byte."""
+        plain = photos.made_anew(jpeg((300, 200))).raw
+        comment = plain[:2] + b"\xff\xfe\x00\x0bsecret___" + plain[2:]
+        self.assertEqual(photos.bare(plain), photos.Kept(plain, 300, 200))
+        for hiding in (plain + b"secret___", comment, plain[:-2] + b"\xff\xfe\x00\x0bsecret___" + plain[-2:]):
+            self.assertIsNone(photos.bare(hiding))
+            self.assertNotIn(b"secret", photos.made_anew(hiding).raw)
+
+    def test_a_full_disk_is_said_and_nothing_is_half_kept(self) -> None:
+        full, database = OSError(errno.ENOSPC, "No space left on device"), OperationalError("database or disk is full")
+        before, revisions = sorted(photos.folder().iterdir()), self.wall.revisions.count()
+        one = SimpleUploadedFile("one.jpg", jpeg((300, 200)))
+        for at, error, ask in (
+            ("bench.photos.Path.write_bytes", full, lambda: self.post("add-photo", "shelf", photo=one)),
+            ("bench.models.walls.Revision.save", database, lambda: self.post("move", "shelf", left_mm="660", top_mm="1500")),
+        ):
+            with self.subTest(at), mock.patch(at, side_effect=error):
+                answer = ask()
+                self.assertContains(answer, "no room left on the disk", status_code=507)
+        self.assertEqual((sorted(photos.folder().iterdir()), self.wall.revisions.count()), (before, revisions))
+
     def test_a_bomb_is_stopped_while_it_unpacks(self) -> None:
         """A megabyte that says it is small, and unpacks to a gigabyte: no more is read than a job may have."""
         made = zipped(**{"job.json": b"0" * 50_000_000})
@@ -122,7 +173,7 @@ class Backups(TransactionTestCase):
         self.wall = Wall.begin(Job.objects.create(name="Job"), plan(), "Begin")
 
     def test_it_is_made_opened_and_put_back(self) -> None:
-        photos.keep(self.wall.pk, "shelf", "", jpeg())
+        photos.keep(self.wall.pk, "shelf", "", photos.made_anew(jpeg()))
         before = Wall.objects.get().plan()
         made = backup.make()
         earlier = made.with_name(f"gancho-{(datetime.now(UTC) - timedelta(seconds=90)).strftime('%Y%m%d-%H%M%S')}.zip")

@@ -85,6 +85,16 @@ class Own(TestCase):
         self.assertLess(len(client.get(reverse("everything")).content), 100, "an empty file")
         self.assertNotContains(client.get(reverse("practice")), f"/practice/{self.run_at.pk}/")
 
+    def test_head_is_answered_like_get_without_a_body(self) -> None:
+        self.client.force_login(self.ana)
+        for name, url in self.addresses():
+            if name in ("job-file", "everything") or url.endswith(".pdf"):
+                continue
+            got, head = self.client.get(url), self.client.head(url)
+            with self.subTest(name):
+                self.assertEqual((head.status_code, head.get("Content-Type")), (got.status_code, got.get("Content-Type")))
+                self.assertEqual(b"".join(head) if head.streaming else head.content, b"")
+
     def test_strangers_are_sent_to_the_door(self) -> None:
         for name, url in self.addresses():
             if name in ("sign-in", "sign-up", "shown", "hang-worker"):

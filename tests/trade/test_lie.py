@@ -176,7 +176,7 @@ width 36 at 60 up, 16 out"""
         for text, words in (
             ("wonky", "Line 1: “wonky” is no line"), ("48 up: gaps 0 at 0", "two or more"), ("\nceiling 4, 5 at 6", "Line 2: “4” has no place"),
             ("left corner 36 by 48 is 90", "no triangle"), ("left corner 20", "60 to 120"), ("plumb at 3: 12 to 13 up, 1 in", "4 in"),
-            ("ceiling 1 at 2, 3 at 2", "each once"), ("left corner 90\nleft corner 91", "twice"), ("width x at 3 up", "Couldn't read"),
+            ("left corner " + "1 by " * 9_000, "is no line"), ("ceiling 1 at 2, 3 at 2", "each once"), ("left corner 90\nleft corner 91", "twice"), ("width x at 3 up", "Couldn't read"),
         ):  # fmt: skip
             with self.subTest(text=text), self.assertRaisesRegex(PlanError, words):
                 lie.read(text, "imperial")

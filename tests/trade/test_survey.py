@@ -264,6 +264,7 @@ class Jottings(SimpleTestCase):
             ("4x8 wood", "Line 1: Couldn't read"),
             ("9 m wood", "outside the wall"),
             ("x up: 2 air", "Line 1"),
+            ("a at " * 9_000, "Line 1: That is too long to be a reading"),
         ):
             with self.subTest(text=text), self.assertRaisesRegex(PlanError, words):
                 notes.read(text, "imperial", 2000.0)
