@@ -1,5 +1,6 @@
 """Answers to a change: kept and shown, refused with a sentence, or told that the wall has moved on."""
 
+import re
 from collections.abc import Callable
 
 from django import forms
@@ -11,6 +12,7 @@ from trade.assess import assess
 from trade.errors import PlanError
 from trade.plan import Plan
 
+_NUMBER = re.compile(r"[0-9]{1,9}")
 STALE = "This wall was changed in another window meanwhile. Here is how it stands now; nothing of it was overwritten."
 
 
@@ -67,6 +69,12 @@ def stale(desk: Desk) -> HttpResponse:
 
 
 def base_of(desk: Desk) -> int:
-    """The revision that the person was looking at."""
+    """The revision that the person was looking at.
+
+    Raises:
+        StaleError: nobody can tell.
+    """
     said = desk.request.POST.get("base", "")
-    return int(said) if said.isdecimal() else desk.wall.at
+    if not _NUMBER.fullmatch(said):
+        raise StaleError
+    return int(said)

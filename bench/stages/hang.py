@@ -1,6 +1,7 @@
 """Hang: the steps of a piece, one at a time. What is told from the wall is kept at once and judged; it may come late or twice."""
 
 import math
+import re
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from functools import cached_property
@@ -36,6 +37,8 @@ from trade.plan import Plan
 
 WIDE_PX, HIGH_PX = 390.0, 280.0  # of the drawing at the wall
 _AROUND_PX, _MOST_PX = 48.0, 0.6  # what is seen of the wall around the piece; no larger than this, px per mm
+_NOTHING = -1  # what a tap made that changed nothing
+_NUMBER = re.compile(r"[0-9]{1,9}")
 _MET: dict[str, tuple[found.What, str]] = {
     "good": ("good", "sound"), "no_wood": ("no_wood", "no wood"), "hard": ("hard", "hit something hard"),
     "metal": ("metal", "hit metal"), "crumbles": ("crumbles", "crumbles"), "stud_off": ("stud_off", "the stud is beside it"),
@@ -146,20 +149,23 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     with transaction.atomic():
         wall_or_404(request, wall, "hang")
         kept = Wall.objects.select_for_update().get(pk=wall)  # first held, then read: nothing comes between
-        kept.actor = request.user
+        kept.actor, made = request.user, None
+        if all(piece.key != key for piece in kept.plan().pieces):
+            return HttpResponse("It is no longer in the plan.", status=410)
         desk = desk_or_404(request, wall, "hang", key, "hang")
         if not (uid and Told.objects.filter(wall=kept, uid=uid).exists()):
             try:
                 if what == "undo":
-                    message = _undone(kept, desk)
+                    message = _undone(request, kept, desk)
                 else:
                     plan, label = _changed(request, desk, step, what)
                     if plan != desk.plan:
                         kept.record(plan, label, kept.at)
+                        made = kept.at
             except (PlanError, MeasureError) as error:
                 message = str(error)
             if uid:
-                Told.objects.create(wall=kept, uid=uid)
+                Told.objects.create(wall=kept, uid=uid, made=made)
     desk = desk_or_404(request, wall, "hang", key, "hang")
     desk.message = message
     stays = message or what in ("undo", "cure", "again", "no_wood", "hard", "metal", "crumbles", "stud_off", "lining")
@@ -169,11 +175,34 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return HttpResponseRedirect(f"{reverse('at-wall', args=[wall, key])}?step={at.step.key}")
 
 
-def _undone(kept: Wall, desk: Desk) -> str:
-    """Take the last change back; why not, in words, where that may not be. A helper takes back only their own."""
+def _undone(request: HttpRequest, kept: Wall, desk: Desk) -> str:
+    """Take back the change that was meant; why not, in words, where that may not be. A helper takes back only their own.
+
+    Where something else came after it nothing is taken back: the person sees what, and decides.
+    """
+    meant = _meant(request, kept)
+    if meant is None:
+        return "Which change that takes back is not clear any more: look at what is done here, and undo it on the bench."
+    if meant == _NOTHING:
+        return ""
+    if meant != kept.at:
+        labels = dict(kept.revisions.filter(number__in=(meant, kept.at)).values_list("number", "label"))
+        came, mine = labels.get(kept.at, "another change"), labels.get(meant, "that")
+        return f"“{mine}” still stands, for “{came}” came after it: look at both on the bench, and undo there what is wrong."
     if desk.helping and kept.revisions.filter(number=kept.at).exclude(by=desk.request.user.pk).exists():
         return "The last change here was somebody else's: only they, or whose job it is, take it back."
     return "" if kept.step(-1, kept.at) else "There is nothing left to undo."
+
+
+def _meant(request: HttpRequest, kept: Wall) -> int | None:
+    """The revision that an undo is about: of a tap by its name, else as the page knew it; None where neither can be read."""
+    if uid := request.POST.get("undoes", "")[:64]:
+        told = Told.objects.filter(wall=kept, uid=uid).first()
+        return None if told is None else _NOTHING if told.made is None else told.made
+    seen, back = request.POST.get("seen", ""), request.POST.get("back", "0")
+    if not (_NUMBER.fullmatch(seen) and _NUMBER.fullmatch(back)):
+        return None
+    return int(seen) - int(back)
 
 
 def _changed(request: HttpRequest, desk: Desk, key: str, what: str) -> tuple[Plan, str]:
@@ -186,6 +215,8 @@ def _changed(request: HttpRequest, desk: Desk, key: str, what: str) -> tuple[Pla
             return plan, ""  # the plan has moved on: there is no such step any more
         return found.done(plan, piece.key, step.key, when, by), f"{piece.name}: {step.title}"
     if what == "cure":
+        if desk.helping:
+            raise PlanError("A cure changes the plan: whose job it is takes it.")
         cure = dict(offered(desk)).get(request.POST.get("code", ""))
         if cure is None:
             raise PlanError("That cure no longer fits: the wall has changed since it was offered.")

@@ -18,8 +18,8 @@ from trade.policy import Policy
 
 class Hanging(BenchCase):
     def tell(self, what: str, step: str = "", key: str = "shelf", **values: Any) -> Any:
-        url = reverse("told", args=[self.wall.pk, key])
-        return self.client.post(url, {"step": step, "what": what, **values}, headers={"X-Part": "steps"})
+        url, seen = reverse("told", args=[self.wall.pk, key]), Wall.objects.get(pk=self.wall.pk).at
+        return self.client.post(url, {"step": step, "what": what, "seen": seen, **values}, headers={"X-Part": "steps"})
 
     def first_hole(self, key: str = "shelf") -> str:
         return next(step.key for step in steps(self.plan(), key, "metric") if step.mark)
@@ -44,6 +44,44 @@ class Hanging(BenchCase):
         self.assertEqual((Told.objects.count(), Wall.objects.get(pk=self.wall.pk).at), (1, 2))
         self.tell("undo")
         self.assertEqual(self.plan().built.done, ())
+
+    def test_an_undo_takes_back_what_it_means_and_nothing_that_came_after(self) -> None:
+        self.tell("done", "ready", uid="a")
+        self.post("move", "shelf", left_mm="710", top_mm="1400")
+        for meant, words in (
+            ({"undoes": "a"}, "“Shelf: Have it all at hand” still stands, for “Move Shelf” came after it"), ({"undoes": "unheard"}, "not clear any more"),
+            ({"seen": ""}, "not clear any more"), ({"seen": "9" * 5_000}, "not clear any more"), ({"seen": "2"}, "still stands"),
+        ):  # fmt: skip
+            with self.subTest(meant):
+                self.assertContains(self.tell("undo", **meant), words, status_code=422)
+        self.assertEqual(([each.step for each in self.plan().built.done], self.plan().piece("shelf").left_mm), (["ready"], 710.0))
+        self.tell("done", "safe", uid="b")
+        self.tell("done", "safe", uid="c")  # done already: it changes nothing, and neither does taking it back
+        self.assertEqual(self.tell("undo", undoes="c").status_code, 200)
+        self.assertEqual([each.step for each in self.plan().built.done], ["ready", "safe"])
+        self.tell("undo", undoes="b")
+        self.assertEqual([each.step for each in self.plan().built.done], ["ready"])
+
+    def test_two_undos_tapped_on_one_page_take_back_two_changes(self) -> None:
+        for step in ("ready", "safe"):
+            self.tell("done", step)
+        seen = Wall.objects.get(pk=self.wall.pk).at
+        for back in (0, 1):
+            self.tell("undo", seen=seen, back=back, uid=f"undo-{back}")
+        self.assertEqual(self.plan().built.done, ())
+
+    def test_a_tap_for_a_piece_that_is_gone_says_so(self) -> None:
+        self.post("remove", "shelf")
+        self.assertEqual(self.tell("done", "ready", uid="late").status_code, 410)
+        self.assertEqual(self.tell("done", "ready", "ledge").status_code, 200)
+
+    def test_a_change_without_a_base_or_with_one_that_nobody_can_read_is_a_conflict(self) -> None:
+        for base in ("", "one", "-1", "9" * 5_000):
+            with self.subTest(base[:9]):
+                self.assertContains(
+                    self.post("move", "shelf", left_mm="710", top_mm="1300", base=base), "in another window", status_code=409
+                )
+        self.assertEqual(Wall.objects.get(pk=self.wall.pk).at, 1)
 
     def test_a_bad_hole_is_evidence_is_judged_and_offers_what_fits(self) -> None:
         hole = self.first_hole()

@@ -19,6 +19,7 @@ from msgspec.structs import replace
 from bench.bin import empty
 from bench.models import Job, Offcut, Photo, Practice, Revision, Share, Trail, Wall
 from tests.plans import bracket_shelf, plan
+from trade.job.steps import steps
 from trade.plan import Shop
 from trade.shop import OnHand
 
@@ -119,9 +120,15 @@ class Own(TestCase):
         self.assertContains(page, "Begin at the wall")
         self.assertEqual(re.findall(r'id="notch-(\w+)"', page.content.decode()), ["mark", "hang"])
         url = reverse("told", args=[self.wall.pk, "shelf"])
-        self.assertContains(client.post(url, {"what": "undo"}), "somebody else", status_code=422)
+        self.assertContains(client.post(url, {"what": "undo", "seen": "1"}), "somebody else", status_code=422)
         self.assertEqual(client.post(url, {"step": "ready", "what": "done"}).status_code, 302)
-        self.assertEqual(client.post(url, {"what": "undo"}).status_code, 302)
+        self.assertEqual(client.post(url, {"what": "undo", "seen": "2"}).status_code, 302)
+        hole = next(step.key for step in steps(self.wall.plan(), "shelf", "metric") if step.mark)
+        met = client.post(url, {"step": hole, "what": "no_wood"}, headers={"X-Part": "steps"})
+        self.assertContains(met, "Whose job it is mends the plan")
+        self.assertNotContains(met, 'value="cure"')
+        self.assertContains(client.post(url, {"what": "cure", "code": "seat-0"}), "whose job it is takes it", status_code=422)
+        client.post(url, {"what": "undo", "seen": "2"})
         self.assertEqual(Wall.objects.get().at, 1)
         for name, args in (
             ("stage", ["fix"]),

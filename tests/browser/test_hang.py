@@ -8,6 +8,7 @@ from contextlib import suppress
 import pdfplumber
 from django.contrib.auth import get_user_model
 from django.test import override_settings
+from msgspec.structs import replace
 from playwright.sync_api import expect
 
 from bench.models import Job, Wall
@@ -96,6 +97,23 @@ class AtTheWall(BrowserCase):
             self.yes()
         self.heading("Bore the shelf from there")
         self.assertEqual([each.places_mm for each in self.now(wall).built.mounted], [(104.0, 897.0)])
+
+    def test_an_undo_tapped_without_a_connection_takes_back_ones_own_tap_and_nobody_elses_change(self) -> None:
+        wall = self.open(plan(bracket_shelf()), "hang", "shelf")
+        self.page.goto(f"/walls/{wall.pk}/pieces/shelf/hang/")
+        self.page.wait_for_load_state("networkidle")
+        self.heading("at hand")
+        self.cable.cut()
+        self.yes()
+        self.heading("Switch off")
+        self.page.locator(".step:not([hidden]) button[value=undo]").tap()
+        expect(self.page.locator("#kept")).to_contain_text("2 taps are kept here")
+        kept = Wall.objects.get(pk=wall.pk)
+        kept.record(replace(self.now(wall), name="Hall"), "Rename", kept.at)
+        self.cable = self.cable.mended()
+        self.page.evaluate("window.dispatchEvent(new Event('online'))")
+        expect(self.page.locator("#kept")).to_be_hidden()
+        self.assertEqual((self.now(wall).name, self.now(wall).built.done), ("Hall", ()))
 
     def test_a_whole_hang_with_a_bad_hole_and_a_lost_connection(self) -> None:
         wall = self.open(plan(bracket_shelf()), "hang", "shelf")

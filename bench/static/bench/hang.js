@@ -53,13 +53,22 @@ function onward() {
 
 const name = () => (crypto.randomUUID ? crypto.randomUUID() : `${Date.now()}-${Math.random().toString(36).slice(2)}`);
 
+/** What an undo takes back: the last tap that is kept here, else what the page knew last, so many undos ago. */
+function meant(said) {
+  if (said.what !== "undo") return {};
+  const all = kept();
+  const undone = all.map((each) => each.undoes);
+  const mine = all.filter((each) => each.what !== "undo" && !undone.includes(each.uid)).at(-1);
+  return mine ? { undoes: mine.uid } : { back: all.filter((each) => each.what === "undo" && !each.undoes).length };
+}
+
 document.addEventListener("submit", (event) => {
   const form = event.target;
   if (!form.matches("form.tell")) return;
   event.preventDefault();
   const said = Object.fromEntries(new FormData(form, event.submitter));
   delete said.csrfmiddlewaretoken;
-  keep([...kept(), { ...said, uid: name(), at: Date.now() }]);
+  keep([...kept(), { ...said, ...meant(said), uid: name(), at: Date.now() }]);
   if (!STAYS.includes(said.what)) onward();
   send();
 });
@@ -89,6 +98,12 @@ async function deliver() {
     } catch {
       tell(kept().length);
       setTimeout(send, AGAIN_MS);
+      return;
+    }
+    if (answer.status === 410) {
+      localStorage.setItem(`${place}:left`, JSON.stringify(kept()));
+      keep([]);
+      tell(0, "Somebody took this piece out of the plan. What you tapped for it is put by on this phone, and was not sent.");
       return;
     }
     if (!answer.ok && answer.status !== 422) {
