@@ -24,6 +24,7 @@ from bench.models import Job, StaleError, Trail, Wall
 from bench.models.rack import alone
 from bench.models.walls import UNITS
 from bench.once import once
+from bench.pictures import picture
 from bench.printing.sums import sums_sheet
 from bench.stages.sent import sent
 from bench.stages.wall_form import WallForm
@@ -85,18 +86,7 @@ def jobs(request: HttpRequest) -> HttpResponse:
 def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResponse:
     page = Paginator(walls_of(request, "hang").with_plans().select_related("job").order_by("job_id", "pk"), WALLS_ON_A_PAGE)
     shown = page.get_page(request.GET.get("page"))
-    walls = []
-    for wall in shown:
-        plan = wall.plan()
-        verdict = assess(plan)
-        walls.append(
-            {
-                "wall": wall,
-                "word": verdict.word,
-                "count": len(plan.pieces),
-                "sheet": elevation.draw(plan, verdict, None, "list", ()),
-            }
-        )
+    walls = [{"wall": wall, **picture(wall)._asdict()} for wall in shown]
     context = {"walls": walls, "form": form, "shown": shown, "many": settings.PEOPLE == "many"}
     return render(request, "bench/jobs.html", context, status=status)
 

@@ -125,6 +125,15 @@ DATABASES = {"default": _SERVER or _FILE}
 # How the database copies itself while it is in use: what writes a copy to a path, and what puts one back.
 COPIED_BY = "bench.backup.Server" if DATABASE_URL else "bench.backup.OneFile"
 BACKUP_DIR = Path(os.environ.get("GANCHO_BACKUPS", DATA_DIR / "backups"))
+CACHES = {
+    "default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache"},
+    "pictures": {
+        "BACKEND": "django.core.cache.backends.filebased.FileBasedCache",
+        "LOCATION": DATA_DIR / ("pictures-of-tests" if TESTING else "pictures"),
+        "TIMEOUT": None,
+        "OPTIONS": {"MAX_ENTRIES": 2_000},
+    },
+}
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},

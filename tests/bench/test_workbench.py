@@ -4,8 +4,12 @@ import re
 import tempfile
 from html import unescape
 from pathlib import Path
+from random import Random
 from typing import Any
+from unittest import mock
 
+from django.conf import settings
+from django.core.cache import caches
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, TestCase
 from django.urls import get_resolver, reverse
@@ -58,6 +62,43 @@ class BenchCase(TestCase):
             "stud_width": "38", "stud_depth": "89",
         }  # fmt: skip
         return form | changes
+
+
+class Pictures(BenchCase):
+    def setUp(self) -> None:
+        super().setUp()
+        kept = {"BACKEND": "django.core.cache.backends.locmem.LocMemCache", "LOCATION": "pictures of this test"}
+        self.enterContext(self.settings(CACHES=settings.CACHES | {"pictures": kept}))
+
+    def listed(self) -> str:
+        [card] = re.findall(r'<a class="wall-card".*?</a>', self.client.get(reverse("jobs")).content.decode(), re.DOTALL)
+        return str(card)
+
+    def test_what_is_remembered_is_what_would_be_drawn_over_any_changes(self) -> None:
+        dice = Random(11)
+        for _ in range(12):
+            what = dice.choice(("move", "move", "remove", "undo", "units"))
+            if what == "move":
+                self.post("move", "shelf", left_mm=str(dice.randrange(300, 1500)), top_mm=str(dice.randrange(900, 1800)))
+            elif what == "remove":
+                self.post("remove", "ledge")
+            else:
+                self.post(what, **({"units": "imperial"} if what == "units" else {}))
+            remembered = (self.listed(), self.listed())
+            caches["pictures"].clear()
+            self.assertEqual(remembered, (self.listed(),) * 2, what)
+
+    def test_a_wall_is_judged_and_drawn_once_until_it_or_the_program_changes(self) -> None:
+        with mock.patch("bench.pictures.assess", wraps=assess) as judged:
+            for _ in range(3):
+                self.listed()
+            self.assertEqual(judged.call_count, 1)
+            self.post("move", "shelf", left_mm="710", top_mm="1400")
+            self.listed()
+            self.assertEqual(judged.call_count, 2)
+            with mock.patch("bench.pictures._program", return_value="another table"):
+                self.listed()
+            self.assertEqual(judged.call_count, 3)
 
 
 class FromTheList(BenchCase):
@@ -176,7 +217,7 @@ class Pages(BenchCase):
         strict = Client(enforce_csrf_checks=True)
         self.assertContains(strict.post(self.url("undo"), {"base": "²"}), "Load the page again", status_code=403)
         self.assertContains(self.client.post(self.url("undo"), {"x": "9" * 7_000_000}), "Nothing was changed", status_code=400)
-        self.assertEqual(self.client.post(self.url("undo"), {"base": "²"}, **HTMX).status_code, 422)
+        self.assertEqual(self.client.post(self.url("undo"), {"base": "²"}, **HTMX).status_code, 409)
 
     def test_names_are_escaped_everywhere(self) -> None:
         wall = Wall.begin(self.job, plan(bracket_shelf(name='<b>"{x}"</b>')), "Begin")

@@ -1,0 +1,50 @@
+"""The small picture of a wall and its worst word, kept by what they come of: the plan, and the program that judged it."""
+
+import hashlib
+from contextlib import suppress
+from functools import cache
+from pathlib import Path
+from typing import NamedTuple
+
+from django.conf import settings
+from django.core.cache import caches
+
+from bench.drawing import elevation
+from bench.models import Wall
+from trade.assess import assess
+from trade.check import Word
+
+_MADE_BY = ("trade", "bench/drawing")
+
+
+class Picture(NamedTuple):
+    """A wall drawn small: its worst word, how many pieces hang there, and the drawing."""
+
+    word: Word
+    many: int
+    markup: str
+
+
+def picture(wall: Wall) -> Picture:
+    """The picture of a wall (brought along with its plan); drawn only where nobody has drawn this plan before."""
+    text: str = wall.plan_text  # type: ignore[attr-defined]
+    key = hashlib.sha256("\n".join((_program(), wall.units, text)).encode()).hexdigest()
+    kept: Picture | None = caches["pictures"].get(key)
+    if kept is None:
+        plan = wall.plan()
+        verdict = assess(plan)
+        kept = Picture(verdict.word, len(plan.pieces), elevation.draw(plan, verdict, None, "list", ()).markup)
+        with suppress(OSError):  # where there is no room it is drawn again the next time
+            caches["pictures"].set(key, kept)
+    return kept
+
+
+@cache
+def _program() -> str:
+    """What judges and draws, in short: another rule, another table, another line make another picture."""
+    found = hashlib.sha256()
+    for folder in _MADE_BY:
+        for path in sorted((Path(settings.BASE_DIR) / folder).rglob("*")):
+            if path.suffix in (".py", ".toml"):
+                found.update(path.read_bytes())
+    return found.hexdigest()
