@@ -74,6 +74,7 @@ INSTALLED_APPS = [
     "bench",
 ]
 MIDDLEWARE = [
+    "django.middleware.gzip.GZipMiddleware",  # it pads at random, so that a page's length tells nothing of its tokens
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -156,9 +157,13 @@ USE_TZ = True
 USE_I18N = False
 
 STATIC_URL = "static/"
-STATIC_ROOT = DATA_DIR / "static"  # for `collectstatic` behind another server; the demo serves from the source
+STATIC_ROOT = DATA_DIR / "static"  # filled by `serve` at its start; by `collectstatic` for another server
 STATIC_ROOT.mkdir(exist_ok=True)
-WHITENOISE_USE_FINDERS = True
+_PLAIN = "django.contrib.staticfiles.storage.StaticFilesStorage"
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": _PLAIN if TESTING else "gancho.static.Hashed"},
+}
 
 CSRF_COOKIE_HTTPONLY = True
 CSRF_FAILURE_VIEW = "bench.views.outdated"

@@ -1,6 +1,7 @@
 """What docs/deploy.md says, done: the shipped server behind a real proxy that ends https, by the page's own configuration."""
 
 import configparser
+import gzip
 import http.cookiejar
 import os
 import re
@@ -17,6 +18,7 @@ from pathlib import Path
 from typing import Any, ClassVar
 from unittest import skipUnless
 
+import brotli
 from django.conf import settings
 from django.test import SimpleTestCase
 
@@ -133,7 +135,39 @@ class BehindAProxy(SimpleTestCase):
         _, _, page = self.asked("/walls/new/")
         status, headers, page = self.asked("/walls/new/", self.wall | {"csrfmiddlewaretoken": self.token(page)})
         self.assertEqual(status, 302, page[:2000])
-        self.assertEqual(self.asked(headers["Location"])[0], 200)
+        self.first_load(headers["Location"])
+
+    def first_load(self, path: str) -> None:
+        """The bench with all that it takes: packed, under 160 kB, and what does not change kept for good."""
+        whole, page = self.packed(path)
+        linked = set(re.findall(r'(?:href|src)="(/static/[^"]+)"', page))
+        self.assertGreater(len(linked), 5)
+        while linked:
+            url = linked.pop()
+            size, text = self.packed(url, kept=True)
+            whole += size
+            if url.endswith(".css"):
+                linked |= {urllib.parse.urljoin(url, found) for found in re.findall(r"url\(\"?([^\")#:]+\.woff2)\"?\)", text)}
+            if url.endswith(".js"):
+                linked |= {
+                    urllib.parse.urljoin(url, found) for found in re.findall(r'^import .* from "(\./[^"]+)"', text, re.MULTILINE)
+                }
+        self.assertLess(whole, 160_000, "bytes of a first load")
+
+    def packed(self, path: str, kept: bool = False) -> tuple[int, str]:
+        asking = urllib.request.Request(f"https://{NAME}{path}", headers={"Accept-Encoding": "br, gzip"})
+        try:
+            answer = self.opener.open(asking, timeout=60)
+        except urllib.error.HTTPError as error:
+            self.fail(f"{error.status} {path}")
+        with answer:
+            raw = answer.read()
+            if kept:
+                self.assertIn("immutable", answer.headers["Cache-Control"], path)
+            unpack = {"gzip": gzip.decompress, "br": brotli.decompress}.get(answer.headers["Content-Encoding"])
+            if unpack is None:
+                self.assertTrue(path.endswith((".woff2", ".js", ".svg")), path)  # small, or packed already
+            return len(raw), (unpack(raw) if unpack else raw).decode(errors="replace")
 
     def test_what_nobody_in_front_says_is_not_believed(self) -> None:
         """Straight to the server, by plain http, with a header that says otherwise: sent to https."""

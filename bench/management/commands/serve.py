@@ -32,13 +32,12 @@ class Command(BaseCommand):
     def prepare(self) -> None:
         """What must be there before anybody comes."""
         call_command("migrate", verbosity=0, interactive=False)
+        # of the library for htmx nothing is served, and a module of its own names a file that it does not have
+        call_command("collectstatic", verbosity=0, interactive=False, ignore_patterns=["django_htmx"])
 
     def handle(self, *args: Any, host: str, port: int, threads: int, backup_hours: float, check: bool, **options: Any) -> None:
         """Run."""
         import waitress
-
-        from bench.backup import Keeper
-        from gancho.wsgi import application
 
         try:
             self.prepare()
@@ -47,6 +46,9 @@ class Command(BaseCommand):
         if check:
             self.stdout.write("Gancho is set up.")
             return
+        from bench.backup import Keeper
+        from gancho.wsgi import application  # it looks at once for the files that it will serve
+
         try:
             server = waitress.create_server(application, host=host, port=port, threads=threads, **_proxied())
         except OSError as error:
