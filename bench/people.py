@@ -17,6 +17,7 @@ from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from bench.access import job_or_404, jobs
+from bench.address import only_here, public
 from bench.drawing import elevation
 from bench.forms import mark_invalid
 from bench.models import Revision, Share, Trail, Wall
@@ -155,14 +156,15 @@ def share(request: HttpRequest, job: int) -> HttpResponse:
         days = link.cleaned_data["days"]
         _, token = Share.link(found, days)
         Trail.note(request, f"made a link, good for {days} days", found)
-        address = request.build_absolute_uri(reverse("shown", args=[token]))
+        address = public(request, reverse("shown", args=[token]))
     for form in (helper, link):
         mark_invalid(_labels(form))
     wrong = (helper.is_bound and helper.errors) or (link.is_bound and link.errors)
     shares = found.shares.select_related("helper")
-    context = {"job": found, "helper": helper, "link": link, "address": address, "shares": shares, "now": timezone.now(),
-               "walls": found.walls.filter(deleted=None),
-               "many": settings.PEOPLE == "many"}  # fmt: skip
+    context = {
+        "job": found, "helper": helper, "link": link, "address": address, "only_here": only_here(address), "shares": shares,
+        "now": timezone.now(), "walls": found.walls.filter(deleted=None), "many": settings.PEOPLE == "many",
+    }  # fmt: skip
     return render(request, "bench/people/share.html", context, status=422 if wrong else 200)
 
 

@@ -15,6 +15,7 @@ from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.access import owner, practice
+from bench.address import public
 from bench.drawing import practice as drawing
 from bench.forms import number_in
 from bench.models import Practice
@@ -111,7 +112,7 @@ def play(request: HttpRequest, run: int) -> HttpResponse:
     if score is not None:
         truth = drawing.Truth(going.hidden, tuple(game.believed(going.hidden, going.log.readings, going.log.structure)))
     markup, scale = drawing.draw(going.plan, going.marks(), truth)
-    share = request.build_absolute_uri(f"{reverse('practice')}?level={going.run.level}&seed={going.run.seed}")
+    share = public(request, f"{reverse('practice')}?level={going.run.level}&seed={going.run.seed}")
     context = {
         "going": going, "score": score, "markup": markup, "scale": scale, "share": share, "truth": truth,
         "narrow": drawing.narrow_view(going.plan),

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from bench import bin, handbook, log, people, photos, practice, views
+from bench import account, bin, handbook, log, people, photos, practice, views
 from bench.stages import buy, choose, cut, days, fix, hang, layout, load, mark, packet, record, survey, yard
 
 urlpatterns = [
@@ -11,6 +11,8 @@ urlpatterns = [
     path("people/sign-out/", people.sign_out, name="sign-out"),
     path("people/new/", people.sign_up, name="sign-up"),
     path("people/trail/", people.trail, name="trail"),
+    path("people/me/", account.account, name="account"),
+    path("people/new-password/<str:uid>/<str:token>/", account.new_password, name="new-password"),
     path("jobs/<int:job>/job.zip", views.job_file, name="job-file"),
     path("everything.zip", views.everything, name="everything"),
     path("jobs/<int:job>/share/", people.share, name="share"),

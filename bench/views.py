@@ -16,6 +16,7 @@ from bench import archive
 from bench.access import helps_only, job_or_404, owner, wall_or_404
 from bench.access import jobs as jobs_of
 from bench.access import walls as walls_of
+from bench.account import note_saved
 from bench.changes import after, base_of, refused, stale
 from bench.desk import desk_or_404
 from bench.drawing import elevation
@@ -171,6 +172,7 @@ def job_file(request: HttpRequest, job: int) -> HttpResponse:
 def everything(request: HttpRequest) -> HttpResponse:
     """All of one's jobs as one file."""
     Trail.note(request, "wrote everything to a file")
+    note_saved(request)
     return sent(archive.everything(jobs_of(request)), "gancho", "everything.zip", fetched=True)
 
 

@@ -1,6 +1,7 @@
 """Settings. Nothing outside the machine is needed or asked; the few knobs are environment variables."""
 
 import os
+import re
 import secrets
 import sys
 import tempfile
@@ -61,6 +62,12 @@ HTTPS = _one_of("GANCHO_HTTPS", "0", "1") == "1"  # it is reached by https only,
 HSTS = _one_of("GANCHO_HSTS", "this", "subdomains", "preload")  # for which names browsers are told so
 # The address that this server calls from: what it says of the visitor is believed, and of nobody else.
 PROXY = os.environ.get("GANCHO_PROXY") or "127.0.0.1"
+ADDRESS = os.environ.get("GANCHO_ADDRESS", "").rstrip(
+    "/"
+)  # what links begin with that are handed to others: https://gancho.example
+if ADDRESS and not re.fullmatch(r"https?://[A-Za-z0-9.:\[\]-]+", ADDRESS):
+    sys.exit(f"GANCHO_ADDRESS is “{ADDRESS}”; it begins with https:// or http://, then a name and no more.")
+PASSWORD_RESET_TIMEOUT = 24 * 3600
 
 INSTALLED_APPS = [
     "whitenoise.runserver_nostatic",

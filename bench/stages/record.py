@@ -10,6 +10,7 @@ from django.utils.timezone import localdate, now
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
+from bench.address import public
 from bench.changes import change
 from bench.desk import Desk, desk_or_404
 from bench.devices import dial
@@ -220,7 +221,7 @@ def _paper(write: Callable[[Desk, str], bytes], name: str) -> Callable[[HttpRequ
     @require_safe
     def view(request: HttpRequest, wall: int) -> HttpResponse:
         desk = desk_or_404(request, wall, "record", request.GET.get("piece"))
-        return sent(write(desk, request.build_absolute_uri("/")), desk.plan.name, name)
+        return sent(write(desk, public(request, "/")), desk.plan.name, name)
 
     return view
 

@@ -1,5 +1,6 @@
 """People: what is somebody's own is nobody else's, proved address by address; helpers hang, links show, wrong passwords rest."""
 
+import io
 import os
 import re
 import subprocess
@@ -10,7 +11,7 @@ from typing import Any
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
-from django.core.management import call_command
+from django.core.management import CommandError, call_command
 from django.test import Client, TestCase, override_settings
 from django.urls import URLPattern, get_resolver, reverse
 from django.utils import timezone
@@ -24,11 +25,11 @@ from trade.plan import Shop
 from trade.shop import OnHand
 
 OPEN = {
-    "sign-in", "sign-out", "sign-up", "shown", "hang-worker",  # of nobody's data
+    "sign-in", "sign-out", "sign-up", "shown", "hang-worker", "account", "new-password",  # of nobody's data
     "jobs", "kinds", "rules", "import", "practice", "practice-begin", "new-wall", "preview", "bin", "trail", "log", "log-charts", "everything",  # of one's own only
 }  # fmt: skip
 KNOWN: dict[str, Any] = {
-    "key": "shelf", "stage": "fix", "index": 0, "question": "plates", "what": "template", "kind": "pdf", "n": 0, "token": "x",
+    "key": "shelf", "stage": "fix", "index": 0, "question": "plates", "what": "template", "kind": "pdf", "n": 0, "token": "x", "uid": "x",
 }  # fmt: skip
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 
@@ -96,9 +97,66 @@ class Own(TestCase):
                 self.assertEqual((head.status_code, head.get("Content-Type")), (got.status_code, got.get("Content-Type")))
                 self.assertEqual(b"".join(head) if head.streaming else head.content, b"")
 
+    def test_another_password_signs_other_places_out(self) -> None:
+        here, there = Client(), Client()
+        for client in (here, there):
+            client.force_login(self.ana)
+        form = {
+            "what": "password",
+            "old_password": "a long enough one",
+            "new_password1": "gypsum nail lath 7",
+            "new_password2": "gypsum nail lath 7",
+        }
+        self.assertContains(
+            here.post(reverse("account"), form | {"old_password": "wrong"}), "not your password now", status_code=422
+        )
+        self.assertContains(here.post(reverse("account"), form), "from now on")
+        self.assertEqual((here.get(reverse("jobs")).status_code, there.get(reverse("jobs")).status_code), (200, 302))
+
+    def test_a_link_makes_a_new_password_once(self) -> None:
+        said = io.StringIO()
+        with self.settings(ADDRESS="https://gancho.example"):
+            call_command("password_link", "ana", stdout=said)
+        [path] = re.findall(r"^https://gancho\.example(/\S+)$", said.getvalue(), re.MULTILINE)
+        form = {"new_password1": "gypsum nail lath 7", "new_password2": "gypsum nail lath 7"}
+        page = self.client.get(path)
+        self.assertContains(page, "For ana.")
+        self.assertEqual(page["Referrer-Policy"], "no-referrer")
+        self.assertEqual(self.client.post(path, form | {"new_password2": "another"}).status_code, 422)
+        self.assertRedirects(self.client.post(path, form), reverse("sign-in"))
+        self.assertTrue(get_user_model().objects.get(username="ana").check_password("gypsum nail lath 7"))
+        for again in (path, path.replace("new-password/", "new-password/x"), "/people/new-password/" + "9" * 300 + "/a-b/"):
+            self.assertContains(self.client.get(again), "used already", status_code=404)
+        with self.assertRaisesMessage(CommandError, "Nobody called “zoe”"):
+            call_command("password_link", "zoe")
+
+    def test_an_account_is_closed_with_everything_saved_first_and_nobody_elses_goes(self) -> None:
+        others = Wall.begin(Job.objects.create(name="Bo's", owner=self.bo), plan(), "Begin")
+        self.photo.delete()
+        self.client.force_login(self.ana)
+        form = {"what": "close", "password": "a long enough one"}
+        self.assertContains(self.client.post(reverse("account"), form), "Save everything first", status_code=422)
+        self.client.get(reverse("everything"))
+        self.wall.record(replace(self.wall.plan(), name="Changed"), "Rename", 1)
+        self.assertContains(self.client.post(reverse("account"), form), "something has changed since", status_code=422)
+        self.client.get(reverse("everything"))
+        self.assertContains(
+            self.client.post(reverse("account"), form | {"password": "guess"}), "not your password", status_code=422
+        )
+        self.assertRedirects(self.client.post(reverse("account"), form), reverse("sign-in"))
+        self.assertEqual(list(Wall.objects.all()), [others])
+        self.assertEqual(set(get_user_model().objects.values_list("username", flat=True)), {"bo", "cy"})
+
+    def test_a_link_carries_the_public_address_or_says_that_it_opens_here_only(self) -> None:
+        self.client.force_login(self.ana)
+        share, form = reverse("share", args=[self.job.pk]), {"how": "link", "days": "3"}
+        with self.settings(ADDRESS="https://gancho.example"):
+            self.assertContains(self.client.post(share, form), 'value="https://gancho.example/shown/')
+        self.assertContains(self.client.post(share, form, headers={"host": "127.0.0.1"}), "on this machine only")
+
     def test_strangers_are_sent_to_the_door(self) -> None:
         for name, url in self.addresses():
-            if name in ("sign-in", "sign-up", "shown", "hang-worker"):
+            if name in ("sign-in", "sign-up", "shown", "hang-worker", "new-password"):
                 continue
             for answer in (self.client.get(url), self.client.post(url)):
                 with self.subTest(name):
