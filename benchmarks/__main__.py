@@ -12,7 +12,7 @@ from collections.abc import Callable
 
 YARDSTICK_MS = 7.3  # when the limits were set
 LIMITS_MS = {
-    "assess a wall with ten shelves": 10.0,
+    "assess a wall with ten shelves": 15.0,  # a single shelf 1.5
     "assess fifty mountings of all kinds": 50.0,
     "ways to hang something": 300.0,
     "the wall shaded, 4 m at 25 mm": 300.0,

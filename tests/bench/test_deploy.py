@@ -64,7 +64,9 @@ class BehindAProxy(SimpleTestCase):
             "GANCHO_HOSTS": NAME,
         }
         serve = [sys.executable, "manage.py", "serve", "--port", str(cls.port), "--backup-hours", "0"]
-        cls.server = subprocess.Popen(serve, cwd=settings.BASE_DIR, env=cls.env, stdout=subprocess.PIPE, text=True)
+        cls.server = subprocess.Popen(
+            serve, cwd=settings.BASE_DIR, env=cls.env, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
+        )
         cls.addClassCleanup(cls.stop, cls.server)
         assert cls.server.stdout is not None
         assert "Gancho is at" in cls.server.stdout.readline()
