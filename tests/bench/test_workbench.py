@@ -192,6 +192,7 @@ class Pages(BenchCase):
                 "offcut": 1,
                 "share": 1,
                 "token": "nobody",
+                "uid": "nobody",
                 "photo": 1,
                 "pk": 1,
             }
