@@ -21,10 +21,10 @@ from django.views.decorators.http import require_http_methods
 
 from bench.forms import mark_invalid
 from bench.models import Job, Photo, Revision, Trail
+from bench.people import PASSWORD_HELP
 from bench.photos import folder
 
 SAVED = "everything saved"  # in the session: when
-_HELP = "Ten characters or more; some words that only you put together are good."
 
 
 class PasswordForm(PasswordChangeForm):
@@ -64,31 +64,32 @@ class CloseForm(forms.Form):
         user: Any = self._request.user
         if "password" in got and not user.check_password(got["password"]):
             self.add_error("password", "That is not your password. Mind capitals.")
-        elif not self.errors and not _saved(self._request):
-            self.add_error(
-                None, "Save everything first: it is gone with the account, and something has changed since, or was never saved."
-            )
+        elif not self.errors and (missing := _unsaved(self._request)):
+            self.add_error(None, missing)
         return got
 
 
 def _worded(form: forms.BaseForm) -> None:
     form.label_suffix = ""
     fresh, again = form.fields["new_password1"], form.fields["new_password2"]
-    fresh.label, fresh.help_text = "New password", _HELP
+    fresh.label, fresh.help_text = "New password", PASSWORD_HELP
     again.label, again.help_text = "The same again", ""
 
 
-def _saved(request: HttpRequest) -> bool:
-    """Whether everything was saved in this visit, and nothing has changed since."""
-    said = request.session.get(SAVED)
+def _unsaved(request: HttpRequest) -> str:
+    """What is not in a file that was fetched in this visit, in a sentence; nothing where all is."""
+    said, mine = request.session.get(SAVED), {"wall__job__owner": request.user.pk}
     if said is None:
-        return not Job.objects.filter(owner=request.user.pk).exists()
-    return not Revision.objects.filter(wall__job__owner=request.user.pk, created__gt=datetime.fromisoformat(said)).exists()
+        return "Save everything to a file first." if Job.objects.filter(owner=request.user.pk).exists() else ""
+    later = {"created__gt": datetime.fromisoformat(said)}
+    changed = Revision.objects.filter(**mine, **later).exists() or Photo.objects.filter(**mine, **later).exists()
+    return "Something has changed since you saved everything: save it again." if changed else ""
 
 
 def note_saved(request: HttpRequest) -> None:
-    """Everything was just written to a file."""
-    request.session[SAVED] = timezone.now().isoformat()
+    """Everything was just fetched as a file."""
+    if request.method == "GET":
+        request.session[SAVED] = timezone.now().isoformat()
 
 
 @never_cache
@@ -106,7 +107,7 @@ def account(request: HttpRequest) -> HttpResponse:
         Trail.note(request, "changed the password")
         another, said = (
             PasswordForm(request.user),
-            "That is your password from now on. Other places where you were signed in are signed out.",
+            "Your password is changed. You are signed out everywhere else.",
         )
     if what == "close" and close.is_valid():
         _close(request)
@@ -142,8 +143,8 @@ def new_password(request: HttpRequest, uid: str, token: str) -> HttpResponse:
     """A new password, for whoever was given the link."""
     user = _of(uid)
     if settings.PEOPLE == "one" or user is None or not default_token_generator.check_token(user, token):
-        words = "This link was used already, or is too old. Ask whoever runs the machine for another."
-        return render(request, "bench/error.html", {"title": "That link is over", "words": words}, status=404)
+        words = "This link has been used, or it has expired. Ask whoever runs this Gancho for a new one."
+        return render(request, "bench/error.html", {"title": "This link no longer works", "words": words}, status=404)
     form = FreshForm(user, request.POST if request.method == "POST" else None)
     if request.method == "POST" and form.is_valid():
         form.save()

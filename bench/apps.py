@@ -10,5 +10,5 @@ class BenchConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        """Make what reads plans, logs and jobs before the first request comes, in every process."""
+        """Build the decoders of plans, logs and jobs before the first request, in every process."""
         import_module("bench.archive")

@@ -163,7 +163,7 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
 
 
 def _looked_at(files: dict[str, bytes], room_px: list[int]) -> _Brought:
-    """Everything of a job, decoded and checked; `room_px`: pixels of pictures that may still have to be made anew."""
+    """Decode and check all of a job. `room_px`: how many pixels of pictures may still be made anew, counted down."""
     about: _Job = _decoded(files, "job.json", _ABOUT)
     _dated(about.created)
     walls = []

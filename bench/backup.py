@@ -104,7 +104,7 @@ class OneFile:
         return "sound"
 
     def set_aside(self, to: Path) -> Path:
-        """The file, and its journal, which may hold what is missing in it."""
+        """Copy the file and its journal, which may hold changes that the file lacks."""
         connections.close_all()
         to.mkdir(parents=True)
         for path in (self._file, *self._journal):
@@ -157,7 +157,7 @@ class Server:
 
     def set_aside(self, to: Path) -> Path:
         """Never asked: a server that is broken is its own administrator's."""
-        raise BadBackupError("The database is broken.")
+        raise BadBackupError("The database server is damaged: its administrator has to mend it.")
 
     def put_back(self, copy: Path) -> None:
         """All of it, or nothing."""

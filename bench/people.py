@@ -24,6 +24,7 @@ from bench.models import Revision, Share, Trail, Wall
 from trade.assess import assess
 
 _SHOWN_LINES, _MOST_DAYS = 200, 90
+PASSWORD_HELP = "At least ten characters. A few words that don't belong together work well."
 
 
 def _labels(form: forms.BaseForm) -> forms.BaseForm:
@@ -97,7 +98,7 @@ class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
         super().__init__(*args, **kwargs)
         name, password, again = (self.fields[key] for key in ("username", "password1", "password2"))
         name.label, name.help_text = "Your name here", "Letters and digits; helpers are found by it."
-        password.label, password.help_text = "Password", "Ten characters or more; some words that only you put together are good."
+        password.label, password.help_text = "Password", PASSWORD_HELP
         again.label, again.help_text = "The same again", ""
 
 

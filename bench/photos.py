@@ -95,7 +95,7 @@ def bare(raw: bytes) -> Kept | None:
 
 
 def _nothing_besides(raw: bytes) -> bool:
-    """Whether a JPEG holds what makes its picture and no more: no segment of a camera or a program, nothing behind its end."""
+    """Whether a JPEG holds its image data only: no segments of a camera or a program, nothing after the end marker."""
     at = 2
     while raw[at : at + 1] == b"\xff" and raw[at + 1] in _SEGMENTS:
         long = int.from_bytes(raw[at + 2 : at + 4])
@@ -116,7 +116,7 @@ def folder() -> Path:
 
 
 def keep(wall: int, key: str, caption: str, photo: Kept) -> Photo:
-    """Keep a photo; nothing of it where there is no room."""
+    """Write a photo to disk and note it on its wall; when the disk is full, nothing of it is left."""
     name = f"{secrets.token_hex(16)}.jpg"
     try:
         (folder() / name).write_bytes(photo.raw)

@@ -26,7 +26,7 @@ class Picture(NamedTuple):
 
 
 def picture(wall: Wall) -> Picture:
-    """The picture of a wall (brought along with its plan); drawn only where nobody has drawn this plan before."""
+    """The picture of a wall that `with_plans` found; drawn only if this plan was not drawn before."""
     text: str = wall.plan_text  # type: ignore[attr-defined]
     key = hashlib.sha256("\n".join((_program(), wall.units, text)).encode()).hexdigest()
     kept: Picture | None = caches["pictures"].get(key)
@@ -41,7 +41,7 @@ def picture(wall: Wall) -> Picture:
 
 @cache
 def _program() -> str:
-    """What judges and draws, in short: another rule, another table, another line make another picture."""
+    """Hash of the code and the tables that judge and draw: a change in any of them gives new pictures."""
     found = hashlib.sha256()
     for folder in _MADE_BY:
         for path in sorted((Path(settings.BASE_DIR) / folder).rglob("*")):

@@ -1,4 +1,4 @@
-"""Putting everything back as a backup has it, whatever is there now: nothing, a sound database, or a broken one."""
+"""Restore a backup over what is there now: nothing, a sound database or a damaged one."""
 
 import os
 import shutil

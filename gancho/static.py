@@ -1,4 +1,4 @@
-"""Static files by names that say what is in them, so that browsers keep them for good; packed once, at the start."""
+"""Static files under hashed names, which browsers may keep for ever; compressed once, when the server starts."""
 
 from whitenoise.storage import CompressedManifestStaticFilesStorage
 

@@ -13,6 +13,6 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='told',
             name='made',
-            field=models.PositiveIntegerField(null=True),
+            field=models.BigIntegerField(null=True),
         ),
     ]

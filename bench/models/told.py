@@ -4,11 +4,11 @@ from django.db import models
 
 
 class Told(models.Model):
-    """One message from the wall, by the name that the phone gave it; `made`: the revision that came of it, if one did."""
+    """One message from the wall, by the name that the phone gave it. `made`: key of the revision it led to, null for none."""
 
     wall = models.ForeignKey("Wall", on_delete=models.CASCADE, related_name="told")
     uid = models.CharField(max_length=64)
-    made = models.PositiveIntegerField(null=True)
+    made = models.BigIntegerField(null=True)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -38,7 +38,7 @@ from trade.plan import Plan
 WIDE_PX, HIGH_PX = 390.0, 280.0  # of the drawing at the wall
 _AROUND_PX, _MOST_PX = 48.0, 0.6  # what is seen of the wall around the piece; no larger than this, px per mm
 _NOTHING = -1  # what a tap made that changed nothing
-_NUMBER = re.compile(r"[0-9]{1,9}")
+_NUMBER = re.compile(r"[0-9]{1,18}")
 _MET: dict[str, tuple[found.What, str]] = {
     "good": ("good", "sound"), "no_wood": ("no_wood", "no wood"), "hard": ("hard", "hit something hard"),
     "metal": ("metal", "hit metal"), "crumbles": ("crumbles", "crumbles"), "stud_off": ("stud_off", "the stud is beside it"),
@@ -58,6 +58,11 @@ class AtWall:
         self.desk, self.piece = desk, desk.chosen
         self.steps = steps(desk.plan, self.piece.key, desk.units)
         self._asked, self._after = asked, after
+
+    @property
+    def seen(self) -> int:
+        """Key of the change that the page knows last."""
+        return self.desk.wall.revisions.values_list("pk", flat=True).get(number=self.desk.wall.at)
 
     @cached_property
     def at(self) -> int:
@@ -161,7 +166,7 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
                     plan, label = _changed(request, desk, step, what)
                     if plan != desk.plan:
                         kept.record(plan, label, kept.at)
-                        made = kept.at
+                        made = kept.revisions.values_list("pk", flat=True).get(number=kept.at)
             except (PlanError, MeasureError) as error:
                 message = str(error)
             if uid:
@@ -195,14 +200,23 @@ def _undone(request: HttpRequest, kept: Wall, desk: Desk) -> str:
 
 
 def _meant(request: HttpRequest, kept: Wall) -> int | None:
-    """The revision that an undo is about: of a tap by its name, else as the page knew it; None where neither can be read."""
+    """Number of the revision that an undo is about, of a tap by its name, else as the page knew it; None where nobody can tell.
+
+    Both are keys: a number comes again when a change was taken back and another one made.
+    """
+    back = 0
     if uid := request.POST.get("undoes", "")[:64]:
         told = Told.objects.filter(wall=kept, uid=uid).first()
-        return None if told is None else _NOTHING if told.made is None else told.made
-    seen, back = request.POST.get("seen", ""), request.POST.get("back", "0")
-    if not (_NUMBER.fullmatch(seen) and _NUMBER.fullmatch(back)):
-        return None
-    return int(seen) - int(back)
+        if told is None or told.made is None:
+            return _NOTHING if told is not None else None
+        key = told.made
+    else:
+        said = [request.POST.get("seen", ""), request.POST.get("back", "0")]
+        if not all(_NUMBER.fullmatch(each) for each in said):
+            return None
+        key, back = int(said[0]), int(said[1])
+    number = kept.revisions.filter(pk=key).values_list("number", flat=True).first()
+    return number - back if number is not None else None
 
 
 def _changed(request: HttpRequest, desk: Desk, key: str, what: str) -> tuple[Plan, str]:

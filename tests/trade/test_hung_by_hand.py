@@ -17,6 +17,7 @@ from trade.load.line import LineLoad
 from trade.mounts import mount_of, panel, rail
 from trade.mounts.cleat_cabinet import bevel_of
 from trade.plan import Bookcase, Cabinet, CleatWall, HolderBoard, Panel, PegWall, Rail, Thing
+from trade.policy import Policy
 
 
 class Cleats(Case):
@@ -49,6 +50,10 @@ class Cleats(Case):
         self.assertAlmostEqual(own.steps[0].result.value, 121.6, delta=0.1)
         self.assertAlmostEqual(own.steps[1].result.value, 201.7, delta=0.1)
         self.assertEqual(own.demand.value, 3)
+
+    def test_on_one_place_only_it_still_says_how_it_would_hang(self) -> None:
+        one = self.cabinet(supports_mm=(100.0,))
+        self.assertEqual([step.key for step in mount_of(one).hanging(one, wall(), Policy()).before], ["own-half"])
 
     def test_seating_by_hand(self) -> None:
         """Low and deep: h = 200 − 40 − 9 − 20 = 131. Empty body (176.5 N at 134), a push (150 N at 259) and the load at 134, which

@@ -46,7 +46,7 @@ class Setup(NamedTuple):
 
 
 def setups() -> tuple[Setup, ...]:
-    """Every row of the table, put up."""
+    """Each row of the table as a piece on its wall."""
     return tuple(_put_up(row) for row in data.everyday().values())
 
 

@@ -266,7 +266,7 @@ _NOTHING_N = 1e-9
 
 
 def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Demand, ...]:
-    """The cases at one support, with the push where it asks for most, and where it lightens it most."""
+    """Load cases of one support, pushed where that loads it most and where it unloads it most."""
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     part = "loaded" if mine.up > -_NOTHING_N else "loaded on one side only"
     full, full_m = mine.own + mine.down, mine.own_m + mine.down_m

@@ -76,7 +76,7 @@ class ShelfLoad(LineLoad):
 
 
 def bending_parts(piece: Shelf) -> tuple[tuple[str, str, composite.Part], ...]:
-    """What bends together along a shelf: its board and what stiffens its front, each by name and row of the boards table."""
+    """The parts that bend together along a shelf: its board and its stiffener, each with name and row of the boards table."""
     row = data.boards()[piece.board]
     found = [("board", piece.board, composite.Part(row.e_mpa, piece.depth_mm, piece.thickness_mm, row.k_def))]
     if (under := stiffener(piece)) is not None:

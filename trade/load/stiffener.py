@@ -11,7 +11,7 @@ _SOFT = "pine_white"  # house rule: a strip of wood under metal is taken as the 
 
 
 class Stiffener(NamedTuple):
-    """What is under a front edge: what to call it, its row of the boards table, how it bends."""
+    """A stiffener under a front edge: its name, its row of the boards table, its section."""
 
     name: str
     board: str

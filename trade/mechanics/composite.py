@@ -30,7 +30,7 @@ class Part(NamedTuple):
 
     @property
     def inertia_mm4(self) -> float:
-        """Second moment of area about its own middle, b h³ / 12, less that of what is hollow."""
+        """Second moment of area about its own middle, mm4: b h³ / 12, less the hollow's."""
         wide, high = self._hole
         return (self.wide_mm * self.high_mm**3 - wide * high**3) / 12
 

@@ -51,7 +51,7 @@ class _Bookcase(Mount[Bookcase]):
         Ask("strap_down_mm", "Straps below its top", "length"),
         Ask("open_mm", "Drawers or doors open out to", "length", help="0 for none."),
         *insides.ASKS,
-        Ask("fixed_rows", "Rows of fixed shelves", "count", help="Set in grooves in the sides: they can't bow out."),
+        Ask("fixed_rows", "Rows of fixed shelves", "count", help="They sit in grooves, so that the sides can't bow out."),
     )
     fresh: ClassVar[dict[str, Any]] = {"length_mm": 800.0, "depth_mm": 280.0, "height_mm": 2000.0, "body_kg": None}
 

@@ -183,10 +183,11 @@ class _CleatCabinet(Mount[Cabinet]):
 
     def hanging(self, piece: Cabinet, wall: Wall, policy: Policy) -> Hanging:
         """The wall's half goes up level; the piece gets its own half and its spacer, and is lifted on."""
-        screws = self.extras(piece, wall)[0].many
+        screws = sum(extra.many for extra in self.extras(piece, wall))
+        sizes: dict[str, Quantity | str] = {"n": Quantity(screws, "count")}
         own = do(
             "own-half", "Screw its own half and the spacer to the piece",
-            Phrase("{n} screws through its back, or the rail behind it, spread along.", {"n": Quantity(screws, "count")}),
+            *([Phrase("{n} screws through its back, or the rail behind it, spread along.", sizes)] if screws else []),
             "The bevel points down and to the wall. The spacer at the bottom is as thick as the cleat.",
         )  # fmt: skip
         rise = Quantity(piece.cleat_mm * tan(radians(piece.bevel_deg)), "length")
@@ -216,7 +217,7 @@ def _unweighed_body(piece: Cabinet) -> tuple[str, ...]:
 
 
 def _pulled(piece: Cabinet, load: LineLoad) -> dict[int, tuple[Demand, ...]]:
-    """What either half of its cleat must answer at each place."""
+    """Load cases of either half of its cleat at each screw place."""
     cleat = bevel_of(piece)
     return {i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in load.demands().items()}
 

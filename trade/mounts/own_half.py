@@ -87,7 +87,7 @@ def checks(piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]],
 
 
 def spacer_mm(piece: Cabinet) -> float:
-    """How high the spacer is: a strip at the foot of its back, or a board that reaches below it and as far up behind it."""
+    """Height of the spacer, mm: a strip at the foot of the back, or a board that reaches below it and as far up behind it."""
     room = piece.height_mm - piece.down_mm - piece.cleat_high_mm
     return piece.below_mm + (min(max(piece.below_mm, SPACER_MM), room) if piece.below_mm else SPACER_MM)
 

@@ -34,7 +34,7 @@ def turning_stiffness(seat: Seat, face: float = 1.0) -> float:
 
 
 def loosened(seat: Seat, turning: float, cases: tuple[Demand, ...]) -> float:
-    """How far a support turns freely after use, in radians: what stays of the dent that its hardest case has made in the face."""
+    """Play of a support after use, radians: the lasting part of the dent that its hardest case makes in the face."""
     most = max((case.moment_nmm for case in cases), default=0.0)
     return max(most, 0.0) * (1 / turning - 1 / turning_stiffness(seat, _HARD)) * seat.face.set_share
 
