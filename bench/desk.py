@@ -282,8 +282,8 @@ class Desk:
         for worked_out in ("marks", "cutting", "at_wall"):
             self.__dict__.pop(worked_out, None)
 
-    def _drawn(self) -> dict[str, Any]:
-        """The drawing, the verdict, the section: what follows a finger."""
+    def judged(self) -> dict[str, Any]:
+        """What the templates need of the piece that is worked on: its verdict, and the cut through the wall at it."""
         piece, verdict = self.piece, self.piece_verdict
         seat = section.seat_in_question(piece, self.plan, verdict) if piece and verdict else None
         return {
@@ -291,15 +291,10 @@ class Desk:
             "units": self.units,
             "piece": piece,
             "verdict": verdict,
-            "sheet": elevation.draw(self.plan, self.verdict, self._drawn_key, self.stage, self.marks),
             "seat": seat,
             "seat_mark": self.mark_of(seat),
             "section": section.draw(piece, self.plan, verdict, seat) if piece and verdict and seat else "",
         }
-
-    def live(self) -> HttpResponse:
-        """Only what follows a finger; the rest of the bench stays as it is until it lifts."""
-        return render(self.request, "bench/_live.html", self._drawn())
 
     def context(self) -> dict[str, Any]:
         """What the templates need."""
@@ -307,7 +302,8 @@ class Desk:
             self.form = import_module(f"bench.stages.{self.stage}").form_for(self)
         mark_invalid(self.form) if self.form is not None and self.form.is_bound else None
         piece = self.piece
-        return self._drawn() | {
+        return self.judged() | {
+            "sheet": elevation.draw(self.plan, self.verdict, self._drawn_key, self.stage, self.marks),
             "form": self.form,
             "scribe_drawing": scribe.draw(piece, self.plan) if piece and self.stage in ("survey", "mark") else "",
             "stick": stick(self),

@@ -72,11 +72,9 @@ def judgement() -> dict[str, float]:
     from trade.choose.spots import spots
     from trade.choose.ways import ways
     from trade.choose.wish import wish_for
-    from trade.fixings import wood
-    from trade.mechanics import beam, contact
     from trade.mounts import KINDS
     from trade.plan import Plan, Stud, Thing
-    from trade.wall import backing
+    from trade.remembered import forget
 
     places = (123, 531, 936, 1340, 1749, 2155, 2558, 2967, 3371, 3780)
     on = wall(width_mm=4000.0, studs=tuple(Stud(centre_mm=float(x), uncertainty_mm=2.0) for x in places))
@@ -85,8 +83,7 @@ def judgement() -> dict[str, float]:
 
     def cold(run: Callable[[], object]) -> Callable[[], object]:
         def cleared() -> object:
-            for cached in (wood.lateral, contact.hold, backing.backing, beam.unit, beam.bare_beam):
-                cached.cache_clear()
+            forget()
             return run()
 
         return cleared
@@ -144,6 +141,7 @@ def against_frames() -> str:
     from Pynite import FEModel3D
 
     from trade.mechanics import beam
+    from trade.remembered import forget
 
     places, loads = (100.0, 700.0, 1300.0), [beam.Load(200.0, 0.0, 1400.0), beam.Load(60.0, 400.0, 400.0)]
 
@@ -161,8 +159,7 @@ def against_frames() -> str:
         model.analyze()
 
     def by_ours() -> None:
-        beam.unit.cache_clear()
-        beam.bare_beam.cache_clear()
+        forget()
         beam.solve(1400.0, places, 1.26e9, loads)
 
     ours = best_ms(by_ours, 20)
@@ -173,13 +170,10 @@ def against_frames() -> str:
 def core() -> dict[str, float]:
     """The core, with every cache cleared before each round."""
     from trade.assess import assess
-    from trade.fixings import wood
-    from trade.mechanics import beam, contact
-    from trade.wall import backing
+    from trade.remembered import forget
 
     def cold(wall: object) -> None:
-        for cached in (wood.lateral, contact.hold, backing.backing, beam.unit, beam.bare_beam):
-            cached.cache_clear()
+        forget()
         assess(wall)  # type: ignore[arg-type]
 
     ten, fifty = ten_shelves(), fifty_of_all_kinds()

@@ -11,7 +11,8 @@ from trade.measure import LBF_N
 from trade.mounts import fit, made, mount_of, surroundings
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Plan, Wall
-from trade.policy import trusts
+from trade.policy import Policy, trusts
+from trade.remembered import remembered
 from trade.wall.backing import backing
 
 
@@ -32,16 +33,20 @@ def _taken(plan: Plan) -> list[tuple[AnyPiece, Box]]:
 
 
 def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> PieceVerdict:
+    """One piece: what it is by itself, and what the others on the wall and its holes add to that."""
     own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(piece)
-    asked = (
-        _clash(piece, own, taken),
-        fit.items(piece, own, taken, plan.wall),
-        fit.hangs_free(piece),
-        *_agreed(piece, plan),
-        *made.checks(piece, plan),
-    )
-    found = _verdict(piece, plan.wall, [found for found in asked if found is not None])
-    return found if plan.policy.minds == "usual" else _minded(found, data.house(f"minds_{plan.policy.minds}"))
+    alone = by_itself(piece, plan.wall, plan.policy)
+    asked = (_clash(piece, own, taken), fit.items(piece, own, taken, plan.wall), *made.checks(piece, plan))
+    more = [found for found in asked if found is not None]
+    return replace(alone, checks=_ranked([*alone.checks, *more])) if more else alone
+
+
+@remembered(most=1_000)
+def by_itself(piece: AnyPiece, wall: Wall, policy: Policy) -> PieceVerdict:
+    """Judge one piece on its wall by the job's policy, as if nothing else hung there."""
+    hangs = fit.hangs_free(piece)
+    found = _verdict(piece, wall, [*([] if hangs is None else [hangs]), *_agreed(piece, wall, policy)])
+    return found if policy.minds == "usual" else _minded(found, data.house(f"minds_{policy.minds}"))
 
 
 def _minded(verdict: PieceVerdict, times: float) -> PieceVerdict:
@@ -79,15 +84,14 @@ def _ranked(checks: list[Check]) -> tuple[Check, ...]:
     return tuple(sorted(checks, key=check.severity, reverse=True))
 
 
-def _agreed(piece: AnyPiece, plan: Plan) -> list[Check]:
+def _agreed(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Check]:
     """What of the job's policy on anchors it does not keep to; nothing on a wall without studs, or where it hangs on none."""
-    wall = plan.wall
     if wall.build == "mass" or piece.anchor is None:
         return []
     loose = [seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat) and seat.anchored and not seat.on_stud]
     if not loose:
         return []
-    part, anchor, policy = loose[0].part, anchor_of(wall, piece.anchor), plan.policy
+    part, anchor = loose[0].part, anchor_of(wall, piece.anchor)
     asked = (
         ("policy.studs_only", policy.anchors == "studs_only", "Agreed was: studs only; the {part} hangs on an anchor."),
         ("policy.hollow", not trusts(policy, anchor.kind), "Agreed was: no {anchor} in a board; the {part} hangs on one."),

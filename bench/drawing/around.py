@@ -6,7 +6,7 @@ from bench.drawing.scale import Scale
 from bench.drawing.svg import Attribute, Pen, number
 from trade.evidence import ByHand, Edge, Probe, Sweep
 from trade.features import Feature
-from trade.measure import say_length
+from trade.measure import Units, say_length
 from trade.notes import word_of
 from trade.plan import Plan, Wall
 from trade.sketch import word_of as sketched
@@ -19,21 +19,21 @@ _GAP_PX = {"keep_out": 7.0, "take_care": 11.0}
 _COUNTED_MM = 4.0  # a stud that is counted on this near to where the readings have it needs no second mark
 
 
-def draw(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
+def draw(pen: Pen, wall: Wall, units: Units, scale: Scale, stage: str) -> None:
     """Everything but the studs that are counted on, behind what hangs on the wall."""
-    for zone in zones(plan.wall):
+    for zone in zones(wall):
         if stage in ("survey", "mark") or (zone.level == "keep_out" and stage != "list"):
             _zone(pen, zone, scale)
-    _ceiling(pen, plan.wall, scale)
+    _ceiling(pen, wall, scale)
     if stage != "survey":
-        for each in plan.wall.features:
-            feature(pen, each, plan, scale)
+        for each in wall.features:
+            feature(pen, each, wall, units, scale)
 
 
 def on_top(pen: Pen, plan: Plan, scale: Scale) -> None:
     """While the wall is surveyed its things can be taken hold of, and readings count: both lie over what hangs there."""
     for index, each in enumerate(plan.wall.features):
-        feature(pen, each, plan, scale, index)
+        feature(pen, each, plan.wall, plan.units, scale, index)
     _found(pen, plan, scale)
     readings(pen, plan, scale)
 
@@ -70,10 +70,10 @@ def _ceiling(pen: Pen, wall: Wall, scale: Scale) -> None:
         pen.path(f"M{number(scale.x(0))} {number(scale.y(wall.height_mm))}H{number(scale.x(wall.width_mm))}L{below}z", "above")
 
 
-def feature(pen: Pen, thing: Feature, plan: Plan, scale: Scale, index: int | None = None) -> None:
+def feature(pen: Pen, thing: Feature, wall: Wall, units: Units, scale: Scale, index: int | None = None) -> None:
     """A door, an outlet, a pipe …; with its number on the wall it can be moved."""
     wide, high = thing.right_mm - thing.left_mm, thing.top_mm - thing.bottom_mm
-    name, movable = sketched(thing, plan.units, (plan.wall.width_mm, plan.wall.height_mm)), index is not None
+    name, movable = sketched(thing, units, (wall.width_mm, wall.height_mm)), index is not None
     handles: dict[str, Attribute] = {}
     if movable:
         places = {"left": thing.left_mm, "top": thing.top_mm, "length": wide, "thick": high}

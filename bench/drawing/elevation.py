@@ -1,5 +1,6 @@
 """The wall from the front, to scale: lining, studs, pieces, and what the stage asks about them."""
 
+from collections.abc import Collection
 from typing import Literal, NamedTuple
 
 from django.utils.safestring import SafeString
@@ -8,11 +9,12 @@ from bench.drawing import around, dimensions, tape, vial
 from bench.drawing.scale import Scale, of_wall
 from bench.drawing.svg import Attribute, Pen, outline
 from trade import say
-from trade.check import Check, PieceVerdict, Verdict
+from trade.check import PieceVerdict, Verdict, Word
 from trade.mark.marks import Mark
-from trade.measure import say_length
+from trade.measure import Units, say_length
 from trade.mounts import Shape, mount_of
-from trade.plan import AnyPiece, Plan, Stud, Thing
+from trade.plan import AnyPiece, Plan, Stud, Thing, Wall
+from trade.remembered import remembered
 
 CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
 _VIAL_W, _VIAL_H = 84.0, 13.0
@@ -31,10 +33,26 @@ class Sheet(NamedTuple):
     scale: Scale
 
 
+class Shown(NamedTuple):
+    """What the drawing shows of a verdict: the outcome, and the support (none: the board) that governs where it isn't well."""
+
+    word: Word
+    but: str
+    used: float
+    governs: bool = False
+    support: int | None = None
+
+
+def shown(verdict: PieceVerdict) -> Shown:
+    """What the drawing shows of it."""
+    governing = verdict.governing if verdict.word != "holds" else None
+    return Shown(verdict.word, verdict.but, verdict.used, governing is not None, None if governing is None else governing.support)
+
+
 def draw(
     plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: tuple[Mark, ...], on: Scale | None = None
 ) -> Sheet:
-    """Draw a wall.
+    """Draw a wall. What a drag changes has names by which it is put in place: see `moved`.
 
     Args:
         plan: the wall and its pieces.
@@ -44,33 +62,74 @@ def draw(
         marks: holes of the selected piece.
         on: another scale than that at which the whole wall is seen.
     """
-    pen, scale = Pen(), on or of_wall(plan.wall)
+    pen, scale, named = Pen(), on or of_wall(plan.wall), on is None
     chosen = next((piece for piece in plan.pieces if piece.key == selected), None)
-    across = (
-        [stud.centre_mm for stud in plan.wall.uprights] if chosen is None else [chosen.left_mm + x for x in chosen.supports_mm]
-    )
-    tape.draw(pen, plan.wall, scale, plan.units, across, [] if chosen is None else [chosen.top_mm])
-    _wall(pen, plan, scale, stage)
-    around.draw(pen, plan, scale, stage)
-    for piece in plan.pieces:
-        _piece(pen, piece, verdict.piece(piece.key), plan, scale, piece is chosen, movable=on is None)
+    pen.put(_ground(plan.wall, plan.units, scale, stage))
+    _taped(pen, plan, chosen, scale, named)
+    for piece, judged in zip(plan.pieces, verdict.pieces, strict=True):
+        pen.put(_piece(piece, shown(judged), plan.units, scale, scale.y(plan.wall.height_mm), piece is chosen, named))
     if stage == "survey":
         around.on_top(pen, plan, scale)
         _stud_words(pen, plan, scale)
     if chosen is not None:
-        with pen.group("measures"):
-            if stage == "mark":
-                dimensions.draw(pen, plan, chosen, marks, scale)
-            elif stage != "hang":
-                _measures(pen, chosen, plan, scale)
-    if stage in ("mark", "hang"):
-        _holes(pen, marks, scale)
+        _about(pen, plan, chosen, stage, marks, scale, named)
     _built(pen, plan, scale)
     return Sheet(pen.markup(), scale)
 
 
-def _wall(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
-    wall = plan.wall
+def moved(
+    plan: Plan, verdict: Verdict, selected: str, stage: str, marks: tuple[Mark, ...], others: Collection[str]
+) -> SafeString:
+    """What of a wall follows a piece that is dragged: the piece, the tape's marks for it, how far it is from its neighbours.
+
+    Args:
+        plan: with the piece where it is now.
+        verdict: of the same plan.
+        selected: key of the piece.
+        stage: as for `draw`.
+        marks: its holes.
+        others: keys of those beside it that are to be drawn anew too.
+    """
+    pen, scale, chosen = Pen(), of_wall(plan.wall), plan.piece(selected)
+    _taped(pen, plan, chosen, scale, True)
+    for piece, judged in zip(plan.pieces, verdict.pieces, strict=True):
+        if piece is chosen or piece.key in others:
+            pen.put(_piece(piece, shown(judged), plan.units, scale, scale.y(plan.wall.height_mm), piece is chosen, True))
+    _about(pen, plan, chosen, stage, marks, scale, True)
+    return pen.markup()
+
+
+def _about(pen: Pen, plan: Plan, chosen: AnyPiece, stage: str, marks: tuple[Mark, ...], scale: Scale, named: bool) -> None:
+    """What the stage asks about the piece that is worked on: what the tape says of its place, and its holes."""
+    with pen.group("measures", id="measures" if named else None):
+        if stage == "mark":
+            dimensions.draw(pen, plan, chosen, marks, scale)
+        elif stage != "hang":
+            _measures(pen, chosen, plan, scale)
+    if stage in ("mark", "hang"):
+        _holes(pen, marks, scale, named)
+
+
+@remembered(most=64)
+def _ground(wall: Wall, units: Units, scale: Scale, stage: str) -> SafeString:
+    """All that is behind the pieces."""
+    pen = Pen()
+    tape.draw(pen, wall, scale, units)
+    _wall(pen, wall, units, scale, stage)
+    around.draw(pen, wall, units, scale, stage)
+    return pen.markup()
+
+
+def _taped(pen: Pen, plan: Plan, chosen: AnyPiece | None, scale: Scale, named: bool) -> None:
+    """Marks on the tapes: of the studs, or where the chosen piece is held and how high it is."""
+    across = (
+        [stud.centre_mm for stud in plan.wall.uprights] if chosen is None else [chosen.left_mm + x for x in chosen.supports_mm]
+    )
+    with pen.group("tape-marks", id="tape-marks" if named else None):
+        tape.marks(pen, plan.wall, scale, across, [] if chosen is None else [chosen.top_mm])
+
+
+def _wall(pen: Pen, wall: Wall, units: Units, scale: Scale, stage: str) -> None:
     lining = "mass" if wall.build == "mass" else "bare" if wall.layers == () else "unknown" if wall.layers is None else "lined"
     x, y, w, h = scale.x(0), scale.y(wall.height_mm), scale.length(wall.width_mm), scale.length(wall.height_mm)
     pen.rect(x, y, w, h, f"wall wall-{lining}", id="wall-face")
@@ -80,20 +139,20 @@ def _wall(pen: Pen, plan: Plan, scale: Scale, stage: str) -> None:
             pen.rect(x, y, w, plate, "plate")
             pen.rect(x, scale.y(0) - plate, w, plate, "plate")
         for stud in wall.uprights:
-            _stud(pen, stud, plan, scale, stage)
+            _stud(pen, stud, wall, units, scale, stage)
         around.implied(pen, wall, scale)
     if not wall.uprights:
         words = "No studs: this is masonry" if wall.build == "mass" else "No stud is known yet"
         pen.text(x + w / 2, y + h - plate - 10, words, "quiet", "middle")
 
 
-def _stud(pen: Pen, stud: Stud, plan: Plan, scale: Scale, stage: str) -> None:
+def _stud(pen: Pen, stud: Stud, wall: Wall, units: Units, scale: Scale, stage: str) -> None:
     off = stud.uncertainty_mm
     sure = "doubtful" if off is None or off > LIKELY_MM else "likely" if off > CERTAIN_MM else "certain"
-    left, top, plate = scale.x(stud.centre_mm - stud.width_mm / 2), scale.y(plan.wall.height_mm), scale.length(_PLATE_MM)
-    width, height = scale.length(stud.width_mm), scale.length(plan.wall.height_mm)
-    where = say_length(stud.centre_mm, plan.units)
-    doubt = "nobody knows how far off" if off is None else f"give or take {say_length(off, plan.units)}"
+    left, top, plate = scale.x(stud.centre_mm - stud.width_mm / 2), scale.y(wall.height_mm), scale.length(_PLATE_MM)
+    width, height = scale.length(stud.width_mm), scale.length(wall.height_mm)
+    where = say_length(stud.centre_mm, units)
+    doubt = "nobody knows how far off" if off is None else f"give or take {say_length(off, units)}"
     with pen.group("stud"):
         pen.title(f"Stud at {where}, {sure}, {doubt}")
         if stage == "survey" and off:
@@ -111,11 +170,15 @@ def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
         pen.text(scale.x(stud.centre_mm), foot, say_length(stud.centre_mm, plan.units), "stud-words", "start", turn=-90)
 
 
-def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: Scale, chosen: bool, movable: bool) -> None:
+@remembered(most=2_000)
+def _piece(
+    piece: AnyPiece, verdict: Shown, units: Units, scale: Scale, ceiling_px: float, chosen: bool, movable: bool
+) -> SafeString:
+    pen = Pen()
     left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
     length, thick = scale.length(piece.length_mm), max(scale.length(piece.high_mm), 3.0)
     word = say.outcome(verdict)
-    place = f"{say_length(piece.left_mm, plan.units)} from the left, {say_length(piece.top_mm, plan.units)} up"
+    place = f"{say_length(piece.left_mm, units)} from the left, {say_length(piece.top_mm, units)} up"
     name = f"{piece.name}: {word}. {place}"
     ringed = " chosen" if chosen else ""
     handles: dict[str, Attribute] = {
@@ -128,23 +191,23 @@ def _piece(pen: Pen, piece: AnyPiece, verdict: PieceVerdict, plan: Plan, scale: 
     with pen.group(css, id=f"piece-{piece.key}", **(handles if movable else {})):
         pen.title(f"{name}. Drag it, or nudge it with the arrow keys." if movable else name)
         _things(pen, piece, scale)
-        governing = verdict.governing if verdict.word != "holds" else None
         for shape in mount_of(piece).front(piece):
-            _shape(pen, shape, scale, governing)
+            _shape(pen, shape, scale, verdict)
         pen.rect(left - 3, top - 22, length + 6, thick + 34, "grip")
         if chosen:
             pen.rect(left - 3, top - 3, length + 6, thick + 6, "ring")
         middle = left + length / 2
         wide = min(_VIAL_W, length)
         high = top - _tallest(piece, scale) - _VIAL_H - 5
-        vial.draw(pen, middle - wide / 2, max(high, scale.y(plan.wall.height_mm) + 2), wide, _VIAL_H, verdict)
+        vial.draw(pen, middle - wide / 2, max(high, ceiling_px + 2), wide, _VIAL_H, verdict)
         foot = top + thick / 2 + 4 if mount_of(piece).carries == "under" and thick > _NAME_PX else top + thick + 13
         pen.text(middle, foot, piece.name, "piece-name", "middle")
+    return pen.markup()
 
 
-def _holes(pen: Pen, marks: tuple[Mark, ...], scale: Scale) -> None:
+def _holes(pen: Pen, marks: tuple[Mark, ...], scale: Scale, named: bool) -> None:
     """Holes that the selected piece asks for."""
-    with pen.group("holes"):
+    with pen.group("holes", id="holes" if named else None):
         for mark in marks:
             if mark.where == "wall":
                 pen.circle(scale.x(mark.x_mm), scale.y(mark.y_mm), 3.2, "hole", data_number=mark.number)
@@ -164,10 +227,10 @@ def _built(pen: Pen, plan: Plan, scale: Scale) -> None:
                 pen.line(x - 4, y + 4, x + 4, y - 4, "drilled-cross")
 
 
-def _shape(pen: Pen, shape: Shape, scale: Scale, governing: Check | None) -> None:
+def _shape(pen: Pen, shape: Shape, scale: Scale, verdict: Shown) -> None:
     """One outline of a piece; what governs is brought out: the board, or the support that it is about."""
     whole = shape.support is not None or shape.role in ("board", "face")
-    governs = governing is not None and governing.support == shape.support and whole
+    governs = verdict.governs and verdict.support == shape.support and whole
     state = " governs" if governs else ""
     support = None if shape.support is None else str(shape.support)
     across, up = [scale.x(x) for x, _ in shape.points], [scale.y(y) for _, y in shape.points]

@@ -33,14 +33,14 @@ def narrow_view(plan: Plan) -> str:
 def draw(plan: Plan, marks: SafeString, truth: Truth | None) -> tuple[SafeString, Scale]:
     """Draw the wall with the marks on it; and the scale, for the pointer."""
     pen, scale = Pen(), of_wall(plan.wall)
-    tape.draw(pen, plan.wall, scale, plan.units, (), ())
+    tape.draw(pen, plan.wall, scale, plan.units)
     x, y = scale.x(0), scale.y(plan.wall.height_mm)
     wide, high = scale.length(plan.wall.width_mm), scale.length(plan.wall.height_mm)
     pen.rect(x, y, wide, high, "wall wall-lined", id="wall-face")
     if truth is not None:
         _uncovered(pen, truth, plan.units, scale)
     for feature in plan.wall.features:
-        around.feature(pen, feature, plan, scale)
+        around.feature(pen, feature, plan.wall, plan.units, scale)
     with pen.group("practice-marks", id="marks"):
         pen.put(marks)
     return pen.markup(), scale

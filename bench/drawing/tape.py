@@ -22,10 +22,9 @@ _LABELS: dict[Units, tuple[float, ...]] = {
 }
 
 
-def draw(pen: Pen, wall: Wall, scale: Scale, units: Units, across: Iterable[float], up: Iterable[float]) -> None:
-    """Both tapes; `across` and `up` are marks in mm from the corner and the floor."""
-    top = scale.y(wall.height_mm) - _GAP - TAPE
-    left = scale.left - _GAP - TAPE
+def draw(pen: Pen, wall: Wall, scale: Scale, units: Units) -> None:
+    """Both tapes."""
+    left, top = _corner(wall, scale)
     pen.rect(scale.left, top, scale.length(wall.width_mm), TAPE, "tape")
     pen.rect(left, scale.y(wall.height_mm), TAPE, scale.length(wall.height_mm), "tape")
     ticks = []
@@ -38,12 +37,22 @@ def draw(pen: Pen, wall: Wall, scale: Scale, units: Units, across: Iterable[floa
         pen.text(scale.x(mm) - 2.5, top + 10, words, "tape-words", "end")
     for mm, words in _labels(wall.height_mm, scale, units):
         pen.text(left + 10, scale.y(mm) + 2.5, words, "tape-words", "end", turn=-90)
+
+
+def marks(pen: Pen, wall: Wall, scale: Scale, across: Iterable[float], up: Iterable[float]) -> None:
+    """Marks on the tapes, in mm from the corner and the floor."""
+    left, top = _corner(wall, scale)
     for mm in across:
         x, y = scale.x(mm), top + TAPE
         pen.path(f"M{number(x - 4)} {number(y)}h8l-4 6z", "tape-mark")
     for mm in up:
         x, y = left + TAPE, scale.y(mm)
         pen.path(f"M{number(x)} {number(y - 4)}v8l6 -4z", "tape-mark")
+
+
+def _corner(wall: Wall, scale: Scale) -> tuple[float, float]:
+    """The left of the tape that stands, and the top of the one that lies."""
+    return scale.left - _GAP - TAPE, scale.y(wall.height_mm) - _GAP - TAPE
 
 
 def _ticks(length: float, scale: Scale, units: Units) -> Iterable[tuple[float, float]]:

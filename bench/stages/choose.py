@@ -1,6 +1,5 @@
 """Choose: what shall hang here, the ways to hang it, and the job's policy that they follow."""
 
-from functools import lru_cache
 from typing import Any
 
 from django import forms
@@ -34,14 +33,15 @@ from trade.errors import MeasureError, PlanError
 from trade.measure import Units
 from trade.mounts import KINDS
 from trade.plan import Plan, Policy
+from trade.remembered import remembered
 
 _SIDE_BY_SIDE = 4
 _MOST_AT_ONCE = 6
 _MOST_TIMES = 8.0
 _MOST_PERCENT, _FALLS = 400.0, 6
 _GROUPS = (("stand", "Stands on it"), ("hang", "Hangs from it"))
-found_ways = lru_cache(maxsize=32)(find_ways)
-found_spots = lru_cache(maxsize=8)(spots)
+found_ways = remembered(most=32)(find_ways)
+found_spots = remembered(most=8)(spots)
 
 
 class HangForm(BenchForm):

@@ -11,6 +11,7 @@ from msgspec.structs import replace
 from bench.changes import apply, change, refused
 from bench.desk import Desk, desk_or_404
 from bench.drawing import along as along_drawing
+from bench.follow import follow
 from bench.forms import BenchForm, MeasureField, number_in
 from bench.stages import choose
 from trade import data
@@ -166,9 +167,10 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     except PlanError as error:
         return refused(desk, str(error))
     if request.POST.get("live"):
+        if request.POST.get("seen") == key and desk.stage != "survey":
+            return follow(desk, plan)
         desk.show(plan)
-        same = request.POST.get("seen") == key and desk.stage == "fix" and not desk.look
-        return desk.live() if same else desk.fragment()
+        return desk.fragment()
     return apply(desk, lambda _: plan, f"Move {piece.name}")
 
 

@@ -89,6 +89,25 @@ class AtTheBench(BrowserCase):
         self.page.mouse.up()
         self.assertEqual(self.now(wall).piece("shelf").left_mm, 700.0)
 
+    def test_a_neighbour_that_is_run_into_says_so_until_the_finger_moves_on(self) -> None:
+        self.open(plan(bracket_shelf(), rod_shelf()), "fix", "shelf")
+        ledge, rows = self.page.locator("#piece-ledge"), self.page.locator("#checks .check-row")
+        told, steady = rows.count(), self.page.locator('[data-code="board.bending"] summary').first
+        steady.click()  # what a move doesn't change stays as it was opened
+        x, y = self.centre(self.page.locator("#piece-shelf .grip"))
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x, y + 600 * self.px_per_mm(), steps=5)
+        expect(ledge).to_have_class(re.compile("piece-doesnt_fit"))
+        expect(self.page.locator('[data-code="piece.clash"]')).to_be_visible()
+        self.page.mouse.move(x, y + 100 * self.px_per_mm(), steps=5)
+        expect(ledge).to_have_class(re.compile("piece-holds"))
+        expect(rows).to_have_count(told)
+        expect(self.page.locator('[data-code="board.bending"] .sum').first).to_be_visible()
+        self.page.mouse.up()
+        expect(self.page.locator("#undo")).to_be_enabled()
+        expect(self.page.locator('[data-code="board.bending"] .sum').first).to_be_visible()
+
     def test_by_keyboard_alone(self) -> None:
         wall = self.open(plan(bracket_shelf()), "fix", "shelf")
         self.page.locator("#piece-shelf").focus()

@@ -1,6 +1,5 @@
 """Several things on one wall: each the best way, as near as there is room to where it was wished, none in another's way."""
 
-from functools import lru_cache
 from math import hypot
 from typing import NamedTuple
 
@@ -11,6 +10,7 @@ from trade.choose.spots import Column, nearest_height, settled, spots
 from trade.choose.ways import ways
 from trade.choose.wish import Wish
 from trade.plan import AnyPiece, Plan
+from trade.remembered import remembered
 
 _STEP_MM = 50.0
 
@@ -58,7 +58,7 @@ def _place(plan: Plan, wish: Wish) -> AnyPiece | None:
     return None
 
 
-@lru_cache(maxsize=16)
+@remembered(most=16)
 def _patterns(bare: Plan, wish: Wish) -> tuple[AnyPiece, ...]:
     """The two best ways for a wish on the wall with nothing on it, there or, if none holds there, in its middle."""
     for x_mm in (wish.x_mm, bare.wall.width_mm / 2):

@@ -9,7 +9,8 @@ from trade.check import Verdict, Word
 from trade.choose.merits import effort
 from trade.fixings.held import anchor_of
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan import AnyPiece, Plan, Wall
+from trade.remembered import remembered
 
 
 class Entry(NamedTuple):
@@ -68,15 +69,18 @@ def _entry(piece: AnyPiece, plan: Plan, word: Word, place: str) -> Entry:
 def fixing_of(piece: AnyPiece, plan: Plan) -> str:
     """The class of what holds a piece: the anchors where it hangs on any, else its screws, rods or pins."""
     hung = plan.built.as_hung(piece.key)
-    seats = mount_of(piece).seats(piece, plan.wall)
     anchor = hung.anchor if hung is not None and hung.anchor is not None else piece.anchor
-    if anchor is not None and any(seat.anchored for seat in seats):
+    if anchor is not None and _anchored(piece, plan.wall):
         return anchor_of(plan.wall, anchor).kind
     if mount_of(piece).kind == "pin_shelf":
         return "pin"
     screw = hung.screw if hung is not None and hung.screw is not None else piece.screw
-    kind = data.screws()[screw].kind
-    return kind
+    return data.screws()[screw].kind
+
+
+@remembered(most=1_000)
+def _anchored(piece: AnyPiece, wall: Wall) -> bool:
+    return any(seat.anchored for seat in mount_of(piece).seats(piece, wall))
 
 
 def _screw(piece: AnyPiece, plan: Plan) -> str:

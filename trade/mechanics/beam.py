@@ -4,7 +4,6 @@ Euler-Bernoulli by Macaulay's brackets: E I v = sum of load terms less the react
 unknowns (reactions, C1, C2) follow from no sag at the supports and from equilibrium. Places are fractions of the length.
 """
 
-from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -12,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from trade.errors import TradeError
+from trade.remembered import remembered
 
 Array = NDArray[np.float64]
 _SAMPLES = np.linspace(0.0, 1.0, 17)
@@ -66,7 +66,7 @@ def solve(
     return Beam(one.reactions_n * total, one.places_mm, one.moments_nmm * total, one.sags_mm * (total / ei_nmm2), one.spans_mm)
 
 
-@lru_cache(maxsize=1024)
+@remembered(most=1_024)
 def unit(
     length_mm: float, supports_mm: tuple[float, ...], spread_mm: tuple[tuple[float, float], ...], along: bool, stiff: bool
 ) -> Beam:
@@ -120,7 +120,7 @@ class Bare(NamedTuple):
     seen_mm: frozenset[float]
 
 
-@lru_cache(maxsize=256)
+@remembered(most=256)
 def bare_beam(length_mm: float, supports_mm: tuple[float, ...], along: bool) -> Bare:
     """A beam before it is loaded; worked out once for all that is then put on it.
 

@@ -5,9 +5,10 @@ needed; the fasteners stretch in proportion to their distance from the block's r
 and a short lever.
 """
 
-from functools import lru_cache
 from math import sqrt
 from typing import NamedTuple
+
+from trade.remembered import remembered
 
 
 class Hold(NamedTuple):
@@ -25,7 +26,7 @@ class Hold(NamedTuple):
     limit_nmm: float
 
 
-@lru_cache(maxsize=4096)
+@remembered(most=4_096)
 def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float, pull_n: float = 0.0) -> Hold | None:
     """The pulls that hold a moment and a pull straight out.
 

@@ -3,7 +3,6 @@
 A peg is a cantilever in a socket no deeper than the sheet is thick: it bends at the sheet's face, and pries in its hole.
 """
 
-from functools import lru_cache
 from math import pi
 from typing import Any, ClassVar, NamedTuple
 
@@ -19,6 +18,7 @@ from trade.mounts.panel import Panelled, rows_mm
 from trade.mounts.work import Bored, Detail
 from trade.plan import PegWall, Wall
 from trade.policy import Policy
+from trade.remembered import remembered
 
 _TUG = "a tug at what hangs there"
 _QUARTER_MM, _REDUCED = 6.35, 4.0  # NDS 2018: F_e from 1/4 in on (Table 12.3.3), R_d of mode I (Table 12.3.1B)
@@ -127,7 +127,7 @@ class Grid(NamedTuple):
         return (i + j) % 2 == 0
 
 
-@lru_cache(maxsize=64)
+@remembered(most=64)
 def grid(piece: PegWall) -> Grid:
     """The grid in the middle of the sheet, moved up or down where a row would fall on the screws of its battens."""
     step = piece.grid_mm

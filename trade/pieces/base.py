@@ -31,7 +31,7 @@ class Thing(Part, frozen=True, kw_only=True):
         between(self.high_mm, 1, 4000, "high_mm", "A thing's height")
 
 
-class Piece(Part, frozen=True, kw_only=True):
+class Piece(Part, frozen=True, kw_only=True, cache_hash=True):
     """Something on the wall, whatever holds it. Places from the wall's left corner and from the floor.
 
     `supports_mm`: where it is held, from its left end. `use`: a row of the uses table.

@@ -1,12 +1,12 @@
 """What stands behind a place on the wall: which stud, how many layers, what is pressed on, and what nobody knows."""
 
-from functools import lru_cache
 from typing import NamedTuple
 
 from trade import data
 from trade.check import Assumption
 from trade.data import Framing
 from trade.plan import Stud, Wall
+from trade.remembered import remembered
 
 SOFTEST_TIMBER, SOFTEST_GRADED = "spruce_pine_fir_south", "c16"  # of either school
 
@@ -47,7 +47,7 @@ class Backing(NamedTuple):
     assumptions: tuple[Assumption, ...]
 
 
-@lru_cache(maxsize=64)
+@remembered(most=64)
 def backing(wall: Wall) -> Backing:
     """What the wall offers everywhere. The face that a bracket presses on is as soft as the softest layer."""
     key = wall.timber or (SOFTEST_GRADED if wall.school == "european" else SOFTEST_TIMBER)

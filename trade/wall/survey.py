@@ -1,6 +1,5 @@
 """The door of the survey: a wall and its readings in, what they amount to out."""
 
-from functools import lru_cache
 from math import exp, log
 from statistics import median
 from typing import NamedTuple
@@ -10,6 +9,7 @@ from trade.check import Phrase, Quantity
 from trade.evidence import Edge, Knock, Probe, Reading, Sweep
 from trade.features import Feature
 from trade.plan import Wall
+from trade.remembered import remembered
 from trade.wall.found import Inference
 from trade.wall.infer import infer
 from trade.wall.reasons import Contradiction, ask_mm, contradictions
@@ -38,7 +38,7 @@ class Survey(NamedTuple):
     doubts: tuple[Phrase, ...]
 
 
-@lru_cache(maxsize=64)  # a shelf that is dragged about changes nothing of it
+@remembered(most=64)  # a shelf that is dragged about changes nothing of it
 def _inferred(width_mm: float, readings: tuple[Reading, ...], openings: tuple[Feature, ...], steel: bool) -> Inference:
     return infer(width_mm, readings, openings, steel)
 

@@ -30,7 +30,7 @@ function visit(where, remember = "pushState") {
 async function send(url, values) {
   const said = typeof values === "function" ? values() : values;
   if (!said) return false; // what it was about is gone
-  const body = new URLSearchParams({ stage: bench().dataset.stage, piece: bench().dataset.piece, look: bench().dataset.look, seen: bench().dataset.piece, ...said, base: bench().dataset.base });
+  const body = new URLSearchParams({ stage: bench().dataset.stage, piece: bench().dataset.piece, look: bench().dataset.look, seen: bench().dataset.piece, touched: bench().dataset.touched ?? "", ...said, base: bench().dataset.base });
   const headers = { "HX-Request": "true", "X-CSRFToken": token() };
   const answer = await patiently((signal) => ask(url, { method: "POST", body, headers, signal }));
   if (!answer) return false;
@@ -80,10 +80,7 @@ function lay(html, sent) {
   const typed = typedSince(sent);
   const fresh = document.createRange().createContextualFragment(html).getElementById("bench");
   if (!fresh) return;
-  if (fresh.dataset.live) {
-    for (const part of [...fresh.children]) document.getElementById(part.id)?.replaceWith(part);
-    return;
-  }
+  if (fresh.dataset.live) return follow(fresh);
   old.replaceWith(fresh);
   htmx.process(fresh);
   const same = old.dataset.stage === fresh.dataset.stage && old.dataset.piece === fresh.dataset.piece;
@@ -95,6 +92,16 @@ function lay(html, sent) {
   document.getElementById("catch").checked = catching;
   if (focused) document.getElementById(focused)?.focus({ preventScroll: true });
   arm(null);
+}
+
+// While a piece is dragged the server says only what differs from the bench on which it was taken hold of.
+let kept = {}; // that bench's list of checks and its section
+function follow(fresh) {
+  if (kept.of !== bench()) kept = { of: bench(), rows: [...(document.getElementById("checks")?.children ?? [])], section: document.getElementById("section") };
+  for (const row of fresh.querySelectorAll("li[data-kept]")) row.replaceWith(kept.rows[row.dataset.kept]);
+  fresh.querySelector("section[data-kept]")?.replaceWith(kept.section ?? "");
+  for (const part of fresh.querySelectorAll(":scope > [id], :scope > svg > [id]")) document.getElementById(part.id)?.replaceWith(part);
+  bench().dataset.touched = fresh.dataset.touched;
 }
 
 // Forms that save themselves on every change.
