@@ -9,7 +9,7 @@ import threading
 import zipfile
 import zlib
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, suppress
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Literal, Protocol
@@ -18,7 +18,7 @@ from django.conf import settings
 from django.db import DatabaseError, OperationalError, connection, connections
 from django.utils.module_loading import import_string
 
-from bench import bin
+from bench import bin, serving
 from bench.photos import folder
 from bench.room import is_full
 
@@ -317,14 +317,18 @@ class Keeper(threading.Thread):
     def run(self) -> None:
         """Until it is over; what goes wrong is said, and tried again later."""
         while not self._over.wait(60.0):
-            if due(self._hours):
-                try:
-                    bin.empty()
-                    make()
-                except Exception as error:  # a backup that fails must not end the next ones
-                    print(f"The backup failed: {error}", flush=True)
-                finally:
-                    connections.close_all()
+            with suppress(serving.TakenError), serving.only_one("backup.lock"):  # of several processes one makes it
+                if due(self._hours):
+                    self._make()
+
+    def _make(self) -> None:
+        try:
+            bin.empty()
+            make()
+        except Exception as error:  # a backup that fails must not end the next ones
+            print(f"The backup failed: {error}", flush=True)
+        finally:
+            connections.close_all()
 
     def stop(self) -> None:
         """Let it end."""

@@ -13,13 +13,17 @@ class ServedError(Exception):
     """A server runs on this data."""
 
 
+class TakenError(Exception):
+    """Another process is at it."""
+
+
 _held: list[int] = []
 
 
 def begin() -> None:
     """Share the lock for as long as this process lives."""
     if not _held:
-        _held.append(_opened())
+        _held.append(_opened("serving.lock"))
         fcntl.flock(_held[0], fcntl.LOCK_SH)
 
 
@@ -30,16 +34,30 @@ def alone() -> Iterator[None]:
     Raises:
         ServedError: somebody does.
     """
-    lock = _opened()
+    try:
+        with only_one("serving.lock"):
+            yield
+    except TakenError:
+        raise ServedError("A server runs on this data. Stop it first.") from None
+
+
+@contextmanager
+def only_one(name: str) -> Iterator[None]:
+    """Nobody else holds the lock of this name meanwhile.
+
+    Raises:
+        TakenError: somebody does.
+    """
+    lock = _opened(name)
     try:
         fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
     except BlockingIOError:
-        raise ServedError("A server runs on this data. Stop it first.") from None
+        raise TakenError from None
     else:
         yield
     finally:
         os.close(lock)
 
 
-def _opened() -> int:
-    return os.open(Path(settings.DATA_DIR) / "serving.lock", os.O_RDWR | os.O_CREAT, 0o600)
+def _opened(name: str) -> int:
+    return os.open(Path(settings.DATA_DIR) / name, os.O_RDWR | os.O_CREAT, 0o600)

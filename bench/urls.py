@@ -108,5 +108,6 @@ urlpatterns = [
     path("walls/<int:wall>/pieces/<slug:key>/hang/", hang.at_wall, name="at-wall"),
     path("walls/<int:wall>/pieces/<slug:key>/hang/told/", hang.told, name="told"),
     path("walls/<int:wall>/pieces/<slug:key>/cure/", fix.cure, name="cure"),
+    path("walls/<int:wall>/cut/", views.saw, name="sawing"),
     path("walls/<int:wall>/<slug:stage>/", views.stage, name="stage"),
 ]

@@ -17,6 +17,7 @@ from bench.access import helps_only, job_or_404, owner, wall_or_404
 from bench.access import jobs as jobs_of
 from bench.access import walls as walls_of
 from bench.account import note_saved
+from bench.aside import long
 from bench.changes import after, base_of, refused, stale
 from bench.desk import desk_or_404
 from bench.drawing import elevation
@@ -67,6 +68,7 @@ class PlanFileForm(forms.Form):
             raise forms.ValidationError(f"{where}{error}") from None
 
 
+@long
 @require_safe
 def sums(request: HttpRequest, wall: int) -> HttpResponse:
     """Every sum of a wall as a PDF, to print."""
@@ -160,6 +162,7 @@ def import_plan(request: HttpRequest) -> HttpResponse:
     return redirect(Wall.begin(job, brought, "Brought in from a file"))
 
 
+@long
 @require_safe
 def job_file(request: HttpRequest, job: int) -> HttpResponse:
     """A job with its walls, their history and photos as one open file."""
@@ -168,6 +171,7 @@ def job_file(request: HttpRequest, job: int) -> HttpResponse:
     return sent(archive.written(found), found.name, "job.zip", fetched=True)
 
 
+@long
 @require_safe
 def everything(request: HttpRequest) -> HttpResponse:
     """All of one's jobs as one file."""
@@ -188,6 +192,12 @@ def stage(request: HttpRequest, wall: int, stage: str) -> HttpResponse:
     """The workbench at a stage."""
     desk = desk_or_404(request, wall, stage, request.GET.get("piece"))
     return desk.fragment() if request.headers.get("HX-Target") == "bench" else desk.page()
+
+
+@long
+def saw(request: HttpRequest, wall: int) -> HttpResponse:
+    """The workbench at the saw, whose plan is made on the way."""
+    return stage(request, wall, "cut")
 
 
 @require_POST
@@ -260,6 +270,15 @@ def outdated(request: HttpRequest, reason: str = "") -> HttpResponse:
     """The page was drawn for another visit (its token does not fit): nothing is done."""
     words = "This page was open for too long, or in two places. Nothing was changed: load it again and go on."
     return render(request, "bench/error.html", {"title": "Load the page again", "words": words}, status=403)
+
+
+def too_much(request: HttpRequest, why: str) -> HttpResponse:
+    """Long work that nobody gets to now, or that does not end. `why`: `busy` or `endless`."""
+    words = {
+        "busy": "Many ask for long work at this moment, and this could not be begun. Nothing was changed: try again in a minute.",
+        "endless": "This took longer than anybody waits, and was given up. Everything up to your last change is kept.",
+    }[why]
+    return render(request, "bench/error.html", {"title": "Not now", "words": words}, status=503)
 
 
 def broken(request: HttpRequest) -> HttpResponse:

@@ -9,7 +9,8 @@ import sys
 COMMANDS = {
     "attack": "An attacker's day: every address as nobody, as a stranger and as a helper; hostile forms; broken documents.",
     "parsers": "What reads people's words, given twice as much: two times the CPU time is linear.",
-    "keeping": "The log with 50 000 pieces, and twenty people at once on one server.",
+    "keeping": "The log with 50 000 pieces.",
+    "people": "Twenty people at once on one server, some of them with long work.",
 }
 
 

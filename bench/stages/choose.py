@@ -8,6 +8,7 @@ from django.shortcuts import render
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
+from bench.aside import long
 from bench.changes import apply, change, refused
 from bench.desk import Desk, desk_or_404
 from bench.drawing import small
@@ -129,6 +130,7 @@ def hung(plan: Plan, wish: Wish, many: int) -> tuple[Plan, str, str]:
     return done.plan, done.placed[0].key, f"{len(done.placed)} hang now, each as near as there was room.{short}"
 
 
+@long
 @require_safe
 def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """The ways to hang a piece; asked for after the page is there, because it tries many things."""
@@ -151,6 +153,7 @@ def _in_parts(request: HttpRequest, panel: str, other: str, context: dict[str, A
     return answer
 
 
+@long
 @require_POST
 def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Hang a piece another way."""
@@ -201,6 +204,7 @@ def _refusal(no: NotSo) -> dict[str, Any]:
     return {"mount": KINDS[no.kind], "reason": no.reason}
 
 
+@long
 @require_safe
 def where(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """The wall shaded by what a piece would carry there, and the best places; asked for after the page is there."""
@@ -220,6 +224,7 @@ def where(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return _in_parts(request, "bench/fix/_spots.html", "bench/fix/_shade.html", context)
 
 
+@long
 @require_POST
 def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Hang a piece at another place along the wall, its supports on the studs there."""
@@ -236,6 +241,7 @@ def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return apply(desk, lambda now: now.with_piece(placed), f"Move {piece.name}")
 
 
+@long
 @require_safe
 def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What a piece would do under so much more load, or further out, and what gives way first."""
@@ -341,6 +347,7 @@ def save_policy(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, changed, "How this job is done")
 
 
+@long
 @require_safe
 def effects(request: HttpRequest, wall: int, question: str) -> HttpResponse:
     """What the other schools in a question would change here, worked out."""

@@ -9,6 +9,7 @@ from django.utils.timezone import now
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
+from bench.aside import long
 from bench.changes import change
 from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm
@@ -121,6 +122,7 @@ def save(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, form.changed, "Finish and days")
 
 
+@long
 @require_safe
 def ics(request: HttpRequest, wall: int) -> HttpResponse:
     """The days, for any calendar."""

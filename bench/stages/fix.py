@@ -8,6 +8,7 @@ from django.shortcuts import render
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
+from bench.aside import long
 from bench.changes import apply, change, refused
 from bench.desk import Desk, desk_or_404
 from bench.drawing import along as along_drawing
@@ -137,6 +138,7 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return change(desk, form, lambda plan: plan.with_piece(form.cleaned_data["piece"]), f"Change {desk.chosen.name}")
 
 
+@long
 @require_POST
 def put_up(request: HttpRequest, wall: int) -> HttpResponse:
     """Put a new piece up where the person pointed."""
@@ -197,6 +199,7 @@ def remove(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return apply(desk, lambda plan: plan.without_piece(key), f"Take down {name}")
 
 
+@long
 @require_safe
 def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What would cure a piece; asked for after the page is there, because it tries many things."""
@@ -205,6 +208,7 @@ def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": offered(desk), "findings": found})
 
 
+@long
 @require_safe
 def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What may hang at each place along a piece; asked for after the page is there, because it tries many weights."""
@@ -215,6 +219,7 @@ def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return render(request, "bench/fix/_along.html", {"drawing": drawn})
 
 
+@long
 @require_POST
 def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Apply a cure that was offered."""

@@ -6,6 +6,7 @@ from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 
+from bench.aside import long
 from bench.changes import apply, change, refused
 from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
@@ -52,6 +53,7 @@ class StackForm(BenchForm):
             raise forms.ValidationError(str(error)) from None
 
 
+@long
 @require_POST
 def rows(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Put up rows like a piece, above it."""
@@ -66,6 +68,7 @@ def rows(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     )  # fmt: skip
 
 
+@long
 @require_POST
 def lay(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Fit a piece to the studs near it, hang its things on hooks of their own, or give it the fewest battens that hold."""

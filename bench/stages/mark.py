@@ -9,6 +9,7 @@ from django.utils.timezone import localdate
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
+from bench.aside import long
 from bench.changes import change
 from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
@@ -75,6 +76,7 @@ def datum(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, changed, "Measure from elsewhere")
 
 
+@long
 @require_safe
 def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> HttpResponse:
     """A piece's template or its story sticks at true size, as PDF, SVG or DXF."""
@@ -89,6 +91,7 @@ def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> Ht
     return sent(content, desk.chosen.name, f"{what}.{kind}", kind == "dxf")
 
 
+@long
 @require_safe
 def whole(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
     """The whole wall: the sheet to take to it (PDF), or its drawing at true size (SVG, DXF)."""

@@ -11,6 +11,7 @@ from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.address import public
+from bench.aside import long
 from bench.changes import change
 from bench.desk import Desk, desk_or_404
 from bench.devices import dial
@@ -218,6 +219,7 @@ def save(request: HttpRequest, wall: int, key: str, what: str) -> HttpResponse:
 
 
 def _paper(write: Callable[[Desk, str], bytes], name: str) -> Callable[[HttpRequest, int], HttpResponse]:
+    @long
     @require_safe
     def view(request: HttpRequest, wall: int) -> HttpResponse:
         desk = desk_or_404(request, wall, "record", request.GET.get("piece"))

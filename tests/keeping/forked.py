@@ -15,11 +15,10 @@ def main() -> None:
     import django
 
     django.setup()
-    import waitress
     from django.db import connections
     from django.test import Client
 
-    from gancho.wsgi import application
+    from bench.server import Server
 
     Client(headers={"host": "127.0.0.1"}).get("/walls/1/fix/")  # what is loaded once need not be loaded in every life
     connections.close_all()
@@ -29,7 +28,8 @@ def main() -> None:
         listening.listen(64)
         child = os.fork()
         if not child:
-            waitress.serve(application, sockets=[listening], threads=4, _quiet=True)
+            os.setpgid(0, 0)  # who kills it kills all that it has forked
+            Server(listening, processes=2, backup_hours=0, begun=lambda: None).run()
             os._exit(0)
         print(child, listening.getsockname()[1], flush=True)
         listening.close()  # so that what waits at its door falls with it

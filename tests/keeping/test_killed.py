@@ -75,6 +75,7 @@ class Killed(SimpleTestCase):
                 stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL,
             )  # fmt: skip
             self.addCleanup(_end, lives.pid)
+            self.addCleanup(lambda: _end(self.server))
             self._live(lives, walls, Path(folder) / "gancho.sqlite3")
             assert lives.stdin is not None
             assert lives.stdout is not None
@@ -91,12 +92,13 @@ class Killed(SimpleTestCase):
             lives.stdin.write("\n")
             lives.stdin.flush()
             server, port = (int(each) for each in lives.stdout.readline().split())
+            self.server = server
             writers = [Writer(port, wall) for wall in walls]
             for each in writers:
                 each.start()
             self.assertTrue(writers[0].wrote.wait(20), "nobody could write")
             writers[0].join(dice.uniform(0.02, 0.25))  # somewhere in the middle
-            os.kill(server, signal.SIGKILL)
+            _end(server)  # all its processes
             for each in writers:
                 each.join()
             with closing(sqlite3.connect(database)) as opened:

@@ -1,19 +1,13 @@
 """Serve the application, on a server fit for use, with backups."""
 
+import os
+import socket
 from typing import Any
 
 from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import DatabaseError
-
-
-def _proxied() -> dict[str, Any]:
-    """What is believed of a server in front: only what the one that ends https says."""
-    if not settings.HTTPS:
-        return {}
-    believed = {"x-forwarded-for", "x-forwarded-proto"}
-    return {"trusted_proxy": settings.PROXY, "trusted_proxy_headers": believed, "clear_untrusted_proxy_headers": True}
 
 
 class Command(BaseCommand):
@@ -25,7 +19,7 @@ class Command(BaseCommand):
         """Where to listen, how often to copy."""
         parser.add_argument("--host", default="127.0.0.1")
         parser.add_argument("--port", type=int, default=8000)
-        parser.add_argument("--threads", type=int, default=4)
+        parser.add_argument("--processes", type=int, default=min(os.cpu_count() or 1, 4), help="that answer at once")
         parser.add_argument("--backup-hours", type=float, default=24.0, help="hours from one backup to the next; 0 for none")
         parser.add_argument("--check", action="store_true", help="set everything up, but do not serve")
 
@@ -35,10 +29,8 @@ class Command(BaseCommand):
         # of the library for htmx nothing is served, and a module of its own names a file that it does not have
         call_command("collectstatic", verbosity=0, interactive=False, ignore_patterns=["django_htmx"])
 
-    def handle(self, *args: Any, host: str, port: int, threads: int, backup_hours: float, check: bool, **options: Any) -> None:
+    def handle(self, *args: Any, host: str, port: int, processes: int, backup_hours: float, check: bool, **options: Any) -> None:
         """Run."""
-        import waitress
-
         try:
             self.prepare()
         except (OSError, DatabaseError) as error:
@@ -46,15 +38,15 @@ class Command(BaseCommand):
         if check:
             self.stdout.write("Gancho is set up.")
             return
-        from bench.backup import Keeper
-        from gancho.wsgi import application  # it looks at once for the files that it will serve
+        from bench.server import Server  # with it comes the application, which looks at once for the files that it will serve
+
+        def begun() -> None:
+            self.stdout.write(f"Gancho is at http://{host}:{port}/  (Ctrl-C stops it)")
+            self.stdout.flush()
 
         try:
-            server = waitress.create_server(application, host=host, port=port, threads=threads, **_proxied())
+            family = socket.AF_INET6 if ":" in host else socket.AF_INET
+            door = socket.create_server((host, port), family=family, backlog=256)
         except OSError as error:
             raise CommandError(f"Port {port} is taken ({error.strerror}). Try: PORT={port + 1} bin/demo") from None
-        if backup_hours > 0:
-            Keeper(backup_hours).start()
-        self.stdout.write(f"Gancho is at http://{host}:{port}/  (Ctrl-C stops it)")
-        self.stdout.flush()
-        server.run()
+        Server(door, processes, backup_hours, begun).run()
