@@ -55,7 +55,9 @@ class ShelfLoad(LineLoad):
         """
         rests = self.beam
         if self.stiff or self._left_out:
-            rests = beam.solve(self.piece.length_mm, self.piece.supports_mm, self._ei, self._loads, along=True)
+            rests = beam.solve(
+                self.piece.length_mm, self.piece.supports_mm, self._ei, self._loads, along=True, sagging=self._sagging
+            )
         own, parts, _ = self._parts(rests.sags_mm)
         return rests.places_mm, np.maximum(rests.spans_mm, 1e-9), own, np.maximum(parts, 0).sum(axis=1)
 

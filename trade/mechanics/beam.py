@@ -31,8 +31,8 @@ class Beam(NamedTuple):
     """What each load does alone; columns are loads in the order given.
 
     `reactions_n` (supports, loads), positive upwards. At `places_mm` (points): `moments_nmm` (points, loads), sagging
-    positive, and `sags_mm` (points, loads), downwards positive. `spans_mm` (points): the span a sag is measured
-    against, twice the overhang beyond the outer supports.
+    positive, and `sags_mm` (points, loads whose sag is wanted), downwards positive. `spans_mm` (points): the span a sag is
+    measured against, twice the overhang beyond the outer supports.
     """
 
     reactions_n: Array
@@ -43,7 +43,13 @@ class Beam(NamedTuple):
 
 
 def solve(
-    length_mm: float, supports_mm: tuple[float, ...], ei_nmm2: float, loads: list[Load], along: bool = True, stiff: bool = False
+    length_mm: float,
+    supports_mm: tuple[float, ...],
+    ei_nmm2: float,
+    loads: list[Load],
+    along: bool = True,
+    stiff: bool = False,
+    sagging: int | None = None,
 ) -> Beam:
     """Reactions, moments and sags of a beam of constant stiffness.
 
@@ -55,20 +61,28 @@ def solve(
         along: moments and sags are wanted too, not only reactions.
         stiff: the beam is stiff and its supports give alike: they share as a group of screws does, by its centre and its spread.
             Sags are then not known.
+        sagging: the sags of so many of the first loads are wanted; all when none.
 
     Raises:
         TradeError: fewer than two supports; the beam would turn.
     """
-    one = unit(length_mm, supports_mm, tuple((load.start_mm, load.end_mm) for load in loads), along, stiff)
+    sagging = len(loads) if sagging is None else sagging
+    one = unit(length_mm, supports_mm, tuple((load.start_mm, load.end_mm) for load in loads), along, stiff, sagging)
     total = np.array([load.total_n for load in loads])
     if not along:
         return Beam(one.reactions_n * total, *one[1:])
-    return Beam(one.reactions_n * total, one.places_mm, one.moments_nmm * total, one.sags_mm * (total / ei_nmm2), one.spans_mm)
+    sags = one.sags_mm * (total[:sagging] / ei_nmm2)
+    return Beam(one.reactions_n * total, one.places_mm, one.moments_nmm * total, sags, one.spans_mm)
 
 
 @remembered(most=1_024)
 def unit(
-    length_mm: float, supports_mm: tuple[float, ...], spread_mm: tuple[tuple[float, float], ...], along: bool, stiff: bool
+    length_mm: float,
+    supports_mm: tuple[float, ...],
+    spread_mm: tuple[tuple[float, float], ...],
+    along: bool,
+    stiff: bool,
+    sagging: int = 0,
 ) -> Beam:
     """The same under 1 N each and of unit stiffness: worked out once, however many weights and screws are then tried.
 
@@ -85,20 +99,22 @@ def unit(
         where, spans = np.concatenate([where, at]), np.concatenate([spans, _span_at(length_mm, supports_mm, points)])
         above = np.vstack([above, np.maximum(at[:, None] - where[:count], 0)])
         cubes = above * above * above / 6
-    bent, turned = _load_terms(where[:, None], start, end)
     middles = (start + end) / 2
     if stiff:
         reactions = 1 / count + bare.leaning[:, None] * (middles - bare.middle)
     else:
-        found = bare.inverse @ np.vstack([-bent[:count], np.ones_like(middles), middles])
-        reactions, slope, offset = found[:count], found[count], found[count + 1]
+        found = bare.inverse @ np.vstack([-_bent(where[:count, None], start, end), np.ones_like(middles), middles])
+        reactions, slope, offset = found[:count], found[count, :sagging], found[count + 1, :sagging]
     if not along:
         return Beam(reactions, _NOWHERE, _NOWHERE, _NOWHERE, _NOWHERE)
+    at = where[count:, None]
     places = where[count:] * length_mm
-    moments = (above[count:] @ reactions - turned[count:]) * length_mm
+    moments = above[count:] @ reactions
+    moments -= _turned(at, start, end)
+    moments *= length_mm
     if stiff:
-        return Beam(reactions, places, moments, np.zeros_like(moments), spans)
-    sags = bent[count:] - cubes[count:] @ reactions + where[count:, None] * slope + offset
+        return Beam(reactions, places, moments, np.zeros((len(places), sagging)), spans)
+    sags = _bent(at, start[:sagging], end[:sagging]) - cubes[count:] @ reactions[:, :sagging] + at * slope + offset
     return Beam(reactions, places, moments, sags * length_mm**3, spans)
 
 
@@ -169,15 +185,30 @@ def _span_at(length: float, supports: tuple[float, ...], places: list[float]) ->
     return spans[np.searchsorted(edges[1:-1], places)]
 
 
-def _load_terms(x: Array, start: Array, end: Array) -> tuple[Array, Array]:
-    """Load terms (places, loads) of E I v / L^3 and of E I v'' / L, each of 1 N.
-
-    At a point: <x-a>^3 / 6 and <x-a>; spread: (<x-a>^4 - <x-b>^4) / 24 l and (<x-a>^2 - <x-b>^2) / 2 l.
-    """
+def _bent(x: Array, start: Array, end: Array) -> Array:
+    """Load terms (places, loads) of E I v / L^3, each of 1 N: at a point <x-a>^3 / 6, spread (<x-a>^4 - <x-b>^4) / 24 l."""
     point = end - start < _POINT
-    spread = np.where(point, 1.0, end - start)
+    found = np.empty((len(x), len(start)))
+    past = np.maximum(x - start[point], 0)
+    found[:, point] = past * past * past / 6
+    if not point.all():
+        near, far = _squares(x, start[~point], end[~point])
+        found[:, ~point] = (near - far) * (near + far) / (24 * (end - start)[~point])
+    return found
+
+
+def _turned(x: Array, start: Array, end: Array) -> Array:
+    """Load terms (places, loads) of E I v'' / L, each of 1 N: at a point <x-a>, spread (<x-a>^2 - <x-b>^2) / 2 l."""
+    point = end - start < _POINT
+    found = np.empty((len(x), len(start)))
+    found[:, point] = np.maximum(x - start[point], 0)
+    if not point.all():
+        near, far = _squares(x, start[~point], end[~point])
+        found[:, ~point] = (near - far) / (2 * (end - start)[~point])
+    return found
+
+
+def _squares(x: Array, start: Array, end: Array) -> tuple[Array, Array]:
+    """<x-a>^2 and <x-b>^2: the product of their difference and sum is the difference of fourth powers."""
     past, beyond = np.maximum(x - start, 0), np.maximum(x - end, 0)
-    near, far = past * past, beyond * beyond
-    over = near - far  # of two squares: their product with the sum is the difference of fourth powers
-    bent = np.where(point, near * past / 6, over * (near + far) / (24 * spread))
-    return bent, np.where(point, past, over / (2 * spread))
+    return past * past, beyond * beyond

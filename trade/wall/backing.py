@@ -1,5 +1,6 @@
 """What stands behind a place on the wall: which stud, how many layers, what is pressed on, and what nobody knows."""
 
+from bisect import bisect_left
 from typing import NamedTuple
 
 from trade import data
@@ -98,11 +99,22 @@ class StudAt(NamedTuple):
     unknown: tuple[str, ...]
 
 
+@remembered(most=64)
+def _in_order(wall: Wall) -> tuple[Stud, ...]:
+    return tuple(sorted(wall.uprights, key=lambda stud: stud.centre_mm))
+
+
+def _nearest(studs: tuple[Stud, ...], x_mm: float) -> Stud | None:
+    """The stud whose centre is nearest; of two as near the left one."""
+    after = bisect_left(studs, x_mm, key=lambda stud: stud.centre_mm)
+    return min(studs[max(after - 1, 0) : after + 1], key=lambda stud: abs(stud.centre_mm - x_mm), default=None)
+
+
 def stud_at(wall: Wall, x_mm: float, part: str) -> StudAt:
     """What is known of the stud behind a support; `part` names the support in what is asked for."""
     if wall.build == "mass":  # studs are not its way of holding, so none is asked for
         return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, ())
-    stud = min(wall.uprights, key=lambda stud: abs(stud.centre_mm - x_mm), default=None)
+    stud = _nearest(_in_order(wall), x_mm)
     if stud is None:
         return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, (ASK_STUDS,))
     offset = x_mm - stud.centre_mm
