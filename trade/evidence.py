@@ -72,4 +72,5 @@ class ByHand(_Reading, frozen=True, kw_only=True, tag="by_hand"):
     word: Literal["pinned", "struck"]
 
 
-Reading = Sweep | Edge | MagnetHit | Probe | Knock | Seen | ByHand
+AtPlace = Edge | MagnetHit | Probe | Knock | Seen | ByHand
+Reading = Sweep | AtPlace

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from itertools import pairwise
 
+import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
@@ -19,6 +20,8 @@ from trade.measure import Units, read_length
 from trade.wall.found import Found, Inference
 from trade.wall.framing import STUD_MM
 from trade.wall.infer import as_studs, infer
+from trade.wall.likelihood import Array, Lattice, bell
+from trade.wall.placed import Placed
 from trade.wall.reasons import contradictions
 from trade.wall.scatter import worse
 from trade.wall.survey import survey
@@ -318,4 +321,36 @@ class Scatter(SimpleTestCase):
         reach = [{round(s.centre_mm, -1): s.reach_mm for s in found.studs if s.probability > 0.5} for found in (good, poor)]
         for at in (800.0, 1200.0, 1600.0):
             self.assertGreater(reach[1][at], 2.0 * reach[0][at])
-        self.assertEqual((worse(edges(0.0), good.studs), worse(edges(16.0), poor.studs)), (1.0, 3.0))
+        self.assertEqual((worse(Placed(edges(0.0)), good.studs), worse(Placed(edges(16.0)), poor.studs)), (1.0, 3.0))
+
+
+class Sums(SimpleTestCase):
+    places = st.lists(st.floats(-200.0, 1200.0), max_size=12)
+
+    @given(places, st.sampled_from((1.0, 2.0)), st.floats(-40.0, 40.0))
+    def test_each_counts_where_it_matters_and_is_nothing_further_off(self, at: list[float], step: float, first: float) -> None:
+        """Against every reading at every place, one by one; a tilted bell, so that left and right are told apart."""
+
+        def tilted(off: Array) -> Array:
+            return bell(off, 6.5) * (100.0 + off)
+
+        lattice = Lattice(first, step, 400)
+        found = lattice.summed(at, 30.0, tilted)
+        for n in range(0, 400, 7):
+            off = np.array([x - (first + n * step) for x in at])
+            self.assertAlmostEqual(found[n], float(tilted(off[np.abs(off) < 30.0]).sum()), delta=0.01)
+
+    @given(st.lists(st.floats(0.0, 3000.0), max_size=15), st.floats(0.0, 3000.0), st.floats(0.0, 500.0))
+    def test_those_near_a_place_are_all_and_no_others(self, at: list[float], place: float, reach: float) -> None:
+        readings = [Sweep(from_mm=0.0, to_mm=9.0, height_mm=1.0), *(MagnetHit(at_mm=x) for x in at)]
+        near = sorted(i for i, _ in Placed(readings).near(place, reach))
+        self.assertEqual(near, [i for i, x in enumerate(at, start=1) if place - reach <= x <= place + reach])
+
+    def test_a_sweep_says_nothing_of_edges_at_another_height(self) -> None:
+        """The same edges within the sweep, and beside it: there they stand alone, and its silence counts against them."""
+        sweep = Sweep(from_mm=0.0, to_mm=2000.0, height_mm=1200.0)
+        for height, likely in ((1200.0, True), (900.0, False)):
+            ends = [Edge(at_mm=at, side=side, height_mm=height) for at, side in ((781.0, "left"), (819.0, "right"))]  # type: ignore[arg-type]
+            found = infer(2000.0, [sweep, sweep, *ends])
+            near = [stud for stud in found.studs if abs(stud.centre_mm - 800.0) < 20 and stud.probability > 0.5]
+            self.assertEqual(bool(near), likely, height)

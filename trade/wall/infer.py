@@ -15,7 +15,6 @@ from math import exp, log, log1p, sqrt
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from trade.evidence import Reading, Sweep
 from trade.features import Feature
@@ -23,9 +22,9 @@ from trade.plan import Stud
 from trade.wall import reasons, scatter
 from trade.wall.found import Found, Grid, Inference
 from trade.wall.framing import OFF_MM, SHIM_MM, STUD_MM, jambs_mm
-from trade.wall.likelihood import MODEL, SPACINGS, STEP, WIDTHS, Array, bell, scores, swept, widths
+from trade.wall.likelihood import MODEL, SPACINGS, STEP, WIDTHS, Array, Lattice, Places, bell, scores, widths
+from trade.wall.placed import Placed
 
-Places = NDArray[np.int_]
 _FAINT = -5.0  # an object with less than this (log of its odds against nothing) is not followed up
 _RIVAL = 0.1  # a second reading of a place that is this much as likely as the first widens the doubt
 BEYOND = 40.0  # an end stud may stand partly behind the next wall
@@ -61,8 +60,7 @@ def infer(width_mm: float, readings: Sequence[Reading], openings: Sequence[Featu
         steel: the studs are of sheet steel: narrower, and iron all over.
     """
     lattice = np.arange(-BEYOND, width_mm + BEYOND, STEP)
-    told = (swept(lattice, readings, "left"), swept(lattice, readings, "right"))
-    odds = {kind: scores(kind, lattice, readings, told, steel) for kind in WIDTHS}
+    odds = scores(WIDTHS, Lattice(-BEYOND, STEP, len(lattice)), readings, steel)
     setting = _Setting(width_mm, jambs_mm(openings), tuple((o.left_mm - SHIM_MM, o.right_mm + SHIM_MM) for o in openings))
     first = _marginals(lattice, {kind: odds[kind] for kind in ("single", "double", "pipe")}, setting, [])
     grids = _grids(_found("single", first, 0.2, steel), readings, setting)
@@ -70,18 +68,17 @@ def infer(width_mm: float, readings: Sequence[Reading], openings: Sequence[Featu
     found = _merged(_found("single", second, 0.1, steel), _found("double", second, 0.1, steel))
     others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.5, steel)]
     grid = _best(grids)
-    times = scatter.worse(readings, found)
-    studs = tuple(
-        _explained(scatter.widened(f, times), readings, grid, setting) for f in sorted(found, key=lambda f: f.centre_mm)
-    )
+    placed = Placed(readings)
+    times = scatter.worse(placed, found)
+    studs = tuple(_explained(scatter.widened(f, times), placed, grid, setting) for f in sorted(found, key=lambda f: f.centre_mm))
     accepted = [f for f in studs if f.probability >= 0.5] + others
     return Inference(studs, tuple(others), grid, reasons.rejected(readings, accepted), reasons.ask_mm(studs, width_mm))
 
 
-def _explained(stud: Found, readings: Sequence[Reading], grid: Grid | None, setting: "_Setting") -> Found:
+def _explained(stud: Found, placed: Placed, grid: Grid | None, setting: "_Setting") -> Found:
     stud = stud._replace(by_opening=any(abs(stud.centre_mm - x) < 3 * OFF_MM for x in setting.jambs_mm))
     at_end = not 60 < stud.centre_mm < setting.width_mm - 60
-    return stud._replace(reasons=reasons.of(stud, readings, grid, at_end))
+    return stud._replace(reasons=reasons.of(stud, placed, grid, at_end))
 
 
 def as_studs(known: Inference) -> tuple[Stud, ...]:

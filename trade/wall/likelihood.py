@@ -3,8 +3,8 @@
 Everything is a log odds against nothing standing there, so that readings add up. All chances are house rules, in `MODEL`.
 """
 
-from collections.abc import Sequence
-from math import erf, pi, sqrt
+from collections.abc import Callable, Iterable, Sequence
+from math import ceil, erf, log1p, pi, sqrt
 from typing import NamedTuple
 
 import numpy as np
@@ -14,10 +14,14 @@ from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen,
 from trade.measure import INCH_MM
 
 Array = NDArray[np.float64]
+Places = NDArray[np.int_]
 INCH = float(INCH_MM)
 STEP = 2.0
 BY_HAND = 40.0  # log odds of what a person pinned or struck out
-_MAGNET_MM = 70.0  # further from a hit it speaks for nothing
+_MAGNET_MM, _KNOCK_MM, _SEEN_MM = 70.0, 150.0, 40.0  # further from a hit, a knock, a sight it speaks for nothing
+_SOFT = 1.5  # by how much a nail wanders behind a lining
+_FINE = 0.05  # so finely effects are tabulated, mm
+_TWICE = 6.0  # log odds against two studs where a person pinned one
 STRUCK_MM = 25.0  # a stud's centre that was struck out lies no nearer than this
 
 
@@ -44,7 +48,12 @@ class Model(NamedTuple):
 MODEL = Model()
 SPACINGS = {16 * INCH: 0.34, 24 * INCH: 0.2, 400.0: 0.24, 600.0: 0.14, 19.2 * INCH: 0.03, 12 * INCH: 0.02, 450.0: 0.03}
 WIDTHS = {"single": (38.0,), "double": (76.0,), "pipe": (14.0, 20.0, 26.0), "cable": (10.0,), "patch": (30.0, 38.0, 50.0)}
+STUDS = ("single", "double")
 SHOWS = {"single": 0, "double": 0, "pipe": 1, "cable": 2, "patch": 3}
+
+_WIDEST = 80  # half steps that the widest of them reaches over the last place
+_MET = ("wood", "air", "metal")  # what is hard everywhere says nothing about studs
+_SAID: dict[type[Reading], str] = {Probe: "met", Knock: "sound", ByHand: "word", MagnetHit: "stuck", Seen: "seen"}
 
 
 def widths(kind: str, steel: bool) -> tuple[float, ...]:
@@ -58,87 +67,185 @@ def bell(x: Array | float, sd: float) -> Array:
     return np.exp(-0.5 * z * z) / (sd * sqrt(2 * pi))
 
 
-class Swept(NamedTuple):
-    """What one sweep said about one side's edges: where it could say anything, and the density of edges it told of."""
+class Lattice(NamedTuple):
+    """Places along a wall, evenly apart."""
 
-    covered: NDArray[np.bool_] | None
-    told: Array
+    first_mm: float
+    step_mm: float
+    size: int
+
+    def after(self, mm: float) -> int:
+        """The first place that is no further left, whether or not it is one of these."""
+        return ceil((mm - self.first_mm) / self.step_mm)
+
+    def summed(self, at_mm: Sequence[float], reach_mm: float, effect: Callable[[Array], Array]) -> Array:
+        """At each place the sum of what readings do that were taken at `at_mm`, of each only where it matters.
+
+        Args:
+            at_mm: where they were taken.
+            reach_mm: further off they do nothing.
+            effect: of a reading at this distance from a place, mm: asked for every 1/20 mm, and even between them.
+        """
+        if not len(at_mm):
+            return np.zeros(self.size)
+        at = np.asarray(at_mm, dtype=np.float64)
+        apart = round(self.step_mm / _FINE)
+        ends = round(reach_mm / _FINE)
+        table = effect(np.arange(-ends, ends + 2, dtype=np.float64) * _FINE)
+        first = np.ceil((at - reach_mm - self.first_mm) / self.step_mm)
+        fine = (at - self.first_mm - first * self.step_mm + reach_mm) / _FINE
+        whole = np.floor(fine)
+        steps = np.arange(int(2 * reach_mm / self.step_mm) + 1)
+        rows, places = whole.astype(int)[:, None] - apart * steps, first.astype(int)[:, None] + steps
+        rest = np.broadcast_to((fine - whole)[:, None], rows.shape)
+        here = (rows + rest > 0) & (rows + rest < len(table) - 2) & (places >= 0) & (places < self.size)
+        row, place = rows[here], places[here]
+        value = table[row]
+        value += (table[row + 1] - value) * rest[here]
+        return np.asarray(np.bincount(place, value, minlength=self.size), dtype=np.float64)
 
 
-def swept(lattice: Array, readings: Sequence[Reading], side: str) -> list[Swept]:
-    """All that finders said about one side; edges told without a sweep stand alone, for what was silent there nobody knows."""
-    sweeps = [r for r in readings if isinstance(r, Sweep)]
+class Told(NamedTuple):
+    """What finders said about one side's edges.
+
+    `covered`: over how many places' edges sweeps went, that may have been silent; `places`, `density`, `swept`: of each sweep the
+    places where it told of edges, how densely, and whether it covered them; `alone_mm`: edges told without a sweep, for what was
+    silent there nobody knows.
+    """
+
+    covered: Array
+    places: Places
+    density: Array
+    swept: Array
+    alone_mm: list[float]
+
+
+def told(lattice: Lattice, readings: Sequence[Reading], side: str) -> Told:
+    """All that finders said about one side."""
     edges = [r for r in readings if isinstance(r, Edge) and r.side == side]
-    found, used = [], set()
-    for sweep in sweeps:
-        own = [e for e in edges if e.height_mm == sweep.height_mm and sweep.from_mm <= e.at_mm <= sweep.to_mm]
-        used |= {id(edge) for edge in own}
+    at, height = np.array([e.at_mm for e in edges]), np.array([e.height_mm for e in edges])
+    used = np.zeros(len(edges), dtype=bool)
+    changes = np.zeros(lattice.size + 1)
+    rows: list[tuple[Places, Array, Array]] = []
+    for sweep in (r for r in readings if isinstance(r, Sweep)):
         reach = 3 * MODEL.edge_sd  # an edge this near to where the sweep began or ended may have been missed for that
-        covered = (lattice >= sweep.from_mm + reach) & (lattice <= sweep.to_mm - reach)
-        found.append(Swept(covered, _told(lattice, own)))
-    return found + [Swept(None, _told(lattice, [edge])) for edge in edges if id(edge) not in used]
+        ends = (lattice.after(sweep.from_mm + reach), lattice.after(sweep.to_mm - reach))
+        start, end = (min(max(place, 0), lattice.size) for place in ends)
+        if start < end:
+            changes[start] += 1
+            changes[end] -= 1
+        own = (height == sweep.height_mm) & (at >= sweep.from_mm) & (at <= sweep.to_mm)
+        if own.any():
+            used |= own
+            density = lattice.summed(at[own], 6 * MODEL.edge_sd, lambda off: bell(off, MODEL.edge_sd))
+            places = np.flatnonzero(density)
+            rows.append((places, density[places], ((places >= start) & (places < end)).astype(float)))
+    covered = np.cumsum(changes)[:-1]
+    alone = at[~used].tolist()
+    if not rows:
+        return Told(covered, np.empty(0, dtype=int), np.empty(0), np.empty(0), alone)
+    places, density, swept = (np.concatenate(part) for part in zip(*rows, strict=True))
+    return Told(covered, places, density, swept, alone)
 
 
-def _told(lattice: Array, edges: Sequence[Edge]) -> Array:
-    total = np.zeros(len(lattice))
-    for edge in edges:  # each only where it matters
-        a, b = np.searchsorted(lattice, (edge.at_mm - 6 * MODEL.edge_sd, edge.at_mm + 6 * MODEL.edge_sd))
-        total[a:b] += bell(lattice[a:b] - edge.at_mm, MODEL.edge_sd)
-    return total
-
-
-def _edge_scores(swept: list[Swept], size: int, shows: float) -> Array:
+def _edge_scores(said: Told, lattice: Lattice, shows: float) -> Array:
     """Log odds of an object's edge at each step against none there, over all sweeps; a sweep that was silent counts."""
-    total = np.zeros(size)
-    for covered, told in swept:
-        if covered is None:
-            total += np.log1p(shows / MODEL.clutter * told)
-        else:
-            total += np.where(covered | (told > 1e-9), np.log((1 - shows) + shows / MODEL.clutter * told), 0.0)
-    return total
+    silent, shown = log1p(-shows), shows / MODEL.clutter
+    heard = np.log((1 - shows) + shown * said.density) - said.swept * silent
+    total = said.covered * silent + np.bincount(said.places, heard, minlength=lattice.size)
+    return total + lattice.summed(said.alone_mm, 6 * MODEL.edge_sd, lambda off: np.log1p(shown * bell(off, MODEL.edge_sd)))
 
 
 def scores(
-    kind: str, lattice: Array, readings: Sequence[Reading], told: tuple[list[Swept], list[Swept]], steel: bool = False
-) -> list[tuple[int, Array]]:
-    """Per width of a kind: its length in steps, and the log odds of such an object beginning at each step."""
-    shows = MODEL.shows[SHOWS[kind]]
-    left, right = (_edge_scores(side, len(lattice), shows) for side in told)
-    found = []
-    for width in widths(kind, steel):
-        steps = round(width / STEP)
-        score = np.full(len(lattice), -np.inf)
-        if steps < len(lattice):
-            score[:-steps] = left[:-steps] + right[steps:]
-            score += _point_scores(kind, width, lattice + width / 2, readings, steel)
-        found.append((steps, score))
+    kinds: Iterable[str], lattice: Lattice, readings: Sequence[Reading], steel: bool = False
+) -> dict[str, list[tuple[int, Array]]]:
+    """Per kind and width: its length in steps, and the log odds of such an object beginning at each step."""
+    both = (told(lattice, readings, "left"), told(lattice, readings, "right"))
+    edges = {shows: tuple(_edge_scores(side, lattice, shows) for side in both) for shows in set(MODEL.shows)}
+    points = _Points(lattice, readings, steel)
+    found: dict[str, list[tuple[int, Array]]] = {}
+    for kind in kinds:
+        left, right = edges[MODEL.shows[SHOWS[kind]]]
+        found[kind] = []
+        for width in widths(kind, steel):
+            steps = round(width / STEP)
+            score = np.full(lattice.size, -np.inf)
+            if steps < lattice.size:
+                score[:-steps] = left[:-steps] + right[steps:]
+                score += points.scores(kind, width)
+            found[kind].append((steps, score))
     return found
 
 
-def _point_scores(kind: str, width: float, centres: Array, readings: Sequence[Reading], steel: bool) -> Array:
-    total = np.zeros(len(centres))
-    stud = kind in ("single", "double")
-    for r in readings:
-        if isinstance(r, MagnetHit):  # only where it matters
-            a, b = np.searchsorted(centres, (r.at_mm - _MAGNET_MM, r.at_mm + _MAGNET_MM))
-            total[a:b] += _magnet(kind, r.at_mm - centres[a:b], steel)
-        elif isinstance(r, Probe) and r.met != "hard":  # what is hard everywhere says nothing about studs
-            total += _probe(kind, width, r, centres, steel)
-        elif isinstance(r, Knock):
-            near = np.exp(-0.5 * ((r.at_mm - centres) / 25.0) ** 2)
-            full = 0.65 if (r.sound == "full") == stud else 0.35
-            total += np.log((full * near + 0.5 * (1 - near)) / 0.5)
-        elif isinstance(r, Seen) and stud:
-            total += np.log((bell(r.at_mm - centres, 2.5) + 1e-7) / 1e-4) * (np.abs(r.at_mm - centres) < 40)
-        elif isinstance(r, ByHand) and stud:  # a person's word outweighs what devices say
-            off = np.abs(r.at_mm - centres)
-            pinned = np.maximum(BY_HAND - 0.5 * (off / 2.5) ** 2, 0.0) - (6.0 if kind == "double" else 0.0)
-            total += pinned if r.word == "pinned" else np.where(off < STRUCK_MM, -BY_HAND, 0.0)
-    return total
+class _Points:
+    """What readings at one place say about the centre of an object there."""
+
+    def __init__(self, lattice: Lattice, readings: Sequence[Reading], steel: bool) -> None:
+        """Sort them. Centres lie on half steps, for every width is a whole number of steps or of half ones."""
+        self._lattice, self._steel = lattice, steel
+        self._halves = Lattice(lattice.first_mm, lattice.step_mm / 2, 2 * lattice.size + _WIDEST)
+        self._at: dict[tuple[str, str], list[float]] = {}
+        for r in readings:
+            said = _SAID.get(type(r))
+            if said is not None and not isinstance(r, Sweep):
+                self._at.setdefault((said, getattr(r, said) if said in ("met", "sound", "word") else ""), []).append(r.at_mm)
+        self._of_kind = {stud: self._by_class(stud) for stud in (True, False)}
+        self._magnets: dict[str, Array] = {}
+
+    def scores(self, kind: str, width: float) -> Array:
+        """Log odds of an object of a kind and width beginning at each step."""
+        centres = self._lattice._replace(first_mm=self._lattice.first_mm + width / 2)
+        total = sum(
+            (self._sum(centres, "met", met, width / 2 + 6 * _SOFT, _probe(kind, width, met, self._steel)) for met in _MET),
+            np.zeros(self._lattice.size),
+        )
+        if kind not in self._magnets:
+            self._magnets[kind] = self._sum(self._halves, "stuck", "", _MAGNET_MM, lambda off: _magnet(kind, off, self._steel))
+        halves = self._magnets[kind] + self._of_kind[kind in STUDS]
+        if kind == "double":
+            total -= _TWICE * len(self._at.get(("word", "pinned"), ()))
+        shift = round(width / self._lattice.step_mm)
+        found: Array = total + halves[shift : shift + 2 * self._lattice.size : 2]
+        return found
+
+    def _sum(self, lattice: Lattice, said: str, how: str, reach: float, effect: Callable[[Array], Array]) -> Array:
+        return lattice.summed(self._at.get((said, how), ()), reach, effect)
+
+    def _by_class(self, stud: bool) -> Array:
+        """What is the same for all studs, and for all that is none."""
+        steps = self._lattice._replace(size=self._lattice.size + _WIDEST // 2 + 1)
+        heard = np.zeros(steps.size)
+        for sound in ("full", "hollow"):
+            full = 0.65 if (sound == "full") == stud else 0.35
+            heard += self._sum(steps, "sound", sound, _KNOCK_MM, lambda off, full=full: _knock(full, off))  # type: ignore[misc]
+        # so blurred a sense needs no half steps of its own
+        total: Array = np.interp(np.arange(self._halves.size) / 2, np.arange(steps.size), heard)
+        if stud:  # a person's word outweighs what devices say
+            total += self._sum(
+                self._halves, "word", "struck", STRUCK_MM, lambda off: np.where(np.abs(off) < STRUCK_MM, -BY_HAND, 0.0)
+            )
+            total += self._sum(
+                self._halves, "word", "pinned", STRUCK_MM, lambda off: np.maximum(BY_HAND - 0.5 * (off / 2.5) ** 2, 0.0)
+            )
+            total += self._sum(self._halves, "seen", "", _SEEN_MM, _seen)
+        return total
+
+
+def _knock(full: float, off: Array) -> Array:
+    near = np.exp(-0.5 * (off / 25.0) ** 2)
+    return np.log((full * near + 0.5 * (1 - near)) / 0.5)
+
+
+def _pinned(off: Array) -> Array:
+    return np.maximum(BY_HAND - 0.5 * (off / 2.5) ** 2, 0.0)
+
+
+def _seen(off: Array) -> Array:
+    return np.log((bell(off, 2.5) + 1e-7) / 1e-4)
 
 
 def _magnet(kind: str, off: Array, steel: bool) -> Array:
-    stud = kind in ("single", "double")
+    stud = kind in STUDS
     if stud and steel:  # it sticks anywhere on the flange
         hit = np.where(np.abs(off) <= 18, 1 / 36.0, 1e-9)
     elif kind == "double":
@@ -149,16 +256,20 @@ def _magnet(kind: str, off: Array, steel: bool) -> Array:
     return np.log1p(share / MODEL.clutter * hit)
 
 
-def _probe(kind: str, width: float, r: Probe, centres: Array, steel: bool) -> Array:
+def _probe(kind: str, width: float, met: str, steel: bool) -> Callable[[Array], Array]:
+    """What a nail says of an object of this width, by how far it was from the object's centre."""
     errs = MODEL.probe_errs
-    cover = _covered(width / 2 - np.abs(r.at_mm - centres))
-    own = ("metal" if steel else "wood") if kind in ("single", "double") else "metal" if kind == "pipe" else "air"
-    behind = 1 - 2 * errs if r.met == own else errs
-    beside = 1 - 2 * errs if r.met == "air" else errs
-    return np.log((behind * cover + beside * (1 - cover)) / beside)
+    own = ("metal" if steel else "wood") if kind in STUDS else "metal" if kind == "pipe" else "air"
+    behind = 1 - 2 * errs if met == own else errs
+    beside = 1 - 2 * errs if met == "air" else errs
+
+    def effect(off: Array) -> Array:
+        cover = _covered(width / 2 - np.abs(off))
+        return np.log((behind * cover + beside * (1 - cover)) / beside)
+
+    return effect
 
 
-_SOFT = 1.5
 _TABLE = np.array([0.5 * (1 + erf(x / sqrt(2))) for x in np.linspace(-6, 6, 241)])
 
 

@@ -1,12 +1,12 @@
 """Why the survey believes what it believes, in words: reasons, readings set aside, contradictions, what to read next."""
 
 from collections.abc import Iterator, Sequence
-from itertools import product
 from typing import NamedTuple
 
-from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
+from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen
 from trade.wall.found import Found, Grid
 from trade.wall.likelihood import MODEL
+from trade.wall.placed import Placed
 
 _NEAR_EDGE = 3 * MODEL.edge_sd
 _FARTHEST_MM = 40.0  # readings further off say nothing of a stud
@@ -21,13 +21,13 @@ _WHY = {
 }
 
 
-def of(stud: Found, readings: Sequence[Reading], grid: Grid | None, at_end: bool) -> tuple[str, ...]:
+def of(stud: Found, placed: Placed, grid: Grid | None, at_end: bool) -> tuple[str, ...]:
     """What speaks for a stud and against it."""
     half, x = stud.width_mm / 2, stud.centre_mm
-    near_it = [r for r in readings if not isinstance(r, Sweep) and abs(r.at_mm - x) <= half + _FARTHEST_MM]
+    near_it = [r for _, r in placed.near(x, half + _FARTHEST_MM)]
 
-    def count(kind: type[Reading], near: float, **fields: str) -> int:
-        fits = (r for r in near_it if isinstance(r, kind) and all(getattr(r, k) == v for k, v in fields.items()))
+    def count(kind: type[Reading], near: float, said: str = "", how: str = "") -> int:
+        fits = (r for r in near_it if isinstance(r, kind) and (not said or getattr(r, said) == how))
         return sum(abs(r.at_mm - x) <= near for r in fits)
 
     def edges(side: str, place: float) -> int:
@@ -38,13 +38,13 @@ def of(stud: Found, readings: Sequence[Reading], grid: Grid | None, at_end: bool
         (left and right, f"both edges ({left} + {right})"),
         (bool(left) != bool(right), f"one edge only ({left or right})"),
         (n := count(MagnetHit, half + 6), f"magnet{_times(n)}"),
-        (n := count(Probe, half + 3, met="wood"), f"a nail met wood{_times(n)}"),
-        (n := count(Probe, half + 3, met="metal"), f"a nail met metal{_times(n)}"),
-        (n := count(Probe, half - 3, met="air"), f"but a nail met air{_times(n)}"),
-        (n := count(Knock, 40, sound="full"), f"sounds full{_times(n)}"),
-        (n := count(Knock, 40, sound="hollow"), f"but sounds hollow{_times(n)}"),
+        (n := count(Probe, half + 3, "met", "wood"), f"a nail met wood{_times(n)}"),
+        (n := count(Probe, half + 3, "met", "metal"), f"a nail met metal{_times(n)}"),
+        (n := count(Probe, half - 3, "met", "air"), f"but a nail met air{_times(n)}"),
+        (n := count(Knock, 40, "sound", "full"), f"sounds full{_times(n)}"),
+        (n := count(Knock, 40, "sound", "hollow"), f"but sounds hollow{_times(n)}"),
         (count(Seen, 20), "seen"),
-        (count(ByHand, 20, word="pinned"), "pinned by you"),
+        (count(ByHand, 20, "word", "pinned"), "pinned by you"),
         (stud.by_opening, "beside an opening"),
         (at_end, "in the corner"),
     ]
@@ -61,19 +61,24 @@ def _times(n: int) -> str:
 
 def rejected(readings: Sequence[Reading], accepted: Sequence[Found]) -> tuple[tuple[int, str], ...]:
     """Readings that no accepted thing explains, by index, with the reason."""
+    placed = Placed(readings)
+    explained: dict[int, list[Found]] = {}
+    wood: set[int] = set()
+    for each in accepted:
+        half = each.width_mm / 2
+        for i, r in placed.near(each.centre_mm, half + _NEAR_EDGE):
+            explained.setdefault(i, []).append(each)
+            if abs(r.at_mm - each.centre_mm) <= half + 4:
+                wood.add(i)
     found = []
-    for i, r in enumerate(readings):
-        if isinstance(r, Edge | MagnetHit):
-            near = [f for f in accepted if abs(r.at_mm - f.centre_mm) <= f.width_mm / 2 + _NEAR_EDGE]
+    for i, reading in enumerate(readings):
+        if isinstance(reading, Edge | MagnetHit):
+            near = explained.get(i, [])
             if not near:
                 found.append((i, "it agrees with nothing else"))
             elif all(f.kind not in ("single", "double") for f in near):
                 found.append((i, _WHY[near[0].kind]))
-        elif (
-            isinstance(r, Probe)
-            and r.met == "wood"
-            and not any(abs(r.at_mm - f.centre_mm) <= f.width_mm / 2 + 4 for f in accepted)
-        ):
+        elif isinstance(reading, Probe) and reading.met == "wood" and i not in wood:
             found.append((i, "wood here, but nothing else speaks for a stud"))
     return tuple(found)
 
@@ -106,36 +111,39 @@ class Contradiction(NamedTuple):
 
 def contradictions(readings: Sequence[Reading]) -> tuple[Contradiction, ...]:
     """Places where some readings say stud and others say none. All of them are kept; a person has to look again."""
-    found: list[Contradiction] = []
-    for (low, high, pro), (at, con) in product(_says_stud(readings), _says_none(readings)):
-        if not low <= at <= high:
-            continue
-        same = next((c for c in found if abs(c.at_mm - at) < _SAME_PLACE_MM), Contradiction(at, (), ()))
-        merged = Contradiction(same.at_mm, _joined(same.for_it, pro), _joined(same.against, (con,)))
-        found = [c for c in found if c is not same] + [merged]
-    return tuple(sorted(found))
-
-
-def _joined(these: tuple[int, ...], those: tuple[int, ...]) -> tuple[int, ...]:
-    return tuple(sorted({*these, *those}))
+    numbers = [i for i, r in enumerate(readings) if _says_none(r)]
+    none = Placed([readings[i] for i in numbers])
+    clashes: list[tuple[float, set[int], set[int]]] = []
+    of: dict[int, tuple[float, set[int], set[int]]] = {}
+    for low, high, pro in _says_stud(readings):
+        for k, r in sorted(none.between(low, high), key=lambda each: each[0]):
+            if k not in of:
+                at = r.at_mm
+                of[k] = next((c for c in clashes if abs(c[0] - at) < _SAME_PLACE_MM), (at, set(), set()))
+                if of[k] not in clashes:
+                    clashes.append(of[k])
+                of[k][2].add(numbers[k])
+            of[k][1].update(pro)
+    return tuple(sorted(Contradiction(at, tuple(sorted(one)), tuple(sorted(other))) for at, one, other in clashes))
 
 
 def _says_stud(readings: Sequence[Reading]) -> Iterator[tuple[float, float, tuple[int, ...]]]:
     """Stretches that are wood if these readings are true."""
+    right: dict[float, list[int]] = {}
+    for i, r in enumerate(readings):
+        if isinstance(r, Edge) and r.side == "right":
+            right.setdefault(r.height_mm, []).append(i)
+    ends = {height: Placed([readings[i] for i in numbers]) for height, numbers in right.items()}
     for i, r in enumerate(readings):
         if isinstance(r, Seen) or (isinstance(r, ByHand) and r.word == "pinned"):
             yield r.at_mm - 10, r.at_mm + 10, (i,)
         elif isinstance(r, Probe) and r.met == "wood":
             yield r.at_mm - 3, r.at_mm + 3, (i,)
-        elif isinstance(r, Edge) and r.side == "left":
-            for j, other in enumerate(readings):
-                pair = isinstance(other, Edge) and other.side == "right" and other.height_mm == r.height_mm
-                if pair and 28 <= other.at_mm - r.at_mm <= 90:  # type: ignore[union-attr]
-                    yield r.at_mm + 8, other.at_mm - 8, (i, j)  # type: ignore[union-attr]
+        elif isinstance(r, Edge) and r.side == "left" and r.height_mm in ends:
+            for k, other in ends[r.height_mm].between(r.at_mm + 28, r.at_mm + 90):
+                yield r.at_mm + 8, other.at_mm - 8, (i, right[r.height_mm][k])
 
 
-def _says_none(readings: Sequence[Reading]) -> Iterator[tuple[float, int]]:
-    """Places that are not wood if this reading is true."""
-    for i, r in enumerate(readings):
-        if (isinstance(r, Probe) and r.met == "air") or (isinstance(r, ByHand) and r.word == "struck"):
-            yield r.at_mm, i
+def _says_none(r: Reading) -> bool:
+    """Whether its place is not wood if it is true."""
+    return (isinstance(r, Probe) and r.met == "air") or (isinstance(r, ByHand) and r.word == "struck")
