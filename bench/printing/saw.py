@@ -6,8 +6,7 @@ from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
 from trade import data, say
 from trade.cut.parts import CutPart
-from trade.cut.plan import BoardJob, CutPlan, SheetJob, source_words
-from trade.job.told import cut_line
+from trade.cut.plan import BoardJob, CutPlan, SheetJob, cut_line, source_words
 from trade.mark.template import Drawing, Line, Text
 from trade.measure import Units, many, say_fine_length, say_length
 

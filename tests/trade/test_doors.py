@@ -3,6 +3,8 @@
 import contextlib
 import io
 import json
+import subprocess
+import sys
 import tempfile
 from pathlib import Path
 
@@ -83,6 +85,17 @@ class CommandLine(SimpleTestCase):
             with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
                 code = main([command, str(path), *flags])
         return code, out.getvalue(), err.getvalue()
+
+    def test_a_command_imports_what_it_uses(self) -> None:
+        """In a process of its own: a verdict needs no judgement and no saw, a schema no sums."""
+        for words, never in ((["assess", "-"], ("trade.choose", "trade.cut", "trade.job", "scipy")), (["schema"], ("numpy",))):
+            code = f"import sys; from trade.__main__ import main; main({words}); print(*sys.modules, file=sys.stderr)"
+            run = subprocess.run(
+                [sys.executable, "-c", code], cwd=ROOT, input=planfile.dump(BOTH), capture_output=True, check=True
+            )
+            loaded = run.stderr.decode().split()
+            self.assertIn("trade.planfile", loaded)
+            self.assertEqual([each for each in loaded if each.startswith(never)], [])
 
     def test_exit_status_says_the_verdict(self) -> None:
         unknown = plan(bracket_shelf(), layers=None)

@@ -10,7 +10,8 @@ from django.test import SimpleTestCase
 from trade import data, planfile, say
 from trade.assess import assess_piece
 from trade.choose import everyday
-from trade.telling import kinds_chapter, rules_chapter
+from trade.shell.kinds import kinds_chapter
+from trade.shell.pages import rules_chapter
 
 ROOT = Path(__file__).resolve().parents[2]
 

@@ -6,7 +6,7 @@ from django.test import SimpleTestCase
 from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
-from trade import data, say, telling
+from trade import data, say
 from trade.assess import assess
 from trade.check import RANK, PieceVerdict, strained
 from trade.choose.cures import cures
@@ -17,6 +17,7 @@ from trade.lie import Lie, RunOut
 from trade.load.demand import Demand
 from trade.mounts import mount_of
 from trade.plan import Layer, Policy, Thing
+from trade.shell.judge import as_json
 
 
 def books(kg: float) -> tuple[Thing, ...]:
@@ -66,7 +67,7 @@ class Apart(SimpleTestCase):
         said = {each.limit: (each.name, each.word, each.said) for each in say.standings(found)}
         self.assertEqual(said["fit"], ("Fit", "doesnt_fit", "room for the bracket"))
         self.assertRegex(said["strength"][2], r"^holds, 0\.\d\d: ")
-        self.assertEqual(telling.as_json(assess(plan(bracket_shelf(top_mm=200.0))))["pieces"][0]["limits"]["strength"], "holds")  # type: ignore[index]
+        self.assertEqual(as_json(assess(plan(bracket_shelf(top_mm=200.0))))["pieces"][0]["limits"]["strength"], "holds")  # type: ignore[index]
 
     def test_what_breaks_is_the_headline_and_what_else_is_wrong_stands_beside_it(self) -> None:
         found = self.verdict(bracket_shelf(top_mm=200.0, things=books(300.0)))

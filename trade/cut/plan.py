@@ -5,8 +5,10 @@ from time import monotonic
 from typing import NamedTuple
 
 from trade.cut.parts import CutPart, parts_of
+from trade.cut.sheets import Cut
 from trade.cut.yard import BoardJob, SheetJob, Source, Yard, ends, left_of, source_words, used
 from trade.errors import PlanError
+from trade.measure import Units, say_length
 from trade.mounts.base import Part
 from trade.plan import Plan
 from trade.shop import OnHand
@@ -118,3 +120,8 @@ def progress(plan: Plan, seconds: float, least: int = 1) -> Progress:
 
 def _yard(plan: Plan) -> Yard:
     return Yard(plan.shop, plan.units, plan.policy.kerf_mm, plan.policy.trim_mm)
+
+
+def cut_line(cut: Cut, units: Units) -> str:
+    """One cut of a sheet, as it is set at the saw."""
+    return f"{cut.way} at {say_length(cut.setting_mm, units)} from that piece's {'lower' if cut.way == 'rip' else 'left'} edge"

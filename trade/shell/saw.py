@@ -1,16 +1,47 @@
-"""What the saw, the shop and the days say in a shell."""
+"""`cut`, `buy`, `days`: what to saw out of what, what to buy, when it can hang."""
 
-from collections.abc import Sequence
+import argparse
+from datetime import datetime
 from typing import Any
 
 from trade import data, say
 from trade.cut.parts import CutPart
-from trade.cut.plan import BoardJob, CutPlan, SheetJob, source_words
-from trade.cut.sheets import Cut
-from trade.cut.shopping import Shopping
-from trade.job.days import Schedule
-from trade.job.step import Step
+from trade.cut.plan import BoardJob, CutPlan, SheetJob, cut_line, cut_plan, source_words
+from trade.cut.shopping import Shopping, shopping
+from trade.job.days import Schedule, schedule
 from trade.measure import Units, many, say_fine_length, say_length
+from trade.shell import asking
+
+
+def arguments(name: str, parser: argparse.ArgumentParser) -> None:
+    """What the command is asked with."""
+    asking.of_plan(parser)
+    if name == "days":
+        parser.add_argument("--now", type=datetime.fromisoformat, help="from when on, 2031-04-05T18:00; now when left out")
+
+
+def cut(asked: argparse.Namespace) -> int:
+    """Say what to saw out of what."""
+    plan, units = asking.plan_of(asked)
+    found = cut_plan(plan)
+    asking.say(asked, cut_as_json(found), cut_as_text(found, units))
+    return 0
+
+
+def buy(asked: argparse.Namespace) -> int:
+    """Say what to buy."""
+    plan, units = asking.plan_of(asked)
+    found = shopping(plan, cut_plan(plan), units)
+    asking.say(asked, buy_as_json(found), buy_as_text(found))
+    return 0
+
+
+def days(asked: argparse.Namespace) -> int:
+    """Say when it can hang and when it may be loaded."""
+    plan, _ = asking.plan_of(asked)
+    found = schedule(plan, cut_plan(plan), asked.now or datetime.now())
+    asking.say(asked, days_as_json(found), days_as_text(found))
+    return 0
 
 
 def cut_as_json(plan: CutPlan) -> dict[str, Any]:
@@ -73,11 +104,6 @@ def _boards(job: BoardJob, units: Units) -> list[str]:
     return [*lines, f"  Waste {job.waste:.0%}; {'proven the least' if job.plan.proven else 'no less is known'}."]
 
 
-def cut_line(cut: Cut, units: Units) -> str:
-    """One cut of a sheet, as it is set at the saw."""
-    return f"{cut.way} at {say_length(cut.setting_mm, units)} from that piece's {'lower' if cut.way == 'rip' else 'left'} edge"
-
-
 def _sheets(job: SheetJob, units: Units) -> list[str]:
     lines = []
     for n, sheet in enumerate(job.plan.sheets, start=1):
@@ -131,17 +157,3 @@ def days_as_text(found: Schedule) -> str:
         if step.waits_hours:
             lines.append(f"{'':<23}then {many(step.waits_hours, 'hour')}: {step.why}")
     return "\n".join([*lines, *([found.refusal] if found.refusal else [])])
-
-
-def steps_as_text(found: Sequence[Step], units: Units, stop: Sequence[str] = ()) -> str:
-    """The steps of hanging a piece, to read. `stop`: why it must not be hung yet, said first."""
-    lines = [*stop]
-    for n, step in enumerate(found, start=1):
-        people = f" ({step.people} people)" if step.people > 1 else ""
-        lines.append(f"{n}. {step.title}{people}{', done' if step.done else ''}")
-        if step.facts:
-            lines.append("   " + "; ".join(f"{name} {value}" for name, value in step.facts))
-        lines += [f"   {say.phrase(phrase, units)}" for phrase in step.words]
-        lines += [f"   Mind: {say.phrase(phrase, units)}" for phrase in step.cautions]
-        lines += [f"   Then wait {many(step.wait_hours, 'hour')}."] if step.wait_hours else []
-    return "\n".join(lines)

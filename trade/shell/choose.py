@@ -1,0 +1,82 @@
+"""`ways`, `cures`: ways to hang something, and what would mend a piece."""
+
+import argparse
+from typing import Any
+
+from trade import data, say
+from trade.assess import assess
+from trade.choose.cures import Cure
+from trade.choose.cures import cures as cures_of
+from trade.choose.ways import Ways
+from trade.choose.ways import ways as ways_to
+from trade.choose.wish import amount_of, wish_for, wish_of
+from trade.measure import Units, many, read_length, say_length
+from trade.mounts import KINDS
+from trade.shell import asking
+
+
+def arguments(name: str, parser: argparse.ArgumentParser) -> None:
+    """What the command is asked with."""
+    asking.of_plan(parser, piece=name == "cures")
+    if name == "ways":
+        thing = parser.add_mutually_exclusive_group(required=True)
+        thing.add_argument("--piece", help="what hangs there already, by its key")
+        thing.add_argument("--hang", help="a row of the lists of contents and wants")
+        parser.add_argument("--amount", help="so many; so long; so many litres; or, of a want, the weight that it must carry")
+        where = "where its middle goes, from the left corner; the middle of the wall when left out"
+        parser.add_argument("--at", default="", help=where)
+        parser.add_argument("--height", default="1500 mm", help="where its top goes")
+
+
+def ways(asked: argparse.Namespace) -> int:
+    """Find ways to hang something on a plan's wall."""
+    plan, units = asking.plan_of(asked)
+    if asked.piece is not None:
+        wish = wish_of(plan.piece(asked.piece))
+    else:
+        middle = read_length(asked.at, units) if asked.at else plan.wall.width_mm / 2
+        amount = None if asked.amount is None else amount_of(asked.hang, asked.amount, units)
+        wish = wish_for(plan, asked.hang, amount, middle, read_length(asked.height, units))
+    found = ways_to(plan, wish)
+    asking.say(asked, ways_as_json(found), ways_as_text(found, units))
+    return asking.EXIT[found.found[0].word if found.found else "wont_hold"]
+
+
+def cures(asked: argparse.Namespace) -> int:
+    """Find what would cure a piece of a plan."""
+    plan, units = asking.plan_of(asked)
+    found = cures_of(plan, asked.piece)
+    asking.say(asked, found, cures_as_text(found, units))
+    return asking.EXIT[assess(plan).piece(asked.piece).word]
+
+
+def ways_as_json(found: Ways) -> dict[str, Any]:
+    """Ways with their pieces, ready to be put into a plan; and why not, in words."""
+    return {
+        "wish": found.wish, "tried": found.tried,
+        "found": [{"kind": way.kind, "hold": way.hold, "word": way.word, "but": way.but, "used": way.used,
+                   "effort": way.effort._asdict(), "demerit": way.demerit, "piece": way.piece} for way in found.found],
+        "refused": [{"kind": no.kind, "reason": say.phrase(no.reason, "metric")} for no in found.refused],
+    }  # fmt: skip
+
+
+def ways_as_text(found: Ways, units: Units) -> str:
+    """Ways to hang something, to read: the best first, then why not."""
+    lines = [] if found.found else [f"No way to hang “{found.wish.name}” there."]
+    for way in found.found:
+        effort, piece = way.effort, way.piece
+        lines.append(f"{say.outcome_used(way)}: {KINDS[way.kind].name}")
+        lines.append(f"    {' '.join(say.phrase(reason, units) for reason in way.reasons)}")
+        tools = ", ".join(data.tools()[tool].name for tool in effort.tools)
+        where = f"{say_length(piece.left_mm, units)} from the left, {say_length(piece.length_mm, units)} long"
+        taken = f"{many(effort.holes, 'hole')}, about {effort.cost:.0f} of money, {many(round(effort.minutes), 'minute')}"
+        lines.append(f"    {where}; {taken}{', ' + tools if tools else ''}")
+    lines += [f"Not: {KINDS[no.kind].name}. {say.phrase(no.reason, units)}" for no in found.refused]
+    return "\n".join(lines)
+
+
+def cures_as_text(found: tuple[Cure, ...], units: Units) -> str:
+    """What would cure a piece, to read."""
+    if not found:
+        return "Nothing to cure, or no change that mends it."
+    return "\n".join(f"{say.outcome_used(c)}: {say.phrase(c.label, units)}" for c in found)

@@ -1,0 +1,92 @@
+"""`assess`, `explain`: verdicts, and every sum of them."""
+
+import argparse
+
+import msgspec
+
+from trade import say
+from trade.assess import assess as judged
+from trade.check import LIMITS, Check, PieceVerdict, Verdict, worst
+from trade.measure import Units
+from trade.shell import asking
+
+
+def arguments(name: str, parser: argparse.ArgumentParser) -> None:
+    """What the command is asked with."""
+    asking.of_plan(parser)
+    if name == "explain":
+        parser.add_argument("--piece", help="only this piece, by its key")
+        parser.add_argument("--check", help="only this check, by its code")
+
+
+def assess(asked: argparse.Namespace) -> int:
+    """Judge a plan."""
+    plan, units = asking.plan_of(asked)
+    verdict = judged(plan)
+    asking.say(asked, as_json(verdict), as_text(verdict, units))
+    return asking.EXIT[verdict.word]
+
+
+def explain(asked: argparse.Namespace) -> int:
+    """Show every sum of a plan's pieces."""
+    plan, units = asking.plan_of(asked)
+    verdict = judged(plan)
+    if asked.piece is not None:
+        plan.piece(asked.piece)  # refuses one that is not there
+    pieces = [each for each in verdict.pieces if asked.piece in (None, each.key)]
+    chosen = [as_json(Verdict(pieces=(each,))) for each in pieces]
+    asking.say(asked, chosen, "\n\n".join(sums_of(each, units, asked.check) for each in pieces))
+    return asking.EXIT[worst(each.word for each in pieces)]
+
+
+def as_json(verdict: Verdict) -> dict[str, object]:
+    """A verdict with its words and utilisations, ready to be written."""
+
+    def of_check(check: Check) -> dict[str, object]:
+        return {"word": check.word, "utilisation": check.utilisation, **msgspec.structs.asdict(check)}
+
+    def of_piece(piece: PieceVerdict) -> dict[str, object]:
+        return {
+            "key": piece.key, "name": piece.name, "word": piece.word, "but": piece.but, "used": piece.used,
+            "limits": {limit: worst(check.word for check in piece.of(limit)) for limit in LIMITS}, "find_out": piece.unknown,
+            "assumptions": piece.assumptions, "checks": [of_check(check) for check in piece.checks],
+        }  # fmt: skip
+
+    return {"word": verdict.word, "pieces": [of_piece(piece) for piece in verdict.pieces]}
+
+
+def as_text(verdict: Verdict, units: Units) -> str:
+    """A verdict to read: a headline per piece, then its checks, worst first."""
+    lines = [f"{say.WORDS[verdict.word]}." if verdict.pieces else "Nothing hangs on this wall yet."]
+    for piece in verdict.pieces:
+        lines += ["", f"{piece.name}: {say.outcome(piece)}. {say.headline(piece, units)}"]
+        lines += [f"  {each.name}: {each.said}" for each in say.standings(piece)]
+        for check in piece.checks:
+            used = say.utilisation(check.utilisation)
+            said = f"{': '.join(filter(None, (check.name, say.check_line(check, units))))} ({check.part}; {check.case})"
+            lines.append(f"  {used:>5}  {say.WORDS[check.word]:<11}  {said}")
+        lines += [f"  Find out: {ask}" for ask in piece.unknown]
+        lines += [f"  Assumed: {assumption.text}" for assumption in piece.assumptions]
+    return "\n".join(lines)
+
+
+def stop(verdict: PieceVerdict, units: Units) -> list[str]:
+    """Why a piece must not be drilled for yet, as a line to begin with; none where it holds."""
+    if not verdict.fails:
+        return []
+    return [f"{say.outcome(verdict)}: {say.headline(verdict, units)} Don't drill yet."]
+
+
+def sums_of(verdict: PieceVerdict, units: Units, code: str | None = None) -> str:
+    """Every check of a piece, or one, as a hand calculation: symbols, numbers, units, rule and source."""
+    lines = [f"{verdict.name}: {say.outcome(verdict)}. {say.headline(verdict, units)}"]
+    lines += [f"Assumed: {each.text}" for each in verdict.assumptions]
+    lines += [f"Not known: {ask}" for ask in verdict.unknown]
+    for check in verdict.checks:
+        if code in (None, check.code):
+            lines += ["", f"{check.name} ({check.code}), {check.part}, {check.case}: {say.WORDS[check.word]}"]
+            lines += [f"  {step.symbol:<14} {say.quantity(step.result, units):<14} {step.formula}" for step in check.steps]
+            line = say.check_line(check, units)
+            lines.append(f"  {line}: {say.utilisation(check.utilisation)}" if line else f"  {say.phrase(check.sentence, units)}")
+            lines += [f"  {check.rule}", f"  Source: {check.source}."]
+    return "\n".join(lines)

@@ -1,0 +1,47 @@
+"""`marks`: where to drill."""
+
+import argparse
+
+from trade.assess import assess
+from trade.check import Verdict
+from trade.mark.marks import Mark, piece_marks
+from trade.mark.reading import read, say_across, say_datum, say_up
+from trade.measure import Units, say_bit, say_length
+from trade.plan import AnyPiece, Plan
+from trade.shell import asking
+from trade.shell.judge import stop
+
+
+def arguments(name: str, parser: argparse.ArgumentParser) -> None:
+    """What the command is asked with."""
+    asking.of_plan(parser)
+
+
+def marks(asked: argparse.Namespace) -> int:
+    """Say where to drill."""
+    plan, units = asking.plan_of(asked)
+    made = {piece.key: piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.built) for piece in plan.pieces}
+    asking.say(asked, made, marks_as_text(plan, made, assess(plan), units))
+    return 0
+
+
+def marks_as_text(plan: Plan, made: dict[str, tuple[Mark, ...]], verdict: Verdict, units: Units) -> str:
+    """Where to drill, piece by piece, from the plan's datum; what must not be drilled yet says so first."""
+    lines = [say_datum(plan.datum, units)]
+    for piece in plan.pieces:
+        lines += [piece.name, *stop(verdict.piece(piece.key), units)]
+        lines += [f"  {mark.number:>3}  {_mark_line(mark, piece, plan, units)}" for mark in made[piece.key]]
+    return "\n".join(lines)
+
+
+def _mark_line(mark: Mark, piece: AnyPiece, plan: Plan, units: Units) -> str:
+    """One hole in words."""
+    at = read(plan.datum, piece, plan.wall, mark.x_mm, mark.y_mm)
+    up = say_up(at, plan.datum, units)
+    place = f"{say_across(at, plan.datum, units)} across, {up}{' up' if plan.datum.line_mm is None else ''}"
+    if mark.where == "shelf":
+        place = f"{say_length(mark.x_mm, units)} from its left end, {say_length(mark.y_mm, units)} above its underside"
+    bit = f"{say_bit(mark.bit_mm, units) if mark.bit_mm else 'no'} bit, {say_length(mark.depth_mm, units)} deep"
+    if mark.where == "shelf":
+        return f"in its own back, {mark.part}: {place}; {bit}"
+    return f"{mark.part}: {place}; {bit}; {mark.fixing}"
