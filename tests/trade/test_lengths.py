@@ -1,14 +1,15 @@
 """Boards cut to length: sound, bounded, proven where they may be; published cases."""
 
 import random
-from itertools import pairwise
+from itertools import islice, pairwise, product
 
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from benchmarks.lengths import triplets
 from trade import data
-from trade.cut.columns import generate
+from trade.cut.columns import filled, generate, near
 from trade.cut.lengths import LengthPlan, cut_lengths, cuts_mm
 from trade.errors import PlanError
 
@@ -91,16 +92,35 @@ class Lengths(SimpleTestCase):
 
     def test_triplets_fill_their_boards_and_it_is_proven(self) -> None:
         """Falkenauer 1996 (J. Heuristics 2: 5-30): boards of 1 000 filled by three parts each; twenty boards, known beforehand."""
-        dice = random.Random(11)
-        parts = []
-        for _ in range(20):
-            first = dice.randint(380, 490)
-            second = dice.randint(250, (1000 - first) // 2)
-            parts += [float(first), float(second), float(1000 - first - second)]
+        parts = triplets(random.Random(11), 20)
         plan = cut_lengths(parts, [1000.0], kerf_mm=0.0)
         self.sound(plan, parts, [1000.0], 0.0, 0.0)
-        self.assertLessEqual(len(plan.cuttings), 21)
-        self.assertGreaterEqual(plan.bound, 20)
+        self.assertEqual((len(plan.cuttings), plan.proven), (20, True))
+
+    def test_patterns_near_the_best_are_all_that_there_are(self) -> None:
+        """Against every pattern, tried one by one: full, and at most so much dearer than its parts are worth."""
+        kinds, counts, rooms, prices = [700.0, 450.0, 330.0], [3, 4, 5], [2000.0, 1500.0], [9.0, 7.0]
+        known = generate(kinds, counts, rooms, prices)
+        for slack in (0.0, 0.4, 1.5):
+            full = {
+                (stock, taken)
+                for stock, room in enumerate(rooms)
+                for taken in product(*(range(many + 1) for many in counts))
+                if (left := room - sum(n * size for n, size in zip(taken, kinds, strict=True))) >= 0
+                and all(left < size or n == many for n, size, many in zip(taken, kinds, counts, strict=True))
+                and prices[stock] - sum(n * worth for n, worth in zip(taken, known.worth, strict=True)) <= slack + 1e-7
+            }
+            found, complete = near(kinds, counts, rooms, known, slack)
+            self.assertEqual((set(found), len(found), complete), (full, len(full), True))
+
+    def test_several_ways_are_whole_ways_and_keep_to_what_is_there(self) -> None:
+        kinds, counts = [700.0, 450.0, 330.0], [3, 4, 5]
+        known = generate(kinds, counts, [2000.0, 1500.0], [9.0, 0.5], [None, 2])
+        ways = list(islice(filled(kinds, counts, [2000.0, 1500.0], [None, 2], known), 5))
+        self.assertEqual(len(ways), 5)
+        for way in ways:
+            self.assertEqual([sum(taken[n] for _, taken in way) for n in range(3)], counts)
+            self.assertLessEqual(sum(stock == 1 for stock, _ in way), 2)
 
     def test_boards_at_hand_are_used_first_and_no_more_than_there_are(self) -> None:
         """By hand: 600 and 600 fit the two of 700 that are there; a third is bought, 2 440 long."""

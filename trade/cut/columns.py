@@ -6,7 +6,8 @@ when it is stopped before). Patterns are looked for on a grid of half a millimet
 rounded down, on a grid of a tenth.
 """
 
-from collections.abc import Sequence
+import random
+from collections.abc import Iterator, Sequence
 from itertools import count
 from typing import NamedTuple
 
@@ -16,16 +17,26 @@ from numpy.typing import NDArray
 _GRID_MM, _FINE_MM = 0.5, 0.1
 _CELLS = 60_000_000  # of knapsack tables, then it must do: work, not seconds, so that all machines answer the same
 _WORTH = 1e-7
+_OFF = 0.08  # by what share prices are off in each of several tries
+_MOST_NEAR, _MOST_LOOKED = 4_000, 300_000  # patterns near the best, and ways looked at to find them
 
 Pattern = tuple[int, tuple[int, ...]]
 """Number of the board's size, and how many of each kind are cut from it."""
 
 
 class Columns(NamedTuple):
-    """Patterns among which a good answer is, and what no answer costs less than."""
+    """Patterns among which a good answer is, and what no answer costs less than.
+
+    `optimum`: of the linear programme; `worth`: its price of a part of each kind; `dear`: of a board of each size, scarce or not;
+    `all_priced`: no pattern, finer than the grid, is worth more than its board at these prices.
+    """
 
     patterns: tuple[Pattern, ...]
     bound: float
+    optimum: float = 0.0
+    worth: tuple[float, ...] = ()
+    dear: tuple[float, ...] = ()
+    all_priced: bool = False
 
 
 def generate(
@@ -68,13 +79,14 @@ def generate(
         if not found or cells > _CELLS:
             break
         patterns += found
-    if few:
+    if solved.status != 0:
         return Columns(tuple(patterns), 0.0)
-    dearest = 1.0
-    for room, price in zip(rooms, prices, strict=True):
-        most, _ = _knapsack(kinds, demand, worth, room, _FINE_MM, up=False)
-        dearest = max(dearest, most / price if price > 0 else 1.0)
-    return Columns(tuple(patterns), float(solved.fun) / dearest)
+    dear = tuple(price + scarce.get(stock, 0.0) for stock, price in enumerate(prices))
+    most = [_knapsack(kinds, demand, worth, room, _FINE_MM, up=False)[0] for room in rooms]
+    optimum, all_priced = float(solved.fun), all(one <= price + _WORTH for one, price in zip(most, dear, strict=True))
+    dearest = max([1.0, *(one / price for one, price in zip(most, dear, strict=True) if price > 0)])
+    bound = 0.0 if few and not all_priced else optimum / dearest
+    return Columns(tuple(patterns), bound, optimum, tuple(worth.tolist()), dear, all_priced)
 
 
 def _alone(
@@ -128,3 +140,91 @@ def _knapsack(
                 pattern[kind] += 1
                 at -= sizes[kind]
     return float(best.max()), tuple(pattern)
+
+
+def filled(
+    kinds: Sequence[float], demand: Sequence[int], rooms: Sequence[float], limits: Sequence[int | None], known: Columns
+) -> Iterator[list[Pattern]]:
+    """Ways to cut everything, one after the other: board by board, each filled with what is worth the most for its price.
+
+    Each time the prices of the parts are another few hundredths off, by a seed. They end after so much work.
+
+    Args:
+        kinds: sizes of the parts, kerf and all, each once.
+        demand: how many of each are wanted.
+        rooms: of the boards.
+        limits: how many there are of each, None for as many as are wanted.
+        known: the linear programme's prices.
+    """
+    dice, cells = random.Random(len(kinds)), 0
+    while cells < _CELLS:
+        worth = np.array([price * (1 + dice.uniform(-_OFF, _OFF)) for price in known.worth])
+        left, there, row = list(demand), list(limits), list[Pattern]()
+        while any(left):
+            best: tuple[float, int, tuple[int, ...]] | None = None
+            for stock, (room, dear) in enumerate(zip(rooms, known.dear, strict=True)):
+                if there[stock] == 0:
+                    continue
+                value, pattern = _knapsack(kinds, left, worth, room, _GRID_MM, up=True)
+                cells += int(room / _GRID_MM) * sum(many > 0 for many in left)
+                if any(pattern) and (best is None or value / max(dear, _WORTH) > best[0]):
+                    best = (value / max(dear, _WORTH), stock, pattern)
+            if best is None:
+                break  # what is left is worth nothing, or fits on nothing that is there
+            _, stock, pattern = best
+            row.append((stock, pattern))
+            left = [many - taken for many, taken in zip(left, pattern, strict=True)]
+            many_there = there[stock]
+            there[stock] = None if many_there is None else many_there - 1
+        else:
+            yield row
+
+
+def near(
+    kinds: Sequence[float], demand: Sequence[int], rooms: Sequence[float], known: Columns, slack: float
+) -> tuple[list[Pattern], bool]:
+    """Every full pattern that costs at most so much more than its parts are worth, and whether these are all.
+
+    What costs no more than the linear programme's optimum and `slack` is made of these alone.
+
+    Args:
+        kinds: sizes of the parts, kerf and all, each once.
+        demand: how many of each are wanted.
+        rooms: of the boards.
+        known: the linear programme's prices.
+        slack: how much dearer than its parts a board may be.
+    """
+    found: list[Pattern] = []
+    looked = 0
+    for stock, (room, dear) in enumerate(zip(rooms, known.dear, strict=True)):
+        least = dear - slack - _WORTH
+        most = _most_from(kinds, demand, known.worth, room)
+        ways: list[tuple[int, float, float, tuple[int, ...]]] = [
+            (0, room, 0.0, ())
+        ]  # the next kind, the room that is left, what was taken is worth, what was taken
+        while ways:
+            kind, left, worth, taken = ways.pop()
+            looked += 1
+            if looked > _MOST_LOOKED or len(found) > _MOST_NEAR:
+                return found, False
+            if worth + most[kind][min(int(left / _FINE_MM + 1e-6) + 1, len(most[kind]) - 1)] < least:
+                continue
+            if kind < len(kinds):
+                many = min(demand[kind], int((left + 1e-6) / kinds[kind]))
+                ways += [(kind + 1, left - n * kinds[kind], worth + n * known.worth[kind], (*taken, n)) for n in range(many + 1)]
+            elif all(left < size - 1e-6 or n == wanted for size, n, wanted in zip(kinds, taken, demand, strict=True)):
+                found.append((stock, taken))
+    return found, True
+
+
+def _most_from(kinds: Sequence[float], demand: Sequence[int], worth: Sequence[float], room: float) -> list[NDArray[np.float64]]:
+    """What can at most be got out of each room, on the fine grid, by parts from each kind on; lengths are rounded down."""
+    most = [np.zeros(int(room / _FINE_MM + 1e-6) + 2)]
+    for size, many, price in zip(reversed(kinds), reversed(demand), reversed(worth), strict=True):
+        best, cells = most[-1].copy(), int(size / _FINE_MM + 1e-6)
+        if price > 0:
+            for n in range(1, min(many, len(best) // max(cells, 1)) + 1):
+                if n * cells < len(best):
+                    best[n * cells :] = np.maximum(best[n * cells :], most[-1][: len(best) - n * cells] + n * price)
+        most.append(best)
+    return most[::-1]

@@ -10,14 +10,16 @@ from itertools import pairwise
 from math import ceil, gcd, inf
 from typing import Any, NamedTuple
 
-from trade.cut.columns import Pattern, generate, knapsack
+from trade.cut.columns import Pattern, filled, generate, knapsack, near
 from trade.errors import PlanError
 
 _MOST_PARTS = 500
 _MOST_PATTERNS, _FEW_KINDS = 3_000, 16
-_SECONDS = 0.6
+_FEW = 600  # patterns among which the integer programme chooses soon
+_NODES, _MOST_NODES = 120_000, 100  # of the integer programme, times its patterns: work, not seconds, so that all machines agree
 _LIKED = 150  # patterns that are tried first
 _TOUCHING_MM = 1e-6
+_HALF_A_CENT = 0.005
 
 
 class Cutting(NamedTuple):
@@ -218,9 +220,7 @@ def _by_patterns(sizes: Sequence[float], sold: _Sold, best: float) -> tuple[Bins
     counts = [demand[kind] for kind in kinds]
     every = _patterns(kinds, counts, sold.rooms)
     if not every:
-        known = generate(kinds, counts, *sold)
-        bound = _whole(known.bound, sold.prices)
-        taken = _choose(known.patterns, counts, sold)[0] if bound < best - _TOUCHING_MM else None
+        taken, bound = _by_columns(kinds, counts, sold, best)
     else:
         reduced, optimum = _relaxed(every, counts, sold)
         bound = _whole(optimum, sold.prices)
@@ -228,7 +228,7 @@ def _by_patterns(sizes: Sequence[float], sold: _Sold, best: float) -> tuple[Bins
         taken, few = None, order[:_LIKED]
         while bound < best - _TOUCHING_MM:
             choice, proved = _choose([every[i] for i in few], counts, sold)
-            cost = inf if choice is None else sum(sold.prices[stock] * many for (stock, _), many in choice)
+            cost = inf if choice is None else _cost(choice, sold)
             if cost < best - _TOUCHING_MM:
                 taken, best = choice, cost
             worth = [i for i in order if reduced[i] <= best - optimum + _TOUCHING_MM]
@@ -250,6 +250,46 @@ def _by_patterns(sizes: Sequence[float], sold: _Sold, best: float) -> tuple[Bins
             if row:
                 bins.append((stock if sold.limits[stock] is not None else sold.cheapest(sum(row)), row))
     return (sum(sold.prices[stock] for stock, _ in bins), bins), bound
+
+
+def _by_columns(
+    kinds: Sequence[float], counts: Sequence[int], sold: _Sold, best: float
+) -> tuple[list[tuple[Pattern, int]] | None, float]:  # fmt: skip
+    """The same where the patterns are too many to be counted.
+
+    Those are looked for of which any answer is made that costs no more than the bound; where they are few, they are chosen from,
+    and where none of them is so cheap, the bound is what the next dearer answer costs. Else boards are filled one after the other
+    by the programme's prices, in several ways.
+    """
+    known = generate(kinds, counts, *sold)
+    bound, taken, likely = _whole(known.bound, sold.prices), None, list[Pattern]()
+    while bound < best - _TOUCHING_MM and known.worth:
+        likely, every = near(kinds, counts, sold.rooms, known, max(bound - known.optimum, 0.0))
+        if not every or len(likely) > _FEW:
+            break
+        choice, proved = _choose(list(dict.fromkeys((*known.patterns, *likely))), counts, sold)
+        cost = inf if choice is None else _cost(choice, sold)
+        if cost < best - _TOUCHING_MM:
+            taken, best = choice, cost
+        dearer = _whole(bound + _HALF_A_CENT, sold.prices)
+        if not (known.all_priced and proved > bound + _TOUCHING_MM):
+            break
+        bound = min(dearer, best)
+    tries = filled(kinds, counts, sold.rooms, sold.limits, known) if known.worth else iter(())
+    patterns = dict.fromkeys(known.patterns)
+    while bound < best - _TOUCHING_MM and (way := next(tries, None)):
+        patterns |= dict.fromkeys(way)
+        choice = list(Counter(way).items())
+        if _cost(choice, sold) < best - _TOUCHING_MM:
+            taken, best = choice, _cost(choice, sold)
+    if bound < best - _TOUCHING_MM and len(sold.rooms) == 1:  # a board too many, at the most
+        choice = _choose(list(patterns | dict.fromkeys(likely)), counts, sold)[0]
+        taken = choice if choice is not None and _cost(choice, sold) < best - _TOUCHING_MM else taken
+    return taken, bound
+
+
+def _cost(choice: Sequence[tuple[Pattern, int]], sold: _Sold) -> float:
+    return sum(sold.prices[stock] * many for (stock, _), many in choice)
 
 
 def _rules(patterns: Sequence[Pattern], counts: Sequence[int], sold: _Sold) -> tuple[Any, Any, Any]:
@@ -284,7 +324,7 @@ def _choose(
     costs, rows, most = _rules(patterns, counts, sold)
     found = milp(
         costs, constraints=LinearConstraint(rows, -np.inf, most), integrality=np.ones(len(costs)), bounds=Bounds(0, np.inf),
-        options={"time_limit": _SECONDS},
+        options={"node_limit": min(_NODES // len(costs), _MOST_NODES)},
     )  # fmt: skip
     if found.x is None:
         return None, inf if found.status == 2 else 0.0
