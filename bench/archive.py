@@ -78,7 +78,7 @@ def written(job: Job) -> bytes:
                 _put(file, f"photos/{n}.jpg", picture.read_bytes())
                 shown.append(_Photo(file=f"photos/{n}.jpg", key=photo.key, caption=photo.caption, created=photo.created))
             steps = [
-                _Step(number=r.number, label=r.label, created=r.created, plan=alone(planfile.load(r.plan.encode())))
+                _Step(number=r.number, label=r.label, created=r.created, plan=alone(planfile.unpack(bytes(r.packed))))
                 for r in wall.revisions.all()
             ]
             _put(file, f"walls/{number}/history.json", msgspec.json.encode(steps))
@@ -227,7 +227,7 @@ def _wall(job: Job, about: _Wall, steps: list[_Step], shown: Iterable[tuple[_Pho
     wall = Wall.objects.create(job=job, name=now.name, units=about.units, at=about.at, last=steps[-1].number)
     Wall.objects.filter(pk=wall.pk).update(created=about.created)
     kept = [
-        Revision(wall=wall, number=step.number, label=step.label[:120], plan=planfile.dump(alone(step.plan)).decode())
+        Revision(wall=wall, number=step.number, label=step.label[:120], packed=planfile.pack(alone(step.plan)))
         for step in steps
     ]  # fmt: skip
     Revision.objects.bulk_create(kept)

@@ -12,7 +12,7 @@ from trade.assess import assess
 from trade.errors import PlanError
 from trade.plan import Plan
 
-_NUMBER = re.compile(r"[0-9]{1,9}")
+_NUMBER = re.compile(r"[0-9]{1,18}")
 STALE = "This wall was changed in another window meanwhile. Here is how it stands now; nothing of it was overwritten."
 
 
@@ -69,7 +69,7 @@ def stale(desk: Desk) -> HttpResponse:
 
 
 def base_of(desk: Desk) -> int:
-    """The revision that the person was looking at.
+    """Key of the revision that the person was looking at.
 
     Raises:
         StaleError: nobody can tell.

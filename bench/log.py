@@ -158,7 +158,7 @@ def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     plan = other.plan()
     try:
         landed = landing(desk.chosen, plan)
-        other.record(plan.with_piece(landed), f"Copy {landed.name} from {desk.plan.name}", other.at)
+        other.record(plan.with_piece(landed), f"Copy {landed.name} from {desk.plan.name}", other.seen)
     except (PlanError, StaleError) as error:
         return refused(desk, f"It does not go onto {other.name}: {error}")
     return redirect(f"{other.get_absolute_url()}fix/?piece={landed.key}")

@@ -27,8 +27,8 @@ class Picture(NamedTuple):
 
 def picture(wall: Wall) -> Picture:
     """The picture of a wall that `with_plans` found; drawn only if this plan was not drawn before."""
-    text: str = wall.plan_text  # type: ignore[attr-defined]
-    key = hashlib.sha256("\n".join((_program(), wall.units, text)).encode()).hexdigest()
+    packed = bytes(wall.brought)  # type: ignore[attr-defined]
+    key = hashlib.sha256(f"{_program()} {wall.units} ".encode() + packed).hexdigest()
     kept: Picture | None = caches["pictures"].get(key)
     if kept is None:
         plan = wall.plan()

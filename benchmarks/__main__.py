@@ -204,8 +204,8 @@ def web() -> dict[str, float]:
         side = iter(range(10**6))
 
         def move(**more: str) -> None:
-            at = Wall.objects.values_list("at", flat=True).get(pk=wall.pk)
-            values = {"base": str(at), "left_mm": str(600 + next(side) % 50), "top_mm": "200", **more}
+            now = Wall.objects.with_plans().get(pk=wall.pk)
+            values = {"base": str(now.brought_key), "left_mm": str(600 + next(side) % 50), "top_mm": "200", **more}
             answer = client.post(f"{here}pieces/s0/move/", values, **headers)  # type: ignore[arg-type]
             assert answer.status_code == 200, answer.status_code
 

@@ -1,6 +1,7 @@
 """The open plan format: JSON, described by docs/plan.schema.json, which is made from the classes of `plan`."""
 
 import re
+import zlib
 from typing import Any, Literal
 
 import msgspec
@@ -29,6 +30,24 @@ _ENVELOPE, _PLAN = msgspec.json.Decoder(_Envelope), msgspec.json.Decoder(Plan)
 def dump(plan: Plan) -> bytes:
     """Write a plan, indented, with a newline at the end."""
     return msgspec.json.format(msgspec.json.encode(plan), indent=2) + b"\n"
+
+
+def pack(plan: Plan) -> bytes:
+    """Write a plan small, to be kept by the thousand: the same JSON without its spaces, in zlib's format."""
+    return zlib.compress(msgspec.json.encode(plan))
+
+
+def unpack(packed: bytes) -> Plan:
+    """Read what `pack` wrote.
+
+    Raises:
+        PlanError: as of `load`, or it is not packed.
+    """
+    try:
+        raw = zlib.decompress(packed)
+    except zlib.error as error:
+        raise PlanError(f"This is no packed plan ({error}).") from None
+    return load(raw)
 
 
 def load(raw: bytes) -> Plan:

@@ -1,4 +1,4 @@
-"""Walls and their history. A wall's plan is kept whole, in the open plan format, once per change; undo moves a finger."""
+"""Walls and their history. A wall's plan is kept whole, in the open plan format, packed, once per change; undo moves a finger."""
 
 from typing import Any
 
@@ -26,13 +26,18 @@ class WallQuerySet(models.QuerySet["Wall"]):
     """Walls."""
 
     def with_plans(self) -> "WallQuerySet":
-        """Bring each wall's current plan along in the same query."""
+        """Bring each wall's current plan along in the same query, and the key of its revision."""
         current = Revision.objects.filter(wall=models.OuterRef("pk"), number=models.OuterRef("at"))
-        return self.annotate(plan_text=models.Subquery(current.values("plan")[:1]))
+        return self.annotate(
+            brought=models.Subquery(current.values("packed")[:1]), brought_key=models.Subquery(current.values("pk")[:1])
+        )
 
 
 class Wall(models.Model):
-    """A wall of a job. `at` is the number of the revision that counts now."""
+    """A wall of a job. `at` is the number of the revision that counts now; `seen` its key, once the plan was read.
+
+    A change names the key that its page knew, not the number: a number comes again when a change was taken back and another made.
+    """
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="walls")
     name = models.CharField(max_length=80)
@@ -44,6 +49,7 @@ class Wall(models.Model):
 
     objects = WallQuerySet.as_manager()
     last_change = ""  # what undo would take back, once the plan was read
+    seen = 0
     actor: Any = None  # whose request this is
 
     class Meta:
@@ -61,68 +67,71 @@ class Wall(models.Model):
         """A new wall with its first revision."""
         with transaction.atomic():
             wall = cls.objects.create(job=job, name=plan.name, units=plan.units, at=1, last=1)
-            wall.revisions.create(number=1, label=label, plan=planfile.dump(plan).decode())
+            wall.seen = wall.revisions.create(number=1, label=label, packed=planfile.pack(plan)).pk
             _sync(wall, plan)
         return wall
 
     def plan(self) -> Plan:
         """The plan that counts now, in the wall's own units: the bridge to the trade."""
-        text = getattr(self, "plan_text", None)
-        if text is None:
+        packed = self.__dict__.pop("brought", None)  # brought along with the wall it is read once: a change makes it old
+        if packed is not None:
+            self.seen = self.__dict__["brought_key"]
+        else:
             revision = self.revisions.get(number=self.at)
-            text, self.last_change = revision.plan, revision.label
-        return replace(planfile.load(text.encode()), units=self.said_in)
+            packed, self.last_change, self.seen = revision.packed, revision.label, revision.pk
+        return replace(planfile.unpack(bytes(packed)), units=self.said_in)
 
     @property
     def said_in(self) -> Units:
         """Units as the trade calls them."""
         return "imperial" if self.units == "imperial" else "metric"
 
-    def _hold(self, base: int) -> None:
-        """Within a transaction: hold the wall, if it is still where the person saw it.
+    def _hold(self, seen: int) -> int:
+        """Within a transaction: hold the wall, if it is still where the person saw it; the number of what counts.
 
         Raises:
             StaleError: it has moved on since.
         """
-        if Wall.objects.select_for_update().get(pk=self.pk).at != base:
+        at = Wall.objects.select_for_update().get(pk=self.pk).at
+        if not self.revisions.filter(pk=seen, number=at).exists():
             raise StaleError
+        return at
 
-    def record(self, plan: Plan, label: str, base: int, verdict: Verdict | None = None) -> None:
+    def record(self, plan: Plan, label: str, seen: int, verdict: Verdict | None = None) -> None:
         """Keep a changed plan as a new revision; what was undone before is let go.
 
         Args:
             plan: the plan after the change.
             label: what was done, in words, for undo.
-            base: the revision that the person was looking at.
+            seen: key of the revision that the person was looking at.
             verdict: on the plan, where it is known already.
 
         Raises:
             StaleError: the wall has moved on since.
         """
         with transaction.atomic():
-            self._hold(base)
-            self.revisions.filter(number__gt=base).delete()
-            self.revisions.filter(number__lte=base - MOST_REVISIONS).delete()
+            at = self._hold(seen)
+            self.revisions.filter(number__gt=at).delete()
+            self.revisions.filter(number__lte=at - MOST_REVISIONS).delete()
             by = self.actor.pk if self.actor is not None else None
-            self.revisions.create(number=base + 1, label=label[:120], plan=planfile.dump(plan).decode(), by_id=by)
-            self.at, self.last, self.last_change = base + 1, base + 1, label
+            self.seen = self.revisions.create(number=at + 1, label=label[:120], packed=planfile.pack(plan), by_id=by).pk
+            self.at, self.last, self.last_change = at + 1, at + 1, label
             self.name = plan.name
             self.save(update_fields=["at", "last", "name"])
             _sync(self, plan, verdict)
 
-    def step(self, by: int, base: int) -> bool:
-        """Undo (-1) or redo (+1). False when there is nothing to step to.
+    def step(self, by: int, seen: int) -> bool:
+        """Undo (-1) or redo (+1) from the revision of this key. False when there is nothing to step to.
 
         Raises:
             StaleError: the wall has moved on since.
         """
         with transaction.atomic():
-            self._hold(base)
-            target = self.revisions.filter(number=base + by).first()
+            target = self.revisions.filter(number=self._hold(seen) + by).first()
             if target is None:
                 return False
-            self.at = base + by
-            plan = planfile.load(target.plan.encode())
+            self.at, self.seen = target.number, target.pk
+            plan = planfile.unpack(bytes(target.packed))
             self.name = plan.name
             self.save(update_fields=["at", "name"])
             _sync(self, plan)
@@ -136,12 +145,12 @@ def _sync(wall: Wall, plan: Plan, verdict: Verdict | None = None) -> None:
 
 
 class Revision(models.Model):
-    """A wall's plan after one change."""
+    """A wall's plan after one change, packed: `trade.planfile` reads it."""
 
     wall = models.ForeignKey(Wall, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
     label = models.CharField(max_length=120)
-    plan = models.TextField()
+    packed = models.BinaryField()
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+")
     created = models.DateTimeField(auto_now_add=True)
 

@@ -369,7 +369,7 @@ def share_policy(request: HttpRequest, wall: int) -> HttpResponse:
     for other in Wall.objects.with_plans().filter(job=desk.wall.job, deleted=None).exclude(pk=desk.wall.pk):
         plan = other.plan()
         if plan.policy != desk.plan.policy:
-            other.record(replace(plan, policy=desk.plan.policy), "How this job is done", other.at)
+            other.record(replace(plan, policy=desk.plan.policy), "How this job is done", other.seen)
             changed += 1
     desk.notice = f"{changed} other wall{'' if changed == 1 else 's'} of this job now follow{'s' if changed == 1 else ''} it too."
     return desk.fragment()

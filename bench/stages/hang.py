@@ -62,7 +62,7 @@ class AtWall:
     @property
     def seen(self) -> int:
         """Key of the change that the page knows last."""
-        return self.desk.wall.revisions.values_list("pk", flat=True).get(number=self.desk.wall.at)
+        return self.desk.wall.seen
 
     @cached_property
     def at(self) -> int:
@@ -165,8 +165,8 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
                 else:
                     plan, label = _changed(request, desk, step, what)
                     if plan != desk.plan:
-                        kept.record(plan, label, kept.at)
-                        made = kept.revisions.values_list("pk", flat=True).get(number=kept.at)
+                        kept.record(plan, label, kept.seen)
+                        made = kept.seen
             except (PlanError, MeasureError) as error:
                 message = str(error)
             if uid:
@@ -196,7 +196,7 @@ def _undone(request: HttpRequest, kept: Wall, desk: Desk) -> str:
         return f"“{mine}” still stands, for “{came}” came after it: look at both on the bench, and undo there what is wrong."
     if desk.helping and kept.revisions.filter(number=kept.at).exclude(by=desk.request.user.pk).exists():
         return "The last change here was somebody else's: only they, or whose job it is, take it back."
-    return "" if kept.step(-1, kept.at) else "There is nothing left to undo."
+    return "" if kept.step(-1, kept.seen) else "There is nothing left to undo."
 
 
 def _meant(request: HttpRequest, kept: Wall) -> int | None:

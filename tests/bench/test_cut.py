@@ -18,7 +18,7 @@ from bench.printing.saw import saw_sheet
 from bench.printing.shop_sheet import shop_sheet
 from bench.printing.wall_sheet import wall_sheet
 from tests.bench.test_true_size import MM, holes_of
-from tests.bench.test_workbench import BenchCase
+from tests.bench.test_workbench import BenchCase, seen
 from tests.plans import bracket_shelf, plan, wall
 from tests.trade.test_every_kind import put_up
 from tests.trade.test_outside import drawn, ring
@@ -233,12 +233,14 @@ class Yard(BenchCase):
         offcut = Offcut.objects.filter(wall=self.wall).first()
         assert offcut is not None
         take = f"/walls/{other.pk}/yard/take/{offcut.pk}/"
-        self.client.post(take, {"base": 1, "stage": "cut"}, HTTP_HX_REQUEST="true", HTTP_HX_TARGET="bench")
+        self.client.post(take, {"base": seen(other), "stage": "cut"}, HTTP_HX_REQUEST="true", HTTP_HX_TARGET="bench")
         offcut.refresh_from_db()
         self.assertEqual((offcut.taken, Wall.objects.get(pk=other.pk).plan().shop.on_hand[0].rack), (other, offcut.pk))
-        again = self.client.post(take, {"base": 2, "stage": "cut"}, HTTP_HX_REQUEST="true", HTTP_HX_TARGET="bench")
+        again = self.client.post(take, {"base": seen(other), "stage": "cut"}, HTTP_HX_REQUEST="true", HTTP_HX_TARGET="bench")
         self.assertContains(again, "another wall has it", status_code=422)
-        self.client.post(f"/walls/{other.pk}/undo/", {"base": 2, "stage": "cut"}, HTTP_HX_REQUEST="true", HTTP_HX_TARGET="bench")
+        self.client.post(
+            f"/walls/{other.pk}/undo/", {"base": seen(other), "stage": "cut"}, HTTP_HX_REQUEST="true", HTTP_HX_TARGET="bench"
+        )
         offcut.refresh_from_db()
         self.assertIsNone(offcut.taken)
         self.post("undo", stage="cut")

@@ -165,7 +165,7 @@ class Hanging(BenchCase):
     def test_the_drawing_shows_what_is_in_the_wall(self) -> None:
         now = self.plan()
         holes = (Drilled(piece="shelf", x_mm=800.0, y_mm=1400.0), Drilled(piece="shelf", x_mm=900.0, y_mm=1400.0, met="metal"))
-        self.wall.record(replace(now, built=replace(now.built, drilled=holes)), "Drilled", 1)
+        self.wall.record(replace(now, built=replace(now.built, drilled=holes)), "Drilled", self.wall.seen)
         page = self.client.get(self.url("stage", "fix")).content.decode()
         self.assertEqual((page.count("drilled-sound"), page.count("drilled-spoiled")), (1, 1))
 

@@ -30,7 +30,7 @@ from PIL import Image
 from bench import archive, backup, photos
 from bench.models import Job, Line, Photo, Wall
 from tests.bench.test_log import jpeg
-from tests.bench.test_workbench import BenchCase
+from tests.bench.test_workbench import BenchCase, seen
 from tests.plans import plan
 from trade import planfile
 from trade.shop import OnHand, Shop
@@ -62,7 +62,7 @@ class AJobAsAFile(BenchCase):
         wall = other.walls.get()
         self.assertEqual((wall.at, wall.last, wall.plan()), (1, 2, self.plan()))
         self.assertEqual(Line.objects.filter(wall=wall).count(), 2)
-        self.client.post(reverse("redo", args=[wall.pk]), {"base": "1"})
+        self.client.post(reverse("redo", args=[wall.pk]), {"base": seen(wall)})
         self.assertEqual(wall.__class__.objects.get(pk=wall.pk).plan().piece("shelf").left_mm, 650.0)
 
     def test_everything_is_every_job(self) -> None:
@@ -178,7 +178,7 @@ class Backups(TransactionTestCase):
         made = backup.make()
         earlier = made.with_name(f"gancho-{(datetime.now(UTC) - timedelta(seconds=90)).strftime('%Y%m%d-%H%M%S')}.zip")
         made = made.rename(earlier)  # what is put back is older than what is made before it is put back, and must not fall for it
-        self.wall.record(replace(before, name="Changed"), "Rename", 1)
+        self.wall.record(replace(before, name="Changed"), "Rename", self.wall.seen)
         Job.objects.create(name="Another")
         (photos.folder() / Photo.objects.get().file).unlink()
         call_command("restore", str(made), verbosity=0)

@@ -142,7 +142,7 @@ class Own(TestCase):
         self.client.head(reverse("everything"))  # which fetches nothing
         self.assertContains(self.client.post(reverse("account"), form), "Save everything", status_code=422)
         self.client.get(reverse("everything"))
-        self.wall.record(replace(self.wall.plan(), name="Changed"), "Rename", 1)
+        self.wall.record(replace(self.wall.plan(), name="Changed"), "Rename", self.wall.seen)
         self.assertContains(self.client.post(reverse("account"), form), "Something has changed since", status_code=422)
         self.client.get(reverse("everything"))
         self.assertContains(

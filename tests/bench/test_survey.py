@@ -8,7 +8,7 @@ from django.urls import reverse
 
 from bench import demo
 from bench.models import Wall
-from tests.bench.test_workbench import HTMX, BenchCase
+from tests.bench.test_workbench import HTMX, BenchCase, seen
 from tests.plans import bracket_shelf, plan
 from trade import sheet
 from trade.evidence import ByHand, MagnetHit, Probe, Sweep
@@ -16,9 +16,6 @@ from trade.plan import Layer, Stud
 
 
 class Typed(BenchCase):
-    def at(self, wall: Wall) -> int:
-        return Wall.objects.get(pk=wall.pk).at
-
     def test_readings_are_weighed_and_their_studs_counted_on(self) -> None:
         passes = "\n".join(
             f"{h} mm up: swept 0 mm to 3200 mm, "
@@ -48,13 +45,13 @@ class Typed(BenchCase):
     def test_layers_add_up_and_keep_what_was_measured(self) -> None:
         wall = Wall.begin(self.job, plan(bracket_shelf(), layers=(Layer(kind="tile", thickness_mm=8.0),)), "Begin")
         values = self.survey_values(lining="tile", lining_2="cement_board")
-        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": 1, **values}, **HTMX)
+        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX)
         layers = Wall.objects.get(pk=wall.pk).plan().wall.layers
         self.assertEqual(layers, (Layer(kind="tile", thickness_mm=8.0), Layer(kind="cement_board", thickness_mm=12.7)))
-        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": 2, **values, "lining": "bare"}, **HTMX)
+        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values, "lining": "bare"}, **HTMX)
         self.assertEqual(Wall.objects.get(pk=wall.pk).plan().wall.layers, ())
         for typed, thick in (("9", 9.0), ("", 9.0), ("0.5 in", 12.7)):
-            posted = {"base": self.at(wall), **values, "thick": typed}
+            posted = {"base": seen(wall), **values, "thick": typed}
             self.client.post(reverse("save-survey", args=[wall.pk]), posted, **HTMX)
             self.assertEqual(Wall.objects.get(pk=wall.pk).plan().wall.layers[0].thickness_mm, thick if typed else 9.0)  # type: ignore[index]
 
@@ -62,7 +59,7 @@ class Typed(BenchCase):
         double = Stud(centre_mm=800.0, width_mm=76.0, uncertainty_mm=None)
         wall = Wall.begin(self.job, plan(bracket_shelf(), studs=(Stud(centre_mm=400.0), double)), "Begin")
         values = self.survey_values(studs="400 mm, 800 mm, 1600 mm", give="3 mm", stud_width="38 mm", stud_depth="100 mm")
-        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": 1, **values}, **HTMX)
+        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX)
         studs = Wall.objects.get(pk=wall.pk).plan().wall.studs
         self.assertEqual(
             [(s.centre_mm, s.width_mm, s.depth_mm, s.uncertainty_mm) for s in studs],
@@ -115,7 +112,7 @@ class Typed(BenchCase):
                 answer = self.post("save-survey", **self.survey_values(**{field: typed}))
                 self.assertContains(answer, words, status_code=422)
                 self.assertContains(answer, typed, status_code=422)
-                self.assertEqual(self.base(), 1)
+                self.assertEqual(self.at(), 1)
 
 
 class ByHandAndOnTheWall(BenchCase):
@@ -174,8 +171,8 @@ class Tables(BenchCase):
         self.assertContains(answer, "2 rows can&#x27;t be read, so nothing was taken.", status_code=422)
         self.assertContains(answer, "Row 3: “=2+2” under at is a formula", status_code=422)
         self.assertContains(self.bring(b"kind,at_mm\n" + b"magnet,1\n" * 100_000), "more than 2000 rows", status_code=422)
-        self.assertContains(self.client.post(self.url("readings-in"), {"base": 1}), "Choose a table", status_code=422)
-        self.assertEqual((self.plan().wall.readings, self.base()), ((), 1))
+        self.assertContains(self.client.post(self.url("readings-in"), {"base": self.base()}), "Choose a table", status_code=422)
+        self.assertEqual((self.plan().wall.readings, self.at()), ((), 1))
 
 
 class Devices(BenchCase):

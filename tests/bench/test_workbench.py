@@ -17,7 +17,7 @@ from msgspec.structs import replace
 
 from bench import demo
 from bench.drawing import elevation, section
-from bench.models import Job, Practice, Wall
+from bench.models import Job, Practice, Revision, Wall
 from tests.plans import bracket_shelf, plan, rod_shelf
 from trade import planfile
 from trade.assess import assess
@@ -26,6 +26,11 @@ from trade.plan import Plan, Thing
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 STAGES = ("survey", "load", "fix", "mark", "cut", "hang", "record")
+
+
+def seen(wall: Wall) -> int:
+    """Key of the revision that counts on a wall."""
+    return int(Revision.objects.values_list("pk", flat=True).get(wall=wall, number=Wall.objects.get(pk=wall.pk).at))
 
 
 class BenchCase(TestCase):
@@ -43,8 +48,13 @@ class BenchCase(TestCase):
     def plan(self) -> Plan:
         return Wall.objects.get(pk=self.wall.pk).plan()
 
-    def base(self) -> int:
+    def at(self) -> int:
+        """The number of the revision that counts."""
         return Wall.objects.get(pk=self.wall.pk).at
+
+    def base(self) -> int:
+        """Its key, as a page would name it."""
+        return seen(self.wall)
 
     def post(self, name: str, /, *more: Any, **values: Any) -> Any:
         return self.client.post(self.url(name, *more), {"base": self.base(), **values}, **HTMX)
@@ -240,7 +250,7 @@ class Changes(BenchCase):
     def test_a_live_move_is_judged_and_not_kept(self) -> None:
         answer = self.post("move", "shelf", left_mm="850", top_mm="1400", live="1")
         self.assertContains(answer, "misses the stud")
-        self.assertEqual((self.plan().piece("shelf").left_mm, self.base()), (700.0, 1))
+        self.assertEqual((self.plan().piece("shelf").left_mm, self.at()), (700.0, 1))
 
     def test_moving_off_the_wall_stops_at_its_edge(self) -> None:
         self.post("move", "shelf", left_mm="99999", top_mm="-50")
@@ -271,7 +281,7 @@ class Changes(BenchCase):
 
     def test_what_was_not_changed_stays_exact(self) -> None:
         wall = Wall.begin(self.job, plan(bracket_shelf(left_mm=700.1234567)), "Begin")
-        values = {"base": 1, **self.fix_values(left="700.1 mm", supports="800.1 mm, 1600.1 mm", depth="240")}
+        values = {"base": wall.seen, **self.fix_values(left="700.1 mm", supports="800.1 mm, 1600.1 mm", depth="240")}
         self.client.post(reverse("save-fix", args=[wall.pk, "shelf"]), values, **HTMX)
         piece = Wall.objects.get(pk=wall.pk).plan().piece("shelf")
         self.assertEqual((piece.left_mm, piece.depth_mm, piece.supports_mm), (700.1234567, 240.0, (100.0, 900.0)))
@@ -290,7 +300,7 @@ class Changes(BenchCase):
         self.assertAlmostEqual(wall.studs[8].centre_mm, 144 * 25.4)
 
     def test_without_scripts_a_change_leads_back_to_the_page(self) -> None:
-        answer = self.client.post(self.url("remove", "shelf"), {"base": 1})
+        answer = self.client.post(self.url("remove", "shelf"), {"base": self.base()})
         self.assertRedirects(answer, self.url("stage", "fix"))
 
 
@@ -298,7 +308,7 @@ class Refusals(BenchCase):
     def refused(self, answer: Any, words: str, typed: str) -> None:
         self.assertContains(answer, words, status_code=422)
         self.assertContains(answer, typed, status_code=422)
-        self.assertEqual(self.base(), 1)
+        self.assertEqual(self.at(), 1)
 
     def test_each_bad_value_beside_its_field_with_what_was_typed(self) -> None:
         for field, typed, words in (
@@ -389,16 +399,29 @@ class History(BenchCase):
         self.assertContains(self.post("redo"), "nothing to do again", status_code=422)
 
     def test_two_windows_never_overwrite_one_another(self) -> None:
+        old = self.base()
         self.post("move", "shelf", left_mm="900", top_mm="900")
-        answer = self.client.post(self.url("move", "shelf"), {"base": 1, "left_mm": "300", "top_mm": "300"}, **HTMX)
+        answer = self.client.post(self.url("move", "shelf"), {"base": old, "left_mm": "300", "top_mm": "300"}, **HTMX)
         self.assertContains(answer, "changed in another window", status_code=409)
         self.assertEqual(self.plan().piece("shelf").left_mm, 900.0)
+
+    def test_a_number_that_came_again_is_another_change(self) -> None:
+        """Undone in another window, and something else done: the page that still shows what was undone changes nothing."""
+        self.post("move", "shelf", left_mm="900", top_mm="900")
+        old, at = self.base(), self.at()
+        self.post("undo")
+        self.post("move", "ledge", left_mm="400", top_mm="500")
+        self.assertEqual(self.at(), at)
+        for name, more in (("move", ("shelf",)), ("undo", ())):
+            answer = self.client.post(self.url(name, *more), {"base": old, "left_mm": "300", "top_mm": "300"}, **HTMX)
+            self.assertContains(answer, "changed in another window", status_code=409)
+        self.assertEqual((self.plan().piece("shelf").left_mm, self.plan().piece("ledge").left_mm), (700.0, 400.0))
 
     def test_units_change_what_is_said_and_nothing_else(self) -> None:
         before = planfile.dump(self.plan())
         self.assertContains(self.post("units", units="imperial"), "59 1/16&quot;")
         self.assertEqual(planfile.dump(self.plan()).replace(b"imperial", b"metric"), before)
-        self.assertEqual(self.base(), 1)
+        self.assertEqual(self.at(), 1)
 
     def test_the_plan_file_is_the_plan(self) -> None:
         answer = self.client.get(self.url("plan-file"))

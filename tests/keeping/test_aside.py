@@ -52,7 +52,7 @@ class Aside(SimpleTestCase):
         with ThreadPoolExecutor(4) as people:
             waiting = [people.submit(opener.open, f"{here}sums.pdf", timeout=60) for _ in range(4)]
             for left in range(700, 720):
-                body = urllib.parse.urlencode({"base": 1, "left_mm": left, "top_mm": 1500, "live": 1, "seen": "shelf"})
+                body = urllib.parse.urlencode({"base": 0, "left_mm": left, "top_mm": 1500, "live": 1, "seen": "shelf"})
                 asked = urllib.request.Request(f"{here}pieces/shelf/move/", body.encode(), headers)
                 self.assertIn(f'data-left="{left}.0"', opener.open(asked, timeout=30).read().decode())
             self.assertFalse(any(each.done() for each in waiting))

@@ -10,6 +10,7 @@ import tempfile
 import threading
 import urllib.parse
 import urllib.request
+import zlib
 from contextlib import closing, suppress
 from http.client import HTTPException
 from pathlib import Path
@@ -108,8 +109,8 @@ class Killed(SimpleTestCase):
                     told += len(each.acknowledged)
                     for base, left in each.acknowledged.items():
                         row = opened.execute(
-                            "SELECT plan FROM bench_revision WHERE wall_id = ? AND number = ?", (each.wall, base)
+                            "SELECT packed FROM bench_revision WHERE wall_id = ? AND id = ?", (each.wall, base)
                         ).fetchone()
                         self.assertIsNotNone(row, f"life {life}: change {base} of wall {each.wall} is lost")
-                        self.assertIn(f'"left_mm": {left}.0', row[0])
+                        self.assertIn(f'"left_mm":{left}.0', zlib.decompress(row[0]).decode())
         self.assertGreaterEqual(told, LIVES)

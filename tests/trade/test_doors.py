@@ -40,6 +40,14 @@ class PlanFiles(SimpleTestCase):
         self.assertEqual(planfile.load(raw), BOTH)
         jsonschema.validate(json.loads(raw), planfile.schema())
 
+    def test_packed_it_is_the_same_and_a_tenth_as_large(self) -> None:
+        many = plan(*(bracket_shelf(key=f"s{n}", top_mm=300.0 + 40 * n) for n in range(40)))
+        packed = planfile.pack(many)
+        self.assertEqual(planfile.unpack(packed), many)
+        self.assertLess(len(packed), len(planfile.dump(many)) / 10)
+        with self.assertRaisesRegex(PlanError, "no packed plan"):
+            planfile.unpack(b"{}")
+
     def test_bad_files_say_what_and_where(self) -> None:
         good = json.loads(planfile.dump(BOTH))
 
