@@ -1,6 +1,6 @@
 """People: accounts, a job shared with a helper or shown by a link, and the trail of it."""
 
-from typing import Any
+from typing import Any, ClassVar
 
 from django import forms
 from django.conf import settings
@@ -24,6 +24,10 @@ from bench.models import Revision, Share, Trail, Wall
 from trade.assess import assess
 
 _SHOWN_LINES, _MOST_DAYS = 200, 90
+_WRONG, _WRONG_MINUTES = 30, 15  # house rule: so many wrong passwords from one address, whatever the names, then a rest
+_NEW, _NEW_MINUTES = 10, 60  # house rule: so many accounts made, or names asked for that can't be had
+_REFUSED, _MADE, _NO_NAME = "sign-in refused", "made an account", "asked for a name that can't be had"
+_NOT_TO_BE_HAD = "This name can't be had here. Take another, with something of your own in it."
 PASSWORD_HELP = "At least ten characters. A few words that don't belong together work well."
 
 
@@ -49,11 +53,17 @@ class SignInForm(AuthenticationForm):
 
 @method_decorator(login_not_required, name="dispatch")
 class SignIn(LoginView):
-    """Sign in; five wrong passwords, then a quarter of an hour's rest."""
+    """Sign in; five wrong passwords for a name, or thirty from one address, then a quarter of an hour's rest."""
 
     template_name = "bench/people/sign_in.html"
     authentication_form = SignInForm
     redirect_authenticated_user = True
+
+    def post(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        """Look at it, unless too many came from there."""
+        if Trail.tried(request, _REFUSED, _WRONG_MINUTES) >= _WRONG:
+            return resting(request)
+        return super().post(request, *args, **kwargs)
 
     def form_valid(self, form: AuthenticationForm) -> HttpResponse:
         """Let them in."""
@@ -63,7 +73,7 @@ class SignIn(LoginView):
 
     def form_invalid(self, form: AuthenticationForm) -> HttpResponse:
         """Say so beside the field."""
-        Trail.note(self.request, "sign-in refused", name=str(form.data.get("username", "")))
+        Trail.note(self.request, _REFUSED, name=str(form.data.get("username", "")))
         mark_invalid(form)
         return render(self.request, self.template_name, self.get_context_data(form=form), status=422)
 
@@ -73,8 +83,14 @@ class SignIn(LoginView):
 
 
 def locked_out(request: HttpRequest, credentials: Any, *_: Any, **__: Any) -> HttpResponse:
-    """Too many wrong passwords."""
+    """Too many wrong passwords for a name."""
     words = "Too many wrong passwords for that name. Wait a quarter of an hour, then try again."
+    return render(request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429)
+
+
+def resting(request: HttpRequest) -> HttpResponse:
+    """Too much from one address."""
+    words = "Too many tries came from where you are. Wait an hour, then try again; whoever runs this can help sooner."
     return render(request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429)
 
 
@@ -92,6 +108,8 @@ class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
     class Meta(BaseUserCreationForm.Meta):
         model = get_user_model()
         fields = ("username",)
+        # no word of whose it is: strangers learn as little as may be of who has an account
+        error_messages: ClassVar[dict[str, dict[str, str]]] = {"username": {"unique": _NOT_TO_BE_HAD}}
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         """In plain words."""
@@ -108,12 +126,16 @@ def sign_up(request: HttpRequest) -> HttpResponse:
     """Make oneself an account, where strangers may; the first account always."""
     if settings.PEOPLE == "one" or not (settings.SIGN_UP or not get_user_model().objects.exists()):
         raise Http404("Nobody can make an account here.")
+    if request.method == "POST" and sum(Trail.tried(request, what, _NEW_MINUTES) for what in (_MADE, _NO_NAME)) >= _NEW:
+        return resting(request)
     form = SignUpForm(request.POST if request.method == "POST" else None)
     if request.method == "POST" and form.is_valid():
         user = form.save()
         login(request, user, "django.contrib.auth.backends.ModelBackend")
-        Trail.note(request, "made an account")
+        Trail.note(request, _MADE)
         return redirect("jobs")
+    if form.has_error("username", "unique"):
+        Trail.note(request, _NO_NAME)
     mark_invalid(form)
     return render(request, "bench/people/sign_up.html", {"form": _labels(form)}, status=422 if form.errors else 200)
 

@@ -66,11 +66,21 @@ class Trail(models.Model):
         return f"{self.at:%Y-%m-%d %H:%M} {self.name}: {self.what}"
 
     @classmethod
+    def tried(cls, request: Any, what: str, minutes: int) -> int:
+        """How often that was done from where this request comes, in the last so many minutes."""
+        since = timezone.now() - timedelta(minutes=minutes)
+        return cls.objects.filter(what=what, address=_address(request), at__gt=since).count()
+
+    @classmethod
     def note(cls, request: Any, what: str, job: Job | None = None, name: str = "") -> None:
         """Keep a line of it."""
         user = getattr(request, "user", None)
         known = user if user is not None and user.is_authenticated else None
-        address = request.META.get("REMOTE_ADDR", "")[:45] if request is not None else ""
+        address = _address(request) if request is not None else ""
         cls.objects.create(
             who=known, name=(name or (known.get_username() if known else ""))[:150], what=what[:200], job=job, address=address
         )
+
+
+def _address(request: Any) -> str:
+    return str(request.META.get("REMOTE_ADDR", ""))[:45]

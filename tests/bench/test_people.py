@@ -245,7 +245,7 @@ class Own(TestCase):
     def test_an_account_is_made_where_strangers_may(self) -> None:
         url = reverse("sign-up")
         for values, said in (
-            ({"username": "ana", "password1": "a long enough one", "password2": "a long enough one"}, "already exists"),
+            ({"username": "ana", "password1": "a long enough one", "password2": "a long enough one"}, "can&#x27;t be had here"),
             ({"username": "dee", "password1": "short", "password2": "short"}, "at least 10"),
         ):
             self.assertContains(self.client.post(url, values), said, status_code=422)
@@ -253,6 +253,28 @@ class Own(TestCase):
         self.assertRedirects(self.client.post(url, made), "/")
         with override_settings(SIGN_UP=False):
             self.assertEqual(Client().get(url).status_code, 404)
+
+    def test_names_can_be_asked_for_ten_times_from_one_address(self) -> None:
+        url, taken = reverse("sign-up"), {"username": "ana", "password1": "a long enough one", "password2": "a long enough one"}
+        for _ in range(10):
+            answer = self.client.post(url, taken)
+            self.assertEqual(answer.status_code, 422)
+            self.assertNotContains(answer, "exist", status_code=422)
+        for name in ("ana", "nobody-yet"):  # the same, whoever has an account
+            self.assertContains(self.client.post(url, taken | {"username": name}), "Wait an hour", status_code=429)
+        elsewhere = Client(REMOTE_ADDR="192.0.2.9")
+        self.assertEqual(elsewhere.post(url, taken).status_code, 422)
+        Trail.objects.update(at=timezone.now() - timedelta(minutes=61))
+        self.assertEqual(self.client.post(url, taken).status_code, 422)
+
+    def test_names_can_be_tried_thirty_times_from_one_address(self) -> None:
+        url = reverse("sign-in")
+        for n in range(30):
+            wrong = {"username": f"name-{n}" if n else "ana", "password": "wrong"}
+            self.assertContains(self.client.post(url, wrong), "do not go together", status_code=422)
+        good = {"username": "bo", "password": "a long enough one"}
+        self.assertContains(self.client.post(url, good), "Wait an hour", status_code=429)
+        self.assertRedirects(Client(REMOTE_ADDR="192.0.2.9").post(url, good), "/")
 
     def test_signing_out_ends_it(self) -> None:
         self.client.force_login(self.ana)
