@@ -29,7 +29,10 @@ def follow(desk: Desk, plan: Plan) -> HttpResponse:
     key, was, judged = desk.chosen.key, desk.verdict, desk.judged()
     desk.show(plan)
     now = zip(was.pieces, desk.verdict.pieces, strict=True)
-    others = {each.key for old, each in now if each.key != key and elevation.shown(old) != elevation.shown(each)}
+    others = {
+        each.key for old, each in now
+        if each is not old and each.key != key and elevation.shown(old) != elevation.shown(each)
+    }  # fmt: skip
     touched = others | set(desk.request.POST.get("touched", "").split())
     context = desk.judged()
     context |= {

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from benchmarks.__main__ import YARDSTICK_MS, yardstick_ms
+from benchmarks.timing import REFERENCE_MS, reference_ms
 from trade.devices.hidden import HiddenWall, build
 from trade.devices.stand_ins import StandIns
 from trade.evidence import Edge, Reading
@@ -103,7 +103,7 @@ def main(count: int) -> int:
             f"   false of claimed {tally.false / tally.claimed:6.2%}   interval holds {tally.covered / tally.intervals:7.2%}"
         )
     middle = sorted(times)[len(times) // 2]
-    limit = 20 * max(yardstick_ms() / YARDSTICK_MS, 1.0)
+    limit = 20 * max(reference_ms() / REFERENCE_MS, 1.0)
     print(f"  inference of one wall: median {middle:.1f} ms, slowest {slowest:.1f} ms (limit {limit:.0f} on this machine now)")
     good = ours.found / ours.studs >= 0.98 and ours.false / ours.claimed <= 0.01 and 0.93 <= ours.covered / ours.intervals <= 0.97
     return int(not (good and middle <= limit))

@@ -1,9 +1,11 @@
 """The main door: a plan in, a verdict out."""
 
+from bisect import insort
+
 from msgspec.structs import replace
 
-from trade import check, data
-from trade.check import Assumption, Check, PieceVerdict, Quantity, Verdict, make
+from trade import data
+from trade.check import Assumption, Check, PieceVerdict, Quantity, Verdict, make, severity
 from trade.fixings.held import anchor_of
 from trade.fixings.seat import Seat
 from trade.load.push import push_of
@@ -29,7 +31,12 @@ def judge_piece(piece: AnyPiece, plan: Plan) -> PieceVerdict:
 
 def _taken(plan: Plan) -> list[tuple[AnyPiece, Box]]:
     """Everything on the wall with the room that it takes."""
-    return [(piece, mount_of(piece).box(piece)) for piece in plan.pieces]
+    return [(piece, _room(piece)) for piece in plan.pieces]
+
+
+@remembered(most=2_000)
+def _room(piece: AnyPiece) -> Box:
+    return mount_of(piece).box(piece)
 
 
 def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> PieceVerdict:
@@ -38,7 +45,12 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
     alone = by_itself(piece, plan.wall, plan.policy)
     asked = (_clash(piece, own, taken), fit.items(piece, own, taken, plan.wall), *made.checks(piece, plan))
     more = [found for found in asked if found is not None]
-    return replace(alone, checks=_ranked([*alone.checks, *more])) if more else alone
+    if not more:
+        return alone
+    checks = list(alone.checks)
+    for each in more:  # into its place among those that are in order already
+        insort(checks, each, key=_mildness)
+    return replace(alone, checks=tuple(checks))
 
 
 @remembered(most=1_000)
@@ -81,7 +93,12 @@ def _behind(piece: AnyPiece, wall: Wall) -> list[Check]:
 
 
 def _ranked(checks: list[Check]) -> tuple[Check, ...]:
-    return tuple(sorted(checks, key=check.severity, reverse=True))
+    return tuple(sorted(checks, key=severity, reverse=True))
+
+
+def _mildness(check: Check) -> tuple[int, int, float]:
+    word, gradual, used = severity(check)
+    return -word, -gradual, -used
 
 
 def _agreed(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Check]:
@@ -109,7 +126,7 @@ def _agreed(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Check]:
 def _clash(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]]) -> Check | None:
     """The refusal of a piece that runs into another one: together they need more height than they span. None when it is clear."""
     for other, room in taken:
-        if other.key == piece.key:
+        if room.right_mm <= own.left_mm or own.right_mm <= room.left_mm or other.key == piece.key:
             continue
         if height := surroundings.crowded(own, room):
             needed, spanned = height

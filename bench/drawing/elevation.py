@@ -7,7 +7,7 @@ from django.utils.safestring import SafeString
 
 from bench.drawing import around, dimensions, tape, vial
 from bench.drawing.scale import Scale, of_wall
-from bench.drawing.svg import Attribute, Pen, outline
+from bench.drawing.svg import Attribute, Pen, number, outline
 from trade import say
 from trade.check import PieceVerdict, Verdict, Word
 from trade.mark.marks import Mark
@@ -252,12 +252,15 @@ def _things(pen: Pen, piece: AnyPiece, scale: Scale) -> None:
     carries = mount_of(piece).carries
     if carries == "in":
         return
-    top = scale.y(piece.top_mm)
+    top, drawn = scale.y(piece.top_mm), []
     for n, thing in enumerate(piece.things):
         for start, wide, share in _blocks(piece, thing, n):
             high = scale.length(thing.high_mm or _THING_MM) * (share if thing.high_mm is None else 1.0)
             foot = top if carries == "on" else scale.y(piece.top_mm - piece.high_mm - _HOOK_MM) + high
-            pen.rect(scale.x(start), foot - high, scale.length(wide), high, "thing")
+            across = number(scale.length(wide))
+            drawn.append(f"M{number(scale.x(start))} {number(foot)}v{number(-high)}h{across}v{number(high)}z")
+    if drawn:
+        pen.path("".join(drawn), "thing")
 
 
 def _blocks(piece: AnyPiece, thing: Thing, n: int) -> list[tuple[float, float, float]]:

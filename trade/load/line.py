@@ -10,7 +10,6 @@ from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from trade import data
 from trade.load.demand import Demand
@@ -152,29 +151,31 @@ class LineLoad:
     def demands(self) -> dict[int, tuple[Demand, ...]]:
         """The load cases that can govern at each support: for years, and for minutes, downwards and upwards."""
         n, factor = 1 + self._count, self.use.factor
-        hardware = (self._hardware_n, self._hardware_n * self._hardware_out_mm)
-        rows = np.array([self._shares, self._turns])
-        pressing = np.maximum(rows[:, :, 1:n], 0).sum(axis=2)
-        lifting = np.minimum(rows[:, :, 1:n], 0).sum(axis=2)
-        own = rows[:, :, 0] + np.array(hardware)[:, None]
-        parts = np.stack([own, factor * pressing, factor * lifting]).transpose(2, 0, 1).reshape(-1, 6).tolist()
-        pushes = rows[:, :, n:]
-        most, least = pushes.argmax(axis=2), pushes.argmin(axis=2)
+        hardware_m = self._hardware_n * self._hardware_out_mm
         found: dict[int, tuple[Demand, ...]] = {}
-        for i, part in enumerate(parts):
+        for i, (forces, turns) in enumerate(zip(self._shares.tolist(), self._turns.tolist(), strict=True)):
             if i in self._left_out:
                 found[i] = (Demand("counted as bearing nothing", data.house("duration_years"), 0.0, 0.0),)
-            else:
-                found[i] = _cases(Share(*part), self._pushes(i, most), self._pushes(i, least))
+                continue
+            down = down_m = up = up_m = 0.0
+            for force, turn in zip(forces[1:n], turns[1:n], strict=True):
+                if force > 0:
+                    down += force
+                else:
+                    up += force
+                if turn > 0:
+                    down_m += turn
+                else:
+                    up_m += turn
+            own, own_m = forces[0] + self._hardware_n, turns[0] + hardware_m
+            share = Share(own, own_m, factor * down, factor * down_m, factor * up, factor * up_m)
+            found[i] = _cases(share, self._pushes(forces[n:], turns[n:], max), self._pushes(forces[n:], turns[n:], min))
         return found
 
-    def _pushes(self, i: int, at: NDArray[np.intp]) -> list[Push]:
+    def _pushes(self, forces: list[float], turns: list[float], most: Callable[[list[float]], float]) -> list[Push]:
         """The push that turns a support most (or least), and the one that presses it most, where these are not the same."""
-        places, n = dict.fromkeys(at[::-1, i].tolist()), 1 + self._count
-        return [
-            (self.push_n * float(self._shares[i, n + k]), self.push_n * float(self._turns[i, n + k]), self.pushed_at[k][1])
-            for k in places
-        ]
+        at = dict.fromkeys((turns.index(most(turns)), forces.index(most(forces))))
+        return [(self.push_n * forces[k], self.push_n * turns[k], self.pushed_at[k][1]) for k in at]
 
     def board_demands(self) -> tuple[BoardDemand, BoardDemand]:
         """Greatest bending of the board for years, and with the push or the lift."""

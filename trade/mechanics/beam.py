@@ -103,18 +103,20 @@ def unit(
     if stiff:
         reactions = 1 / count + bare.leaning[:, None] * (middles - bare.middle)
     else:
-        found = bare.inverse @ np.vstack([-_bent(where[:count, None], start, end), np.ones_like(middles), middles])
+        found = bare.inverse @ np.vstack([-_load_terms(where[:count, None], start, end)[0], np.ones_like(middles), middles])
         reactions, slope, offset = found[:count], found[count, :sagging], found[count + 1, :sagging]
     if not along:
         return Beam(reactions, _NOWHERE, _NOWHERE, _NOWHERE, _NOWHERE)
     at = where[count:, None]
     places = where[count:] * length_mm
+    bent, turned = _load_terms(at, start[:sagging], end[:sagging])
     moments = above[count:] @ reactions
-    moments -= _turned(at, start, end)
+    moments[:, :sagging] -= turned
+    moments[:, sagging:] -= _turned(at, start[sagging:], end[sagging:])
     moments *= length_mm
     if stiff:
         return Beam(reactions, places, moments, np.zeros((len(places), sagging)), spans)
-    sags = _bent(at, start[:sagging], end[:sagging]) - cubes[count:] @ reactions[:, :sagging] + at * slope + offset
+    sags = bent - cubes[count:] @ reactions[:, :sagging] + at * slope + offset
     return Beam(reactions, places, moments, sags * length_mm**3, spans)
 
 
@@ -185,30 +187,20 @@ def _span_at(length: float, supports: tuple[float, ...], places: list[float]) ->
     return spans[np.searchsorted(edges[1:-1], places)]
 
 
-def _bent(x: Array, start: Array, end: Array) -> Array:
-    """Load terms (places, loads) of E I v / L^3, each of 1 N: at a point <x-a>^3 / 6, spread (<x-a>^4 - <x-b>^4) / 24 l."""
+def _load_terms(x: Array, start: Array, end: Array) -> tuple[Array, Array]:
+    """Load terms (places, loads) of E I v / L^3 and of E I v'' / L, each of 1 N.
+
+    At a point: <x-a>^3 / 6 and <x-a>; spread: (<x-a>^4 - <x-b>^4) / 24 l and (<x-a>^2 - <x-b>^2) / 2 l.
+    """
     point = end - start < _POINT
-    found = np.empty((len(x), len(start)))
-    past = np.maximum(x - start[point], 0)
-    found[:, point] = past * past * past / 6
-    if not point.all():
-        near, far = _squares(x, start[~point], end[~point])
-        found[:, ~point] = (near - far) * (near + far) / (24 * (end - start)[~point])
-    return found
+    spread = np.where(point, 1.0, end - start)
+    past, beyond = np.maximum(x - start, 0), np.maximum(x - end, 0)
+    near, far = past * past, beyond * beyond
+    over = near - far  # of two squares: their product with the sum is the difference of fourth powers
+    bent = np.where(point, near * past / 6, over * (near + far) / (24 * spread))
+    return bent, np.where(point, past, over / (2 * spread))
 
 
 def _turned(x: Array, start: Array, end: Array) -> Array:
-    """Load terms (places, loads) of E I v'' / L, each of 1 N: at a point <x-a>, spread (<x-a>^2 - <x-b>^2) / 2 l."""
-    point = end - start < _POINT
-    found = np.empty((len(x), len(start)))
-    found[:, point] = np.maximum(x - start[point], 0)
-    if not point.all():
-        near, far = _squares(x, start[~point], end[~point])
-        found[:, ~point] = (near - far) / (2 * (end - start)[~point])
-    return found
-
-
-def _squares(x: Array, start: Array, end: Array) -> tuple[Array, Array]:
-    """<x-a>^2 and <x-b>^2: the product of their difference and sum is the difference of fourth powers."""
-    past, beyond = np.maximum(x - start, 0), np.maximum(x - end, 0)
-    return past * past, beyond * beyond
+    """The second of these alone: of points, as pushes are, no more is to be worked out than how far they are to the left."""
+    return np.maximum(x - start, 0) if (end - start < _POINT).all() else _load_terms(x, start, end)[1]
