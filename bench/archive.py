@@ -4,7 +4,6 @@ import io
 import re
 import zipfile
 import zlib
-from collections.abc import Iterable
 from datetime import datetime
 from typing import Any, Literal, NamedTuple
 
@@ -17,6 +16,8 @@ from bench.models import log as lines
 from bench.models.rack import alone
 from bench.models.walls import MOST_REVISIONS
 from trade import planfile
+from trade.assess import assess
+from trade.check import Verdict
 from trade.errors import PlanError
 from trade.plan import Plan
 
@@ -103,15 +104,26 @@ def _put(file: zipfile.ZipFile, name: str, content: bytes) -> None:
     file.writestr(zipfile.ZipInfo(name, _EPOCH), content, file.compression)
 
 
-class _Brought(NamedTuple):
-    """A job out of a file, all of it looked at: what it says, and of each wall its history and its photos."""
+class _Ready(NamedTuple):
+    """A wall out of a file, ready to be kept: what it says, its steps, packed, the plan that counts, judged, and its photos."""
+
+    about: _Wall
+    steps: list[_Step]
+    packed: list[bytes]
+    now: Plan
+    verdict: Verdict
+    shown: tuple[tuple[_Photo, photos.Kept], ...]
+
+
+class Brought(NamedTuple):
+    """A job out of a file, all of it looked at."""
 
     about: _Job
-    walls: tuple[tuple[_Wall, list[_Step], tuple[tuple[_Photo, photos.Kept], ...]], ...]
+    walls: tuple[_Ready, ...]
 
 
-def read(raw: bytes, owner: Any) -> list[Job]:
-    """Bring in a job, or many: all of the file, or nothing. The database is asked for only when all of it was looked at.
+def looked_at(raw: bytes) -> list[Brought]:
+    """Decode, check and judge all of a file, which holds a job or many. It may take long, and wants no database.
 
     Raises:
         RefusedFileError: it is none, or too large, or holds what no such file holds.
@@ -119,7 +131,11 @@ def read(raw: bytes, owner: Any) -> list[Job]:
     files = _opened(raw, [MOST_OPEN])
     inner = sorted((name for name in files if name.startswith("jobs/")), key=_number)
     room, looked = MOST_OPEN // max(len(inner), 1), [MOST_ANEW_PX]
-    jobs = [_looked_at(_opened(files[name], [room]), looked) for name in inner] or [_looked_at(files, looked)]
+    return [_looked_at(_opened(files[name], [room]), looked) for name in inner] or [_looked_at(files, looked)]
+
+
+def keep(jobs: list[Brought], owner: Any) -> list[Job]:
+    """Keep what was looked at: all of it, or nothing."""
     kept: list[str] = []
     try:
         with transaction.atomic():
@@ -162,7 +178,7 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
     return found
 
 
-def _looked_at(files: dict[str, bytes], room_px: list[int]) -> _Brought:
+def _looked_at(files: dict[str, bytes], room_px: list[int]) -> Brought:
     """Decode and check all of a job. `room_px`: how many pixels of pictures may still be made anew, counted down."""
     about: _Job = _decoded(files, "job.json", _ABOUT)
     _dated(about.created)
@@ -177,8 +193,10 @@ def _looked_at(files: dict[str, bytes], room_px: list[int]) -> _Brought:
         _dated(wall.created, *(step.created for step in steps), *(photo.created for photo in wall.photos))
         if len(wall.photos) > photos.MOST_PHOTOS:
             raise RefusedFileError(f"A wall in it has more than {photos.MOST_PHOTOS} photos.")
-        walls.append((wall, steps, tuple((photo, _photo(photo, files, room_px)) for photo in wall.photos)))
-    return _Brought(about, tuple(walls))
+        now = next(alone(step.plan) for step in steps if step.number == wall.at)
+        shown = tuple((photo, _photo(photo, files, room_px)) for photo in wall.photos)
+        walls.append(_Ready(wall, steps, [planfile.pack(alone(step.plan)) for step in steps], now, assess(now), shown))
+    return Brought(about, tuple(walls))
 
 
 def _dated(*times: datetime) -> None:
@@ -202,12 +220,12 @@ def _photo(about: _Photo, files: dict[str, bytes], room_px: list[int]) -> photos
         raise RefusedFileError(f"“{about.file[:60]}”: {error}") from None
 
 
-def _job(brought: _Brought, owner: Any, kept: list[str]) -> Job:
+def _job(brought: Brought, owner: Any, kept: list[str]) -> Job:
     about = brought.about
     job = Job.objects.create(name=about.name[:80] or "Brought in", owner=owner)
     Job.objects.filter(pk=job.pk).update(created=about.created)
-    for wall, steps, shown in brought.walls:
-        _wall(job, wall, steps, shown, kept)
+    for ready in brought.walls:
+        _wall(job, ready, kept)
     return job
 
 
@@ -222,20 +240,20 @@ def _decoded(files: dict[str, bytes], name: str, decoder: Any) -> Any:
         raise RefusedFileError(f"“{name}” in it can't be read: {str(error)[:200]}") from None
 
 
-def _wall(job: Job, about: _Wall, steps: list[_Step], shown: Iterable[tuple[_Photo, photos.Kept]], names: list[str]) -> None:
-    now = next(alone(step.plan) for step in steps if step.number == about.at)
+def _wall(job: Job, ready: _Ready, names: list[str]) -> None:
+    about, steps, now = ready.about, ready.steps, ready.now
     wall = Wall.objects.create(job=job, name=now.name, units=about.units, at=about.at, last=steps[-1].number)
     Wall.objects.filter(pk=wall.pk).update(created=about.created)
     kept = [
-        Revision(wall=wall, number=step.number, label=step.label[:120], packed=planfile.pack(alone(step.plan)))
-        for step in steps
-    ]  # fmt: skip
+        Revision(wall=wall, number=step.number, label=step.label[:120], packed=packed)
+        for step, packed in zip(steps, ready.packed, strict=True)
+    ]
     Revision.objects.bulk_create(kept)
     for revision, step in zip(kept, steps, strict=True):
         revision.created = step.created
     Revision.objects.bulk_update(kept, ["created"], batch_size=500)
-    lines.sync(wall.pk, now, job.name, None)
-    for photo, ready in shown:
-        made = photos.keep(wall.pk, photo.key[:40], photo.caption, ready)
+    lines.sync(wall.pk, now, job.name, ready.verdict)
+    for photo, made_anew in ready.shown:
+        made = photos.keep(wall.pk, photo.key[:40], photo.caption, made_anew)
         names.append(made.file)
         Photo.objects.filter(pk=made.pk).update(created=photo.created)

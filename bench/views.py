@@ -143,23 +143,26 @@ def _new_wall_form(units: Units, posted: QueryDict | None, count: int = 0) -> Wa
 
 
 @require_POST
-@once
 def import_plan(request: HttpRequest) -> HttpResponse:
-    """Bring in a plan file as a new wall."""
+    """Bring in a plan file as a new wall, a job file as a new job. All of it is looked at before the database is held."""
     form = PlanFileForm(request.POST, request.FILES)
     if not form.is_valid():
         return _jobs(request, form, 422)
     brought = form.cleaned_data["plan"]
-    if isinstance(brought, bytes):
-        try:
-            for job in archive.read(brought, owner(request)):
-                Trail.note(request, f"brought in the job “{job.name}”", job)
-        except archive.RefusedFileError as error:
-            form.add_error("plan", str(error))
-            return _jobs(request, form, 422)
-        return redirect("jobs")
-    job = _job_named(request, "Brought in")
-    return redirect(Wall.begin(job, brought, "Brought in from a file"))
+    try:
+        return _bring_in(request, archive.looked_at(brought) if isinstance(brought, bytes) else brought)
+    except archive.RefusedFileError as error:
+        form.add_error("plan", str(error))
+        return _jobs(request, form, 422)
+
+
+@once
+def _bring_in(request: HttpRequest, brought: Plan | list[archive.Brought]) -> HttpResponse:
+    if isinstance(brought, Plan):
+        return redirect(Wall.begin(_job_named(request, "Brought in"), brought, "Brought in from a file"))
+    for job in archive.keep(brought, owner(request)):
+        Trail.note(request, f"brought in the job “{job.name}”", job)
+    return redirect("jobs")
 
 
 @long

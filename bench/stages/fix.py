@@ -26,6 +26,9 @@ from trade.fixings import driving
 from trade.measure import read_length, say_length, type_length
 from trade.mounts import Ask, mount_of
 from trade.plan import AnyPiece, Plan, Wall
+from trade.remembered import remembered
+
+found_cures = remembered(most=32)(find_cures)
 
 
 class FixForm(BenchForm):
@@ -232,7 +235,7 @@ def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 
 def offered(desk: Desk) -> list[tuple[str, Cure]]:
     """The cures of the piece, each with the code that its button sends."""
-    return [(f"{cure.code}-{n}", cure) for n, cure in enumerate(find_cures(desk.plan, desk.chosen.key))]
+    return [(f"{cure.code}-{n}", cure) for n, cure in enumerate(found_cures(desk.plan, desk.chosen.key))]
 
 
 def _clamped_top(plan: Plan, piece: AnyPiece, top: float) -> float:

@@ -151,6 +151,8 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Something that was done or met: kept once, however often it is sent, on whatever the plan is by now."""
     step, what, uid = request.POST.get("step", ""), request.POST.get("what", ""), request.POST.get("uid", "")[:64]
     message = ""
+    if what == "cure":  # looked for before the wall is held: others write meanwhile
+        offered(desk_or_404(request, wall, "hang", key, "hang"))
     with transaction.atomic():
         wall_or_404(request, wall, "hang")
         kept = Wall.objects.select_for_update().get(pk=wall)  # first held, then read: nothing comes between

@@ -21,7 +21,7 @@ from unittest import mock
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
-from django.db import OperationalError
+from django.db import OperationalError, connection
 from django.test import SimpleTestCase, TransactionTestCase, override_settings
 from django.urls import reverse
 from msgspec.structs import replace
@@ -105,6 +105,26 @@ class AJobAsAFile(BenchCase):
         self.assertEqual(
             (Job.objects.count(), len(list(photos.folder().glob("*.jpg")))), (1, 1), "a photo of a refused job is left"
         )
+
+    def test_nobody_waits_while_a_file_is_looked_at(self) -> None:
+        """Not even where its form counts once: the database is held only to keep what is ready."""
+        raw, held = archive.written(self.job), len(connection.savepoint_ids)
+        looked, kept = list[int](), list[int]()
+
+        def look(raw: bytes) -> Any:
+            looked.append(len(connection.savepoint_ids) - held)
+            return looked_at(raw)
+
+        def keep(jobs: Any, owner: Any) -> Any:
+            kept.append(len(connection.savepoint_ids) - held)
+            return keep_them(jobs, owner)
+
+        looked_at, keep_them = archive.looked_at, archive.keep
+        with mock.patch.multiple("bench.archive", looked_at=look, keep=keep):
+            for _ in range(2):  # sent twice it counts once
+                posted = {"plan": SimpleUploadedFile("job.zip", raw), "once": "of-this-form"}
+                self.assertRedirects(self.client.post(reverse("import"), posted), "/")
+        self.assertEqual((looked, kept, Job.objects.count()), ([0, 0], [1], 2))
 
     def test_numbers_and_dates_that_nobody_wrote_and_too_many_large_pictures_are_refused_before_the_database_is_asked(
         self,
