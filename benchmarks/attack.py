@@ -69,6 +69,11 @@ HOSTILE = (
         "on",
     ),
 )
+_USUAL = (
+    "400 mm", "2 m", "16 in", "10", "2", "1", "8 kg", "everyday", "display", "oak_red", "wood_10", "76 mm", "gypsum_12_7",
+    "timber", "plug_8", "toggle_14", "books", "cut", "fix", "on", "400, 800, 1200", "bracket_shelf", "thing",
+    "more", "oil_varnish",
+)  # fmt: skip
 _ENDS = ("sign-out", "account", "delete-wall", "delete-job", "end-share")  # after these there is nothing left to attack
 
 
@@ -113,17 +118,35 @@ def access(clients: dict[str, Any], walls: list[Any], helped: int) -> Counter[st
 
 
 def forms(client: Any, walls: list[Any], many: int, dice: random.Random) -> Counter[str]:
-    """So many forms full of nonsense, at any address, with any fields that the pages have."""
+    """So many forms full of nonsense, at any address, with any fields that the pages have.
+
+    Most name the revision that counts, so that they are not put by for that, and some say what a person would in half of it.
+    """
+    from bench.models import Wall
+
     urls = [url for name, url in addresses(walls[:2]) if name not in _ENDS and not url.endswith((".pdf", ".zip"))]
     fields = {"base", "csv", "at", "x_mm", "y_mm", "left_mm", "top_mm"}
     for url in urls:
         if url.endswith(("/fix/", "/survey/", "/load/", "/cut/", "/hang/", "/record/", "/mark/", "/new/")):
             fields |= set(_NAMED.findall(client.get(url).content.decode(errors="replace")))
     found: Counter[str] = Counter()
-    for _ in range(many):
+    before = {wall.pk: wall.plan() for wall in walls[:2]}
+    for n in range(many):
+        if n % 100 == 0:  # much of what was there is gone by now
+            for wall in Wall.objects.with_plans().filter(pk__in=before):
+                wall.plan()
+                wall.record(before[wall.pk], "As it was", wall.seen)
         said = {name: dice.choice(HOSTILE) for name in dice.sample(sorted(fields), dice.randrange(1, 25))}
-        answer = client.post(dice.choice(urls), said, headers={"HX-Request": "true"} if dice.random() < 0.5 else {})
+        url = dice.choice(urls)
+        if (wall := re.search(r"/walls/(\d+)/", url)) and dice.random() < 0.7:
+            now = Wall.objects.with_plans().filter(pk=wall[1]).first()
+            said["base"] = str(now.brought_key) if now else ""
+        for name in sorted(said):
+            if name != "base" and dice.random() < 0.4:
+                said[name] = dice.choice(_USUAL)
+        answer = client.post(url, said, headers={"HX-Request": "true"} if dice.random() < 0.5 else {})
         found["forms"] += 1
+        found["changed something"] += bool(wall) and answer.status_code < 400
         found["errors"] += answer.status_code >= 500
         found["refused"] += answer.status_code in (400, 404, 405, 409, 422)
     return found
