@@ -43,7 +43,7 @@ class Aside:
     def __call__(self, environ: _Environ, start_response: Callable[..., Any]) -> Iterable[bytes]:
         """Answer a request here, or have it answered aside."""
         size = _size(environ)
-        if size > _MOST_BYTES:
+        if size > _MOST_BYTES or environ.get("HTTP_TRANSFER_ENCODING"):  # what is sent in pieces has no size yet
             return self._application(environ, start_response)
         body = environ["wsgi.input"].read(size) if size else b""
         environ["wsgi.input"] = io.BytesIO(body)

@@ -37,10 +37,11 @@ class Server(BaseApplication):  # type: ignore[misc]
         proxy = settings.PROXY if settings.HTTPS else ""
         said: dict[str, Any] = {
             "bind": f"fd://{door}", "workers": self._processes, "worker_class": "gthread", "threads": THREADS,
-            "preload_app": True, "graceful_timeout": 5, "timeout": 0, "keepalive": 30, "loglevel": "warning",
+            "preload_app": True, "graceful_timeout": 10, "timeout": 0, "keepalive": 30, "loglevel": "warning",
             "forwarded_allow_ips": proxy, "secure_scheme_headers": {"X-FORWARDED-PROTO": "https"},
             "control_socket_disable": True,
-            "proc_name": f"gancho-{os.getpid()}",  # of its own, so that two on one machine let each other be
+            # of its own, so that two on one machine let each other be; the same again, to clear up after one that was killed
+            "proc_name": f"gancho-{self._door.getsockname()[1]}",
             "dirty_apps": ["bench.aside:Others"], "dirty_workers": max(self._processes // 2, 1), "dirty_timeout": SECONDS,
             "dirty_worker_init": self._aside, "when_ready": lambda arbiter: self._begun(),
         }  # fmt: skip

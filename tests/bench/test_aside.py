@@ -59,6 +59,12 @@ class Passed(BenchCase):
         list(self.front(request.environ, lambda *said: None))
         self.assertEqual(self.passed, [("POST", path, body)])
 
+    def test_what_is_sent_in_pieces_stays_and_is_read_where_it_arrived(self) -> None:
+        request = RequestFactory().generic("POST", self.url("cure", "shelf"), b"", "application/x-www-form-urlencoded")
+        pieces = io.BytesIO(b"base=1&stage=cut")
+        list(self.front(request.environ | {"HTTP_TRANSFER_ENCODING": "chunked", "wsgi.input": pieces}, lambda *said: None))
+        self.assertEqual(self.passed, [])
+
     def test_where_nobody_is_there_it_is_answered_here(self) -> None:
         self.fails = DirtyConnectionError("gone")
         self.assertEqual(self.asked(self.url("cures", "shelf"))[0], "200 OK")

@@ -30,7 +30,12 @@ class Aside(SimpleTestCase):
     def test_drags_go_on_while_long_work_stands_still(self) -> None:
         folder, port = self.enterContext(tempfile.TemporaryDirectory()), free_port()
         kept = {key: value for key, value in os.environ.items() if not key.startswith(("GANCHO_", "DATABASE_URL"))}
-        env = kept | {"GANCHO_DATA": folder, "DJANGO_SETTINGS_MODULE": "gancho.settings", "PYTHONPATH": str(settings.BASE_DIR)}
+        env = kept | {
+            "GANCHO_DATA": folder,
+            "TMPDIR": folder,
+            "DJANGO_SETTINGS_MODULE": "gancho.settings",
+            "PYTHONPATH": str(settings.BASE_DIR),
+        }
         made = subprocess.run([sys.executable, "-c", BEGIN], env=env, capture_output=True, text=True, check=True)
         server = subprocess.Popen(
             [sys.executable, "manage.py", "serve", "--port", str(port), "--processes", "1"],

@@ -66,7 +66,12 @@ class Writer(threading.Thread):
 class Killed(SimpleTestCase):
     def test_fifty_times(self) -> None:
         with tempfile.TemporaryDirectory() as folder:
-            env = os.environ | {"GANCHO_DATA": folder, "DJANGO_SETTINGS_MODULE": "gancho.settings", "PYTHONPATH": str(ROOT)}
+            env = os.environ | {
+                "GANCHO_DATA": folder,
+                "TMPDIR": folder,
+                "DJANGO_SETTINGS_MODULE": "gancho.settings",
+                "PYTHONPATH": str(ROOT),
+            }
             made = subprocess.run(
                 [sys.executable, "-c", BEGIN.format(WRITERS)], env=env, cwd=ROOT, capture_output=True, text=True, check=True
             )

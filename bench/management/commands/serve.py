@@ -48,5 +48,6 @@ class Command(BaseCommand):
             family = socket.AF_INET6 if ":" in host else socket.AF_INET
             door = socket.create_server((host, port), family=family, backlog=256)
         except OSError as error:
-            raise CommandError(f"Port {port} is taken ({error.strerror}). Try: PORT={port + 1} bin/demo") from None
+            why = os.strerror(error.errno or 0)
+            raise CommandError(f"Port {port} can't be had ({why}). Try: PORT={port + 1} bin/demo") from None
         Server(door, processes, backup_hours, begun).run()
