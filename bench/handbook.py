@@ -8,8 +8,8 @@ from django.shortcuts import render
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_safe
 
-from bench.aside import long
 from bench.drawing import section
+from bench.long_work import long_running
 from trade.assess import assess_piece
 from trade.check import Phrase
 from trade.choose.order import Failing, order
@@ -44,7 +44,7 @@ def _page(mount: Mount[Any]) -> Page:
     return Page(mount, how, drawing, order(piece, wall)[:3], tuple(mount.cautions(piece, wall)))
 
 
-@long
+@long_running
 @require_safe
 def kinds(request: HttpRequest) -> HttpResponse:
     """Every kind on one page."""

@@ -11,9 +11,9 @@ from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.access import own_walls, wall_or_404, walls
-from bench.aside import long
 from bench.changes import refused
 from bench.desk import desk_or_404
+from bench.long_work import long_running
 from bench.models import Line, StaleError
 from bench.once import once
 from trade import data, say
@@ -84,7 +84,7 @@ def log(request: HttpRequest) -> HttpResponse:
     return render(request, "bench/log.html", context)
 
 
-@long
+@long_running
 @require_safe
 def charts(request: HttpRequest) -> HttpResponse:
     """What held and what it took, of the same lines; asked for after the page is there, for it goes through them all."""

@@ -1,4 +1,4 @@
-"""The server that is shipped: some processes that answer quickly, others for long work, one that watches over them."""
+"""The server that ships with the application: Gunicorn, with processes for quick requests and a pool for long ones."""
 
 import os
 import socket
@@ -9,68 +9,68 @@ from django.conf import settings
 from django.db import connections
 from gunicorn.app.base import BaseApplication
 
-from bench.aside import SECONDS, WAITING, Aside, to_the_others
 from bench.backup import Keeper
+from bench.long_work import MAX_WAITING, TIMEOUT_S, LongWorkRouter, run_in_pool
 
-THREADS = 2 * WAITING
-_NICE = 10  # long work makes way for quick answers where both want the same processor
+_THREADS = 2 * MAX_WAITING
+_POOL_NICENESS = 10  # long work yields the processor to quick requests
 
 
 class Server(BaseApplication):  # type: ignore[misc]
-    """Gunicorn with what this application needs of it."""
+    """Gunicorn, configured for this application."""
 
-    def __init__(self, door: socket.socket, processes: int, backup_hours: float, begun: Callable[[], None]) -> None:
-        """Serve.
+    def __init__(self, listener: socket.socket, processes: int, backup_hours: float, on_ready: Callable[[], None]) -> None:
+        """Configure the server.
 
         Args:
-            door: bound to where it listens.
-            processes: how many answer quickly; half as many do long work.
-            backup_hours: from one backup to the next; 0 for none.
-            begun: called when it listens.
+            listener: socket, bound to the address to serve.
+            processes: number of processes for quick requests; the pool has half as many.
+            backup_hours: time between two backups; 0 for none.
+            on_ready: called when the server is listening.
         """
-        self._door, self._processes, self._hours, self._begun = door, processes, backup_hours, begun
+        self._listener, self._processes, self._hours, self._on_ready = listener, processes, backup_hours, on_ready
         super().__init__()
 
     def load_config(self) -> None:
-        """Say how."""
-        door = os.dup(self._door.fileno())
-        proxy = settings.PROXY if settings.HTTPS else ""
-        said: dict[str, Any] = {
-            "bind": f"fd://{door}", "workers": self._processes, "worker_class": "gthread", "threads": THREADS,
-            "preload_app": True, "graceful_timeout": 10, "timeout": 0, "keepalive": 30, "loglevel": "warning",
-            "forwarded_allow_ips": proxy, "secure_scheme_headers": {"X-FORWARDED-PROTO": "https"},
-            "control_socket_disable": True,
-            # of its own, so that two on one machine let each other be; the same again, to clear up after one that was killed
-            "proc_name": f"gancho-{self._door.getsockname()[1]}",
-            "dirty_apps": ["bench.aside:Others"], "dirty_workers": max(self._processes // 2, 1), "dirty_timeout": SECONDS,
-            "dirty_worker_init": self._aside, "when_ready": lambda arbiter: self._begun(),
+        """Set Gunicorn's options."""
+        options: dict[str, Any] = {
+            "bind": f"fd://{os.dup(self._listener.fileno())}", "workers": self._processes, "worker_class": "gthread",
+            "threads": _THREADS, "preload_app": True, "graceful_timeout": 10, "timeout": 0, "keepalive": 30,
+            "loglevel": "warning",
+            "forwarded_allow_ips": settings.PROXY if settings.HTTPS else "",
+            "secure_scheme_headers": {"X-FORWARDED-PROTO": "https"}, "control_socket_disable": True,
+            # Gunicorn finds what a killed server left behind by this name; two servers on one machine have different ports.
+            "proc_name": f"gancho-{self._listener.getsockname()[1]}",
+            "dirty_apps": ["bench.long_work:PoolApplication"], "dirty_workers": max(self._processes // 2, 1),
+            "dirty_timeout": TIMEOUT_S, "dirty_worker_init": self._start_pool_process,
+            "when_ready": lambda arbiter: self._on_ready(),
         }  # fmt: skip
-        for name, value in said.items():
+        for name, value in options.items():
             self.cfg.set(name, value)
 
     def load(self) -> Callable[..., Any]:
-        """The application, loaded once before it is forked: what it has read is shared, its connections are not."""
+        """Load the application once, before the processes are forked; database connections must not be shared."""
         from gancho.wsgi import application
 
         connections.close_all()
-        return Visitor(Aside(application, to_the_others))
+        return ClientAddress(LongWorkRouter(application, run_in_pool))
 
-    def _aside(self, worker: Any) -> None:
-        os.nice(_NICE)
+    def _start_pool_process(self, worker: Any) -> None:
+        os.nice(_POOL_NICENESS)
         if self._hours > 0:
             Keeper(self._hours).start()
 
 
-class Visitor:
-    """A WSGI application before the real one: behind a proxy of ours, who comes is who the proxy says."""
+class ClientAddress:
+    """WSGI middleware that takes the client's address from our own proxy, and from nobody else."""
 
     def __init__(self, application: Callable[..., Any]) -> None:
-        """Before an application."""
+        """Wrap an application."""
         self._application = application
 
     def __call__(self, environ: dict[str, Any], start_response: Callable[..., Any]) -> Any:
-        """Pass the request on, with its visitor's address."""
-        said = environ.pop("HTTP_X_FORWARDED_FOR", "")
-        if settings.HTTPS and said and environ.get("REMOTE_ADDR") == settings.PROXY:
-            environ["REMOTE_ADDR"] = said.rpartition(",")[2].strip()
+        """Set the client's address and pass the request on."""
+        forwarded = environ.pop("HTTP_X_FORWARDED_FOR", "")
+        if settings.HTTPS and forwarded and environ.get("REMOTE_ADDR") == settings.PROXY:
+            environ["REMOTE_ADDR"] = forwarded.rpartition(",")[2].strip()
         return self._application(environ, start_response)

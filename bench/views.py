@@ -17,11 +17,11 @@ from bench.access import helps_only, job_or_404, owner, wall_or_404
 from bench.access import jobs as jobs_of
 from bench.access import walls as walls_of
 from bench.account import note_saved
-from bench.aside import long
 from bench.changes import after, base_of, refused, stale
 from bench.desk import desk_or_404
 from bench.drawing import elevation
 from bench.forms import mark_invalid
+from bench.long_work import long_running
 from bench.models import Job, StaleError, Trail, Wall
 from bench.models.rack import alone
 from bench.models.walls import UNITS
@@ -68,7 +68,7 @@ class PlanFileForm(forms.Form):
             raise forms.ValidationError(f"{where}{error}") from None
 
 
-@long
+@long_running
 @require_safe
 def sums(request: HttpRequest, wall: int) -> HttpResponse:
     """Every sum of a wall as a PDF, to print."""
@@ -165,7 +165,7 @@ def _bring_in(request: HttpRequest, brought: Plan | list[archive.Brought]) -> Ht
     return redirect("jobs")
 
 
-@long
+@long_running
 @require_safe
 def job_file(request: HttpRequest, job: int) -> HttpResponse:
     """A job with its walls, their history and photos as one open file."""
@@ -174,7 +174,7 @@ def job_file(request: HttpRequest, job: int) -> HttpResponse:
     return sent(archive.written(found), found.name, "job.zip", fetched=True)
 
 
-@long
+@long_running
 @require_safe
 def everything(request: HttpRequest) -> HttpResponse:
     """All of one's jobs as one file."""
@@ -197,9 +197,9 @@ def stage(request: HttpRequest, wall: int, stage: str) -> HttpResponse:
     return desk.fragment() if request.headers.get("HX-Target") == "bench" else desk.page()
 
 
-@long
+@long_running
 def saw(request: HttpRequest, wall: int) -> HttpResponse:
-    """The workbench at the saw, whose plan is made on the way."""
+    """Render the cut stage, which computes the cut list."""
     return stage(request, wall, "cut")
 
 
@@ -275,12 +275,12 @@ def outdated(request: HttpRequest, reason: str = "") -> HttpResponse:
     return render(request, "bench/error.html", {"title": "Load the page again", "words": words}, status=403)
 
 
-def too_much(request: HttpRequest, why: str) -> HttpResponse:
-    """Long work that nobody gets to now, or that does not end. `why`: `busy` or `endless`."""
+def unavailable(request: HttpRequest, reason: str) -> HttpResponse:
+    """Render the page for a request that the pool could not answer. `reason`: `busy` or `timeout`."""
     words = {
-        "busy": "Many ask for long work at this moment, and this could not be begun. Nothing was changed: try again in a minute.",
-        "endless": "This took longer than anybody waits, and was given up. Everything up to your last change is kept.",
-    }[why]
+        "busy": "The server is busy with other long calculations. Nothing was changed. Try again in a minute.",
+        "timeout": "This calculation took too long and was stopped. Your work up to the last change is saved.",
+    }[reason]
     return render(request, "bench/error.html", {"title": "Not now", "words": words}, status=503)
 
 

@@ -80,9 +80,9 @@ def judgement() -> Iterator[tuple[str, Figures]]:
     from trade.choose.spots import spots
     from trade.choose.ways import ways
     from trade.choose.wish import wish_for
+    from trade.memo import clear_memos
     from trade.mounts import KINDS
     from trade.plan import Plan, Stud, Thing
-    from trade.remembered import forget
 
     places = (123, 531, 936, 1340, 1749, 2155, 2558, 2967, 3371, 3780)
     on = wall(width_mm=4000.0, studs=tuple(Stud(centre_mm=float(x), uncertainty_mm=2.0) for x in places))
@@ -91,7 +91,7 @@ def judgement() -> Iterator[tuple[str, Figures]]:
 
     def cold(run: Callable[[], object]) -> Callable[[], object]:
         def cleared() -> object:
-            forget()
+            clear_memos()
             return run()
 
         return cleared
@@ -146,7 +146,7 @@ def against_frames() -> str:
     from Pynite import FEModel3D
 
     from trade.mechanics import beam
-    from trade.remembered import forget
+    from trade.memo import clear_memos
 
     places, loads = (100.0, 700.0, 1300.0), [beam.Load(200.0, 0.0, 1400.0), beam.Load(60.0, 400.0, 400.0)]
 
@@ -164,7 +164,7 @@ def against_frames() -> str:
         model.analyze()
 
     def by_ours() -> None:
-        forget()
+        clear_memos()
         beam.solve(1400.0, places, 1.26e9, loads)
 
     ours, theirs = measured(by_ours, number=20), measured(by_frames, 5)
@@ -175,10 +175,10 @@ def against_frames() -> str:
 def core() -> Iterator[tuple[str, Figures]]:
     """The core, with every cache cleared before each round."""
     from trade.assess import assess
-    from trade.remembered import forget
+    from trade.memo import clear_memos
 
     def cold(wall: object) -> None:
-        forget()
+        clear_memos()
         assess(wall)  # type: ignore[arg-type]
 
     ten, fifty = ten_shelves(), fifty_of_all_kinds()

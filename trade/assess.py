@@ -10,11 +10,11 @@ from trade.fixings.held import anchor_of
 from trade.fixings.seat import Seat
 from trade.load.push import push_of
 from trade.measure import LBF_N
+from trade.memo import memoized
 from trade.mounts import fit, made, mount_of, surroundings
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Plan, Wall
 from trade.policy import Policy, trusts
-from trade.remembered import remembered
 from trade.wall.backing import backing
 
 
@@ -34,7 +34,7 @@ def _taken(plan: Plan) -> list[tuple[AnyPiece, Box]]:
     return [(piece, _room(piece)) for piece in plan.pieces]
 
 
-@remembered(most=2_000)
+@memoized(limit=2_000)
 def _room(piece: AnyPiece) -> Box:
     return mount_of(piece).box(piece)
 
@@ -53,7 +53,7 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
     return replace(alone, checks=tuple(checks))
 
 
-@remembered(most=1_000)
+@memoized(limit=1_000)
 def by_itself(piece: AnyPiece, wall: Wall, policy: Policy) -> PieceVerdict:
     """Judge one piece on its wall by the job's policy, as if nothing else hung there."""
     hangs = fit.hangs_free(piece)

@@ -12,9 +12,9 @@ from trade import say
 from trade.check import PieceVerdict, Verdict, Word
 from trade.mark.marks import Mark
 from trade.measure import Units, say_length
+from trade.memo import memoized
 from trade.mounts import Shape, mount_of
 from trade.plan import AnyPiece, Plan, Stud, Thing, Wall
-from trade.remembered import remembered
 
 CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
 _VIAL_W, _VIAL_H = 84.0, 13.0
@@ -33,8 +33,8 @@ class Sheet(NamedTuple):
     scale: Scale
 
 
-class Shown(NamedTuple):
-    """What the drawing shows of a verdict: the outcome, and the support (none: the board) that governs where it isn't well."""
+class VerdictView(NamedTuple):
+    """The part of a verdict that the drawing shows: the outcome, and what governs, if anything (`support` None: the board)."""
 
     word: Word
     but: str
@@ -43,16 +43,16 @@ class Shown(NamedTuple):
     support: int | None = None
 
 
-def shown(verdict: PieceVerdict) -> Shown:
-    """What the drawing shows of it."""
-    governing = verdict.governing if verdict.word != "holds" else None
-    return Shown(verdict.word, verdict.but, verdict.used, governing is not None, None if governing is None else governing.support)
+def verdict_view(verdict: PieceVerdict) -> VerdictView:
+    """Return the part of a verdict that the drawing shows."""
+    outcome = (verdict.word, verdict.but, verdict.used)
+    return VerdictView(*outcome) if verdict.word == "holds" else VerdictView(*outcome, True, verdict.governing.support)
 
 
 def draw(
     plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: tuple[Mark, ...], on: Scale | None = None
 ) -> Sheet:
-    """Draw a wall. What a drag changes has names by which it is put in place: see `moved`.
+    """Draw a wall. The parts that `draw_moved` replaces during a drag carry ids.
 
     Args:
         plan: the wall and its pieces.
@@ -64,23 +64,23 @@ def draw(
     """
     pen, scale, named = Pen(), on or of_wall(plan.wall), on is None
     chosen = next((piece for piece in plan.pieces if piece.key == selected), None)
-    pen.put(_ground(plan.wall, plan.units, scale, stage))
-    _taped(pen, plan, chosen, scale, named)
+    pen.put(_background(plan.wall, plan.units, scale, stage))
+    _tape_marks(pen, plan, chosen, scale, named)
     for piece, judged in zip(plan.pieces, verdict.pieces, strict=True):
-        pen.put(_piece(piece, shown(judged), plan.units, scale, scale.y(plan.wall.height_mm), piece is chosen, named))
+        pen.put(_piece(piece, verdict_view(judged), plan.units, scale, scale.y(plan.wall.height_mm), piece is chosen, named))
     if stage == "survey":
         around.on_top(pen, plan, scale)
         _stud_words(pen, plan, scale)
     if chosen is not None:
-        _about(pen, plan, chosen, stage, marks, scale, named)
+        _details(pen, plan, chosen, stage, marks, scale, named)
     _built(pen, plan, scale)
     return Sheet(pen.markup(), scale)
 
 
-def moved(
+def draw_moved(
     plan: Plan, verdict: Verdict, selected: str, stage: str, marks: tuple[Mark, ...], others: Collection[str]
 ) -> SafeString:
-    """What of a wall follows a piece that is dragged: the piece, the tape's marks for it, how far it is from its neighbours.
+    """Draw the parts that change while a piece is dragged: the piece, its marks on the tapes, its distances to neighbours.
 
     Args:
         plan: with the piece where it is now.
@@ -88,19 +88,19 @@ def moved(
         selected: key of the piece.
         stage: as for `draw`.
         marks: its holes.
-        others: keys of those beside it that are to be drawn anew too.
+        others: keys of other pieces to draw again.
     """
     pen, scale, chosen = Pen(), of_wall(plan.wall), plan.piece(selected)
-    _taped(pen, plan, chosen, scale, True)
+    _tape_marks(pen, plan, chosen, scale, True)
     for piece, judged in zip(plan.pieces, verdict.pieces, strict=True):
         if piece is chosen or piece.key in others:
-            pen.put(_piece(piece, shown(judged), plan.units, scale, scale.y(plan.wall.height_mm), piece is chosen, True))
-    _about(pen, plan, chosen, stage, marks, scale, True)
+            pen.put(_piece(piece, verdict_view(judged), plan.units, scale, scale.y(plan.wall.height_mm), piece is chosen, True))
+    _details(pen, plan, chosen, stage, marks, scale, True)
     return pen.markup()
 
 
-def _about(pen: Pen, plan: Plan, chosen: AnyPiece, stage: str, marks: tuple[Mark, ...], scale: Scale, named: bool) -> None:
-    """What the stage asks about the piece that is worked on: what the tape says of its place, and its holes."""
+def _details(pen: Pen, plan: Plan, chosen: AnyPiece, stage: str, marks: tuple[Mark, ...], scale: Scale, named: bool) -> None:
+    """Draw what the stage shows of the chosen piece: its distances or dimensions, and its holes."""
     with pen.group("measures", id="measures" if named else None):
         if stage == "mark":
             dimensions.draw(pen, plan, chosen, marks, scale)
@@ -110,9 +110,9 @@ def _about(pen: Pen, plan: Plan, chosen: AnyPiece, stage: str, marks: tuple[Mark
         _holes(pen, marks, scale, named)
 
 
-@remembered(most=64)
-def _ground(wall: Wall, units: Units, scale: Scale, stage: str) -> SafeString:
-    """All that is behind the pieces."""
+@memoized(limit=64)
+def _background(wall: Wall, units: Units, scale: Scale, stage: str) -> SafeString:
+    """Draw everything behind the pieces."""
     pen = Pen()
     tape.draw(pen, wall, scale, units)
     _wall(pen, wall, units, scale, stage)
@@ -120,8 +120,8 @@ def _ground(wall: Wall, units: Units, scale: Scale, stage: str) -> SafeString:
     return pen.markup()
 
 
-def _taped(pen: Pen, plan: Plan, chosen: AnyPiece | None, scale: Scale, named: bool) -> None:
-    """Marks on the tapes: of the studs, or where the chosen piece is held and how high it is."""
+def _tape_marks(pen: Pen, plan: Plan, chosen: AnyPiece | None, scale: Scale, named: bool) -> None:
+    """Draw marks on the tapes: at the studs, or at the supports and the top of the chosen piece."""
     across = (
         [stud.centre_mm for stud in plan.wall.uprights] if chosen is None else [chosen.left_mm + x for x in chosen.supports_mm]
     )
@@ -170,9 +170,9 @@ def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
         pen.text(scale.x(stud.centre_mm), foot, say_length(stud.centre_mm, plan.units), "stud-words", "start", turn=-90)
 
 
-@remembered(most=2_000)
+@memoized(limit=2_000)
 def _piece(
-    piece: AnyPiece, verdict: Shown, units: Units, scale: Scale, ceiling_px: float, chosen: bool, movable: bool
+    piece: AnyPiece, verdict: VerdictView, units: Units, scale: Scale, ceiling_px: float, chosen: bool, movable: bool
 ) -> SafeString:
     pen = Pen()
     left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
@@ -227,7 +227,7 @@ def _built(pen: Pen, plan: Plan, scale: Scale) -> None:
                 pen.line(x - 4, y + 4, x + 4, y - 4, "drilled-cross")
 
 
-def _shape(pen: Pen, shape: Shape, scale: Scale, verdict: Shown) -> None:
+def _shape(pen: Pen, shape: Shape, scale: Scale, verdict: VerdictView) -> None:
     """One outline of a piece; what governs is brought out: the board, or the support that it is about."""
     whole = shape.support is not None or shape.role in ("board", "face")
     governs = verdict.governs and verdict.support == shape.support and whole

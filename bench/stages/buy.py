@@ -10,10 +10,10 @@ from django.utils.timezone import localdate
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
-from bench.aside import long
 from bench.changes import change
 from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm
+from bench.long_work import long_running
 from bench.printing import tables
 from bench.printing.shop_sheet import shop_sheet
 from bench.stages.sent import sent
@@ -75,7 +75,7 @@ def prices(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, form.changed, "Prices")
 
 
-@long
+@long_running
 @require_safe
 def listed(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
     """What to buy, as a table for any spreadsheet or as a sheet to print."""

@@ -8,12 +8,12 @@ from django.shortcuts import render
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
-from bench.aside import long
 from bench.changes import apply, change, refused
 from bench.desk import Desk, desk_or_404
 from bench.drawing import small
 from bench.drawing import spots as spots_drawing
 from bench.forms import BenchForm, MeasureField, number_in
+from bench.long_work import long_running
 from bench.models import Wall
 from trade import data
 from trade.assess import judge_piece
@@ -32,17 +32,17 @@ from trade.choose.ways import ways as find_ways
 from trade.choose.wish import Wish, amount_of, wish_for, wish_of
 from trade.errors import MeasureError, PlanError
 from trade.measure import Units
+from trade.memo import memoized
 from trade.mounts import KINDS
 from trade.plan import Plan, Policy
-from trade.remembered import remembered
 
 _SIDE_BY_SIDE = 4
 _MOST_AT_ONCE = 6
 _MOST_TIMES = 8.0
 _MOST_PERCENT, _FALLS = 400.0, 6
 _GROUPS = (("stand", "Stands on it"), ("hang", "Hangs from it"))
-found_ways = remembered(most=32)(find_ways)
-found_spots = remembered(most=8)(spots)
+found_ways = memoized(limit=32)(find_ways)
+found_spots = memoized(limit=8)(spots)
 
 
 class HangForm(BenchForm):
@@ -130,7 +130,7 @@ def hung(plan: Plan, wish: Wish, many: int) -> tuple[Plan, str, str]:
     return done.plan, done.placed[0].key, f"{len(done.placed)} hang now, each as near as there was room.{short}"
 
 
-@long
+@long_running
 @require_safe
 def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """The ways to hang a piece; asked for after the page is there, because it tries many things."""
@@ -153,7 +153,7 @@ def _in_parts(request: HttpRequest, panel: str, other: str, context: dict[str, A
     return answer
 
 
-@long
+@long_running
 @require_POST
 def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Hang a piece another way."""
@@ -204,7 +204,7 @@ def _refusal(no: NotSo) -> dict[str, Any]:
     return {"mount": KINDS[no.kind], "reason": no.reason}
 
 
-@long
+@long_running
 @require_safe
 def where(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """The wall shaded by what a piece would carry there, and the best places; asked for after the page is there."""
@@ -224,7 +224,7 @@ def where(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return _in_parts(request, "bench/fix/_spots.html", "bench/fix/_shade.html", context)
 
 
-@long
+@long_running
 @require_POST
 def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Hang a piece at another place along the wall, its supports on the studs there."""
@@ -241,7 +241,7 @@ def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return apply(desk, lambda now: now.with_piece(placed), f"Move {piece.name}")
 
 
-@long
+@long_running
 @require_safe
 def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What a piece would do under so much more load, or further out, and what gives way first."""
@@ -347,7 +347,7 @@ def save_policy(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, changed, "How this job is done")
 
 
-@long
+@long_running
 @require_safe
 def effects(request: HttpRequest, wall: int, question: str) -> HttpResponse:
     """What the other schools in a question would change here, worked out."""

@@ -11,10 +11,10 @@ from django.utils.timezone import localdate
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
-from bench.aside import long
 from bench.changes import change
 from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
+from bench.long_work import long_running
 from bench.printing import true_size
 from bench.printing.labels import labels_sheet
 from bench.printing.saw import saw_sheet, sheet_drawing
@@ -118,7 +118,7 @@ def form_for(desk: Desk, posted: Any = None) -> forms.Form | None:
     return form
 
 
-@long
+@long_running
 @require_safe
 def working(request: HttpRequest, wall: int) -> HttpResponse:
     """Work on a large plan a little further: how far it is, and that it goes on; when all of it is done, the stage itself."""
@@ -144,7 +144,7 @@ def saw(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, changed, "The saw")
 
 
-@long
+@long_running
 @require_POST
 def measured(request: HttpRequest, wall: int) -> HttpResponse:
     """What was measured at the wood and at what stands."""
@@ -153,7 +153,7 @@ def measured(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, form.changed, "Measure parts")
 
 
-@long
+@long_running
 @require_safe
 def saw_pdf(request: HttpRequest, wall: int) -> HttpResponse:
     """The sheet for the saw, to print."""
@@ -162,7 +162,7 @@ def saw_pdf(request: HttpRequest, wall: int) -> HttpResponse:
     return sent(content, desk.plan.name, "saw.pdf")
 
 
-@long
+@long_running
 @require_safe
 def labels_pdf(request: HttpRequest, wall: int) -> HttpResponse:
     """Labels for the parts, to print, cut up and stick on."""
@@ -170,7 +170,7 @@ def labels_pdf(request: HttpRequest, wall: int) -> HttpResponse:
     return sent(labels_sheet(desk.plan.name, desk.cutting.plan.parts, desk.units), desk.plan.name, "labels.pdf")
 
 
-@long
+@long_running
 @require_safe
 def sheet_file(request: HttpRequest, wall: int, job: int, n: int, kind: str) -> HttpResponse:
     """One sheet's cutting diagram at true size, as DXF or SVG."""

@@ -9,10 +9,10 @@ from django.utils.timezone import now
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
-from bench.aside import long
 from bench.changes import change
 from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm
+from bench.long_work import long_running
 from bench.printing.calendar import calendar
 from bench.stages.sent import sent
 from trade import data
@@ -122,7 +122,7 @@ def save(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, form.changed, "Finish and days")
 
 
-@long
+@long_running
 @require_safe
 def ics(request: HttpRequest, wall: int) -> HttpResponse:
     """The days, for any calendar."""

@@ -8,12 +8,12 @@ from django.shortcuts import render
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
-from bench.aside import long
 from bench.changes import apply, change, refused
 from bench.desk import Desk, desk_or_404
+from bench.drag import drag_update
 from bench.drawing import along as along_drawing
-from bench.follow import follow
 from bench.forms import BenchForm, MeasureField, number_in
+from bench.long_work import long_running
 from bench.stages import choose
 from trade import data
 from trade.choose import placement
@@ -24,11 +24,11 @@ from trade.choose.findings import findings
 from trade.errors import MeasureError, PlanError
 from trade.fixings import driving
 from trade.measure import read_length, say_length, type_length
+from trade.memo import memoized
 from trade.mounts import Ask, mount_of
 from trade.plan import AnyPiece, Plan, Wall
-from trade.remembered import remembered
 
-found_cures = remembered(most=32)(find_cures)
+found_cures = memoized(limit=32)(find_cures)
 
 
 class FixForm(BenchForm):
@@ -141,7 +141,7 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return change(desk, form, lambda plan: plan.with_piece(form.cleaned_data["piece"]), f"Change {desk.chosen.name}")
 
 
-@long
+@long_running
 @require_POST
 def put_up(request: HttpRequest, wall: int) -> HttpResponse:
     """Put a new piece up where the person pointed."""
@@ -173,7 +173,7 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         return refused(desk, str(error))
     if request.POST.get("live"):
         if request.POST.get("seen") == key and desk.stage != "survey":
-            return follow(desk, plan)
+            return drag_update(desk, plan)
         desk.show(plan)
         return desk.fragment()
     return apply(desk, lambda _: plan, f"Move {piece.name}")
@@ -202,7 +202,7 @@ def remove(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return apply(desk, lambda plan: plan.without_piece(key), f"Take down {name}")
 
 
-@long
+@long_running
 @require_safe
 def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What would cure a piece; asked for after the page is there, because it tries many things."""
@@ -211,7 +211,7 @@ def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": offered(desk), "findings": found})
 
 
-@long
+@long_running
 @require_safe
 def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What may hang at each place along a piece; asked for after the page is there, because it tries many weights."""
@@ -222,7 +222,7 @@ def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return render(request, "bench/fix/_along.html", {"drawing": drawn})
 
 
-@long
+@long_running
 @require_POST
 def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Apply a cure that was offered."""

@@ -6,10 +6,10 @@ from django import forms
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 
-from bench.aside import long
 from bench.changes import apply, change, refused
 from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
+from bench.long_work import long_running
 from trade.choose.fitted import fitted
 from trade.choose.hooks import fewest_rows, spread_along
 from trade.choose.stack import stack
@@ -53,7 +53,7 @@ class StackForm(BenchForm):
             raise forms.ValidationError(str(error)) from None
 
 
-@long
+@long_running
 @require_POST
 def rows(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Put up rows like a piece, above it."""
@@ -68,7 +68,7 @@ def rows(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     )  # fmt: skip
 
 
-@long
+@long_running
 @require_POST
 def lay(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Fit a piece to the studs near it, hang its things on hooks of their own, or give it the fewest battens that hold."""

@@ -9,10 +9,10 @@ from django.utils.timezone import localdate
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
-from bench.aside import long
 from bench.changes import change
 from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
+from bench.long_work import long_running
 from bench.printing import true_size
 from bench.printing.wall_sheet import wall_sheet
 from bench.stages.sent import sent
@@ -76,7 +76,7 @@ def datum(request: HttpRequest, wall: int) -> HttpResponse:
     return change(desk, form, changed, "Measure from elsewhere")
 
 
-@long
+@long_running
 @require_safe
 def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> HttpResponse:
     """A piece's template or its story sticks at true size, as PDF, SVG or DXF."""
@@ -91,7 +91,7 @@ def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> Ht
     return sent(content, desk.chosen.name, f"{what}.{kind}", kind == "dxf")
 
 
-@long
+@long_running
 @require_safe
 def whole(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
     """The whole wall: the sheet to take to it (PDF), or its drawing at true size (SVG, DXF)."""

@@ -11,11 +11,11 @@ from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.address import public
-from bench.aside import long
 from bench.changes import change
 from bench.desk import Desk, desk_or_404
 from bench.devices import dial
 from bench.forms import BenchForm, MeasureField
+from bench.long_work import long_running
 from bench.printing.calendar import care_calendar
 from bench.printing.owner_sheet import owner_sheet
 from bench.printing.piece_label import piece_labels
@@ -219,7 +219,7 @@ def save(request: HttpRequest, wall: int, key: str, what: str) -> HttpResponse:
 
 
 def _paper(write: Callable[[Desk, str], bytes], name: str) -> Callable[[HttpRequest, int], HttpResponse]:
-    @long
+    @long_running
     @require_safe
     def view(request: HttpRequest, wall: int) -> HttpResponse:
         desk = desk_or_404(request, wall, "record", request.GET.get("piece"))

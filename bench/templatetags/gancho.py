@@ -20,8 +20,8 @@ from trade.mark.marks import Mark
 from trade.mark.reading import read as from_datum
 from trade.mark.reading import say_across, say_up
 from trade.measure import Units, say_bit, say_fine_length, say_gap, say_length, say_weight
+from trade.memo import memoized
 from trade.mounts.base import AnySeat
-from trade.remembered import remembered
 
 register = template.Library()
 register.simple_tag(once_field)
@@ -149,7 +149,7 @@ def structure(key: str) -> str:
 
 
 @register.filter
-@remembered(most=2_000)
+@memoized(limit=2_000)
 def maths(words: str) -> SafeString:
     """A formula with its indices set low: `F_em` becomes F with em below."""
     low = re.sub(r"_([A-Za-z0-9α-ω∞]+(?:_[A-Za-z0-9]+)?)", r"<sub>\1</sub>", escape(words)).replace("_", " ")

@@ -29,7 +29,7 @@ def main() -> None:
         child = os.fork()
         if not child:
             os.setpgid(0, 0)  # who kills it kills all that it has forked
-            Server(listening, processes=2, backup_hours=0, begun=lambda: None).run()
+            Server(listening, processes=2, backup_hours=0, on_ready=lambda: None).run()
             os._exit(0)
         print(child, listening.getsockname()[1], flush=True)
         listening.close()  # so that what waits at its door falls with it

@@ -12,7 +12,7 @@ from tests.plans import bracket_shelf, plan, wall
 from tests.trade.test_every_kind import put_up
 from trade.cut.bounds import fewest
 from trade.cut.plan import cut_plan, parts_of
-from trade.cut.sheets import Blank, Part, Placed, Rect, SheetCuts, SheetPlan, cut_sheets
+from trade.cut.sheets import Blank, Part, ReadingIndex, Rect, SheetCuts, SheetPlan, cut_sheets
 from trade.cut.shopping import _pack, shopping
 from trade.errors import PlanError
 from trade.mounts import KINDS
@@ -22,7 +22,7 @@ from trade.shop import Defect, OnHand, OwnPart, Price
 SHEET = (2438.4, 1219.2)
 
 
-def guillotine(placed: list[Placed], kerf: float) -> bool:
+def guillotine(placed: list[ReadingIndex], kerf: float) -> bool:
     """Whether a saw that cuts from edge to edge can part them all, with a kerf between: found from their places alone."""
     if len(placed) < 2:
         return True
@@ -137,7 +137,7 @@ class Sheets(SimpleTestCase):
         self.sound(plan, squares, (33, 32), 0.0, 0.0)
         self.assertEqual((plan.cost, plan.bound), (2, 1))
         moron = {18: (0, 14), 15: (18, 17), 14: (0, 0), 10: (14, 0), 9: (24, 0), 8: (25, 9), 7: (18, 10), 4: (14, 10), 1: (24, 9)}
-        placed = [Placed(str(s), float(x), float(y), float(s), float(s), False) for s, (x, y) in moron.items()]
+        placed = [ReadingIndex(str(s), float(x), float(y), float(s), float(s), False) for s, (x, y) in moron.items()]
         for a, b in combinations(placed, 2):
             apart = min(a.left_mm + a.wide_mm, b.left_mm + b.wide_mm) <= max(a.left_mm, b.left_mm) or min(
                 a.bottom_mm + a.high_mm, b.bottom_mm + b.high_mm
@@ -211,7 +211,7 @@ class Sheets(SimpleTestCase):
         parts = [Part(f"p{n}", *size) for n, size in enumerate(sizes)]
         plan = cut_sheets(parts, [Blank(*SHEET), Blank(*SHEET, 0.0, 1, spot)], 3.0, 6.0)
         for sheet in plan.sheets:
-            bad = Placed("bad", spot.left_mm, spot.bottom_mm, spot.wide_mm, spot.high_mm, False)
+            bad = ReadingIndex("bad", spot.left_mm, spot.bottom_mm, spot.wide_mm, spot.high_mm, False)
             if sheet.blank == 1:
                 for each in sheet.placed:
                     beside = (

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from benchmarks.lengths import triplets
 from trade import data
-from trade.cut.columns import filled, generate, near
+from trade.cut.columns import generate, greedy_fills, near_optimal
 from trade.cut.lengths import LengthPlan, cut_lengths, cuts_mm
 from trade.errors import PlanError
 
@@ -110,13 +110,13 @@ class Lengths(SimpleTestCase):
                 and all(left < size or n == many for n, size, many in zip(taken, kinds, counts, strict=True))
                 and prices[stock] - sum(n * worth for n, worth in zip(taken, known.worth, strict=True)) <= slack + 1e-7
             }
-            found, complete = near(kinds, counts, rooms, known, slack)
+            found, complete = near_optimal(kinds, counts, rooms, known, slack)
             self.assertEqual((set(found), len(found), complete), (full, len(full), True))
 
     def test_several_ways_are_whole_ways_and_keep_to_what_is_there(self) -> None:
         kinds, counts = [700.0, 450.0, 330.0], [3, 4, 5]
         known = generate(kinds, counts, [2000.0, 1500.0], [9.0, 0.5], [None, 2])
-        ways = list(islice(filled(kinds, counts, [2000.0, 1500.0], [None, 2], known), 5))
+        ways = list(islice(greedy_fills(kinds, counts, [2000.0, 1500.0], [None, 2], known), 5))
         self.assertEqual(len(ways), 5)
         for way in ways:
             self.assertEqual([sum(taken[n] for _, taken in way) for n in range(3)], counts)

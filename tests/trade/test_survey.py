@@ -21,7 +21,7 @@ from trade.wall.found import Found, Inference
 from trade.wall.framing import STUD_MM
 from trade.wall.infer import as_studs, infer
 from trade.wall.likelihood import Array, Lattice, bell
-from trade.wall.placed import Placed
+from trade.wall.reading_index import ReadingIndex
 from trade.wall.reasons import contradictions
 from trade.wall.scatter import worse
 from trade.wall.survey import survey
@@ -321,7 +321,7 @@ class Scatter(SimpleTestCase):
         reach = [{round(s.centre_mm, -1): s.reach_mm for s in found.studs if s.probability > 0.5} for found in (good, poor)]
         for at in (800.0, 1200.0, 1600.0):
             self.assertGreater(reach[1][at], 2.0 * reach[0][at])
-        self.assertEqual((worse(Placed(edges(0.0)), good.studs), worse(Placed(edges(16.0)), poor.studs)), (1.0, 3.0))
+        self.assertEqual((worse(ReadingIndex(edges(0.0)), good.studs), worse(ReadingIndex(edges(16.0)), poor.studs)), (1.0, 3.0))
 
 
 class Sums(SimpleTestCase):
@@ -335,7 +335,7 @@ class Sums(SimpleTestCase):
             return bell(off, 6.5) * (100.0 + off)
 
         lattice = Lattice(first, step, 400)
-        found = lattice.summed(at, 30.0, tilted)
+        found = lattice.accumulate(at, 30.0, tilted)
         for n in range(0, 400, 7):
             off = np.array([x - (first + n * step) for x in at])
             self.assertAlmostEqual(found[n], float(tilted(off[np.abs(off) < 30.0]).sum()), delta=0.01)
@@ -343,7 +343,7 @@ class Sums(SimpleTestCase):
     @given(st.lists(st.floats(0.0, 3000.0), max_size=15), st.floats(0.0, 3000.0), st.floats(0.0, 500.0))
     def test_those_near_a_place_are_all_and_no_others(self, at: list[float], place: float, reach: float) -> None:
         readings = [Sweep(from_mm=0.0, to_mm=9.0, height_mm=1.0), *(MagnetHit(at_mm=x) for x in at)]
-        near = sorted(i for i, _ in Placed(readings).near(place, reach))
+        near = sorted(i for i, _ in ReadingIndex(readings).near(place, reach))
         self.assertEqual(near, [i for i, x in enumerate(at, start=1) if place - reach <= x <= place + reach])
 
     def test_a_sweep_says_nothing_of_edges_at_another_height(self) -> None:

@@ -9,8 +9,8 @@ from trade.assess import judge_piece
 from trade.choose.spots import Column, nearest_height, settled, spots
 from trade.choose.ways import ways
 from trade.choose.wish import Wish
+from trade.memo import memoized
 from trade.plan import AnyPiece, Plan
-from trade.remembered import remembered
 
 _STEP_MM = 50.0
 
@@ -58,7 +58,7 @@ def _place(plan: Plan, wish: Wish) -> AnyPiece | None:
     return None
 
 
-@remembered(most=16)
+@memoized(limit=16)
 def _patterns(bare: Plan, wish: Wish) -> tuple[AnyPiece, ...]:
     """The two best ways for a wish on the wall with nothing on it, there or, if none holds there, in its middle."""
     for x_mm in (wish.x_mm, bare.wall.width_mm / 2):

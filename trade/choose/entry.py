@@ -8,9 +8,9 @@ from trade.assess import assess
 from trade.check import Verdict, Word
 from trade.choose.merits import effort
 from trade.fixings.held import anchor_of
+from trade.memo import memoized
 from trade.mounts import mount_of
 from trade.plan import AnyPiece, Plan, Wall
-from trade.remembered import remembered
 
 
 class Entry(NamedTuple):
@@ -78,7 +78,7 @@ def fixing_of(piece: AnyPiece, plan: Plan) -> str:
     return data.screws()[screw].kind
 
 
-@remembered(most=1_000)
+@memoized(limit=1_000)
 def _anchored(piece: AnyPiece, wall: Wall) -> bool:
     return any(seat.anchored for seat in mount_of(piece).seats(piece, wall))
 

@@ -4,10 +4,10 @@ from typing import NamedTuple
 
 from trade import data
 from trade.fixings.seat import Seat
+from trade.memo import memoized
 from trade.mounts import holes, mount_of
 from trade.mounts.prices import part_price, screw_price
 from trade.plan import AnyPiece, Policy, RodShelf, Wall
-from trade.remembered import remembered
 
 NAMES = {
     "margin": "to spare",
@@ -53,7 +53,7 @@ def holes_of(piece: AnyPiece, wall: Wall) -> int:
     return len(holes(mount_of(piece).seats(piece, wall)))
 
 
-@remembered(most=1_000)
+@memoized(limit=1_000)
 def effort(piece: AnyPiece, wall: Wall, policy: Policy) -> Effort:
     """What it takes to hang a piece: holes in the wall, money, minutes, tools; whether it comes off, and what shows."""
     seats = mount_of(piece).seats(piece, wall)

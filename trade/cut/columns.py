@@ -142,7 +142,7 @@ def _knapsack(
     return float(best.max()), tuple(pattern)
 
 
-def filled(
+def greedy_fills(
     kinds: Sequence[float], demand: Sequence[int], rooms: Sequence[float], limits: Sequence[int | None], known: Columns
 ) -> Iterator[list[Pattern]]:
     """Ways to cut everything, one after the other: board by board, each filled with what is worth the most for its price.
@@ -180,7 +180,7 @@ def filled(
             yield row
 
 
-def near(
+def near_optimal(
     kinds: Sequence[float], demand: Sequence[int], rooms: Sequence[float], known: Columns, slack: float
 ) -> tuple[list[Pattern], bool]:
     """Every full pattern that costs at most so much more than its parts are worth, and whether these are all.

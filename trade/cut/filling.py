@@ -40,7 +40,7 @@ class Blank(NamedTuple):
     defect: Rect | None = None
 
 
-class Placed(NamedTuple):
+class ReadingIndex(NamedTuple):
     """A part where it lies on its sheet, from the sheet's lower left corner; the sheet's grain runs to the right."""
 
     label: str
@@ -83,7 +83,7 @@ class Offcut(NamedTuple):
 class SheetCuts(NamedTuple):
     """One sheet: out of which blank, what lies where, the cuts in the order in which they are made, what is left."""
 
-    placed: tuple[Placed, ...]
+    placed: tuple[ReadingIndex, ...]
     cuts: tuple[Cut, ...]
     offcuts: tuple[Offcut, ...]
     blank: int = 0
@@ -129,7 +129,7 @@ class _Sheet:
     def __init__(self, n: int, blank: Blank, trim: float, kerf: float, rip_first: bool) -> None:
         self.blank = n
         self.free = [Free(trim, trim, *room_of(blank, trim))]
-        self.placed: list[Placed] = []
+        self.placed: list[ReadingIndex] = []
         self.cuts: list[Cut] = []
         if blank.defect is not None:
             self._round(blank.defect, kerf, rip_first)
@@ -165,7 +165,7 @@ class _Sheet:
         """Cut a part out of the lower left corner of a free rectangle, by two cuts at most, each right across."""
         wide, high, turned = way
         self.free.remove(free)
-        self.placed.append(Placed(part.label, free.left, free.bottom, wide, high, turned))
+        self.placed.append(ReadingIndex(part.label, free.left, free.bottom, wide, high, turned))
         beside, above = free.wide - wide - kerf, free.high - high - kerf
         rest = free
         for cut in ("rip", "cross") if rip_first else ("cross", "rip"):

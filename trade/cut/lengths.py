@@ -10,7 +10,7 @@ from itertools import pairwise
 from math import ceil, gcd, inf
 from typing import Any, NamedTuple
 
-from trade.cut.columns import Pattern, filled, generate, knapsack, near
+from trade.cut.columns import Pattern, generate, greedy_fills, knapsack, near_optimal
 from trade.errors import PlanError
 
 _MOST_PARTS = 500
@@ -264,7 +264,7 @@ def _by_columns(
     known = generate(kinds, counts, *sold)
     bound, taken, likely = _whole(known.bound, sold.prices), None, list[Pattern]()
     while bound < best - _TOUCHING_MM and known.worth:
-        likely, every = near(kinds, counts, sold.rooms, known, max(bound - known.optimum, 0.0))
+        likely, every = near_optimal(kinds, counts, sold.rooms, known, max(bound - known.optimum, 0.0))
         if not every or len(likely) > _FEW:
             break
         choice, proved = _choose(list(dict.fromkeys((*known.patterns, *likely))), counts, sold)
@@ -275,7 +275,7 @@ def _by_columns(
         if not (known.all_priced and proved > bound + _TOUCHING_MM):
             break
         bound = min(dearer, best)
-    tries = filled(kinds, counts, sold.rooms, sold.limits, known) if known.worth else iter(())
+    tries = greedy_fills(kinds, counts, sold.rooms, sold.limits, known) if known.worth else iter(())
     patterns = dict.fromkeys(known.patterns)
     while bound < best - _TOUCHING_MM and (way := next(tries, None)):
         patterns |= dict.fromkeys(way)

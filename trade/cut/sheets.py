@@ -12,10 +12,10 @@ from random import Random
 from typing import NamedTuple
 
 from trade.cut.bounds import fewest
-from trade.cut.filling import Blank, Cut, Offcut, Part, Placed, Rect, SheetCuts, Shop, room_of, same_setting, ways_of
+from trade.cut.filling import Blank, Cut, Offcut, Part, ReadingIndex, Rect, SheetCuts, Shop, room_of, same_setting, ways_of
 from trade.errors import PlanError
 
-__all__ = ["Blank", "Cut", "Offcut", "Part", "Placed", "Rect", "SheetCuts", "SheetPlan", "cut_sheets"]
+__all__ = ["Blank", "Cut", "Offcut", "Part", "ReadingIndex", "Rect", "SheetCuts", "SheetPlan", "cut_sheets"]
 
 _MOST_PARTS = 500
 

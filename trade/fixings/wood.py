@@ -10,7 +10,7 @@ from typing import Literal, NamedTuple
 
 from trade.data import Screw
 from trade.measure import LB_PER_IN_N_PER_MM, PSI_MPA
-from trade.remembered import remembered
+from trade.memo import memoized
 
 Mode = Literal["I_m", "I_s", "II", "III_m", "III_s", "IV"]
 _INCH = 25.4
@@ -124,7 +124,7 @@ def yields(fastener: Dowel, side: Side, gap_mm: float, main_fe_mpa: float, main_
     }
 
 
-@remembered(most=4_096)
+@memoized(limit=4_096)
 def lateral(fastener: Dowel, side: Side, gap_mm: float, main_fe_mpa: float, main_mm: float) -> Lateral:
     """Single-shear design value with a gap between side and main member (TR12 Table 1-1; with no gap, NDS 12.3.1).
 

@@ -18,8 +18,8 @@ from trade.load.ways import ELASTIC, Sharing
 from trade.measure import G_N_PER_KG
 from trade.mechanics import beam
 from trade.mechanics.beam import Array
+from trade.memo import memoized
 from trade.plan import Piece
-from trade.remembered import remembered
 
 Contents = tuple[list[beam.Load], list[float]]
 Push = tuple[float, float, str]  # what a support takes of one push, N and N mm, and where that is
@@ -214,7 +214,7 @@ class LineLoad:
         return found
 
 
-@remembered(most=1_024)
+@memoized(limit=1_024)
 def twist_paths(supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, float], ...]) -> Array:
     """What part of each load's turning is passed on between supports when these take even parts of it, (places, loads)."""
     starts, ends = (np.array(edges) for edges in zip(*places_mm, strict=True))
@@ -237,7 +237,7 @@ def push_places(piece: Piece, left_out: tuple[int, ...] = ()) -> tuple[tuple[flo
     return _push_places(piece.length_mm, piece.supports_mm, left_out)
 
 
-@remembered(most=1_024)
+@memoized(limit=1_024)
 def _push_places(length_mm: float, supports_mm: tuple[float, ...], left_out: tuple[int, ...]) -> tuple[tuple[float, str], ...]:
     bearing = [(x, i + 1) for i, x in enumerate(supports_mm) if i not in left_out]
     left, right = (0.0, "at the left end"), (length_mm, "at the right end")

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from trade.errors import TradeError
-from trade.remembered import remembered
+from trade.memo import memoized
 
 Array = NDArray[np.float64]
 _SAMPLES = np.linspace(0.0, 1.0, 17)
@@ -75,7 +75,7 @@ def solve(
     return Beam(one.reactions_n * total, one.places_mm, one.moments_nmm * total, sags, one.spans_mm)
 
 
-@remembered(most=1_024)
+@memoized(limit=1_024)
 def unit(
     length_mm: float,
     supports_mm: tuple[float, ...],
@@ -138,7 +138,7 @@ class Bare(NamedTuple):
     seen_mm: frozenset[float]
 
 
-@remembered(most=256)
+@memoized(limit=256)
 def bare_beam(length_mm: float, supports_mm: tuple[float, ...], along: bool) -> Bare:
     """A beam before it is loaded; worked out once for all that is then put on it.
 

@@ -8,7 +8,7 @@ and a short lever.
 from math import sqrt
 from typing import NamedTuple
 
-from trade.remembered import remembered
+from trade.memo import memoized
 
 
 class Hold(NamedTuple):
@@ -26,7 +26,7 @@ class Hold(NamedTuple):
     limit_nmm: float
 
 
-@remembered(most=4_096)
+@memoized(limit=4_096)
 def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float, pull_n: float = 0.0) -> Hold | None:
     """The pulls that hold a moment and a pull straight out.
 

@@ -12,13 +12,13 @@ from trade.fixings import driving, wood
 from trade.load.line import contents_of, unweighed
 from trade.load.push import push_of
 from trade.measure import Units
+from trade.memo import memoized
 from trade.mounts.base import Ask, Box, Part, Shape, around, block, cut_dowel
 from trade.mounts.hanging import Hanging, do
 from trade.mounts.panel import Panelled, rows_mm
 from trade.mounts.work import Bored, Detail
 from trade.plan import PegWall, Wall
 from trade.policy import Policy
-from trade.remembered import remembered
 
 _TUG = "a tug at what hangs there"
 _QUARTER_MM, _REDUCED = 6.35, 4.0  # NDS 2018: F_e from 1/4 in on (Table 12.3.3), R_d of mode I (Table 12.3.1B)
@@ -127,7 +127,7 @@ class Grid(NamedTuple):
         return (i + j) % 2 == 0
 
 
-@remembered(most=64)
+@memoized(limit=64)
 def grid(piece: PegWall) -> Grid:
     """The grid in the middle of the sheet, moved up or down where a row would fall on the screws of its battens."""
     step = piece.grid_mm

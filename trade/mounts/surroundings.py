@@ -5,10 +5,10 @@ from functools import cache
 
 from trade import data
 from trade.check import Check, Quantity, make
+from trade.memo import memoized
 from trade.mounts import holes, mount_of
 from trade.mounts.base import Box
 from trade.plan import AnyPiece, Shelf, Wall
-from trade.remembered import remembered
 from trade.wall.trued import lowest_ceiling_mm, niche_of
 from trade.wall.zones import nearest_service, zones
 
@@ -45,7 +45,7 @@ def _words() -> re.Pattern[str]:
     return re.compile("|".join(rf"(?P<{key}>\b(?:{words})s?\b)" for key, words in rows), re.IGNORECASE)
 
 
-@remembered(most=4_096)
+@memoized(limit=4_096)
 def _spoken_of(said: str) -> str | None:
     """The refused use that some words speak of, by its row."""
     found = _words().search(said)

@@ -12,12 +12,12 @@ from trade.choose.ways import ways as ways_to
 from trade.choose.wish import amount_of, wish_for, wish_of
 from trade.measure import Units, many, read_length, say_length
 from trade.mounts import KINDS
-from trade.shell import asking
+from trade.shell import common
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """What the command is asked with."""
-    asking.of_plan(parser, piece=name == "cures")
+    common.add_plan(parser, piece=name == "cures")
     if name == "ways":
         thing = parser.add_mutually_exclusive_group(required=True)
         thing.add_argument("--piece", help="what hangs there already, by its key")
@@ -30,7 +30,7 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
 
 def ways(asked: argparse.Namespace) -> int:
     """Find ways to hang something on a plan's wall."""
-    plan, units = asking.plan_of(asked)
+    plan, units = common.load_plan(asked)
     if asked.piece is not None:
         wish = wish_of(plan.piece(asked.piece))
     else:
@@ -38,16 +38,16 @@ def ways(asked: argparse.Namespace) -> int:
         amount = None if asked.amount is None else amount_of(asked.hang, asked.amount, units)
         wish = wish_for(plan, asked.hang, amount, middle, read_length(asked.height, units))
     found = ways_to(plan, wish)
-    asking.say(asked, ways_as_json(found), ways_as_text(found, units))
-    return asking.EXIT[found.found[0].word if found.found else "wont_hold"]
+    common.print_result(asked, ways_as_json(found), ways_as_text(found, units))
+    return common.EXIT[found.found[0].word if found.found else "wont_hold"]
 
 
 def cures(asked: argparse.Namespace) -> int:
     """Find what would cure a piece of a plan."""
-    plan, units = asking.plan_of(asked)
+    plan, units = common.load_plan(asked)
     found = cures_of(plan, asked.piece)
-    asking.say(asked, found, cures_as_text(found, units))
-    return asking.EXIT[assess(plan).piece(asked.piece).word]
+    common.print_result(asked, found, cures_as_text(found, units))
+    return common.EXIT[assess(plan).piece(asked.piece).word]
 
 
 def ways_as_json(found: Ways) -> dict[str, Any]:

@@ -8,22 +8,22 @@ from trade.assess import assess
 from trade.job.step import Step
 from trade.job.steps import steps as steps_of
 from trade.measure import Units, many
-from trade.shell import asking
+from trade.shell import common
 from trade.shell.judge import stop
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """What the command is asked with."""
-    asking.of_plan(parser, piece=True)
+    common.add_plan(parser, piece=True)
 
 
 def steps(asked: argparse.Namespace) -> int:
     """Say the steps of hanging a piece, in order."""
-    plan, units = asking.plan_of(asked)
+    plan, units = common.load_plan(asked)
     found = steps_of(plan, asked.piece, units)
     verdict = assess(plan).piece(asked.piece)
-    asking.say(asked, [step._asdict() for step in found], steps_as_text(found, units, stop(verdict, units)))
-    return asking.EXIT[verdict.word]
+    common.print_result(asked, [step._asdict() for step in found], steps_as_text(found, units, stop(verdict, units)))
+    return common.EXIT[verdict.word]
 
 
 def steps_as_text(found: Sequence[Step], units: Units, stop: Sequence[str] = ()) -> str:

@@ -8,12 +8,12 @@ from trade import say
 from trade.assess import assess as judged
 from trade.check import LIMITS, Check, PieceVerdict, Verdict, worst
 from trade.measure import Units
-from trade.shell import asking
+from trade.shell import common
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """What the command is asked with."""
-    asking.of_plan(parser)
+    common.add_plan(parser)
     if name == "explain":
         parser.add_argument("--piece", help="only this piece, by its key")
         parser.add_argument("--check", help="only this check, by its code")
@@ -21,22 +21,22 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
 
 def assess(asked: argparse.Namespace) -> int:
     """Judge a plan."""
-    plan, units = asking.plan_of(asked)
+    plan, units = common.load_plan(asked)
     verdict = judged(plan)
-    asking.say(asked, as_json(verdict), as_text(verdict, units))
-    return asking.EXIT[verdict.word]
+    common.print_result(asked, as_json(verdict), as_text(verdict, units))
+    return common.EXIT[verdict.word]
 
 
 def explain(asked: argparse.Namespace) -> int:
     """Show every sum of a plan's pieces."""
-    plan, units = asking.plan_of(asked)
+    plan, units = common.load_plan(asked)
     verdict = judged(plan)
     if asked.piece is not None:
         plan.piece(asked.piece)  # refuses one that is not there
     pieces = [each for each in verdict.pieces if asked.piece in (None, each.key)]
     chosen = [as_json(Verdict(pieces=(each,))) for each in pieces]
-    asking.say(asked, chosen, "\n\n".join(sums_of(each, units, asked.check) for each in pieces))
-    return asking.EXIT[worst(each.word for each in pieces)]
+    common.print_result(asked, chosen, "\n\n".join(sums_of(each, units, asked.check) for each in pieces))
+    return common.EXIT[worst(each.word for each in pieces)]
 
 
 def as_json(verdict: Verdict) -> dict[str, object]:

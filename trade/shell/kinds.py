@@ -6,18 +6,18 @@ from trade import say
 from trade.choose.order import order
 from trade.choose.samples import sample, sample_wall
 from trade.mounts import ALL
-from trade.shell import asking
+from trade.shell import common
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """What the command is asked with."""
-    asking.words(parser)
+    common.add_output_options(parser)
     parser.add_argument("--chapter", action="store_true", help="print the handbook's chapter on them")
 
 
 def kinds(asked: argparse.Namespace) -> int:
     """List the kinds of mounting."""
-    asking.say(asked, kinds_as_json(), kinds_chapter() if asked.chapter else kinds_as_text())
+    common.print_result(asked, kinds_as_json(), kinds_chapter() if asked.chapter else kinds_as_text())
     return 0
 
 

@@ -8,20 +8,20 @@ from trade.mark.marks import Mark, piece_marks
 from trade.mark.reading import read, say_across, say_datum, say_up
 from trade.measure import Units, say_bit, say_length
 from trade.plan import AnyPiece, Plan
-from trade.shell import asking
+from trade.shell import common
 from trade.shell.judge import stop
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """What the command is asked with."""
-    asking.of_plan(parser)
+    common.add_plan(parser)
 
 
 def marks(asked: argparse.Namespace) -> int:
     """Say where to drill."""
-    plan, units = asking.plan_of(asked)
+    plan, units = common.load_plan(asked)
     made = {piece.key: piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.built) for piece in plan.pieces}
-    asking.say(asked, made, marks_as_text(plan, made, assess(plan), units))
+    common.print_result(asked, made, marks_as_text(plan, made, assess(plan), units))
     return 0
 
 

@@ -3,7 +3,7 @@
 import argparse
 
 from trade import data, planfile
-from trade.shell.asking import as_json_text
+from trade.shell.common import as_json_text
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:

@@ -6,21 +6,21 @@ from trade import say
 from trade.measure import Units, say_gap, say_length
 from trade.notes import word_of
 from trade.plan import Plan
-from trade.shell import asking
+from trade.shell import common
 from trade.wall.survey import Survey
 from trade.wall.survey import survey as surveyed
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """What the command is asked with."""
-    asking.of_plan(parser)
+    common.add_plan(parser)
 
 
 def survey(asked: argparse.Namespace) -> int:
     """Say what a plan's readings amount to."""
-    plan, units = asking.plan_of(asked)
+    plan, units = common.load_plan(asked)
     known = surveyed(plan.wall, plan.supports_mm)
-    asking.say(asked, survey_as_json(known), survey_as_text(known, plan, units))
+    common.print_result(asked, survey_as_json(known), survey_as_text(known, plan, units))
     return 0
 
 

@@ -10,37 +10,37 @@ from trade.cut.plan import BoardJob, CutPlan, SheetJob, cut_line, cut_plan, sour
 from trade.cut.shopping import Shopping, shopping
 from trade.job.days import Schedule, schedule
 from trade.measure import Units, many, say_fine_length, say_length
-from trade.shell import asking
+from trade.shell import common
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """What the command is asked with."""
-    asking.of_plan(parser)
+    common.add_plan(parser)
     if name == "days":
         parser.add_argument("--now", type=datetime.fromisoformat, help="from when on, 2031-04-05T18:00; now when left out")
 
 
 def cut(asked: argparse.Namespace) -> int:
     """Say what to saw out of what."""
-    plan, units = asking.plan_of(asked)
+    plan, units = common.load_plan(asked)
     found = cut_plan(plan)
-    asking.say(asked, cut_as_json(found), cut_as_text(found, units))
+    common.print_result(asked, cut_as_json(found), cut_as_text(found, units))
     return 0
 
 
 def buy(asked: argparse.Namespace) -> int:
     """Say what to buy."""
-    plan, units = asking.plan_of(asked)
+    plan, units = common.load_plan(asked)
     found = shopping(plan, cut_plan(plan), units)
-    asking.say(asked, buy_as_json(found), buy_as_text(found))
+    common.print_result(asked, buy_as_json(found), buy_as_text(found))
     return 0
 
 
 def days(asked: argparse.Namespace) -> int:
     """Say when it can hang and when it may be loaded."""
-    plan, _ = asking.plan_of(asked)
+    plan, _ = common.load_plan(asked)
     found = schedule(plan, cut_plan(plan), asked.now or datetime.now())
-    asking.say(asked, days_as_json(found), days_as_text(found))
+    common.print_result(asked, days_as_json(found), days_as_text(found))
     return 0
 
 

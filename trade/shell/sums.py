@@ -12,14 +12,14 @@ from trade.fixings.site import Site
 from trade.load.shelf import ShelfLoad
 from trade.measure import Units, read_length, read_weight, say_length, say_weight
 from trade.plan import BracketShelf, Thing, Wall
-from trade.shell import asking
+from trade.shell import common
 
 _FAR_MM = 1e6
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """What the command is asked with."""
-    asking.words(parser, "metric")
+    common.add_output_options(parser, "metric")
     if name == "capacity":
         which = parser.add_mutually_exclusive_group(required=True)
         which.add_argument("--screw", choices=sorted(data.screws()))
@@ -47,8 +47,8 @@ def capacity(asked: argparse.Namespace) -> int:
         hollow = base in data.linings()
         bare = Wall(width_mm=1000, height_mm=1000, layers=(), structure=None if hollow else base)
         found = anchor_capacity(held(bare, asked.anchor, Site(base, hollow, gap, (_FAR_MM, _FAR_MM), _FAR_MM)))
-    asking.say(asked, found, capacity_as_text(found, units))
-    return asking.EXIT["wont_hold" if found.get("problem") else "holds"]
+    common.print_result(asked, found, capacity_as_text(found, units))
+    return common.EXIT["wont_hold" if found.get("problem") else "holds"]
 
 
 def sag(asked: argparse.Namespace) -> int:
@@ -65,8 +65,8 @@ def sag(asked: argparse.Namespace) -> int:
     if len(places) < 2:
         raise TradeError("A board needs two supports or more.")
     found = sag_of(ShelfLoad(shelf, 0.0, 0.0))
-    asking.say(asked, found, sag_as_text(found, units))
-    return asking.EXIT["holds" if found["years_mm"] <= found["limit_mm"] else "holds_but"]
+    common.print_result(asked, found, sag_as_text(found, units))
+    return common.EXIT["holds" if found["years_mm"] <= found["limit_mm"] else "holds_but"]
 
 
 def screw_capacity(screw_key: str, length_mm: float, stud: str, gap_mm: float) -> dict[str, object]:

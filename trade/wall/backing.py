@@ -6,8 +6,8 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Assumption
 from trade.data import Framing
+from trade.memo import memoized
 from trade.plan import Stud, Wall
-from trade.remembered import remembered
 
 SOFTEST_TIMBER, SOFTEST_GRADED = "spruce_pine_fir_south", "c16"  # of either school
 
@@ -48,7 +48,7 @@ class Backing(NamedTuple):
     assumptions: tuple[Assumption, ...]
 
 
-@remembered(most=64)
+@memoized(limit=64)
 def backing(wall: Wall) -> Backing:
     """What the wall offers everywhere. The face that a bracket presses on is as soft as the softest layer."""
     key = wall.timber or (SOFTEST_GRADED if wall.school == "european" else SOFTEST_TIMBER)
@@ -99,7 +99,7 @@ class StudAt(NamedTuple):
     unknown: tuple[str, ...]
 
 
-@remembered(most=64)
+@memoized(limit=64)
 def _in_order(wall: Wall) -> tuple[Stud, ...]:
     return tuple(sorted(wall.uprights, key=lambda stud: stud.centre_mm))
 

@@ -23,7 +23,7 @@ from trade.wall import reasons, scatter
 from trade.wall.found import Found, Grid, Inference
 from trade.wall.framing import OFF_MM, SHIM_MM, STUD_MM, jambs_mm
 from trade.wall.likelihood import MODEL, SPACINGS, STEP, WIDTHS, Array, Lattice, Places, bell, scores, widths
-from trade.wall.placed import Placed
+from trade.wall.reading_index import ReadingIndex
 
 _FAINT = -5.0  # an object with less than this (log of its odds against nothing) is not followed up
 _RIVAL = 0.1  # a second reading of a place that is this much as likely as the first widens the doubt
@@ -68,17 +68,17 @@ def infer(width_mm: float, readings: Sequence[Reading], openings: Sequence[Featu
     found = _merged(_found("single", second, 0.1, steel), _found("double", second, 0.1, steel))
     others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.5, steel)]
     grid = _best(grids)
-    placed = Placed(readings)
-    times = scatter.worse(placed, found)
-    studs = tuple(_explained(scatter.widened(f, times), placed, grid, setting) for f in sorted(found, key=lambda f: f.centre_mm))
+    index = ReadingIndex(readings)
+    times = scatter.worse(index, found)
+    studs = tuple(_explained(scatter.widened(f, times), index, grid, setting) for f in sorted(found, key=lambda f: f.centre_mm))
     accepted = [f for f in studs if f.probability >= 0.5] + others
     return Inference(studs, tuple(others), grid, reasons.rejected(readings, accepted), reasons.ask_mm(studs, width_mm))
 
 
-def _explained(stud: Found, placed: Placed, grid: Grid | None, setting: "_Setting") -> Found:
+def _explained(stud: Found, index: ReadingIndex, grid: Grid | None, setting: "_Setting") -> Found:
     stud = stud._replace(by_opening=any(abs(stud.centre_mm - x) < 3 * OFF_MM for x in setting.jambs_mm))
     at_end = not 60 < stud.centre_mm < setting.width_mm - 60
-    return stud._replace(reasons=reasons.of(stud, placed, grid, at_end))
+    return stud._replace(reasons=reasons.of(stud, index, grid, at_end))
 
 
 def as_studs(known: Inference) -> tuple[Stud, ...]:

@@ -78,7 +78,7 @@ class Lattice(NamedTuple):
         """The first place that is no further left, whether or not it is one of these."""
         return ceil((mm - self.first_mm) / self.step_mm)
 
-    def summed(self, at_mm: Sequence[float], reach_mm: float, effect: Callable[[Array], Array]) -> Array:
+    def accumulate(self, at_mm: Sequence[float], reach_mm: float, effect: Callable[[Array], Array]) -> Array:
         """At each place the sum of what readings do that were taken at `at_mm`, of each only where it matters.
 
         Args:
@@ -105,7 +105,7 @@ class Lattice(NamedTuple):
         return np.asarray(np.bincount(place, value, minlength=self.size), dtype=np.float64)
 
 
-class Told(NamedTuple):
+class EdgeEvidence(NamedTuple):
     """What finders said about one side's edges.
 
     `covered`: over how many places' edges sweeps went, that may have been silent; `places`, `density`, `swept`: of each sweep the
@@ -120,7 +120,7 @@ class Told(NamedTuple):
     alone_mm: list[float]
 
 
-def told(lattice: Lattice, readings: Sequence[Reading], side: str) -> Told:
+def edge_evidence(lattice: Lattice, readings: Sequence[Reading], side: str) -> EdgeEvidence:
     """All that finders said about one side."""
     edges = [r for r in readings if isinstance(r, Edge) and r.side == side]
     at, height = np.array([e.at_mm for e in edges]), np.array([e.height_mm for e in edges])
@@ -137,32 +137,32 @@ def told(lattice: Lattice, readings: Sequence[Reading], side: str) -> Told:
         own = (height == sweep.height_mm) & (at >= sweep.from_mm) & (at <= sweep.to_mm)
         if own.any():
             used |= own
-            density = lattice.summed(at[own], 6 * MODEL.edge_sd, lambda off: bell(off, MODEL.edge_sd))
+            density = lattice.accumulate(at[own], 6 * MODEL.edge_sd, lambda off: bell(off, MODEL.edge_sd))
             places = np.flatnonzero(density)
             rows.append((places, density[places], ((places >= start) & (places < end)).astype(float)))
     covered = np.cumsum(changes)[:-1]
     alone = at[~used].tolist()
     if not rows:
-        return Told(covered, np.empty(0, dtype=int), np.empty(0), np.empty(0), alone)
+        return EdgeEvidence(covered, np.empty(0, dtype=int), np.empty(0), np.empty(0), alone)
     places, density, swept = (np.concatenate(part) for part in zip(*rows, strict=True))
-    return Told(covered, places, density, swept, alone)
+    return EdgeEvidence(covered, places, density, swept, alone)
 
 
-def _edge_scores(said: Told, lattice: Lattice, shows: float) -> Array:
+def _edge_scores(said: EdgeEvidence, lattice: Lattice, shows: float) -> Array:
     """Log odds of an object's edge at each step against none there, over all sweeps; a sweep that was silent counts."""
     silent, shown = log1p(-shows), shows / MODEL.clutter
     heard = np.log((1 - shows) + shown * said.density) - said.swept * silent
     total = said.covered * silent + np.bincount(said.places, heard, minlength=lattice.size)
-    return total + lattice.summed(said.alone_mm, 6 * MODEL.edge_sd, lambda off: np.log1p(shown * bell(off, MODEL.edge_sd)))
+    return total + lattice.accumulate(said.alone_mm, 6 * MODEL.edge_sd, lambda off: np.log1p(shown * bell(off, MODEL.edge_sd)))
 
 
 def scores(
     kinds: Iterable[str], lattice: Lattice, readings: Sequence[Reading], steel: bool = False
 ) -> dict[str, list[tuple[int, Array]]]:
     """Per kind and width: its length in steps, and the log odds of such an object beginning at each step."""
-    both = (told(lattice, readings, "left"), told(lattice, readings, "right"))
+    both = (edge_evidence(lattice, readings, "left"), edge_evidence(lattice, readings, "right"))
     edges = {shows: tuple(_edge_scores(side, lattice, shows) for side in both) for shows in set(MODEL.shows)}
-    points = _Points(lattice, readings, steel)
+    points = _PointEvidence(lattice, readings, steel)
     found: dict[str, list[tuple[int, Array]]] = {}
     for kind in kinds:
         left, right = edges[MODEL.shows[SHOWS[kind]]]
@@ -177,7 +177,7 @@ def scores(
     return found
 
 
-class _Points:
+class _PointEvidence:
     """What readings at one place say about the centre of an object there."""
 
     def __init__(self, lattice: Lattice, readings: Sequence[Reading], steel: bool) -> None:
@@ -209,7 +209,7 @@ class _Points:
         return found
 
     def _sum(self, lattice: Lattice, said: str, how: str, reach: float, effect: Callable[[Array], Array]) -> Array:
-        return lattice.summed(self._at.get((said, how), ()), reach, effect)
+        return lattice.accumulate(self._at.get((said, how), ()), reach, effect)
 
     def _by_class(self, stud: bool) -> Array:
         """What is the same for all studs, and for all that is none."""

@@ -6,7 +6,7 @@ from typing import NamedTuple
 from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen
 from trade.wall.found import Found, Grid
 from trade.wall.likelihood import MODEL
-from trade.wall.placed import Placed
+from trade.wall.reading_index import ReadingIndex
 
 _NEAR_EDGE = 3 * MODEL.edge_sd
 _FARTHEST_MM = 40.0  # readings further off say nothing of a stud
@@ -21,10 +21,10 @@ _WHY = {
 }
 
 
-def of(stud: Found, placed: Placed, grid: Grid | None, at_end: bool) -> tuple[str, ...]:
+def of(stud: Found, index: ReadingIndex, grid: Grid | None, at_end: bool) -> tuple[str, ...]:
     """What speaks for a stud and against it."""
     half, x = stud.width_mm / 2, stud.centre_mm
-    near_it = [r for _, r in placed.near(x, half + _FARTHEST_MM)]
+    near_it = [r for _, r in index.near(x, half + _FARTHEST_MM)]
 
     def count(kind: type[Reading], near: float, said: str = "", how: str = "") -> int:
         fits = (r for r in near_it if isinstance(r, kind) and (not said or getattr(r, said) == how))
@@ -61,12 +61,12 @@ def _times(n: int) -> str:
 
 def rejected(readings: Sequence[Reading], accepted: Sequence[Found]) -> tuple[tuple[int, str], ...]:
     """Readings that no accepted thing explains, by index, with the reason."""
-    placed = Placed(readings)
+    index = ReadingIndex(readings)
     explained: dict[int, list[Found]] = {}
     wood: set[int] = set()
     for each in accepted:
         half = each.width_mm / 2
-        for i, r in placed.near(each.centre_mm, half + _NEAR_EDGE):
+        for i, r in index.near(each.centre_mm, half + _NEAR_EDGE):
             explained.setdefault(i, []).append(each)
             if abs(r.at_mm - each.centre_mm) <= half + 4:
                 wood.add(i)
@@ -112,7 +112,7 @@ class Contradiction(NamedTuple):
 def contradictions(readings: Sequence[Reading]) -> tuple[Contradiction, ...]:
     """Places where some readings say stud and others say none. All of them are kept; a person has to look again."""
     numbers = [i for i, r in enumerate(readings) if _says_none(r)]
-    none = Placed([readings[i] for i in numbers])
+    none = ReadingIndex([readings[i] for i in numbers])
     clashes: list[tuple[float, set[int], set[int]]] = []
     of: dict[int, tuple[float, set[int], set[int]]] = {}
     for low, high, pro in _says_stud(readings):
@@ -133,7 +133,7 @@ def _says_stud(readings: Sequence[Reading]) -> Iterator[tuple[float, float, tupl
     for i, r in enumerate(readings):
         if isinstance(r, Edge) and r.side == "right":
             right.setdefault(r.height_mm, []).append(i)
-    ends = {height: Placed([readings[i] for i in numbers]) for height, numbers in right.items()}
+    ends = {height: ReadingIndex([readings[i] for i in numbers]) for height, numbers in right.items()}
     for i, r in enumerate(readings):
         if isinstance(r, Seen) or (isinstance(r, ByHand) and r.word == "pinned"):
             yield r.at_mm - 10, r.at_mm + 10, (i,)

@@ -11,7 +11,7 @@ from math import sqrt
 from trade.evidence import Edge
 from trade.wall.found import Found
 from trade.wall.likelihood import MODEL
-from trade.wall.placed import Placed
+from trade.wall.reading_index import ReadingIndex
 
 _ENOUGH = 4  # house rule: of so many widths a scatter can be told
 _WORSE = 1.3  # house rule: as much over what is taken for granted may be chance
@@ -19,9 +19,9 @@ _MOST = 3.0
 _NEAR_MM = 30.0  # an edge further away is not the stud's
 
 
-def worse(placed: Placed, studs: Sequence[Found]) -> float:
+def worse(index: ReadingIndex, studs: Sequence[Found]) -> float:
     """Times as much as the model's finder scatters; 1 where too few widths tell."""
-    off = [wide - stud.width_mm for stud in studs if stud.kind == "single" for wide in _widths(stud, placed)]
+    off = [wide - stud.width_mm for stud in studs if stud.kind == "single" for wide in _widths(stud, index)]
     if len(off) < _ENOUGH:
         return 1.0
     seen = sqrt(sum(x * x for x in off) / len(off)) / (sqrt(2) * MODEL.edge_sd)
@@ -36,11 +36,11 @@ def widened(stud: Found, times: float) -> Found:
     return stud._replace(low_mm=low, high_mm=high)
 
 
-def _widths(stud: Found, placed: Placed) -> list[float]:
+def _widths(stud: Found, index: ReadingIndex) -> list[float]:
     """The stud's width in each sweep of the finder, mm: from the nearest left edge to the nearest right one."""
     ends = {"left": stud.centre_mm - stud.width_mm / 2, "right": stud.centre_mm + stud.width_mm / 2}
     sweeps: dict[float, dict[str, list[float]]] = {}
-    for _, edge in placed.near(stud.centre_mm, stud.width_mm / 2 + _NEAR_MM):
+    for _, edge in index.near(stud.centre_mm, stud.width_mm / 2 + _NEAR_MM):
         if isinstance(edge, Edge) and abs(edge.at_mm - ends[edge.side]) < _NEAR_MM:
             sweeps.setdefault(edge.height_mm, {"left": [], "right": []})[edge.side].append(edge.at_mm)
     both = [(sides["left"], sides["right"]) for sides in sweeps.values()]

@@ -8,8 +8,8 @@ from trade import data
 from trade.check import Phrase, Quantity
 from trade.evidence import Edge, Knock, Probe, Reading, Sweep
 from trade.features import Feature
+from trade.memo import memoized
 from trade.plan import Wall
-from trade.remembered import remembered
 from trade.wall.found import Inference
 from trade.wall.infer import infer
 from trade.wall.reasons import Contradiction, ask_mm, contradictions
@@ -38,7 +38,7 @@ class Survey(NamedTuple):
     doubts: tuple[Phrase, ...]
 
 
-@remembered(most=64)  # a shelf that is dragged about changes nothing of it
+@memoized(limit=64)  # a shelf that is dragged about changes nothing of it
 def _inferred(width_mm: float, readings: tuple[Reading, ...], openings: tuple[Feature, ...], steel: bool) -> Inference:
     return infer(width_mm, readings, openings, steel)
 

@@ -4,8 +4,8 @@ from math import hypot
 from typing import Literal, NamedTuple
 
 from trade.features import Feature
+from trade.memo import memoized
 from trade.plan import Wall
-from trade.remembered import remembered
 
 CABLE_RUN_MM = 60.0  # house rule: to each side of a box, for a cable is often stapled to the stud beside it
 CHASE_MM = 150.0  # BS 7671 522.6.202, from memory: cables without a cover may run this near to a corner or to the ceiling
@@ -28,7 +28,7 @@ class Zone(NamedTuple):
         return self.left_mm <= x_mm <= self.right_mm and self.bottom_mm <= y_mm <= self.top_mm
 
 
-@remembered(most=64)
+@memoized(limit=64)
 def zones(wall: Wall) -> tuple[Zone, ...]:
     """All zones of a wall, keep-out first."""
     found = [zone for feature in wall.features for zone in _of(feature, wall)]

@@ -19,7 +19,7 @@ class Command(BaseCommand):
         """Where to listen, how often to copy."""
         parser.add_argument("--host", default="127.0.0.1")
         parser.add_argument("--port", type=int, default=8000)
-        parser.add_argument("--processes", type=int, default=min(os.cpu_count() or 1, 4), help="that answer at once")
+        parser.add_argument("--processes", type=int, default=min(os.cpu_count() or 1, 4), help="processes for quick requests")
         parser.add_argument("--backup-hours", type=float, default=24.0, help="hours from one backup to the next; 0 for none")
         parser.add_argument("--check", action="store_true", help="set everything up, but do not serve")
 
@@ -40,14 +40,14 @@ class Command(BaseCommand):
             return
         from bench.server import Server  # with it comes the application, which looks at once for the files that it will serve
 
-        def begun() -> None:
+        def on_ready() -> None:
             self.stdout.write(f"Gancho is at http://{host}:{port}/  (Ctrl-C stops it)")
             self.stdout.flush()
 
         try:
             family = socket.AF_INET6 if ":" in host else socket.AF_INET
-            door = socket.create_server((host, port), family=family, backlog=256)
+            listener = socket.create_server((host, port), family=family, backlog=256)
         except OSError as error:
             why = os.strerror(error.errno or 0)
             raise CommandError(f"Port {port} can't be had ({why}). Try: PORT={port + 1} bin/demo") from None
-        Server(door, processes, backup_hours, begun).run()
+        Server(listener, processes, backup_hours, on_ready).run()

@@ -14,21 +14,21 @@ from trade.plan import Plan
 EXIT: dict[Word, int] = {"holds": 0, "holds_but": 0, "close": 0, "wont_hold": 1, "cannot_tell": 2, "doesnt_fit": 4}
 
 
-def words(parser: argparse.ArgumentParser, units: str | None = None) -> None:
+def add_output_options(parser: argparse.ArgumentParser, units: str | None = None) -> None:
     """How the answer is said."""
     parser.add_argument("--json", action="store_true", help="print the whole result as JSON")
     parser.add_argument("--units", choices=("imperial", "metric"), default=units, help="print and read in these units")
 
 
-def of_plan(parser: argparse.ArgumentParser, piece: bool = False) -> None:
+def add_plan(parser: argparse.ArgumentParser, piece: bool = False) -> None:
     """What it is asked about: a plan, or a piece of one."""
-    words(parser)
+    add_output_options(parser)
     parser.add_argument("plan", help="a plan file (JSON), or - for standard input")
     if piece:
         parser.add_argument("piece", help="its key")
 
 
-def plan_of(asked: argparse.Namespace) -> tuple[Plan, Units]:
+def load_plan(asked: argparse.Namespace) -> tuple[Plan, Units]:
     """The plan, and the units that the answer is said in.
 
     Raises:
@@ -40,7 +40,7 @@ def plan_of(asked: argparse.Namespace) -> tuple[Plan, Units]:
     return plan, asked.units or plan.units
 
 
-def say(asked: argparse.Namespace, as_json: object, as_text: str) -> None:
+def print_result(asked: argparse.Namespace, as_json: object, as_text: str) -> None:
     """Print the answer as it was asked for."""
     print(as_json_text(as_json) if asked.json else as_text)
 

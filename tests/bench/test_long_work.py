@@ -9,8 +9,8 @@ from django.db import connections
 from django.test import RequestFactory
 from gunicorn.dirty import DirtyConnectionError, DirtyTimeoutError
 
-from bench import aside
-from bench.server import Visitor
+from bench import long_work
+from bench.server import ClientAddress
 from tests.bench.test_workbench import BenchCase
 
 
@@ -21,9 +21,9 @@ class Passed(BenchCase):
         self.enterContext(mock.patch.object(connections["default"], "close_if_unusable_or_obsolete"))
         self.passed: list[tuple[str, str, bytes]] = []
         self.fails: Exception | None = None
-        self.others = aside.Others()
+        self.others = long_work.PoolApplication()
         self.others._application = WSGIHandler()  # what `init` takes holds the lock of those who serve
-        self.front = aside.Aside(WSGIHandler(), self.pass_on)
+        self.front = long_work.LongWorkRouter(WSGIHandler(), self.pass_on)
 
     def pass_on(self, environ: dict[str, Any], body: bytes) -> Any:
         self.passed.append((environ["REQUEST_METHOD"], environ["PATH_INFO"], body))
@@ -73,24 +73,24 @@ class Passed(BenchCase):
         self.fails = DirtyTimeoutError("long")
         status, _, body = self.asked(self.url("cures", "shelf"))
         self.assertEqual(status, "503 Service Unavailable")
-        self.assertIn(b"longer than anybody waits", body)
+        self.assertIn(b"took too long", body)
         self.fails = None
-        for _ in range(aside.WAITING):
+        for _ in range(long_work.MAX_WAITING):
             self.front._waiting.acquire()
         status, _, body = self.asked(self.url("cures", "shelf"))
         self.assertEqual(status, "503 Service Unavailable")
-        self.assertIn(b"try again in a minute", body)
+        self.assertIn(b"Try again in a minute", body)
         self.assertEqual(self.asked(self.url("stage", "fix"))[0], "200 OK")
 
     def test_a_length_that_is_none_is_none(self) -> None:
         for length, kept in (("", 0), ("-5", 0), ("1e3", 0), ("²", 0), ("7", 7)):
-            self.assertEqual(aside._size({"CONTENT_LENGTH": length, "wsgi.input": io.BytesIO()}), kept)
+            self.assertEqual(long_work.content_length({"CONTENT_LENGTH": length, "wsgi.input": io.BytesIO()}), kept)
 
 
 class Visitors(BenchCase):
     def came(self, **environ: str) -> str:
         seen = list[str]()
-        Visitor(lambda environ, _: seen.append(environ["REMOTE_ADDR"]))(environ, None)  # type: ignore[arg-type]
+        ClientAddress(lambda environ, _: seen.append(environ["REMOTE_ADDR"]))(environ, None)  # type: ignore[arg-type]
         return seen[0]
 
     def test_only_our_proxy_is_believed_and_only_its_own_word(self) -> None:

@@ -15,9 +15,9 @@ from trade.assess import assess, by_itself
 from trade.choose import placement
 from trade.choose.entry import entries
 from trade.errors import PlanError
+from trade.memo import clear_memos, memoized
 from trade.mounts import KINDS
 from trade.plan import Plan, Policy, Stud, Thing
-from trade.remembered import forget, remembered
 
 
 @dataclass
@@ -65,11 +65,11 @@ class Remembered(SimpleTestCase):
     @given(st.integers(0, 10**6))
     def test_over_any_edits_it_is_as_worked_out_afresh(self, seed: int) -> None:
         hand, now = Hand(Random(seed)), plan(bracket_shelf(), rod_shelf())
-        forget()
+        clear_memos()
         for _ in range(6):
             now = hand.edit(now)
             told = self.told(now)
-            forget()
+            clear_memos()
             self.assertEqual(told, self.told(now))
 
     def told(self, on: Plan) -> object:
@@ -77,7 +77,7 @@ class Remembered(SimpleTestCase):
         return verdict, entries(on, "Job", verdict), elevation.draw(on, verdict, on.pieces[0].key, "fix", ()).markup
 
     def test_a_piece_that_is_moved_leaves_the_others_judged(self) -> None:
-        forget()
+        clear_memos()
         on = plan(bracket_shelf(), rod_shelf())
         first = assess(on)
         again = assess(planfile.load(planfile.dump(on.with_piece(bracket_shelf(left_mm=701.0)))))
@@ -95,7 +95,7 @@ class Remembered(SimpleTestCase):
     def test_it_is_bounded(self) -> None:
         asked: list[int] = []
 
-        @remembered(most=2)
+        @memoized(limit=2)
         def work(n: int) -> int:
             asked.append(n)
             return n
