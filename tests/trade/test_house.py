@@ -1,5 +1,6 @@
 """The house itself: tables have sources, the trade stays pure, the printed rules are the tables."""
 
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -14,6 +15,23 @@ from trade.shell.kinds import kinds_chapter
 from trade.shell.pages import rules_chapter
 
 ROOT = Path(__file__).resolve().parents[2]
+
+
+class Map(SimpleTestCase):
+    def test_every_file_that_the_maps_name_is_there(self) -> None:
+        """In `README.md` and `docs/architecture.md`; a name without a folder lies in one that its row names before."""
+        for page in ("README.md", "docs/architecture.md"):
+            for row in (ROOT / page).read_text().split("\n"):
+                folders = [ROOT, ROOT / "trade", ROOT / "bench"]
+                for name in re.findall(r"`(?!/)([\w./-]+?(?:/|\.(?:py|toml|js|html|md|svg)))(?:: \w+)?`", row):
+                    there = [folder / name for folder in folders if (folder / name).exists()]
+                    self.assertTrue(there, f"{page}: {name}")
+                    folders += [found if found.is_dir() else found.parent for found in there]
+
+    def test_every_link_leads_somewhere(self) -> None:
+        for page in [ROOT / "README.md", *(ROOT / "docs").rglob("*.md")]:
+            for target in re.findall(r"\]\((?!https?:)([^)#]+)", page.read_text()):
+                self.assertTrue((page.parent / target).exists(), f"{page.name}: {target}")
 
 
 class Tables(SimpleTestCase):
