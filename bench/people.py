@@ -24,10 +24,10 @@ from bench.models import Revision, Share, Trail, Wall
 from trade.assess import assess
 
 _SHOWN_LINES, _MOST_DAYS = 200, 90
-_WRONG, _WRONG_MINUTES = 30, 15  # house rule: so many wrong passwords from one address, whatever the names, then a rest
-_NEW, _NEW_MINUTES = 10, 60  # house rule: so many accounts made, or names asked for that can't be had
-_REFUSED, _MADE, _NO_NAME = "sign-in refused", "made an account", "asked for a name that can't be had"
-_NOT_TO_BE_HAD = "This name can't be had here. Take another, with something of your own in it."
+_WRONG, _WRONG_MINUTES = 30, 15  # house rule: wrong passwords from one address, for any names, before a pause
+_NEW, _NEW_MINUTES = 10, 60  # house rule: accounts created, or unavailable names asked for, from one address
+_REFUSED, _MADE, _NO_NAME = "sign-in refused", "made an account", "asked for a name that is not available"
+_NOT_AVAILABLE = "This name is not available. Choose another one."
 PASSWORD_HELP = "At least ten characters. A few words that don't belong together work well."
 
 
@@ -62,7 +62,7 @@ class SignIn(LoginView):
     def post(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
         """Look at it, unless too many came from there."""
         if Trail.tried(request, _REFUSED, _WRONG_MINUTES) >= _WRONG:
-            return resting(request)
+            return too_many_attempts(request)
         return super().post(request, *args, **kwargs)
 
     def form_valid(self, form: AuthenticationForm) -> HttpResponse:
@@ -88,9 +88,9 @@ def locked_out(request: HttpRequest, credentials: Any, *_: Any, **__: Any) -> Ht
     return render(request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429)
 
 
-def resting(request: HttpRequest) -> HttpResponse:
-    """Too much from one address."""
-    words = "Too many tries came from where you are. Wait an hour, then try again; whoever runs this can help sooner."
+def too_many_attempts(request: HttpRequest) -> HttpResponse:
+    """Render the page for an address with too many attempts."""
+    words = "Too many attempts from your address. Wait an hour, then try again."
     return render(request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429)
 
 
@@ -108,8 +108,8 @@ class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
     class Meta(BaseUserCreationForm.Meta):
         model = get_user_model()
         fields = ("username",)
-        # no word of whose it is: strangers learn as little as may be of who has an account
-        error_messages: ClassVar[dict[str, dict[str, str]]] = {"username": {"unique": _NOT_TO_BE_HAD}}
+        # the message must not say that somebody has an account of that name
+        error_messages: ClassVar[dict[str, dict[str, str]]] = {"username": {"unique": _NOT_AVAILABLE}}
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         """In plain words."""
@@ -127,7 +127,7 @@ def sign_up(request: HttpRequest) -> HttpResponse:
     if settings.PEOPLE == "one" or not (settings.SIGN_UP or not get_user_model().objects.exists()):
         raise Http404("Nobody can make an account here.")
     if request.method == "POST" and sum(Trail.tried(request, what, _NEW_MINUTES) for what in (_MADE, _NO_NAME)) >= _NEW:
-        return resting(request)
+        return too_many_attempts(request)
     form = SignUpForm(request.POST if request.method == "POST" else None)
     if request.method == "POST" and form.is_valid():
         user = form.save()

@@ -84,7 +84,7 @@ def addresses(walls: list[Any]) -> Iterator[tuple[str, str]]:
     for pattern in get_resolver().url_patterns[0].url_patterns:
         assert isinstance(pattern, URLPattern)
         for wall in walls:
-            known = _OPTIONS | {"wall": [wall.pk], "job": [wall.job_id], "key": [piece.key for piece in wall.plan().pieces][:3]}
+            known = _OPTIONS | {"wall": [wall.pk], "job": [wall.job_id], "key": [piece.key for piece in wall.plan().pieces]}
             names = [name for name in pattern.pattern.converters if name not in pattern.default_args]
             for values in product(*(known[name] for name in names)):
                 yield (
@@ -114,6 +114,17 @@ def access(clients: dict[str, Any], walls: list[Any], helped: int) -> Counter[st
                     print(f"  {role} saw {url}", flush=True)
             after = (Revision.objects.count(), Wall.objects.filter(deleted=None).count())
             found["changed"] += after != before and not (own and name in _HELPS) and name not in ("new-wall", "import")
+    return found
+
+
+def crawl(client: Any, walls: list[Any]) -> Counter[str]:
+    """Every address as the owner, over all walls and all their pieces."""
+    found: Counter[str] = Counter()
+    for name, url in addresses(walls):
+        if name not in _ENDS:
+            answer = client.get(url)
+            found["requests"] += 1
+            found["errors"] += answer.status_code >= 500
     return found
 
 
@@ -241,6 +252,7 @@ def _attack(posts: int, many: int) -> int:
     owner, dice = clients.pop("owner"), random.Random(13)
     found = {
         "access": access(clients, walls, walls[0].pk),
+        "owner": crawl(owner, walls),
         "forms": forms(owner, walls, posts, dice),
         "documents": documents(owner, walls, many, dice),
     }

@@ -245,7 +245,7 @@ class Own(TestCase):
     def test_an_account_is_made_where_strangers_may(self) -> None:
         url = reverse("sign-up")
         for values, said in (
-            ({"username": "ana", "password1": "a long enough one", "password2": "a long enough one"}, "can&#x27;t be had here"),
+            ({"username": "ana", "password1": "a long enough one", "password2": "a long enough one"}, "is not available"),
             ({"username": "dee", "password1": "short", "password2": "short"}, "at least 10"),
         ):
             self.assertContains(self.client.post(url, values), said, status_code=422)

@@ -22,6 +22,9 @@ class Rules(SimpleTestCase):
         """Table 12.3.1B: 2.2 up to 0.17 in, 10 D + 0.5 up to 1/4 in, then 4, 3.6, 3.2 times 1 + 0.25 (angle / 90)."""
         self.assertEqual(wood.reduction_terms(0.15 * 25.4, 0.19 * 25.4)["IV"], 2.2)
         self.assertAlmostEqual(wood.reduction_terms(0.20 * 25.4, 0.20 * 25.4)["II"], 2.5)
+        # 1/4 in nominal, 0.173 in at its root: K_D = 10 D + 0.5 times K_theta (footnote 1); by hand 2.23, 2.51, 2.79
+        for angle, term in ((0, 2.23), (45, 2.23 * 1.125), (90, 2.23 * 1.25)):
+            self.assertAlmostEqual(wood.reduction_terms(0.173 * 25.4, 0.25 * 25.4, angle_deg=angle)["IV"], term)
         thick = wood.reduction_terms(0.375 * 25.4, 0.375 * 25.4, angle_deg=90)
         self.assertEqual((thick["I_m"], thick["II"], thick["III_s"]), (5.0, 4.5, 4.0))
 

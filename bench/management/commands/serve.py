@@ -49,5 +49,5 @@ class Command(BaseCommand):
             listener = socket.create_server((host, port), family=family, backlog=256)
         except OSError as error:
             why = os.strerror(error.errno or 0)
-            raise CommandError(f"Port {port} can't be had ({why}). Try: PORT={port + 1} bin/demo") from None
+            raise CommandError(f"Port {port} is not available ({why}). Try: PORT={port + 1} bin/demo") from None
         Server(listener, processes, backup_hours, on_ready).run()
