@@ -109,7 +109,7 @@ class AtTheWall(BrowserCase):
         self.page.locator(".step:not([hidden]) button[value=undo]").tap()
         expect(self.page.locator("#kept")).to_contain_text("2 taps are kept here")
         kept = Wall.objects.get(pk=wall.pk)
-        kept.record(replace(self.now(wall), name="Hall"), "Rename", kept.seen)
+        kept.record(replace(kept.plan(), name="Hall"), "Rename", kept.seen)
         self.cable = self.cable.mended()
         self.page.evaluate("window.dispatchEvent(new Event('online'))")
         expect(self.page.locator("#kept")).to_be_hidden()
