@@ -11,11 +11,15 @@ from math import sqrt
 from django.test import SimpleTestCase
 
 from trade import data
+from trade.check import Step
 from trade.fixings import concrete, sheet_steel
+from trade.fixings.in_concrete import american, european
+from trade.fixings.site import Site
 from trade.measure import LBF_N, PSI_MPA
 from trade.mechanics.steel import solid_bending_mpa
 
 _INCH = 25.4
+SITE = Site("concrete", False, 0.0, (1e6, 1e6), 1e6)
 # (design thickness in, screw diameter in, shear lb, pull-out lb)
 SCREWS = [
     (0.0346, 0.138, 151, 61), (0.0346, 0.164, 164, 72), (0.0346, 0.190, 177, 84), (0.0346, 0.216, 188, 95),
@@ -102,6 +106,26 @@ class ConcreteByTheOtherSchool(SimpleTestCase):
     def test_both_schools_are_near_each_other(self) -> None:
         """Cones for the same cracked concrete: 7.7 on f_ck of cylinders against 7.1 on f'c: 8 % apart."""
         self.assertAlmostEqual(concrete.cone_n(60, 20) / concrete.basic_breakout_n(60, 20), 7.7 / 7.114, delta=0.001)
+
+
+class AnchorSteel(SimpleTestCase):
+    """The anchor's own steel, by hand: core 0.8 times 8 mm, 32.17 mm², at 500 MPa 16 085 N."""
+
+    def steel(self, found: list[Step], name: str) -> float:
+        [value] = [step.result.value for step in found if name in step.formula or name in step.symbol]
+        return value
+
+    def test_by_aci_318(self) -> None:
+        """17.6.1, 17.7.1, Table 17.5.3(a) for brittle steel: 0.65 N_sa / 1.6 = 6 535 N, 0.60 × 0.6 N_sa / 1.6 = 3 619 N."""
+        pull, shear = american(data.anchors()["expansion_10"], SITE)
+        self.assertAlmostEqual(self.steel(pull, "steel of the anchor"), 6_535, delta=5)
+        self.assertAlmostEqual(self.steel(shear, "0.6 N_sa"), 3_619, delta=5)
+
+    def test_by_en_1992_4(self) -> None:
+        """Table 4.1 and 7.2.2.3: N_Rk,s / 1.5 / 1.5 = 7 149 N, 0.6 of it 4 289 N."""
+        pull, shear = european(data.anchors()["expansion_10"], SITE)
+        self.assertAlmostEqual(self.steel(pull, "steel"), 7_149, delta=5)
+        self.assertAlmostEqual(self.steel(shear, "steel, 0.6"), 4_289, delta=5)
 
 
 class PressedBrackets(SimpleTestCase):

@@ -3,6 +3,8 @@
 from typing import Any
 
 from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
@@ -11,7 +13,7 @@ from trade.assess import assess
 from trade.check import RANK, PieceVerdict, strained
 from trade.choose.cures import cures
 from trade.features import Feature
-from trade.fixings.grip import face_checks, grips
+from trade.fixings.grip import face_checks, governing, grips
 from trade.fixings.seat import Seat
 from trade.lie import Lie, RunOut
 from trade.load.demand import Demand
@@ -141,3 +143,35 @@ class Fitting(SimpleTestCase):
             features=(door,),
         )
         self.assertIn("aside", aside)
+
+
+class Governing(SimpleTestCase):
+    sizes = st.sampled_from((0.0, 1.0, 1.5, 2.0, 3.0))
+
+    @settings(max_examples=200)
+    @given(
+        st.lists(st.tuples(st.sampled_from((0.9, 1.6)), sizes, st.sampled_from((-2.0, -1.0, 0.0, 1.0, 2.0)), sizes), max_size=8)
+    )
+    def test_a_case_is_left_out_only_for_one_that_is_no_milder_in_anything(
+        self, asked: list[tuple[float, float, float, float]]
+    ) -> None:
+        """Turning the same way, and load, moment and pull, each outright and over its duration factor."""
+
+        def sizes(demand: Demand) -> list[float]:
+            turn, load, pull, share = abs(demand.moment_nmm), abs(demand.load_n), demand.pull_n, demand.duration
+            return [turn, turn / share, load / share, pull, pull / share]
+
+        shelf = bracket_shelf()
+        seat = mount_of(shelf).seats(shelf, wall())[0]
+        assert isinstance(seat, Seat)
+        cases = [(seat, Demand("case", *each)) for each in asked]
+        kept = governing(cases)
+        for _, demand in cases:
+            self.assertTrue(
+                any(
+                    (other.moment_nmm >= 0) == (demand.moment_nmm >= 0)
+                    and all(more >= mine for more, mine in zip(sizes(other), sizes(demand), strict=True))
+                    for _, other in kept
+                ),
+                (demand, kept),
+            )
