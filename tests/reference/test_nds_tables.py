@@ -5,8 +5,11 @@ ANSI/AWC National Design Specification for Wood Construction, 2018 edition.
 
 from django.test import SimpleTestCase
 
+from tests.plans import bracket_shelf, wall
 from trade import data
-from trade.fixings import wood
+from trade.assess import assess_piece
+from trade.fixings import driving, wood
+from trade.plan import Thing
 
 
 class Rules(SimpleTestCase):
@@ -27,6 +30,19 @@ class Rules(SimpleTestCase):
             self.assertAlmostEqual(wood.reduction_terms(0.173 * 25.4, 0.25 * 25.4, angle_deg=angle)["IV"], term)
         thick = wood.reduction_terms(0.375 * 25.4, 0.375 * 25.4, angle_deg=90)
         self.assertEqual((thick["I_m"], thick["II"], thick["III_s"]), (5.0, 4.5, 4.0))
+
+    def test_thread_lengths(self) -> None:
+        """Tables L2 and L3: 3 in of lag has 2 in of thread, 1 in is threaded all along; two thirds of a wood screw; all of a rod."""
+        rows = {row.kind: row for row in data.screws().values()}
+        for kind, length, thread in (("lag", 3.0, 2.0), ("lag", 6.0, 3.5), ("lag", 1.0, 1.0), ("wood", 3.0, 2.0)):
+            self.assertAlmostEqual(driving.thread_length_mm(rows[kind], length * 25.4), thread * 25.4)
+
+    def test_pull_and_shear_together_are_told_as_their_resultant(self) -> None:
+        """Demand √(T² + V²) of the printed T and V; capacity the same over the interaction of 12.4.1."""
+        heavy = bracket_shelf(things=(Thing(name="Books", mass_kg=45.0),))
+        [check] = [check for check in assess_piece(heavy, wall()).checks if check.code == "screw.combined"]
+        steps = {step.symbol: step.result.value for step in check.steps}
+        self.assertAlmostEqual(check.demand.value, (steps["T_1"] ** 2 + steps["V"] ** 2) ** 0.5)
 
     def test_pull_through_changes_rule_at_two_and_a_half_heads(self) -> None:
         """12.2.5: linear in the thickness up to 2.5 D_H, constant beyond; both sides meet there."""

@@ -1,0 +1,1 @@
+"""Small changes to the trade, each of which some test must notice."""
