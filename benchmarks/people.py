@@ -20,6 +20,7 @@ from pathlib import Path
 from typing import Any
 
 from benchmarks.processes import below
+from benchmarks.timing import REFERENCE_MS, percentile, reference_ms
 
 PEOPLE, DRAGS, TICKS = 20, 5, 3
 RATE, RATE_S, FLAT_S = 10, 20, 12
@@ -152,11 +153,16 @@ def free_port() -> int:
 
 
 def said(name: str, took: list[float], limit: float) -> bool:
-    """Print how long it took; whether the limit was kept."""
-    p50, p95 = took[len(took) // 2], took[int(len(took) * 0.95)]
-    held = p95 <= limit
+    """Print how long it took; whether the limit was kept, by a machine as fast as the one on which it was set."""
+    p50, p95, slow = percentile(took, 0.5), percentile(took, 0.95), slowness()
+    held = p95 / slow <= limit
     print(f"  {name:<44} {len(took):5} answers   p50 {p50:6.1f} ms   p95 {p95:6.1f} ms   limit {limit:.0f} ms   {_ok(held)}")
     return held
+
+
+def slowness() -> float:
+    """How many times slower this machine is at this moment than the one on which the limits were set; 1 if it is faster."""
+    return max(reference_ms() / REFERENCE_MS, 1.0)
 
 
 def _ok(held: bool) -> str:
@@ -182,11 +188,13 @@ def run(server: "subprocess.Popen[str]", port: int, walls: list[int]) -> bool:
     before, begun = busy_s(server), time.perf_counter()
     took = together(people, flat_out)
     wall_s, cpu_s = time.perf_counter() - begun, busy_s(server) - before
-    each_core = len(took) / cpu_s
+    slow = slowness()
+    each_core = len(took) / cpu_s * slow
     p95 = took[int(len(took) * 0.95)]
     print(f"  flat out: {len(took)} kept moves in {wall_s:.1f} s, {len(took) / wall_s:.0f} a second, p95 {p95:.0f} ms")
     held.append(each_core >= A_CORE)
     print(f"  a second of one processor: {each_core:.0f} kept moves   limit {A_CORE:.0f}   {_ok(held[-1])}")
+    print(f"  the machine is {slow:.2f} times slower than the one on which the limits were set")
     failed: list[Any] = [each for person in (*people, long.person) for each in person.failed]
     print(f"  failed: {len(failed)} {failed[:2] or ''}")
     return all(held) and not failed

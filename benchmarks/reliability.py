@@ -7,10 +7,10 @@ import subprocess
 import sys
 
 COMMANDS = {
-    "attack": "An attacker's day: every address as nobody, as a stranger and as a helper; hostile forms; broken documents.",
-    "parsers": "What reads people's words, given twice as much: two times the CPU time is linear.",
+    "attack": "Every address in every role; hostile forms; broken documents.",
+    "parsers": "Every parser on inputs of double length: twice the CPU time is linear.",
     "keeping": "The log with 50 000 pieces.",
-    "people": "Twenty people at once on one server, some of them with long work.",
+    "people": "Twenty people at once on one server, some with long-running work.",
 }
 
 

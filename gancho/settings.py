@@ -114,7 +114,7 @@ TEMPLATES = [
     }
 ]
 
-FORM_RENDERER = "django.forms.renderers.Jinja2"  # a bench has some thirty fields, and this draws each five times as fast
+FORM_RENDERER = "bench.forms.Renderer"
 
 # What makes the devices at a wall: a dotted path like "trade.devices.stand_ins.for_wall" (made-up readings, to try things out).
 DEVICES = os.environ.get("GANCHO_DEVICES", "")
