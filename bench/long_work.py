@@ -22,7 +22,8 @@ _Answer = tuple[str, list[tuple[str, str]], bytes]
 TIMEOUT_S = 120  # house rule: nobody waits longer for one answer
 MAX_WAITING = 12  # house rule: threads of one process that may wait for the pool; the others stay free for quick requests
 _MAX_BODY_BYTES = 6_000_000
-_CUT_STAGE = re.compile(rb"(?:^|&)stage=cut(?:&|$)")  # any change made on that stage computes the cut list again
+# Any change made on the cut stage computes the cut list again; hanging a thing, unlike a mounting, tries out ways to hang it.
+_LONG_FORM = re.compile(rb"(?:^|&)(?:stage=cut|kind=thing)(?:&|$)")
 
 
 def long_running(view: _View) -> _View:
@@ -73,7 +74,7 @@ def _is_long_running(environ: _Environ, body: bytes) -> bool:
         view = resolve(environ.get("PATH_INFO", "/")).func
     except (Resolver404, UnicodeError):
         return False
-    return getattr(view, "is_long_running", False) or (environ["REQUEST_METHOD"] == "POST" and bool(_CUT_STAGE.search(body)))
+    return getattr(view, "is_long_running", False) or (environ["REQUEST_METHOD"] == "POST" and bool(_LONG_FORM.search(body)))
 
 
 def _unavailable(environ: _Environ, start_response: Callable[..., Any], reason: str) -> Iterable[bytes]:

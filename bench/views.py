@@ -165,7 +165,6 @@ def _bring_in(request: HttpRequest, brought: Plan | list[archive.Brought]) -> Ht
     return redirect("jobs")
 
 
-@long_running
 @require_safe
 def job_file(request: HttpRequest, job: int) -> HttpResponse:
     """A job with its walls, their history and photos as one open file."""
@@ -174,7 +173,6 @@ def job_file(request: HttpRequest, job: int) -> HttpResponse:
     return sent(archive.written(found), found.name, "job.zip", fetched=True)
 
 
-@long_running
 @require_safe
 def everything(request: HttpRequest) -> HttpResponse:
     """All of one's jobs as one file."""

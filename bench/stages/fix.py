@@ -141,7 +141,6 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return change(desk, form, lambda plan: plan.with_piece(form.cleaned_data["piece"]), f"Change {desk.chosen.name}")
 
 
-@long_running
 @require_POST
 def put_up(request: HttpRequest, wall: int) -> HttpResponse:
     """Put a new piece up where the person pointed."""

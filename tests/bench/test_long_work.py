@@ -50,7 +50,14 @@ class Passed(BenchCase):
         for path in (self.url("stage", "fix"), "/", "/nothing/here/"):
             self.asked(path)
         self.asked(self.url("move", "shelf"), base="1", left_mm="710", top_mm="1500", stage="fix")
+        put_up = RequestFactory().generic("POST", self.url("put-up"), b"kind=rail&x_mm=9", "application/x-www-form-urlencoded")
+        list(self.front(put_up.environ, lambda *said: None))
         self.assertEqual(self.passed, [])
+
+    def test_a_thing_to_hang_goes_for_ways_are_tried(self) -> None:
+        body, path = b"kind=thing&hang=books", self.url("put-up")
+        list(self.front(RequestFactory().generic("POST", path, body).environ, lambda *said: None))
+        self.assertEqual(self.passed, [("POST", path, body)])
 
     def test_a_change_at_the_saw_goes_with_what_was_said(self) -> None:
         path = self.url("undo")
