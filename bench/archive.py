@@ -105,7 +105,7 @@ def _put(file: zipfile.ZipFile, name: str, content: bytes) -> None:
 
 
 class _Ready(NamedTuple):
-    """A wall out of a file, ready to be kept: what it says, its steps, packed, the plan that counts, judged, and its photos."""
+    """A wall from a job file, ready to save: its history, also packed, the current plan with its verdict, and its photos."""
 
     about: _Wall
     steps: list[_Step]
@@ -116,14 +116,14 @@ class _Ready(NamedTuple):
 
 
 class Brought(NamedTuple):
-    """A job out of a file, all of it looked at."""
+    """A job from a file, decoded and checked."""
 
     about: _Job
     walls: tuple[_Ready, ...]
 
 
 def looked_at(raw: bytes) -> list[Brought]:
-    """Decode, check and judge all of a file, which holds a job or many. It may take long, and wants no database.
+    """Decode and check a file of one job or many, and judge its plans. This can take long and does not use the database.
 
     Raises:
         RefusedFileError: it is none, or too large, or holds what no such file holds.
@@ -135,7 +135,7 @@ def looked_at(raw: bytes) -> list[Brought]:
 
 
 def keep(jobs: list[Brought], owner: Any) -> list[Job]:
-    """Keep what was looked at: all of it, or nothing."""
+    """Save decoded jobs, all or none."""
     kept: list[str] = []
     try:
         with transaction.atomic():

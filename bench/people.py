@@ -53,7 +53,7 @@ class SignInForm(AuthenticationForm):
 
 @method_decorator(login_not_required, name="dispatch")
 class SignIn(LoginView):
-    """Sign in; five wrong passwords for a name, or thirty from one address, then a quarter of an hour's rest."""
+    """Sign in. Five wrong passwords for one name, or thirty from one address, lock it for fifteen minutes."""
 
     template_name = "bench/people/sign_in.html"
     authentication_form = SignInForm

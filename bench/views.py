@@ -144,7 +144,7 @@ def _new_wall_form(units: Units, posted: QueryDict | None, count: int = 0) -> Wa
 
 @require_POST
 def import_plan(request: HttpRequest) -> HttpResponse:
-    """Bring in a plan file as a new wall, a job file as a new job. All of it is looked at before the database is held."""
+    """Bring in a plan file as a new wall, a job file as a new job; decode and check it before locking the database."""
     form = PlanFileForm(request.POST, request.FILES)
     if not form.is_valid():
         return _jobs(request, form, 422)

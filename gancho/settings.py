@@ -12,7 +12,7 @@ from pathlib import Path
 import dj_database_url
 from csp.constants import NONE, SELF
 
-# Its matrices are small: threads that share one would only wait for each other, and take processors from other people.
+# Our matrices are small: sharing one among threads costs more than it gains.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 BASE_DIR = Path(__file__).resolve().parent.parent
 DATA_DIR = Path(os.environ.get("GANCHO_DATA", BASE_DIR / "data"))

@@ -47,13 +47,13 @@ def main(argv: list[str] | None = None) -> int:
 
 
 def _module(command: str) -> object:
-    """What answers a command; no other's is imported, for a shell that answers at once."""
+    """Import the module of a command, and no other, so that the shell starts quickly."""
     return import_module(f"trade.shell.{_COMMANDS[command][0]}")
 
 
 @functools.cache
 def _parser(command: str) -> argparse.ArgumentParser:
-    """Of all commands their names, of the one that is asked for also what it is asked with."""
+    """Build the parser: every command by name, and the arguments of the given command only."""
     parser = argparse.ArgumentParser(prog="python -m trade", description=__doc__)
     commands = parser.add_subparsers(dest="command", required=True)
     for name, (_, what) in _COMMANDS.items():

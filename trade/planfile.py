@@ -33,12 +33,12 @@ def dump(plan: Plan) -> bytes:
 
 
 def pack(plan: Plan) -> bytes:
-    """Write a plan small, to be kept by the thousand: the same JSON without its spaces, in zlib's format."""
+    """Write a plan as compact JSON, compressed with zlib, for storage."""
     return zlib.compress(msgspec.json.encode(plan))
 
 
 def unpack(packed: bytes) -> Plan:
-    """Read what `pack` wrote.
+    """Read a plan written by `pack`.
 
     Raises:
         PlanError: as of `load`, or it is not packed.

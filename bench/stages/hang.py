@@ -61,7 +61,7 @@ class AtWall:
 
     @property
     def seen(self) -> int:
-        """Key of the change that the page knows last."""
+        """Return the key of the revision that the page shows."""
         return self.desk.wall.seen
 
     @cached_property

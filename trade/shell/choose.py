@@ -29,7 +29,7 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
 
 
 def ways(asked: argparse.Namespace) -> int:
-    """Find ways to hang something on a plan's wall."""
+    """Print ways to hang something on a wall, best first."""
     plan, units = common.load_plan(asked)
     if asked.piece is not None:
         wish = wish_of(plan.piece(asked.piece))
@@ -43,7 +43,7 @@ def ways(asked: argparse.Namespace) -> int:
 
 
 def cures(asked: argparse.Namespace) -> int:
-    """Find what would cure a piece of a plan."""
+    """Print the changes that make a piece hold."""
     plan, units = common.load_plan(asked)
     found = cures_of(plan, asked.piece)
     common.print_result(asked, found, cures_as_text(found, units))

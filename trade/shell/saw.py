@@ -21,7 +21,7 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
 
 
 def cut(asked: argparse.Namespace) -> int:
-    """Say what to saw out of what."""
+    """Print the cut list."""
     plan, units = common.load_plan(asked)
     found = cut_plan(plan)
     common.print_result(asked, cut_as_json(found), cut_as_text(found, units))
@@ -29,7 +29,7 @@ def cut(asked: argparse.Namespace) -> int:
 
 
 def buy(asked: argparse.Namespace) -> int:
-    """Say what to buy."""
+    """Print the shopping list."""
     plan, units = common.load_plan(asked)
     found = shopping(plan, cut_plan(plan), units)
     common.print_result(asked, buy_as_json(found), buy_as_text(found))
@@ -37,7 +37,7 @@ def buy(asked: argparse.Namespace) -> int:
 
 
 def days(asked: argparse.Namespace) -> int:
-    """Say when it can hang and when it may be loaded."""
+    """Print the schedule: when pieces can hang and when they can be loaded."""
     plan, _ = common.load_plan(asked)
     found = schedule(plan, cut_plan(plan), asked.now or datetime.now())
     common.print_result(asked, days_as_json(found), days_as_text(found))

@@ -35,7 +35,7 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
 
 
 def capacity(asked: argparse.Namespace) -> int:
-    """Say what one screw or anchor holds."""
+    """Print the capacity of one screw or anchor."""
     units: Units = asked.units
     gap = read_length(asked.lining, units)
     if asked.screw:
@@ -52,7 +52,7 @@ def capacity(asked: argparse.Namespace) -> int:
 
 
 def sag(asked: argparse.Namespace) -> int:
-    """Say how far a board sags."""
+    """Print the sag of a board."""
     units: Units = asked.units
     length, depth, thick = (read_length(getattr(asked, name), units) for name in ("length", "depth", "thickness"))
     places = tuple(read_length(part, units) for part in asked.supports.split(",") if part.strip()) or (0.0, length)

@@ -75,7 +75,7 @@ class Lattice(NamedTuple):
     size: int
 
     def after(self, mm: float) -> int:
-        """The first place that is no further left, whether or not it is one of these."""
+        """Return the number of the first point at or right of a place; it may lie outside the lattice."""
         return ceil((mm - self.first_mm) / self.step_mm)
 
     def accumulate(self, at_mm: Sequence[float], reach_mm: float, effect: Callable[[Array], Array]) -> Array:
