@@ -1,4 +1,7 @@
-"""Who may do what. On a machine of one's own there is one person, who may do all; else everybody has an account."""
+"""Who may do what.
+
+On a machine of one's own there is one person, who may do all; else everybody has an account.
+"""
 
 from collections.abc import Callable
 from typing import Any, Literal
@@ -34,7 +37,10 @@ class OnePerson:
 
 
 class SignedIn(LoginRequiredMiddleware):
-    """Middleware: where everybody has an account, nothing but what says so is shown to strangers."""
+    """Middleware.
+
+    Where everybody has an account, nothing but what says so is shown to strangers.
+    """
 
     def process_view(self, request: HttpRequest, *view: Any) -> HttpResponseBase | None:
         """Send strangers to the door."""
@@ -46,26 +52,44 @@ def _local() -> Any:
 
 
 def jobs(request: HttpRequest, need: Need = "change", deleted: bool = False) -> Any:
-    """Jobs that somebody may change, or where they may at least hang things; those in the bin only when asked for."""
+    """Jobs that somebody may change, or where they may at least hang things.
+
+    Those in the bin only when asked for.
+    """
     found = Job.objects.filter(deleted__isnull=not deleted)
-    return found if settings.PEOPLE == "one" else found.filter(_own(request, need, "", OuterRef("pk")))
+    return (
+        found if settings.PEOPLE == "one" else found.filter(_own(request, need, "", OuterRef("pk")))
+    )
 
 
 def walls(request: HttpRequest, need: Need = "change") -> WallQuerySet:
     """The same of walls."""
     found: WallQuerySet = Wall.objects.filter(deleted=None, job__deleted=None)
-    return found if settings.PEOPLE == "one" else found.filter(_own(request, need, "job__", OuterRef("job")))
+    return (
+        found
+        if settings.PEOPLE == "one"
+        else found.filter(_own(request, need, "job__", OuterRef("job")))
+    )
 
 
 def own_walls(request: HttpRequest, prefix: str) -> Q:
-    """The walls that somebody may change, as a condition on what belongs to a wall; `prefix`: the way there."""
+    """The walls that somebody may change, as a condition on what belongs to a wall; `prefix`.
+
+    The way there.
+    """
     there = Q(**{f"{prefix}deleted": None, f"{prefix}job__deleted": None})
-    return there if settings.PEOPLE == "one" else there & Q(**{f"{prefix}job__owner": request.user.pk})
+    return (
+        there if settings.PEOPLE == "one" else there & Q(**{f"{prefix}job__owner": request.user.pk})
+    )
 
 
 def _own(request: HttpRequest, need: Need, prefix: str, job: Any) -> Q:
     own = Q(**{f"{prefix}owner": request.user.pk})
-    return own if need == "change" else own | Q(Exists(Share.objects.filter(job=job, helper=request.user.pk)))
+    return (
+        own
+        if need == "change"
+        else own | Q(Exists(Share.objects.filter(job=job, helper=request.user.pk)))
+    )
 
 
 def wall_or_404(request: HttpRequest, pk: int, need: Need = "change") -> Wall:
@@ -91,7 +115,11 @@ def job_or_404(request: HttpRequest, pk: int, deleted: bool = False) -> Job:
 
 def practice(request: HttpRequest) -> Any:
     """Somebody's goes at practice walls."""
-    return Practice.objects.all() if settings.PEOPLE == "one" else Practice.objects.filter(owner=request.user.pk)
+    return (
+        Practice.objects.all()
+        if settings.PEOPLE == "one"
+        else Practice.objects.filter(owner=request.user.pk)
+    )
 
 
 def owner(request: HttpRequest) -> Any:

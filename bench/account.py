@@ -30,7 +30,9 @@ SAVED = "everything saved"  # in the session: when
 class PasswordForm(PasswordChangeForm):
     """The password now, and another."""
 
-    error_messages = PasswordChangeForm.error_messages | {"password_incorrect": "That is not your password now. Mind capitals."}
+    error_messages = PasswordChangeForm.error_messages | {
+        "password_incorrect": "That is not your password now. Mind capitals."
+    }
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         """In plain words."""
@@ -80,9 +82,16 @@ def _unsaved(request: HttpRequest) -> str:
     """What is not in a file that was fetched in this visit, in a sentence; nothing where all is."""
     said, mine = request.session.get(SAVED), {"wall__job__owner": request.user.pk}
     if said is None:
-        return "Save everything to a file first." if Job.objects.filter(owner=request.user.pk).exists() else ""
+        return (
+            "Save everything to a file first."
+            if Job.objects.filter(owner=request.user.pk).exists()
+            else ""
+        )
     later = {"created__gt": datetime.fromisoformat(said)}
-    changed = Revision.objects.filter(**mine, **later).exists() or Photo.objects.filter(**mine, **later).exists()
+    changed = (
+        Revision.objects.filter(**mine, **later).exists()
+        or Photo.objects.filter(**mine, **later).exists()
+    )
     return "Something has changed since you saved everything: save it again." if changed else ""
 
 
@@ -105,17 +114,20 @@ def account(request: HttpRequest) -> HttpResponse:
     if what == "password" and another.is_valid():
         update_session_auth_hash(request, another.save())
         Trail.note(request, "changed the password")
-        another, said = (
-            PasswordForm(request.user),
-            "Your password is changed. You are signed out everywhere else.",
-        )
+        another = PasswordForm(request.user)
+        said = "Your password is changed. You are signed out everywhere else."
     if what == "close" and close.is_valid():
         _close(request)
         return redirect("sign-in")
     for form in (another, close):
         mark_invalid(form)
     status = 422 if another.errors or close.errors else 200
-    return render(request, "bench/people/account.html", {"another": another, "close": close, "said": said}, status=status)
+    return render(
+        request,
+        "bench/people/account.html",
+        {"another": another, "close": close, "said": said},
+        status=status,
+    )
 
 
 def _close(request: HttpRequest) -> None:
@@ -132,8 +144,14 @@ def _close(request: HttpRequest) -> None:
 
 
 def fresh_path(user: Any) -> str:
-    """The address at which somebody makes a new password, once, within the days that the settings give it."""
-    return reverse("new-password", args=[urlsafe_base64_encode(force_bytes(user.pk)), default_token_generator.make_token(user)])
+    """Return the one-time address at which somebody sets a new password; it expires."""
+    return reverse(
+        "new-password",
+        args=[
+            urlsafe_base64_encode(force_bytes(user.pk)),
+            default_token_generator.make_token(user),
+        ],
+    )
 
 
 @login_not_required
@@ -142,9 +160,21 @@ def fresh_path(user: Any) -> str:
 def new_password(request: HttpRequest, uid: str, token: str) -> HttpResponse:
     """A new password, for whoever was given the link."""
     user = _of(uid)
-    if settings.PEOPLE == "one" or user is None or not default_token_generator.check_token(user, token):
-        words = "This link has been used, or it has expired. Ask whoever runs this Gancho for a new one."
-        return render(request, "bench/error.html", {"title": "This link no longer works", "words": words}, status=404)
+    if (
+        settings.PEOPLE == "one"
+        or user is None
+        or not default_token_generator.check_token(user, token)
+    ):
+        words = (
+            "This link has been used, or it has expired. Ask whoever runs this Gancho for a "
+            "new one."
+        )
+        return render(
+            request,
+            "bench/error.html",
+            {"title": "This link no longer works", "words": words},
+            status=404,
+        )
     form = FreshForm(user, request.POST if request.method == "POST" else None)
     if request.method == "POST" and form.is_valid():
         form.save()
@@ -152,7 +182,9 @@ def new_password(request: HttpRequest, uid: str, token: str) -> HttpResponse:
         return redirect("sign-in")
     mark_invalid(form)
     context = {"form": form, "name": user.get_username()}
-    answer = render(request, "bench/people/new_password.html", context, status=422 if form.errors else 200)
+    answer = render(
+        request, "bench/people/new_password.html", context, status=422 if form.errors else 200
+    )
     answer["Referrer-Policy"] = "no-referrer"  # the address is the key
     return answer
 

@@ -1,4 +1,7 @@
-"""A job as one open file: a zip of JSON and photos. What goes out comes in again the same, undo and all."""
+"""A job as one open file: a zip of JSON and photos.
+
+What goes out comes in again the same, undo and all.
+"""
 
 import io
 import re
@@ -22,10 +25,14 @@ from trade.errors import PlanError
 from trade.plan import Plan
 
 MOST_BYTES, MOST_FILES, MOST_OPEN = 100_000_000, 3_000, 400_000_000
-MOST_ANEW_PX = 120_000_000  # of pictures that are not as they are kept here; a job file has none, and looking at them takes time
+# of pictures that are not as they are kept here; a job file has none, and looking at them takes
+# time
+MOST_ANEW_PX = 120_000_000
 MOST_NUMBER = 2**31 - 1
 _FIRST_YEAR, _LAST_YEAR = 1990, 2200
-_NAME = re.compile(r"job\.json|walls/\d{1,4}/(?:plan|history)\.json|photos/\d{1,5}\.jpg|jobs/\d{1,5}\.zip")
+_NAME = re.compile(
+    r"job\.json|walls/\d{1,4}/(?:plan|history)\.json|photos/\d{1,5}\.jpg|jobs/\d{1,5}\.zip"
+)
 _EPOCH = (1980, 1, 1, 0, 0, 0)  # the same file for the same job, whenever it is written
 
 
@@ -77,15 +84,29 @@ def written(job: Job) -> bytes:
                     continue  # somebody took it out of the folder
                 n += 1
                 _put(file, f"photos/{n}.jpg", picture.read_bytes())
-                shown.append(_Photo(file=f"photos/{n}.jpg", key=photo.key, caption=photo.caption, created=photo.created))
+                shown.append(
+                    _Photo(
+                        file=f"photos/{n}.jpg",
+                        key=photo.key,
+                        caption=photo.caption,
+                        created=photo.created,
+                    )
+                )
             steps = [
-                _Step(number=r.number, label=r.label, created=r.created, plan=alone(planfile.unpack(bytes(r.packed))))
+                _Step(
+                    number=r.number,
+                    label=r.label,
+                    created=r.created,
+                    plan=alone(planfile.unpack(bytes(r.packed))),
+                )
                 for r in wall.revisions.all()
             ]
             _put(file, f"walls/{number}/history.json", msgspec.json.encode(steps))
             now = next(step.plan for step in steps if step.number == wall.at)
             _put(file, f"walls/{number}/plan.json", planfile.dump(now))
-            walls.append(_Wall(units=wall.said_in, at=wall.at, created=wall.created, photos=tuple(shown)))
+            walls.append(
+                _Wall(units=wall.said_in, at=wall.at, created=wall.created, photos=tuple(shown))
+            )
         about = _Job(name=job.name, created=job.created, walls=tuple(walls))
         _put(file, "job.json", msgspec.json.format(msgspec.json.encode(about), indent=2))
     return made.getvalue()
@@ -105,7 +126,10 @@ def _put(file: zipfile.ZipFile, name: str, content: bytes) -> None:
 
 
 class _Ready(NamedTuple):
-    """A wall from a job file, ready to save: its history, also packed, the current plan with its verdict, and its photos."""
+    """A wall from a job file, ready to save.
+
+    Its history, also packed, the current plan with its verdict, and its photos.
+    """
 
     about: _Wall
     steps: list[_Step]
@@ -123,7 +147,9 @@ class Brought(NamedTuple):
 
 
 def looked_at(raw: bytes) -> list[Brought]:
-    """Decode and check a file of one job or many, and judge its plans. This can take long and does not use the database.
+    """Decode and check a file of one job or many, and judge its plans.
+
+    This can take long and does not use the database.
 
     Raises:
         RefusedFileError: it is none, or too large, or holds what no such file holds.
@@ -131,7 +157,9 @@ def looked_at(raw: bytes) -> list[Brought]:
     files = _opened(raw, [MOST_OPEN])
     inner = sorted((name for name in files if name.startswith("jobs/")), key=_number)
     room, looked = MOST_OPEN // max(len(inner), 1), [MOST_ANEW_PX]
-    return [_looked_at(_opened(files[name], [room]), looked) for name in inner] or [_looked_at(files, looked)]
+    return [_looked_at(_opened(files[name], [room]), looked) for name in inner] or [
+        _looked_at(files, looked)
+    ]
 
 
 def keep(jobs: list[Brought], owner: Any) -> list[Job]:
@@ -151,7 +179,7 @@ def _number(name: str) -> int:
 
 
 def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
-    """What is in a zip, as far as such a file may hold it and no further than the room that there is."""
+    """Return the files of a zip, within the limits for such a file and the room on the disk."""
     if len(raw) > MOST_BYTES:
         raise RefusedFileError(f"A job file may have up to {MOST_BYTES // 1_000_000} MB.")
     found: dict[str, bytes] = {}
@@ -172,30 +200,62 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
                 found[info.filename] = content
     except RefusedFileError:
         raise
-    # what zipfile makes of a broken file; NotImplementedError: packed in a way that it does not know
-    except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, OSError, ValueError, RuntimeError) as error:
+    # what zipfile makes of a broken file; NotImplementedError: packed in a way that it does not
+    # know
+    except (
+        zipfile.BadZipFile,
+        zlib.error,
+        EOFError,
+        NotImplementedError,
+        OSError,
+        ValueError,
+        RuntimeError,
+    ) as error:
         raise RefusedFileError("This is no job file, or it was cut short.") from error
     return found
 
 
 def _looked_at(files: dict[str, bytes], room_px: list[int]) -> Brought:
-    """Decode and check all of a job. `room_px`: how many pixels of pictures may still be made anew, counted down."""
+    """Decode and check all of a job.
+
+    `room_px`: how many pixels of pictures may still be made anew, counted down.
+    """
     about: _Job = _decoded(files, "job.json", _ABOUT)
     _dated(about.created)
     walls = []
     for number, wall in enumerate(about.walls, start=1):
         steps: list[_Step] = _decoded(files, f"walls/{number}/history.json", _HISTORY)
         numbers = [step.number for step in steps]
-        if wall.at not in numbers or numbers != list(range(numbers[0], numbers[0] + len(numbers))) or numbers[0] < 1:
+        if (
+            wall.at not in numbers
+            or numbers != list(range(numbers[0], numbers[0] + len(numbers)))
+            or numbers[0] < 1
+        ):
             raise RefusedFileError("A wall's history in it does not hang together.")
         if len(steps) > MOST_REVISIONS + 1 or numbers[-1] > MOST_NUMBER:
-            raise RefusedFileError(f"A wall's history in it is longer than any here: {MOST_REVISIONS} changes are kept.")
-        _dated(wall.created, *(step.created for step in steps), *(photo.created for photo in wall.photos))
+            raise RefusedFileError(
+                f"A wall's history in it is longer than any here: {MOST_REVISIONS} changes are "
+                "kept."
+            )
+        _dated(
+            wall.created,
+            *(step.created for step in steps),
+            *(photo.created for photo in wall.photos),
+        )
         if len(wall.photos) > photos.MOST_PHOTOS:
             raise RefusedFileError(f"A wall in it has more than {photos.MOST_PHOTOS} photos.")
         now = next(alone(step.plan) for step in steps if step.number == wall.at)
         shown = tuple((photo, _photo(photo, files, room_px)) for photo in wall.photos)
-        walls.append(_Ready(wall, steps, [planfile.pack(alone(step.plan)) for step in steps], now, assess(now), shown))
+        walls.append(
+            _Ready(
+                wall,
+                steps,
+                [planfile.pack(alone(step.plan)) for step in steps],
+                now,
+                assess(now),
+                shown,
+            )
+        )
     return Brought(about, tuple(walls))
 
 
@@ -213,7 +273,9 @@ def _photo(about: _Photo, files: dict[str, bytes], room_px: list[int]) -> photos
         return kept
     room_px[0] -= photos.pixels(raw)
     if room_px[0] < 0:
-        raise RefusedFileError("There are more large pictures in it than a job file has: it was not written here.")
+        raise RefusedFileError(
+            "There are more large pictures in it than a job file has: it was not written here."
+        )
     try:
         return photos.made_anew(raw)
     except photos.RefusedPhotoError as error:
@@ -242,7 +304,9 @@ def _decoded(files: dict[str, bytes], name: str, decoder: Any) -> Any:
 
 def _wall(job: Job, ready: _Ready, names: list[str]) -> None:
     about, steps, now = ready.about, ready.steps, ready.now
-    wall = Wall.objects.create(job=job, name=now.name, units=about.units, at=about.at, last=steps[-1].number)
+    wall = Wall.objects.create(
+        job=job, name=now.name, units=about.units, at=about.at, last=steps[-1].number
+    )
     Wall.objects.filter(pk=wall.pk).update(created=about.created)
     kept = [
         Revision(wall=wall, number=step.number, label=step.label[:120], packed=packed)

@@ -1,4 +1,8 @@
-"""Backups: the database's own copy of itself while it is in use, and the photos, in one file that is opened and checked."""
+"""Backups.
+
+The database's own copy of itself while it is in use, and the photos, in one file that is opened and
+checked.
+"""
 
 import os
 import shutil
@@ -129,7 +133,10 @@ class OneFile:
 
 
 class Server:
-    """A database server, by the programs that come with it: what they must know is never written on a command line."""
+    """A database server, by the programs that come with it.
+
+    What they must know is never written on a command line.
+    """
 
     suffix = "dump"
 
@@ -144,7 +151,9 @@ class Server:
 
     def migrations(self, copy: Path) -> set[tuple[str, str]]:
         """Out of its own table, as the dump has it."""
-        said = self._run("pg_restore", "--data-only", "--table=django_migrations", "--file=-", str(copy))
+        said = self._run(
+            "pg_restore", "--data-only", "--table=django_migrations", "--file=-", str(copy)
+        )
         rows = (line.split("\t") for line in said.splitlines() if line.count("\t") == 3)
         return {(row[1], row[2]) for row in rows}
 
@@ -167,9 +176,17 @@ class Server:
         self._run("pg_restore", *how, f"--dbname={name}", str(copy))
 
     def _run(self, *words: str) -> str:
-        told = {"HOST": "PGHOST", "PORT": "PGPORT", "USER": "PGUSER", "PASSWORD": "PGPASSWORD", "NAME": "PGDATABASE"}
+        told = {
+            "HOST": "PGHOST",
+            "PORT": "PGPORT",
+            "USER": "PGUSER",
+            "PASSWORD": "PGPASSWORD",
+            "NAME": "PGDATABASE",
+        }
         env = os.environ | {
-            name: str(connection.settings_dict[key]) for key, name in told.items() if connection.settings_dict[key]
+            name: str(connection.settings_dict[key])
+            for key, name in told.items()
+            if connection.settings_dict[key]
         }
         try:
             return subprocess.run(words, check=True, capture_output=True, text=True, env=env).stdout
@@ -207,7 +224,9 @@ def said() -> Iterator[None]:
         yield
     except (OSError, sqlite3.Error, DatabaseError) as error:
         full = is_full(error) or "disk is full" in str(error)
-        raise BadBackupError("There is no room left on the disk." if full else f"The disk refuses it ({error}).") from error
+        raise BadBackupError(
+            "There is no room left on the disk." if full else f"The disk refuses it ({error})."
+        ) from error
 
 
 def make(why: str = "") -> Path:
@@ -289,7 +308,11 @@ def prune() -> None:
     days: dict[object, Path] = {}
     weeks: dict[object, Path] = {}
     now = datetime.now(UTC)
-    usual = [(when, path) for when, path in kept() if not path.stem.endswith("before-restore") and when <= now]
+    usual = [
+        (when, path)
+        for when, path in kept()
+        if not path.stem.endswith("before-restore") and when <= now
+    ]
     for when, path in usual:
         days.setdefault(when.date(), path)
         weeks.setdefault(when.isocalendar()[:2], path)
@@ -317,7 +340,10 @@ class Keeper(threading.Thread):
     def run(self) -> None:
         """Until it is over; what goes wrong is said, and tried again later."""
         while not self._over.wait(60.0):
-            with suppress(serving.TakenError), serving.only_one("backup.lock"):  # of several processes one makes it
+            with (
+                suppress(serving.TakenError),
+                serving.only_one("backup.lock"),
+            ):  # of several processes one makes it
                 if due(self._hours):
                     self._make()
 

@@ -42,7 +42,9 @@ def contents(request: HttpRequest) -> HttpResponse:
     gone = [(each, each.deleted + KEPT) for each in jobs(request, deleted=True)]
     walls = Wall.objects.filter(job__in=jobs(request), deleted__isnull=False).select_related("job")
     lying = [(wall, wall.deleted + KEPT) for wall in walls if wall.deleted]
-    photos = Photo.objects.filter(own_walls(request, "wall__"), deleted__isnull=False).select_related("wall")
+    photos = Photo.objects.filter(
+        own_walls(request, "wall__"), deleted__isnull=False
+    ).select_related("wall")
     shown = [(photo, photo.deleted + KEPT) for photo in photos if photo.deleted]
     return render(request, "bench/bin.html", {"jobs": gone, "walls": lying, "photos": shown})
 
@@ -56,22 +58,32 @@ def restore(request: HttpRequest, what: str, pk: int) -> HttpResponse:
         Trail.note(request, f"took the job “{job.name}” out of the bin", job)
         return redirect("jobs")
     if what == "photo":
-        photo = get_object_or_404(Photo.objects.filter(own_walls(request, "wall__"), deleted__isnull=False), pk=pk)
+        photo = get_object_or_404(
+            Photo.objects.filter(own_walls(request, "wall__"), deleted__isnull=False), pk=pk
+        )
         Photo.objects.filter(pk=photo.pk).update(deleted=None)
         return redirect(f"{photo.wall.get_absolute_url()}record/?piece={photo.key}&look=look")
     if what != "wall":
         raise Http404("There is no such thing in the bin.")
-    wall = get_object_or_404(Wall.objects.filter(job__in=jobs(request), deleted__isnull=False), pk=pk)
+    wall = get_object_or_404(
+        Wall.objects.filter(job__in=jobs(request), deleted__isnull=False), pk=pk
+    )
     Wall.objects.filter(pk=wall.pk).update(deleted=None)
     Trail.note(request, f"took the wall “{wall.name}” out of the bin", wall.job)
     return redirect(wall)
 
 
 def empty() -> int:
-    """Let go for good of what has been in the bin for long enough; how many jobs and walls that were."""
+    """Let go for good of what has been in the bin for long enough.
+
+    How many jobs and walls that were.
+    """
     before = timezone.now() - KEPT
-    jobs_gone, walls_gone = Job.objects.filter(deleted__lt=before), Wall.objects.filter(deleted__lt=before)
-    thrown = Photo.objects.filter(Q(wall__in=walls_gone) | Q(wall__job__in=jobs_gone) | Q(deleted__lt=before))
+    jobs_gone = Job.objects.filter(deleted__lt=before)
+    walls_gone = Wall.objects.filter(deleted__lt=before)
+    thrown = Photo.objects.filter(
+        Q(wall__in=walls_gone) | Q(wall__job__in=jobs_gone) | Q(deleted__lt=before)
+    )
     files = list(thrown.values_list("file", flat=True))
     thrown.delete()
     Told.objects.filter(created__lt=timezone.now() - _TOLD).delete()

@@ -1,4 +1,7 @@
-"""Answers to a change: kept and shown, refused with a sentence, or told that the wall has moved on."""
+"""Answers to a change.
+
+Kept and shown, refused with a sentence, or told that the wall has moved on.
+"""
 
 import re
 from collections.abc import Callable
@@ -13,11 +16,17 @@ from trade.errors import PlanError
 from trade.plan import Plan
 
 _NUMBER = re.compile(r"[0-9]{1,18}")
-STALE = "This wall was changed in another window meanwhile. Here is how it stands now; nothing of it was overwritten."
+STALE = (
+    "This wall was changed in another window meanwhile. Here is how it stands now; nothing of "
+    "it was overwritten."
+)
 
 
 def apply(desk: Desk, changed: Callable[[Plan], Plan], label: str, words: str = "") -> HttpResponse:
-    """Keep a change and show the bench after it, with a word on it; refuse when the wall has moved on or the plan refuses it."""
+    """Keep a change and show the bench after it, with a word on it.
+
+    Refuse when the wall has moved on or the plan refuses it.
+    """
     try:
         plan = changed(desk.plan)
         if plan != desk.plan:
@@ -32,8 +41,13 @@ def apply(desk: Desk, changed: Callable[[Plan], Plan], label: str, words: str = 
     return after(desk)
 
 
-def change(desk: Desk, form: forms.Form, changed: Callable[[Plan], Plan], label: str, slot: str = "form") -> HttpResponse:
-    """Keep what a form says, or show it again with its sentences. `slot`: where the desk keeps it meanwhile."""
+def change(
+    desk: Desk, form: forms.Form, changed: Callable[[Plan], Plan], label: str, slot: str = "form"
+) -> HttpResponse:
+    """Keep what a form says, or show it again with its sentences.
+
+    `slot`: where the desk keeps it meanwhile.
+    """
     if not form.is_valid():
         setattr(desk, slot, form)
         return desk.fragment(422)

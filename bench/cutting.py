@@ -1,4 +1,7 @@
-"""What one request shows of the saw, the shop and the days: worked out once, and only as far as it is looked at."""
+"""What one request shows of the saw, the shop and the days.
+
+Worked out once, and only as far as it is looked at.
+"""
 
 from functools import cached_property
 from typing import Any, NamedTuple
@@ -73,14 +76,18 @@ class Cutting:
         """Boards, drawn."""
         return [
             Boards(
-                job, data.boards()[job.parts[0].board].name,
+                job,
+                data.boards()[job.parts[0].board].name,
                 [
-                    (source_words(job.stock[stock], self._units), cutting.board(job, n, self._units))
+                    (
+                        source_words(job.stock[stock], self._units),
+                        cutting.board(job, n, self._units),
+                    )
                     for n, (stock, _) in enumerate(job.layout)
                 ],
             )
             for job in self.plan.boards
-        ]  # fmt: skip
+        ]
 
     @cached_property
     def sheets(self) -> list[Sheets]:
@@ -89,7 +96,10 @@ class Cutting:
         for job in self.plan.sheets:
             part = next(iter(job.parts.values()))
             names = [source_words(job.stock[sheet.blank], self._units) for sheet in job.plan.sheets]
-            drawings = [(f"{name}: sheet {n + 1}", cutting.sheet(job, n, self._units)) for n, name in enumerate(names)]
+            drawings = [
+                (f"{name}: sheet {n + 1}", cutting.sheet(job, n, self._units))
+                for n, name in enumerate(names)
+            ]
             found.append(Sheets(job, data.boards()[part.board].name, drawings))
         return found
 
@@ -111,21 +121,32 @@ class Cutting:
     def hours(self) -> str:
         """What all of it takes, hands on."""
         minutes = self.schedule.minutes
-        return many(round(minutes / 60), "hour") if minutes >= 90 else many(round(minutes), "minute")
+        return (
+            many(round(minutes / 60), "hour") if minutes >= 90 else many(round(minutes), "minute")
+        )
 
     @cached_property
     def holes(self) -> int:
         """How many holes are bored in the parts."""
-        return sum(work.holes for part in self.plan.parts for work in part.detail.works if isinstance(work, Bored | Row))
+        return sum(
+            work.holes
+            for part in self.plan.parts
+            for work in part.detail.works
+            if isinstance(work, Bored | Row)
+        )
 
     @cached_property
     def thicknesses(self) -> list[tuple[str, float]]:
         """Each wood that parts are of, by its row and the thickness that the plan has."""
-        return list(dict.fromkeys((part.board, part.thick_mm) for part in self.plan.parts if part.key))
+        return list(
+            dict.fromkeys((part.board, part.thick_mm) for part in self.plan.parts if part.key)
+        )
 
     @cached_property
     def rack(self) -> list[Offcut]:
         """What lies on the rack of other walls, of woods that this one uses."""
         boards = {part.board for part in self.plan.parts}
-        found = Offcut.objects.filter(taken=None, board__in=boards, wall__in=self._walls).exclude(wall=self._wall)
+        found = Offcut.objects.filter(taken=None, board__in=boards, wall__in=self._walls).exclude(
+            wall=self._wall
+        )
         return list(found.select_related("wall")[:40])

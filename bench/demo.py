@@ -1,4 +1,7 @@
-"""Demo data: made-up places and things. A rowing club's boathouse, a village library's reading corner, a flat full of plants."""
+"""Demo data: made-up places and things.
+
+A rowing club's boathouse, a village library's reading corner, a flat full of plants.
+"""
 
 import re
 from datetime import UTC, date, datetime
@@ -33,49 +36,122 @@ def changing_room() -> Plan:
     """A stud wall with three shelves: one holds, one is close, one won't hold."""
     size = (144 * _INCH, 96 * _INCH)
     wall = PlanWall(
-        width_mm=size[0], height_mm=size[1],
-        layers=(Layer(kind="gypsum_12_7", thickness_mm=12.7),), timber="spruce_pine_fir",
-        studs=tuple(Stud(centre_mm=x * _INCH, width_mm=38.1, depth_mm=88.9, uncertainty_mm=3.0) for x in range(16, 144, 16)),
+        width_mm=size[0],
+        height_mm=size[1],
+        layers=(Layer(kind="gypsum_12_7", thickness_mm=12.7),),
+        timber="spruce_pine_fir",
+        studs=tuple(
+            Stud(centre_mm=x * _INCH, width_mm=38.1, depth_mm=88.9, uncertainty_mm=3.0)
+            for x in range(16, 144, 16)
+        ),
         readings=_readings(),
-        features=sketch.read("100 outlet 12 high, 138 switch 48 high, baseboard 4 high", "imperial", size).features,
+        features=sketch.read(
+            "100 outlet 12 high, 138 switch 48 high, baseboard 4 high", "imperial", size
+        ).features,
         lie=lie.read(
             "66 up: gaps 0 at 8, 1/8 at 24, 3/16 at 36, 0 at 56\n"
             "plumb at 32: 12 to 84 up, 3/16 out\n"
             "ceiling 26 at 0, 25 5/8 at 144",
             "imperial",
         ),
-    )  # fmt: skip
+    )
     towels = BracketShelf(
-        key="towels", name="Towel shelf", left_mm=10 * _INCH, top_mm=66 * _INCH, length_mm=44 * _INCH, depth_mm=11.25 * _INCH,
-        thickness_mm=0.75 * _INCH, board="oak_red", use="everyday", supports_mm=(6 * _INCH, 38 * _INCH), bracket="braced",
-        screw="wood_10", screw_length_mm=3 * _INCH,
-        things=(Thing(name="Towels", mass_kg=14.0), Thing(name="First-aid box", mass_kg=3.5, at_mm=900)),
-    )  # fmt: skip
+        key="towels",
+        name="Towel shelf",
+        left_mm=10 * _INCH,
+        top_mm=66 * _INCH,
+        length_mm=44 * _INCH,
+        depth_mm=11.25 * _INCH,
+        thickness_mm=0.75 * _INCH,
+        board="oak_red",
+        use="everyday",
+        supports_mm=(6 * _INCH, 38 * _INCH),
+        bracket="braced",
+        screw="wood_10",
+        screw_length_mm=3 * _INCH,
+        things=(
+            Thing(name="Towels", mass_kg=14.0),
+            Thing(name="First-aid box", mass_kg=3.5, at_mm=900),
+        ),
+    )
     trophies = RodShelf(
-        key="trophies", name="Trophy ledge", left_mm=74 * _INCH, top_mm=70 * _INCH, length_mm=44 * _INCH, depth_mm=9.25 * _INCH,
-        thickness_mm=3.75 * _INCH, board="oak_white", use="everyday", supports_mm=(6 * _INCH, 38 * _INCH), plate="tall",
-        let_in=True, screw="wood_12", screw_length_mm=2.5 * _INCH, things=(Thing(name="Cups and shields", mass_kg=52.0),),
-    )  # fmt: skip
+        key="trophies",
+        name="Trophy ledge",
+        left_mm=74 * _INCH,
+        top_mm=70 * _INCH,
+        length_mm=44 * _INCH,
+        depth_mm=9.25 * _INCH,
+        thickness_mm=3.75 * _INCH,
+        board="oak_white",
+        use="everyday",
+        supports_mm=(6 * _INCH, 38 * _INCH),
+        plate="tall",
+        let_in=True,
+        screw="wood_12",
+        screw_length_mm=2.5 * _INCH,
+        things=(Thing(name="Cups and shields", mass_kg=52.0),),
+    )
     paint = BracketShelf(
-        key="paint", name="Varnish and paint", left_mm=30 * _INCH, top_mm=36 * _INCH, length_mm=56 * _INCH, depth_mm=9.25 * _INCH,
-        thickness_mm=0.75 * _INCH, board="pine_ponderosa", use="everyday", supports_mm=(9 * _INCH, 50 * _INCH), bracket="braced",
-        screw="wood_10", screw_length_mm=2.5 * _INCH,
-        things=(Thing(name="Paint and varnish tins", mass_kg=16.0), Thing(name="Epoxy, two cans", mass_kg=6.0, at_mm=1100)),
-    )  # fmt: skip
-    plan = Plan(name="East wall, changing room", units="imperial", wall=wall, pieces=(towels, trophies, paint))
-    plan = _hung(plan, "towels", date(2026, 6, 13), minutes=110.0, cost=84.0, note="Left stud by magnet, right by nail.")
-    read: dict[str, Any] = {"before_mm": 0.0, "loaded_mm": 1.1, "after_mm": 0.1, "level_mm_per_m": 0.5}
+        key="paint",
+        name="Varnish and paint",
+        left_mm=30 * _INCH,
+        top_mm=36 * _INCH,
+        length_mm=56 * _INCH,
+        depth_mm=9.25 * _INCH,
+        thickness_mm=0.75 * _INCH,
+        board="pine_ponderosa",
+        use="everyday",
+        supports_mm=(9 * _INCH, 50 * _INCH),
+        bracket="braced",
+        screw="wood_10",
+        screw_length_mm=2.5 * _INCH,
+        things=(
+            Thing(name="Paint and varnish tins", mass_kg=16.0),
+            Thing(name="Epoxy, two cans", mass_kg=6.0, at_mm=1100),
+        ),
+    )
+    plan = Plan(
+        name="East wall, changing room",
+        units="imperial",
+        wall=wall,
+        pieces=(towels, trophies, paint),
+    )
+    plan = _hung(
+        plan,
+        "towels",
+        date(2026, 6, 13),
+        minutes=110.0,
+        cost=84.0,
+        note="Left stud by magnet, right by nail.",
+    )
+    read: dict[str, Any] = {
+        "before_mm": 0.0,
+        "loaded_mm": 1.1,
+        "after_mm": 0.1,
+        "level_mm_per_m": 0.5,
+    }
     proof = Proof(piece="towels", on=date(2026, 6, 13), kg=21.9, minutes=15.0, by="Ines", **read)
-    looks = (Look(piece="towels", on=date(2026, 7, 14), held="firm", by="Ines", note="Snugged all eight screws."),)
+    looks = (
+        Look(
+            piece="towels",
+            on=date(2026, 7, 14),
+            held="firm",
+            by="Ines",
+            note="Snugged all eight screws.",
+        ),
+    )
     return replace(plan, built=replace(plan.built, proofs=(proof,), looks=looks))
 
 
 def _readings() -> tuple[Reading, ...]:
     """Two sweeps, a magnet and a nail, jotted down to the sixteenth as a person would."""
     truth = HiddenWall(
-        11, 144 * _INCH, 16 * _INCH, tuple(Member(x * _INCH, 38.0, "single") for x in range(16, 144, 16)),
+        11,
+        144 * _INCH,
+        16 * _INCH,
+        tuple(Member(x * _INCH, 38.0, "single") for x in range(16, 144, 16)),
         (Service(103.5 * _INCH, 22.0, "pipe"),),
-    )  # fmt: skip
+    )
     devices = StandIns(truth, seed=4)
     taken = devices.sweep(0, 144 * _INCH, 42 * _INCH) + devices.sweep(0, 144 * _INCH, 54 * _INCH)
     taken += [
@@ -84,7 +160,11 @@ def _readings() -> tuple[Reading, ...]:
         devices.probe(112 * _INCH, 50 * _INCH),
     ]
     jotted = notes.write(taken, "imperial")
-    return notes.read(re.sub(r"(\d+)/(?:32|64)", lambda part: _sixteenth(part[0]), jotted), "imperial", 144 * _INCH)
+    return notes.read(
+        re.sub(r"(\d+)/(?:32|64)", lambda part: _sixteenth(part[0]), jotted),
+        "imperial",
+        144 * _INCH,
+    )
 
 
 def _sixteenth(fraction: str) -> str:
@@ -93,7 +173,10 @@ def _sixteenth(fraction: str) -> str:
 
 
 def reading_corner() -> Plan:
-    """Plaster on lath beside a window: magnets and nails only, one stud in doubt, two readings that contradict each other."""
+    """Plaster on lath beside a window.
+
+    Magnets and nails only, one stud in doubt, two readings that contradict each other.
+    """
     size = (132 * _INCH, 100 * _INCH)
     said = "66 to 102 window 34 to 80 high, 68 to 100 radiator 4 to 28 high, 118 outlet 14 high"
     readings = notes.read(
@@ -104,17 +187,31 @@ def reading_corner() -> Plan:
         size[0],
     )
     wall = PlanWall(
-        width_mm=size[0], height_mm=size[1], layers=(Layer(kind="plaster_lath", thickness_mm=22.0),), timber="douglas_fir_larch",
-        features=sketch.read(said, "imperial", size).features, readings=readings,
-    )  # fmt: skip
+        width_mm=size[0],
+        height_mm=size[1],
+        layers=(Layer(kind="plaster_lath", thickness_mm=22.0),),
+        timber="douglas_fir_larch",
+        features=sketch.read(said, "imperial", size).features,
+        readings=readings,
+    )
     wall = replace(wall, studs=as_studs(infer(size[0], readings, wall.openings)))
     left = 10 * _INCH
     ledge = BracketShelf(
-        key="ledge", name="Picture-book ledge", left_mm=left, top_mm=44 * _INCH, length_mm=44 * _INCH,
-        depth_mm=7.25 * _INCH, thickness_mm=0.75 * _INCH,
-        board="oak_red", use="hard", supports_mm=placement.supports_on_studs(wall, left, 44 * _INCH), bracket="braced",
-        screw="wood_10", screw_length_mm=3 * _INCH, things=(Thing(name="Picture books", mass_kg=18.0),),
-    )  # fmt: skip
+        key="ledge",
+        name="Picture-book ledge",
+        left_mm=left,
+        top_mm=44 * _INCH,
+        length_mm=44 * _INCH,
+        depth_mm=7.25 * _INCH,
+        thickness_mm=0.75 * _INCH,
+        board="oak_red",
+        use="hard",
+        supports_mm=placement.supports_on_studs(wall, left, 44 * _INCH),
+        bracket="braced",
+        screw="wood_10",
+        screw_length_mm=3 * _INCH,
+        things=(Thing(name="Picture books", mass_kg=18.0),),
+    )
     return Plan(name="North wall, by the window", units="imperial", wall=wall, pieces=(ledge,))
 
 
@@ -122,21 +219,47 @@ def party_wall() -> Plan:
     """A rendered wall of hollow block in a rented flat: no studs at all, plugs in every hole."""
     size = (3200.0, 2500.0)
     wall = PlanWall(
-        width_mm=size[0], height_mm=size[1], layers=(Layer(kind="render", thickness_mm=13.0),), structure="block_hollow",
+        width_mm=size[0],
+        height_mm=size[1],
+        layers=(Layer(kind="render", thickness_mm=13.0),),
+        structure="block_hollow",
         clues=("dust_grey", "falls_through"),
-        features=sketch.read("400 outlet 300 high, 2100 to 3000 door 2020 high", "metric", size).features,
-        readings=notes.read("1400 up: swept 0 to 2000, 600 hard at 13, 900 hard at 14, 1300 full", "metric", size[0]),
-    )  # fmt: skip
+        features=sketch.read(
+            "400 outlet 300 high, 2100 to 3000 door 2020 high", "metric", size
+        ).features,
+        readings=notes.read(
+            "1400 up: swept 0 to 2000, 600 hard at 13, 900 hard at 14, 1300 full", "metric", size[0]
+        ),
+    )
     plants = BracketShelf(
-        key="plants", name="Plant shelf", left_mm=550.0, top_mm=1500.0, length_mm=1200.0, depth_mm=220.0, thickness_mm=20.0,
-        board="pine_white", use="everyday", supports_mm=(200.0, 1000.0), bracket="braced", screw="wood_10", screw_length_mm=60.0,
-        anchor="plug_8", things=(Thing(name="Eight pots, watered", mass_kg=34.0),),
-    )  # fmt: skip
-    return Plan(name="Party wall, living room", units="metric", wall=wall, pieces=(plants,), policy=RENTED)
+        key="plants",
+        name="Plant shelf",
+        left_mm=550.0,
+        top_mm=1500.0,
+        length_mm=1200.0,
+        depth_mm=220.0,
+        thickness_mm=20.0,
+        board="pine_white",
+        use="everyday",
+        supports_mm=(200.0, 1000.0),
+        bracket="braced",
+        screw="wood_10",
+        screw_length_mm=60.0,
+        anchor="plug_8",
+        things=(Thing(name="Eight pots, watered", mass_kg=34.0),),
+    )
+    return Plan(
+        name="Party wall, living room", units="metric", wall=wall, pieces=(plants,), policy=RENTED
+    )
 
 
-def _put(plan: Plan, kind: str, at_mm: tuple[float, float], key: str, name: str, **changes: Any) -> Plan:
-    """One more piece where somebody pointed: its middle and its top; sizes as they should be, supports on the studs under it."""
+def _put(
+    plan: Plan, kind: str, at_mm: tuple[float, float], key: str, name: str, **changes: Any
+) -> Plan:
+    """One more piece where somebody pointed.
+
+    Its middle and its top; sizes as they should be, supports on the studs under it.
+    """
     piece: Any = placement.put_up(plan, kind, *at_mm)
     length = changes.pop("length_mm", piece.length_mm)
     left = changes.pop("left_mm", min(max(at_mm[0] - length / 2, 0.0), plan.wall.width_mm - length))
@@ -146,10 +269,13 @@ def _put(plan: Plan, kind: str, at_mm: tuple[float, float], key: str, name: str,
     return plan.with_piece(mount_of(piece).landed(replace(piece, top_mm=at_mm[1]), plan.wall))
 
 
-def _framed(width_mm: float, first_mm: float, step_mm: float, off_mm: float = 2.0) -> tuple[Stud, ...]:
+def _framed(
+    width_mm: float, first_mm: float, step_mm: float, off_mm: float = 2.0
+) -> tuple[Stud, ...]:
     count = int((width_mm - first_mm) // step_mm) + 1
     return tuple(
-        Stud(centre_mm=first_mm + n * step_mm, width_mm=38.1, depth_mm=88.9, uncertainty_mm=off_mm) for n in range(count)
+        Stud(centre_mm=first_mm + n * step_mm, width_mm=38.1, depth_mm=88.9, uncertainty_mm=off_mm)
+        for n in range(count)
     )
 
 
@@ -166,121 +292,306 @@ def _hung(plan: Plan, key: str, day: date, **more: Any) -> Plan:
 
 
 def workshop() -> Plan:
-    """Plywood on studs in the boathouse's workshop: a rail, cleats, pegs, a holder board, a cabinet, a notice panel."""
+    """Plywood on studs in the boathouse's workshop.
+
+    A rail, cleats, pegs, a holder board, a cabinet, a notice panel.
+    """
     wall = PlanWall(
-        width_mm=220 * _INCH, height_mm=100 * _INCH, layers=(Layer(kind="plywood_12", thickness_mm=12.0),),
-        timber="douglas_fir_larch", studs=_framed(220 * _INCH, 12 * _INCH, 16 * _INCH),
-    )  # fmt: skip
+        width_mm=220 * _INCH,
+        height_mm=100 * _INCH,
+        layers=(Layer(kind="plywood_12", thickness_mm=12.0),),
+        timber="douglas_fir_larch",
+        studs=_framed(220 * _INCH, 12 * _INCH, 16 * _INCH),
+    )
     shop = Shop(
         on_hand=(
             OnHand(
-                name="the old notice board", board="plywood", kind="sheet", length_mm=60 * _INCH, width_mm=40 * _INCH,
-                thickness_mm=18.26, defects=(Defect(from_mm=0.0, to_mm=4 * _INCH, low_mm=0.0, high_mm=5 * _INCH),),
+                name="the old notice board",
+                board="plywood",
+                kind="sheet",
+                length_mm=60 * _INCH,
+                width_mm=40 * _INCH,
+                thickness_mm=18.26,
+                defects=(Defect(from_mm=0.0, to_mm=4 * _INCH, low_mm=0.0, high_mm=5 * _INCH),),
             ),
         ),
-        finish=Finish(first="oil_stain", top="water_varnish", temp_c=16.0), ready=1100.0,
+        finish=Finish(first="oil_stain", top="water_varnish", temp_c=16.0),
+        ready=1100.0,
         prices=(Price(of="stock:plywood_18_26_full", each=58.0),),
-    )  # fmt: skip
-    plan = Plan(name="Workshop wall", units="imperial", wall=wall, policy=Policy(made="shop"), shop=shop)
-    oars = tuple(Thing(name=f"Oar {n}", mass_kg=2.6, at_mm=(8 + 16 * n) * _INCH, out_mm=4 * _INCH) for n in range(5))
+    )
+    plan = Plan(
+        name="Workshop wall", units="imperial", wall=wall, policy=Policy(made="shop"), shop=shop
+    )
+    oars = tuple(
+        Thing(name=f"Oar {n}", mass_kg=2.6, at_mm=(8 + 16 * n) * _INCH, out_mm=4 * _INCH)
+        for n in range(5)
+    )
     plan = _put(
-        plan, "rail", (44 * _INCH, 90 * _INCH), "oars", "Oar rail", length_mm=80 * _INCH, board="oak_white", thickness_mm=25.4,
-        height_mm=5 * _INCH, depth_mm=5 * _INCH, use="hard", things=oars,
-    )  # fmt: skip
+        plan,
+        "rail",
+        (44 * _INCH, 90 * _INCH),
+        "oars",
+        "Oar rail",
+        length_mm=80 * _INCH,
+        board="oak_white",
+        thickness_mm=25.4,
+        height_mm=5 * _INCH,
+        depth_mm=5 * _INCH,
+        use="hard",
+        things=oars,
+    )
     plan = _put(
-        plan, "cleat_cabinet", (124 * _INCH, 90 * _INCH), "jackets", "Life jackets", length_mm=56 * _INCH, height_mm=30 * _INCH,
-        depth_mm=14 * _INCH, body_kg=24.0, cleat_mm=23.0, locked=True, things=(Thing(name="Life jackets, twelve", mass_kg=11.0),),
-    )  # fmt: skip
+        plan,
+        "cleat_cabinet",
+        (124 * _INCH, 90 * _INCH),
+        "jackets",
+        "Life jackets",
+        length_mm=56 * _INCH,
+        height_mm=30 * _INCH,
+        depth_mm=14 * _INCH,
+        body_kg=24.0,
+        cleat_mm=23.0,
+        locked=True,
+        things=(Thing(name="Life jackets, twelve", mass_kg=11.0),),
+    )
     plan = _put(
-        plan, "panel", (190 * _INCH, 84 * _INCH), "notices", "Notice panel", length_mm=40 * _INCH, height_mm=36 * _INCH,
-        depth_mm=60.0, use="display", things=(Thing(name="Notices and keys", mass_kg=3.0),),
-    )  # fmt: skip
+        plan,
+        "panel",
+        (190 * _INCH, 84 * _INCH),
+        "notices",
+        "Notice panel",
+        length_mm=40 * _INCH,
+        height_mm=36 * _INCH,
+        depth_mm=60.0,
+        use="display",
+        things=(Thing(name="Notices and keys", mass_kg=3.0),),
+    )
     plan = _put(
-        plan, "cleat_wall", (44 * _INCH, 68 * _INCH), "holders", "Rigger holders", length_mm=70 * _INCH, rows=3,
-        apart_mm=7 * _INCH, holder_mm=11 * _INCH, depth_mm=6 * _INCH, things=(Thing(name="Riggers in holders", mass_kg=16.0),),
-    )  # fmt: skip
+        plan,
+        "cleat_wall",
+        (44 * _INCH, 68 * _INCH),
+        "holders",
+        "Rigger holders",
+        length_mm=70 * _INCH,
+        rows=3,
+        apart_mm=7 * _INCH,
+        holder_mm=11 * _INCH,
+        depth_mm=6 * _INCH,
+        things=(Thing(name="Riggers in holders", mass_kg=16.0),),
+    )
     plan = _put(
-        plan, "peg_wall", (124 * _INCH, 48 * _INCH), "pegs", "Peg wall", length_mm=48 * _INCH, height_mm=32 * _INCH,
-        things=(Thing(name="Ropes and fenders", mass_kg=6.0), Thing(name="Bailer", mass_kg=0.8, at_mm=600.0, out_mm=70.0)),
-    )  # fmt: skip
+        plan,
+        "peg_wall",
+        (124 * _INCH, 48 * _INCH),
+        "pegs",
+        "Peg wall",
+        length_mm=48 * _INCH,
+        height_mm=32 * _INCH,
+        things=(
+            Thing(name="Ropes and fenders", mass_kg=6.0),
+            Thing(name="Bailer", mass_kg=0.8, at_mm=600.0, out_mm=70.0),
+        ),
+    )
     return _put(
-        plan, "holder_board", (188 * _INCH, 32 * _INCH), "tools", "Spanner board", length_mm=36 * _INCH, depth_mm=95.0,
-        things=(Thing(name="Spanners", mass_kg=5.0), Thing(name="Torque wrench", mass_kg=2.2, at_mm=300.0, out_mm=80.0)),
-    )  # fmt: skip
+        plan,
+        "holder_board",
+        (188 * _INCH, 32 * _INCH),
+        "tools",
+        "Spanner board",
+        length_mm=36 * _INCH,
+        depth_mm=95.0,
+        things=(
+            Thing(name="Spanners", mass_kg=5.0),
+            Thing(name="Torque wrench", mass_kg=2.2, at_mm=300.0, out_mm=80.0),
+        ),
+    )
 
 
 def story_corner() -> Plan:
-    """Studs 24 in apart in the library: bookcases, a bench, a corner shelf, and four ways to hide what holds a shelf."""
+    """Studs 24 in apart in the library.
+
+    Bookcases, a bench, a corner shelf, and four ways to hide what holds a shelf.
+    """
     wall = PlanWall(
-        width_mm=6000.0, height_mm=2600.0, layers=(Layer(kind="gypsum_15_9", thickness_mm=15.9),), timber="douglas_fir_larch",
-        studs=(Stud(centre_mm=28.0, width_mm=38.1, uncertainty_mm=1.5), *_framed(6000.0, 400.0, 400.0, 1.5)),
-    )  # fmt: skip
+        width_mm=6000.0,
+        height_mm=2600.0,
+        layers=(Layer(kind="gypsum_15_9", thickness_mm=15.9),),
+        timber="douglas_fir_larch",
+        studs=(
+            Stud(centre_mm=28.0, width_mm=38.1, uncertainty_mm=1.5),
+            *_framed(6000.0, 400.0, 400.0, 1.5),
+        ),
+    )
     plan = Plan(name="East wall, story corner", units="metric", wall=wall)
     plan = _put(
-        plan, "corner_shelf", (250.0, 1250.0), "globe", "Globe shelf", length_mm=480.0, depth_mm=480.0, other_mm=400.0,
-        use="display", things=(Thing(name="Globe", mass_kg=4.0),),
-    )  # fmt: skip
+        plan,
+        "corner_shelf",
+        (250.0, 1250.0),
+        "globe",
+        "Globe shelf",
+        length_mm=480.0,
+        depth_mm=480.0,
+        other_mm=400.0,
+        use="display",
+        things=(Thing(name="Globe", mass_kg=4.0),),
+    )
     tall = {"length_mm": 800.0, "height_mm": 2000.0, "depth_mm": 300.0}
     plan = _put(plan, "bookcase", (1000.0, 2000.0), "case-a", "Atlases", body_kg=42.0, **tall)
     plan = _put(plan, "bookcase", (1900.0, 2000.0), "case-b", "Encyclopedias", **tall)
     plan = _put(
-        plan, "ledger_bench", (3200.0, 430.0), "bench", "Reading bench", length_mm=1700.0, depth_mm=420.0, legs=3,
+        plan,
+        "ledger_bench",
+        (3200.0, 430.0),
+        "bench",
+        "Reading bench",
+        length_mm=1700.0,
+        depth_mm=420.0,
+        legs=3,
         things=(Thing(name="Cushions", mass_kg=4.0),),
-    )  # fmt: skip
+    )
     plan = _put(
-        plan, "pin_shelf", (2800.0, 1220.0), "poems", "Poems", left_mm=2500.0, length_mm=800.0, depth_mm=160.0, in_shelf_mm=110.0,
+        plan,
+        "pin_shelf",
+        (2800.0, 1220.0),
+        "poems",
+        "Poems",
+        left_mm=2500.0,
+        length_mm=800.0,
+        depth_mm=160.0,
+        in_shelf_mm=110.0,
         things=(Thing(name="Poems", mass_kg=3.0),),
-    )  # fmt: skip
+    )
     plan = _put(
-        plan, "dowel_shelf", (3700.0, 1220.0), "puppets", "Puppets", length_mm=700.0, depth_mm=170.0, dowels=5, in_shelf_mm=100.0,
+        plan,
+        "dowel_shelf",
+        (3700.0, 1220.0),
+        "puppets",
+        "Puppets",
+        length_mm=700.0,
+        depth_mm=170.0,
+        dowels=5,
+        in_shelf_mm=100.0,
         things=(Thing(name="Puppets", mass_kg=2.5),),
-    )  # fmt: skip
+    )
     plan = _put(
-        plan, "box_shelf", (2900.0, 1850.0), "films", "Films", length_mm=900.0, depth_mm=200.0, height_mm=180.0, skin_mm=15.0,
+        plan,
+        "box_shelf",
+        (2900.0, 1850.0),
+        "films",
+        "Films",
+        length_mm=900.0,
+        depth_mm=200.0,
+        height_mm=180.0,
+        skin_mm=15.0,
         things=(Thing(name="Films and games", mass_kg=9.0),),
-    )  # fmt: skip
+    )
     plan = _put(
-        plan, "rod_beam", (5000.0, 1400.0), "mantel", "Mantel", length_mm=1500.0, depth_mm=180.0, thickness_mm=120.0,
-        in_beam_mm=90.0, screw_length_mm=165.1, things=(Thing(name="Clock", mass_kg=5.0, at_mm=750.0),),
-    )  # fmt: skip
+        plan,
+        "rod_beam",
+        (5000.0, 1400.0),
+        "mantel",
+        "Mantel",
+        length_mm=1500.0,
+        depth_mm=180.0,
+        thickness_mm=120.0,
+        in_beam_mm=90.0,
+        screw_length_mm=165.1,
+        things=(Thing(name="Clock", mass_kg=5.0, at_mm=750.0),),
+    )
     plan = _put(
-        plan, "bracket_beam", (5000.0, 2000.0), "busts", "Busts", length_mm=1400.0, depth_mm=220.0, thickness_mm=90.0,
+        plan,
+        "bracket_beam",
+        (5000.0, 2000.0),
+        "busts",
+        "Busts",
+        length_mm=1400.0,
+        depth_mm=220.0,
+        thickness_mm=90.0,
         things=(Thing(name="Two plaster busts", mass_kg=14.0),),
-    )  # fmt: skip
+    )
     plan = _hung(plan, "poems", date(2025, 10, 4), minutes=95.0, cost=31.0)
-    plan = _hung(plan, "films", date(2025, 10, 4), minutes=150.0, cost=58.0, note="Boxed in birch from the rack.")
+    plan = _hung(
+        plan,
+        "films",
+        date(2025, 10, 4),
+        minutes=150.0,
+        cost=58.0,
+        note="Boxed in birch from the rack.",
+    )
     plan = _hung(plan, "case-a", date(2025, 11, 8), minutes=25.0, cost=14.0)
     looks = (
-        Look(piece="poems", on=date(2026, 5, 9), held="loose", by="Ines", note="Right pin turns in its hole."),
-        Look(piece="films", on=date(2026, 5, 9), held="firm", by="Ines"), Look(piece="case-a", on=date(2026, 5, 9), held="firm"),
-    )  # fmt: skip
+        Look(
+            piece="poems",
+            on=date(2026, 5, 9),
+            held="loose",
+            by="Ines",
+            note="Right pin turns in its hole.",
+        ),
+        Look(piece="films", on=date(2026, 5, 9), held="firm", by="Ines"),
+        Look(piece="case-a", on=date(2026, 5, 9), held="firm"),
+    )
     return replace(plan, built=replace(plan.built, looks=looks))
 
 
 def wardrobe() -> Plan:
-    """A closet in the flat, wall to wall: a shelf on ledgers, and hooks that will have to go between studs."""
+    """A closet in the flat, wall to wall.
+
+    A shelf on ledgers, and hooks that will have to go between studs.
+    """
     wall = PlanWall(
-        width_mm=1180.0, height_mm=2450.0, layers=(Layer(kind="gypsum_12_7", thickness_mm=12.7),), timber="spruce_pine_fir",
-        studs=(Stud(centre_mm=120.0, uncertainty_mm=2.0), Stud(centre_mm=720.0, uncertainty_mm=2.0)),
-    )  # fmt: skip
+        width_mm=1180.0,
+        height_mm=2450.0,
+        layers=(Layer(kind="gypsum_12_7", thickness_mm=12.7),),
+        timber="spruce_pine_fir",
+        studs=(
+            Stud(centre_mm=120.0, uncertainty_mm=2.0),
+            Stud(centre_mm=720.0, uncertainty_mm=2.0),
+        ),
+    )
     plan = Plan(name="Closet, back wall", units="metric", wall=wall, policy=RENTED)
     plan = _put(
-        plan, "ledger_shelf", (590.0, 1900.0), "cases", "Suitcase shelf", length_mm=1180.0, depth_mm=400.0, sides_sure=True,
-        stiffener_mm=64.0, use="hard", side_screws=4, supports_mm=(120.0, 720.0), things=(Thing(name="Suitcase", mass_kg=9.0),),
-    )  # fmt: skip
+        plan,
+        "ledger_shelf",
+        (590.0, 1900.0),
+        "cases",
+        "Suitcase shelf",
+        length_mm=1180.0,
+        depth_mm=400.0,
+        sides_sure=True,
+        stiffener_mm=64.0,
+        use="hard",
+        side_screws=4,
+        supports_mm=(120.0, 720.0),
+        things=(Thing(name="Suitcase", mass_kg=9.0),),
+    )
     return _put(
-        plan, "rail", (590.0, 1500.0), "coats", "Coat rail", length_mm=900.0, left_mm=100.0, supports_mm=(20.0, 620.0, 820.0),
-        anchor="toggle_316", depth_mm=60.0, use="display", things=(Thing(name="Coats", mass_kg=6.0),),
-    )  # fmt: skip
+        plan,
+        "rail",
+        (590.0, 1500.0),
+        "coats",
+        "Coat rail",
+        length_mm=900.0,
+        left_mm=100.0,
+        supports_mm=(20.0, 620.0, 820.0),
+        anchor="toggle_316",
+        depth_mm=60.0,
+        use="display",
+        things=(Thing(name="Coats", mass_kg=6.0),),
+    )
 
 
 PLANS = (
-    (JOB, (changing_room, workshop)), (LIBRARY, (reading_corner, story_corner)), (FLAT, (party_wall, wardrobe)),
-)  # fmt: skip
+    (JOB, (changing_room, workshop)),
+    (LIBRARY, (reading_corner, story_corner)),
+    (FLAT, (party_wall, wardrobe)),
+)
 
 
 def load() -> int:
-    """Put the demo jobs in where they are missing; how many walls were added. What a person changed stays as it is."""
+    """Put the demo jobs in where they are missing; how many walls were added.
+
+    What a person changed stays as it is.
+    """
     added = 0
     for job_name, plans in PLANS:
         job, new = Job.objects.get_or_create(name=job_name)

@@ -1,4 +1,7 @@
-"""The desk: one wall on the workbench, as one request sees it. Views ask it to show, to change, or to refuse."""
+"""The desk: one wall on the workbench, as one request sees it.
+
+Views ask it to show, to change, or to refuse.
+"""
 
 from collections.abc import Sequence
 from functools import cached_property, lru_cache
@@ -65,7 +68,10 @@ class Desk:
     def piece(self) -> AnyPiece | None:
         """The piece that is worked on: the one asked for, else the worst one."""
         chosen = next((piece for piece in self.plan.pieces if piece.key == self.key), None)
-        return chosen or next((p for p in self.plan.pieces if self.verdict.piece(p.key).word == self.verdict.word), None)
+        return chosen or next(
+            (p for p in self.plan.pieces if self.verdict.piece(p.key).word == self.verdict.word),
+            None,
+        )
 
     @property
     def _drawn_key(self) -> str | None:
@@ -116,7 +122,14 @@ class Desk:
 
     def mark_of(self, seat: AnySeat | None) -> Mark | None:
         """The first hole in the wall of a support."""
-        return next((m for m in self.marks if seat is not None and m.where == "wall" and m.support == seat.index), None)
+        return next(
+            (
+                m
+                for m in self.marks
+                if seat is not None and m.where == "wall" and m.support == seat.index
+            ),
+            None,
+        )
 
     @property
     def wall_holes(self) -> int:
@@ -205,7 +218,11 @@ class Desk:
     @property
     def on_hooks(self) -> bool:
         """Whether things may hang along the piece on hooks of their own."""
-        return self.piece is not None and mount_of(self.piece).carries != "on" and not mount_of(self.piece).stands
+        return (
+            self.piece is not None
+            and mount_of(self.piece).carries != "on"
+            and not mount_of(self.piece).stands
+        )
 
     @property
     def has_rows(self) -> bool:
@@ -214,7 +231,10 @@ class Desk:
 
     @property
     def hanging(self) -> str:
-        """The fields that ask what shall hang; drawn once for all, but for what was typed and refused."""
+        """The fields that ask what shall hang.
+
+        Drawn once for all, but for what was typed and refused.
+        """
         if self.hang_form is None:
             return _blank_hanging(self.units)
         mark_invalid(self.hang_form)
@@ -222,7 +242,7 @@ class Desk:
 
     @property
     def packet(self) -> forms.Form | None:
-        """The form for an anchor out of a packet, in walls where an anchor can do anything for the piece."""
+        """The form for an anchor from a packet, on walls where an anchor can help the piece."""
         if self.piece is None or (self.plan.wall.build == "timber" and self.plan.wall.layers == ()):
             return None
         form: forms.Form = self.packet_form or import_module("bench.stages.packet").PacketForm(self)
@@ -248,7 +268,12 @@ class Desk:
         mount = mount_of(self.piece)
         wall = self.plan.wall
         unsold = [] if self.plan.built.hangs(self.piece.key) else not_sold(self.piece, self.plan)
-        return [*mount.lifting(self.piece), *fit.to_mind(self.piece, wall), *mount.cautions(self.piece, wall), *unsold]
+        return [
+            *mount.lifting(self.piece),
+            *fit.to_mind(self.piece, wall),
+            *mount.cautions(self.piece, wall),
+            *unsold,
+        ]
 
     @property
     def mount_words(self) -> str:
@@ -256,12 +281,20 @@ class Desk:
         count = len(self.piece.supports_mm) if self.piece else 0
         held = f"{count} {self.support_noun}{'' if count == 1 else 's'}"
         screwed = any(mark.screw or mark.anchor for mark in self.marks)
-        return f"{held}, {self.wall_holes} screw{'' if self.wall_holes == 1 else 's'}" if screwed else held
+        return (
+            f"{held}, {self.wall_holes} screw{'' if self.wall_holes == 1 else 's'}"
+            if screwed
+            else held
+        )
 
     @property
     def unweighed(self) -> str:
         """The first thing on the piece that nobody has weighed."""
-        return next((thing.name for thing in self.piece.things if thing.mass_kg is None), "") if self.piece else ""
+        return (
+            next((thing.name for thing in self.piece.things if thing.mass_kg is None), "")
+            if self.piece
+            else ""
+        )
 
     @property
     def all_kg(self) -> float:
@@ -283,7 +316,10 @@ class Desk:
             self.__dict__.pop(worked_out, None)
 
     def judged(self) -> dict[str, Any]:
-        """What the templates need of the piece that is worked on: its verdict, and the cut through the wall at it."""
+        """What the templates need of the piece that is worked on.
+
+        Its verdict, and the cut through the wall at it.
+        """
         piece, verdict = self.piece, self.piece_verdict
         seat = section.seat_in_question(piece, self.plan, verdict) if piece and verdict else None
         return {
@@ -293,7 +329,9 @@ class Desk:
             "verdict": verdict,
             "seat": seat,
             "seat_mark": self.mark_of(seat),
-            "section": section.draw(piece, self.plan, verdict, seat) if piece and verdict and seat else "",
+            "section": section.draw(piece, self.plan, verdict, seat)
+            if piece and verdict and seat
+            else "",
         }
 
     def context(self) -> dict[str, Any]:
@@ -303,9 +341,13 @@ class Desk:
         mark_invalid(self.form) if self.form is not None and self.form.is_bound else None
         piece = self.piece
         return self.judged() | {
-            "sheet": elevation.draw(self.plan, self.verdict, self._drawn_key, self.stage, self.marks),
+            "sheet": elevation.draw(
+                self.plan, self.verdict, self._drawn_key, self.stage, self.marks
+            ),
             "form": self.form,
-            "scribe_drawing": scribe.draw(piece, self.plan) if piece and self.stage in ("survey", "mark") else "",
+            "scribe_drawing": scribe.draw(piece, self.plan)
+            if piece and self.stage in ("survey", "mark")
+            else "",
             "stick": stick(self),
             "can_undo": self.wall.at > 1,
             "can_redo": self.wall.at < self.wall.last,
@@ -339,10 +381,14 @@ class Desk:
 @lru_cache(maxsize=2)
 def _blank_hanging(units: Units) -> str:
     """The empty fields that ask what shall hang."""
-    return render_to_string("bench/_hang_fields.html", {"form": import_module("bench.stages.choose").HangForm(units)})
+    return render_to_string(
+        "bench/_hang_fields.html", {"form": import_module("bench.stages.choose").HangForm(units)}
+    )
 
 
-def desk_or_404(request: HttpRequest, wall: int, stage: str, key: str | None = None, need: Need | None = None) -> Desk:
+def desk_or_404(
+    request: HttpRequest, wall: int, stage: str, key: str | None = None, need: Need | None = None
+) -> Desk:
     """The desk for a request.
 
     Args:
@@ -350,7 +396,8 @@ def desk_or_404(request: HttpRequest, wall: int, stage: str, key: str | None = N
         wall: which.
         stage: of its work.
         key: of a piece.
-        need: what they must be allowed; to look at the marks and the steps it is enough to help there.
+        need: what they must be allowed; to look at the marks and the steps it is enough to help
+          there.
 
     Raises:
         Http404: no such wall or stage, or not for them.
@@ -358,4 +405,6 @@ def desk_or_404(request: HttpRequest, wall: int, stage: str, key: str | None = N
     if stage not in STAGES:
         raise Http404("There is no such stage.")
     looks = request.method in ("GET", "HEAD") and stage in HELPERS
-    return Desk(request, wall_or_404(request, wall, need or ("hang" if looks else "change")), stage, key)
+    return Desk(
+        request, wall_or_404(request, wall, need or ("hang" if looks else "change")), stage, key
+    )

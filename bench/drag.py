@@ -1,4 +1,7 @@
-"""The answer to one tick of a drag: only the parts of the workbench that differ from the page on which the drag began."""
+"""The answer to one tick of a drag.
+
+Only the parts of the workbench that differ from the page on which the drag began.
+"""
 
 import re
 from typing import NamedTuple
@@ -14,7 +17,10 @@ from trade.plan import Plan
 
 
 class Row(NamedTuple):
-    """One row of the check list: the heading of a limit state, a check, or the number of an unchanged row on the page."""
+    """One row of the check list.
+
+    The heading of a limit state, a check, or the number of an unchanged row on the page.
+    """
 
     standing: say.Standing | None = None
     check: Check | None = None
@@ -24,7 +30,8 @@ class Row(NamedTuple):
 def drag_update(desk: Desk, plan: Plan) -> HttpResponse:
     """Render the chosen piece where the pointer is now, without saving anything.
 
-    The page sends the keys of the neighbours it redrew last (`touched`): they are drawn again, as they may be back to normal.
+    The page sends the keys of the neighbours it redrew last (`touched`): they are drawn again, as
+    they may be back to normal.
 
     Args:
         desk: the workbench with the saved plan.
@@ -34,13 +41,18 @@ def drag_update(desk: Desk, plan: Plan) -> HttpResponse:
     desk.show(plan)
     pairs = zip(saved.pieces, desk.verdict.pieces, strict=True)
     changed = {
-        now.key for before, now in pairs
-        if now is not before and now.key != key and elevation.verdict_view(before) != elevation.verdict_view(now)
-    }  # fmt: skip
+        now.key
+        for before, now in pairs
+        if now is not before
+        and now.key != key
+        and elevation.verdict_view(before) != elevation.verdict_view(now)
+    }
     touched = changed | set(desk.request.POST.get("touched", "").split())
     context = desk.judged()
     context |= {
-        "section_unchanged": all(section[part] == context[part] for part in ("seat", "seat_mark", "section")),
+        "section_unchanged": all(
+            section[part] == context[part] for part in ("seat", "seat_mark", "section")
+        ),
         "drawing": elevation.draw_moved(plan, desk.verdict, key, desk.stage, desk.marks, touched),
         "touched": " ".join(sorted(changed)),
     }
@@ -48,7 +60,9 @@ def drag_update(desk: Desk, plan: Plan) -> HttpResponse:
         before = _rows(saved.piece(key))
         context["rows"] = [_by_number(row, before) for row in _rows(desk.verdict.piece(key))]
     markup = render_to_string("bench/_live.html", context, desk.request)
-    return HttpResponse(re.sub(r"\s*\n\s*", "\n", markup))  # indentation only helps readers of the templates
+    return HttpResponse(
+        re.sub(r"\s*\n\s*", "\n", markup)
+    )  # indentation only helps readers of the templates
 
 
 def _rows(verdict: PieceVerdict) -> list[Row]:
@@ -56,7 +70,10 @@ def _rows(verdict: PieceVerdict) -> list[Row]:
     found = []
     for standing in say.standings(verdict):
         if standing.checks:
-            found += [Row(standing=standing._replace(checks=())), *(Row(check=check) for check in standing.checks)]
+            found += [
+                Row(standing=standing._replace(checks=())),
+                *(Row(check=check) for check in standing.checks),
+            ]
     return found
 
 

@@ -12,7 +12,10 @@ from trade.measure import Units, read_length, read_weight, type_length, type_wei
 
 
 class Renderer(Jinja2):
-    """Render forms with Jinja2: the workbench has some thirty fields, and Django's own templates take five times as long."""
+    """Render forms with Jinja2.
+
+    The workbench has some thirty fields, and Django's own templates take five times as long.
+    """
 
     field_template_name = "bench/field.html"
 
@@ -35,10 +38,13 @@ def number_in(request: HttpRequest, name: str) -> float:
 class MeasureField(forms.CharField):
     """A length or a weight. `cleaned_data` holds mm or kg (None when empty and not required).
 
-    What was not changed keeps its exact value: the field shows 1/64 in or 0.1 mm, the plan may know better.
+    What was not changed keeps its exact value: the field shows 1/64 in or 0.1 mm, the plan may know
+    better.
     """
 
-    def __init__(self, units: Units, value: float | None = None, noun: str = "length", **kwargs: Any) -> None:
+    def __init__(
+        self, units: Units, value: float | None = None, noun: str = "length", **kwargs: Any
+    ) -> None:
         """Show `value` (mm or kg) in `units`; a bare number typed is read in them."""
         self.units, self.value = units, value
         self._read = read_length if noun == "length" else read_weight
@@ -67,7 +73,10 @@ class MeasureField(forms.CharField):
 
 
 class BenchForm(forms.Form):
-    """A form of the workbench: no colons, ids that stay the same when the fragment is drawn again."""
+    """A form of the workbench.
+
+    No colons, ids that stay the same when the fragment is drawn again.
+    """
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         """Set the house style."""
@@ -77,16 +86,33 @@ class BenchForm(forms.Form):
     def refuse(self, error: PlanError) -> None:
         """Put a plan's refusal beside the field that it is about, else on top of the form."""
         parts = error.where.replace("]", "").replace("[", ".").split(".")
-        field = next((name for part in reversed(parts) for name in (part, *_ALIASES.get(part, ())) if name in self.fields), None)
+        field = next(
+            (
+                name
+                for part in reversed(parts)
+                for name in (part, *_ALIASES.get(part, ()))
+                if name in self.fields
+            ),
+            None,
+        )
         self.add_error(field, str(error))
 
 
 _ALIASES = {
-    "left_mm": ("left",), "top_mm": ("top",), "length_mm": ("length",), "depth_mm": ("depth",),
+    "left_mm": ("left",),
+    "top_mm": ("top",),
+    "length_mm": ("length",),
+    "depth_mm": ("depth",),
     "thickness_mm": ("thickness", "thick"),
-    "supports_mm": ("supports",), "screw_length_mm": ("screw_length",), "width_mm": ("width",), "height_mm": ("height",),
-    "centre_mm": ("studs",), "uncertainty_mm": ("give",), "layers": ("lining",), "features": ("studs",),
-}  # fmt: skip
+    "supports_mm": ("supports",),
+    "screw_length_mm": ("screw_length",),
+    "width_mm": ("width",),
+    "height_mm": ("height",),
+    "centre_mm": ("studs",),
+    "uncertainty_mm": ("give",),
+    "layers": ("lining",),
+    "features": ("studs",),
+}
 
 
 def mark_invalid(form: forms.BaseForm) -> None:

@@ -1,4 +1,7 @@
-"""The handbook inside the application: every kind of mounting, how it carries its load, what gives way first, what goes wrong."""
+"""The handbook inside the application.
+
+Every kind of mounting, how it carries its load, what gives way first, what goes wrong.
+"""
 
 from functools import cache
 from typing import Any, NamedTuple
@@ -19,7 +22,10 @@ from trade.plan import Plan
 
 
 class Page(NamedTuple):
-    """One kind: its mounting, how it carries, its drawing, the first to give way, and what people get wrong."""
+    """One kind.
+
+    Its mounting, how it carries, its drawing, the first to give way, and what people get wrong.
+    """
 
     mount: Mount[Any]
     how: tuple[str, ...]

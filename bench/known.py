@@ -23,18 +23,29 @@ class Known:
 
     def __init__(self, plan: Plan, units: Units, piece: AnyPiece | None) -> None:
         """Look at a plan's wall."""
-        self._wall, self.units, self._piece, self._supports = plan.wall, units, piece, plan.supports_mm
+        self._wall, self.units, self._piece, self._supports = (
+            plan.wall,
+            units,
+            piece,
+            plan.supports_mm,
+        )
 
     @property
     def survey(self) -> Survey | None:
         """What the readings amount to; None while there are none."""
-        return survey(self._wall, self._supports) if self._wall.readings or self._wall.build == "mass" else None
+        return (
+            survey(self._wall, self._supports)
+            if self._wall.readings or self._wall.build == "mass"
+            else None
+        )
 
     @property
     def found_words(self) -> str:
         """How many studs the readings speak for, by how sure they are."""
         sure = [stud.confidence for stud in self.survey.inference.studs] if self.survey else []
-        return ", ".join(f"{n} {word}" for word in ("certain", "likely", "doubtful") if (n := sure.count(word)))
+        return ", ".join(
+            f"{n} {word}" for word in ("certain", "likely", "doubtful") if (n := sure.count(word))
+        )
 
     @property
     def rejected(self) -> dict[str, list[str]]:
@@ -48,7 +59,11 @@ class Known:
     def contradictions(self) -> list[dict[str, Any]]:
         """Places where readings disagree, with both sides as they were jotted down."""
         return [
-            {"at_mm": each.at_mm, "pro": [self._jotted(i) for i in each.for_it], "con": [self._jotted(i) for i in each.against]}
+            {
+                "at_mm": each.at_mm,
+                "pro": [self._jotted(i) for i in each.for_it],
+                "con": [self._jotted(i) for i in each.against],
+            }
             for each in (self.survey.contradictions if self.survey else ())
         ]
 
@@ -77,17 +92,30 @@ class Known:
     def scribe_rows(self) -> list[tuple[float, float, float]]:
         """Places along the shelf, the gap there, and what to take off."""
         scribe = self.trued.scribe if self.trued else None
-        return [(x, gap, cut) for (x, gap), (_, cut) in zip(scribe.points_mm, scribe.cut_mm, strict=True)] if scribe else []
+        return (
+            [
+                (x, gap, cut)
+                for (x, gap), (_, cut) in zip(scribe.points_mm, scribe.cut_mm, strict=True)
+            ]
+            if scribe
+            else []
+        )
 
     @property
     def shim_rows(self) -> list[tuple[str, float, float, str]]:
-        """What to put behind each support that needs any: its name, how much, how much more, and at which end of it."""
+        """What to put behind each support that needs any.
+
+        Its name, how much, how much more, and at which end of it.
+        """
         piece, lying = self._piece, self.trued
         if piece is None or lying is None:
             return []
         parts = [seat.part for seat in mount_of(piece).seats(piece, self._wall)]
         needed = [s for s in lying.shims if max(s.behind_mm, abs(s.foot_mm)) > _SHIM_MM]
-        return [(parts[s.support], s.behind_mm, abs(s.foot_mm), "foot" if s.foot_mm > 0 else "head") for s in needed]
+        return [
+            (parts[s.support], s.behind_mm, abs(s.foot_mm), "foot" if s.foot_mm > 0 else "head")
+            for s in needed
+        ]
 
     @property
     def tilt_mm(self) -> float:
@@ -97,7 +125,10 @@ class Known:
     @property
     def first_kinds(self) -> list[tuple[str, str]]:
         """What people put on the drawing of a wall most."""
-        return [("stud", "Stud"), *((key, data.features()[key].name.capitalize()) for key in _FIRST)]
+        return [
+            ("stud", "Stud"),
+            *((key, data.features()[key].name.capitalize()) for key in _FIRST),
+        ]
 
     @property
     def more_kinds(self) -> list[tuple[str, str]]:
@@ -108,7 +139,9 @@ class Known:
     def sweep_height(self) -> str:
         """Where to sweep next: a hand above the last sweep."""
         heights = [r.height_mm for r in self._wall.readings if isinstance(r, Sweep)]
-        return type_length(max(heights) + 300 if heights else min(1200.0, self._wall.height_mm / 2), self.units)
+        return type_length(
+            max(heights) + 300 if heights else min(1200.0, self._wall.height_mm / 2), self.units
+        )
 
     @property
     def guesses(self) -> tuple[Guess, ...]:

@@ -1,4 +1,7 @@
-"""The log: every piece that hangs anywhere, searched and sifted; what it took; what held and what came loose."""
+"""The log.
+
+Every piece that hangs anywhere, searched and sifted; what it took; what held and what came loose.
+"""
 
 from collections.abc import Sequence
 from typing import Any, NamedTuple
@@ -27,7 +30,10 @@ _HELD = {"firm": "firm", "loose": "came loose", "off": "came off", "none": "nobo
 
 
 class Sieve(NamedTuple):
-    """One thing to sift by: its name in the address, what it is called, its choices, what was chosen."""
+    """One thing to sift by.
+
+    Its name in the address, what it is called, its choices, what was chosen.
+    """
 
     name: str
     label: str
@@ -73,21 +79,36 @@ def log(request: HttpRequest) -> HttpResponse:
     asked = request.GET.get("page", "1")
     page = min(max(int(asked), 1), _MOST_PAGES) if asked.isdecimal() and len(asked) < 6 else 1
     start = (page - 1) * _ON_A_PAGE
-    lines = list(found.select_related("wall", "wall__job").defer("words")[start : start + _ON_A_PAGE + 1])
+    lines = list(
+        found.select_related("wall", "wall__job").defer("words")[start : start + _ON_A_PAGE + 1]
+    )
     here = {"q": words} | {sieve.name: sieve.chosen for sieve in sieves if sieve.chosen}
     context = {
-        "lines": lines[:_ON_A_PAGE], "q": words, "sieves": sieves, "page": page, "here": urlencode(here),
-        "names": {"kind": {key: mount.name for key, mount in KINDS.items()}, "fixing": _fixings(), "held": _HELD},
+        "lines": lines[:_ON_A_PAGE],
+        "q": words,
+        "sieves": sieves,
+        "page": page,
+        "here": urlencode(here),
+        "names": {
+            "kind": {key: mount.name for key, mount in KINDS.items()},
+            "fixing": _fixings(),
+            "held": _HELD,
+        },
         "before": urlencode(here | {"page": page - 1}) if page > 1 else "",
-        "behind": urlencode(here | {"page": page + 1}) if len(lines) > _ON_A_PAGE and page < _MOST_PAGES else "",
-    }  # fmt: skip
+        "behind": urlencode(here | {"page": page + 1})
+        if len(lines) > _ON_A_PAGE and page < _MOST_PAGES
+        else "",
+    }
     return render(request, "bench/log.html", context)
 
 
 @long_running
 @require_safe
 def charts(request: HttpRequest) -> HttpResponse:
-    """What held and what it took, of the same lines; asked for after the page is there, for it goes through them all."""
+    """What held and what it took, of the same lines.
+
+    Asked for after the page is there, for it goes through them all.
+    """
     bars, took = _charts(_found(request, request.GET.get("q", "")[:200], _sieves(request.GET)))
     return render(request, "bench/_charts.html", {"bars": bars, "took": took})
 
@@ -113,7 +134,10 @@ class Took(NamedTuple):
 
 
 def _charts(found: QuerySet[Line]) -> tuple[list[Bar], dict[str, Took]]:
-    """What held and what came loose by what holds it, of all that hangs; what it took. The lines are gone through once."""
+    """What held and what came loose by what holds it, of all that hangs; what it took.
+
+    The lines are gone through once.
+    """
     hangs, loose, firm = Q(hung__isnull=False), Q(held__in=("loose", "off")), Q(held="firm")
     sums: dict[str, Any] = {
         "all": Count("pk", filter=hangs),
@@ -122,13 +146,23 @@ def _charts(found: QuerySet[Line]) -> tuple[list[Bar], dict[str, Took]]:
     }
     for what in ("minutes", "cost"):
         told = Q(**{f"{what}__isnull": False})
-        sums |= {f"{what}_n": Count(what), f"{what}_took": Sum(what), f"{what}_thought": Sum(f"thought_{what}", filter=told)}
-    rows: list[dict[str, Any]] = [dict(row) for row in found.order_by().values("fixing").annotate(**sums)]
+        sums |= {
+            f"{what}_n": Count(what),
+            f"{what}_took": Sum(what),
+            f"{what}_thought": Sum(f"thought_{what}", filter=told),
+        }
+    rows: list[dict[str, Any]] = [
+        dict(row) for row in found.order_by().values("fixing").annotate(**sums)
+    ]
     most = max((row["all"] for row in rows), default=1) or 1
-    bars = [_bar(row, 100 / most) for row in sorted(rows, key=lambda each: -each["all"]) if row["all"]]
+    bars = [
+        _bar(row, 100 / most) for row in sorted(rows, key=lambda each: -each["all"]) if row["all"]
+    ]
     took = {}
     for what in ("minutes", "cost"):
-        n, *both = (sum(row[f"{what}_{part}"] or 0 for row in rows) for part in ("n", "took", "thought"))
+        n, *both = (
+            sum(row[f"{what}_{part}"] or 0 for row in rows) for part in ("n", "took", "thought")
+        )
         took[what] = Took(n, *(each / n if n else 0.0 for each in both))
     return bars, took
 
@@ -136,7 +170,9 @@ def _charts(found: QuerySet[Line]) -> tuple[list[Bar], dict[str, Took]]:
 def _bar(row: dict[str, Any], per: float) -> Bar:
     unseen = row["all"] - row["firm"] - row["loose"]
     name = _fixings().get(row["fixing"], row["fixing"])
-    return Bar(name, row["firm"], row["loose"], unseen, row["firm"] * per, row["loose"] * per, unseen * per)
+    return Bar(
+        name, row["firm"], row["loose"], unseen, row["firm"] * per, row["loose"] * per, unseen * per
+    )
 
 
 @require_safe
@@ -144,7 +180,13 @@ def targets(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Walls onto which a piece may be copied."""
     desk = desk_or_404(request, wall, "record", key)
     return render(
-        request, "bench/copy.html", {"desk": desk, "piece": desk.chosen, "walls": walls(request).select_related("job")[:_TARGETS]}
+        request,
+        "bench/copy.html",
+        {
+            "desk": desk,
+            "piece": desk.chosen,
+            "walls": walls(request).select_related("job")[:_TARGETS],
+        },
     )
 
 
@@ -158,14 +200,18 @@ def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     plan = other.plan()
     try:
         landed = landing(desk.chosen, plan)
-        other.record(plan.with_piece(landed), f"Copy {landed.name} from {desk.plan.name}", other.seen)
+        other.record(
+            plan.with_piece(landed), f"Copy {landed.name} from {desk.plan.name}", other.seen
+        )
     except (PlanError, StaleError) as error:
         return refused(desk, f"It does not go onto {other.name}: {error}")
     return redirect(f"{other.get_absolute_url()}fix/?piece={landed.key}")
 
 
 def landing(piece: AnyPiece, plan: Plan) -> AnyPiece:
-    """A piece as it lands on another wall: at its height, in the middle, on the studs; what was built of it stays behind.
+    """A piece as it lands on another wall.
+
+    At its height, in the middle, on the studs; what was built of it stays behind.
 
     Raises:
         PlanError: it does not go there at all.

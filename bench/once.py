@@ -1,4 +1,7 @@
-"""Making is idempotent: a form that makes something carries a token, and counts once however often it is sent."""
+"""Making is idempotent.
+
+A form that makes something carries a token, and counts once however often it is sent.
+"""
 
 import secrets
 from collections.abc import Callable
@@ -20,13 +23,16 @@ View = Callable[..., HttpResponse]
 
 def once_field() -> SafeString:
     """Return the hidden field that a form of a `once` view carries."""
-    return format_html('<input type="hidden" name="{}" value="{}">', _FIELD, secrets.token_urlsafe(16))
+    return format_html(
+        '<input type="hidden" name="{}" value="{}">', _FIELD, secrets.token_urlsafe(16)
+    )
 
 
 def once(view: View) -> View:
     """Let a form through once: sent again, it leads to what it made the first time.
 
-    A form that was refused (any answer but a redirect) may be sent again, and so may one without a token.
+    A form that was refused (any answer but a redirect) may be sent again, and so may one without a
+    token.
     """
 
     @wraps(view)

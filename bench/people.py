@@ -24,9 +24,13 @@ from bench.models import Revision, Share, Trail, Wall
 from trade.assess import assess
 
 _SHOWN_LINES, _MOST_DAYS = 200, 90
-_WRONG, _WRONG_MINUTES = 30, 15  # house rule: wrong passwords from one address, for any names, before a pause
-_NEW, _NEW_MINUTES = 10, 60  # house rule: accounts created, or unavailable names asked for, from one address
-_REFUSED, _MADE, _NO_NAME = "sign-in refused", "made an account", "asked for a name that is not available"
+_WRONG = 30
+_WRONG_MINUTES = 15
+_NEW = 10
+_NEW_MINUTES = 60
+_REFUSED = "sign-in refused"
+_MADE = "made an account"
+_NO_NAME = "asked for a name that is not available"
 _NOT_AVAILABLE = "This name is not available. Choose another one."
 PASSWORD_HELP = "At least ten characters. A few words that don't belong together work well."
 
@@ -42,7 +46,7 @@ class SignInForm(AuthenticationForm):
     error_messages = {
         "invalid_login": "That name and password do not go together. Mind capitals.",
         "inactive": "That account is closed.",
-    }  # fmt: skip
+    }
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         """In plain words."""
@@ -53,7 +57,10 @@ class SignInForm(AuthenticationForm):
 
 @method_decorator(login_not_required, name="dispatch")
 class SignIn(LoginView):
-    """Sign in. Five wrong passwords for one name, or thirty from one address, lock it for fifteen minutes."""
+    """Sign in.
+
+    Five wrong passwords for one name, or thirty from one address, lock it for fifteen minutes.
+    """
 
     template_name = "bench/people/sign_in.html"
     authentication_form = SignInForm
@@ -75,7 +82,9 @@ class SignIn(LoginView):
         """Say so beside the field."""
         Trail.note(self.request, _REFUSED, name=str(form.data.get("username", "")))
         mark_invalid(form)
-        return render(self.request, self.template_name, self.get_context_data(form=form), status=422)
+        return render(
+            self.request, self.template_name, self.get_context_data(form=form), status=422
+        )
 
     def get_context_data(self, **more: Any) -> dict[str, Any]:
         """With whether strangers may make an account."""
@@ -85,13 +94,17 @@ class SignIn(LoginView):
 def locked_out(request: HttpRequest, credentials: Any, *_: Any, **__: Any) -> HttpResponse:
     """Too many wrong passwords for a name."""
     words = "Too many wrong passwords for that name. Wait a quarter of an hour, then try again."
-    return render(request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429)
+    return render(
+        request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429
+    )
 
 
 def too_many_attempts(request: HttpRequest) -> HttpResponse:
     """Render the page for an address with too many attempts."""
     words = "Too many attempts from your address. Wait an hour, then try again."
-    return render(request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429)
+    return render(
+        request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429
+    )
 
 
 @require_POST
@@ -109,13 +122,18 @@ class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
         model = get_user_model()
         fields = ("username",)
         # the message must not say that somebody has an account of that name
-        error_messages: ClassVar[dict[str, dict[str, str]]] = {"username": {"unique": _NOT_AVAILABLE}}
+        error_messages: ClassVar[dict[str, dict[str, str]]] = {
+            "username": {"unique": _NOT_AVAILABLE}
+        }
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         """In plain words."""
         super().__init__(*args, **kwargs)
         name, password, again = (self.fields[key] for key in ("username", "password1", "password2"))
-        name.label, name.help_text = "Your name here", "Letters and digits; helpers are found by it."
+        name.label, name.help_text = (
+            "Your name here",
+            "Letters and digits; helpers are found by it.",
+        )
         password.label, password.help_text = "Password", PASSWORD_HELP
         again.label, again.help_text = "The same again", ""
 
@@ -126,7 +144,10 @@ def sign_up(request: HttpRequest) -> HttpResponse:
     """Make oneself an account, where strangers may; the first account always."""
     if settings.PEOPLE == "one" or not (settings.SIGN_UP or not get_user_model().objects.exists()):
         raise Http404("Nobody can make an account here.")
-    if request.method == "POST" and sum(Trail.tried(request, what, _NEW_MINUTES) for what in (_MADE, _NO_NAME)) >= _NEW:
+    if (
+        request.method == "POST"
+        and sum(Trail.tried(request, what, _NEW_MINUTES) for what in (_MADE, _NO_NAME)) >= _NEW
+    ):
         return too_many_attempts(request)
     form = SignUpForm(request.POST if request.method == "POST" else None)
     if request.method == "POST" and form.is_valid():
@@ -137,7 +158,12 @@ def sign_up(request: HttpRequest) -> HttpResponse:
     if form.has_error("username", "unique"):
         Trail.note(request, _NO_NAME)
     mark_invalid(form)
-    return render(request, "bench/people/sign_up.html", {"form": _labels(form)}, status=422 if form.errors else 200)
+    return render(
+        request,
+        "bench/people/sign_up.html",
+        {"form": _labels(form)},
+        status=422 if form.errors else 200,
+    )
 
 
 class HelperForm(forms.Form):
@@ -147,16 +173,22 @@ class HelperForm(forms.Form):
 
     def clean_helper(self) -> Any:
         """The person of that name."""
-        found = get_user_model().objects.filter(username=self.cleaned_data["helper"].strip()).first()
+        found = (
+            get_user_model().objects.filter(username=self.cleaned_data["helper"].strip()).first()
+        )
         if found is None:
-            raise forms.ValidationError("Nobody of that name has an account here. They make one first.")
+            raise forms.ValidationError(
+                "Nobody of that name has an account here. They make one first."
+            )
         return found
 
 
 class LinkForm(forms.Form):
     """How long a link is good for."""
 
-    days = forms.IntegerField(label="Good for so many days", min_value=1, max_value=_MOST_DAYS, initial=14)
+    days = forms.IntegerField(
+        label="Good for so many days", min_value=1, max_value=_MOST_DAYS, initial=14
+    )
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
@@ -185,9 +217,16 @@ def share(request: HttpRequest, job: int) -> HttpResponse:
     wrong = (helper.is_bound and helper.errors) or (link.is_bound and link.errors)
     shares = found.shares.select_related("helper")
     context = {
-        "job": found, "helper": helper, "link": link, "address": address, "only_here": only_here(address), "shares": shares,
-        "now": timezone.now(), "walls": found.walls.filter(deleted=None), "many": settings.PEOPLE == "many",
-    }  # fmt: skip
+        "job": found,
+        "helper": helper,
+        "link": link,
+        "address": address,
+        "only_here": only_here(address),
+        "shares": shares,
+        "now": timezone.now(),
+        "walls": found.walls.filter(deleted=None),
+        "many": settings.PEOPLE == "many",
+    }
     return render(request, "bench/people/share.html", context, status=422 if wrong else 200)
 
 
@@ -196,7 +235,12 @@ def end_share(request: HttpRequest, job: int, share: int) -> HttpResponse:
     """Share it no longer."""
     found = job_or_404(request, job)
     ended = get_object_or_404(found.shares, pk=share)
-    Trail.note(request, f"ended {'a link' if ended.helper is None else f'sharing with {ended.helper.get_username()}'}", found)
+    Trail.note(
+        request,
+        "ended "
+        f"{'a link' if ended.helper is None else f'sharing with {ended.helper.get_username()}'}",
+        found,
+    )
     ended.delete()
     return redirect("share", found.pk)
 
@@ -205,18 +249,34 @@ def end_share(request: HttpRequest, job: int, share: int) -> HttpResponse:
 @require_safe
 @cache_control(private=True, no_store=True)
 def shown(request: HttpRequest, token: str) -> HttpResponse:
-    """A job for whoever has the link: its walls, what hangs there, how it is judged. Nothing can be changed."""
+    """A job for whoever has the link: its walls, what hangs there, how it is judged.
+
+    Nothing can be changed.
+    """
     found = Share.opened_by(token)
     if found is None:
         words = "This link is no longer good. Ask for a new one."
-        return render(request, "bench/error.html", {"title": "Not here", "words": words}, status=404)
+        return render(
+            request, "bench/error.html", {"title": "Not here", "words": words}, status=404
+        )
     Trail.note(request, "opened the link", found.job)
     walls = []
     for wall in Wall.objects.with_plans().filter(job=found.job, deleted=None):
         plan = wall.plan()
         verdict = assess(plan)
-        walls.append({"wall": wall, "plan": plan, "verdict": verdict, "sheet": elevation.draw(plan, verdict, None, "list", ())})
-    answer = render(request, "bench/people/shown.html", {"job": found.job, "walls": walls, "expires": found.expires})
+        walls.append(
+            {
+                "wall": wall,
+                "plan": plan,
+                "verdict": verdict,
+                "sheet": elevation.draw(plan, verdict, None, "list", ()),
+            }
+        )
+    answer = render(
+        request,
+        "bench/people/shown.html",
+        {"job": found.job, "walls": walls, "expires": found.expires},
+    )
     answer["Referrer-Policy"] = "no-referrer"
     return answer
 
@@ -225,8 +285,19 @@ def shown(request: HttpRequest, token: str) -> HttpResponse:
 def trail(request: HttpRequest) -> HttpResponse:
     """What was done to one's own account, jobs and walls, the latest first."""
     own = jobs(request).values("pk")
-    events = [*Trail.objects.filter(job__in=own)[:_SHOWN_LINES], *Trail.objects.filter(who=request.user.pk)[:_SHOWN_LINES]]
-    changes = Revision.objects.filter(wall__job__in=own).select_related("wall", "by").order_by("-created")[:_SHOWN_LINES]
+    events = [
+        *Trail.objects.filter(job__in=own)[:_SHOWN_LINES],
+        *Trail.objects.filter(who=request.user.pk)[:_SHOWN_LINES],
+    ]
+    changes = (
+        Revision.objects.filter(wall__job__in=own)
+        .select_related("wall", "by")
+        .order_by("-created")[:_SHOWN_LINES]
+    )
     lines = {(each.at, each.name, each.what, str(each.job or "")) for each in events}
-    lines |= {(r.created, r.by.get_username() if r.by else "", r.label, r.wall.name) for r in changes}
-    return render(request, "bench/people/trail.html", {"lines": sorted(lines, reverse=True)[:_SHOWN_LINES]})
+    lines |= {
+        (r.created, r.by.get_username() if r.by else "", r.label, r.wall.name) for r in changes
+    }
+    return render(
+        request, "bench/people/trail.html", {"lines": sorted(lines, reverse=True)[:_SHOWN_LINES]}
+    )

@@ -1,4 +1,8 @@
-"""Photos: checked, made smaller, made anew without what a camera tells besides; shown to whoever may see the wall."""
+"""Photos.
+
+Checked, made smaller, made anew without what a camera tells besides; shown to whoever may see the
+wall.
+"""
 
 import io
 import re
@@ -21,7 +25,8 @@ from bench.models import Photo
 MOST_BYTES, MOST_PIXELS, MOST_PHOTOS = 15_000_000, 60_000_000, 200
 _LONG_PX, _QUALITY = 1600, 82
 _KINDS = ("JPEG", "PNG", "WEBP")
-# ISO/IEC 10918-1 Table B.1: what a JPEG needs to be seen: its version, tables, frame, restarts, scan
+# ISO/IEC 10918-1 Table B.1: what a JPEG needs to be seen: its version, tables, frame, restarts,
+# scan
 _JFIF, _JFIF_LONG, _SCAN = 0xE0, 16, 0xDA
 _SEGMENTS = (_JFIF, 0xDB, 0xC0, 0xC4, 0xDD, _SCAN)
 _MARKER = re.compile(rb"\xff[^\x00\xd0-\xd7]")  # in a scan none but its end
@@ -32,7 +37,10 @@ class RefusedPhotoError(Exception):
 
 
 class Kept(NamedTuple):
-    """A photo as it is kept: upright, no longer than 1600 pixels, as JPEG, with nothing in it but the picture."""
+    """A photo as it is kept.
+
+    Upright, no longer than 1600 pixels, as JPEG, with nothing in it but the picture.
+    """
 
     raw: bytes
     wide: int
@@ -68,7 +76,10 @@ def made_anew(raw: bytes) -> Kept:
 
 
 def pixels(raw: bytes) -> int:
-    """How many pixels it would take to look at it, by what it says of itself; 0 where it says nothing."""
+    """How many pixels it would take to look at it, by what it says of itself.
+
+    0 where it says nothing.
+    """
     from PIL import Image
 
     try:
@@ -95,7 +106,10 @@ def bare(raw: bytes) -> Kept | None:
 
 
 def _nothing_besides(raw: bytes) -> bool:
-    """Whether a JPEG holds its image data only: no segments of a camera or a program, nothing after the end marker."""
+    """Whether a JPEG holds its image data only.
+
+    No segments of a camera or a program, nothing after the end marker.
+    """
     at = 2
     while raw[at : at + 1] == b"\xff" and raw[at + 1] in _SEGMENTS:
         long = int.from_bytes(raw[at + 2 : at + 4])
@@ -116,14 +130,19 @@ def folder() -> Path:
 
 
 def keep(wall: int, key: str, caption: str, photo: Kept) -> Photo:
-    """Write a photo to disk and note it on its wall; when the disk is full, nothing of it is left."""
+    """Write a photo to disk and note it on its wall.
+
+    When the disk is full, nothing of it is left.
+    """
     name = f"{secrets.token_hex(16)}.jpg"
     try:
         (folder() / name).write_bytes(photo.raw)
     except OSError:
         (folder() / name).unlink(missing_ok=True)
         raise
-    return Photo.objects.create(wall_id=wall, key=key, file=name, caption=caption[:200], wide=photo.wide, high=photo.high)
+    return Photo.objects.create(
+        wall_id=wall, key=key, file=name, caption=caption[:200], wide=photo.wide, high=photo.high
+    )
 
 
 @require_POST
@@ -156,7 +175,9 @@ def drop(request: HttpRequest, wall: int, photo: int) -> HttpResponse:
 @require_safe
 def show(request: HttpRequest, wall: int, photo: int) -> FileResponse:
     """The picture itself."""
-    found = get_object_or_404(Photo.objects.filter(own_walls(request, "wall__")), pk=photo, wall=wall)
+    found = get_object_or_404(
+        Photo.objects.filter(own_walls(request, "wall__")), pk=photo, wall=wall
+    )
     picture = folder() / found.file
     if not picture.exists():
         raise Http404("The picture is gone.")

@@ -1,4 +1,7 @@
-"""The small picture of a wall and its worst word, kept by what they come of: the plan, and the program that judged it."""
+"""The small picture of a wall and its worst word, kept by what they come of.
+
+The plan, and the program that judged it.
+"""
 
 import hashlib
 from contextlib import suppress
@@ -26,14 +29,19 @@ class Picture(NamedTuple):
 
 
 def picture(wall: Wall) -> Picture:
-    """The picture of a wall that `with_plans` found; drawn only if this plan was not drawn before."""
+    """The picture of a wall that `with_plans` found.
+
+    Drawn only if this plan was not drawn before.
+    """
     packed = bytes(wall.brought)  # type: ignore[attr-defined]
     key = hashlib.sha256(f"{_program()} {wall.units} ".encode() + packed).hexdigest()
     kept: Picture | None = caches["pictures"].get(key)
     if kept is None:
         plan = wall.plan()
         verdict = assess(plan)
-        kept = Picture(verdict.word, len(plan.pieces), elevation.draw(plan, verdict, None, "list", ()).markup)
+        kept = Picture(
+            verdict.word, len(plan.pieces), elevation.draw(plan, verdict, None, "list", ()).markup
+        )
         with suppress(OSError):  # where there is no room it is drawn again the next time
             caches["pictures"].set(key, kept)
     return kept
@@ -41,7 +49,10 @@ def picture(wall: Wall) -> Picture:
 
 @cache
 def _program() -> str:
-    """Hash of the code and the tables that judge and draw: a change in any of them gives new pictures."""
+    """Hash of the code and the tables that judge and draw.
+
+    A change in any of them gives new pictures.
+    """
     found = hashlib.sha256()
     for folder in _MADE_BY:
         for path in sorted((Path(settings.BASE_DIR) / folder).rglob("*")):

@@ -1,4 +1,8 @@
-"""The practice wall: find the studs of a hidden wall with the tools there are, call them, uncover it, and see how it went."""
+"""The practice wall.
+
+Find the studs of a hidden wall with the tools there are, call them, uncover it, and see how it
+went.
+"""
 
 import random
 from collections.abc import Sequence
@@ -61,7 +65,13 @@ class Going:
     def state(self, words: str, lit: bool = False) -> dict[str, Any]:
         """What the page needs after every move."""
         calls = [say_length(x, self.units) for x in self.log.calls_mm]
-        return {"words": words, "lit": lit, "marks": self.marks(), "spent": self.log.spent, "calls": calls}
+        return {
+            "words": words,
+            "lit": lit,
+            "marks": self.marks(),
+            "spent": self.log.spent,
+            "calls": calls,
+        }
 
 
 def _seed(text: str) -> int:
@@ -73,7 +83,11 @@ def _seed(text: str) -> int:
     if not text.strip():
         return random.randrange(1, 100_000)
     if not text.strip().isdecimal() or not 1 <= int(text) <= MOST_SEED:
-        raise PlanError(f"“{text.strip()[:20]}” is no wall's number: 1 to {MOST_SEED}, or nothing for any wall.", "seed")
+        raise PlanError(
+            f"“{text.strip()[:20]}” is no wall's number: 1 to {MOST_SEED}, or nothing for any "
+            "wall.",
+            "seed",
+        )
     return int(text)
 
 
@@ -84,9 +98,19 @@ def lobby(request: HttpRequest) -> HttpResponse:
 
 
 def _lobby(request: HttpRequest, seed: str, level: str, error: str = "") -> HttpResponse:
-    runs = [{"run": run, "level": LEVELS[run.level].name, "score": run.result} for run in practice(request)[:_SHOWN]]
+    runs = [
+        {"run": run, "level": LEVELS[run.level].name, "score": run.result}
+        for run in practice(request)[:_SHOWN]
+    ]
     units = "metric" if request.GET.get("units") == "metric" else "imperial"
-    context = {"levels": LEVELS.items(), "runs": runs, "seed": seed, "level": level, "error": error, "units": units}
+    context = {
+        "levels": LEVELS.items(),
+        "runs": runs,
+        "seed": seed,
+        "level": level,
+        "error": error,
+        "units": units,
+    }
     return render(request, "bench/practice/lobby.html", context, status=422 if error else 200)
 
 
@@ -98,7 +122,9 @@ def begin(request: HttpRequest) -> HttpResponse:
     try:
         level_named(level)
         said_in = request.POST.get("units", "imperial")[:8]
-        run = Practice.objects.create(owner=owner(request), seed=_seed(seed), level=level, units=said_in)
+        run = Practice.objects.create(
+            owner=owner(request), seed=_seed(seed), level=level, units=said_in
+        )
     except PlanError as error:
         return _lobby(request, seed[:20], level, str(error))
     return HttpResponseRedirect(run.get_absolute_url())
@@ -110,17 +136,30 @@ def play(request: HttpRequest, run: int) -> HttpResponse:
     going = Going(get_object_or_404(practice(request), pk=run))
     score, truth = going.run.result, None
     if score is not None:
-        truth = drawing.Truth(going.hidden, tuple(game.believed(going.hidden, going.log.readings, going.log.structure)))
+        truth = drawing.Truth(
+            going.hidden,
+            tuple(game.believed(going.hidden, going.log.readings, going.log.structure)),
+        )
     markup, scale = drawing.draw(going.plan, going.marks(), truth)
     share = public(request, f"{reverse('practice')}?level={going.run.level}&seed={going.run.seed}")
     context = {
-        "going": going, "score": score, "markup": markup, "scale": scale, "share": share, "truth": truth,
+        "going": going,
+        "score": score,
+        "markup": markup,
+        "scale": scale,
+        "share": share,
+        "truth": truth,
         "narrow": drawing.narrow_view(going.plan),
         "calls": [say_length(x, going.units) for x in going.log.calls_mm],
-        "tools": [("finder", "Finder", "F"), ("magnet", "Magnet", "M"), ("nail", "Nail", "N"), ("knock", "Knock", "K")],
+        "tools": [
+            ("finder", "Finder", "F"),
+            ("magnet", "Magnet", "M"),
+            ("nail", "Nail", "N"),
+            ("knock", "Knock", "K"),
+        ],
         "marks": [("tape", "Tape", "T"), ("call", "A stud is here", "C")],
         "structures": [(key, row.name) for key, row in data.structures().items()],
-    }  # fmt: skip
+    }
     return render(request, "bench/practice/wall.html", context)
 
 
@@ -141,7 +180,10 @@ def _move(request: HttpRequest, run: int) -> tuple[Going, float, float]:
 @require_POST
 @transaction.atomic
 def read(request: HttpRequest, run: int) -> HttpResponse:
-    """Use a tool at a place. A sweep is told of as it goes on: `begin` sets the finder on the wall."""
+    """Use a tool at a place.
+
+    A sweep is told of as it goes on: `begin` sets the finder on the wall.
+    """
     try:
         going, x, y = _move(request, run)
         tool = request.POST.get("tool", "")
@@ -149,7 +191,11 @@ def read(request: HttpRequest, run: int) -> HttpResponse:
             raise PlanError(f"“{tool[:20]}” is no tool. Tools: {', '.join(game.TOOLS)}.")
         if len(going.log.readings) >= _MOST_READINGS:
             raise PlanError("That is enough readings for one wall. Call the studs.")
-        words, lit = _sweep(going, x, y, bool(request.POST.get("begin"))) if tool == "finder" else _spot(going, tool, x, y)
+        words, lit = (
+            _sweep(going, x, y, bool(request.POST.get("begin")))
+            if tool == "finder"
+            else _spot(going, tool, x, y)
+        )
     except PlanError as error:
         return JsonResponse({"words": str(error)}, status=422)
     going.run.keep(going.log)
@@ -196,24 +242,46 @@ def _told(r: Reading, units: Units) -> str:
     at = notes.word_of(r, units)
     if isinstance(r, Probe):
         deep = f", {say_length(r.depth_mm, units)} deep" if r.depth_mm is not None else ""
-        met = {"wood": "Wood", "air": "Nothing: air", "metal": "Metal", "hard": "Hard, it will not go in"}[r.met]
+        met = {
+            "wood": "Wood",
+            "air": "Nothing: air",
+            "metal": "Metal",
+            "hard": "Hard, it will not go in",
+        }[r.met]
         return f"{met} at {say_length(r.at_mm, units)}{deep}."
-    return {"magnet": "It sticks: ", "full": "It sounds: ", "hollow": "It sounds: "}.get(at.split()[-1], "") + at + "."
+    return (
+        {"magnet": "It sticks: ", "full": "It sounds: ", "hollow": "It sounds: "}.get(
+            at.split()[-1], ""
+        )
+        + at
+        + "."
+    )
 
 
 @require_POST
 @transaction.atomic
 def mark(request: HttpRequest, run: int) -> HttpResponse:
-    """Put a strip of tape or a call on the wall, or take it off where there is one; or say what the wall is made of."""
+    """Put a strip of tape or a call on the wall, or take it off where there is one.
+
+    Or say what the wall is made of.
+    """
     try:
         going, x, y = _move(request, run)
         what, log = request.POST.get("what", ""), going.log
         if what == "call":
             kept = tuple(c for c in log.calls_mm if abs(c - x) > _SAME_CALL_MM)
-            log = replace(log, calls_mm=kept if len(kept) < len(log.calls_mm) else tuple(sorted((*kept, x))))
+            log = replace(
+                log, calls_mm=kept if len(kept) < len(log.calls_mm) else tuple(sorted((*kept, x)))
+            )
         elif what == "tape":
-            strips = tuple(t for t in log.tapes_mm if abs(t[0] - x) > _SAME_TAPE_MM or abs(t[1] - y) > 2 * _SAME_TAPE_MM)
-            log = replace(log, tapes_mm=strips if len(strips) < len(log.tapes_mm) else (*strips, (x, y)))
+            strips = tuple(
+                t
+                for t in log.tapes_mm
+                if abs(t[0] - x) > _SAME_TAPE_MM or abs(t[1] - y) > 2 * _SAME_TAPE_MM
+            )
+            log = replace(
+                log, tapes_mm=strips if len(strips) < len(log.tapes_mm) else (*strips, (x, y))
+            )
         elif what == "structure":
             key = request.POST.get("structure") or None
             if key is not None and key not in data.structures():
@@ -237,6 +305,8 @@ def uncover(request: HttpRequest, run: int) -> HttpResponse:
     going = Going(get_object_or_404(practice(request).select_for_update(), pk=run))
     log: Log = going.log
     if not going.run.score:
-        score = game.score(going.run.seed, going.level, log.calls_mm, log.readings, log.spent, log.structure)
+        score = game.score(
+            going.run.seed, going.level, log.calls_mm, log.readings, log.spent, log.structure
+        )
         going.run.finish(score, timezone.now())
     return HttpResponseRedirect(going.run.get_absolute_url())

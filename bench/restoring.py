@@ -17,7 +17,10 @@ from bench.serving import alone
 
 
 class Restored(NamedTuple):
-    """What became of what was there before: a backup of it, or its broken files set aside; neither where there was nothing."""
+    """What became of what was there before.
+
+    A backup of it, or its broken files set aside; neither where there was nothing.
+    """
 
     before: Path | None
     aside: Path | None
@@ -27,7 +30,8 @@ def restore(file: Path) -> Restored:
     """Put everything back.
 
     Raises:
-        BadBackupError: it is not good, or newer than this program, or there is no room; nothing was changed.
+        BadBackupError: it is not good, or newer than this program, or there is no room; nothing was
+          changed.
         ServedError: a server runs; nothing was changed.
     """
     copier, before, aside = backup.copier(), None, None
@@ -52,7 +56,9 @@ def _known(migrations: set[tuple[str, str]]) -> None:
     apps = {app for app, _ in ours}
     newer = sorted(name for app, name in migrations - ours if app in apps)
     if newer:
-        raise BadBackupError(f"A newer Gancho made it: this one does not know “{newer[-1]}”. Update Gancho first.")
+        raise BadBackupError(
+            f"A newer Gancho made it: this one does not know “{newer[-1]}”. Update Gancho first."
+        )
 
 
 def _photos(file: Path, work: Path) -> list[Path]:

@@ -7,7 +7,10 @@ from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
-_WORDS = "There is no room left on the disk where it is kept. Nothing was changed: make room, then do it again."
+_WORDS = (
+    "There is no room left on the disk where it is kept. Nothing was changed: make room, "
+    "then do it again."
+)
 
 
 def is_full(error: BaseException) -> bool:
@@ -32,4 +35,6 @@ class NoRoom:
         """Say it; anything else goes its way."""
         if not is_full(exception):
             return None
-        return render(request, "bench/error.html", {"title": "The disk is full", "words": _WORDS}, status=507)
+        return render(
+            request, "bench/error.html", {"title": "The disk is full", "words": _WORDS}, status=507
+        )

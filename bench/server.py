@@ -1,4 +1,7 @@
-"""The server that ships with the application: Gunicorn, with processes for quick requests and a pool for long ones."""
+"""The server that ships with the application.
+
+Gunicorn, with processes for quick requests and a pool for long ones.
+"""
 
 import os
 import socket
@@ -19,7 +22,13 @@ _POOL_NICENESS = 10  # long work yields the processor to quick requests
 class Server(BaseApplication):  # type: ignore[misc]
     """Gunicorn, configured for this application."""
 
-    def __init__(self, listener: socket.socket, processes: int, backup_hours: float, on_ready: Callable[[], None]) -> None:
+    def __init__(
+        self,
+        listener: socket.socket,
+        processes: int,
+        backup_hours: float,
+        on_ready: Callable[[], None],
+    ) -> None:
         """Configure the server.
 
         Args:
@@ -28,28 +37,46 @@ class Server(BaseApplication):  # type: ignore[misc]
             backup_hours: time between two backups; 0 for none.
             on_ready: called when the server is listening.
         """
-        self._listener, self._processes, self._hours, self._on_ready = listener, processes, backup_hours, on_ready
+        self._listener, self._processes, self._hours, self._on_ready = (
+            listener,
+            processes,
+            backup_hours,
+            on_ready,
+        )
         super().__init__()
 
     def load_config(self) -> None:
         """Set Gunicorn's options."""
         options: dict[str, Any] = {
-            "bind": f"fd://{os.dup(self._listener.fileno())}", "workers": self._processes, "worker_class": "gthread",
-            "threads": _THREADS, "preload_app": True, "graceful_timeout": 10, "timeout": 0, "keepalive": 30,
+            "bind": f"fd://{os.dup(self._listener.fileno())}",
+            "workers": self._processes,
+            "worker_class": "gthread",
+            "threads": _THREADS,
+            "preload_app": True,
+            "graceful_timeout": 10,
+            "timeout": 0,
+            "keepalive": 30,
             "loglevel": "warning",
             "forwarded_allow_ips": settings.PROXY if settings.HTTPS else "",
-            "secure_scheme_headers": {"X-FORWARDED-PROTO": "https"}, "control_socket_disable": True,
-            # Gunicorn finds what a killed server left behind by this name; two servers on one machine have different ports.
+            "secure_scheme_headers": {"X-FORWARDED-PROTO": "https"},
+            "control_socket_disable": True,
+            # Gunicorn finds what a killed server left behind by this name; two servers on one
+            # machine have different ports.
             "proc_name": f"gancho-{self._listener.getsockname()[1]}",
-            "dirty_apps": ["bench.long_work:PoolApplication"], "dirty_workers": max(self._processes // 2, 1),
-            "dirty_timeout": TIMEOUT_S, "dirty_worker_init": self._start_pool_process,
+            "dirty_apps": ["bench.long_work:PoolApplication"],
+            "dirty_workers": max(self._processes // 2, 1),
+            "dirty_timeout": TIMEOUT_S,
+            "dirty_worker_init": self._start_pool_process,
             "when_ready": lambda arbiter: self._on_ready(),
-        }  # fmt: skip
+        }
         for name, value in options.items():
             self.cfg.set(name, value)
 
     def load(self) -> Callable[..., Any]:
-        """Load the application once, before the processes are forked; database connections must not be shared."""
+        """Load the application once, before the processes are forked.
+
+        Database connections must not be shared.
+        """
         from gancho.wsgi import application
 
         connections.close_all()

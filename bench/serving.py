@@ -1,4 +1,7 @@
-"""Who serves: a lock beside the data that every server shares, and that whoever puts the data back wants alone."""
+"""Who serves.
+
+A lock beside the data that every server shares, and that whoever puts the data back wants alone.
+"""
 
 import fcntl
 import os

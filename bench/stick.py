@@ -1,4 +1,7 @@
-"""The story stick: the stages of a wall's work, how each stands, and what the panel of each can show."""
+"""The story stick.
+
+The stages of a wall's work, how each stands, and what the panel of each can show.
+"""
 
 from typing import TYPE_CHECKING
 
@@ -39,11 +42,18 @@ def stick(desk: "Desk") -> list[dict[str, str]]:
     plan, verdict = desk.plan, desk.verdict
     unsure = plan.wall.layers is None or (plan.wall.build != "mass" and not plan.wall.uprights)
     found = (
-        "masonry" if plan.wall.build == "mass" else f"{len(plan.wall.uprights)} stud{'' if len(plan.wall.uprights) == 1 else 's'}"
+        "masonry"
+        if plan.wall.build == "mass"
+        else f"{len(plan.wall.uprights)} stud{'' if len(plan.wall.uprights) == 1 else 's'}"
     )
-    unloaded = sum(not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces)
+    unloaded = sum(
+        not piece.things or any(t.mass_kg is None for t in piece.things) for piece in plan.pieces
+    )
     words = [piece.word for piece in verdict.pieces]
-    counts = [(words.count(word), say.WORDS[word].lower()) for word in ("doesnt_fit", "wont_hold", "close", "cannot_tell")]
+    counts = [
+        (words.count(word), say.WORDS[word].lower())
+        for word in ("doesnt_fit", "wont_hold", "close", "cannot_tell")
+    ]
     trouble = ", ".join(f"{n} {word}" for n, word in counts if n)
     fails = "trouble" if any(n for n, _ in counts[:3]) else "waiting"
     ready = desk.piece_verdict is not None and not desk.piece_verdict.fails
@@ -55,27 +65,54 @@ def stick(desk: "Desk") -> list[dict[str, str]]:
         else ("waiting", f"{unloaded} to weigh")
         if unloaded
         else ("done", "done"),
-        "fix": ("waiting", "nothing yet") if not words else (fails, trouble) if trouble else ("done", "all hold"),
-        "mark": ("done", many(desk.wall_holes, "hole")) if ready else ("waiting", "not yet" if words else "nothing yet"),
-        "cut": ("done" if ready else "waiting", many(sawn, "part") if sawn else "none") if words else ("waiting", "nothing yet"),
+        "fix": ("waiting", "nothing yet")
+        if not words
+        else (fails, trouble)
+        if trouble
+        else ("done", "all hold"),
+        "mark": ("done", many(desk.wall_holes, "hole"))
+        if ready
+        else ("waiting", "not yet" if words else "nothing yet"),
+        "cut": ("done" if ready else "waiting", many(sawn, "part") if sawn else "none")
+        if words
+        else ("waiting", "nothing yet"),
     }
     done = {each.piece for each in plan.built.done if each.step == "close"}
     begun = {each.piece for each in plan.built.done} | {hole.piece for hole in plan.built.drilled}
     hung = sum(piece.key in done for piece in plan.pieces)
     states["hang"] = (
-        ("done", "all hang") if words and hung == len(words)
-        else ("waiting", f"{hung} of {len(words)} hang" if hung or begun else "not yet" if words else "nothing yet")
-    )  # fmt: skip
+        ("done", "all hang")
+        if words and hung == len(words)
+        else (
+            "waiting",
+            f"{hung} of {len(words)} hang"
+            if hung or begun
+            else "not yet"
+            if words
+            else "nothing yet",
+        )
+    )
     recorded = sum(plan.built.as_hung(piece.key) is not None for piece in plan.pieces)
     loose = {look.piece: look.held for look in plan.built.looks}
     moved = sum(loose.get(piece.key) in ("loose", "off") for piece in plan.pieces)
     states["record"] = (
-        ("trouble", f"{moved} loose") if moved
-        else ("done", "all recorded") if words and recorded == len(words)
-        else ("waiting", f"{recorded} of {len(words)}" if recorded else "not yet" if words else "nothing yet")
-    )  # fmt: skip
+        ("trouble", f"{moved} loose")
+        if moved
+        else ("done", "all recorded")
+        if words and recorded == len(words)
+        else (
+            "waiting",
+            f"{recorded} of {len(words)}" if recorded else "not yet" if words else "nothing yet",
+        )
+    )
     return [
-        {"stage": stage, "name": stage.capitalize(), "state": states[stage][0], "note": states[stage][1], "key": str(n)}
+        {
+            "stage": stage,
+            "name": stage.capitalize(),
+            "state": states[stage][0],
+            "note": states[stage][1],
+            "key": str(n),
+        }
         for n, stage in enumerate(STAGES, start=1)
         if stage in HELPERS or not desk.helping
     ]

@@ -3,7 +3,21 @@
 from django.urls import path
 
 from bench import account, bin, handbook, log, people, photos, practice, views
-from bench.stages import buy, choose, cut, days, fix, hang, layout, load, mark, packet, record, survey, yard
+from bench.stages import (
+    buy,
+    choose,
+    cut,
+    days,
+    fix,
+    hang,
+    layout,
+    load,
+    mark,
+    packet,
+    record,
+    survey,
+    yard,
+)
 
 urlpatterns = [
     path("", views.jobs, name="jobs"),
@@ -63,7 +77,9 @@ urlpatterns = [
     path("walls/<int:wall>/days.ics", days.ics, name="days-ics"),
     path("walls/<int:wall>/saw.pdf", cut.saw_pdf, name="saw-pdf"),
     path("walls/<int:wall>/labels.pdf", cut.labels_pdf, name="labels-pdf"),
-    path("walls/<int:wall>/sheets/<int:job>/<int:n>.<slug:kind>", cut.sheet_file, name="sheet-file"),
+    path(
+        "walls/<int:wall>/sheets/<int:job>/<int:n>.<slug:kind>", cut.sheet_file, name="sheet-file"
+    ),
     path("walls/<int:wall>/working/", cut.working, name="working"),
     path("walls/<int:wall>/measured/", cut.measured, name="measured"),
     path("walls/<int:wall>/yard/add/", yard.add, name="yard-add"),
@@ -76,9 +92,24 @@ urlpatterns = [
     path("walls/<int:wall>/piece-labels.pdf", record.labels, name="piece-labels"),
     path("walls/<int:wall>/owner.pdf", record.owner, name="owner-pdf"),
     path("walls/<int:wall>/care.ics", record.care_ics, name="care-ics"),
-    path("walls/<int:wall>/pieces/<slug:key>/built/", record.save, {"what": "built"}, name="save-built"),
-    path("walls/<int:wall>/pieces/<slug:key>/proof/", record.save, {"what": "proof"}, name="save-proof"),
-    path("walls/<int:wall>/pieces/<slug:key>/looked/", record.save, {"what": "look"}, name="save-look"),
+    path(
+        "walls/<int:wall>/pieces/<slug:key>/built/",
+        record.save,
+        {"what": "built"},
+        name="save-built",
+    ),
+    path(
+        "walls/<int:wall>/pieces/<slug:key>/proof/",
+        record.save,
+        {"what": "proof"},
+        name="save-proof",
+    ),
+    path(
+        "walls/<int:wall>/pieces/<slug:key>/looked/",
+        record.save,
+        {"what": "look"},
+        name="save-look",
+    ),
     path("walls/<int:wall>/saw/", cut.saw, name="saw"),
     path("walls/<int:wall>/datum/", mark.datum, name="datum"),
     path("walls/<int:wall>/pieces/<slug:key>/<slug:what>.<slug:kind>", mark.drawn, name="drawn"),

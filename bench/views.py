@@ -1,4 +1,7 @@
-"""Views that belong to no stage: the list of jobs, new walls, plan files, the workbench itself, undo and redo, errors."""
+"""Views that belong to no stage.
+
+The list of jobs, new walls, plan files, the workbench itself, undo and redo, errors.
+"""
 
 from django import forms
 from django.conf import settings
@@ -49,7 +52,9 @@ _QUESTIONS = {
 class PlanFileForm(forms.Form):
     """A plan file or a job file to bring in."""
 
-    plan = forms.FileField(label="Plan file or job file", error_messages={"required": "Choose a plan file first."})
+    plan = forms.FileField(
+        label="Plan file or job file", error_messages={"required": "Choose a plan file first."}
+    )
 
     def clean_plan(self) -> Plan | bytes:
         """Read it: a plan; a job's file as it is.
@@ -74,7 +79,9 @@ def sums(request: HttpRequest, wall: int) -> HttpResponse:
     """Every sum of a wall as a PDF, to print."""
     desk = desk_or_404(request, wall, "fix")
     day = date_format(localdate(), "j F Y")
-    answer = HttpResponse(sums_sheet(desk.plan, desk.verdict, desk.units, desk.wall.job.name, day), "application/pdf")
+    answer = HttpResponse(
+        sums_sheet(desk.plan, desk.verdict, desk.units, desk.wall.job.name, day), "application/pdf"
+    )
     name = f"{slugify(desk.plan.name) or 'wall'}-sums.pdf"
     answer["Content-Disposition"] = content_disposition_header(False, name) or "inline"
     return answer
@@ -87,7 +94,10 @@ def jobs(request: HttpRequest) -> HttpResponse:
 
 
 def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResponse:
-    page = Paginator(walls_of(request, "hang").with_plans().select_related("job").order_by("job_id", "pk"), WALLS_ON_A_PAGE)
+    page = Paginator(
+        walls_of(request, "hang").with_plans().select_related("job").order_by("job_id", "pk"),
+        WALLS_ON_A_PAGE,
+    )
     shown = page.get_page(request.GET.get("page"))
     walls = [{"wall": wall, **picture(wall)._asdict()} for wall in shown]
     context = {"walls": walls, "form": form, "shown": shown, "many": settings.PEOPLE == "many"}
@@ -102,16 +112,30 @@ def new_wall(request: HttpRequest) -> HttpResponse:
     form = _new_wall_form(units, posted, walls_of(request).count())
     if posted is not None and form.is_valid():
         job = _job_named(request, request.POST.get("job", "").strip()[:80] or "My walls")
-        plan = Plan(name=form.cleaned_data["name"], units=units, wall=form.cleaned_data["wall"], policy=_policy_of(job))
+        plan = Plan(
+            name=form.cleaned_data["name"],
+            units=units,
+            wall=form.cleaned_data["wall"],
+            policy=_policy_of(job),
+        )
         return redirect("stage", Wall.begin(job, plan, "A new wall").pk, "fix")
     mark_invalid(form)
-    context = {"form": form, "units": units, "unit_choices": UNITS, "job": request.POST.get("job", "My walls")}
-    return render(request, "bench/new_wall.html", context, status=422 if posted is not None else 200)
+    context = {
+        "form": form,
+        "units": units,
+        "unit_choices": UNITS,
+        "job": request.POST.get("job", "My walls"),
+    }
+    return render(
+        request, "bench/new_wall.html", context, status=422 if posted is not None else 200
+    )
 
 
 def _job_named(request: HttpRequest, name: str) -> Job:
     """Somebody's own job of this name, or a new one."""
-    return jobs_of(request).filter(name=name).first() or Job.objects.create(name=name, owner=owner(request))
+    return jobs_of(request).filter(name=name).first() or Job.objects.create(
+        name=name, owner=owner(request)
+    )
 
 
 def _policy_of(job: Job) -> Policy:
@@ -122,16 +146,27 @@ def _policy_of(job: Job) -> Policy:
 
 @require_POST
 def preview(request: HttpRequest) -> HttpResponse:
-    """The wall as it draws itself while the questions are answered; nothing while an answer cannot be read."""
+    """The wall as it draws itself while the questions are answered.
+
+    Nothing while an answer cannot be read.
+    """
     form = _new_wall_form(_asked_units(request), request.POST)
     if not form.is_valid():
         return HttpResponse(status=204)
     plan = Plan(name=form.cleaned_data["name"], units=form.units, wall=form.cleaned_data["wall"])
-    return render(request, "bench/_preview.html", {"sheet": elevation.draw(plan, assess(plan), None, "survey", ())})
+    return render(
+        request,
+        "bench/_preview.html",
+        {"sheet": elevation.draw(plan, assess(plan), None, "survey", ())},
+    )
 
 
 def _asked_units(request: HttpRequest) -> Units:
-    return "metric" if (request.POST.get("units") or request.GET.get("units")) == "metric" else "imperial"
+    return (
+        "metric"
+        if (request.POST.get("units") or request.GET.get("units")) == "metric"
+        else "imperial"
+    )
 
 
 def _new_wall_form(units: Units, posted: QueryDict | None, count: int = 0) -> WallForm:
@@ -144,13 +179,18 @@ def _new_wall_form(units: Units, posted: QueryDict | None, count: int = 0) -> Wa
 
 @require_POST
 def import_plan(request: HttpRequest) -> HttpResponse:
-    """Bring in a plan file as a new wall, a job file as a new job; decode and check it before locking the database."""
+    """Bring in a plan file as a new wall, a job file as a new job.
+
+    Decode and check it before locking the database.
+    """
     form = PlanFileForm(request.POST, request.FILES)
     if not form.is_valid():
         return _jobs(request, form, 422)
     brought = form.cleaned_data["plan"]
     try:
-        return _bring_in(request, archive.looked_at(brought) if isinstance(brought, bytes) else brought)
+        return _bring_in(
+            request, archive.looked_at(brought) if isinstance(brought, bytes) else brought
+        )
     except archive.RefusedFileError as error:
         form.add_error("plan", str(error))
         return _jobs(request, form, 422)
@@ -159,7 +199,9 @@ def import_plan(request: HttpRequest) -> HttpResponse:
 @once
 def _bring_in(request: HttpRequest, brought: Plan | list[archive.Brought]) -> HttpResponse:
     if isinstance(brought, Plan):
-        return redirect(Wall.begin(_job_named(request, "Brought in"), brought, "Brought in from a file"))
+        return redirect(
+            Wall.begin(_job_named(request, "Brought in"), brought, "Brought in from a file")
+        )
     for job in archive.keep(brought, owner(request)):
         Trail.note(request, f"brought in the job “{job.name}”", job)
     return redirect("jobs")
@@ -205,10 +247,15 @@ def saw(request: HttpRequest, wall: int) -> HttpResponse:
 def step(request: HttpRequest, wall: int, by: int) -> HttpResponse:
     """Undo or redo."""
     asked = request.POST.get("stage", "fix")
-    desk = desk_or_404(request, wall, asked if asked in STAGES else "fix", request.POST.get("piece"))
+    desk = desk_or_404(
+        request, wall, asked if asked in STAGES else "fix", request.POST.get("piece")
+    )
     try:
         if not desk.wall.step(by, base_of(desk)):
-            return refused(desk, "There is nothing left to undo." if by < 0 else "There is nothing to do again.")
+            return refused(
+                desk,
+                "There is nothing left to undo." if by < 0 else "There is nothing to do again.",
+            )
     except StaleError:
         return stale(desk)
     desk.show(desk.wall.plan())
@@ -229,7 +276,9 @@ def redo(request: HttpRequest, wall: int) -> HttpResponse:
 def units(request: HttpRequest, wall: int) -> HttpResponse:
     """Say everything in the other units; nothing of the plan changes."""
     asked = request.POST.get("stage", "fix")
-    desk = desk_or_404(request, wall, asked if asked in STAGES else "fix", request.POST.get("piece"))
+    desk = desk_or_404(
+        request, wall, asked if asked in STAGES else "fix", request.POST.get("piece")
+    )
     if request.POST.get("units") in dict(UNITS):
         desk.wall.units = request.POST["units"]
         desk.wall.save(update_fields=["units"])
@@ -242,20 +291,31 @@ def plan_file(request: HttpRequest, wall: int) -> HttpResponse:
     """The wall as an open plan file."""
     found = wall_or_404(request, wall)
     answer = HttpResponse(planfile.dump(found.plan()), content_type="application/json")
-    answer["Content-Disposition"] = content_disposition_header(True, f"{slugify(found.name) or 'wall'}.plan.json") or ""
+    answer["Content-Disposition"] = (
+        content_disposition_header(True, f"{slugify(found.name) or 'wall'}.plan.json") or ""
+    )
     return answer
 
 
 @require_safe
 def rules(request: HttpRequest) -> HttpResponse:
     """What each check is and where it comes from, and every number that is ours."""
-    shown = {"rules": data.rules().items(), "numbers": data.house_rules().items(), "pushes": data.pushes().values()}
+    shown = {
+        "rules": data.rules().items(),
+        "numbers": data.house_rules().items(),
+        "pushes": data.pushes().values(),
+    }
     return render(request, "bench/rules.html", shown)
 
 
 def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
     """Nothing is at this address."""
-    return render(request, "bench/error.html", {"title": "Not here", "words": "There is nothing at this address."}, status=404)
+    return render(
+        request,
+        "bench/error.html",
+        {"title": "Not here", "words": "There is nothing at this address."},
+        status=404,
+    )
 
 
 def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
@@ -263,26 +323,48 @@ def bad_request(request: HttpRequest, exception: Exception | None = None) -> Htt
     words = "What arrived here could not be read; it may have been too large. Nothing was changed."
     if isinstance(exception, DisallowedHost):
         words = "It is not reached by this name. Whoever runs it adds the name to GANCHO_HOSTS."
-        return render(request, "bench/error.html", {"title": "Not by this name", "words": words}, status=400)
-    return render(request, "bench/error.html", {"title": "That didn't arrive whole", "words": words}, status=400)
+        return render(
+            request, "bench/error.html", {"title": "Not by this name", "words": words}, status=400
+        )
+    return render(
+        request,
+        "bench/error.html",
+        {"title": "That didn't arrive whole", "words": words},
+        status=400,
+    )
 
 
 def outdated(request: HttpRequest, reason: str = "") -> HttpResponse:
     """The page was drawn for another visit (its token does not fit): nothing is done."""
-    words = "This page was open for too long, or in two places. Nothing was changed: load it again and go on."
-    return render(request, "bench/error.html", {"title": "Load the page again", "words": words}, status=403)
+    words = (
+        "This page was open for too long, or in two places. Nothing was changed: load it "
+        "again and go on."
+    )
+    return render(
+        request, "bench/error.html", {"title": "Load the page again", "words": words}, status=403
+    )
 
 
 def unavailable(request: HttpRequest, reason: str) -> HttpResponse:
-    """Render the page for a request that the pool could not answer. `reason`: `busy` or `timeout`."""
+    """Render the page for a request that the pool could not answer.
+
+    `reason`: `busy` or `timeout`.
+    """
     words = {
-        "busy": "The server is busy with other long calculations. Nothing was changed. Try again in a minute.",
-        "timeout": "This calculation took too long and was stopped. Your work up to the last change is saved.",
+        "busy": "The server is busy with other long calculations. Nothing was changed. Try again "
+        "in a minute.",
+        "timeout": "This calculation took too long and was stopped. Your work up to the last "
+        "change is saved.",
     }[reason]
     return render(request, "bench/error.html", {"title": "Not now", "words": words}, status=503)
 
 
 def broken(request: HttpRequest) -> HttpResponse:
     """Something went wrong here; nothing that was saved is lost."""
-    words = "Something went wrong on our side. Everything up to your last change is kept; go back and try again."
-    return render(request, "bench/error.html", {"title": "That went wrong", "words": words}, status=500)
+    words = (
+        "Something went wrong on our side. Everything up to your last change is kept; go back "
+        "and try again."
+    )
+    return render(
+        request, "bench/error.html", {"title": "That went wrong", "words": words}, status=500
+    )

@@ -1,7 +1,10 @@
-"""How fast the core judges and the bench answers. `python -m benchmarks` prints each against its limit.
+"""How fast the core judges and the bench answers.
 
-Exit status 1 when a limit is missed. Limits are in milliseconds of the machine on which they were set: what counts is how often
-the reference, run in the same rounds, goes into a figure (`timing.py`).
+`python -m benchmarks` prints each against its limit.
+
+Exit status 1 when a limit is missed. Limits are in milliseconds of the machine on which they were
+set: what counts is how often the reference, run in the same rounds, goes into a figure
+(`timing.py`).
 """
 
 import os
@@ -40,15 +43,24 @@ TICK_BYTES = 8_000
 
 
 def ten_shelves() -> object:
-    """A wall with ten different shelves of both kinds, two and three supports, points and spread loads."""
+    """Return a wall with ten different shelves: two and three supports, point and spread loads."""
     from tests.plans import bracket_shelf, plan, rod_shelf
     from trade.plan import Thing
 
     pieces = []
     for n in range(10):
-        things = (Thing(name="Spread", mass_kg=8.0 + n), Thing(name="Point", mass_kg=2.0 + n / 7, at_mm=300.0 + 31 * n))
+        things = (
+            Thing(name="Spread", mass_kg=8.0 + n),
+            Thing(name="Point", mass_kg=2.0 + n / 7, at_mm=300.0 + 31 * n),
+        )
         supports = (100.0, 500.0, 900.0) if n % 3 == 0 else (100.0, 900.0)
-        common = {"key": f"s{n}", "top_mm": 200.0 + 200 * n, "depth_mm": 230.0 + n, "things": things, "supports_mm": supports}
+        common = {
+            "key": f"s{n}",
+            "top_mm": 200.0 + 200 * n,
+            "depth_mm": 230.0 + n,
+            "things": things,
+            "supports_mm": supports,
+        }
         pieces.append(rod_shelf(**common) if n % 4 == 3 else bracket_shelf(**common))
     return plan(*pieces)
 
@@ -64,14 +76,25 @@ def fifty_of_all_kinds() -> object:
 
     on, pieces = wall(width_mm=6000.0), []
     for n in range(50):
-        made = placement.put_up(Plan(name="Wall", units="metric", wall=on), sorted(KINDS)[n % len(KINDS)], 1600.0, 1500.0)
-        things = (Thing(name="Spread", mass_kg=5 + n / 10), Thing(name="Point", mass_kg=2 + n / 20, at_mm=200.0 + n))
+        made = placement.put_up(
+            Plan(name="Wall", units="metric", wall=on),
+            sorted(KINDS)[n % len(KINDS)],
+            1600.0,
+            1500.0,
+        )
+        things = (
+            Thing(name="Spread", mass_kg=5 + n / 10),
+            Thing(name="Point", mass_kg=2 + n / 20, at_mm=200.0 + n),
+        )
         pieces.append(replace(made, key=f"p{n}", things=things))
     return plan(*pieces, width_mm=6000.0)
 
 
 def judgement() -> Iterator[tuple[str, Figures]]:
-    """Choosing, the slowest of several cases, on a wall as one finds it: no two studs equally far apart. Caches are cleared."""
+    """Choosing, the slowest of several cases, on a wall as one finds it.
+
+    No two studs equally far apart. Caches are cleared.
+    """
     from msgspec.structs import replace
 
     from tests.plans import bracket_shelf, wall
@@ -85,7 +108,9 @@ def judgement() -> Iterator[tuple[str, Figures]]:
     from trade.plan import Plan, Stud, Thing
 
     places = (123, 531, 936, 1340, 1749, 2155, 2558, 2967, 3371, 3780)
-    on = wall(width_mm=4000.0, studs=tuple(Stud(centre_mm=float(x), uncertainty_mm=2.0) for x in places))
+    on = wall(
+        width_mm=4000.0, studs=tuple(Stud(centre_mm=float(x), uncertainty_mm=2.0) for x in places)
+    )
     bare = Plan(name="Wall", units="metric", wall=on)
     block = replace(bare, wall=replace(on, structure="block_hollow", studs=()))
 
@@ -96,21 +121,39 @@ def judgement() -> Iterator[tuple[str, Figures]]:
 
         return cleared
 
-    wishes = (("books", 1500.0, bare), ("coats", 6.0, bare), ("magazines", 2500.0, bare), ("plant_medium", 5.0, block))
+    wishes = (
+        ("books", 1500.0, bare),
+        ("coats", 6.0, bare),
+        ("magazines", 2500.0, bare),
+        ("plant_medium", 5.0, block),
+    )
     asked = [(plan, wish_for(plan, what, amount, 1600.0, 1500.0)) for what, amount, plan in wishes]
     load = (Thing(name="Load", mass_kg=6.0),)
-    hung = [replace(placement.put_up(bare, kind, 2000.0, 1500.0), things=load) for kind in ("bracket_shelf", "rod_shelf", "rail")]
+    hung = [
+        replace(placement.put_up(bare, kind, 2000.0, 1500.0), things=load)
+        for kind in ("bracket_shelf", "rod_shelf", "rail")
+    ]
     heavy = (Thing(name="Load", mass_kg=60.0),)
-    failing = [replace(placement.put_up(bare, kind, 2000.0, 1500.0), things=heavy) for kind in KINDS]
-    failing.append(bracket_shelf(left_mm=760.0, bracket="pressed_small", screw_length_mm=38.1, things=heavy))
+    failing = [
+        replace(placement.put_up(bare, kind, 2000.0, 1500.0), things=heavy) for kind in KINDS
+    ]
+    failing.append(
+        bracket_shelf(left_mm=760.0, bracket="pressed_small", screw_length_mm=38.1, things=heavy)
+    )
     yield "ways to hang something", worst([cold(lambda a=a: ways(*a)) for a in asked], 5)  # type: ignore[misc]
-    yield "the wall shaded, 4 m at 25 mm", worst([cold(lambda p=p: spots(p, bare, 25.0)) for p in hung], 5)  # type: ignore[misc]
+    yield (
+        "the wall shaded, 4 m at 25 mm",
+        worst([cold(lambda p=p: spots(p, bare, 25.0)) for p in hung], 5),
+    )  # type: ignore[misc]
     cured = [cold(lambda p=p: cures(bare.with_piece(p), p.key)) for p in failing]  # type: ignore[misc]
     yield "cures for a failing piece", worst(cured, 3)
 
 
 def saw() -> Iterator[tuple[str, Figures]]:
-    """Parts of four woods, half of them out of sheets and half out of boards, every size another; nothing is remembered."""
+    """Parts of four woods, half of them out of sheets and half out of boards, every size another.
+
+    Nothing is remembered.
+    """
     import random
 
     from msgspec.structs import replace
@@ -123,12 +166,19 @@ def saw() -> Iterator[tuple[str, Figures]]:
 
     dice = random.Random(60)
 
-    woods = (("plywood", 18.0, 0.0), ("pine_white", 19.05, 139.7), ("mdf", 18.0, 0.0), ("pine_white", 19.05, 235.0))
+    woods = (
+        ("plywood", 18.0, 0.0),
+        ("pine_white", 19.05, 139.7),
+        ("mdf", 18.0, 0.0),
+        ("pine_white", 19.05, 235.0),
+    )
 
     def own(n: int) -> OwnPart:
         board, thick, wide = woods[n % 4]
         long, wide = float(dice.randrange(150, 1100)), wide or float(dice.randrange(80, 600))
-        return OwnPart(name=f"Part {n}", board=board, length_mm=long, width_mm=wide, thickness_mm=thick)
+        return OwnPart(
+            name=f"Part {n}", board=board, length_mm=long, width_mm=wide, thickness_mm=thick
+        )
 
     def cold(of: Plan) -> None:
         yard._known.clear()
@@ -142,13 +192,17 @@ def saw() -> Iterator[tuple[str, Figures]]:
 
 
 def against_frames() -> str:
-    """The same continuous shelf solved by the core and by the frame library: how many times faster, one round each."""
+    """The same continuous shelf solved by the core and by the frame library.
+
+    How many times faster, one round each.
+    """
     from Pynite import FEModel3D
 
     from trade.mechanics import beam
     from trade.memo import clear_memos
 
-    places, loads = (100.0, 700.0, 1300.0), [beam.Load(200.0, 0.0, 1400.0), beam.Load(60.0, 400.0, 400.0)]
+    places = (100.0, 700.0, 1300.0)
+    loads = [beam.Load(200.0, 0.0, 1400.0), beam.Load(60.0, 400.0, 400.0)]
 
     def by_frames() -> None:
         model = FEModel3D()
@@ -169,7 +223,10 @@ def against_frames() -> str:
 
     ours, theirs = measured(by_ours, number=20), measured(by_frames, 5)
     times = theirs.times / ours.times
-    return f"  one shelf: {ours.p50_ms:.2f} ms here, {theirs.p50_ms:.1f} ms by the frame library: {times:.0f} times"
+    return (
+        f"  one shelf: {ours.p50_ms:.2f} ms here, {theirs.p50_ms:.1f} ms by the frame library: "
+        f"{times:.0f} times"
+    )
 
 
 def core() -> Iterator[tuple[str, Figures]]:
@@ -199,7 +256,9 @@ def on_supports(many: int) -> object:
     studs = tuple(Stud(centre_mm=400.0 + 300 * n, uncertainty_mm=2.0) for n in range(45))
     places = tuple(100.0 + 300 * n for n in range(many))
     shelf = bracket_shelf(left_mm=300.0, length_mm=places[-1] + 100.0, supports_mm=places)
-    return replace(plan(width_mm=14_000.0), wall=wall(width_mm=14_000.0, studs=studs), pieces=(shelf,))
+    return replace(
+        plan(width_mm=14_000.0), wall=wall(width_mm=14_000.0, studs=studs), pieces=(shelf,)
+    )
 
 
 def readings() -> Iterator[tuple[str, Figures]]:
@@ -214,14 +273,28 @@ def readings() -> Iterator[tuple[str, Figures]]:
     while len(swept) < 2_000:
         height = 300.0 + 7 * (len(swept) % 200)
         swept.append(Sweep(from_mm=0.0, to_mm=6000.0, height_mm=height))
-        ends = [(stud + side, side < 0) for stud in studs for side in (-19.0, 19.0) if dice.random() < 0.9]
+        ends = [
+            (stud + side, side < 0)
+            for stud in studs
+            for side in (-19.0, 19.0)
+            if dice.random() < 0.9
+        ]
         swept += [
-            Edge(at_mm=max(at + dice.gauss(0, 3), 0.0), side="left" if left else "right", height_mm=height) for at, left in ends
+            Edge(
+                at_mm=max(at + dice.gauss(0, 3), 0.0),
+                side="left" if left else "right",
+                height_mm=height,
+            )
+            for at, left in ends
         ]
     pushed: list[Reading] = []
     for n in range(2_000):
         at = dice.uniform(0, 6000)
-        pushed.append(Probe(at_mm=at, met=dice.choice(("wood", "air"))) if n % 2 else Knock(at_mm=at, sound="full"))  # type: ignore[arg-type]
+        pushed.append(
+            Probe(at_mm=at, met=dice.choice(("wood", "air")))
+            if n % 2
+            else Knock(at_mm=at, sound="full")
+        )  # type: ignore[arg-type]
     yield "2 000 readings, swept", measured(lambda: infer(6000.0, swept[:2_000]), 7)
     yield "2 000 readings, nails and knocks", measured(lambda: infer(6000.0, pushed), 7)
 
@@ -229,20 +302,33 @@ def readings() -> Iterator[tuple[str, Figures]]:
 def shell() -> Iterator[tuple[str, Figures]]:
     """Commands in processes of their own, their start and their imports included."""
     root = Path(__file__).resolve().parents[1]
-    for name, words in (("a verdict", ["assess", "docs/example.plan.json"]), ("a schema", ["schema"])):
+    for name, words in (
+        ("a verdict", ["assess", "docs/example.plan.json"]),
+        ("a schema", ["schema"]),
+    ):
         took, wall, references = [], [], []
         for _ in range(8):
             references.append(reference_ms())
             before, begun = resource.getrusage(resource.RUSAGE_CHILDREN), time.perf_counter()
-            subprocess.run([sys.executable, "-m", "trade", *words], cwd=root, stdout=subprocess.DEVNULL, check=False)
+            subprocess.run(
+                [sys.executable, "-m", "trade", *words],
+                cwd=root,
+                stdout=subprocess.DEVNULL,
+                check=False,
+            )
             wall.append((time.perf_counter() - begun) * 1000)
             after = resource.getrusage(resource.RUSAGE_CHILDREN)
-            took.append((after.ru_utime + after.ru_stime - before.ru_utime - before.ru_stime) * 1000)
+            took.append(
+                (after.ru_utime + after.ru_stime - before.ru_utime - before.ru_stime) * 1000
+            )
         yield f"the shell: {name}", figures(took, wall, references)
 
 
 def spread(fifty: object) -> object:
-    """The fifty where they hang on a real wall: five columns of ten, most of them clear of each other."""
+    """The fifty where they hang on a real wall.
+
+    Five columns of ten, most of them clear of each other.
+    """
     from msgspec.structs import replace
 
     from trade.plan import Plan
@@ -262,7 +348,11 @@ def spread(fifty: object) -> object:
 def web() -> Iterator[tuple[str, Figures]]:
     """The bench through Django's test client: middleware, view, database, drawing, templates."""
     with tempfile.TemporaryDirectory() as folder:
-        os.environ |= {"GANCHO_DATA": folder, "DJANGO_SETTINGS_MODULE": "gancho.settings", "GANCHO_HOSTS": "testserver"}
+        os.environ |= {
+            "GANCHO_DATA": folder,
+            "DJANGO_SETTINGS_MODULE": "gancho.settings",
+            "GANCHO_HOSTS": "testserver",
+        }
         import django
 
         django.setup()
@@ -282,20 +372,30 @@ def web() -> Iterator[tuple[str, Figures]]:
 
             def move(wall: Wall = wall, key: str = key, **more: str) -> bytes:
                 now = Wall.objects.with_plans().get(pk=wall.pk)
-                at = {"base": str(now.brought_key), "left_mm": str(600 + next(side) % 50), "top_mm": "400"}
+                at = {
+                    "base": str(now.brought_key),
+                    "left_mm": str(600 + next(side) % 50),
+                    "top_mm": "400",
+                }
                 values = {**at, "stage": "fix", "piece": key, "seen": key, **more}
                 answer = client.post(f"/walls/{wall.pk}/pieces/{key}/move/", values, **headers)  # type: ignore[arg-type]
                 assert answer.status_code == 200, answer.status_code
                 return bytes(answer.content)
 
             size = len(move(live="1"))
-            print(f"  a tick of a drag, {many} pieces: {size} bytes   limit {TICK_BYTES}   {_ok(size <= TICK_BYTES)}")
+            print(
+                f"  a tick of a drag, {many} pieces: {size} bytes   limit {TICK_BYTES}   "
+                f"{_ok(size <= TICK_BYTES)}"
+            )
             yield f"a tick of a drag, {many} pieces", measured(lambda: move(live="1"), number=3)
             yield f"a kept move, {many} pieces", measured(move, number=3)
         with CaptureQueriesContext(connection) as asked:
             client.get(f"/walls/{wall.pk}/fix/?piece={key}")
         print(f"  queries of a page: {len(asked)}")
-        yield "a page, 50 pieces", measured(lambda: client.get(f"/walls/{wall.pk}/fix/?piece={key}"), number=3)
+        yield (
+            "a page, 50 pieces",
+            measured(lambda: client.get(f"/walls/{wall.pk}/fix/?piece={key}"), number=3),
+        )
         for _ in range(22):
             Wall.begin(wall.job, ten_shelves(), "Begin")  # type: ignore[arg-type]
         yield "the list of 24 walls", measured(lambda: client.get("/"), number=3)
@@ -309,13 +409,23 @@ def _ok(held: bool) -> str:
 def main() -> int:
     """Run all; 1 when a limit is missed."""
     missed = False
-    print("Gancho; processor time, and the clock's, of one run; against the limit as on the machine that it was set on:")
+    print(
+        "Gancho; processor time, and the clock's, of one run; against the limit as on the machine "
+        "that it was set on:"
+    )
     for measure in (core, readings, judgement, saw, web, shell):
         for name, found in measure():
             held = found.usual_ms <= LIMITS_MS[name]
             missed |= not held
-            cpu = f"p50 {found.p50_ms:8.2f} ms   p95 {found.p95_ms:8.2f} ms   clock {found.wall_ms:8.2f} ms"
-            print(f"  {name:<36} {cpu}   {found.usual_ms:8.2f} of {LIMITS_MS[name]:6.1f}   {_ok(held)}", flush=True)
+            cpu = (
+                f"p50 {found.p50_ms:8.2f} ms   p95 {found.p95_ms:8.2f} ms   clock "
+                f"{found.wall_ms:8.2f} ms"
+            )
+            print(
+                f"  {name:<36} {cpu}   {found.usual_ms:8.2f} of {LIMITS_MS[name]:6.1f}   "
+                f"{_ok(held)}",
+                flush=True,
+            )
     print(against_frames())
     return int(missed)
 

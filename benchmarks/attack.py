@@ -1,8 +1,11 @@
-"""An attacker's day: `python -m benchmarks.attack [forms] [documents]`, by default 2 000 hostile forms and 600 documents.
+"""An attacker's day.
 
-On the demo, with accounts: every address over every wall and piece as somebody who is not signed in, as a stranger with an
-account and as a helper of one job; then forms full of nonsense and documents that are broken, by the owner. Counted: what is
-private and was seen, what changed that must not, and what ended in an error of ours. Exit status 1 where any of it is not nought.
+`python -m benchmarks.attack [forms] [documents]`, by default 2 000 hostile forms and 600 documents.
+
+On the demo, with accounts: every address over every wall and piece as somebody who is not signed
+in, as a stranger with an account and as a helper of one job; then forms full of nonsense and
+documents that are broken, by the owner. Counted: what is private and was seen, what changed that
+must not, and what ended in an error of ours. Exit status 1 where any of it is not nought.
 """
 
 import io
@@ -22,10 +25,20 @@ POSTS, DOCUMENTS = 2_000, 600
 _NAMED = re.compile(r'name="([\w-]{1,40})"')
 _HELPS = ("told", "add-photo")  # what a helper may change: what was done and seen at the wall
 _OPTIONS: dict[str, list[Any]] = {
-    "stage": ["survey", "load", "fix", "mark", "cut", "hang", "record"], "kind": ["pdf", "svg", "dxf"], "index": [0, 7], "n": [0],
-    "what": ["template", "stick", "own", "wall"], "question": ["anchors", "nonsense"], "offcut": [1], "photo": [1], "share": [1],
-    "run": [1], "pk": [1], "token": ["x"], "uid": ["x"],
-}  # fmt: skip
+    "stage": ["survey", "load", "fix", "mark", "cut", "hang", "record"],
+    "kind": ["pdf", "svg", "dxf"],
+    "index": [0, 7],
+    "n": [0],
+    "what": ["template", "stick", "own", "wall"],
+    "question": ["anchors", "nonsense"],
+    "offcut": [1],
+    "photo": [1],
+    "share": [1],
+    "run": [1],
+    "pk": [1],
+    "token": ["x"],
+    "uid": ["x"],
+}
 HOSTILE = (
     *(
         "",
@@ -70,11 +83,39 @@ HOSTILE = (
     ),
 )
 _USUAL = (
-    "400 mm", "2 m", "16 in", "10", "2", "1", "8 kg", "everyday", "display", "oak_red", "wood_10", "76 mm", "gypsum_12_7",
-    "timber", "plug_8", "toggle_14", "books", "cut", "fix", "on", "400, 800, 1200", "bracket_shelf", "thing",
-    "more", "oil_varnish",
-)  # fmt: skip
-_ENDS = ("sign-out", "account", "delete-wall", "delete-job", "end-share")  # after these there is nothing left to attack
+    "400 mm",
+    "2 m",
+    "16 in",
+    "10",
+    "2",
+    "1",
+    "8 kg",
+    "everyday",
+    "display",
+    "oak_red",
+    "wood_10",
+    "76 mm",
+    "gypsum_12_7",
+    "timber",
+    "plug_8",
+    "toggle_14",
+    "books",
+    "cut",
+    "fix",
+    "on",
+    "400, 800, 1200",
+    "bracket_shelf",
+    "thing",
+    "more",
+    "oil_varnish",
+)
+_ENDS = (
+    "sign-out",
+    "account",
+    "delete-wall",
+    "delete-job",
+    "end-share",
+)  # after these there is nothing left to attack
 
 
 def addresses(walls: list[Any]) -> Iterator[tuple[str, str]]:
@@ -84,12 +125,21 @@ def addresses(walls: list[Any]) -> Iterator[tuple[str, str]]:
     for pattern in get_resolver().url_patterns[0].url_patterns:
         assert isinstance(pattern, URLPattern)
         for wall in walls:
-            known = _OPTIONS | {"wall": [wall.pk], "job": [wall.job_id], "key": [piece.key for piece in wall.plan().pieces]}
-            names = [name for name in pattern.pattern.converters if name not in pattern.default_args]
+            known = _OPTIONS | {
+                "wall": [wall.pk],
+                "job": [wall.job_id],
+                "key": [piece.key for piece in wall.plan().pieces],
+            }
+            names = [
+                name for name in pattern.pattern.converters if name not in pattern.default_args
+            ]
             for values in product(*(known[name] for name in names)):
                 yield (
                     str(pattern.name),
-                    reverse(pattern.name, kwargs=dict(zip(names, values, strict=True)) | pattern.default_args),
+                    reverse(
+                        pattern.name,
+                        kwargs=dict(zip(names, values, strict=True)) | pattern.default_args,
+                    ),
                 )
             if "wall" not in names and "job" not in names:
                 break
@@ -104,7 +154,10 @@ def access(clients: dict[str, Any], walls: list[Any], helped: int) -> Counter[st
         for name, url in addresses(walls):
             own = role == "helper" and (f"/walls/{helped}/" in url or url == "/")
             before = (Revision.objects.count(), Wall.objects.filter(deleted=None).count())
-            for answer in (client.get(url), client.post(url, {"base": "1", "what": "done", "step": "ready"})):
+            for answer in (
+                client.get(url),
+                client.post(url, {"base": "1", "what": "done", "step": "ready"}),
+            ):
                 found["requests"] += 1
                 found["errors"] += answer.status_code >= 500
                 body = b"".join(answer) if answer.streaming else answer.content
@@ -113,7 +166,11 @@ def access(clients: dict[str, Any], walls: list[Any], helped: int) -> Counter[st
                 if seen:
                     print(f"  {role} saw {url}", flush=True)
             after = (Revision.objects.count(), Wall.objects.filter(deleted=None).count())
-            found["changed"] += after != before and not (own and name in _HELPS) and name not in ("new-wall", "import")
+            found["changed"] += (
+                after != before
+                and not (own and name in _HELPS)
+                and name not in ("new-wall", "import")
+            )
     return found
 
 
@@ -131,14 +188,21 @@ def crawl(client: Any, walls: list[Any]) -> Counter[str]:
 def forms(client: Any, walls: list[Any], many: int, dice: random.Random) -> Counter[str]:
     """So many forms full of nonsense, at any address, with any fields that the pages have.
 
-    Most name the revision that counts, so that they are not put by for that, and some say what a person would in half of it.
+    Most name the revision that counts, so that they are not put by for that, and some say what a
+    person would in half of it.
     """
     from bench.models import Wall
 
-    urls = [url for name, url in addresses(walls[:2]) if name not in _ENDS and not url.endswith((".pdf", ".zip"))]
+    urls = [
+        url
+        for name, url in addresses(walls[:2])
+        if name not in _ENDS and not url.endswith((".pdf", ".zip"))
+    ]
     fields = {"base", "csv", "at", "x_mm", "y_mm", "left_mm", "top_mm"}
     for url in urls:
-        if url.endswith(("/fix/", "/survey/", "/load/", "/cut/", "/hang/", "/record/", "/mark/", "/new/")):
+        if url.endswith(
+            ("/fix/", "/survey/", "/load/", "/cut/", "/hang/", "/record/", "/mark/", "/new/")
+        ):
             fields |= set(_NAMED.findall(client.get(url).content.decode(errors="replace")))
     found: Counter[str] = Counter()
     before = {wall.pk: wall.plan() for wall in walls[:2]}
@@ -147,7 +211,10 @@ def forms(client: Any, walls: list[Any], many: int, dice: random.Random) -> Coun
             for wall in Wall.objects.with_plans().filter(pk__in=before):
                 wall.plan()
                 wall.record(before[wall.pk], "As it was", wall.seen)
-        said = {name: dice.choice(HOSTILE) for name in dice.sample(sorted(fields), dice.randrange(1, 25))}
+        said = {
+            name: dice.choice(HOSTILE)
+            for name in dice.sample(sorted(fields), dice.randrange(1, 25))
+        }
         url = dice.choice(urls)
         if (wall := re.search(r"/walls/(\d+)/", url)) and dice.random() < 0.7:
             now = Wall.objects.with_plans().filter(pk=wall[1]).first()
@@ -155,7 +222,9 @@ def forms(client: Any, walls: list[Any], many: int, dice: random.Random) -> Coun
         for name in sorted(said):
             if name != "base" and dice.random() < 0.4:
                 said[name] = dice.choice(_USUAL)
-        answer = client.post(url, said, headers={"HX-Request": "true"} if dice.random() < 0.5 else {})
+        answer = client.post(
+            url, said, headers={"HX-Request": "true"} if dice.random() < 0.5 else {}
+        )
         found["forms"] += 1
         found["changed something"] += bool(wall) and answer.status_code < 400
         found["errors"] += answer.status_code >= 500
@@ -175,8 +244,14 @@ def documents(client: Any, walls: list[Any], many: int, dice: random.Random) -> 
     jobs = [archive.written(wall.job) for wall in walls[:2]]
     found: Counter[str] = Counter()
     for n in range(many):
-        raw = json.dumps(_spoilt(dice.choice(plans), dice)).encode() if n % 2 else _torn(dice.choice(jobs), dice)
-        answer = client.post(reverse("import"), {"plan": SimpleUploadedFile("x.json" if n % 2 else "x.zip", raw)})
+        raw = (
+            json.dumps(_spoilt(dice.choice(plans), dice)).encode()
+            if n % 2
+            else _torn(dice.choice(jobs), dice)
+        )
+        answer = client.post(
+            reverse("import"), {"plan": SimpleUploadedFile("x.json" if n % 2 else "x.zip", raw)}
+        )
         found["documents"] += 1
         found["errors"] += answer.status_code >= 500
         found["taken"] += answer.status_code == 302
@@ -191,7 +266,9 @@ def _spoilt(plan: Any, dice: random.Random) -> Any:
         while isinstance(at, dict | list) and at:
             key: Any = dice.choice(sorted(at)) if isinstance(at, dict) else dice.randrange(len(at))
             if not isinstance(at[key], dict | list) or not at[key] or dice.random() < 0.2:
-                at[key] = dice.choice([*HOSTILE, None, -1, 1e308, 2**63, True, [], {}, [[]], at[key]])
+                at[key] = dice.choice(
+                    [*HOSTILE, None, -1, 1e308, 2**63, True, [], {}, [[]], at[key]]
+                )
                 break
             at = at[key]
     return made
@@ -215,7 +292,11 @@ def _torn(job: bytes, dice: random.Random) -> bytes:
 def main(posts: int, many: int) -> int:
     """Print the figures; 1 where something is not nought."""
     with tempfile.TemporaryDirectory() as data:
-        os.environ |= {"GANCHO_DATA": data, "GANCHO_PEOPLE": "many", "DJANGO_SETTINGS_MODULE": "gancho.settings"}
+        os.environ |= {
+            "GANCHO_DATA": data,
+            "GANCHO_PEOPLE": "many",
+            "DJANGO_SETTINGS_MODULE": "gancho.settings",
+        }
         import django
 
         django.setup()
@@ -235,18 +316,24 @@ def _attack(posts: int, many: int) -> int:
 
     logging.disable(logging.CRITICAL)
     settings.ALLOWED_HOSTS = ["testserver"]
-    settings.STORAGES = settings.STORAGES | {"staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}}
+    settings.STORAGES = settings.STORAGES | {
+        "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}
+    }
     call_command("migrate", verbosity=0)
     demo.load()
     people = {
-        name: get_user_model().objects.create_user(name, password="a long enough one") for name in ("owner", "stranger", "helper")
+        name: get_user_model().objects.create_user(name, password="a long enough one")
+        for name in ("owner", "stranger", "helper")
     }
     Job.objects.update(owner=people["owner"])
     for job in Job.objects.all():
         Job.objects.filter(pk=job.pk).update(name=f"SECRET {job.name}"[:80])
     walls = list(Wall.objects.order_by("pk"))
     Share.objects.create(job=walls[0].job, helper=people["helper"])
-    clients = {name: Client(raise_request_exception=False) for name in ("nobody", "stranger", "helper", "owner")}
+    clients = {
+        name: Client(raise_request_exception=False)
+        for name in ("nobody", "stranger", "helper", "owner")
+    }
     for name, person in people.items():
         clients[name].force_login(person)
     owner, dice = clients.pop("owner"), random.Random(13)
@@ -257,8 +344,18 @@ def _attack(posts: int, many: int) -> int:
         "documents": documents(owner, walls, many, dice),
     }
     for name, counted in found.items():
-        print(f"  {name:<10} " + ", ".join(f"{count:,} {what}".replace(",", " ") for what, count in counted.items()), flush=True)
-    return int(any(counted[what] for counted in found.values() for what in ("errors", "private seen", "changed")))
+        print(
+            f"  {name:<10} "
+            + ", ".join(f"{count:,} {what}".replace(",", " ") for what, count in counted.items()),
+            flush=True,
+        )
+    return int(
+        any(
+            counted[what]
+            for counted in found.values()
+            for what in ("errors", "private seen", "changed")
+        )
+    )
 
 
 if __name__ == "__main__":

@@ -22,20 +22,38 @@ def fill() -> None:
 
     dice = random.Random(7)
     jobs = Job.objects.bulk_create([Job(name=f"House {n}") for n in range(JOBS)])
-    walls = Wall.objects.bulk_create([Wall(job=job, name=f"Wall of {job.name}", at=1, last=1) for job in jobs])
-    structures, fixings = ("timber", "brick_solid", "block_hollow"), ("wood", "lag", "plug", "toggle")
+    walls = Wall.objects.bulk_create(
+        [Wall(job=job, name=f"Wall of {job.name}", at=1, last=1) for job in jobs]
+    )
+    structures = ("timber", "brick_solid", "block_hollow")
+    fixings = ("wood", "lag", "plug", "toggle")
     lines = []
     for wall in walls:
         for n in range(PIECES_A_JOB):
-            word, structure, minutes = dice.choice(_WORDS), dice.choice(structures), dice.choice((None, 75.0))
-            words = f"shelf for {word}s {wall.name} {structure} #10 wood screw gypsum board ".lower() * 3
+            word = dice.choice(_WORDS)
+            structure = dice.choice(structures)
+            minutes = dice.choice((None, 75.0))
+            words = (
+                f"shelf for {word}s {wall.name} {structure} #10 wood screw gypsum board ".lower()
+                * 3
+            )
             lines.append(
                 Line(
-                    wall=wall, key=f"p{n}", name=f"Shelf for {word}s", kind="bracket_shelf", word="holds", structure=structure,
-                    fixing=dice.choice(fixings), words=words, thought_minutes=60.0, thought_cost=40.0, minutes=minutes,
-                    held=dice.choice(("", "firm", "loose")), hung="2031-03-01",
+                    wall=wall,
+                    key=f"p{n}",
+                    name=f"Shelf for {word}s",
+                    kind="bracket_shelf",
+                    word="holds",
+                    structure=structure,
+                    fixing=dice.choice(fixings),
+                    words=words,
+                    thought_minutes=60.0,
+                    thought_cost=40.0,
+                    minutes=minutes,
+                    held=dice.choice(("", "firm", "loose")),
+                    hung="2031-03-01",
                 )
-            )  # fmt: skip
+            )
     Line.objects.bulk_create(lines, batch_size=2_000)
 
 
@@ -47,9 +65,13 @@ def log() -> dict[str, Figures]:
 
     client, found = Client(raise_request_exception=True), {}
     asked = {
-        "open": "", "search, common": "?q=shelf+oars", "search, rare": "?q=house+4711", "search, nothing": "?q=lighthouse",
-        "sifted": "?structure=brick_solid&fixing=plug&held=loose", "far in": "?page=100",
-    }  # fmt: skip
+        "open": "",
+        "search, common": "?q=shelf+oars",
+        "search, rare": "?q=house+4711",
+        "search, nothing": "?q=lighthouse",
+        "sifted": "?structure=brick_solid&fixing=plug&held=loose",
+        "far in": "?page=100",
+    }
     queries = set()
     for name, what in asked.items():
         client.get(f"/log/{what}")  # the charts come after, in a request of their own
@@ -67,7 +89,11 @@ def main() -> int:
     os.chdir(Path(__file__).resolve().parents[1])
     missed = False
     with tempfile.TemporaryDirectory() as folder:
-        os.environ |= {"GANCHO_DATA": folder, "DJANGO_SETTINGS_MODULE": "gancho.settings", "GANCHO_HOSTS": "testserver,127.0.0.1"}
+        os.environ |= {
+            "GANCHO_DATA": folder,
+            "DJANGO_SETTINGS_MODULE": "gancho.settings",
+            "GANCHO_HOSTS": "testserver,127.0.0.1",
+        }
         import django
 
         django.setup()
@@ -79,8 +105,14 @@ def main() -> int:
         print(f"The log with {JOBS:,} jobs and {JOBS * PIECES_A_JOB:,} pieces:")
         for name, each in log().items():
             missed |= each.usual_ms > LOG_MS
-            cpu = f"p50 {each.p50_ms:6.1f} ms   p95 {each.p95_ms:6.1f} ms   clock {each.wall_ms:6.1f} ms"
-            print(f"  {name:<24} {cpu}   {each.usual_ms:6.1f} of {LOG_MS:.0f}   {'ok' if each.usual_ms <= LOG_MS else 'MISSED'}")
+            cpu = (
+                f"p50 {each.p50_ms:6.1f} ms   p95 {each.p95_ms:6.1f} ms   clock "
+                f"{each.wall_ms:6.1f} ms"
+            )
+            print(
+                f"  {name:<24} {cpu}   {each.usual_ms:6.1f} of {LOG_MS:.0f}   "
+                f"{'ok' if each.usual_ms <= LOG_MS else 'MISSED'}"
+            )
         connection.close()
     return int(missed)
 

@@ -1,7 +1,10 @@
-"""Whether what reads people's words stays linear: `python -m benchmarks.parsers` doubles hostile ones and prints the ratio.
+"""Whether what reads people's words stays linear.
 
-Each reader gets every beginning with every repeated word, 6 000 times and 12 000 times, by CPU time. Exit status 1 where doubling
-costs more than three times as much and more than a twentieth of a second.
+`python -m benchmarks.parsers` doubles hostile ones and prints the ratio.
+
+Each reader gets every beginning with every repeated word, 6 000 times and 12 000 times, by CPU
+time. Exit status 1 where doubling costs more than three times as much and more than a twentieth of
+a second.
 """
 
 import sys
@@ -13,9 +16,32 @@ from trade import lie, measure, notes, sheet, sketch
 from trade.errors import TradeError
 
 TIMES, WORST_RATIO, NOTICED_S = 6_000, 3.0, 0.05
-BEGINNINGS = ("", "48 up: gaps ", "plumb at 1: ", "left corner ", "width ", "swept ", "ceiling ", "kind,at_mm\n")
+BEGINNINGS = (
+    "",
+    "48 up: gaps ",
+    "plumb at 1: ",
+    "left corner ",
+    "width ",
+    "swept ",
+    "ceiling ",
+    "kind,at_mm\n",
+)
 WORDS = (
-    *(" ", "1 ", "1 up:", "up ", "a at ", "wood at ", "swept 1 to ", "to ", "every ", "by is ", "1 by ", "1 at 1, ", "gaps "),
+    *(
+        " ",
+        "1 ",
+        "1 up:",
+        "up ",
+        "a at ",
+        "wood at ",
+        "swept 1 to ",
+        "to ",
+        "every ",
+        "by is ",
+        "1 by ",
+        "1 at 1, ",
+        "gaps ",
+    ),
     *("1/", "1-", "'", ", ", "\n", "1 left,", "1 left ", "½", "1' ", "edge,1\n", '"'),
 )
 READERS: dict[str, Callable[[str], object]] = {
@@ -49,7 +75,9 @@ def main() -> int:
         bad += bool(steep)
         twice, ratio, begin, word = max(steep or found)
         said = repr(begin + word) + ("  STEEP" if steep else "")
-        print(f"  {name:<12} {twice * 1000:7.1f} ms, {ratio:4.1f} times for twice as much, of {said}")
+        print(
+            f"  {name:<12} {twice * 1000:7.1f} ms, {ratio:4.1f} times for twice as much, of {said}"
+        )
     return 1 if bad else 0
 
 

@@ -1,8 +1,9 @@
 """Twenty people at once on one server: `python -m benchmarks.people`.
 
-Each has a wall of ten shelves. First they work as people do: a drag of a second, judged as it goes and kept, then some seconds of
-looking. Then ten moves a second are kept while sums are printed and ways are tried all the time; last as many as the server
-takes. Exit status 1 when a limit is missed or a request fails. The people run on the same processors as the server.
+Each has a wall of ten shelves. First they work as people do: a drag of a second, judged as it goes
+and kept, then some seconds of looking. Then ten moves a second are kept while sums are printed and
+ways are tried all the time; last as many as the server takes. Exit status 1 when a limit is missed
+or a request fails. The people run on the same processors as the server.
 """
 
 import http.client
@@ -43,19 +44,30 @@ class Person:
     def get(self, path: str) -> bytes:
         """Ask for a page."""
         self.line.request(
-            "GET", f"{self.here}{path}", headers={"Cookie": self.cookie, "Accept-Encoding": "gzip"} if self.cookie else {}
+            "GET",
+            f"{self.here}{path}",
+            headers={"Cookie": self.cookie, "Accept-Encoding": "gzip"} if self.cookie else {},
         )
         answer = self.line.getresponse()
-        self.cookie = "; ".join([self.cookie, *(said.split(";")[0] for said in answer.headers.get_all("Set-Cookie", []))]).strip(
-            "; "
-        )
+        self.cookie = "; ".join(
+            [
+                self.cookie,
+                *(said.split(";")[0] for said in answer.headers.get_all("Set-Cookie", [])),
+            ]
+        ).strip("; ")
         if answer.status != 200:
             self.failed.append(f"{path}: {answer.status}")
         return answer.read()
 
     def move(self, kept: bool) -> None:
         """The shelf goes somewhere; while it is dragged nothing is kept."""
-        said = {"base": self.base, "left_mm": self.dice.randint(500, 700), "top_mm": 200, "stage": "fix", "piece": "s0"}
+        said = {
+            "base": self.base,
+            "left_mm": self.dice.randint(500, 700),
+            "top_mm": 200,
+            "stage": "fix",
+            "piece": "s0",
+        }
         body = urllib.parse.urlencode(said if kept else {**said, "live": "1", "seen": "s0"})
         headers = {"X-CSRFToken": self.token, "HX-Request": "true", "Cookie": self.cookie}
         begun = time.perf_counter()
@@ -136,7 +148,9 @@ class LongWork(threading.Thread):
 def serve(folder: str, port: int) -> "subprocess.Popen[str]":
     """The application on a port, when it answers."""
     words = [sys.executable, "manage.py", "demo", "--port", str(port)]
-    server = subprocess.Popen(words, env=os.environ | {"GANCHO_DATA": folder}, stdout=subprocess.PIPE, text=True)
+    server = subprocess.Popen(
+        words, env=os.environ | {"GANCHO_DATA": folder}, stdout=subprocess.PIPE, text=True
+    )
     assert server.stdout is not None
     if "Gancho is at" not in server.stdout.readline():
         raise RuntimeError("the server does not answer")
@@ -153,15 +167,21 @@ def free_port() -> int:
 
 
 def said(name: str, took: list[float], limit: float) -> bool:
-    """Print how long it took; whether the limit was kept, by a machine as fast as the one on which it was set."""
+    """Print how long it took.
+
+    Whether the limit was kept, by a machine as fast as the one on which it was set.
+    """
     p50, p95, slow = percentile(took, 0.5), percentile(took, 0.95), slowness()
     held = p95 / slow <= limit
-    print(f"  {name:<44} {len(took):5} answers   p50 {p50:6.1f} ms   p95 {p95:6.1f} ms   limit {limit:.0f} ms   {_ok(held)}")
+    print(
+        f"  {name:<44} {len(took):5} answers   p50 {p50:6.1f} ms   p95 {p95:6.1f} ms   limit "
+        f"{limit:.0f} ms   {_ok(held)}"
+    )
     return held
 
 
 def slowness() -> float:
-    """How many times slower this machine is at this moment than the one on which the limits were set; 1 if it is faster."""
+    """Return how many times slower this machine is now than the reference machine; at least 1."""
     return max(reference_ms() / REFERENCE_MS, 1.0)
 
 
@@ -177,11 +197,15 @@ def busy_s(server: "subprocess.Popen[str]") -> float:
 def run(server: "subprocess.Popen[str]", port: int, walls: list[int]) -> bool:
     """All three; whether every limit was kept."""
     people = [Person(port, wall) for wall in walls]
-    print(f"{PEOPLE} people, ten shelves each, {os.cpu_count()} processors for them and the server:")
+    print(
+        f"{PEOPLE} people, ten shelves each, {os.cpu_count()} processors for them and the server:"
+    )
     held = [said("a drag, judged as it goes and kept", together(people, as_people_do), DRAG_MS)]
     long = LongWork(port, walls[0])
     long.start()
-    held.append(said(f"{RATE} kept moves a second beside long work", together(people, at_a_rate), RATE_MS))
+    held.append(
+        said(f"{RATE} kept moves a second beside long work", together(people, at_a_rate), RATE_MS)
+    )
     long.enough.set()
     long.join()
     print(f"  long work done meanwhile: {long.done}")
@@ -191,9 +215,15 @@ def run(server: "subprocess.Popen[str]", port: int, walls: list[int]) -> bool:
     slow = slowness()
     each_core = len(took) / cpu_s * slow
     p95 = took[int(len(took) * 0.95)]
-    print(f"  flat out: {len(took)} kept moves in {wall_s:.1f} s, {len(took) / wall_s:.0f} a second, p95 {p95:.0f} ms")
+    print(
+        f"  flat out: {len(took)} kept moves in {wall_s:.1f} s, {len(took) / wall_s:.0f} a "
+        f"second, p95 {p95:.0f} ms"
+    )
     held.append(each_core >= A_CORE)
-    print(f"  a second of one processor: {each_core:.0f} kept moves   limit {A_CORE:.0f}   {_ok(held[-1])}")
+    print(
+        f"  a second of one processor: {each_core:.0f} kept moves   limit {A_CORE:.0f}   "
+        f"{_ok(held[-1])}"
+    )
     print(f"  the machine is {slow:.2f} times slower than the one on which the limits were set")
     failed: list[Any] = [each for person in (*people, long.person) for each in person.failed]
     print(f"  failed: {len(failed)} {failed[:2] or ''}")
@@ -204,7 +234,11 @@ def main() -> int:
     """Serve and run; 1 when a limit was missed or something failed."""
     os.chdir(Path(__file__).resolve().parents[1])
     with tempfile.TemporaryDirectory() as folder:
-        os.environ |= {"GANCHO_DATA": folder, "DJANGO_SETTINGS_MODULE": "gancho.settings", "GANCHO_HOSTS": "127.0.0.1"}
+        os.environ |= {
+            "GANCHO_DATA": folder,
+            "DJANGO_SETTINGS_MODULE": "gancho.settings",
+            "GANCHO_HOSTS": "127.0.0.1",
+        }
         import django
 
         django.setup()

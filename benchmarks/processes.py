@@ -25,5 +25,8 @@ def below(parent: int) -> list[Process]:
             continue
         if int(words[1]) == parent:
             one = int(stat.parent.name)
-            found += [Process(one, int(words[16]), (int(words[11]) + int(words[12])) / _TICKS), *below(one)]
+            found += [
+                Process(one, int(words[16]), (int(words[11]) + int(words[12])) / _TICKS),
+                *below(one),
+            ]
     return found

@@ -1,7 +1,10 @@
-"""The properties looked at further: `python -m benchmarks.properties [examples] [module ...]`, 3 000 of each by default.
+"""The properties looked at further.
 
-The tests draw the same hundred examples every time, so that a run means the same everywhere. Here they are drawn at random, and a
-failure prints the example that it came down to: worth a test of its own. Exit status as of the tests.
+`python -m benchmarks.properties [examples] [module ...]`, 3 000 of each by default.
+
+The tests draw the same hundred examples every time, so that a run means the same everywhere. Here
+they are drawn at random, and a failure prints the example that it came down to: worth a test of its
+own. Exit status as of the tests.
 """
 
 import os
@@ -16,7 +19,9 @@ def main(examples: int, modules: tuple[str, ...]) -> int:
     labels = [f"tests.trade.{module}" for module in modules or _MODULES]
     print(f"{examples} examples of each property in {', '.join(labels)}")
     command = [sys.executable, "manage.py", "test", "--noinput", "--parallel", "auto", *labels]
-    return subprocess.run(command, env=os.environ | {"GANCHO_EXAMPLES": str(examples)}, check=False).returncode
+    return subprocess.run(
+        command, env=os.environ | {"GANCHO_EXAMPLES": str(examples)}, check=False
+    ).returncode
 
 
 if __name__ == "__main__":

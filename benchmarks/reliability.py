@@ -1,4 +1,6 @@
-"""How it stands an attacker's and a load tester's day: `python -m benchmarks.reliability > docs/reliability.md`.
+"""How it stands an attacker's and a load tester's day.
+
+`python -m benchmarks.reliability > docs/reliability.md`.
 
 Exit status 1 where one of the commands is not content.
 """
@@ -16,10 +18,19 @@ COMMANDS = {
 
 def main() -> int:
     """Run each; 1 where one is not content."""
-    print("# Reliability\n\nMade by `python -m benchmarks.reliability`; each part by the command of its name.\n", flush=True)
+    print(
+        "# Reliability\n\nMade by `python -m benchmarks.reliability`; each part by the command of "
+        "its name.\n",
+        flush=True,
+    )
     bad = False
     for name, what in COMMANDS.items():
-        done = subprocess.run([sys.executable, "-m", f"benchmarks.{name}"], stdout=subprocess.PIPE, text=True, check=False)
+        done = subprocess.run(
+            [sys.executable, "-m", f"benchmarks.{name}"],
+            stdout=subprocess.PIPE,
+            text=True,
+            check=False,
+        )
         bad |= done.returncode != 0
         said = "\n".join(line.rstrip() for line in done.stdout.strip("\n").splitlines())
         print(f"## `benchmarks.{name}`\n\n{what}\n\n```\n{said}\n```\n", flush=True)

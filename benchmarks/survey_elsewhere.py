@@ -1,9 +1,12 @@
-"""How well intervals hold on walls that the model was not made for: `python -m benchmarks.survey_elsewhere [WALLS]`.
+"""How well intervals hold on walls that the model was not made for.
 
-A second simulator with assumptions of its own, which shares nothing with the devices in `trade`: odd and wide spacings, walls
-framed by eye, doubled jambs, blocking; a tape that is hooked wrongly at the corner, so that all readings are off by the same;
-a poor finder that widens everything, misses, and cries where nothing is. People take what they would: one sweep or two,
-magnets, a few probes. All numbers here are house rules.
+`python -m benchmarks.survey_elsewhere [WALLS]`.
+
+A second simulator with assumptions of its own, which shares nothing with the devices in `trade`:
+odd and wide spacings, walls framed by eye, doubled jambs, blocking; a tape that is hooked wrongly
+at the corner, so that all readings are off by the same; a poor finder that widens everything,
+misses, and cries where nothing is. People take what they would: one sweep or two, magnets, a few
+probes. All numbers here are house rules.
 """
 
 import random
@@ -18,7 +21,10 @@ STUD_MM, PROBES = 38.0, 6
 
 
 class Kind(NamedTuple):
-    """A kind of wall and of person: spacing from one stud to the next, and how wrong tape and finder are, mm."""
+    """A kind of wall and of person.
+
+    Spacing from one stud to the next, and how wrong tape and finder are, mm.
+    """
 
     name: str
     spacing: Callable[[random.Random], float]
@@ -65,8 +71,10 @@ def framed(kind: Kind, draw: random.Random) -> Wall:
     return Wall(wide, (*members, (wide - STUD_MM, wide)))
 
 
-def read(wall: Wall, kind: Kind, draw: random.Random) -> tuple[list[Reading], Callable[[float], Probe], float]:
-    """What a person reads off, the probe that he would make at a place, and how far off his tape was hooked."""
+def read(
+    wall: Wall, kind: Kind, draw: random.Random
+) -> tuple[list[Reading], Callable[[float], Probe], float]:
+    """Return a person's readings, the probe he makes at a place, and his tape's error, mm."""
     hooked, widens = draw.gauss(0, kind.hooked_sd), draw.gauss(0, kind.widens_sd)
 
     def off(x: float, sd: float) -> float:
@@ -84,19 +92,32 @@ def read(wall: Wall, kind: Kind, draw: random.Random) -> tuple[list[Reading], Ca
             found.append(Edge(at_mm=off(a, 4.0), side="left", height_mm=height))
             found.append(Edge(at_mm=off(a + 390.0, 4.0), side="right", height_mm=height))
         if draw.random() < 3 * kind.misses:
-            found.append(Edge(at_mm=draw.uniform(0, wall.wide_mm), side=draw.choice(("left", "right")), height_mm=height))
+            found.append(
+                Edge(
+                    at_mm=draw.uniform(0, wall.wide_mm),
+                    side=draw.choice(("left", "right")),
+                    height_mm=height,
+                )
+            )
     for left, right in wall.members:
         if draw.random() < 0.6:
-            found.append(MagnetHit(at_mm=off((left + right) / 2, 8.0), height_mm=draw.uniform(300.0, 2000.0)))
+            found.append(
+                MagnetHit(at_mm=off((left + right) / 2, 8.0), height_mm=draw.uniform(300.0, 2000.0))
+            )
 
     def probe(at_mm: float) -> Probe:
-        return Probe(at_mm=at_mm, height_mm=1300.0, met="wood" if wall.met(at_mm - hooked) else "air")
+        return Probe(
+            at_mm=at_mm, height_mm=1300.0, met="wood" if wall.met(at_mm - hooked) else "air"
+        )
 
     return found, probe, hooked
 
 
 class Held(NamedTuple):
-    """Intervals that hold their stud as it stands, and as the same tape marks it; of how many; claims on nothing."""
+    """Intervals that hold their stud as it stands, and as the same tape marks it; of how many.
+
+    Claims on nothing.
+    """
 
     stands: int
     marked: int
@@ -120,7 +141,11 @@ def held(kind: Kind, count: int) -> Held:
         for stud in known.studs:
             if stud.confidence == "doubtful":
                 continue
-            near = [(left + right) / 2 for left, right in wall.members if left - 10 <= stud.centre_mm <= right + 10]
+            near = [
+                (left + right) / 2
+                for left, right in wall.members
+                if left - 10 <= stud.centre_mm <= right + 10
+            ]
             claims, false = claims + bool(near), false + (not near)
             stands += any(stud.low_mm <= centre <= stud.high_mm for centre in near)
             marked += any(stud.low_mm <= centre + hooked <= stud.high_mm for centre in near)
@@ -128,14 +153,23 @@ def held(kind: Kind, count: int) -> Held:
 
 
 def main(count: int) -> int:
-    """Print how often intervals hold on each kind of wall; 1 when one holds less than nine times of ten where it is marked."""
+    """Print how often intervals hold on each kind of wall.
+
+    1 when one holds less than nine times of ten where it is marked.
+    """
     worst = 1.0
     print("interval holds the stud as it stands, and as the same tape, hooked the same, marks it")
     for kind in KINDS:
         found = held(kind, count)
         worst = min(worst, found.marked / found.claims)
-        both = f"{found.stands / found.claims:7.2%} {found.marked / found.claims:7.2%} of {found.claims}"
-        print(f"  {kind.name:<24} {both}   false of claimed {found.false / (found.claims + found.false):6.2%}")
+        both = (
+            f"{found.stands / found.claims:7.2%} {found.marked / found.claims:7.2%} of "
+            f"{found.claims}"
+        )
+        print(
+            f"  {kind.name:<24} {both}   false of claimed "
+            f"{found.false / (found.claims + found.false):6.2%}"
+        )
     return int(worst < 0.9)
 
 

@@ -1,4 +1,6 @@
-"""How long something takes: processor time, beside the clock's, and against a fixed piece of Python run in the same rounds.
+"""How long something takes.
+
+Processor time, beside the clock's, and against a fixed piece of Python run in the same rounds.
 
 A busy machine slows both alike, so that limits are kept or missed by the ratio.
 """
@@ -14,7 +16,8 @@ REFERENCE_MS = 7.3  # on the machine on which the limits were set
 class Figures(NamedTuple):
     """Processor time of one run, median and 95 of 100, and the clock's median, ms.
 
-    `times`: how often the reference goes into it, the best round of either, for the noise of a shared machine only ever adds.
+    `times`: how often the reference goes into it, the best round of either, for the noise of a
+    shared machine only ever adds.
     """
 
     p50_ms: float
@@ -42,9 +45,13 @@ def measured(run: Callable[[], object], rounds: int = 11, number: int = 1) -> Fi
     return figures(cpu, wall, references)
 
 
-def figures(cpu_ms: Sequence[float], wall_ms: Sequence[float], references_ms: Sequence[float]) -> Figures:
+def figures(
+    cpu_ms: Sequence[float], wall_ms: Sequence[float], references_ms: Sequence[float]
+) -> Figures:
     """What rounds come to, each with the reference's time in it."""
-    return Figures(median(cpu_ms), percentile(cpu_ms, 0.95), median(wall_ms), min(cpu_ms) / min(references_ms))
+    return Figures(
+        median(cpu_ms), percentile(cpu_ms, 0.95), median(wall_ms), min(cpu_ms) / min(references_ms)
+    )
 
 
 def worst(runs: Sequence[Callable[[], object]], rounds: int) -> Figures:

@@ -1,4 +1,7 @@
-"""Settings. Nothing outside the machine is needed or asked; the few knobs are environment variables."""
+"""Settings.
+
+Nothing outside the machine is needed or asked; the few knobs are environment variables.
+"""
 
 import os
 import re
@@ -28,7 +31,10 @@ DEBUG = False
 
 
 def _secret_key() -> str:
-    """The key kept beside the data, made whole on the first start: of two servers that start at once one makes it."""
+    """The key kept beside the data, made whole on the first start.
+
+    Of two servers that start at once one makes it.
+    """
     kept = DATA_DIR / "secret_key"
     if not kept.exists() or not kept.read_text():
         with tempfile.TemporaryDirectory(dir=DATA_DIR) as work:
@@ -44,7 +50,10 @@ def _secret_key() -> str:
 
 
 def _one_of(name: str, *known: str) -> str:
-    """A knob's value, the first by default; any other than those known ends the start with a sentence."""
+    """A knob's value, the first by default.
+
+    Any other than those known ends the start with a sentence.
+    """
     value = os.environ.get(name) or known[0]
     if value not in known:
         sys.exit(f"{name} is “{value}”; it can be {' or '.join(known)}.")
@@ -57,18 +66,29 @@ except OSError as error:
     sys.exit(f"The key can't be kept in {DATA_DIR} ({error.strerror}).")
 ALLOWED_HOSTS = os.environ.get("GANCHO_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 
-# "one": a machine of one's own, whoever sits at it is its person. "many": everybody has an account and sees what is theirs.
+# "one": a machine of one's own, whoever sits at it is its person. "many": everybody has an account
+# and sees what is theirs.
 PEOPLE = _one_of("GANCHO_PEOPLE", "one", "many")
-SIGN_UP = _one_of("GANCHO_SIGN_UP", "open", "closed") == "open"  # whether strangers may make themselves an account
-HTTPS = _one_of("GANCHO_HTTPS", "0", "1") == "1"  # it is reached by https only, through a server that ends it
-HSTS = _one_of("GANCHO_HSTS", "this", "subdomains", "preload")  # for which names browsers are told so
-# The address that this server calls from: what it says of the visitor is believed, and of nobody else.
+SIGN_UP = (
+    _one_of("GANCHO_SIGN_UP", "open", "closed") == "open"
+)  # whether strangers may make themselves an account
+HTTPS = (
+    _one_of("GANCHO_HTTPS", "0", "1") == "1"
+)  # it is reached by https only, through a server that ends it
+HSTS = _one_of(
+    "GANCHO_HSTS", "this", "subdomains", "preload"
+)  # for which names browsers are told so
+# The address that this server calls from: what it says of the visitor is believed, and of nobody
+# else.
 PROXY = os.environ.get("GANCHO_PROXY") or "127.0.0.1"
 ADDRESS = os.environ.get("GANCHO_ADDRESS", "").rstrip(
     "/"
 )  # what links begin with that are handed to others: https://gancho.example
 if ADDRESS and not re.fullmatch(r"https?://[A-Za-z0-9.:\[\]-]+", ADDRESS):
-    sys.exit(f"GANCHO_ADDRESS is “{ADDRESS}”; it begins with https:// or http://, then a name and no more.")
+    sys.exit(
+        f"GANCHO_ADDRESS is “{ADDRESS}”; it begins with https:// or http://, then a name and no "
+        "more."
+    )
 PASSWORD_RESET_TIMEOUT = 24 * 3600
 
 INSTALLED_APPS = [
@@ -83,7 +103,8 @@ INSTALLED_APPS = [
     "bench",
 ]
 MIDDLEWARE = [
-    "django.middleware.gzip.GZipMiddleware",  # it pads at random, so that a page's length tells nothing of its tokens
+    # it pads at random, so that a page's length tells nothing of its tokens
+    "django.middleware.gzip.GZipMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -99,7 +120,9 @@ MIDDLEWARE = [
     "axes.middleware.AxesMiddleware",
 ]
 if TESTING:
-    MIDDLEWARE.remove("whitenoise.middleware.WhiteNoiseMiddleware")  # the live test server serves static files itself
+    MIDDLEWARE.remove(
+        "whitenoise.middleware.WhiteNoiseMiddleware"
+    )  # the live test server serves static files itself
 
 ROOT_URLCONF = "gancho.urls"
 WSGI_APPLICATION = "gancho.wsgi.application"
@@ -116,11 +139,16 @@ TEMPLATES = [
 
 FORM_RENDERER = "bench.forms.Renderer"
 
-# What makes the devices at a wall: a dotted path like "trade.devices.stand_ins.for_wall" (made-up readings, to try things out).
+# What makes the devices at a wall: a dotted path like "trade.devices.stand_ins.for_wall" (made-up
+# readings, to try things out).
 DEVICES = os.environ.get("GANCHO_DEVICES", "")
-DIAL = os.environ.get("GANCHO_DIAL", "")  # likewise a dial gauge: "trade.devices.stand_ins.StandInDial"
+DIAL = os.environ.get(
+    "GANCHO_DIAL", ""
+)  # likewise a dial gauge: "trade.devices.stand_ins.StandInDial"
 
-DATABASE_URL = os.environ.get("DATABASE_URL", "")  # postgresql://…, for several servers; a file of our own when empty
+DATABASE_URL = os.environ.get(
+    "DATABASE_URL", ""
+)  # postgresql://…, for several servers; a file of our own when empty
 _FILE = {
     "ENGINE": "django.db.backends.sqlite3",
     "NAME": DATA_DIR / "gancho.sqlite3",
@@ -128,13 +156,22 @@ _FILE = {
     "OPTIONS": {
         "timeout": 20,
         "transaction_mode": "IMMEDIATE",
-        "init_command": "PRAGMA synchronous=OFF;" if TESTING else "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+        "init_command": "PRAGMA synchronous=OFF;"
+        if TESTING
+        else "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
     },
-    "TEST": {"NAME": DATA_DIR / "test.sqlite3"},  # a file: in memory, the live server's threads would share one connection
+    "TEST": {
+        "NAME": DATA_DIR / "test.sqlite3"
+    },  # a file: in memory, the live server's threads would share one connection
 }
-_SERVER = dj_database_url.parse(DATABASE_URL, conn_max_age=600, conn_health_checks=True) if DATABASE_URL else None
+_SERVER = (
+    dj_database_url.parse(DATABASE_URL, conn_max_age=600, conn_health_checks=True)
+    if DATABASE_URL
+    else None
+)
 DATABASES = {"default": _SERVER or _FILE}
-# How the database copies itself while it is in use: what writes a copy to a path, and what puts one back.
+# How the database copies itself while it is in use: what writes a copy to a path, and what puts one
+# back.
 COPIED_BY = "bench.backup.Server" if DATABASE_URL else "bench.backup.OneFile"
 BACKUP_DIR = Path(os.environ.get("GANCHO_BACKUPS", DATA_DIR / "backups"))
 CACHES = {
@@ -146,16 +183,26 @@ CACHES = {
         "OPTIONS": {"MAX_ENTRIES": 2_000},
     },
 }
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {
+        "NAME": "django.contrib.auth.password_validation.MinimumLengthValidator",
+        "OPTIONS": {"min_length": 10},
+    },
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 if TESTING:
-    PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]  # quick; never outside tests
+    PASSWORD_HASHERS = [
+        "django.contrib.auth.hashers.MD5PasswordHasher"
+    ]  # quick; never outside tests
 LOGIN_URL, LOGIN_REDIRECT_URL, LOGOUT_REDIRECT_URL = "sign-in", "jobs", "sign-in"
-AXES_FAILURE_LIMIT = 5  # wrong passwords for one name from one place, then a quarter of an hour's rest
+AXES_FAILURE_LIMIT = (
+    5  # wrong passwords for one name from one place, then a quarter of an hour's rest
+)
 AXES_COOLOFF_TIME = timedelta(minutes=15)
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_LOCKOUT_CALLABLE = "bench.people.locked_out"
@@ -168,7 +215,9 @@ USE_TZ = True
 USE_I18N = False
 
 STATIC_URL = "static/"
-STATIC_ROOT = DATA_DIR / "static"  # filled by `serve` at its start; by `collectstatic` for another server
+STATIC_ROOT = (
+    DATA_DIR / "static"
+)  # filled by `serve` at its start; by `collectstatic` for another server
 STATIC_ROOT.mkdir(exist_ok=True)
 _PLAIN = "django.contrib.staticfiles.storage.StaticFilesStorage"
 STORAGES = {
@@ -185,8 +234,12 @@ SECURE_REFERRER_POLICY = "same-origin"
 if HTTPS:
     SECURE_SSL_REDIRECT = True
     SECURE_HSTS_SECONDS = 31_536_000
-    SECURE_HSTS_INCLUDE_SUBDOMAINS, SECURE_HSTS_PRELOAD = HSTS in ("subdomains", "preload"), HSTS == "preload"
-SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]  # names below this one and browsers' lists: only when asked for
+    SECURE_HSTS_INCLUDE_SUBDOMAINS = HSTS in ("subdomains", "preload")
+    SECURE_HSTS_PRELOAD = HSTS == "preload"
+SILENCED_SYSTEM_CHECKS = [
+    "security.W005",
+    "security.W021",
+]  # names below this one and browsers' lists: only when asked for
 X_FRAME_OPTIONS = "DENY"
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
@@ -211,5 +264,8 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING" if TESTING else "INFO"},
-    "loggers": {name: {"level": "CRITICAL" if TESTING else "INFO"} for name in ("django.request", "django.security", "axes")},
+    "loggers": {
+        name: {"level": "CRITICAL" if TESTING else "INFO"}
+        for name in ("django.request", "django.security", "axes")
+    },
 }

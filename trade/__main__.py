@@ -27,14 +27,24 @@ _COMMANDS = {
     "rules": ("pages", "print the handbook's chapter on the rules"),
     "everyday": ("everyday", "print the handbook's chapter on fifteen everyday set-ups"),
 }
-"""Every command: its module in `trade.shell`, which has a function of its name, and what it does."""
+"""Every command.
+
+Its module in `trade.shell`, which has a function of its name, and what it does.
+"""
 
 
 def main(argv: list[str] | None = None) -> int:
-    """Run one command. Its exit status: 0 holds, 1 won't hold, 2 can't tell, 3 bad file or bad words, 4 doesn't fit."""
-    os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")  # its matrices are small: threads would wait for each other
+    """Run one command.
+
+    Its exit status: 0 holds, 1 won't hold, 2 can't tell, 3 bad file or bad words, 4 doesn't fit.
+    """
+    os.environ.setdefault(
+        "OPENBLAS_NUM_THREADS", "1"
+    )  # its matrices are small: threads would wait for each other
     words = sys.argv[1:] if argv is None else argv
-    asked = _parser(next((word for word in words if not word.startswith("-")), "")).parse_args(words)
+    asked = _parser(next((word for word in words if not word.startswith("-")), "")).parse_args(
+        words
+    )
     try:
         return int(getattr(_module(asked.command), asked.command)(asked))
     except OSError as error:
@@ -42,7 +52,9 @@ def main(argv: list[str] | None = None) -> int:
         return BAD_FILE
     except TradeError as error:
         where, plan = getattr(error, "where", ""), getattr(asked, "plan", "")
-        print(f"{plan + ': ' if plan else ''}{where + ': ' if where else ''}{error}", file=sys.stderr)
+        print(
+            f"{plan + ': ' if plan else ''}{where + ': ' if where else ''}{error}", file=sys.stderr
+        )
         return BAD_FILE
 
 

@@ -19,13 +19,16 @@ from trade.wall.backing import backing
 
 
 def assess(plan: Plan) -> Verdict:
-    """Judge everything on a wall. Worst check first within each piece; pieces in the order of the plan."""
+    """Judge everything on a wall.
+
+    Worst check first within each piece; pieces in the order of the plan.
+    """
     taken = _taken(plan)
     return Verdict(pieces=tuple(_judge(piece, plan, taken) for piece in plan.pieces))
 
 
 def judge_piece(piece: AnyPiece, plan: Plan) -> PieceVerdict:
-    """Judge one piece among the others of its plan (whose own piece of the same key, if any, it replaces)."""
+    """Judge one piece among the others of its plan, in place of the one with the same key."""
     return _judge(piece, plan, _taken(plan))
 
 
@@ -40,10 +43,19 @@ def _room(piece: AnyPiece) -> Box:
 
 
 def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> PieceVerdict:
-    """One piece: what it is by itself, and what the others on the wall and its holes add to that."""
-    own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(piece)
+    """One piece.
+
+    What it is by itself, and what the others on the wall and its holes add to that.
+    """
+    own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(
+        piece
+    )
     alone = by_itself(piece, plan.wall, plan.policy)
-    asked = (_clash(piece, own, taken), fit.items(piece, own, taken, plan.wall), *made.checks(piece, plan))
+    asked = (
+        _clash(piece, own, taken),
+        fit.items(piece, own, taken, plan.wall),
+        *made.checks(piece, plan),
+    )
     more = [found for found in asked if found is not None]
     if not more:
         return alone
@@ -57,13 +69,21 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
 def by_itself(piece: AnyPiece, wall: Wall, policy: Policy) -> PieceVerdict:
     """Judge one piece on its wall by the job's policy, as if nothing else hung there."""
     hangs = fit.hangs_free(piece)
-    found = _verdict(piece, wall, [*([] if hangs is None else [hangs]), *_agreed(piece, wall, policy)])
+    found = _verdict(
+        piece, wall, [*([] if hangs is None else [hangs]), *_agreed(piece, wall, policy)]
+    )
     return found if policy.minds == "usual" else _minded(found, data.house(f"minds_{policy.minds}"))
 
 
 def _minded(verdict: PieceVerdict, times: float) -> PieceVerdict:
-    """The same with wider or narrower limits of what is a nuisance by its size: a sag, a droop, a wobble, a dent."""
-    return replace(verdict, checks=_ranked([check.within(times) if check.sized else check for check in verdict.checks]))
+    """The same with wider or narrower limits of what is a nuisance by its size.
+
+    A sag, a droop, a wobble, a dent.
+    """
+    return replace(
+        verdict,
+        checks=_ranked([check.within(times) if check.sized else check for check in verdict.checks]),
+    )
 
 
 def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
@@ -72,7 +92,14 @@ def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
 
 
 def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
-    checks = _ranked([*mount_of(piece).checks(piece, wall), *surroundings.checks(piece, wall), *more, *_behind(piece, wall)])
+    checks = _ranked(
+        [
+            *mount_of(piece).checks(piece, wall),
+            *surroundings.checks(piece, wall),
+            *more,
+            *_behind(piece, wall),
+        ]
+    )
     assumed = (*backing(wall).assumptions, *mount_of(piece).assumes(piece))
     if any(check.pushed for check in checks):
         assumed = (*assumed, _pushed(piece))
@@ -84,7 +111,11 @@ def _pushed(piece: AnyPiece) -> Assumption:
     push = push_of(piece)
     force = f"{push.n:.0f} N ({push.n / LBF_N:.0f} lb)"
     use = data.uses()[piece.use].name
-    return Assumption("push", f"Sums marked with a push suppose {push.row.name}, {force}, by its use: {use}. {push.row.reason}")
+    return Assumption(
+        "push",
+        f"Sums marked with a push suppose {push.row.name}, {force}, by its use: {use}. "
+        f"{push.row.reason}",
+    )
 
 
 def _behind(piece: AnyPiece, wall: Wall) -> list[Check]:
@@ -102,38 +133,66 @@ def _mildness(check: Check) -> tuple[int, int, float]:
 
 
 def _agreed(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Check]:
-    """What of the job's policy on anchors it does not keep to; nothing on a wall without studs, or where it hangs on none."""
+    """What of the job's policy on anchors it does not keep to.
+
+    Nothing on a wall without studs, or where it hangs on none.
+    """
     if wall.build == "mass" or piece.anchor is None:
         return []
-    loose = [seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat) and seat.anchored and not seat.on_stud]
+    loose = [
+        seat
+        for seat in mount_of(piece).seats(piece, wall)
+        if isinstance(seat, Seat) and seat.anchored and not seat.on_stud
+    ]
     if not loose:
         return []
     part, anchor = loose[0].part, anchor_of(wall, piece.anchor)
     asked = (
-        ("policy.studs_only", policy.anchors == "studs_only", "Agreed was: studs only; the {part} hangs on an anchor."),
-        ("policy.hollow", not trusts(policy, anchor.kind), "Agreed was: no {anchor} in a board; the {part} hangs on one."),
+        (
+            "policy.studs_only",
+            policy.anchors == "studs_only",
+            "Agreed was: studs only; the {part} hangs on an anchor.",
+        ),
+        (
+            "policy.hollow",
+            not trusts(policy, anchor.kind),
+            "Agreed was: no {anchor} in a board; the {part} hangs on one.",
+        ),
     )
     return [
         make(
-            code, part=part, support=loose[0].index, case="any",
-            demand=Quantity(len(loose), "count"), capacity=Quantity(0.5, "count"),
-            template=said, parts={"part": part, "anchor": anchor.name},
+            code,
+            part=part,
+            support=loose[0].index,
+            case="any",
+            demand=Quantity(len(loose), "count"),
+            capacity=Quantity(0.5, "count"),
+            template=said,
+            parts={"part": part, "anchor": anchor.name},
         )
-        for code, broken, said in asked if broken
-    ]  # fmt: skip
+        for code, broken, said in asked
+        if broken
+    ]
 
 
 def _clash(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]]) -> Check | None:
-    """The refusal of a piece that runs into another one: together they need more height than they span. None when it is clear."""
+    """The refusal of a piece that runs into another one.
+
+    Together they need more height than they span. None when it is clear.
+    """
     for other, room in taken:
         if room.right_mm <= own.left_mm or own.right_mm <= room.left_mm or other.key == piece.key:
             continue
         if height := surroundings.crowded(own, room):
             needed, spanned = height
             return make(
-                "piece.clash", part="shelf", case="any",
-                demand=Quantity(needed, "length"), capacity=Quantity(spanned, "length"),
-                template="It runs into “{other}”: one above the other they need {demand} of height, and span {capacity}.",
+                "piece.clash",
+                part="shelf",
+                case="any",
+                demand=Quantity(needed, "length"),
+                capacity=Quantity(spanned, "length"),
+                template="It runs into “{other}”: one above the other they need {demand} of "
+                "height, and span {capacity}.",
                 parts={"other": other.name},
-            )  # fmt: skip
+            )
     return None

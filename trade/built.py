@@ -1,4 +1,7 @@
-"""What really happened at the wall: steps, holes and what the bit met, how a piece hangs, how it was proved, how it held."""
+"""What really happened at the wall.
+
+Steps, holes and what the bit met, how a piece hangs, how it was proved, how it held.
+"""
 
 import math
 from datetime import date, datetime
@@ -19,7 +22,10 @@ _MOST = 4_000
 
 
 class Drilled(Part, frozen=True, kw_only=True):
-    """A hole that is in the wall: where, for which piece, what the bit met, and at what depth from the room."""
+    """A hole that is in the wall.
+
+    Where, for which piece, what the bit met, and at what depth from the room.
+    """
 
     piece: Key
     x_mm: float
@@ -49,7 +55,10 @@ class Done(Part, frozen=True, kw_only=True):
 
 
 class Mounted(Part, frozen=True, kw_only=True):
-    """Where what carries a piece really is, measured once it was up: from where the piece's left end goes, left to right, mm."""
+    """Where what carries a piece really is, measured once it was up.
+
+    From where the piece's left end goes, left to right, mm.
+    """
 
     piece: Key
     places_mm: tuple[float, ...]
@@ -63,9 +72,12 @@ class Mounted(Part, frozen=True, kw_only=True):
 
 
 class Hung(Part, frozen=True, kw_only=True):
-    """A piece as it hangs now: what went in instead of what was planned (null: as planned), and by how much it hangs elsewhere.
+    """A piece as it hangs now: what went in instead of what was planned (null.
 
-    `up_mm`, `right_mm`: higher and further right than planned; `minutes`, `cost`: what it took, null: nobody said.
+    As planned), and by how much it hangs elsewhere.
+
+    `up_mm`, `right_mm`: higher and further right than planned; `minutes`, `cost`: what it took,
+    null: nobody said.
     """
 
     piece: Key
@@ -87,15 +99,19 @@ class Hung(Part, frozen=True, kw_only=True):
         between(self.screw_length_mm, 5, 500, "screw_length_mm", "A screw's length")
         between(self.up_mm, -2000, 2000, "up_mm", "How much higher it hangs")
         between(self.right_mm, -5000, 5000, "right_mm", "How much further right it hangs")
-        for name, value, most in (("minutes", self.minutes, 100_000.0), ("cost", self.cost, 1_000_000.0)):
+        for name, value, most in (
+            ("minutes", self.minutes, 100_000.0),
+            ("cost", self.cost, 1_000_000.0),
+        ):
             if value is not None and not 0 <= value <= most:
                 raise PlanError("That is less than nothing, or absurd.", name)
 
 
 class Proof(Part, frozen=True, kw_only=True):
-    """A load put on to prove a piece, and its front edge read before, under the load, and after, mm downwards.
+    """A proof load, and its front edge before, under and after it, mm downwards.
 
-    `level_mm_per_m`: how much it runs off level, null: not read; `stirred`: something was seen or heard to move at the wall.
+    `level_mm_per_m`: how much it runs off level, null: not read; `stirred`: something was seen or
+    heard to move at the wall.
     """
 
     piece: Key
@@ -167,7 +183,9 @@ class Built(Part, frozen=True, kw_only=True):
 
     def places_mm(self, piece: str) -> tuple[float, ...] | None:
         """Where what carries a piece was measured to be; None where nobody did."""
-        return next((each.places_mm for each in reversed(self.mounted) if each.piece == piece), None)
+        return next(
+            (each.places_mm for each in reversed(self.mounted) if each.piece == piece), None
+        )
 
     def spoiled(self) -> tuple[Drilled, ...]:
         """Holes that nothing can be screwed into."""

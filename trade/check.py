@@ -1,4 +1,7 @@
-"""What the rules answer with: frozen results that carry their units, their source and the whole sum. They print nothing."""
+"""What the rules answer with.
+
+Frozen results that carry their units, their source and the whole sum. They print nothing.
+"""
 
 from collections.abc import Iterable
 from math import inf
@@ -9,12 +12,32 @@ import msgspec
 from trade import data
 from trade.data.rows import Limit
 
-Kind = Literal["force", "pull", "stress", "length", "fine", "moment", "mass", "ratio", "percent", "line", "count", "area"]
-"""force N · pull N, said as a weight · stress MPa · length mm · fine mm, small · moment N mm · mass kg · line N/mm ·
-area mm2 · ratio and count without a unit · percent, a ratio said in hundredths."""
+Kind = Literal[
+    "force",
+    "pull",
+    "stress",
+    "length",
+    "fine",
+    "moment",
+    "mass",
+    "ratio",
+    "percent",
+    "line",
+    "count",
+    "area",
+]
+"""What a number measures, in the core's units; it decides how the number is printed.
+
+`force` N, `pull` N (printed as a weight), `stress` MPa, `length` and `fine` mm (`fine` for
+small ones), `moment` N mm, `mass` kg, `line` N/mm, `area` mm², `ratio` and `count` without a
+unit, `percent` a ratio printed in hundredths.
+"""
 Word = Literal["holds", "holds_but", "close", "cannot_tell", "doesnt_fit", "wont_hold"]
-"""What is said of a check or a piece, best first. Strength alone says `holds`, `close` and `wont_hold`; what doesn't fit says
-`doesnt_fit`; of either it may be that nobody `cannot_tell`. A nuisance in service turns `holds` into `holds_but`, no more."""
+"""What is said of a check or a piece, best first.
+
+Strength alone says `holds`, `close` and `wont_hold`; what doesn't fit says `doesnt_fit`; of either
+it may be that nobody `cannot_tell`. A nuisance in service turns `holds` into `holds_but`, no more.
+"""
 FAILED: tuple[Word, ...] = ("wont_hold", "doesnt_fit")
 FAILS: tuple[Word, ...] = ("cannot_tell", *FAILED)  # with these nobody drills yet
 _ORDER: tuple[Word, ...] = get_args(Word)
@@ -48,10 +71,12 @@ class Step(msgspec.Struct, frozen=True, gc=False):
 class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     """One question asked of a piece: what is demanded, what is there, by which rule.
 
-    `part` names what governs (`board`, `left bracket`), `support` its number from the left, from 0, when it is a support; `case`
-    the load case. `unknown` lists what to find out before the answer can be trusted. `limit`: which limit state it asks about,
-    strength (it breaks, comes out, climbs off, tips), service (it sags, droops, wobbles) or fit (it can't be built as drawn);
-    `threshold`: a size that is reached or not, where nearly is no nearer to failing; `but`: a nuisance in a few words.
+    `part` names what governs (`board`, `left bracket`), `support` its number from the left, from 0,
+    when it is a support; `case` the load case. `unknown` lists what to find out before the answer
+    can be trusted. `limit`: which limit state it asks about, strength (it breaks, comes out, climbs
+    off, tips), service (it sags, droops, wobbles) or fit (it can't be built as drawn); `threshold`:
+    a size that is reached or not, where nearly is no nearer to failing; `but`: a nuisance in a few
+    words.
     """
 
     code: str
@@ -77,7 +102,10 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
 
     @property
     def gradual(self) -> bool:
-        """Whether more of a strength may be used up and it still holds; a size is reached or not."""
+        """Whether more of a strength may be used up and it still holds.
+
+        A size is reached or not.
+        """
         return self.limit == "strength" and not self.threshold
 
     @property
@@ -93,10 +121,15 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     def within(self, times: float) -> "Check":
         """The same check with its limit multiplied by `times`."""
         limit = Quantity(self.capacity.value * times, self.capacity.kind)
-        said = self.sentence.parts | {"capacity": limit, "used": Quantity(self.demand.value / limit.value, "percent")}
+        said = self.sentence.parts | {
+            "capacity": limit,
+            "used": Quantity(self.demand.value / limit.value, "percent"),
+        }
         step = Step("limit", "times how much it is minded", limit)
         sentence = Phrase(self.sentence.template, said)
-        return msgspec.structs.replace(self, capacity=limit, sentence=sentence, steps=(*self.steps, step))
+        return msgspec.structs.replace(
+            self, capacity=limit, sentence=sentence, steps=(*self.steps, step)
+        )
 
     @property
     def word(self) -> Word:
@@ -152,7 +185,11 @@ class PieceVerdict(msgspec.Struct, frozen=True, kw_only=True):
     def weakest(self) -> Check | None:
         """What uses its strength most; None where nothing asks for any."""
         failed = self.governing if self.checks and self.governing.word == "wont_hold" else None
-        return failed or max((check for check in self.checks if check.gradual), key=lambda check: check.utilisation, default=None)
+        return failed or max(
+            (check for check in self.checks if check.gradual),
+            key=lambda check: check.utilisation,
+            default=None,
+        )
 
     @property
     def used(self) -> float:
@@ -172,7 +209,11 @@ class PieceVerdict(msgspec.Struct, frozen=True, kw_only=True):
     @property
     def unknown(self) -> tuple[str, ...]:
         """What to find out, each said once."""
-        return tuple(dict.fromkeys(ask for check in self.checks if check.limit != "service" for ask in check.unknown))
+        return tuple(
+            dict.fromkeys(
+                ask for check in self.checks if check.limit != "service" for ask in check.unknown
+            )
+        )
 
 
 class Verdict(msgspec.Struct, frozen=True, kw_only=True):
@@ -203,7 +244,10 @@ def worst(words: object) -> Word:
 
 
 def strained(checks: Iterable[Check]) -> float:
-    """How much of the strength is used by what is asked for most; infinite where something doesn't fit or suit."""
+    """How much of the strength is used by what is asked for most.
+
+    Infinite where something doesn't fit or suit.
+    """
     worst = 0.0
     for check in checks:
         if check.gradual:
@@ -216,7 +260,8 @@ def strained(checks: Iterable[Check]) -> float:
 def severity(check: Check) -> tuple[int, bool, float]:
     """How bad a check is: its word, then how much of it is used.
 
-    Of what fails, a threshold comes first, for it is the cause of the rest; of what holds, strength comes first.
+    Of what fails, a threshold comes first, for it is the cause of the rest; of what holds, strength
+    comes first.
     """
     used, gradual = check.demand.value / check.capacity.value, check.gradual
     word = _word(check, used, gradual)
@@ -237,7 +282,10 @@ def make(
     limit: Limit | None = None,
     unknown: tuple[str, ...] = (),
 ) -> Check:
-    """Build a check; its name, rule, source and limit state come from the table of rules, unless the limit state is given.
+    """Build a check.
+
+    Its name, rule, source and limit state come from the table of rules, unless the limit state is
+    given.
 
     Raises:
         KeyError: no rule has that code (a bug here, not a person's mistake).

@@ -1,4 +1,7 @@
-"""Where people measure from: a corner, a named stud or the middle of the piece; the floor, or one level line."""
+"""Where people measure from.
+
+A corner, a named stud or the middle of the piece; the floor, or one level line.
+"""
 
 from typing import Literal
 
@@ -11,8 +14,9 @@ Across = Literal["left", "right", "stud", "middle"]
 class Datum(Part, frozen=True, kw_only=True):
     """What marks are measured from.
 
-    `across`: a corner of the wall, the stud whose centre is at `stud_mm`, or the middle of the piece; `line_mm`: height of the
-    level line above the floor; null: from the floor, which runs off.
+    `across`: a corner of the wall, the stud whose centre is at `stud_mm`, or the middle of the
+    piece; `line_mm`: height of the level line above the floor; null: from the floor, which runs
+    off.
     """
 
     across: Across = "left"

@@ -2,7 +2,10 @@
 
 
 class TradeError(Exception):
-    """Something was asked that cannot be done; the message is a sentence for the person who asked."""
+    """Something was asked that cannot be done.
+
+    The message is a sentence for the person who asked.
+    """
 
 
 class MeasureError(TradeError):
@@ -15,7 +18,10 @@ class MeasureError(TradeError):
 
 
 class PlanError(TradeError, ValueError):
-    """A plan, or a part of one, contradicts itself or the world. `where` is the path of the part, like `shelves[2]`."""
+    """A plan, or a part of one, contradicts itself or the world.
+
+    `where` is the path of the part, like `shelves[2]`.
+    """
 
     def __init__(self, message: str, where: str = "") -> None:
         """Keep the sentence and the place it belongs to."""

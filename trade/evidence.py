@@ -1,4 +1,7 @@
-"""What people find out about a wall, reading by reading. Readings are kept as taken; what they mean is for `infer` to say."""
+"""What people find out about a wall, reading by reading.
+
+Readings are kept as taken; what they mean is for `infer` to say.
+"""
 
 from typing import Annotated, Literal
 
@@ -11,7 +14,9 @@ from trade.measure import ABSURD_MM
 Height = Annotated[float, Meta(ge=0)]
 
 
-class _Reading(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True, tag_field="kind"):
+class _Reading(
+    msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True, tag_field="kind"
+):
     """Places are mm from the wall's left corner and above the floor."""
 
     height_mm: float = 0.0
@@ -45,7 +50,7 @@ class MagnetHit(_Reading, frozen=True, kw_only=True, tag="magnet"):
 
 
 class Probe(_Reading, frozen=True, kw_only=True, tag="probe"):
-    """A thin nail was pushed through the lining, and met this behind it, at this depth from the room when that was measured."""
+    """A thin nail pushed through the lining: what it met, and how deep, mm, if measured."""
 
     at_mm: float
     met: Literal["wood", "air", "metal", "hard"]
@@ -66,7 +71,10 @@ class Seen(_Reading, frozen=True, kw_only=True, tag="seen"):
 
 
 class ByHand(_Reading, frozen=True, kw_only=True, tag="by_hand"):
-    """The person's word: a stud's centre is here (`pinned`), or none is (`struck`), whatever the other readings say."""
+    """The person's word.
+
+    A stud's centre is here (`pinned`), or none is (`struck`), whatever the other readings say.
+    """
 
     at_mm: float
     word: Literal["pinned", "struck"]

@@ -10,7 +10,9 @@ from trade.measure import ABSURD_MM
 
 
 class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """A rectangle on the wall, mm from the left corner and the floor. `kind`: a row of the features table.
+    """A rectangle on the wall, mm from the left corner and the floor.
+
+    `kind`: a row of the features table.
 
     For a door or a window it is the clear opening; `trim_mm` is how far its trim reaches beyond.
     """
@@ -51,8 +53,12 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
         return (self.bottom_mm + self.top_mm) / 2
 
 
-def usual(kind: str, centre_mm: float, middle_mm: float | None, wall_mm: tuple[float, float]) -> Feature:
-    """One of the usual size, its middle here; what stands on the floor or runs along the whole wall goes there by itself.
+def usual(
+    kind: str, centre_mm: float, middle_mm: float | None, wall_mm: tuple[float, float]
+) -> Feature:
+    """One of the usual size, its middle here.
+
+    What stands on the floor or runs along the whole wall goes there by itself.
 
     Args:
         kind: a row of the features table.
@@ -74,4 +80,11 @@ def usual(kind: str, centre_mm: float, middle_mm: float | None, wall_mm: tuple[f
         bottom = middle_mm - high / 2
     left = min(max(centre_mm - wide / 2, 0.0), width - wide)
     bottom = min(max(bottom, 0.0), height - high)
-    return Feature(kind=kind, left_mm=left, right_mm=left + wide, bottom_mm=bottom, top_mm=bottom + high, trim_mm=row.trim_mm)
+    return Feature(
+        kind=kind,
+        left_mm=left,
+        right_mm=left + wide,
+        bottom_mm=bottom,
+        top_mm=bottom + high,
+        trim_mm=row.trim_mm,
+    )

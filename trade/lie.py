@@ -1,15 +1,18 @@
-"""How a wall lies: flat, plumb, square, level, as measured; and how people jot that down, a line a measurement.
+"""How a wall lies.
 
-`48 up: gaps 0 at 0, 1/8 at 24, 0 at 48` under a straightedge · `plumb at 30: 12 to 84 up, 1/4 out` (the upper place stands out
-into the room; `in`: away) · `left corner 90.5` degrees, or `left corner 36 by 48 is 60 1/8` (3-4-5) · `ceiling 48 1/4 at 0, 48 at
-96` up from a level line · `floor 47 3/4 at 0, 48 at 96` down from it · `width 35 7/8 at 60 up` of a niche, `, 36 at 16 out`.
+Flat, plumb, square, level, as measured; and how people jot that down, a line a measurement.
+
+`48 up: gaps 0 at 0, 1/8 at 24, 0 at 48` under a straightedge · `plumb at 30: 12 to 84 up, 1/4 out`
+(the upper place stands out into the room; `in`: away) · `left corner 90.5` degrees, or `left corner
+36 by 48 is 60 1/8` (3-4-5) · `ceiling 48 1/4 at 0, 48 at 96` up from a level line · `floor 47 3/4
+at 0, 48 at 96` down from it · `width 35 7/8 at 60 up` of a niche, `, 36 at 16 out`.
 """
 
 import math
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from itertools import pairwise
-from typing import Literal
+from typing import Literal, TypeVar
 
 import msgspec
 
@@ -24,6 +27,9 @@ SQUARE_WITHIN_DEG = 30.0
 
 class _Measured(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     pass
+
+
+_Kind = TypeVar("_Kind", bound=_Measured)
 
 
 def _sane(where: str, *values: float | None) -> None:
@@ -55,7 +61,10 @@ class Straightedge(_Measured, frozen=True, kw_only=True):
 
 
 class Plumb(_Measured, frozen=True, kw_only=True):
-    """The wall against a plumb line: how much further into the room than the low place the high place stands (less: away)."""
+    """The wall against a plumb line.
+
+    How much further into the room than the low place the high place stands (less: away).
+    """
 
     at_mm: float
     low_mm: float
@@ -66,7 +75,9 @@ class Plumb(_Measured, frozen=True, kw_only=True):
         """Refuse a plumb line of no length."""
         _sane("plumb", self.at_mm, self.low_mm, self.high_mm, self.out_mm)
         if self.high_mm - self.low_mm < 100:
-            raise PlanError("Measure plumb between two heights at least 100 mm (4 in) apart.", "high_mm")
+            raise PlanError(
+                "Measure plumb between two heights at least 100 mm (4 in) apart.", "high_mm"
+            )
 
     @property
     def slope(self) -> float:
@@ -83,7 +94,10 @@ class Corner(_Measured, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse what is no corner of a room."""
         if not abs(self.angle_deg - 90) <= SQUARE_WITHIN_DEG:
-            raise PlanError(f"A corner of {self.angle_deg:.1f} degrees is none: 60 to 120 are read.", "angle_deg")
+            raise PlanError(
+                f"A corner of {self.angle_deg:.1f} degrees is none: 60 to 120 are read.",
+                "angle_deg",
+            )
 
 
 class RunOut(_Measured, frozen=True, kw_only=True):
@@ -120,7 +134,10 @@ class Lie(_Measured, frozen=True, kw_only=True):
 
     def __post_init__(self) -> None:
         """Refuse what is said twice, differently."""
-        for what, keys in (("corner", [c.side for c in self.corners]), ("line", [r.line for r in self.run_outs])):
+        for what, keys in (
+            ("corner", [c.side for c in self.corners]),
+            ("line", [r.line for r in self.run_outs]),
+        ):
             if len(set(keys)) != len(keys):
                 raise PlanError(f"The same {what} is there twice.", "lie")
         if sum(map(len, (self.straightedges, self.plumbs, self.widths))) > 200:
@@ -131,13 +148,20 @@ _GAPS = re.compile(r"^(?P<up>[^:]+?)\s+up\s*:\s*gaps?\s+(?P<points>.+)$")
 _PLUMB = re.compile(
     r"^plumb\s+at\s+(?P<at>[^:]+):\s*(?P<low>.+?)\s+to\s+(?P<high>.+?)\s+up\s*,\s*(?P<off>.+?)\s+(?P<way>out|in)$"
 )
-_CORNER = re.compile(r"^(?P<side>left|right)\s+corner\s+(?P<angle>\d+(?:[.,]\d+)?)(?:\s*(?:°|deg|degrees))?$")
-_TRIANGLE = re.compile(r"^(?P<side>left|right)\s+corner\s+(?P<a>.+?)\s+by\s+(?P<b>.+?)\s+is\s+(?P<c>.+)$")
+_CORNER = re.compile(
+    r"^(?P<side>left|right)\s+corner\s+(?P<angle>\d+(?:[.,]\d+)?)(?:\s*(?:°|deg|degrees))?$"
+)
+_TRIANGLE = re.compile(
+    r"^(?P<side>left|right)\s+corner\s+(?P<a>.+?)\s+by\s+(?P<b>.+?)\s+is\s+(?P<c>.+)$"
+)
 _RUN = re.compile(r"^(?P<line>ceiling|floor)\s+(?P<points>.+)$")
-_WIDTH = re.compile(r"^width\s+(?P<width>.+?)\s+at\s+(?P<up>.+?)\s+up(?:\s*,\s*(?P<out>.+?)\s+out)?$")
+_WIDTH = re.compile(
+    r"^width\s+(?P<width>.+?)\s+at\s+(?P<up>.+?)\s+up(?:\s*,\s*(?P<out>.+?)\s+out)?$"
+)
 
 
-_POINTS, _MOST_SHORT = (_GAPS, _RUN), 200  # lines of points may be long; the others look back and forth over theirs
+_POINTS = (_GAPS, _RUN)
+_MOST_SHORT = 200
 
 
 def read(text: str, units: Units) -> Lie:
@@ -156,12 +180,17 @@ def read(text: str, units: Units) -> Lie:
         except (MeasureError, PlanError) as error:
             raise PlanError(f"Line {n}: {error}", "lie") from None
 
-    def of(kind: type[_Measured]) -> tuple[_Measured, ...]:
-        return tuple(each for each in made if isinstance(each, kind))
-
     return Lie(
-        straightedges=of(Straightedge), plumbs=of(Plumb), corners=of(Corner), run_outs=of(RunOut), widths=of(NicheWidth)  # type: ignore[arg-type]
-    )  # fmt: skip
+        straightedges=_of(Straightedge, made),
+        plumbs=_of(Plumb, made),
+        corners=_of(Corner, made),
+        run_outs=_of(RunOut, made),
+        widths=_of(NicheWidth, made),
+    )
+
+
+def _of(kind: type[_Kind], made: Sequence[_Measured]) -> tuple[_Kind, ...]:
+    return tuple(each for each in made if isinstance(each, kind))
 
 
 def _one(said: str, units: Units) -> _Measured:
@@ -170,19 +199,47 @@ def _one(said: str, units: Units) -> _Measured:
 
     readers: list[tuple[re.Pattern[str], Callable[[re.Match[str]], _Measured]]] = [
         (_GAPS, lambda m: Straightedge(height_mm=mm(m["up"]), gaps_mm=_points(m["points"], units))),
-        (_PLUMB, lambda m: Plumb(
-            at_mm=mm(m["at"]), low_mm=mm(m["low"]), high_mm=mm(m["high"]), out_mm=mm(m["off"]) * (1 if m["way"] == "out" else -1)
-        )),
-        (_CORNER, lambda m: Corner(side=_side(m["side"]), angle_deg=float(m["angle"].replace(",", ".")))),
-        (_TRIANGLE, lambda m: Corner(side=_side(m["side"]), angle_deg=_angle(mm(m["a"]), mm(m["b"]), mm(m["c"])))),
-        (_WIDTH, lambda m: NicheWidth(height_mm=mm(m["up"]), width_mm=mm(m["width"]), out_mm=mm(m["out"]) if m["out"] else 0.0)),
-        (_RUN, lambda m: RunOut(line="ceiling" if m["line"] == "ceiling" else "floor", points_mm=_points(m["points"], units))),
-    ]  # fmt: skip
+        (
+            _PLUMB,
+            lambda m: Plumb(
+                at_mm=mm(m["at"]),
+                low_mm=mm(m["low"]),
+                high_mm=mm(m["high"]),
+                out_mm=mm(m["off"]) * (1 if m["way"] == "out" else -1),
+            ),
+        ),
+        (
+            _CORNER,
+            lambda m: Corner(side=_side(m["side"]), angle_deg=float(m["angle"].replace(",", "."))),
+        ),
+        (
+            _TRIANGLE,
+            lambda m: Corner(
+                side=_side(m["side"]), angle_deg=_angle(mm(m["a"]), mm(m["b"]), mm(m["c"]))
+            ),
+        ),
+        (
+            _WIDTH,
+            lambda m: NicheWidth(
+                height_mm=mm(m["up"]),
+                width_mm=mm(m["width"]),
+                out_mm=mm(m["out"]) if m["out"] else 0.0,
+            ),
+        ),
+        (
+            _RUN,
+            lambda m: RunOut(
+                line="ceiling" if m["line"] == "ceiling" else "floor",
+                points_mm=_points(m["points"], units),
+            ),
+        ),
+    ]
     for pattern, make in readers:
         if (pattern in _POINTS or len(said) <= _MOST_SHORT) and (found := pattern.match(said)):
             return make(found)
     raise PlanError(
-        f"“{said[:60]}” is no line I know. Begin with “48 up: gaps …”, plumb at …, left corner …, ceiling …, floor …, width …."
+        f"“{said[:60]}” is no line I know. Begin with “48 up: gaps …”, plumb at …, left corner …, "
+        "ceiling …, floor …, width …."
     )
 
 
@@ -208,7 +265,10 @@ def _angle(a: float, b: float, c: float) -> float:
 
 
 def write(lie: Lie, units: Units) -> str:
-    """How a wall lies, so that reading it again gives the same to 1/64 in or 0.1 mm, and 0.01 degrees."""
+    """Write a wall's flatness so that reading it again gives the same.
+
+    To 1/64 in or 0.1 mm, and 0.01°.
+    """
 
     def mm(value: float) -> str:
         return type_length(value, units)
@@ -218,12 +278,15 @@ def write(lie: Lie, units: Units) -> str:
 
     lines = [f"{mm(s.height_mm)} up: gaps {points(s.gaps_mm)}" for s in lie.straightedges]
     lines += [
-        f"plumb at {mm(p.at_mm)}: {mm(p.low_mm)} to {mm(p.high_mm)} up, {mm(abs(p.out_mm))} {'out' if p.out_mm >= 0 else 'in'}"
+        f"plumb at {mm(p.at_mm)}: {mm(p.low_mm)} to {mm(p.high_mm)} up, {mm(abs(p.out_mm))} "
+        f"{'out' if p.out_mm >= 0 else 'in'}"
         for p in lie.plumbs
     ]
     lines += [f"{c.side} corner {c.angle_deg:.2f}".rstrip("0").rstrip(".") for c in lie.corners]
     lines += [f"{r.line} {points(r.points_mm)}" for r in lie.run_outs]
     lines += [
-        f"width {mm(w.width_mm)} at {mm(w.height_mm)} up" + (f", {mm(w.out_mm)} out" if w.out_mm else "") for w in lie.widths
+        f"width {mm(w.width_mm)} at {mm(w.height_mm)} up"
+        + (f", {mm(w.out_mm)} out" if w.out_mm else "")
+        for w in lie.widths
     ]
     return "\n".join(lines)

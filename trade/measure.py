@@ -1,7 +1,8 @@
 """Lengths and weights as people say them, in and out. The only place where units are converted.
 
-Inside, lengths are millimetres and masses are kilograms. A number without a unit is read in the person's own units:
-inches for `imperial`, millimetres for `metric`. A fraction without a unit is always inches.
+Inside, lengths are millimetres and masses are kilograms. A number without a unit is read in the
+person's own units: inches for `imperial`, millimetres for `metric`. A fraction without a unit is
+always inches.
 """
 
 import re
@@ -24,23 +25,57 @@ ABSURD_MM = 30_000.0
 ABSURD_KG = 5_000.0
 
 _UNICODE_FRACTIONS = {
-    "½": "1/2", "⅓": "1/3", "⅔": "2/3", "¼": "1/4", "¾": "3/4", "⅕": "1/5", "⅖": "2/5", "⅗": "3/5", "⅘": "4/5",
-    "⅙": "1/6", "⅚": "5/6", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
-}  # fmt: skip
+    "½": "1/2",
+    "⅓": "1/3",
+    "⅔": "2/3",
+    "¼": "1/4",
+    "¾": "3/4",
+    "⅕": "1/5",
+    "⅖": "2/5",
+    "⅗": "3/5",
+    "⅘": "4/5",
+    "⅙": "1/6",
+    "⅚": "5/6",
+    "⅛": "1/8",
+    "⅜": "3/8",
+    "⅝": "5/8",
+    "⅞": "7/8",
+}
 _LENGTH_UNITS = {
-    "mm": Fraction(1), "millimetre": Fraction(1), "millimeter": Fraction(1),
-    "cm": Fraction(10), "centimetre": Fraction(10), "centimeter": Fraction(10),
-    "m": Fraction(1000), "metre": Fraction(1000), "meter": Fraction(1000),
-    '"': INCH_MM, "in": INCH_MM, "inch": INCH_MM, "inches": INCH_MM, "ins": INCH_MM,
-    "'": INCH_MM * 12, "ft": INCH_MM * 12, "foot": INCH_MM * 12, "feet": INCH_MM * 12,
-}  # fmt: skip
+    "mm": Fraction(1),
+    "millimetre": Fraction(1),
+    "millimeter": Fraction(1),
+    "cm": Fraction(10),
+    "centimetre": Fraction(10),
+    "centimeter": Fraction(10),
+    "m": Fraction(1000),
+    "metre": Fraction(1000),
+    "meter": Fraction(1000),
+    '"': INCH_MM,
+    "in": INCH_MM,
+    "inch": INCH_MM,
+    "inches": INCH_MM,
+    "ins": INCH_MM,
+    "'": INCH_MM * 12,
+    "ft": INCH_MM * 12,
+    "foot": INCH_MM * 12,
+    "feet": INCH_MM * 12,
+}
 _WEIGHT_UNITS = {
-    "kg": Fraction(1), "kilo": Fraction(1), "kilogram": Fraction(1),
-    "g": Fraction(1, 1000), "gram": Fraction(1, 1000),
-    "lb": POUND_KG, "pound": POUND_KG, "oz": POUND_KG / 16, "ounce": POUND_KG / 16,
-}  # fmt: skip
+    "kg": Fraction(1),
+    "kilo": Fraction(1),
+    "kilogram": Fraction(1),
+    "g": Fraction(1, 1000),
+    "gram": Fraction(1, 1000),
+    "lb": POUND_KG,
+    "pound": POUND_KG,
+    "oz": POUND_KG / 16,
+    "ounce": POUND_KG / 16,
+}
 _NUMBER = r"\d+(?:\.\d+)?|\.\d+"
-_AMOUNT = re.compile(rf"\s*(?:(?P<whole>{_NUMBER})(?:\s*-\s*|\s+))?(?P<num>\d+)\s*/\s*(?P<den>\d+)|\s*(?P<plain>{_NUMBER})")
+_AMOUNT = re.compile(
+    rf"\s*(?:(?P<whole>{_NUMBER})(?:\s*-\s*|\s+))?(?P<num>\d+)\s*/\s*(?P<den>\d+)|\s*(?P<plain>{_NUMBER})"
+)
 _UNIT = re.compile(r"\s*(?P<unit>[a-z]+\.?|'|\")?\s*,?\s*")
 _MOST_JOTTED = 200
 _LENGTH_HINT = "Try 5' 4 3/8\", 64 3/8 in, 1620 mm or 1.62 m."
@@ -55,27 +90,37 @@ def read_length(text: str, units: Units) -> float:
         units: what a bare number means: inches (`imperial`) or millimetres (`metric`).
 
     Raises:
-        MeasureError: nothing typed, unreadable, negative, or longer than 30 m; the sentence says what was read.
+        MeasureError: nothing typed, unreadable, negative, or longer than 30 m; the sentence says
+          what was read.
     """
     bare = INCH_MM if units == "imperial" else Fraction(1)
     value = _read(text, _LENGTH_UNITS, bare, INCH_MM, "length", _LENGTH_HINT)
     if value > ABSURD_MM:
         said = say_length(float(value), units)
-        raise MeasureError(f"“{text.strip()}” reads as {said}, which is longer than any wall here may be (30 m).", text)
+        raise MeasureError(
+            f"“{text.strip()}” reads as {said}, which is longer than any wall here may be (30 m).",
+            text,
+        )
     return float(value)
 
 
 def read_weight(text: str, units: Units) -> float:
-    """Read a weight as said by a person; kilograms. A bare number is pounds (`imperial`) or kilograms (`metric`).
+    """Read a weight as said by a person; kilograms.
+
+    A bare number is pounds (`imperial`) or kilograms (`metric`).
 
     Raises:
-        MeasureError: nothing typed, unreadable, negative, or over 5 000 kg; the sentence says what was read.
+        MeasureError: nothing typed, unreadable, negative, or over 5 000 kg; the sentence says what
+          was read.
     """
     bare = POUND_KG if units == "imperial" else Fraction(1)
     value = _read(text, _WEIGHT_UNITS, bare, bare, "weight", _WEIGHT_HINT)
     if value > ABSURD_KG:
         said = say_weight(float(value), units)
-        raise MeasureError(f"“{text.strip()}” reads as {said}, which is more than Gancho plans for (5 000 kg).", text)
+        raise MeasureError(
+            f"“{text.strip()}” reads as {said}, which is more than Gancho plans for (5 000 kg).",
+            text,
+        )
     return float(value)
 
 
@@ -83,11 +128,14 @@ def jotted(text: str, noun: str) -> str:
     """What was jotted down as one thing, its spaces single.
 
     Raises:
-        MeasureError: it is longer than anybody jots down one thing; what reads it looks back and forth over all of it.
+        MeasureError: it is longer than anybody jots down one thing; what reads it looks back and
+          forth over all of it.
     """
     said = " ".join(text.split())
     if len(said) > _MOST_JOTTED:
-        raise MeasureError(f"That is too long to be a {noun} ({len(said)} characters).", said[:_MOST_JOTTED])
+        raise MeasureError(
+            f"That is too long to be a {noun} ({len(said)} characters).", said[:_MOST_JOTTED]
+        )
     return said
 
 
@@ -95,13 +143,26 @@ def _tidy(text: str) -> str:
     tidy = text.strip().lower()
     for sign, ascii_sign in _UNICODE_FRACTIONS.items():
         tidy = tidy.replace(sign, f" {ascii_sign}")
-    for signs, ascii_sign in (("″”“„˝", '"'), ("′’‘‛`´", "'"), ("⁄∕", "/"), ("−–—", "-"), ("\u00a0\u202f\u2009", " ")):
+    for signs, ascii_sign in (
+        ("″”“„˝", '"'),
+        ("′’‘‛`´", "'"),
+        ("⁄∕", "/"),
+        ("−–—", "-"),
+        ("\u00a0\u202f\u2009", " "),
+    ):
         for sign in signs:
             tidy = tidy.replace(sign, ascii_sign)
     return tidy.replace("''", '"').strip()
 
 
-def _read(text: str, table: dict[str, Fraction], bare: Fraction, fraction_bare: Fraction, noun: str, hint: str) -> Fraction:
+def _read(
+    text: str,
+    table: dict[str, Fraction],
+    bare: Fraction,
+    fraction_bare: Fraction,
+    noun: str,
+    hint: str,
+) -> Fraction:
     tidy = _tidy(text)
     quoted = text.strip()
 
@@ -111,11 +172,15 @@ def _read(text: str, table: dict[str, Fraction], bare: Fraction, fraction_bare: 
     if not tidy:
         raise MeasureError(f"A {noun} is missing here. {hint}", text)
     if len(tidy) > 60:
-        raise MeasureError(f"That is too long to be a {noun} ({len(quoted)} characters). {hint}", text)
+        raise MeasureError(
+            f"That is too long to be a {noun} ({len(quoted)} characters). {hint}", text
+        )
     if tidy.startswith("-"):
         raise refuse("it can't be less than nothing.")
     if re.search(r"\d,\d{3}(?!\d)", tidy):
-        raise refuse("a comma before three digits could mean two things; leave it out or use a point.")
+        raise refuse(
+            "a comma before three digits could mean two things; leave it out or use a point."
+        )
     tidy = _plain_decimals(tidy)
 
     total, at, last, last_was_bare = Fraction(0), 0, None, False
@@ -133,7 +198,11 @@ def _read(text: str, table: dict[str, Fraction], bare: Fraction, fraction_bare: 
             raise refuse("two numbers stand side by side without a unit.")
         if scale is None:
             last_was_bare = True
-            scale = _smaller(last, table) if last is not None else (fraction_bare if amount["num"] else bare)
+            scale = (
+                _smaller(last, table)
+                if last is not None
+                else (fraction_bare if amount["num"] else bare)
+            )
         if last is not None and scale >= last:
             raise refuse("the parts should go from large to small.")
         if amount["den"] and int(amount["den"]) == 0:
@@ -161,7 +230,10 @@ def _amount(match: re.Match[str]) -> Fraction:
 
 
 def _smaller(last: Fraction, table: dict[str, Fraction]) -> Fraction:
-    """The unit a bare number has behind another: inches behind feet, ounces behind pounds, millimetres behind the rest."""
+    """The unit a bare number has behind another.
+
+    Inches behind feet, ounces behind pounds, millimetres behind the rest.
+    """
     follows = {INCH_MM * 12: INCH_MM, POUND_KG: POUND_KG / 16, Fraction(1000): Fraction(10)}
     return follows.get(last, min(table.values()))
 
@@ -172,7 +244,8 @@ def say_length(mm: float, units: Units, denominator: int = 16) -> str:
     Args:
         mm: the length, either sign.
         units: whose units to write in.
-        denominator: the finest fraction of an inch, a power of two; 64 makes imperial round trips exact to 1/64 in.
+        denominator: the finest fraction of an inch, a power of two; 64 makes imperial round trips
+          exact to 1/64 in.
     """
     sign = "−" if mm < 0 else ""
     if units == "metric":
@@ -195,7 +268,10 @@ def say_length(mm: float, units: Units, denominator: int = 16) -> str:
 
 
 def say_fine_length(mm: float, units: Units) -> str:
-    """Write a small length (a drill bit, a sag, a gap): 0.1 mm, or hundredths of an inch below 1/4 in, else 1/64 in."""
+    """Write a small length (a drill bit, a sag, a gap).
+
+    0.1 mm, or hundredths of an inch below 1/4 in, else 1/64 in.
+    """
     if 0 < abs(mm) < (0.05 if units == "metric" else 0.127):
         return "under 0.1 mm" if units == "metric" else "under 0.01 in"
     if units == "metric":
@@ -207,7 +283,10 @@ def say_fine_length(mm: float, units: Units) -> str:
 
 
 def say_gap(mm: float, units: Units) -> str:
-    """Write a gap, a shim, a doubt, as it can be read off a rule: to 1/32 in, or to a tenth of a millimetre."""
+    """Write a gap, a shim, a doubt, as it can be read off a rule.
+
+    To 1/32 in, or to a tenth of a millimetre.
+    """
     return f"{mm:.1f} mm".replace("-", "−") if units == "metric" else say_length(mm, units, 32)
 
 
@@ -219,17 +298,23 @@ def many(count: float, noun: str) -> str:
 
 def say_bit(mm: float, units: Units) -> str:
     """Write a drill bit as it is stamped: 64ths of an inch, or millimetres to a half."""
-    return f"{mm:.1f}".removesuffix(".0") + " mm" if units == "metric" else say_length(mm, units, 64)
+    return (
+        f"{mm:.1f}".removesuffix(".0") + " mm" if units == "metric" else say_length(mm, units, 64)
+    )
 
 
 def say_weight(kg: float, units: Units) -> str:
     """Write a weight: pounds, or kilograms; a decimal below ten."""
     value, unit = (kg / float(POUND_KG), "lb") if units == "imperial" else (kg, "kg")
-    return f"{value:.0f} {unit}" if abs(value) >= 9.95 or abs(value - round(value)) < 0.005 else f"{value:.1f} {unit}"
+    return (
+        f"{value:.0f} {unit}"
+        if abs(value) >= 9.95 or abs(value - round(value)) < 0.005
+        else f"{value:.1f} {unit}"
+    )
 
 
 def type_length(mm: float, units: Units) -> str:
-    """Write a length for a form field so that reading it again gives the same length to 1/64 in or 0.1 mm."""
+    """Write a length for a form field; reading it again gives the same to 1/64 in or 0.1 mm."""
     if units == "imperial":
         return say_length(mm, units, 64)
     return f"{mm:.1f}".removesuffix(".0") + " mm"

@@ -1,7 +1,10 @@
-"""Results kept for reuse. Plans are frozen, so a result that depends only on its arguments can be given again.
+"""Results kept for reuse.
 
-This is the one place for it: a function asks to be `memoized` with a limit, and the least recently used result goes first. Tables
-are read once per process and never change after that, so they need not be arguments.
+Plans are frozen, so a result that depends only on its arguments can be given again.
+
+This is the one place for it: a function asks to be `memoized` with a limit, and the least recently
+used result goes first. Tables are read once per process and never change after that, so they need
+not be arguments.
 """
 
 from collections.abc import Callable
@@ -13,7 +16,9 @@ _Result = TypeVar("_Result")
 _memos: list[Any] = []
 
 
-def memoized(limit: int) -> Callable[[Callable[_Arguments, _Result]], Callable[_Arguments, _Result]]:
+def memoized(
+    limit: int,
+) -> Callable[[Callable[_Arguments, _Result]], Callable[_Arguments, _Result]]:
     """Keep up to `limit` results of a function of hashable arguments."""
 
     def wrap(function: Callable[_Arguments, _Result]) -> Callable[_Arguments, _Result]:

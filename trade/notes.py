@@ -1,7 +1,10 @@
-"""Readings as people jot them down beside the tape: `48 up: swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 magnet, 40 air`.
+"""Readings as people jot them down beside the tape: `48 up.
 
-One line is one pass at one height. Words: left, right (a finder's edges), magnet, wood, air, metal, hard (what a nail met, and
-`at 5/8` how deep), full, hollow (a knock), seen (a stud at a box), pinned, struck (the person's own word), swept A to B.
+Swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 magnet, 40 air`.
+
+One line is one pass at one height. Words: left, right (a finder's edges), magnet, wood, air, metal,
+hard (what a nail met, and `at 5/8` how deep), full, hollow (a knock), seen (a stud at a box),
+pinned, struck (the person's own word), swept A to B.
 """
 
 import re
@@ -37,7 +40,8 @@ def read(text: str, units: Units, width_mm: float) -> tuple[Reading, ...]:
     """Read jottings.
 
     Raises:
-        PlanError: something cannot be read, or lies outside the wall; the sentence says in which line, and what.
+        PlanError: something cannot be read, or lies outside the wall; the sentence says in which
+          line, and what.
     """
     found: list[Reading] = []
     for n, line in enumerate(text.splitlines(), start=1):
@@ -63,21 +67,29 @@ def _one(part: str, units: Units, height: float, width_mm: float) -> Reading:
         part, depth = deep["rest"], read_length(deep["depth"], units)
     place, _, word = part.rpartition(" ")
     if word not in _WORDS:
-        raise PlanError(f"“{part}” does not end in a word I know: {', '.join(_WORDS)}, or swept … to ….")
+        raise PlanError(
+            f"“{part}” does not end in a word I know: {', '.join(_WORDS)}, or swept … to …."
+        )
     at = read_length(place, units)
     if at > width_mm:
-        raise PlanError(f"“{part}” is outside the wall, which is {type_length(width_mm, units)} wide.")
+        raise PlanError(
+            f"“{part}” is outside the wall, which is {type_length(width_mm, units)} wide."
+        )
     made = _WORDS[word](at, height)
     return replace(made, depth_mm=depth) if depth is not None else made
 
 
 def write(readings: Iterable[Reading], units: Units) -> str:
-    """Write readings so that reading them again gives the same, to 1/64 in or 0.1 mm; a line per height."""
+    """Write readings so that reading them again gives the same, to 1/64 in or 0.1 mm.
+
+    A line per height.
+    """
     lines: dict[float, list[str]] = {}
     for r in readings:
         lines.setdefault(r.height_mm, []).append(word_of(r, units))
     return "\n".join(
-        (f"{type_length(height, units)} up: " if height else "") + ", ".join(parts) for height, parts in lines.items()
+        (f"{type_length(height, units)} up: " if height else "") + ", ".join(parts)
+        for height, parts in lines.items()
     )
 
 
@@ -86,6 +98,16 @@ def word_of(r: Reading, units: Units) -> str:
     if isinstance(r, Sweep):
         return f"swept {type_length(r.from_mm, units)} to {type_length(r.to_mm, units)}"
     words = {Edge: "side", Probe: "met", Knock: "sound", ByHand: "word"}
-    word = getattr(r, words[type(r)]) if type(r) in words else "magnet" if isinstance(r, MagnetHit) else "seen"
-    deep = f" at {type_length(r.depth_mm, units)}" if isinstance(r, Probe) and r.depth_mm is not None else ""
+    word = (
+        getattr(r, words[type(r)])
+        if type(r) in words
+        else "magnet"
+        if isinstance(r, MagnetHit)
+        else "seen"
+    )
+    deep = (
+        f" at {type_length(r.depth_mm, units)}"
+        if isinstance(r, Probe) and r.depth_mm is not None
+        else ""
+    )
     return f"{type_length(r.at_mm, units)} {word}{deep}"

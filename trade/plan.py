@@ -1,4 +1,7 @@
-"""The plan: what everything is computed from. Frozen; refuses nonsense at the door; changed by copy."""
+"""The plan: what everything is computed from.
+
+Frozen; refuses nonsense at the door; changed by copy.
+"""
 
 from typing import Literal
 
@@ -70,7 +73,7 @@ __all__ = [
     "Stud",
     "Thing",
     "Wall",
-]  # fmt: skip
+]
 
 
 class Plan(Part, frozen=True, kw_only=True):
@@ -120,11 +123,15 @@ class Plan(Part, frozen=True, kw_only=True):
     def with_piece(self, changed: AnyPiece) -> "Plan":
         """A copy in which the piece of the same key is replaced, or added when there was none."""
         pieces = tuple(changed if piece.key == changed.key else piece for piece in self.pieces)
-        return msgspec.structs.replace(self, pieces=pieces if changed in pieces else (*pieces, changed))
+        return msgspec.structs.replace(
+            self, pieces=pieces if changed in pieces else (*pieces, changed)
+        )
 
     def without_piece(self, key: str) -> "Plan":
         """A copy without one piece."""
-        return msgspec.structs.replace(self, pieces=tuple(piece for piece in self.pieces if piece.key != key))
+        return msgspec.structs.replace(
+            self, pieces=tuple(piece for piece in self.pieces if piece.key != key)
+        )
 
 
 def _on_the_wall(piece: AnyPiece, wall: Wall, units: Units, where: str) -> None:
@@ -132,10 +139,14 @@ def _on_the_wall(piece: AnyPiece, wall: Wall, units: Units, where: str) -> None:
     width, height = say_length(wall.width_mm, units), say_length(wall.height_mm, units)
     if piece.length_mm > wall.width_mm + slack:
         said = say_length(piece.length_mm, units)
-        raise PlanError(f"“{piece.name}” is {said} long and the wall only {width} wide.", f"{where}.length_mm")
+        raise PlanError(
+            f"“{piece.name}” is {said} long and the wall only {width} wide.", f"{where}.length_mm"
+        )
     if piece.left_mm + piece.length_mm > wall.width_mm + slack:
         said = say_length(piece.left_mm + piece.length_mm, units)
-        raise PlanError(f"“{piece.name}” would end at {said}, past the wall's {width}.", f"{where}.left_mm")
+        raise PlanError(
+            f"“{piece.name}” would end at {said}, past the wall's {width}.", f"{where}.left_mm"
+        )
     if piece.anchor is not None and piece.anchor not in {packet.key for packet in wall.packets}:
         known(data.anchors(), piece.anchor, "anchor", f"{where}.anchor")
     if piece.top_mm > wall.height_mm + slack:

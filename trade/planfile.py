@@ -1,7 +1,11 @@
-"""The open plan format: JSON, described by docs/plan.schema.json, which is made from the classes of `plan`."""
+"""The open plan format.
+
+JSON, described by docs/plan.schema.json, which is made from the classes of `plan`.
+"""
 
 import re
 import zlib
+from inspect import cleandoc
 from typing import Any, Literal
 
 import msgspec
@@ -11,9 +15,14 @@ from trade.plan import Plan
 
 MAX_BYTES = 5_000_000
 _NOUNS = {
-    "float": "a number", "int": "a whole number", "str": "text", "bool": "true or false", "array": "a list",
-    "object": "an object", "null": "nothing (null)",
-}  # fmt: skip
+    "float": "a number",
+    "int": "a whole number",
+    "str": "text",
+    "bool": "true or false",
+    "array": "a list",
+    "object": "an object",
+    "null": "nothing (null)",
+}
 
 
 class _Envelope(msgspec.Struct):
@@ -23,7 +32,8 @@ class _Envelope(msgspec.Struct):
     version: Literal[1]
 
 
-# made with the module and not by the first who reads: several threads must not build the same type at once
+# made with the module and not by the first who reads: several threads must not build the same type
+# at once
 _ENVELOPE, _PLAN = msgspec.json.Decoder(_Envelope), msgspec.json.Decoder(Plan)
 
 
@@ -54,7 +64,8 @@ def load(raw: bytes) -> Plan:
     """Read a plan.
 
     Raises:
-        PlanError: not JSON, cut short, another format or version, or a plan that refuses itself; `where` says which part.
+        PlanError: not JSON, cut short, another format or version, or a plan that refuses itself;
+          `where` says which part.
     """
     if len(raw) > MAX_BYTES:
         raise PlanError(f"This file is larger than a plan can be ({MAX_BYTES // 1_000_000} MB).")
@@ -70,14 +81,23 @@ def load(raw: bytes) -> Plan:
     except RecursionError:
         raise PlanError("This is not a plan file: it is nested deeper than any plan.") from None
     except (msgspec.DecodeError, UnicodeDecodeError) as error:
-        raise PlanError(f"This is not a plan file, or it was cut short ({str(error).rstrip('.')}).") from None
+        raise PlanError(
+            f"This is not a plan file, or it was cut short ({str(error).rstrip('.')})."
+        ) from None
 
 
 def schema() -> dict[str, Any]:
     """The JSON Schema of the plan format."""
     made: dict[str, Any] = msgspec.json.decode(msgspec.json.encode(msgspec.json.schema(Plan)))
     made["$defs"]["Plan"]["required"] = ["format", "version", *made["$defs"]["Plan"]["required"]]
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Gancho plan", **made}
+    for definition in made["$defs"].values():
+        if "description" in definition:
+            definition["description"] = cleandoc(definition["description"])
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Gancho plan",
+        **made,
+    }
 
 
 def _plain(message: str, where: str) -> str:
@@ -89,5 +109,9 @@ def _plain(message: str, where: str) -> str:
         wanted = " or ".join(_NOUNS.get(kind.strip(), kind.strip()) for kind in found[1].split("|"))
         return f"Expected {wanted}, found {_NOUNS.get(found[2], found[2])}."
     if found := re.fullmatch(r"Object (missing required|contains unknown) field `(.+)`", message):
-        return f"“{found[2]}” is missing." if found[1].startswith("missing") else f"“{found[2]}” is not a part of a plan."
+        return (
+            f"“{found[2]}” is missing."
+            if found[1].startswith("missing")
+            else f"“{found[2]}” is not a part of a plan."
+        )
     return message if message.endswith(".") else f"{message}."

@@ -1,4 +1,7 @@
-"""A job's policy: where people disagree, which school is followed, and what is at hand. Every question is a row of its table."""
+"""A job's policy: where people disagree, which school is followed, and what is at hand.
+
+Every question is a row of its table.
+"""
 
 from typing import Literal
 
@@ -19,9 +22,10 @@ def trusts(policy: "Policy", kind: str) -> bool:
 class Policy(Part, frozen=True, kw_only=True, cache_hash=True):
     """How a job is done. Fields named like a row of the policies table hold one of its schools.
 
-    `hidden`: nothing may show of what holds; `comes_off`: it must leave no more than screw holes; `most_holes`, `budget` (in the
-    prices' money): for one piece, null for any; `lacks`: tools that are not at hand; `shift_mm`, `grow_mm`: how far a piece may
-    be moved along the wall, and how much longer or shorter it may become, to meet the studs; `kerf_mm`: what the saw takes,
+    `hidden`: nothing may show of what holds; `comes_off`: it must leave no more than screw holes;
+    `most_holes`, `budget` (in the prices' money): for one piece, null for any; `lacks`: tools that
+    are not at hand; `shift_mm`, `grow_mm`: how far a piece may be moved along the wall, and how
+    much longer or shorter it may become, to meet the studs; `kerf_mm`: what the saw takes,
     `trim_mm`: what is cut off the edges of boards and sheets first.
     """
 

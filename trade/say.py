@@ -1,4 +1,7 @@
-"""Results in words, in anybody's units. The page, the command line and the paper all say it through here."""
+"""Results in words, in anybody's units.
+
+The page, the command line and the paper all say it through here.
+"""
 
 from collections.abc import Callable
 from math import ceil
@@ -10,9 +13,13 @@ from trade.errors import TradeError
 from trade.measure import G_N_PER_KG, LBF_N, PSI_MPA, Units, say_fine_length, say_length, say_weight
 
 WORDS: dict[Word, str] = {
-    "holds": "Holds", "holds_but": "Holds, but", "close": "Close", "cannot_tell": "Can't tell", "wont_hold": "Won't hold",
+    "holds": "Holds",
+    "holds_but": "Holds, but",
+    "close": "Close",
+    "cannot_tell": "Can't tell",
+    "wont_hold": "Won't hold",
     "doesnt_fit": "Doesn't fit",
-}  # fmt: skip
+}
 
 _INCH = 25.4
 
@@ -68,12 +75,18 @@ def kilograms(kg: float) -> Quantity:
 def phrase(what: Phrase, units: Units) -> str:
     """Write a sentence."""
     return what.template.format(
-        **{name: part if isinstance(part, str) else quantity(part, units) for name, part in what.parts.items()}
+        **{
+            name: part if isinstance(part, str) else quantity(part, units)
+            for name, part in what.parts.items()
+        }
     )
 
 
 def utilisation(value: float) -> str:
-    """Write a utilisation so that it never looks better than it is: 0.804 is 0.81, 1.0001 is 1.01."""
+    """Write a utilisation so that it never looks better than it is.
+
+    0.804 is 0.81, 1.0001 is 1.01.
+    """
     if value >= 99.5:
         return "99+"
     hundredths = int(value * 100)
@@ -107,21 +120,29 @@ class Outcome(Protocol):
 
 
 def outcome(what: Outcome) -> str:
-    """The word on a piece, with its worst nuisance where it holds all the same: "Holds, but sags"."""
+    """The word on a piece, with its worst nuisance where it holds all the same.
+
+    "Holds, but sags".
+    """
     return f"{WORDS[what.word]} {what.but}" if what.word == "holds_but" else WORDS[what.word]
 
 
 def outcome_used(what: Outcome) -> str:
     """The same with how much of its strength is used, where that says anything."""
     said = outcome(what)
-    return said if what.word in ("cannot_tell", "doesnt_fit") else f"{said}, {utilisation(what.used)}"
+    return (
+        said if what.word in ("cannot_tell", "doesnt_fit") else f"{said}, {utilisation(what.used)}"
+    )
 
 
 _LIMITS: dict[Limit, str] = {"strength": "Strength", "service": "In use", "fit": "Fit"}
 
 
 class Standing(NamedTuple):
-    """How a piece stands in one limit state: its name, the worst word there, what that means, and its checks, worst first."""
+    """How a piece stands in one limit state.
+
+    Its name, the worst word there, what that means, and its checks, worst first.
+    """
 
     limit: Limit
     name: str
@@ -136,27 +157,44 @@ class Standing(NamedTuple):
 
 
 def standings(verdict: PieceVerdict) -> tuple[Standing, ...]:
-    """Each limit state of a piece apart, the worst first; of equals strength, then service, then fit."""
-    return tuple(sorted((_standing(limit, verdict) for limit in LIMITS), key=lambda each: -RANK[each.word]))
+    """Each limit state of a piece apart, the worst first.
+
+    Of equals strength, then service, then fit.
+    """
+    return tuple(
+        sorted((_standing(limit, verdict) for limit in LIMITS), key=lambda each: -RANK[each.word])
+    )
 
 
 def besides(verdict: PieceVerdict) -> tuple[Standing, ...]:
-    """What else is wrong or unknown, in other limit states than the one that the headline speaks of."""
+    """Return what else is wrong or unknown, in limit states other than the headline's."""
     return tuple(each for each in standings(verdict)[1:] if each.minded)
 
 
 def _standing(limit: Limit, verdict: PieceVerdict) -> Standing:
     checks = verdict.of(limit)
     word = worst(check.word for check in checks)
-    named = ", ".join(dict.fromkeys(check.but or check.name.lower() for check in checks if check.word == word))
+    named = ", ".join(
+        dict.fromkeys(check.but or check.name.lower() for check in checks if check.word == word)
+    )
     if limit == "service":
         said = named if word != "holds" else "nothing to mind"
     elif limit == "fit":
-        said = "fits" if word == "holds" else named if word == "doesnt_fit" else f"{WORDS[word].lower()}: {named}"
+        said = (
+            "fits"
+            if word == "holds"
+            else named
+            if word == "doesnt_fit"
+            else f"{WORDS[word].lower()}: {named}"
+        )
     else:
         most = verdict.weakest
         said = WORDS[word].lower()
-        said += f", {utilisation(most.utilisation)}: {most.name.lower()}" if most is not None and word != "cannot_tell" else ""
+        said += (
+            f", {utilisation(most.utilisation)}: {most.name.lower()}"
+            if most is not None and word != "cannot_tell"
+            else ""
+        )
     return Standing(limit, _LIMITS[limit], word, said, checks)
 
 
@@ -169,8 +207,15 @@ def headline(verdict: PieceVerdict, units: Units) -> str:
 
 
 def check_line(check: Check, units: Units) -> str:
-    """Demand against capacity in a few words; nothing where there is nothing to measure but yes or no."""
+    """Demand against capacity in a few words.
+
+    Nothing where there is nothing to measure but yes or no.
+    """
     if check.demand.kind == "count":
         had = check.capacity.value
-        return "" if had < 1 or had == check.demand.value == 1 else f"needs {check.demand.value:.0f}, has {had:.0f}"
+        return (
+            ""
+            if had < 1 or had == check.demand.value == 1
+            else f"needs {check.demand.value:.0f}, has {had:.0f}"
+        )
     return f"{quantity(check.demand, units)} of {quantity(check.capacity, units)}"

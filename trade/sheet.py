@@ -1,7 +1,8 @@
 """Readings as a table (CSV), in and out: for a spreadsheet, or for what a device has stored.
 
-Columns: `kind`, `at`, `to`, `height`, `said`, `depth`. The places' columns carry their unit in the head: `at_mm` or `at_in`, all
-alike; fractions are read in inches. All rows are taken or none: what is wrong is named by the row's number in the file.
+Columns: `kind`, `at`, `to`, `height`, `said`, `depth`. The places' columns carry their unit in the
+head: `at_mm` or `at_in`, all alike; fractions are read in inches. All rows are taken or none: what
+is wrong is named by the row's number in the file.
 """
 
 import csv
@@ -16,9 +17,14 @@ from trade.measure import Units, read_length, type_length
 MOST_ROWS, MOST_REFUSALS, MAX_BYTES = 2_000, 20, 1_000_000
 _PLACES = ("at", "to", "height", "depth")
 _SAID = {
-    "edge": ("left", "right"), "probe": ("wood", "air", "metal", "hard"), "knock": ("full", "hollow"),
-    "by_hand": ("pinned", "struck"), "sweep": ("",), "magnet": ("",), "seen": ("",),
-}  # fmt: skip
+    "edge": ("left", "right"),
+    "probe": ("wood", "air", "metal", "hard"),
+    "knock": ("full", "hollow"),
+    "by_hand": ("pinned", "struck"),
+    "sweep": ("",),
+    "magnet": ("",),
+    "seen": ("",),
+}
 _HEAD = ("kind", "at_mm", "to_mm", "height_mm", "said", "depth_mm")
 _FORMULA = ("=", "+", "@", "\t")
 
@@ -60,15 +66,23 @@ def table(raw: bytes, noun: str) -> Any:
         RefusedSheetError: too large, or no plain text.
     """
     if len(raw) > MAX_BYTES:
-        raise RefusedSheetError(f"This file is larger than {MOST_ROWS} {noun} can be ({MAX_BYTES // 1_000_000} MB).")
+        raise RefusedSheetError(
+            f"This file is larger than {MOST_ROWS} {noun} can be ({MAX_BYTES // 1_000_000} MB)."
+        )
     try:
         text = raw.decode("utf-8-sig")
     except UnicodeDecodeError:
-        raise RefusedSheetError("This is not a table in plain text (UTF-8). Save it as CSV.") from None
+        raise RefusedSheetError(
+            "This is not a table in plain text (UTF-8). Save it as CSV."
+        ) from None
     if "\0" in text:
         raise RefusedSheetError("This is not a table in plain text (UTF-8). Save it as CSV.")
     first = text.split("\n", 1)[0]
-    return csv.reader(io.StringIO(text), delimiter=";" if first.count(";") > first.count(",") else ",", strict=True)
+    return csv.reader(
+        io.StringIO(text),
+        delimiter=";" if first.count(";") > first.count(",") else ",",
+        strict=True,
+    )
 
 
 def refuse_formula(name: str, cell: str) -> None:
@@ -104,22 +118,32 @@ def _head(head: Sequence[str]) -> tuple[Units, dict[str, int]]:
         elif name in ("kind", "said"):
             columns[name] = i
         else:
-            raise RefusedSheetError(f"Row 1: “{name[:40]}” is no column here. The head must read: {', '.join(_HEAD)}; or _in.")
+            raise RefusedSheetError(
+                f"Row 1: “{name[:40]}” is no column here. The head must read: {', '.join(_HEAD)}; "
+                "or _in."
+            )
     if len(columns) != len(names):
         raise RefusedSheetError("Row 1: a column is there twice.")
     if missing := [name for name in ("kind", "at") if name not in columns]:
-        raise RefusedSheetError(f"Row 1: there is no column “{missing[0]}{'' if missing[0] == 'kind' else '_mm'}”.")
+        raise RefusedSheetError(
+            f"Row 1: there is no column “{missing[0]}{'' if missing[0] == 'kind' else '_mm'}”."
+        )
     if len(units) > 1:
         raise RefusedSheetError("Row 1: some columns are in mm and some in inches; use one.")
     return ("metric" if units == {"mm"} else "imperial"), columns
 
 
-def _rows(rows: Iterator[list[str]], units: Units, columns: dict[str, int], width_mm: float) -> tuple[Reading, ...]:
+def _rows(
+    rows: Iterator[list[str]], units: Units, columns: dict[str, int], width_mm: float
+) -> tuple[Reading, ...]:
     taken: list[Reading] = []
     refused: list[Refusal] = []
     for n, row in enumerate(rows, start=2):
         if n - 1 > MOST_ROWS:
-            raise RefusedSheetError(f"There are more than {MOST_ROWS} rows; a wall never needs so many. Nothing was taken.")
+            raise RefusedSheetError(
+                f"There are more than {MOST_ROWS} rows; a wall never needs so many. Nothing was "
+                "taken."
+            )
         if not any(cell.strip() for cell in row):
             continue
         try:
@@ -140,14 +164,21 @@ def _reading(row: Sequence[str], units: Units, columns: dict[str, int], width_mm
     if kind not in _SAID:
         raise PlanError(f"“{kind[:40]}” is no kind of reading. Kinds: {', '.join(_SAID)}.")
     if said not in _SAID[kind]:
-        raise PlanError(f"A {kind} says {' or '.join(_SAID[kind]) or 'nothing'}, not “{said[:40]}”.")
+        raise PlanError(
+            f"A {kind} says {' or '.join(_SAID[kind]) or 'nothing'}, not “{said[:40]}”."
+        )
     if len(row) > len(columns):
         raise PlanError(f"There are {len(row)} cells, and {len(columns)} columns.")
     places = {name: read_length(cells[name], units) for name in _PLACES if cells.get(name)}
     if "at" not in places:
         raise PlanError("The place is missing.")
-    if outside := next((x for x in (places["at"], places.get("to", 0.0)) if x > width_mm + 0.05), None):
-        raise PlanError(f"{type_length(outside, units)} is outside the wall, which is {type_length(width_mm, units)} wide.")
+    if outside := next(
+        (x for x in (places["at"], places.get("to", 0.0)) if x > width_mm + 0.05), None
+    ):
+        raise PlanError(
+            f"{type_length(outside, units)} is outside the wall, which is "
+            f"{type_length(width_mm, units)} wide."
+        )
     return _made(kind, said, places)
 
 
@@ -166,7 +197,11 @@ def _made(kind: str, said: str, places: dict[str, float]) -> Reading:
         return Knock(at_mm=at, sound="full" if said == "full" else "hollow", height_mm=height)
     if kind == "by_hand":
         return ByHand(at_mm=at, word="pinned" if said == "pinned" else "struck", height_mm=height)
-    return MagnetHit(at_mm=at, height_mm=height) if kind == "magnet" else Seen(at_mm=at, height_mm=height)
+    return (
+        MagnetHit(at_mm=at, height_mm=height)
+        if kind == "magnet"
+        else Seen(at_mm=at, height_mm=height)
+    )
 
 
 def write(readings: Iterable[Reading]) -> bytes:
@@ -176,7 +211,9 @@ def write(readings: Iterable[Reading]) -> bytes:
     rows.writerow(_HEAD)
     for r in readings:
         at, to = (r.from_mm, _tenth(r.to_mm)) if isinstance(r, Sweep) else (r.at_mm, "")
-        said = next((getattr(r, name) for name in ("side", "met", "sound", "word") if hasattr(r, name)), "")
+        said = next(
+            (getattr(r, name) for name in ("side", "met", "sound", "word") if hasattr(r, name)), ""
+        )
         depth = _tenth(r.depth_mm) if isinstance(r, Probe) and r.depth_mm is not None else ""
         rows.writerow([r.__struct_config__.tag, _tenth(at), to, _tenth(r.height_mm), said, depth])
     return out.getvalue().encode()

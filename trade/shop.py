@@ -1,4 +1,7 @@
-"""The workshop behind a plan: what is at hand, what things cost, what else is cut, what was measured, the finish, the days."""
+"""The workshop behind a plan.
+
+What is at hand, what things cost, what else is cut, what was measured, the finish, the days.
+"""
 
 from datetime import date
 from typing import Literal
@@ -9,7 +12,9 @@ from trade.measure import ABSURD_MM
 from trade.part import Key, Name, Part, between, known
 
 _MOST_MONEY, _MOST_MANY, _MOST_LINES = 100_000.0, 500, 400
-_MOST_OWN = 400  # so that with what a wall's pieces need no saw list becomes longer than is worked out while one waits
+# so that with what a wall's pieces need no saw list becomes longer than is worked out while one
+# waits
+_MOST_OWN = 400
 DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 
@@ -24,7 +29,10 @@ def money(value: float | None, where: str) -> None:
 
 
 class Defect(Part, frozen=True, kw_only=True):
-    """Wood that can't be used, along the grain from a board's left end; `low_mm`, `high_mm` across it, null for all its width."""
+    """Wood that can't be used, along the grain from a board's left end.
+
+    `low_mm`, `high_mm` across it, null for all its width.
+    """
 
     from_mm: float
     to_mm: float
@@ -44,7 +52,9 @@ class Defect(Part, frozen=True, kw_only=True):
 
 
 class OnHand(Part, frozen=True, kw_only=True):
-    """A board or a sheet that is there already, or left over; `length_mm` along its grain. `board`: a row of the boards table.
+    """A board or a sheet that is there already, or left over; `length_mm` along its grain.
+
+    `board`: a row of the boards table.
 
     `rack`: its number on the rack of offcuts, null for one that never was there.
     """
@@ -121,7 +131,9 @@ class Measured(Part, frozen=True, kw_only=True):
 
 
 class Finish(Part, frozen=True, kw_only=True):
-    """What the wood is finished with: rows of the coatings table, null for none; `coats` of `top`, null for its usual number.
+    """What the wood is finished with.
+
+    Rows of the coatings table, null for none; `coats` of `top`, null for its usual number.
 
     `old`: what is on the wood already; `temp_c`: how warm it is where it dries.
     """
@@ -161,12 +173,29 @@ _EVENING, _DAY = Hours(begins=18.0, ends=21.0), Hours(begins=9.0, ends=17.0)
 
 
 class Days(Part, frozen=True, kw_only=True):
-    """When there is time: from which day (null: today), on which days of the week, Monday first; on which a helper comes."""
+    """When there is time: from which day (null.
+
+    Today), on which days of the week, Monday first; on which a helper comes.
+    """
 
     start: date | None = None
-    week: tuple[Hours | None, Hours | None, Hours | None, Hours | None, Hours | None, Hours | None, Hours | None] = (
-        _EVENING, _EVENING, _EVENING, _EVENING, _EVENING, _DAY, None,
-    )  # fmt: skip
+    week: tuple[
+        Hours | None,
+        Hours | None,
+        Hours | None,
+        Hours | None,
+        Hours | None,
+        Hours | None,
+        Hours | None,
+    ] = (
+        _EVENING,
+        _EVENING,
+        _EVENING,
+        _EVENING,
+        _EVENING,
+        _DAY,
+        None,
+    )
     helper: tuple[int, ...] = (5,)
 
     def __post_init__(self) -> None:
@@ -178,7 +207,11 @@ class Days(Part, frozen=True, kw_only=True):
 
 
 class Shop(Part, frozen=True, kw_only=True):
-    """All of it. `kept`: offcuts that go on the rack; `ready`: what all that hangs here costs bought ready, null: unknown."""
+    """All of it.
+
+    `kept`: offcuts that go on the rack; `ready`: what all that hangs here costs bought ready, null:
+    unknown.
+    """
 
     on_hand: tuple[OnHand, ...] = ()
     kept: tuple[OnHand, ...] = ()
@@ -195,5 +228,7 @@ class Shop(Part, frozen=True, kw_only=True):
             if len(getattr(self, where)) > _MOST_LINES:
                 raise PlanError(f"More than {_MOST_LINES} of them.", where)
         if sum(each.many for each in self.own) > _MOST_OWN:
-            raise PlanError(f"More than {_MOST_OWN} parts of one's own in all: cut them in two goes.", "own")
+            raise PlanError(
+                f"More than {_MOST_OWN} parts of one's own in all: cut them in two goes.", "own"
+            )
         money(self.ready, "ready")

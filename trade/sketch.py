@@ -1,8 +1,11 @@
-"""A wall sketched along the tape, as people say it: `16 3/8 stud, 31 7/8 stud, 40 outlet 12 high, 60 to 92 door`.
+"""A wall sketched along the tape, as people say it.
 
-`16 every 16` sets studs to the end of the wall. A thing has a place (its middle, or from … to …) and, where it matters, a
-height: `12 high` is the middle of what hangs, the top of what stands on the floor; `36 to 72 high` is from bottom to top. A
-thing without a place runs along the whole wall: `baseboard 4 high`.
+`16 3/8 stud, 31 7/8 stud, 40 outlet 12 high, 60 to 92 door`.
+
+`16 every 16` sets studs to the end of the wall. A thing has a place (its middle, or from … to …)
+and, where it matters, a height: `12 high` is the middle of what hangs, the top of what stands on
+the floor; `36 to 72 high` is from bottom to top. A thing without a place runs along the whole wall:
+`baseboard 4 high`.
 """
 
 import re
@@ -28,7 +31,9 @@ class Sketch(NamedTuple):
     features: tuple[Feature, ...]
 
 
-def read(text: str, units: Units, wall_mm: tuple[float, float], shown: Shown | None = None) -> Sketch:
+def read(
+    text: str, units: Units, wall_mm: tuple[float, float], shown: Shown | None = None
+) -> Sketch:
     """Read a sketch. A bare place is a stud's.
 
     Args:
@@ -52,7 +57,11 @@ def read(text: str, units: Units, wall_mm: tuple[float, float], shown: Shown | N
             elif kind := _kind_in(said):
                 features.append(_feature(kind, said, units, wall_mm))
             elif every := _EVERY.match(said):
-                studs += _every(read_length(every["first"], units), read_length(every["step"], units), wall_mm[0])
+                studs += _every(
+                    read_length(every["first"], units),
+                    read_length(every["step"], units),
+                    wall_mm[0],
+                )
             else:
                 studs.append(read_length(re.sub(r"\s+studs?$", "", said), units))
         except MeasureError as error:
@@ -62,7 +71,11 @@ def read(text: str, units: Units, wall_mm: tuple[float, float], shown: Shown | N
     for x in studs:
         if x > wall_mm[0]:
             wide = type_length(wall_mm[0], units)
-            raise PlanError(f"A stud at {type_length(x, units)} would stand outside the wall, which is {wide} wide.", "studs")
+            raise PlanError(
+                f"A stud at {type_length(x, units)} would stand outside the wall, which is {wide} "
+                "wide.",
+                "studs",
+            )
     return Sketch(tuple(sorted(set(studs))), tuple(features))
 
 
@@ -113,7 +126,9 @@ def _feature(kind: str, said: str, units: Units, wall_mm: tuple[float, float]) -
         else:
             made = replace(made, top_mm=up)
     if up > height + 0.05:
-        raise PlanError(f"that is higher than the wall, which is {type_length(height, units)} high.")
+        raise PlanError(
+            f"that is higher than the wall, which is {type_length(height, units)} high."
+        )
     return made
 
 
@@ -136,7 +151,11 @@ def word_of(f: Feature, units: Units, wall_mm: tuple[float, float]) -> str:
     where = f"{said(f.left_mm)} to {said(f.right_mm)} {name}"
     if _alike(common.left_mm, f.left_mm) and _alike(common.right_mm, f.right_mm):
         where = f"{said(f.centre_mm)} {name}" if f.row.width_mm else name
-    if f.row.bottom_mm > 0 and _alike(common.bottom_mm, f.bottom_mm) and _alike(common.top_mm, f.top_mm):
+    if (
+        f.row.bottom_mm > 0
+        and _alike(common.bottom_mm, f.bottom_mm)
+        and _alike(common.top_mm, f.top_mm)
+    ):
         return f"{where} {said(f.middle_mm)} high"
     if f.row.bottom_mm == 0 and not f.bottom_mm:
         return where if _alike(common.top_mm, f.top_mm) else f"{where} {said(f.top_mm)} high"

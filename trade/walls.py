@@ -13,7 +13,10 @@ from trade.part import Key, Name, Part, between, known
 
 
 class Stud(Part, frozen=True, kw_only=True):
-    """An upright in the wall. `uncertainty_mm`: how far the centre may lie to either side; null when nobody knows."""
+    """An upright in the wall.
+
+    `uncertainty_mm`: how far the centre may lie to either side; null when nobody knows.
+    """
 
     centre_mm: float
     width_mm: float = 38.0
@@ -41,9 +44,12 @@ class Layer(Part, frozen=True, kw_only=True):
 
 
 class Packet(Part, frozen=True, kw_only=True):
-    """An anchor out of a packet: what its packet states, N, in one base (a row of the linings or the structures table).
+    """An anchor out of a packet.
 
-    `states`: whether the packet gives the load at which it fails or the one that it may carry. `found`: where that was read.
+    What its packet states, N, in one base (a row of the linings or the structures table).
+
+    `states`: whether the packet gives the load at which it fails or the one that it may carry.
+    `found`: where that was read.
     """
 
     key: Key
@@ -60,7 +66,9 @@ class Packet(Part, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse what no anchor is."""
         if self.base not in data.linings() and self.base not in data.structures():
-            raise PlanError(f"“{self.base}” is neither a lining nor a structure that Gancho knows.", "base")
+            raise PlanError(
+                f"“{self.base}” is neither a lining nor a structure that Gancho knows.", "base"
+            )
         for value, where in ((self.pull_n, "pull_n"), (self.shear_n, "shear_n")):
             if not (math.isfinite(value) and 1 <= value <= 50_000):
                 raise PlanError("What a packet states must lie between 0.1 and 5 000 kg.", where)
@@ -72,7 +80,10 @@ class Packet(Part, frozen=True, kw_only=True):
 
     @property
     def anchor(self) -> data.Anchor:
-        """The same as a row of the anchors table: a quarter of what is stated as ultimate, half for good in linings."""
+        """The same as a row of the anchors table.
+
+        A quarter of what is stated as ultimate, half for good in linings.
+        """
         share = 1 / data.house("packet_safety") if self.states == "ultimate" else 1.0
         creeps = self.base in data.linings()
         return data.Anchor(
@@ -95,17 +106,22 @@ class Packet(Part, frozen=True, kw_only=True):
 
 
 _MOST = (
-    (200, "things on one wall besides its studs", "features"), (2_000, "readings of one wall", "readings"),
-    (200, "studs in one wall", "studs"), (50, "packets on one wall", "packets"),
-)  # fmt: skip
+    (200, "things on one wall besides its studs", "features"),
+    (2_000, "readings of one wall", "readings"),
+    (200, "studs in one wall", "studs"),
+    (50, "packets on one wall", "packets"),
+)
 
 
 class Wall(Part, frozen=True, kw_only=True, cache_hash=True):
-    """A wall. `layers`: null when unknown, empty for none. `structure`: a row of the structures table, what stands behind them.
+    """A wall. `layers`: null when unknown, empty for none.
 
-    `timber`: of timber studs, a row of the framing table. Both null when unknown. `clues`: rows of their table, what was noticed.
-    `packets`: anchors of the person's own. `school`: whose practice judges screws in timber.
-    `studs`: what is counted on; `readings`: what was found out, as taken. Taking studs from readings is the person's word.
+    `structure`: a row of the structures table, what stands behind them.
+
+    `timber`: of timber studs, a row of the framing table. Both null when unknown. `clues`: rows of
+    their table, what was noticed. `packets`: anchors of the person's own. `school`: whose practice
+    judges screws in timber. `studs`: what is counted on; `readings`: what was found out, as taken.
+    Taking studs from readings is the person's word.
     """
 
     width_mm: float
@@ -134,7 +150,8 @@ class Wall(Part, frozen=True, kw_only=True, cache_hash=True):
         for i, stud in enumerate(self.studs):
             if stud.centre_mm > self.width_mm:
                 raise PlanError(
-                    f"A stud at {stud.centre_mm:.6g} mm lies outside the wall, which is {self.width_mm:.6g} mm wide.",
+                    f"A stud at {stud.centre_mm:.6g} mm lies outside the wall, which is "
+                    f"{self.width_mm:.6g} mm wide.",
                     f"studs[{i}].centre_mm",
                 )
         if len({stud.centre_mm for stud in self.studs}) != len(self.studs):
@@ -155,7 +172,10 @@ class Wall(Part, frozen=True, kw_only=True, cache_hash=True):
 
     @property
     def uprights(self) -> tuple[Stud, ...]:
-        """The studs that can be counted on: none in masonry, whatever was noted before that was known."""
+        """The studs that can be counted on.
+
+        None in masonry, whatever was noted before that was known.
+        """
         return () if self.build == "mass" else self.studs
 
     @property

@@ -11,7 +11,10 @@ _WIDE, _HIGH, _TOP, _FOOT = 343.0, 104.0, 20.0, 84.0
 
 
 def draw(piece: AnyPiece, places: tuple[Place, ...], units: Units) -> SafeString:
-    """A line as high as what may hang there; the studs as ticks, the least and the greatest in words."""
+    """A line as high as what may hang there.
+
+    The studs as ticks, the least and the greatest in words.
+    """
     pen = Pen()
     most, least = max(places, key=lambda place: place.kg), min(places, key=lambda place: place.kg)
     high = max(most.kg, 0.1)
@@ -32,5 +35,8 @@ def draw(piece: AnyPiece, places: tuple[Place, ...], units: Units) -> SafeString
         anchor = "start" if x < 50 else "end" if x > _WIDE - 50 else "middle"
         pen.text(x, min(y + lift, _FOOT - 3), say_weight(place.kg, units), "chalk-words", anchor)
     pen.text(0, _HIGH - 4, "studs", "cut-words")
-    said = f"One thing alone may weigh from {say_weight(least.kg, units)} to {say_weight(most.kg, units)}, by where it hangs"
+    said = (
+        f"One thing alone may weigh from {say_weight(least.kg, units)} to "
+        f"{say_weight(most.kg, units)}, by where it hangs"
+    )
     return svg_element(pen, _WIDE, _HIGH, "along", said)

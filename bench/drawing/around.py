@@ -1,4 +1,7 @@
-"""What else is on the wall and in it: openings and their framing, boxes, pipes, zones with their hatching, and readings."""
+"""What else is on the wall and in it.
+
+Openings and their framing, boxes, pipes, zones with their hatching, and readings.
+"""
 
 from collections.abc import Callable
 
@@ -16,7 +19,9 @@ from trade.wall.trued import ceiling_mm
 from trade.wall.zones import Zone, zones
 
 _GAP_PX = {"keep_out": 7.0, "take_care": 11.0}
-_COUNTED_MM = 4.0  # a stud that is counted on this near to where the readings have it needs no second mark
+_COUNTED_MM = (
+    4.0  # a stud that is counted on this near to where the readings have it needs no second mark
+)
 
 
 def draw(pen: Pen, wall: Wall, units: Units, scale: Scale, stage: str) -> None:
@@ -31,7 +36,10 @@ def draw(pen: Pen, wall: Wall, units: Units, scale: Scale, stage: str) -> None:
 
 
 def on_top(pen: Pen, plan: Plan, scale: Scale) -> None:
-    """While the wall is surveyed its things can be taken hold of, and readings count: both lie over what hangs there."""
+    """While the wall is surveyed its things can be taken hold of, and readings count.
+
+    Both lie over what hangs there.
+    """
     for index, each in enumerate(plan.wall.features):
         feature(pen, each, plan.wall, plan.units, scale, index)
     _found(pen, plan, scale)
@@ -40,9 +48,14 @@ def on_top(pen: Pen, plan: Plan, scale: Scale) -> None:
 
 def implied(pen: Pen, wall: Wall, scale: Scale) -> None:
     """Framing that nobody saw, but that carpenters put beside every opening."""
-    for member in members(wall.openings, wall.width_mm, wall.height_mm) if wall.build in ("timber", "steel") else ():
+    for member in (
+        members(wall.openings, wall.width_mm, wall.height_mm)
+        if wall.build in ("timber", "steel")
+        else ()
+    ):
         x, top = scale.x(max(member.left_mm, 0.0)), scale.y(member.top_mm)
-        wide, high = scale.length(member.right_mm - max(member.left_mm, 0.0)), scale.length(member.top_mm - member.bottom_mm)
+        wide = scale.length(member.right_mm - max(member.left_mm, 0.0))
+        high = scale.length(member.top_mm - member.bottom_mm)
         with pen.group("implied"):
             pen.title(f"{member.kind.capitalize()}, to be expected beside an opening")
             pen.rect(x, top, wide, high, "implied-wood")
@@ -50,9 +63,13 @@ def implied(pen: Pen, wall: Wall, scale: Scale) -> None:
 
 def _zone(pen: Pen, zone: Zone, scale: Scale) -> None:
     x, y = scale.x(zone.left_mm), scale.y(zone.top_mm)
-    wide, high = scale.length(zone.right_mm - zone.left_mm), scale.length(zone.top_mm - zone.bottom_mm)
+    wide = scale.length(zone.right_mm - zone.left_mm)
+    high = scale.length(zone.top_mm - zone.bottom_mm)
     with pen.group(f"zone zone-{zone.level}"):
-        pen.title(f"{'Keep out' if zone.level == 'keep_out' else 'Take care'}: {zone.reason}. {zone.advice}")
+        pen.title(
+            f"{'Keep out' if zone.level == 'keep_out' else 'Take care'}: {zone.reason}. "
+            f"{zone.advice}"
+        )
         pen.hatch(x, y, wide, high, _GAP_PX[zone.level], "zone-hatch")
         pen.rect(x, y, wide, high, "zone-edge")
 
@@ -67,10 +84,16 @@ def _ceiling(pen: Pen, wall: Wall, scale: Scale) -> None:
     below = "L".join(f"{number(x)} {number(y)}" for x, y in reversed(line))
     with pen.group("zone zone-ceiling"):
         pen.title("The ceiling, as it was measured")
-        pen.path(f"M{number(scale.x(0))} {number(scale.y(wall.height_mm))}H{number(scale.x(wall.width_mm))}L{below}z", "above")
+        pen.path(
+            f"M{number(scale.x(0))} "
+            f"{number(scale.y(wall.height_mm))}H{number(scale.x(wall.width_mm))}L{below}z",
+            "above",
+        )
 
 
-def feature(pen: Pen, thing: Feature, wall: Wall, units: Units, scale: Scale, index: int | None = None) -> None:
+def feature(
+    pen: Pen, thing: Feature, wall: Wall, units: Units, scale: Scale, index: int | None = None
+) -> None:
     """A door, an outlet, a pipe …; with its number on the wall it can be moved."""
     wide, high = thing.right_mm - thing.left_mm, thing.top_mm - thing.bottom_mm
     name, movable = sketched(thing, units, (wall.width_mm, wall.height_mm)), index is not None
@@ -78,11 +101,19 @@ def feature(pen: Pen, thing: Feature, wall: Wall, units: Units, scale: Scale, in
     if movable:
         places = {"left": thing.left_mm, "top": thing.top_mm, "length": wide, "thick": high}
         handles = {f"data_{key}": repr(value) for key, value in places.items()}
-        handles |= {"data_post": f"things/{index}", "data_supports": "", "tabindex": 0, "role": "button"}
+        handles |= {
+            "data_post": f"things/{index}",
+            "data_supports": "",
+            "tabindex": 0,
+            "role": "button",
+        }
         handles |= {"id": f"thing-{index}", "aria_label": name}
     with pen.group(f"feature feature-{thing.kind}{' movable' if movable else ''}", **handles):
         pen.title(f"{name}. Drag it, or nudge it with the arrow keys." if movable else name)
-        x, y, w, h = scale.x(thing.left_mm), scale.y(thing.top_mm), scale.length(wide), scale.length(high)
+        x = scale.x(thing.left_mm)
+        y = scale.y(thing.top_mm)
+        w = scale.length(wide)
+        h = scale.length(high)
         if thing.trim_mm:
             trim = scale.length(thing.trim_mm)
             foot = trim if thing.bottom_mm else 0.0
@@ -106,12 +137,16 @@ def _lever(x: float, y: float, w: float, h: float) -> str:
 
 
 def _cross(x: float, y: float, w: float, h: float) -> str:
-    return f"M{number(x + w / 2)} {number(y)}v{number(h)}M{number(x)} {number(y + h / 2)}h{number(w)}"
+    return (
+        f"M{number(x + w / 2)} {number(y)}v{number(h)}M{number(x)} {number(y + h / 2)}h{number(w)}"
+    )
 
 
 def _fins(x: float, y: float, w: float, h: float) -> str:
     count = max(int(w / 9), 2)
-    return "".join(f"M{number(x + w * i / count)} {number(y + 3)}v{number(h - 6)}" for i in range(1, count))
+    return "".join(
+        f"M{number(x + w * i / count)} {number(y + 3)}v{number(h - 6)}" for i in range(1, count)
+    )
 
 
 def _knob(x: float, y: float, w: float, h: float) -> str:
@@ -119,8 +154,12 @@ def _knob(x: float, y: float, w: float, h: float) -> str:
 
 
 _DETAILS: dict[str, Callable[[float, float, float, float], str]] = {
-    "outlet": _slots, "switch": _lever, "window": _cross, "radiator": _fins, "door": _knob,
-}  # fmt: skip
+    "outlet": _slots,
+    "switch": _lever,
+    "window": _cross,
+    "radiator": _fins,
+    "door": _knob,
+}
 
 
 def _found(pen: Pen, plan: Plan, scale: Scale) -> None:
@@ -157,7 +196,14 @@ def readings(pen: Pen, plan: Plan, scale: Scale) -> None:
             elif isinstance(r, Probe):
                 pen.circle(x, y, 3.0, f"probe probe-{r.met}")
             elif isinstance(r, ByHand):
-                ends = "M{0} {1}v-14m-4 0h8v-7h-8z" if r.word == "pinned" else "M{2} {3}l10 10m0 -10l-10 10"
-                pen.path(ends.format(number(x), number(y), number(x - 5), number(y - 5)), f"by-hand by-hand-{r.word}")
+                ends = (
+                    "M{0} {1}v-14m-4 0h8v-7h-8z"
+                    if r.word == "pinned"
+                    else "M{2} {3}l10 10m0 -10l-10 10"
+                )
+                pen.path(
+                    ends.format(number(x), number(y), number(x - 5), number(y - 5)),
+                    f"by-hand by-hand-{r.word}",
+                )
             else:
                 pen.path(f"M{number(x)} {number(y - 5)}v10M{number(x - 5)} {number(y)}h10", "told")

@@ -1,4 +1,7 @@
-"""Cutting diagrams: a board as a bar with its parts, a sheet with its parts and its cuts in order."""
+"""Cutting diagrams.
+
+A board as a bar with its parts, a sheet with its parts and its cuts in order.
+"""
 
 from django.utils.safestring import SafeString
 
@@ -22,9 +25,19 @@ def board(job: BoardJob, n: int, units: Units) -> SafeString:
         x, wide = start * scale, (end - start) * scale
         pen.rect(x, 2, wide, _BAR, "cut-part waits" if part.waits else "cut-part")
         said = f"{part.label}  {say_length(part.cut_mm[0], units)}"
-        pen.text(x + wide / 2, 23, said if wide > len(said) * _LETTERS else part.label, "cut-label", "middle")
+        pen.text(
+            x + wide / 2,
+            23,
+            said if wide > len(said) * _LETTERS else part.label,
+            "cut-label",
+            "middle",
+        )
     return svg_element(
-        pen, _WIDE, _BAR + 4, "cutting", f"{source_words(source, units)}: {', '.join(part.label for part, _, _ in parts)}"
+        pen,
+        _WIDE,
+        _BAR + 4,
+        "cutting",
+        f"{source_words(source, units)}: {', '.join(part.label for part, _, _ in parts)}",
     )
 
 
@@ -63,5 +76,8 @@ def sheet(job: SheetJob, n: int, units: Units) -> SafeString:
             x, y = cut.at_mm * scale, high - cut.from_mm * scale - 16
         pen.circle(x, y, 14, "cut-number")
         pen.text(x, y + 7, str(number), "cut-number-words", "middle")
-    said = f"{source_words(source, units)}, sheet {n + 1}: {many(len(cuts.placed), 'part')}, {many(len(cuts.cuts), 'cut')}"
+    said = (
+        f"{source_words(source, units)}, sheet {n + 1}: {many(len(cuts.placed), 'part')}, "
+        f"{many(len(cuts.cuts), 'cut')}"
+    )
     return svg_element(pen, long, high, "cutting", said)

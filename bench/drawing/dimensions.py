@@ -1,4 +1,7 @@
-"""Dimension lines on the elevation: from the datum to every column and row of holes, their words never one on another."""
+"""Dimension lines on the elevation.
+
+From the datum to every column and row of holes, their words never one on another.
+"""
 
 from collections.abc import Sequence
 
@@ -16,7 +19,7 @@ _TICK_PX = 4.0
 
 
 def draw(pen: Pen, plan: Plan, piece: AnyPiece, marks: Sequence[Mark], scale: Scale) -> None:
-    """A line along the wall below the piece, and one up beside it, with a tick and words at every column and row of its holes."""
+    """Draw a line below the piece and one beside it, marked at each column and row of holes."""
     holes = [mark for mark in marks if mark.where == "wall"]
     if not holes:
         return
@@ -33,7 +36,9 @@ def draw(pen: Pen, plan: Plan, piece: AnyPiece, marks: Sequence[Mark], scale: Sc
     for x in (x0, *columns):
         pen.line(scale.x(x), y - _TICK_PX, scale.x(x), y + _TICK_PX, "chalk")
     edges = (scale.x(0), scale.x(wall.width_mm))
-    for x, word, at in zip(columns, words, spread([scale.x(x) for x in columns], sizes, *edges), strict=True):
+    for x, word, at in zip(
+        columns, words, spread([scale.x(x) for x in columns], sizes, *edges), strict=True
+    ):
         pen.line(scale.x(x), y + _TICK_PX, at, y + 8, "chalk-thin")
         pen.text(at, y + 19, word, "chalk-words", "middle")
 

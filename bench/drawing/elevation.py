@@ -34,7 +34,10 @@ class Sheet(NamedTuple):
 
 
 class VerdictView(NamedTuple):
-    """The part of a verdict that the drawing shows: the outcome, and what governs, if anything (`support` None: the board)."""
+    """The part of a verdict that the drawing shows.
+
+    The outcome, and what governs, if anything (`support` None: the board).
+    """
 
     word: Word
     but: str
@@ -46,11 +49,20 @@ class VerdictView(NamedTuple):
 def verdict_view(verdict: PieceVerdict) -> VerdictView:
     """Return the part of a verdict that the drawing shows."""
     outcome = (verdict.word, verdict.but, verdict.used)
-    return VerdictView(*outcome) if verdict.word == "holds" else VerdictView(*outcome, True, verdict.governing.support)
+    return (
+        VerdictView(*outcome)
+        if verdict.word == "holds"
+        else VerdictView(*outcome, True, verdict.governing.support)
+    )
 
 
 def draw(
-    plan: Plan, verdict: Verdict, selected: str | None, stage: str, marks: tuple[Mark, ...], on: Scale | None = None
+    plan: Plan,
+    verdict: Verdict,
+    selected: str | None,
+    stage: str,
+    marks: tuple[Mark, ...],
+    on: Scale | None = None,
 ) -> Sheet:
     """Draw a wall. The parts that `draw_moved` replaces during a drag carry ids.
 
@@ -67,7 +79,17 @@ def draw(
     pen.put(_background(plan.wall, plan.units, scale, stage))
     _tape_marks(pen, plan, chosen, scale, named)
     for piece, judged in zip(plan.pieces, verdict.pieces, strict=True):
-        pen.put(_piece(piece, verdict_view(judged), plan.units, scale, scale.y(plan.wall.height_mm), piece is chosen, named))
+        pen.put(
+            _piece(
+                piece,
+                verdict_view(judged),
+                plan.units,
+                scale,
+                scale.y(plan.wall.height_mm),
+                piece is chosen,
+                named,
+            )
+        )
     if stage == "survey":
         around.on_top(pen, plan, scale)
         _stud_words(pen, plan, scale)
@@ -78,9 +100,16 @@ def draw(
 
 
 def draw_moved(
-    plan: Plan, verdict: Verdict, selected: str, stage: str, marks: tuple[Mark, ...], others: Collection[str]
+    plan: Plan,
+    verdict: Verdict,
+    selected: str,
+    stage: str,
+    marks: tuple[Mark, ...],
+    others: Collection[str],
 ) -> SafeString:
-    """Draw the parts that change while a piece is dragged: the piece, its marks on the tapes, its distances to neighbours.
+    """Draw the parts that change while a piece is dragged.
+
+    The piece, its marks on the tapes, its distances to neighbours.
 
     Args:
         plan: with the piece where it is now.
@@ -94,12 +123,30 @@ def draw_moved(
     _tape_marks(pen, plan, chosen, scale, True)
     for piece, judged in zip(plan.pieces, verdict.pieces, strict=True):
         if piece is chosen or piece.key in others:
-            pen.put(_piece(piece, verdict_view(judged), plan.units, scale, scale.y(plan.wall.height_mm), piece is chosen, True))
+            pen.put(
+                _piece(
+                    piece,
+                    verdict_view(judged),
+                    plan.units,
+                    scale,
+                    scale.y(plan.wall.height_mm),
+                    piece is chosen,
+                    True,
+                )
+            )
     _details(pen, plan, chosen, stage, marks, scale, True)
     return pen.markup()
 
 
-def _details(pen: Pen, plan: Plan, chosen: AnyPiece, stage: str, marks: tuple[Mark, ...], scale: Scale, named: bool) -> None:
+def _details(
+    pen: Pen,
+    plan: Plan,
+    chosen: AnyPiece,
+    stage: str,
+    marks: tuple[Mark, ...],
+    scale: Scale,
+    named: bool,
+) -> None:
     """Draw what the stage shows of the chosen piece: its distances or dimensions, and its holes."""
     with pen.group("measures", id="measures" if named else None):
         if stage == "mark":
@@ -123,15 +170,28 @@ def _background(wall: Wall, units: Units, scale: Scale, stage: str) -> SafeStrin
 def _tape_marks(pen: Pen, plan: Plan, chosen: AnyPiece | None, scale: Scale, named: bool) -> None:
     """Draw marks on the tapes: at the studs, or at the supports and the top of the chosen piece."""
     across = (
-        [stud.centre_mm for stud in plan.wall.uprights] if chosen is None else [chosen.left_mm + x for x in chosen.supports_mm]
+        [stud.centre_mm for stud in plan.wall.uprights]
+        if chosen is None
+        else [chosen.left_mm + x for x in chosen.supports_mm]
     )
     with pen.group("tape-marks", id="tape-marks" if named else None):
         tape.marks(pen, plan.wall, scale, across, [] if chosen is None else [chosen.top_mm])
 
 
 def _wall(pen: Pen, wall: Wall, units: Units, scale: Scale, stage: str) -> None:
-    lining = "mass" if wall.build == "mass" else "bare" if wall.layers == () else "unknown" if wall.layers is None else "lined"
-    x, y, w, h = scale.x(0), scale.y(wall.height_mm), scale.length(wall.width_mm), scale.length(wall.height_mm)
+    lining = (
+        "mass"
+        if wall.build == "mass"
+        else "bare"
+        if wall.layers == ()
+        else "unknown"
+        if wall.layers is None
+        else "lined"
+    )
+    x = scale.x(0)
+    y = scale.y(wall.height_mm)
+    w = scale.length(wall.width_mm)
+    h = scale.length(wall.height_mm)
     pen.rect(x, y, w, h, f"wall wall-{lining}", id="wall-face")
     plate = scale.length(_PLATE_MM)
     with pen.group(f"framing framing-{stage}"):
@@ -148,15 +208,29 @@ def _wall(pen: Pen, wall: Wall, units: Units, scale: Scale, stage: str) -> None:
 
 def _stud(pen: Pen, stud: Stud, wall: Wall, units: Units, scale: Scale, stage: str) -> None:
     off = stud.uncertainty_mm
-    sure = "doubtful" if off is None or off > LIKELY_MM else "likely" if off > CERTAIN_MM else "certain"
-    left, top, plate = scale.x(stud.centre_mm - stud.width_mm / 2), scale.y(wall.height_mm), scale.length(_PLATE_MM)
+    sure = (
+        "doubtful"
+        if off is None or off > LIKELY_MM
+        else "likely"
+        if off > CERTAIN_MM
+        else "certain"
+    )
+    left = scale.x(stud.centre_mm - stud.width_mm / 2)
+    top = scale.y(wall.height_mm)
+    plate = scale.length(_PLATE_MM)
     width, height = scale.length(stud.width_mm), scale.length(wall.height_mm)
     where = say_length(stud.centre_mm, units)
     doubt = "nobody knows how far off" if off is None else f"give or take {say_length(off, units)}"
     with pen.group("stud"):
         pen.title(f"Stud at {where}, {sure}, {doubt}")
         if stage == "survey" and off:
-            pen.rect(left - scale.length(off), top + plate, width + 2 * scale.length(off), height - 2 * plate, "stud-doubt")
+            pen.rect(
+                left - scale.length(off),
+                top + plate,
+                width + 2 * scale.length(off),
+                height - 2 * plate,
+                "stud-doubt",
+            )
         pen.rect(left, top + plate, width, height - 2 * plate, "stud-wood")
         for x in (left, left + width):
             pen.line(x, top + plate, x, top + height - plate, f"stud-edge stud-{sure}")
@@ -164,29 +238,62 @@ def _stud(pen: Pen, stud: Stud, wall: Wall, units: Units, scale: Scale, stage: s
 
 def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
     """What the tape says at each stud, above whatever runs along the floor."""
-    low = [f.top_mm for f in plan.wall.features if not f.bottom_mm and f.right_mm - f.left_mm > plan.wall.width_mm / 2]
+    low = [
+        f.top_mm
+        for f in plan.wall.features
+        if not f.bottom_mm and f.right_mm - f.left_mm > plan.wall.width_mm / 2
+    ]
     foot = scale.y(max([_PLATE_MM, *low])) - 6
     for stud in plan.wall.uprights:
-        pen.text(scale.x(stud.centre_mm), foot, say_length(stud.centre_mm, plan.units), "stud-words", "start", turn=-90)
+        pen.text(
+            scale.x(stud.centre_mm),
+            foot,
+            say_length(stud.centre_mm, plan.units),
+            "stud-words",
+            "start",
+            turn=-90,
+        )
 
 
 @memoized(limit=2_000)
 def _piece(
-    piece: AnyPiece, verdict: VerdictView, units: Units, scale: Scale, ceiling_px: float, chosen: bool, movable: bool
+    piece: AnyPiece,
+    verdict: VerdictView,
+    units: Units,
+    scale: Scale,
+    ceiling_px: float,
+    chosen: bool,
+    movable: bool,
 ) -> SafeString:
     pen = Pen()
     left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
     length, thick = scale.length(piece.length_mm), max(scale.length(piece.high_mm), 3.0)
     word = say.outcome(verdict)
-    place = f"{say_length(piece.left_mm, units)} from the left, {say_length(piece.top_mm, units)} up"
+    place = (
+        f"{say_length(piece.left_mm, units)} from the left, {say_length(piece.top_mm, units)} up"
+    )
     name = f"{piece.name}: {word}. {place}"
     ringed = " chosen" if chosen else ""
     handles: dict[str, Attribute] = {
         f"data_{short}": repr(getattr(piece, f"{field}_mm"))
-        for short, field in (("left", "left"), ("top", "top"), ("length", "length"), ("thick", "high"))
+        for short, field in (
+            ("left", "left"),
+            ("top", "top"),
+            ("length", "length"),
+            ("thick", "high"),
+        )
     }
-    handles |= {"data_key": piece.key, "data_post": f"pieces/{piece.key}", "data_supports": " ".join(map(str, piece.supports_mm))}
-    handles |= {"tabindex": 0, "role": "button", "aria_label": name, "aria_pressed": "true" if chosen else "false"}
+    handles |= {
+        "data_key": piece.key,
+        "data_post": f"pieces/{piece.key}",
+        "data_supports": " ".join(map(str, piece.supports_mm)),
+    }
+    handles |= {
+        "tabindex": 0,
+        "role": "button",
+        "aria_label": name,
+        "aria_pressed": "true" if chosen else "false",
+    }
     css = f"piece{' movable' if movable else ''} piece-{verdict.word}{ringed}"
     with pen.group(css, id=f"piece-{piece.key}", **(handles if movable else {})):
         pen.title(f"{name}. Drag it, or nudge it with the arrow keys." if movable else name)
@@ -200,7 +307,11 @@ def _piece(
         wide = min(_VIAL_W, length)
         high = top - _tallest(piece, scale) - _VIAL_H - 5
         vial.draw(pen, middle - wide / 2, max(high, ceiling_px + 2), wide, _VIAL_H, verdict)
-        foot = top + thick / 2 + 4 if mount_of(piece).carries == "under" and thick > _NAME_PX else top + thick + 13
+        foot = (
+            top + thick / 2 + 4
+            if mount_of(piece).carries == "under" and thick > _NAME_PX
+            else top + thick + 13
+        )
         pen.text(middle, foot, piece.name, "piece-name", "middle")
     return pen.markup()
 
@@ -210,7 +321,9 @@ def _holes(pen: Pen, marks: tuple[Mark, ...], scale: Scale, named: bool) -> None
     with pen.group("holes", id="holes" if named else None):
         for mark in marks:
             if mark.where == "wall":
-                pen.circle(scale.x(mark.x_mm), scale.y(mark.y_mm), 3.2, "hole", data_number=mark.number)
+                pen.circle(
+                    scale.x(mark.x_mm), scale.y(mark.y_mm), 3.2, "hole", data_number=mark.number
+                )
 
 
 def _built(pen: Pen, plan: Plan, scale: Scale) -> None:
@@ -219,7 +332,10 @@ def _built(pen: Pen, plan: Plan, scale: Scale) -> None:
         x, y = scale.x(hole.x_mm), scale.y(hole.y_mm)
         with pen.group(f"drilled drilled-{'sound' if hole.met == 'good' else 'spoiled'}"):
             if hole.met == "good":
-                pen.title(f"A hole at {say_length(hole.x_mm, plan.units)}, {say_length(hole.y_mm, plan.units)} up")
+                pen.title(
+                    f"A hole at {say_length(hole.x_mm, plan.units)}, "
+                    f"{say_length(hole.y_mm, plan.units)} up"
+                )
                 pen.circle(x, y, 2.6, "drilled-hole")
             else:
                 pen.title("A spoiled hole: nothing within 50 mm (2 in) of it")
@@ -228,7 +344,10 @@ def _built(pen: Pen, plan: Plan, scale: Scale) -> None:
 
 
 def _shape(pen: Pen, shape: Shape, scale: Scale, verdict: VerdictView) -> None:
-    """One outline of a piece; what governs is brought out: the board, or the support that it is about."""
+    """One outline of a piece; what governs is brought out.
+
+    The board, or the support that it is about.
+    """
     whole = shape.support is not None or shape.role in ("board", "face")
     governs = verdict.governs and verdict.support == shape.support and whole
     state = " governs" if governs else ""
@@ -237,9 +356,20 @@ def _shape(pen: Pen, shape: Shape, scale: Scale, verdict: VerdictView) -> None:
     left, right, top, bottom = min(across), max(across), min(up), max(up)
     if len(shape.points) == 4 and len(set(across)) == 2 and len(set(up)) == 2:
         wide, high = max(right - left, _LEAST_PX), max(bottom - top, _LEAST_PX)
-        pen.rect((left + right - wide) / 2, top, wide, high, f"shape-{shape.role}{state}", data_support=support)
+        pen.rect(
+            (left + right - wide) / 2,
+            top,
+            wide,
+            high,
+            f"shape-{shape.role}{state}",
+            data_support=support,
+        )
     else:
-        pen.path(outline(zip(across, up, strict=True)), f"shape-{shape.role}{state}", data_support=support)
+        pen.path(
+            outline(zip(across, up, strict=True)),
+            f"shape-{shape.role}{state}",
+            data_support=support,
+        )
 
 
 def _tallest(piece: AnyPiece, scale: Scale) -> float:
@@ -255,10 +385,16 @@ def _things(pen: Pen, piece: AnyPiece, scale: Scale) -> None:
     top, drawn = scale.y(piece.top_mm), []
     for n, thing in enumerate(piece.things):
         for start, wide, share in _blocks(piece, thing, n):
-            high = scale.length(thing.high_mm or _THING_MM) * (share if thing.high_mm is None else 1.0)
-            foot = top if carries == "on" else scale.y(piece.top_mm - piece.high_mm - _HOOK_MM) + high
+            high = scale.length(thing.high_mm or _THING_MM) * (
+                share if thing.high_mm is None else 1.0
+            )
+            foot = (
+                top if carries == "on" else scale.y(piece.top_mm - piece.high_mm - _HOOK_MM) + high
+            )
             across = number(scale.length(wide))
-            drawn.append(f"M{number(scale.x(start))} {number(foot)}v{number(-high)}h{across}v{number(high)}z")
+            drawn.append(
+                f"M{number(scale.x(start))} {number(foot)}v{number(-high)}h{across}v{number(high)}z"
+            )
     if drawn:
         pen.path("".join(drawn), "thing")
 
@@ -274,29 +410,61 @@ def _blocks(piece: AnyPiece, thing: Thing, n: int) -> list[tuple[float, float, f
     start = piece.left_mm + slot * spread.index(thing)
     count = max(int(slot / 110), 1)
     shares = (0.9, 0.7, 1.0, 0.78, 0.62)
-    return [(start + slot * (i + 0.12) / count, slot * 0.72 / count, shares[(i + n) % len(shares)]) for i in range(count)]
+    return [
+        (start + slot * (i + 0.12) / count, slot * 0.72 / count, shares[(i + n) % len(shares)])
+        for i in range(count)
+    ]
 
 
 def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
     """Chalk lines to the neighbours or the corners, and from the floor, with what the tape says."""
     start, end, top = piece.left_mm, piece.left_mm + piece.length_mm, scale.y(piece.top_mm)
     level = [other for other in plan.pieces if other is not piece and _meets(other, piece)]
-    left = max((other.left_mm + other.length_mm for other in level if other.left_mm < start), default=0.0)
-    right = min((other.left_mm for other in level if other.left_mm + other.length_mm > end), default=plan.wall.width_mm)
+    left = max(
+        (other.left_mm + other.length_mm for other in level if other.left_mm < start), default=0.0
+    )
+    right = min(
+        (other.left_mm for other in level if other.left_mm + other.length_mm > end),
+        default=plan.wall.width_mm,
+    )
     if start - left > 1:
-        _dimension(pen, scale.x(left), scale.x(start), top, say_length(start - left, plan.units), "left", scale.x(0))
+        _dimension(
+            pen,
+            scale.x(left),
+            scale.x(start),
+            top,
+            say_length(start - left, plan.units),
+            "left",
+            scale.x(0),
+        )
     if right - end > 1:
-        _dimension(pen, scale.x(end), scale.x(right), top, say_length(right - end, plan.units), "right", scale.x(0))
+        _dimension(
+            pen,
+            scale.x(end),
+            scale.x(right),
+            top,
+            say_length(right - end, plan.units),
+            "right",
+            scale.x(0),
+        )
     x = scale.x(end) - 6
     pen.line(x, top, x, scale.y(0), "chalk")
     words = f"{say_length(piece.top_mm, plan.units)} up"
     room = x - 4 - len(words) * _LETTER_PX > scale.x(0)
-    pen.text(x - 4 if room else x + 5, (top + scale.y(0)) / 2 + 40, words, "chalk-words", "end" if room else "start")
+    pen.text(
+        x - 4 if room else x + 5,
+        (top + scale.y(0)) / 2 + 40,
+        words,
+        "chalk-words",
+        "end" if room else "start",
+    )
     y = top - _tallest(piece, scale) - _VIAL_H - 12
     if y > scale.y(plan.wall.height_mm) + 12:
         words = f"{say_length(piece.length_mm, plan.units)} long"
         half = len(words) * _LETTER_PX / 2
-        middle = min(max(scale.x((start + end) / 2), scale.x(0) + half), scale.x(plan.wall.width_mm) - half)
+        middle = min(
+            max(scale.x((start + end) / 2), scale.x(0) + half), scale.x(plan.wall.width_mm) - half
+        )
         pen.text(middle, y, words, "chalk-words", "middle")
 
 
@@ -309,8 +477,19 @@ def _meets(other: AnyPiece, piece: AnyPiece) -> bool:
     )
 
 
-def _dimension(pen: Pen, x1: float, x2: float, y: float, words: str, away: Literal["left", "right"], edge: float) -> None:
-    """A level chalk line with its words on it; without room there, away from the piece, not past the corner."""
+def _dimension(
+    pen: Pen,
+    x1: float,
+    x2: float,
+    y: float,
+    words: str,
+    away: Literal["left", "right"],
+    edge: float,
+) -> None:
+    """A level chalk line with its words on it.
+
+    Without room there, away from the piece, not past the corner.
+    """
     pen.line(x1, y, x2, y, "chalk")
     wide = len(words) * _LETTER_PX
     if x2 - x1 > wide + 4:

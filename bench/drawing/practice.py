@@ -1,4 +1,7 @@
-"""A practice wall from the front: what anybody sees, what was done at it, and, once uncovered, what stood behind it."""
+"""A practice wall from the front.
+
+What anybody sees, what was done at it, and, once uncovered, what stood behind it.
+"""
 
 from collections.abc import Iterable
 from typing import NamedTuple
@@ -24,7 +27,10 @@ class Truth(NamedTuple):
 
 
 def narrow_view(plan: Plan) -> str:
-    """The part of the sheet that a phone shows, large enough for a finger: the tape, and the wall down to below the chest."""
+    """The part of the sheet that a phone shows, large enough for a finger.
+
+    The tape, and the wall down to below the chest.
+    """
     scale = of_wall(plan.wall)
     left, right = scale.left - 32, scale.x(plan.wall.width_mm) + 6
     return f"{number(left)} 0 {number(right - left)} {number(scale.y(900.0))}"
@@ -70,22 +76,40 @@ def _uncovered(pen: Pen, truth: Truth, units: Units, scale: Scale) -> None:
         for m in hidden.members:
             x, wide = scale.x(m.centre_mm - m.width_mm / 2), scale.length(m.width_mm)
             with pen.group("stud"):
-                pen.title(f"{'Doubled stud' if m.kind == 'double' else 'Stud'} at {say_length(m.centre_mm, units)}")
-                pen.rect(x, scale.y(m.top_mm), wide, scale.length(m.top_mm - m.bottom_mm), "stud-wood")
+                pen.title(
+                    f"{'Doubled stud' if m.kind == 'double' else 'Stud'} at "
+                    f"{say_length(m.centre_mm, units)}"
+                )
+                pen.rect(
+                    x, scale.y(m.top_mm), wide, scale.length(m.top_mm - m.bottom_mm), "stud-wood"
+                )
                 for edge in (x, x + wide):
                     pen.line(edge, scale.y(m.top_mm), edge, scale.y(m.bottom_mm), "stud-edge")
         for s in hidden.services:
             with pen.group(f"service service-{s.kind}"):
                 pen.title(f"A {s.kind} at {say_length(s.centre_mm, units)}")
-                pen.line(scale.x(s.centre_mm), scale.y(2440.0), scale.x(s.centre_mm), scale.y(0), "service-run")
+                pen.line(
+                    scale.x(s.centre_mm),
+                    scale.y(2440.0),
+                    scale.x(s.centre_mm),
+                    scale.y(0),
+                    "service-run",
+                )
         for centre, wide_mm in hidden.patches:
             with pen.group("patch"):
                 pen.title("A patch in the lining")
                 pen.rect(
-                    scale.x(centre - wide_mm / 2), scale.y(2200.0), scale.length(wide_mm), scale.length(1600.0), "patch-fill"
+                    scale.x(centre - wide_mm / 2),
+                    scale.y(2200.0),
+                    scale.length(wide_mm),
+                    scale.length(1600.0),
+                    "patch-fill",
                 )
         for found in truth.weighed:
             x = scale.x(found.centre_mm)
             with pen.group("weighed"):
-                pen.title(f"Your readings, weighed together: a stud at {say_length(found.centre_mm, units)}")
+                pen.title(
+                    "Your readings, weighed together: a stud at "
+                    f"{say_length(found.centre_mm, units)}"
+                )
                 pen.path(f"M{number(x - 7)} {number(scale.y(0))}h14l-7 -10z", "weighed-flag")

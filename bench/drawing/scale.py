@@ -10,7 +10,7 @@ _LEFT, _TOP, _RIGHT, _BOTTOM = TAPE + 14.0, TAPE + 12.0, 10.0, 8.0
 
 
 class Scale(NamedTuple):
-    """From the wall (mm, from its left corner and the floor) to the sheet (px, from its top left corner)."""
+    """From the wall (mm, from left corner and floor) to the sheet (px, from its top left)."""
 
     px_per_mm: float
     left: float

@@ -26,4 +26,6 @@ def draw(piece: AnyPiece, plan: Plan) -> SafeString:
         if _BACK - y > 2:
             pen.line(x, y, x, _BACK, "chalk-thin")
     pen.text((first + last) / 2, _BACK + 19, "shelf, from above", "cut-words", "middle")
-    return svg_element(pen, WIDTH, HEIGHT, "scribe", f"Gaps behind the back edge of {piece.name}, larger than life")
+    return svg_element(
+        pen, WIDTH, HEIGHT, "scribe", f"Gaps behind the back edge of {piece.name}, larger than life"
+    )

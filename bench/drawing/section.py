@@ -1,4 +1,7 @@
-"""A cut through the wall at the chosen screw, seen from the side and to scale: layer by layer, the screw at its true length."""
+"""A cut through the wall at the chosen screw, seen from the side and to scale.
+
+Layer by layer, the screw at its true length.
+"""
 
 from typing import NamedTuple
 
@@ -26,7 +29,11 @@ ROLES = {  # how each role looks when it is cut
 
 
 class _Cut(NamedTuple):
-    """What is cut: sheet places of the top screw, of what holds it and of the hardware's back; the height in the middle."""
+    """What is cut.
+
+    Sheet places of the top screw, of what holds it and of the hardware's back; the height in the
+    middle.
+    """
 
     piece: AnyPiece
     plan: Plan
@@ -63,11 +70,17 @@ def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, seat: AnySeat) -> S
     _forces(pen, cut, verdict)
     deep = say_length(seat.deep_mm - seat.gap_mm, plan.units)
     where = "in the stud" if not seat.anchored else "in what holds it"
-    return svg_element(pen, WIDTH, HEIGHT, "section", f"Section through the wall at the {seat.part}: {deep} {where}")
+    return svg_element(
+        pen,
+        WIDTH,
+        HEIGHT,
+        "section",
+        f"Section through the wall at the {seat.part}: {deep} {where}",
+    )
 
 
 def _cut(piece: AnyPiece, plan: Plan, seat: AnySeat) -> _Cut:
-    """The middle of the sheet lies between the screw and the piece's own middle, but the screw stays on it."""
+    """Centre the sheet between the screw and the piece's middle, but keep the screw on it."""
     screw = max(y for _, y in seat.holes)
     middle = (screw + piece.top_mm - piece.high_mm / 2) / 2
     focus = min(max(middle, screw - _FAR_PX / _PX), screw + _FAR_PX / _PX)
@@ -90,7 +103,13 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         deep = WIDTH - x
         pen.rect(x, 0, deep, HEIGHT, "layer cut-mass")
         pen.hatch(x, 0, deep, HEIGHT, 14, "layer-hatch")
-        pen.text(x + deep / 2, HEIGHT - 10, data.structures()[wall.structure or ""].name, "cut-words cut-on-hatch", "middle")
+        pen.text(
+            x + deep / 2,
+            HEIGHT - 10,
+            data.structures()[wall.structure or ""].name,
+            "cut-words cut-on-hatch",
+            "middle",
+        )
         return
     if wall.build == "steel" and known:
         sheet = max((data.structures()[wall.structure or ""].steel_mm or 0.0) * _PX, 2.5)
@@ -101,11 +120,18 @@ def _layers(pen: Pen, cut: _Cut) -> None:
     pen.rect(x, 0, deep, HEIGHT, "cut-stud" if known else "cut-stud cut-missing")
     if known:
         lines = (
-            f"M{number(x + i)} 0q{6 if n % 2 else -5} {HEIGHT / 2} 0 {HEIGHT}" for n, i in enumerate(range(9, int(deep) - 4, 13))
+            f"M{number(x + i)} 0q{6 if n % 2 else -5} {HEIGHT / 2} 0 {HEIGHT}"
+            for n, i in enumerate(range(9, int(deep) - 4, 13))
         )
         pen.path("".join(lines), "grain")
     else:
-        words = "between studs" if seat.anchored else "no stud here" if wall.uprights else "no stud known"
+        words = (
+            "between studs"
+            if seat.anchored
+            else "no stud here"
+            if wall.uprights
+            else "no stud known"
+        )
         pen.text(x + deep / 2, HEIGHT - 10, words, "cut-words", "middle")
 
 
@@ -122,13 +148,16 @@ def _screw(pen: Pen, cut: _Cut, seat: Seat) -> None:
     thread = seat.length_mm * _PX * 2 / 3
     core = half * 0.72
     pen.path(
-        f"M{number(head)} {number(y - wide)}l{number(wide * 0.8)} {number(wide - half)}H{number(tip - thread)}V{number(y - core)}"
-        f"H{number(tip - half * 3)}L{number(tip)} {number(y)}L{number(tip - half * 3)} {number(y + core)}H{number(tip - thread)}"
+        f"M{number(head)} {number(y - wide)}l{number(wide * 0.8)} "
+        f"{number(wide - half)}H{number(tip - thread)}V{number(y - core)}"
+        f"H{number(tip - half * 3)}L{number(tip)} {number(y)}L{number(tip - half * 3)} "
+        f"{number(y + core)}H{number(tip - thread)}"
         f"V{number(y + half)}H{number(head + wide * 0.8)}L{number(head)} {number(y + wide)}z",
         "screw",
     )
     turns = (
-        f"M{number(tip - thread + i)} {number(y + half)}l2.4 {number(-2 * half)}" for i in range(0, int(thread - half * 3), 4)
+        f"M{number(tip - thread + i)} {number(y + half)}l2.4 {number(-2 * half)}"
+        for i in range(0, int(thread - half * 3), 4)
     )
     pen.path("".join(turns), "screw-thread")
 
@@ -143,8 +172,14 @@ def _sleeve(pen: Pen, cut: _Cut, seat: Seat, y: float) -> None:
     if held.site.hollow and held.anchor.kind != "plug":
         behind = cut.stud_x
         pen.rect(_FACE, y - half, behind - _FACE, 2 * half, "sleeve")
-        pen.path(outline([(behind, y), (behind + 9, y - 3 * half - 9), (behind, y - 3 * half - 6)]), "sleeve")
-        pen.path(outline([(behind, y), (behind + 9, y + 3 * half + 9), (behind, y + 3 * half + 6)]), "sleeve")
+        pen.path(
+            outline([(behind, y), (behind + 9, y - 3 * half - 9), (behind, y - 3 * half - 6)]),
+            "sleeve",
+        )
+        pen.path(
+            outline([(behind, y), (behind + 9, y + 3 * half + 9), (behind, y + 3 * half + 6)]),
+            "sleeve",
+        )
         return
     pen.rect(start, y - half, deep, 2 * half, "sleeve")
 
@@ -157,23 +192,32 @@ def _depth(pen: Pen, cut: _Cut) -> None:
         reach, where = seat.reach.penetration_mm, "in the stud"
     elif isinstance(seat, Seat):
         held = seat.held
-        reach, where = (held.anchor.depth_mm if held and held.anchor and not held.site.hollow else 0.0), "deep"
+        reach = held.anchor.depth_mm if held and held.anchor and not held.site.hollow else 0.0
+        where = "deep"
     else:
         reach, where = seat.embedment_mm, "in the stud"
     if reach <= 0 or not seat.holds or (not seat.anchored and not cut.plan.wall.uprights):
         return
     below, tip = cut.screw_y + 24, start + reach * _PX
     pen.path(
-        f"M{number(start)} {number(cut.screw_y)}V{number(below + 5)}M{number(tip)} {number(cut.screw_y)}V{number(below + 5)}",
+        f"M{number(start)} {number(cut.screw_y)}V{number(below + 5)}M{number(tip)} "
+        f"{number(cut.screw_y)}V{number(below + 5)}",
         "chalk-thin",
     )
     pen.path(_arrow(start, tip, below), "chalk")
-    pen.text((start + tip) / 2, below + 14, f"{say_length(reach, cut.plan.units)} {where}", "chalk-words", "middle")
+    pen.text(
+        (start + tip) / 2,
+        below + 14,
+        f"{say_length(reach, cut.plan.units)} {where}",
+        "chalk-words",
+        "middle",
+    )
 
 
 def _arrow(x1: float, x2: float, y: float) -> str:
     return (
-        f"M{number(x1)} {number(y)}H{number(x2)}M{number(x1 + 5)} {number(y - 3)}L{number(x1)} {number(y)}l5 3"
+        f"M{number(x1)} {number(y)}H{number(x2)}M{number(x1 + 5)} {number(y - 3)}L{number(x1)} "
+        f"{number(y)}l5 3"
         f"M{number(x2 - 5)} {number(y - 3)}L{number(x2)} {number(y)}l-5 3"
     )
 
@@ -181,7 +225,14 @@ def _arrow(x1: float, x2: float, y: float) -> str:
 def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
     """The load that comes down and the pull on the screw, as arrows with what they are."""
     codes, units = ("screw.withdrawal", "screw.withdrawal_en", "anchor.pull"), cut.plan.units
-    pull = next((check for check in verdict.checks if check.code in codes and check.support == cut.seat.index), None)
+    pull = next(
+        (
+            check
+            for check in verdict.checks
+            if check.code in codes and check.support == cut.seat.index
+        ),
+        None,
+    )
     if pull is not None and isinstance(cut.seat, Seat):
         head, y = cut.back_x - cut.seat.side.thickness_mm * _PX - 4, max(cut.screw_y, 12.0)
         pen.path(f"M{number(head)} {number(y)}h-34m7 -4l-7 4l7 4", "chalk chalk-strong")

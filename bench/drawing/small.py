@@ -1,4 +1,7 @@
-"""A piece cut at its first support, drawn small: to tell ways to hang something apart at a glance."""
+"""A piece cut at its first support, drawn small.
+
+To tell ways to hang something apart at a glance.
+"""
 
 from django.utils.safestring import SafeString
 
@@ -11,13 +14,21 @@ _WIDE, _HIGH, _FACE = 96.0, 84.0, 22.0
 
 
 def side(piece: AnyPiece, plan: Plan) -> SafeString:
-    """The wall's layers at the left, the piece beside them, as large as it fits; what it goes into is drawn by its hatch."""
+    """The wall's layers at the left, the piece beside them, as large as it fits.
+
+    What it goes into is drawn by its hatch.
+    """
     pen = Pen()
     seats = mount_of(piece).seats(piece, plan.wall)
     shapes = mount_of(piece).side(piece, seats[0]) if seats else []
     across = [z for shape in shapes for z, _ in shape.points] or [0.0, piece.depth_mm]
-    up = [y for shape in shapes for _, y in shape.points] or [piece.top_mm - piece.high_mm, piece.top_mm]
-    scale = min((_WIDE - _FACE - 6) / max(max(across), 60.0), (_HIGH - 10) / max(max(up) - min(up), 60.0))
+    up = [y for shape in shapes for _, y in shape.points] or [
+        piece.top_mm - piece.high_mm,
+        piece.top_mm,
+    ]
+    scale = min(
+        (_WIDE - _FACE - 6) / max(max(across), 60.0), (_HIGH - 10) / max(max(up) - min(up), 60.0)
+    )
     middle = (max(up) + min(up)) / 2
     lining = min((plan.wall.lining_mm or 0.0) * scale, _FACE - 8)
     backing = "cut-mass" if plan.wall.build == "mass" else "cut-stud"
@@ -34,4 +45,6 @@ def side(piece: AnyPiece, plan: Plan) -> SafeString:
         for _, y in seat.holes:
             at = _HIGH / 2 - (y - middle) * scale
             pen.line(_FACE + 2, at, max(_FACE - length * scale, 2.0), at, "small-screw")
-    return svg_element(pen, _WIDE, _HIGH, "small-side", f"{mount_of(piece).name}, seen from the side")
+    return svg_element(
+        pen, _WIDE, _HIGH, "small-side", f"{mount_of(piece).name}, seen from the side"
+    )

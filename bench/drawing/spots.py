@@ -1,4 +1,7 @@
-"""The wall shaded by what a piece would carry with its middle there; laid over the elevation, at the same scale."""
+"""The wall shaded by what a piece would carry with its middle there.
+
+Laid over the elevation, at the same scale.
+"""
 
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
@@ -17,7 +20,10 @@ _LABELS, _APART_PX = 4, 70.0
 
 
 class _Run(NamedTuple):
-    """Neighbouring places that are shaded alike: from and to along the wall, one stretch of height."""
+    """Neighbouring places that are shaded alike.
+
+    From and to along the wall, one stretch of height.
+    """
 
     left_mm: float
     right_mm: float
@@ -27,11 +33,17 @@ class _Run(NamedTuple):
 
 
 def draw(piece: AnyPiece, columns: Sequence[Column], carried_kg: float, plan: Plan) -> SafeString:
-    """Shades where it holds, hatches where it would hold less than it carries, leaves bare where it can't hang; says the most."""
+    """Shade where it holds, hatch where it holds too little, leave bare where it can't hang.
+
+    Mark the place where it carries the most.
+
+    Mark the place where it carries the most.
+    """
     pen, scale = Pen(), of_wall(plan.wall)
     for run in _runs(piece, columns, carried_kg):
         x, y = scale.x(run.left_mm), scale.y(run.high_mm)
-        wide, high = scale.length(run.right_mm - run.left_mm), max(scale.length(run.high_mm - run.low_mm), 3.0)
+        wide = scale.length(run.right_mm - run.left_mm)
+        high = max(scale.length(run.high_mm - run.low_mm), 3.0)
         if run.shade == "less":
             pen.hatch(x, y, wide, high, _HATCH_PX, "spot-hatch")
         else:
@@ -39,11 +51,20 @@ def draw(piece: AnyPiece, columns: Sequence[Column], carried_kg: float, plan: Pl
     said: list[float] = []
     for column in sorted(columns, key=lambda each: -each.kg):
         x = scale.x(column.left_mm + piece.length_mm / 2)
-        if column.kg > 0 and column.heights_mm and all(abs(x - other) > _APART_PX for other in said) and len(said) < _LABELS:
+        if (
+            column.kg > 0
+            and column.heights_mm
+            and all(abs(x - other) > _APART_PX for other in said)
+            and len(said) < _LABELS
+        ):
             said.append(x)
             top = max(high for _, high in column.heights_mm)
-            pen.text(x, scale.y(top) + 16, say_weight(column.kg, plan.units), "spot-words", "middle")
-    return svg_element(pen, WIDTH, HEIGHT, "spots", "Where it could hang, shaded by what it would carry there")
+            pen.text(
+                x, scale.y(top) + 16, say_weight(column.kg, plan.units), "spot-words", "middle"
+            )
+    return svg_element(
+        pen, WIDTH, HEIGHT, "spots", "Where it could hang, shaded by what it would carry there"
+    )
 
 
 def shade_of(kg: float, carried_kg: float) -> str:
@@ -61,11 +82,15 @@ def _runs(piece: AnyPiece, columns: Sequence[Column], carried_kg: float) -> Iter
     for n in range(1, len(columns) + 1):
         first = columns[start]
         shade = shade_of(first.kg, carried_kg)
-        same = n < len(columns) and (shade_of(columns[n].kg, carried_kg), columns[n].heights_mm) == (shade, first.heights_mm)
+        same = n < len(columns) and (
+            shade_of(columns[n].kg, carried_kg),
+            columns[n].heights_mm,
+        ) == (shade, first.heights_mm)
         if same:
             continue
         if shade != "none":
             for low, high in first.heights_mm:
-                left, right = first.left_mm + half - step / 2, columns[n - 1].left_mm + half + step / 2
+                left = first.left_mm + half - step / 2
+                right = columns[n - 1].left_mm + half + step / 2
                 yield _Run(left, right, low, high, shade)
         start = n

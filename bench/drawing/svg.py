@@ -27,12 +27,18 @@ class Pen:
         """Start with an empty sheet."""
         self._marks: list[str] = []
 
-    def _tag(self, name: str, cls: str, attributes: dict[str, Attribute], body: str | None = None) -> None:
-        self._marks.append(_open(name, cls, attributes) + ("/>" if body is None else f">{body}</{name}>"))
+    def _tag(
+        self, name: str, cls: str, attributes: dict[str, Attribute], body: str | None = None
+    ) -> None:
+        self._marks.append(
+            _open(name, cls, attributes) + ("/>" if body is None else f">{body}</{name}>")
+        )
 
     def rect(self, x: float, y: float, w: float, h: float, cls: str, **more: Attribute) -> None:
         """A rectangle; never of negative size."""
-        self._tag("rect", cls, {"x": x, "y": y, "width": max(w, 0.0), "height": max(h, 0.0), **more})
+        self._tag(
+            "rect", cls, {"x": x, "y": y, "width": max(w, 0.0), "height": max(h, 0.0), **more}
+        )
 
     def line(self, x1: float, y1: float, x2: float, y2: float, cls: str) -> None:
         """A straight line."""
@@ -50,13 +56,20 @@ class Pen:
         """A path."""
         self._tag("path", cls, {"d": d, **more})
 
-    def text(self, x: float, y: float, words: str, cls: str, anchor: str = "start", turn: float = 0) -> None:
+    def text(
+        self, x: float, y: float, words: str, cls: str, anchor: str = "start", turn: float = 0
+    ) -> None:
         """Words; `turn` degrees about their own anchor."""
         turned = f"rotate({number(turn)} {number(x)} {number(y)})" if turn else None
         self._tag(
             "text",
             cls,
-            {"x": x, "y": y, "text-anchor": None if anchor == "start" else anchor, "transform": turned},
+            {
+                "x": x,
+                "y": y,
+                "text-anchor": None if anchor == "start" else anchor,
+                "transform": turned,
+            },
             escape(words),
         )
 
@@ -85,8 +98,14 @@ class Pen:
 
 
 def svg_element(pen: Pen, w: float, h: float, cls: str, name: str) -> SafeString:
-    """An `svg` element round some shapes; `name` is what it is called for those who cannot see it."""
-    shape = '<svg class="{}" viewBox="0 0 {} {}" width="{}" height="{}" role="img" aria-label="{}">{}</svg>'
+    """An `svg` element round some shapes.
+
+    `name` is what it is called for those who cannot see it.
+    """
+    shape = (
+        '<svg class="{}" viewBox="0 0 {} {}" width="{}" height="{}" role="img" '
+        'aria-label="{}">{}</svg>'
+    )
     return format_html(shape, cls, number(w), number(h), number(w), number(h), name, pen.markup())
 
 

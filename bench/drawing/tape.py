@@ -1,4 +1,4 @@
-"""The tape measure along the top and the left of the wall, in the person's units, with the marks that matter on it."""
+"""The tape measure along the top and left of the wall, in the person's units."""
 
 from collections.abc import Iterable
 
@@ -64,7 +64,10 @@ def _ticks(length: float, scale: Scale, units: Units) -> Iterable[tuple[float, f
 
 
 def _labels(length: float, scale: Scale, units: Units) -> Iterable[tuple[float, str]]:
-    step = next((step for step in _LABELS[units] if scale.length(step) >= _LEAST_LABEL_PX), _LABELS[units][-1])
+    step = next(
+        (step for step in _LABELS[units] if scale.length(step) >= _LEAST_LABEL_PX),
+        _LABELS[units][-1],
+    )
     for i in range(1, int(length / step + 1e-6) + 1):
         mm = i * step
         yield mm, f"{round(mm / _INCH / 12)}'" if units == "imperial" else f"{round(mm / 10)}"

@@ -11,7 +11,10 @@ _FULL = 1.25  # utilisation at the right end of the glass
 
 
 def draw(pen: Pen, x: float, y: float, w: float, h: float, what: say.Outcome | Check) -> None:
-    """Draw a vial with its top left corner at x, y: strength in the glass, a bar that sags under it, a block too big for it."""
+    """Draw a vial with its top left corner at x, y.
+
+    Strength in the glass, a bar that sags under it, a block too big for it.
+    """
     word: Word = what.word
     used = what.utilisation if isinstance(what, Check) else what.used
     pen.rect(x, y, w, h, f"vial vial-{word}", rx=h / 2)
@@ -20,7 +23,9 @@ def draw(pen: Pen, x: float, y: float, w: float, h: float, what: say.Outcome | C
         pen.line(at, y, at, y + h, "vial-line")
     if word == "holds_but" or (what.but and not isinstance(what, Check)):
         left, right, foot = number(x + h / 2), number(x + w - h / 2), number(y + h + 1.5)
-        pen.path(f"M{left} {foot}Q{number(x + w / 2)} {number(y + h + 8.5)} {right} {foot}", "vial-sag")
+        pen.path(
+            f"M{left} {foot}Q{number(x + w / 2)} {number(y + h + 8.5)} {right} {foot}", "vial-sag"
+        )
     if word == "cannot_tell":
         pen.text(x + w * 0.32, y + h * 0.82, "?", "vial-ask", "middle")
         return
@@ -31,8 +36,12 @@ def draw(pen: Pen, x: float, y: float, w: float, h: float, what: say.Outcome | C
         return
     pen.ellipse(at, y + h / 2, rx, ry, f"bubble bubble-{word}")
     if word == "wont_hold":
-        pen.line(at - rx * 0.5, y + h / 2 - ry * 0.5, at + rx * 0.5, y + h / 2 + ry * 0.5, "bubble-cross")
-        pen.line(at - rx * 0.5, y + h / 2 + ry * 0.5, at + rx * 0.5, y + h / 2 - ry * 0.5, "bubble-cross")
+        pen.line(
+            at - rx * 0.5, y + h / 2 - ry * 0.5, at + rx * 0.5, y + h / 2 + ry * 0.5, "bubble-cross"
+        )
+        pen.line(
+            at - rx * 0.5, y + h / 2 + ry * 0.5, at + rx * 0.5, y + h / 2 - ry * 0.5, "bubble-cross"
+        )
 
 
 def markup(what: say.Outcome | Check, size: str) -> SafeString:

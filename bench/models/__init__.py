@@ -1,4 +1,8 @@
-"""What is kept: jobs, walls, every revision of a plan; offcuts; practice runs; what was told from the wall; forms sent."""
+"""What is kept.
+
+Jobs, walls, every revision of a plan; offcuts; practice runs; what was told from the wall; forms
+sent.
+"""
 
 from bench.models.jobs import Job
 from bench.models.log import Line, Photo
@@ -9,4 +13,17 @@ from bench.models.rack import Offcut
 from bench.models.told import Told
 from bench.models.walls import Revision, StaleError, Wall
 
-__all__ = ["Job", "Line", "Offcut", "Photo", "Practice", "Revision", "Sent", "Share", "StaleError", "Told", "Trail", "Wall"]
+__all__ = [
+    "Job",
+    "Line",
+    "Offcut",
+    "Photo",
+    "Practice",
+    "Revision",
+    "Sent",
+    "Share",
+    "StaleError",
+    "Told",
+    "Trail",
+    "Wall",
+]

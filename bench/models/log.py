@@ -61,7 +61,10 @@ def sync(wall: int, plan: Plan, place: str, verdict: Verdict | None) -> None:
 
 
 class Photo(models.Model):
-    """A picture of a piece, or of the wall when `key` is empty; made anew here, without what the camera told."""
+    """A picture of a piece, or of the wall when `key` is empty.
+
+    Made anew here, without what the camera told.
+    """
 
     wall = models.ForeignKey("Wall", on_delete=models.CASCADE, related_name="photos")
     key = models.CharField(max_length=40, blank=True)

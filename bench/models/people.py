@@ -1,4 +1,7 @@
-"""People: who may help at a job or look at it, and the trail of what was done to accounts, shares and data."""
+"""People.
+
+Who may help at a job or look at it, and the trail of what was done to accounts, shares and data.
+"""
 
 import hashlib
 import secrets
@@ -13,13 +16,18 @@ from bench.models.jobs import Job
 
 
 class Share(models.Model):
-    """A job shared: with a helper, who may hang what is planned; or shown by a link to whoever has it, until it expires.
+    """A job shared.
+
+    With a helper, who may hang what is planned; or shown by a link to whoever has it, until it
+    expires.
 
     Of a link only the hash of its token is kept: who reads the database can't open it.
     """
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="shares")
-    helper = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="helps")
+    helper = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="helps"
+    )
     token_hash = models.CharField(max_length=64, blank=True, db_index=True)
     expires = models.DateTimeField(null=True)
     created = models.DateTimeField(auto_now_add=True)
@@ -35,13 +43,17 @@ class Share(models.Model):
     def link(cls, job: Job, days: int) -> tuple["Share", str]:
         """A new link to a job, and its token, which is told once."""
         token = secrets.token_urlsafe(24)
-        share = cls.objects.create(job=job, token_hash=_hash(token), expires=timezone.now() + timedelta(days=days))
+        share = cls.objects.create(
+            job=job, token_hash=_hash(token), expires=timezone.now() + timedelta(days=days)
+        )
         return share, token
 
     @classmethod
     def opened_by(cls, token: str) -> "Share | None":
         """The share that a link opens; None when there is none, or no longer."""
-        found = cls.objects.select_related("job").filter(token_hash=_hash(token), expires__gt=timezone.now(), job__deleted=None)
+        found = cls.objects.select_related("job").filter(
+            token_hash=_hash(token), expires__gt=timezone.now(), job__deleted=None
+        )
         return found.first()
 
 
@@ -50,10 +62,15 @@ def _hash(token: str) -> str:
 
 
 class Trail(models.Model):
-    """Something that was done to an account, a share or data; changes of plans are in their revisions."""
+    """Something that was done to an account, a share or data.
+
+    Changes of plans are in their revisions.
+    """
 
     at = models.DateTimeField(auto_now_add=True, db_index=True)
-    who = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="trail")
+    who = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="trail"
+    )
     name = models.CharField(max_length=150, blank=True)
     what = models.CharField(max_length=200)
     job = models.ForeignKey(Job, on_delete=models.SET_NULL, null=True, related_name="trail")
@@ -78,7 +95,11 @@ class Trail(models.Model):
         known = user if user is not None and user.is_authenticated else None
         address = _address(request) if request is not None else ""
         cls.objects.create(
-            who=known, name=(name or (known.get_username() if known else ""))[:150], what=what[:200], job=job, address=address
+            who=known,
+            name=(name or (known.get_username() if known else ""))[:150],
+            what=what[:200],
+            job=job,
+            address=address,
         )
 
 

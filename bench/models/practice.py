@@ -1,4 +1,7 @@
-"""Practice runs: a hidden wall by its seed and level, what was done at it, and the score once it was uncovered."""
+"""Practice runs.
+
+A hidden wall by its seed and level, what was done at it, and the score once it was uncovered.
+"""
 
 from typing import Any
 
@@ -12,7 +15,10 @@ from trade.evidence import Reading
 
 
 class Pass(msgspec.Struct, frozen=True, kw_only=True):
-    """The sweep that is going on: where the finder has been, how high, and how many readings there were before it."""
+    """The sweep that is going on.
+
+    Where the finder has been, how high, and how many readings there were before it.
+    """
 
     low_mm: float
     high_mm: float
@@ -23,8 +29,8 @@ class Pass(msgspec.Struct, frozen=True, kw_only=True):
 class Log(msgspec.Struct, frozen=True, kw_only=True):
     """What was done at a practice wall.
 
-    `spent`: uses of a tool; `tapes_mm`: strips of tape, without meaning; `calls_mm`: where studs are said to be; `structure`:
-    what it is said to be made of.
+    `spent`: uses of a tool; `tapes_mm`: strips of tape, without meaning; `calls_mm`: where studs
+    are said to be; `structure`: what it is said to be made of.
     """
 
     readings: tuple[Reading, ...] = ()
@@ -42,7 +48,9 @@ _LOG, _SCORE = msgspec.json.Decoder(Log), msgspec.json.Decoder(Score)
 class Practice(models.Model):
     """One go at one hidden wall."""
 
-    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="practice")
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="practice"
+    )
     seed = models.PositiveIntegerField()
     level = models.CharField(max_length=20)
     units = models.CharField(max_length=8, default="imperial")

@@ -4,7 +4,10 @@ from django.db import models
 
 
 class Told(models.Model):
-    """One message from the wall, by the name that the phone gave it. `made`: key of the revision it led to, null for none."""
+    """One message from the wall, by the name that the phone gave it.
+
+    `made`: key of the revision it led to, null for none.
+    """
 
     wall = models.ForeignKey("Wall", on_delete=models.CASCADE, related_name="told")
     uid = models.CharField(max_length=64)

@@ -1,4 +1,7 @@
-"""Walls and their history. A wall's plan is kept whole, in the open plan format, packed, once per change; undo moves a finger."""
+"""Walls and their history.
+
+A wall's plan is kept whole, in the open plan format, packed, once per change; undo moves a finger.
+"""
 
 from typing import Any
 
@@ -29,14 +32,18 @@ class WallQuerySet(models.QuerySet["Wall"]):
         """Bring each wall's current plan along in the same query, and the key of its revision."""
         current = Revision.objects.filter(wall=models.OuterRef("pk"), number=models.OuterRef("at"))
         return self.annotate(
-            brought=models.Subquery(current.values("packed")[:1]), brought_key=models.Subquery(current.values("pk")[:1])
+            brought=models.Subquery(current.values("packed")[:1]),
+            brought_key=models.Subquery(current.values("pk")[:1]),
         )
 
 
 class Wall(models.Model):
-    """A wall of a job. `at` is the number of the revision that counts now; `seen` its key, once the plan was read.
+    """A wall of a job.
 
-    A change names the key that its page knew, not the number: a number comes again when a change was taken back and another made.
+    `at` is the number of the revision that counts now; `seen` its key, once the plan was read.
+
+    A change names the key that its page knew, not the number: a number comes again when a change
+    was taken back and another made.
     """
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="walls")
@@ -73,7 +80,9 @@ class Wall(models.Model):
 
     def plan(self) -> Plan:
         """The plan that counts now, in the wall's own units: the bridge to the trade."""
-        packed = self.__dict__.pop("brought", None)  # brought along with the wall it is read once: a change makes it old
+        packed = self.__dict__.pop(
+            "brought", None
+        )  # brought along with the wall it is read once: a change makes it old
         if packed is not None:
             self.seen = self.__dict__["brought_key"]
         else:
@@ -87,7 +96,9 @@ class Wall(models.Model):
         return "imperial" if self.units == "imperial" else "metric"
 
     def _hold(self, seen: int) -> int:
-        """Within a transaction: hold the wall, if it is still where the person saw it; the number of what counts.
+        """Within a transaction.
+
+        Hold the wall, if it is still where the person saw it; the number of what counts.
 
         Raises:
             StaleError: it has moved on since.
@@ -114,14 +125,18 @@ class Wall(models.Model):
             self.revisions.filter(number__gt=at).delete()
             self.revisions.filter(number__lte=at - MOST_REVISIONS).delete()
             by = self.actor.pk if self.actor is not None else None
-            self.seen = self.revisions.create(number=at + 1, label=label[:120], packed=planfile.pack(plan), by_id=by).pk
+            self.seen = self.revisions.create(
+                number=at + 1, label=label[:120], packed=planfile.pack(plan), by_id=by
+            ).pk
             self.at, self.last, self.last_change = at + 1, at + 1, label
             self.name = plan.name
             self.save(update_fields=["at", "last", "name"])
             _sync(self, plan, verdict)
 
     def step(self, by: int, seen: int) -> bool:
-        """Undo (-1) or redo (+1) from the revision of this key. False when there is nothing to step to.
+        """Undo (-1) or redo (+1) from the revision of this key.
+
+        False when there is nothing to step to.
 
         Raises:
             StaleError: the wall has moved on since.
@@ -151,12 +166,16 @@ class Revision(models.Model):
     number = models.PositiveIntegerField()
     label = models.CharField(max_length=120)
     packed = models.BinaryField()
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+")
+    by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
+    )
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["number"]
-        constraints = [models.UniqueConstraint(fields=["wall", "number"], name="one_revision_per_number")]
+        constraints = [
+            models.UniqueConstraint(fields=["wall", "number"], name="one_revision_per_number")
+        ]
 
     def __str__(self) -> str:
         return f"{self.wall_id}.{self.number} {self.label}"

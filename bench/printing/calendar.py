@@ -1,4 +1,7 @@
-"""The days of a wall as iCalendar (RFC 5545), for any calendar: times by the clock on the wall, wherever it hangs."""
+"""The days of a wall as iCalendar (RFC 5545), for any calendar.
+
+Times by the clock on the wall, wherever it hangs.
+"""
 
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
@@ -17,7 +20,8 @@ def calendar(schedule: Schedule, name: str, wall: int, made: datetime) -> bytes:
     Args:
         schedule: the steps.
         name: of the wall.
-        wall: its number, which with the step's makes the event's name: brought in again, it replaces itself.
+        wall: its number, which with the step's makes the event's name: brought in again, it
+          replaces itself.
         made: when this was written.
     """
     from icalendar import Calendar, Event
@@ -43,7 +47,9 @@ def calendar(schedule: Schedule, name: str, wall: int, made: datetime) -> bytes:
     return bytes(found.to_ical())
 
 
-def care_calendar(cares: Sequence[Care], name: str, wall: int, units: Units, made: datetime) -> bytes:
+def care_calendar(
+    cares: Sequence[Care], name: str, wall: int, units: Units, made: datetime
+) -> bytes:
     """Days on which to look at pieces again, as events of a whole day.
 
     Args:

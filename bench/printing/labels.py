@@ -1,4 +1,7 @@
-"""Labels for the parts, to stick on as each comes off the saw: what it is, whose, how large, which side goes to the wall."""
+"""Labels for the parts, to stick on as each comes off the saw.
+
+What it is, whose, how large, which side goes to the wall.
+"""
 
 from bench.printing.paper import Paper
 from trade import data
@@ -17,7 +20,9 @@ def labels_sheet(name: str, parts: list[CutPart], units: Units) -> bytes:
         units: to print in.
     """
     paper = Paper(
-        units, f"{name}: labels", f"{name}. Stick each on its part as it comes off the saw, on the side that is not seen."
+        units,
+        f"{name}: labels",
+        f"{name}. Stick each on its part as it comes off the saw, on the side that is not seen.",
     )
     paper.set_auto_page_break(False)
     down = int((paper.h - 2 * paper.t_margin - 6) / _HIGH_MM)
@@ -25,7 +30,13 @@ def labels_sheet(name: str, parts: list[CutPart], units: Units) -> bytes:
         if n and n % (down * _ACROSS) == 0:
             paper.add_page()
         place = n % (down * _ACROSS)
-        _label(paper, part, units, paper.l_margin + place % _ACROSS * _WIDE_MM, paper.t_margin + place // _ACROSS * _HIGH_MM)
+        _label(
+            paper,
+            part,
+            units,
+            paper.l_margin + place % _ACROSS * _WIDE_MM,
+            paper.t_margin + place // _ACROSS * _HIGH_MM,
+        )
     if not parts:
         paper.say("There is nothing to label.")
     return bytes(paper.output())
@@ -43,7 +54,10 @@ def _label(paper: Paper, part: CutPart, units: Units, left: float, top: float) -
     paper.text(left + 7 + wide, top + 7, _short(part.name, 30))
     paper.set_font("DejaVu", "", 9)
     paper.text(left + 7 + wide, top + 11.5, _short(part.piece, 32))
-    size = f"{say_length(part.length_mm, units)} × {say_length(part.width_mm, units)} × {say_fine_length(part.thick_mm, units)}"
+    size = (
+        f"{say_length(part.length_mm, units)} × {say_length(part.width_mm, units)} × "
+        f"{say_fine_length(part.thick_mm, units)}"
+    )
     paper.set_font("DejaVu", "B", 11)
     paper.text(left + 3, top + 19, size)
     paper.set_font("DejaVu", "", 8.5)

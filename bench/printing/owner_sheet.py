@@ -1,4 +1,7 @@
-"""A sheet for the owner: what hangs on the wall, what each piece may carry, what holds it, and when to look at it again."""
+"""A sheet for the owner.
+
+What hangs on the wall, what each piece may carry, what holds it, and when to look at it again.
+"""
 
 from datetime import date
 
@@ -22,7 +25,10 @@ def owner_sheet(plan: Plan, units: Units, job: str, day: date) -> bytes:
         day: when it was printed.
     """
     paper = Paper(
-        units, f"{plan.name}: care", f"{job}, {plan.name}. {day:%d %b %Y}. A sum is no licence; local codes decide.", LARGER
+        units,
+        f"{plan.name}: care",
+        f"{job}, {plan.name}. {day:%d %b %Y}. A sum is no licence; local codes decide.",
+        LARGER,
     )
     paper.title_line(f"What hangs on {plan.name}", "Keep it where the next owner finds it.")
     for piece in plan.pieces:
@@ -40,6 +46,9 @@ def _piece(paper: Paper, piece: AnyPiece, plan: Plan, units: Units) -> None:
     if hung is None:
         paper.quiet("Not yet recorded as hung.")
         return
-    paper.say(f"Hung on {hung.on:%d %b %Y}{f' by {hung.by}' if hung.by else ''}.{f' {hung.note}' if hung.note else ''}")
+    paper.say(
+        f"Hung on {hung.on:%d %b %Y}"
+        f"{f' by {hung.by}' if hung.by else ''}.{f' {hung.note}' if hung.note else ''}"
+    )
     paper.say(f"Look at it on {', '.join(f'{care.on:%d %b %Y}' for care in found)}.")
     paper.points(dict.fromkeys(say.phrase(words, units) for care in found for words in care.words))

@@ -36,7 +36,10 @@ class Paper(FPDF):
     """A document in A4 or, for those who think in inches, Letter."""
 
     def __init__(self, units: Units, title: str, foot: str, larger: float = 1.0) -> None:
-        """Begin, with a title for the file and words at the foot of each page; all letters so much larger than in a book."""
+        """Begin, with a title for the file and words at the foot of each page.
+
+        All letters so much larger than in a book.
+        """
         super().__init__(format="Letter" if units == "imperial" else "A4")
         self.larger = larger
         self.foot = foot
@@ -65,7 +68,10 @@ class Paper(FPDF):
         self.set_text_color(*colour)
 
     def _paragraph(self, words: str, line_mm: float, left_mm: float | None = None) -> None:
-        """Words in the pen's font, line by line: each word is measured once, which the library's own paragraphs do not."""
+        """Words in the pen's font, line by line.
+
+        Each word is measured once, which the library's own paragraphs do not.
+        """
         line_mm *= self.larger
         left = self.l_margin if left_mm is None else left_mm
         for line in self._lines(words, self.w - self.r_margin - left):
@@ -178,7 +184,12 @@ class Paper(FPDF):
         self._pen(_SMALL * (_INDEX_SHARE if index else 1.0))
         return float(self.get_string_width(words))
 
-    def outline(self, points: Iterable[tuple[float, float]], fill: tuple[int, int, int] | None, dashed: bool = False) -> None:
+    def outline(
+        self,
+        points: Iterable[tuple[float, float]],
+        fill: tuple[int, int, int] | None,
+        dashed: bool = False,
+    ) -> None:
         """A closed outline in mm on the page."""
         self.set_draw_color(*_INK)
         self.set_line_width(0.1)

@@ -1,4 +1,7 @@
-"""A label for each piece: what it may carry, spread how, what is behind it, since when, and a code that leads to its record."""
+"""A label for each piece.
+
+What it may carry, spread how, what is behind it, since when, and a code that leads to its record.
+"""
 
 from collections.abc import Callable
 
@@ -20,7 +23,11 @@ def piece_labels(plan: Plan, key: str | None, units: Units, address: Callable[[s
         units: to print in.
         address: of a piece's record, by its key.
     """
-    paper = Paper(units, f"{plan.name}: labels", f"{plan.name}. Stick each where it is seen when the piece is loaded.")
+    paper = Paper(
+        units,
+        f"{plan.name}: labels",
+        f"{plan.name}. Stick each where it is seen when the piece is loaded.",
+    )
     paper.set_auto_page_break(False)
     pieces = [piece for piece in plan.pieces if key in (None, piece.key)]
     down = int((paper.h - 2 * paper.t_margin - 6) / _HIGH_MM)
@@ -28,7 +35,8 @@ def piece_labels(plan: Plan, key: str | None, units: Units, address: Callable[[s
         if n and n % (down * _ACROSS) == 0:
             paper.add_page()
         place = n % (down * _ACROSS)
-        left, top = paper.l_margin + place % _ACROSS * _WIDE_MM, paper.t_margin + place // _ACROSS * _HIGH_MM
+        left = paper.l_margin + place % _ACROSS * _WIDE_MM
+        top = paper.t_margin + place // _ACROSS * _HIGH_MM
         _label(paper, piece, plan, units, (left, top), address(piece.key))
     if not pieces:
         paper.say("Nothing hangs on this wall yet.")
@@ -36,7 +44,10 @@ def piece_labels(plan: Plan, key: str | None, units: Units, address: Callable[[s
 
 
 def carries(piece: AnyPiece, plan: Plan, units: Units) -> str:
-    """What it may carry, in words: what it was made for, and nothing at all where it would not hold as it hangs."""
+    """What it may carry, in words.
+
+    What it was made for, and nothing at all where it would not hold as it hangs.
+    """
     verdict = as_built(plan, piece.key).verdict
     if verdict is None or verdict.word == "wont_hold":
         return "Do not load: it won't hold"
@@ -54,7 +65,10 @@ def spread(piece: AnyPiece, units: Units) -> str:
     """How that is spread, in words."""
     single = [thing for thing in piece.things if thing.at_mm is not None]
     evenly = "spread along it" if any(thing.at_mm is None for thing in piece.things) else ""
-    at = [f"{thing.name} {say_length(thing.at_mm or 0.0, units)} from its left end" for thing in single[:2]]
+    at = [
+        f"{thing.name} {say_length(thing.at_mm or 0.0, units)} from its left end"
+        for thing in single[:2]
+    ]
     return ", ".join([*([evenly] if evenly else []), *at]) or "loads not told"
 
 
@@ -63,12 +77,20 @@ def behind(piece: AnyPiece, plan: Plan, units: Units) -> str:
     seats = mount_of(piece).seats(piece, plan.wall)
     words = dict.fromkeys(seat.words(units) for seat in seats)
     count = sum(len(seat.holes) for seat in seats)
-    studs = sorted({seat.stud.stud.centre_mm for seat in seats if seat.stud.stud is not None and seat.in_stud})
-    where = "" if not studs else f"; studs at {', '.join(say_length(x, units) for x in studs[:6])} from the left corner"
+    studs = sorted(
+        {seat.stud.stud.centre_mm for seat in seats if seat.stud.stud is not None and seat.in_stud}
+    )
+    where = (
+        ""
+        if not studs
+        else f"; studs at {', '.join(say_length(x, units) for x in studs[:6])} from the left corner"
+    )
     return f"{count} × {', '.join(words)}{where}"
 
 
-def _label(paper: Paper, piece: AnyPiece, plan: Plan, units: Units, at: tuple[float, float], address: str) -> None:
+def _label(
+    paper: Paper, piece: AnyPiece, plan: Plan, units: Units, at: tuple[float, float], address: str
+) -> None:
     left, top = at
     paper.set_draw_color(120, 120, 120)
     paper.set_line_width(0.25)
@@ -86,7 +108,11 @@ def _label(paper: Paper, piece: AnyPiece, plan: Plan, units: Units, at: tuple[fl
     _code(paper, address, left + _WIDE_MM - _CODE_MM - 3, top + 9.5)
     hung = plan.built.as_hung(piece.key)
     proofs = [proof for proof in plan.built.proofs if proof.piece == piece.key]
-    lines = [f"Hung {hung.on:%d %b %Y}{f' by {hung.by}' if hung.by else ''}." if hung else "Not yet recorded as hung."]
+    lines = [
+        f"Hung {hung.on:%d %b %Y}{f' by {hung.by}' if hung.by else ''}."
+        if hung
+        else "Not yet recorded as hung."
+    ]
     if proofs:
         lines.append(f"Proved with {say_weight(proofs[-1].kg, units)} on {proofs[-1].on:%d %b %Y}.")
     lines.append(behind(piece, plan, units))

@@ -1,4 +1,8 @@
-"""The sheet for the saw: every board and sheet with its parts to scale, its cuts in order, what is set once, each part's work."""
+"""The sheet for the saw.
+
+Every board and sheet with its parts to scale, its cuts in order, what is set once, each part's
+work.
+"""
 
 from itertools import pairwise
 
@@ -25,13 +29,18 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
         day: when it was printed, in words.
     """
     paper = Paper(units, f"{name}: saw", f"{job}, {name}. {day}.", LARGER)
-    paper.title_line(f"Saw for {name}", "Label every part as it comes off the saw. Cut what must match at one setting.")
+    paper.title_line(
+        f"Saw for {name}",
+        "Label every part as it comes off the saw. Cut what must match at one setting.",
+    )
     for boards in plan.boards:
         wide = say_length(boards.stock[boards.layout[0][0]].width_mm, units)
         paper.heading(f"{data.boards()[boards.parts[0].board].name.capitalize()}, {wide} wide", 34)
         for n in range(len(boards.layout)):
             _board(paper, boards, n, units)
-        stops = "; ".join(f"{say_length(mm, units)}: {', '.join(labels)}" for mm, labels in boards.settings)
+        stops = "; ".join(
+            f"{say_length(mm, units)}: {', '.join(labels)}" for mm, labels in boards.settings
+        )
         paper.quiet(f"Set the stop once for each length. {stops}.")
     for sheets in plan.sheets:
         for n in range(len(sheets.plan.sheets)):
@@ -40,7 +49,10 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
     for part in plan.parts:
         _part(paper, part, units)
     if plan.no_stock:
-        paper.say(f"Not sold in that size, to be glued up or ordered: {', '.join(part.label for part in plan.no_stock)}.")
+        paper.say(
+            "Not sold in that size, to be glued up or ordered: "
+            f"{', '.join(part.label for part in plan.no_stock)}."
+        )
     return bytes(paper.output())
 
 
@@ -64,7 +76,9 @@ def _size(part: CutPart, units: Units) -> str:
     return f"{size} × {say_fine_length(part.thick_mm, units)}"
 
 
-def _rectangle(left: float, top: float, wide: float, high: float) -> tuple[tuple[float, float], ...]:
+def _rectangle(
+    left: float, top: float, wide: float, high: float
+) -> tuple[tuple[float, float], ...]:
     return ((left, top), (left + wide, top), (left + wide, top + high), (left, top + high))
 
 
@@ -99,18 +113,33 @@ def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
     for each in cuts.placed:
         x, y = left + each.left_mm * scale, top + high - (each.bottom_mm + each.high_mm) * scale
         waits = job.parts[each.label].waits
-        paper.outline(_rectangle(x, y, each.wide_mm * scale, each.high_mm * scale), _WAITS if waits else _FILL)
-        size = f"  {say_length(each.wide_mm, units)} × {say_length(each.high_mm, units)}" if each.wide_mm * scale > 56 else ""
+        paper.outline(
+            _rectangle(x, y, each.wide_mm * scale, each.high_mm * scale), _WAITS if waits else _FILL
+        )
+        size = (
+            f"  {say_length(each.wide_mm, units)} × {say_length(each.high_mm, units)}"
+            if each.wide_mm * scale > 56
+            else ""
+        )
         if each.high_mm * scale > 4.4:
-            paper.label(x + each.wide_mm * scale / 2, y + each.high_mm * scale / 2 - 2.0, each.label + size)
+            paper.label(
+                x + each.wide_mm * scale / 2, y + each.high_mm * scale / 2 - 2.0, each.label + size
+            )
     paper.set_xy(paper.l_margin, top + high + 2)
     steps = [f"{number}: {cut_line(cut, units)}" for number, cut in enumerate(cuts.cuts, start=1)]
-    settings = f" The saw is set {many(cuts.settings, 'time')} for {many(len(cuts.cuts), 'cut')}." if cuts.cuts else ""
+    settings = (
+        f" The saw is set {many(cuts.settings, 'time')} for {many(len(cuts.cuts), 'cut')}."
+        if cuts.cuts
+        else ""
+    )
     paper.quiet(("; ".join(steps) + "." if steps else "No cut but the trim.") + settings)
 
 
 def sheet_drawing(job: SheetJob, n: int, units: Units) -> Drawing:
-    """One sheet at true size, for those who play drawings to files: its edge, its parts, their labels."""
+    """One sheet at true size, for those who play drawings to files.
+
+    Its edge, its parts, their labels.
+    """
     cuts = job.plan.sheets[n]
     row = job.stock[cuts.blank]
     lines = _ring("FRAME", 0.0, 0.0, row.length_mm, row.width_mm)
@@ -118,10 +147,33 @@ def sheet_drawing(job: SheetJob, n: int, units: Units) -> Drawing:
     for each in cuts.placed:
         lines += _ring("PIECE", each.left_mm, each.bottom_mm, each.wide_mm, each.high_mm)
         size = f"{say_length(each.wide_mm, units)} × {say_length(each.high_mm, units)}"
-        texts.append(Text("WORDS", each.left_mm + 5, each.bottom_mm + 5, min(20.0, each.high_mm / 2), f"{each.label} {size}"))
-    return Drawing(f"{row.name}, sheet {n + 1}", 0.0, 0.0, row.length_mm, row.width_mm, tuple(lines), (), tuple(texts))
+        texts.append(
+            Text(
+                "WORDS",
+                each.left_mm + 5,
+                each.bottom_mm + 5,
+                min(20.0, each.high_mm / 2),
+                f"{each.label} {size}",
+            )
+        )
+    return Drawing(
+        f"{row.name}, sheet {n + 1}",
+        0.0,
+        0.0,
+        row.length_mm,
+        row.width_mm,
+        tuple(lines),
+        (),
+        tuple(texts),
+    )
 
 
 def _ring(layer: str, left: float, bottom: float, wide: float, high: float) -> list[Line]:
-    corners = [(left, bottom), (left + wide, bottom), (left + wide, bottom + high), (left, bottom + high), (left, bottom)]
+    corners = [
+        (left, bottom),
+        (left + wide, bottom),
+        (left + wide, bottom + high),
+        (left, bottom + high),
+        (left, bottom),
+    ]
     return [Line(layer, *a, *b) for a, b in pairwise(corners)]  # type: ignore[arg-type]

@@ -1,4 +1,7 @@
-"""The sheet for the shop: what to buy, aisle by aisle, with a box to tick; read at arm's length, with one hand on the trolley."""
+"""The sheet for the shop.
+
+What to buy, aisle by aisle, with a box to tick; read at arm's length, with one hand on the trolley.
+"""
 
 from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
@@ -6,8 +9,12 @@ from trade.cut.shopping import Line, Shopping
 from trade.measure import Units
 
 AISLES = {
-    "wood": "Boards and sheets", "hardware": "Hardware", "fasteners": "Screws and anchors", "bits": "Bits", "finish": "Finish",
-}  # fmt: skip
+    "wood": "Boards and sheets",
+    "hardware": "Hardware",
+    "fasteners": "Screws and anchors",
+    "bits": "Bits",
+    "finish": "Finish",
+}
 _BOX_MM = 4.0
 
 
@@ -22,7 +29,10 @@ def shop_sheet(name: str, buying: Shopping, units: Units, job: str, day: str) ->
         day: when it was printed, in words.
     """
     paper = Paper(units, f"{name}: shop", f"{job}, {name}. {day}.", LARGER)
-    paper.title_line(f"Buy for {name}", f"About {money(buying.cost, units)} in all; prices are rough unless they are yours.")
+    paper.title_line(
+        f"Buy for {name}",
+        f"About {money(buying.cost, units)} in all; prices are rough unless they are yours.",
+    )
     for aisle, title in AISLES.items():
         lines = [line for line in buying.lines if line.aisle == aisle]
         if lines:
@@ -52,7 +62,9 @@ def needed(line: Line) -> str:
     """What of it is needed, where that is less than what is bought."""
     if line.unit == "l":
         return f"{line.needed:.2f} l needed"
-    return f"{line.needed:g} needed, {line.spare:g} to spare" if line.pack > 1 and line.spare else ""
+    return (
+        f"{line.needed:g} needed, {line.spare:g} to spare" if line.pack > 1 and line.spare else ""
+    )
 
 
 def _line(paper: Paper, line: Line, units: Units) -> None:

@@ -1,18 +1,31 @@
-"""The calculation sheet of a whole wall: what is not known and what is assumed first, then every sum of every piece."""
+"""The calculation sheet of a whole wall.
+
+What is not known and what is assumed first, then every sum of every piece.
+"""
 
 from bench.printing.paper import Paper
 from trade import say
 from trade.check import Check, PieceVerdict, Verdict
 from trade.measure import Units, say_length
 from trade.mounts import mount_of
+from trade.pieces.base import Thing
 from trade.plan import AnyPiece, Plan
 
 _HIGH_MM = 62.0
 _FILLS: dict[str, tuple[int, int, int] | None] = {
-    "board": (222, 200, 165), "wood": (222, 200, 165), "leg": (235, 220, 195), "steel": (150, 150, 150),
-    "face": None, "door": None, "hidden": None, "shade": None,
-}  # fmt: skip
-_FOOT = "Gancho. A sum is no licence: local codes decide, and a licensed person where lives, gas or electricity are concerned."
+    "board": (222, 200, 165),
+    "wood": (222, 200, 165),
+    "leg": (235, 220, 195),
+    "steel": (150, 150, 150),
+    "face": None,
+    "door": None,
+    "hidden": None,
+    "shade": None,
+}
+_FOOT = (
+    "Gancho. A sum is no licence: local codes decide, and a licensed person where lives, gas "
+    "or electricity are concerned."
+)
 
 
 def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -> bytes:
@@ -26,7 +39,9 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
         day: when it was printed.
     """
     paper = Paper(units, f"Sums of {plan.name}", _FOOT)
-    paper.title_line(f"Sums of {plan.name}", f"{job}. Printed {day}. Plan format {plan.format} {plan.version}.")
+    paper.title_line(
+        f"Sums of {plan.name}", f"{job}. Printed {day}. Plan format {plan.format} {plan.version}."
+    )
     _first(paper, plan, verdict, units)
     _drawing(paper, plan)
     for piece in plan.pieces:
@@ -36,10 +51,15 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
 
 def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
     """What decides whether any of it can be trusted."""
-    paper.say(f"{say.WORDS[verdict.word]}." if plan.pieces else "Nothing hangs on this wall yet.", bold=True)
+    paper.say(
+        f"{say.WORDS[verdict.word]}." if plan.pieces else "Nothing hangs on this wall yet.",
+        bold=True,
+    )
     unknown = [(piece.name, ask) for piece in verdict.pieces for ask in piece.unknown]
     paper.heading("Not known: find out first")
-    paper.points(f"{name}: {ask}" for name, ask in unknown) if unknown else paper.say("Nothing is missing.")
+    paper.points(f"{name}: {ask}" for name, ask in unknown) if unknown else paper.say(
+        "Nothing is missing."
+    )
     paper.heading("Assumed")
     assumed = dict.fromkeys(each.text for piece in verdict.pieces for each in piece.assumptions)
     paper.points(assumed or ["The wall is dry and indoors."])
@@ -70,12 +90,21 @@ def _drawing(paper: Paper, plan: Plan) -> None:
     paper.outline(box(0, 0, wall.width_mm, wall.height_mm), None)
     for stud in wall.uprights:
         half = stud.width_mm / 2
-        paper.outline(box(stud.centre_mm - half, 0, stud.centre_mm + half, wall.height_mm), (245, 238, 225))
+        paper.outline(
+            box(stud.centre_mm - half, 0, stud.centre_mm + half, wall.height_mm), (245, 238, 225)
+        )
     for feature in wall.features:
-        paper.outline(box(feature.left_mm, feature.bottom_mm, feature.right_mm, feature.top_mm), (235, 240, 245))
+        paper.outline(
+            box(feature.left_mm, feature.bottom_mm, feature.right_mm, feature.top_mm),
+            (235, 240, 245),
+        )
     for piece in plan.pieces:
         for shape in mount_of(piece).front(piece):
-            paper.outline([at(x, y) for x, y in shape.points], _FILLS[shape.role], shape.role in ("hidden", "shade"))
+            paper.outline(
+                [at(x, y) for x, y in shape.points],
+                _FILLS[shape.role],
+                shape.role in ("hidden", "shade"),
+            )
         x, y = at(piece.left_mm + piece.length_mm / 2, piece.top_mm - piece.high_mm)
         paper.label(x, y + 0.5, piece.name)
     paper.set_xy(left, foot + 3)
@@ -85,14 +114,15 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
     mount = mount_of(piece)
     paper.heading(f"{piece.name}: {say.outcome(verdict).lower()}", keep_mm=40.0)
     places = ", ".join(say_length(piece.left_mm + x, units) for x in piece.supports_mm)
-    long, deep, up, left = (say_length(mm, units) for mm in (piece.length_mm, piece.depth_mm, piece.top_mm, piece.left_mm))
+    long, deep, up, left = (
+        say_length(mm, units)
+        for mm in (piece.length_mm, piece.depth_mm, piece.top_mm, piece.left_mm)
+    )
     paper.quiet(
-        f"{mount.name}. {long} long, {deep} deep, its top {up} up, its left end {left} from the corner; held at {places}."
+        f"{mount.name}. {long} long, {deep} deep, its top {up} up, its left end {left} from the "
+        f"corner; held at {places}."
     )
-    loads = "; ".join(
-        f"{thing.name} {'not weighed' if thing.mass_kg is None else say.quantity(say.kilograms(thing.mass_kg), units)}"
-        for thing in piece.things
-    )
+    loads = "; ".join(f"{thing.name} {_weight(thing, units)}" for thing in piece.things)
     paper.quiet(f"Carries: {loads or 'nobody has said what'}.")
     paper.say(say.headline(verdict, units))
     for standing in say.standings(verdict):
@@ -102,6 +132,12 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
             _check(paper, check, units)
 
 
+def _weight(thing: Thing, units: Units) -> str:
+    if thing.mass_kg is None:
+        return "not weighed"
+    return say.quantity(say.kilograms(thing.mass_kg), units)
+
+
 def _check(paper: Paper, check: Check, units: Units) -> None:
     if paper.will_page_break(16 + 4.2 * min(len(check.steps), 4)):
         paper.add_page()
@@ -109,7 +145,10 @@ def _check(paper: Paper, check: Check, units: Units) -> None:
     paper.rule()
     used = say.utilisation(check.utilisation)
     line = say.check_line(check, units)
-    paper.say(f"{check.name}: {f'{line}, {used}, ' if line else ''}{say.WORDS[check.word].lower()}", bold=True)
+    paper.say(
+        f"{check.name}: {f'{line}, {used}, ' if line else ''}{say.WORDS[check.word].lower()}",
+        bold=True,
+    )
     paper.quiet(f"{check.part}; {check.case}. {say.phrase(check.sentence, units)}")
     for step in check.steps:
         paper.step(step.symbol, say.quantity(step.result, units), step.formula)

@@ -18,10 +18,18 @@ def rows(buying: Shopping) -> list[Row]:
     for line in buying.lines:
         found.append(
             (
-                AISLES[line.aisle], _plain(line.what), round(line.needed, 2), line.unit or "pieces", line.pack, line.packs,
-                round(line.spare, 2), round(line.each, 4), round(line.cost, 2), _plain(line.note),
+                AISLES[line.aisle],
+                _plain(line.what),
+                round(line.needed, 2),
+                line.unit or "pieces",
+                line.pack,
+                line.packs,
+                round(line.spare, 2),
+                round(line.each, 4),
+                round(line.cost, 2),
+                _plain(line.note),
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -58,7 +66,11 @@ def as_ods(buying: Shopping, name: str) -> bytes:
     last = OdsRow()
     for cell in ("", "in all", "", "", "", "", "", ""):
         last.append_cell(Cell(cell))
-    total = Cell(round(buying.cost, 2), formula=f"of:=SUM([.I2:.I{len(listed)}])") if len(listed) > 1 else Cell(0.0)
+    total = (
+        Cell(round(buying.cost, 2), formula=f"of:=SUM([.I2:.I{len(listed)}])")
+        if len(listed) > 1
+        else Cell(0.0)
+    )
     last.append_cell(total)
     table.append_row(last)
     doc.body.append(table)

@@ -1,4 +1,7 @@
-"""Drawings at true size replayed to paper, to SVG and to DXF. One drawing, three players: the same holes in all of them."""
+"""Drawings at true size replayed to paper, to SVG and to DXF.
+
+One drawing, three players: the same holes in all of them.
+"""
 
 import io
 from collections.abc import Callable, Iterator
@@ -19,7 +22,16 @@ _MARGIN_MM, _OVERLAP_MM, _FOOT_MM, _GAP_MM = 12.0, 10.0, 20.0, 4.0
 _INCH = 25.4
 _PT = 72 / _INCH
 _PAPERS = {"metric": ("A4", 210.0, 297.0), "imperial": ("Letter", 8.5 * _INCH, 11 * _INCH)}
-_WIDTHS = {"HOLES": 0.35, "CENTRES": 0.15, "PIECE": 0.25, "STUDS": 0.2, "AVOID": 0.35, "LEVEL": 0.5, "FRAME": 0.25, "WORDS": 0.15}
+_WIDTHS = {
+    "HOLES": 0.35,
+    "CENTRES": 0.15,
+    "PIECE": 0.25,
+    "STUDS": 0.2,
+    "AVOID": 0.35,
+    "LEVEL": 0.5,
+    "FRAME": 0.25,
+    "WORDS": 0.15,
+}
 _DASHES = {"STUDS": (6.0, 2.0, "6 2"), "PIECE": (2.0, 1.0, "2 1")}
 _COLOURS = {
     "HOLES": 1,
@@ -34,7 +46,10 @@ _COLOURS = {
 
 
 class Tile(NamedTuple):
-    """One sheet of a drawing: its row from the top, its column from the left, and what is at its lower left corner, mm."""
+    """One sheet of a drawing.
+
+    Its row from the top, its column from the left, and what is at its lower left corner, mm.
+    """
 
     row: int
     column: int
@@ -43,11 +58,19 @@ class Tile(NamedTuple):
 
 
 def tiles(drawing: Drawing, wide: float, high: float) -> list[Tile]:
-    """The sheets that a drawing takes, row by row from the top, overlapping by 10 mm; of each so much can be drawn on."""
+    """The sheets that a drawing takes, row by row from the top, overlapping by 10 mm.
+
+    Of each so much can be drawn on.
+    """
     across = max(ceil((drawing.wide - _OVERLAP_MM) / (wide - _OVERLAP_MM) - 1e-9), 1)
     down = max(ceil((drawing.high - _OVERLAP_MM) / (high - _OVERLAP_MM) - 1e-9), 1)
     return [
-        Tile(row, column, drawing.left + column * (wide - _OVERLAP_MM), drawing.top - high - row * (high - _OVERLAP_MM))
+        Tile(
+            row,
+            column,
+            drawing.left + column * (wide - _OVERLAP_MM),
+            drawing.top - high - row * (high - _OVERLAP_MM),
+        )
         for row in range(down)
         for column in range(across)
     ]
@@ -61,7 +84,10 @@ def room(units: Units, lying: bool) -> tuple[float, float]:
 
 
 def pdf(drawings: list[Drawing], units: Units) -> bytes:
-    """Every drawing at 1:1 on as many sheets as it takes, with marks to lay them edge to edge and lines to check the scale."""
+    """Print every drawing at 1:1, tiled over as many sheets as it needs.
+
+    Marks show how to lay the sheets edge to edge, and lines check the scale.
+    """
     name, _, _ = _PAPERS[units]
     paper = FPDF(format=name)
     paper.set_auto_page_break(False)
@@ -71,7 +97,9 @@ def pdf(drawings: list[Drawing], units: Units) -> bytes:
     for drawing in drawings:
         lying = drawing.wide > drawing.high
         wide, high = room(units, lying)
-        on_a_sheet = max(int((high + _GAP_MM) / (drawing.high + _GAP_MM)), 1)  # long strips go one under the other
+        on_a_sheet = max(
+            int((high + _GAP_MM) / (drawing.high + _GAP_MM)), 1
+        )  # long strips go one under the other
         high = drawing.high if on_a_sheet > 1 else high
         every = tiles(drawing, wide, high)
         for n, tile in enumerate(every):
@@ -83,7 +111,9 @@ def pdf(drawings: list[Drawing], units: Units) -> bytes:
     return bytes(paper.output())
 
 
-def _tile(paper: FPDF, drawing: Drawing, tile: Tile, every: list[Tile], where: tuple[float, float, float]) -> None:
+def _tile(
+    paper: FPDF, drawing: Drawing, tile: Tile, every: list[Tile], where: tuple[float, float, float]
+) -> None:
     top, wide, high = where
 
     def place(x: float, y: float) -> tuple[float, float]:
@@ -95,10 +125,16 @@ def _tile(paper: FPDF, drawing: Drawing, tile: Tile, every: list[Tile], where: t
 
 
 def replay(
-    paper: FPDF, drawing: Drawing, place: Callable[[float, float], tuple[float, float]], per: float = 1.0,
+    paper: FPDF,
+    drawing: Drawing,
+    place: Callable[[float, float], tuple[float, float]],
+    per: float = 1.0,
     solid: tuple[str, ...] = (),
-) -> None:  # fmt: skip
-    """Draw it on a page at 1 : `per`. `place`: where on the page a place of the drawing is; `solid`: layers without dashes."""
+) -> None:
+    """Draw it on a page at 1 : `per`.
+
+    `place`: where on the page a place of the drawing is; `solid`: layers without dashes.
+    """
     paper.set_draw_color(20, 20, 20)
     paper.set_text_color(20, 20, 20)
     for line in drawing.lines:
@@ -118,8 +154,10 @@ def replay(
             paper.text(x, y, text.words)
 
 
-def _registration(paper: FPDF, tile: Tile, every: list[Tile], where: tuple[float, float, float]) -> None:
-    """A frame, its name in its corner, and a cross in the middle of each overlap, to lay one sheet on the next."""
+def _registration(
+    paper: FPDF, tile: Tile, every: list[Tile], where: tuple[float, float, float]
+) -> None:
+    """Draw the frame, its name in the corner, and crosses in the overlaps to align sheets."""
     top, wide, high = where
     paper.set_line_width(0.1)
     paper.rect(_MARGIN_MM, top, wide, high)
@@ -130,7 +168,9 @@ def _registration(paper: FPDF, tile: Tile, every: list[Tile], where: tuple[float
     half = _OVERLAP_MM / 2
     xs = ([half] if tile.column else []) + ([wide - half] if tile.column < last_column else [])
     ys = ([half] if tile.row else []) + ([high - half] if tile.row < last_row else [])
-    spots = [(x, share * high) for x in xs for share in (0.25, 0.75)] + [(share * wide, y) for y in ys for share in (0.25, 0.75)]
+    spots = [(x, share * high) for x in xs for share in (0.25, 0.75)] + [
+        (share * wide, y) for y in ys for share in (0.25, 0.75)
+    ]
     for x, y in spots:
         cx, cy = _MARGIN_MM + x, top + y
         paper.line(cx - 3, cy, cx + 3, cy)
@@ -144,11 +184,15 @@ def _name(tile: Tile) -> str:
 
 
 def _foot(paper: FPDF, drawing: Drawing, here: list[Tile], count: int) -> None:
-    """What it is, which parts of how many, and a line of 100 mm and one of 4 in to check the printer by."""
+    """Print the sheet's name and number, and lines of 100 mm and 4 in to check the printer."""
     y = paper.h - _MARGIN_MM
     paper.set_font("DejaVu", "", 8)
     sheet = f"{', '.join(map(_name, here))} of {count}" if count > 1 else "one sheet"
-    paper.text(_MARGIN_MM, y - 13, f"{drawing.name}. True size: print at 100 %, {sheet}. Check before you drill:")
+    paper.text(
+        _MARGIN_MM,
+        y - 13,
+        f"{drawing.name}. True size: print at 100 %, {sheet}. Check before you drill:",
+    )
     paper.set_line_width(0.2)
     for low, length, words in ((y - 8, 100.0, "100 mm"), (y - 2, 4 * _INCH, "4 in")):
         paper.line(_MARGIN_MM, low, _MARGIN_MM + length, low)
@@ -160,7 +204,8 @@ def _foot(paper: FPDF, drawing: Drawing, here: list[Tile], count: int) -> None:
 def svg(drawing: Drawing) -> str:
     """The drawing as an SVG of its true size, a group to a layer."""
     head = (
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{number(drawing.wide)}mm" height="{number(drawing.high)}mm" '
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{number(drawing.wide)}mm" '
+        f'height="{number(drawing.high)}mm" '
         f'viewBox="0 0 {number(drawing.wide)} {number(drawing.high)}">'
     )
     return head + "".join(_svg_layers(drawing)) + "</svg>"
@@ -183,13 +228,16 @@ def _svg_layers(drawing: Drawing) -> Iterator[str]:
         for text in (each for each in drawing.texts if each.layer == layer):
             x, y = place(text.x, text.y)
             turned = f' transform="rotate({number(-text.turn)} {x} {y})"' if text.turn else ""
-            style = f'fill="#222" stroke="none" font-family="Barlow, sans-serif" font-size="{number(text.high * 1.3)}"'
+            style = (
+                'fill="#222" stroke="none" font-family="Barlow, sans-serif" '
+                f'font-size="{number(text.high * 1.3)}"'
+            )
             yield f'<text x="{x}" y="{y}" {style}{turned}>{escape(text.words)}</text>'
         yield "</g>"
 
 
 def dxf(drawing: Drawing) -> bytes:
-    """The drawing as a DXF in mm (R2010), in the wall's own coordinates, a layer to each kind of line."""
+    """Return the drawing as a DXF (R2010) in mm, wall coordinates, one layer per line type."""
     from ezdxf import units as dxf_units
     from ezdxf.filemanagement import new
 
@@ -201,7 +249,9 @@ def dxf(drawing: Drawing) -> bytes:
     for line in drawing.lines:
         space.add_line((line.x1, line.y1), (line.x2, line.y2), dxfattribs={"layer": line.layer})
     for circle in drawing.circles:
-        space.add_circle((circle.x, circle.y), circle.diameter / 2, dxfattribs={"layer": circle.layer})
+        space.add_circle(
+            (circle.x, circle.y), circle.diameter / 2, dxfattribs={"layer": circle.layer}
+        )
     for text in drawing.texts:
         attributes = {"layer": text.layer, "insert": (text.x, text.y), "rotation": text.turn}
         space.add_text(say.one_line(text.words), height=text.high, dxfattribs=attributes)

@@ -1,4 +1,7 @@
-"""The sheet for the wall: the wall to scale, then each piece close up with its holes, bits and depths; read at arm's length."""
+"""The sheet for the wall.
+
+The wall to scale, then each piece close up with its holes, bits and depths; read at arm's length.
+"""
 
 from bench.printing.paper import Paper
 from bench.printing.true_size import replay
@@ -13,7 +16,9 @@ from trade.mounts import mount_of
 from trade.plan import AnyPiece, Plan
 
 LARGER = 1.4  # 7.5 points become 10.5
-_HIGH_MM, _CLOSE_MM, _WITH_IT_MM = 150.0, 105.0, 55.0  # with a drawing: its heading, its scale and the first holes
+_HIGH_MM = 150.0
+_CLOSE_MM = 105.0
+_WITH_IT_MM = 55.0
 _MOST_CAUTIONS = 6
 
 
@@ -27,7 +32,9 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
         job: whose wall it is.
         day: when it was printed, in words.
     """
-    paper = Paper(units, f"{plan.name}: wall", f"{job}, {plan.name}. {day}. Probe before you drill.", LARGER)
+    paper = Paper(
+        units, f"{plan.name}: wall", f"{job}, {plan.name}. {day}. Probe before you drill.", LARGER
+    )
     paper.title_line(plan.name, say_datum(plan.datum, units))
     room = (paper.epw, _HIGH_MM)
     per = scale_for(plan.wall.width_mm, plan.wall.height_mm, room)
@@ -46,10 +53,19 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
 
 
 def _draw(paper: Paper, drawing: Drawing, per: float) -> None:
-    """A drawing at 1 : `per`, where the page has come to, with the scale in words and a line to check it by."""
+    """A drawing at 1 .
+
+    `per`, where the page has come to, with the scale in words and a line to check it by.
+    """
     left, top = paper.l_margin, paper.get_y() + 1.0
     foot = top + drawing.high / per
-    replay(paper, drawing, lambda x, y: (left + (x - drawing.left) / per, foot - (y - drawing.bottom) / per), per, ("PIECE",))
+    replay(
+        paper,
+        drawing,
+        lambda x, y: (left + (x - drawing.left) / per, foot - (y - drawing.bottom) / per),
+        per,
+        ("PIECE",),
+    )
     paper.set_line_width(0.3)
     paper.line(left, foot + 4, left + 50, foot + 4)
     for x in (left, left + 50):
@@ -59,33 +75,58 @@ def _draw(paper: Paper, drawing: Drawing, per: float) -> None:
     paper.set_xy(paper.l_margin, foot + 8)
 
 
-def _piece(paper: Paper, number: int, piece: AnyPiece, plan: Plan, verdict: Verdict, units: Units) -> None:
-    holes = [mark for mark in piece_marks(piece, plan.wall, units, plan.policy.lead_holes) if mark.where == "wall"]
+def _piece(
+    paper: Paper, number: int, piece: AnyPiece, plan: Plan, verdict: Verdict, units: Units
+) -> None:
+    holes = [
+        mark
+        for mark in piece_marks(piece, plan.wall, units, plan.policy.lead_holes)
+        if mark.where == "wall"
+    ]
     per = room_for(piece, plan, units, (paper.epw, _CLOSE_MM))
     drawing = close_up(piece, plan, units, per)
     paper.heading(f"{number}  {piece.name}", drawing.high / per + _WITH_IT_MM)
     judged = verdict.piece(piece.key)
     if judged.fails:
-        paper.say(f"{say.outcome(judged)}: {say.headline(judged, units)} Don't drill yet.", bold=True)
+        paper.say(
+            f"{say.outcome(judged)}: {say.headline(judged, units)} Don't drill yet.", bold=True
+        )
     _draw(paper, drawing, per)
     seats = mount_of(piece).seats(piece, plan.wall)
-    paper.say("; ".join(dict.fromkeys(seat.words(units) for seat in seats)) or "Nothing goes into the wall.", bold=True)
+    paper.say(
+        "; ".join(dict.fromkeys(seat.words(units) for seat in seats))
+        or "Nothing goes into the wall.",
+        bold=True,
+    )
     _table(paper, piece, plan, holes, units)
-    cautions = list(dict.fromkeys(say.phrase(each, units) for mark in holes for each in mark.cautions))
+    cautions = list(
+        dict.fromkeys(say.phrase(each, units) for mark in holes for each in mark.cautions)
+    )
     paper.points(cautions[:_MOST_CAUTIONS])
 
 
 def _table(paper: Paper, piece: AnyPiece, plan: Plan, holes: list[Mark], units: Units) -> None:
     """Every hole: from the datum across and up, the bit, and where the tape sits on it."""
     wide = paper.epw / 5
-    paper.row((("hole", wide * 0.5), ("across", wide * 1.3), ("up", wide * 1.2), ("bit", wide), ("tape at", wide)), bold=True)
+    paper.row(
+        (
+            ("hole", wide * 0.5),
+            ("across", wide * 1.3),
+            ("up", wide * 1.2),
+            ("bit", wide),
+            ("tape at", wide),
+        ),
+        bold=True,
+    )
     datum = plan.datum
     for mark in holes:
         place = read(datum, piece, plan.wall, mark.x_mm, mark.y_mm)
         paper.row(
             (
-                (str(mark.number), wide * 0.5), (say_across(place, datum, units), wide * 1.3),
+                (str(mark.number), wide * 0.5),
+                (say_across(place, datum, units), wide * 1.3),
                 (say_up(place, datum, units), wide * 1.2),
-                (say_bit(mark.bit_mm, units) if mark.bit_mm else "none", wide), (say_length(mark.depth_mm, units), wide),
+                (say_bit(mark.bit_mm, units) if mark.bit_mm else "none", wide),
+                (say_length(mark.depth_mm, units), wide),
             )
-        )  # fmt: skip
+        )

@@ -1,4 +1,8 @@
-"""Buy: what to take along to the shop, at the person's own prices; and what it saves against buying it ready."""
+"""Buy.
+
+What to take along to the shop, at the person's own prices; and what it saves against buying it
+ready.
+"""
 
 from decimal import Decimal
 from typing import Any
@@ -20,7 +24,10 @@ from bench.stages.sent import sent
 from trade.plan import Plan
 from trade.shop import Price
 
-_NO_PRICE = {"invalid": "A price is a number, such as 6.50.", "min_value": "A price can't be less than nothing."}
+_NO_PRICE = {
+    "invalid": "A price is a number, such as 6.50.",
+    "min_value": "A price can't be less than nothing.",
+}
 _MOST = 100_000
 
 
@@ -29,8 +36,15 @@ class MoneyField(forms.DecimalField):
 
     def __init__(self, value: float | None, **kwargs: Any) -> None:
         """Show `value` to the cent."""
-        kwargs |= {"required": False, "min_value": Decimal(0), "max_value": Decimal(_MOST), "error_messages": _NO_PRICE}
-        super().__init__(initial="" if value is None else f"{value:.2f}", widget=forms.TextInput(), **kwargs)
+        kwargs |= {
+            "required": False,
+            "min_value": Decimal(0),
+            "max_value": Decimal(_MOST),
+            "error_messages": _NO_PRICE,
+        }
+        super().__init__(
+            initial="" if value is None else f"{value:.2f}", widget=forms.TextInput(), **kwargs
+        )
         self.widget.attrs |= {"inputmode": "decimal", "autocomplete": "off"}
 
     def to_python(self, value: Any) -> Any:
@@ -46,8 +60,12 @@ class PriceForm(BenchForm):
         super().__init__(posted)
         self.desk, self.lines = desk, desk.cutting.shopping.lines
         for n, line in enumerate(self.lines):
-            self.fields[f"price-{n}"] = MoneyField(line.pack_cost if line.cost else None, label=f"Price of {line.what}")
-        self.fields["ready"] = MoneyField(desk.plan.shop.ready, label="All of it, bought ready, would cost")
+            self.fields[f"price-{n}"] = MoneyField(
+                line.pack_cost if line.cost else None, label=f"Price of {line.what}"
+            )
+        self.fields["ready"] = MoneyField(
+            desk.plan.shop.ready, label="All of it, bought ready, would cost"
+        )
 
     def rows(self) -> list[tuple[Any, Any]]:
         """Each line with its field."""
@@ -82,7 +100,9 @@ def listed(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
     desk = desk_or_404(request, wall, "cut")
     buying, name = desk.cutting.shopping, desk.plan.name
     if kind == "pdf":
-        content = shop_sheet(name, buying, desk.units, desk.wall.job.name, date_format(localdate(), "j F Y"))
+        content = shop_sheet(
+            name, buying, desk.units, desk.wall.job.name, date_format(localdate(), "j F Y")
+        )
     else:
         content = tables.as_csv(buying) if kind == "csv" else tables.as_ods(buying, name)
     return sent(content, name, f"shopping.{kind}", kind != "pdf")

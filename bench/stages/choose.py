@@ -55,16 +55,25 @@ class HangForm(BenchForm):
         wants = [(key, row.name) for key, row in data.wants().items()]
         groups = [("A piece of its own", wants)]
         for goes, title in _GROUPS:
-            rows = sorted((row.name, key) for key, row in data.contents().items() if row.goes == goes)
+            rows = sorted(
+                (row.name, key) for key, row in data.contents().items() if row.goes == goes
+            )
             groups.append((title, [(key, name) for name, key in rows]))
-        self.fields["what"] = forms.ChoiceField(choices=[("", "choose…"), *groups], label="What shall hang here?")
+        self.fields["what"] = forms.ChoiceField(
+            choices=[("", "choose…"), *groups], label="What shall hang here?"
+        )
         self.fields["amount"] = forms.CharField(
-            label="How much of it", required=False, max_length=40,
-            help_text="3 ft of books, 12 plates, 5 litres; of a shelf or a cabinet, the weight it must carry.",
-        )  # fmt: skip
+            label="How much of it",
+            required=False,
+            max_length=40,
+            help_text="3 ft of books, 12 plates, 5 litres; of a shelf or a cabinet, the weight it "
+            "must carry.",
+        )
         self.fields["length"] = MeasureField(units, label="How long", required=False)
         self.fields["depth"] = MeasureField(units, label="How deep", required=False)
-        self.fields["many"] = forms.IntegerField(label="How many like that", initial=1, min_value=1, max_value=_MOST_AT_ONCE)
+        self.fields["many"] = forms.IntegerField(
+            label="How many like that", initial=1, min_value=1, max_value=_MOST_AT_ONCE
+        )
         for name in ("length", "depth"):
             self.fields[name].widget.attrs["placeholder"] = "as it needs"
         self.fields["what"].error_messages["required"] = "Choose what shall hang."
@@ -86,11 +95,16 @@ class HangForm(BenchForm):
             PlanError: an absurd weight or size.
         """
         got = self.cleaned_data
-        return wish_for(plan, got["what"], got.get("much"), x_mm, top_mm, got.get("length"), got.get("depth"))
+        return wish_for(
+            plan, got["what"], got.get("much"), x_mm, top_mm, got.get("length"), got.get("depth")
+        )
 
 
 def hang(desk: Desk, request: HttpRequest) -> HttpResponse:
-    """Put something up by what it is: the best way to hang it there, or, when none holds, the plainest with what is wrong."""
+    """Put something up by what it is.
+
+    The best way to hang it there, or, when none holds, the plainest with what is wrong.
+    """
     form = HangForm(desk.units, request.POST)
     desk.hang_form = form
     if not form.is_valid():
@@ -106,16 +120,19 @@ def hang(desk: Desk, request: HttpRequest) -> HttpResponse:
 
 
 def hung(plan: Plan, wish: Wish, many: int) -> tuple[Plan, str, str]:
-    """A plan with a wish on it, so many times, the key of the first, and what to say of where they went.
+    """Return the plan with a wish hung on it, the key of its first piece, and where they went.
 
-    The best way there; where none holds, the nearest place that does; and where none does either, the plainest way there, with
-    what is wrong with it.
+    The best way there; where none holds, the nearest place that does; and where none does either,
+    the plainest way there, with what is wrong with it.
     """
     found = found_ways(plan, wish)
     if many == 1 and found.found:
         return plan.with_piece(found.found[0].piece), wish.key, ""
     taken = {piece.key for piece in plan.pieces}
-    keys = [wish.key, *(key for n in range(2, many + len(taken) + 2) if (key := f"{wish.key}-{n}") not in taken)]
+    keys = [
+        wish.key,
+        *(key for n in range(2, many + len(taken) + 2) if (key := f"{wish.key}-{n}") not in taken),
+    ]
     wishes = tuple(
         replace(wish, key=key, name=wish.name if n == 1 else f"{wish.name[:74]} ({n})")
         for n, key in enumerate(keys[:many], start=1)
@@ -126,8 +143,16 @@ def hung(plan: Plan, wish: Wish, many: int) -> tuple[Plan, str, str]:
         return plan.with_piece(piece), piece.key, ""
     short = f" For {len(done.left_over)} there was no room." if done.left_over else ""
     if many == 1:
-        return done.plan, done.placed[0].key, "There it would not hold: it hangs at the nearest place where it does."
-    return done.plan, done.placed[0].key, f"{len(done.placed)} hang now, each as near as there was room.{short}"
+        return (
+            done.plan,
+            done.placed[0].key,
+            "There it would not hold: it hangs at the nearest place where it does.",
+        )
+    return (
+        done.plan,
+        done.placed[0].key,
+        f"{len(done.placed)} hang now, each as near as there was room.{short}",
+    )
 
 
 @long_running
@@ -137,15 +162,30 @@ def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     desk = desk_or_404(request, wall, "fix", key)
     found = found_ways(desk.plan, wish_of(desk.chosen))
     shown = [_shown(way, desk) for way in found.found]
-    now = None if any(each["now"] for each in shown) else _shown(as_it_hangs(desk.plan, desk.chosen), desk)
-    context: dict[str, Any] = {"desk": desk, "units": desk.units, "found": found, "shown": shown, "now": now}
+    now = (
+        None
+        if any(each["now"] for each in shown)
+        else _shown(as_it_hangs(desk.plan, desk.chosen), desk)
+    )
+    context: dict[str, Any] = {
+        "desk": desk,
+        "units": desk.units,
+        "found": found,
+        "shown": shown,
+        "now": now,
+    }
     context |= {"beside": shown[:_SIDE_BY_SIDE], "merits": _merits(found.found[:_SIDE_BY_SIDE])}
     context["refused"] = [_refusal(no) for no in found.refused]
     return _in_parts(request, "bench/fix/_ways.html", "bench/fix/_strip.html", context)
 
 
-def _in_parts(request: HttpRequest, panel: str, other: str, context: dict[str, Any]) -> HttpResponse:
-    """The panel's words; the part that belongs beside the wall asks for itself once they are there."""
+def _in_parts(
+    request: HttpRequest, panel: str, other: str, context: dict[str, Any]
+) -> HttpResponse:
+    """The panel's words.
+
+    The part that belongs beside the wall asks for itself once they are there.
+    """
     if request.GET.get("part"):
         return render(request, other, context)
     answer = render(request, panel, context)
@@ -160,10 +200,19 @@ def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     desk = desk_or_404(request, wall, "fix", key)
     desk.look = "ways"
     code = request.POST.get("way", "")
-    way = next((way for way in found_ways(desk.plan, wish_of(desk.chosen)).found if code_of(way) == code), None)
+    way = next(
+        (way for way in found_ways(desk.plan, wish_of(desk.chosen)).found if code_of(way) == code),
+        None,
+    )
     if way is None:
-        return refused(desk, "That way is no longer there: the wall has changed since it was offered.")
-    return apply(desk, lambda plan: plan.with_piece(way.piece), f"{KINDS[way.kind].name} for {desk.chosen.name}")
+        return refused(
+            desk, "That way is no longer there: the wall has changed since it was offered."
+        )
+    return apply(
+        desk,
+        lambda plan: plan.with_piece(way.piece),
+        f"{KINDS[way.kind].name} for {desk.chosen.name}",
+    )
 
 
 def code_of(way: Way) -> str:
@@ -172,8 +221,13 @@ def code_of(way: Way) -> str:
 
 
 def plainest(plan: Plan, wish: Wish) -> Any:
-    """What is put up when no way holds: the first kind that serves it, where it was wished, so that it can be mended."""
-    left = min(max(wish.x_mm - wish.length_mm / 2, 0.0), max(plan.wall.width_mm - wish.length_mm, 0.0))
+    """What is put up when no way holds.
+
+    The first kind that serves it, where it was wished, so that it can be mended.
+    """
+    left = min(
+        max(wish.x_mm - wish.length_mm / 2, 0.0), max(plan.wall.width_mm - wish.length_mm, 0.0)
+    )
     length = min(wish.length_mm, plan.wall.width_mm)
     slot = Slot(left, length, placement.supports_on_studs(plan.wall, left, length))
     for kind, row in data.ways().items():
@@ -187,12 +241,15 @@ def plainest(plan: Plan, wish: Wish) -> Any:
 def _shown(way: Way, desk: Desk) -> dict[str, Any]:
     """A way as its column shows it."""
     return {
-        "code": code_of(way), "way": way, "mount": KINDS[way.kind], "drawing": small.side(way.piece, desk.plan),
+        "code": code_of(way),
+        "way": way,
+        "mount": KINDS[way.kind],
+        "drawing": small.side(way.piece, desk.plan),
         "now": way.piece == desk.chosen,
         "tools": ", ".join(data.tools()[tool].name for tool in way.effort.tools) or "usual tools",
         "off": ("leaves a patch", "unscrews", "lifts off")[way.effort.off],
         "seen": ("hidden", "edge shows", "shows")[way.effort.seen],
-    }  # fmt: skip
+    }
 
 
 def _merits(found: tuple[Way, ...]) -> list[tuple[str, list[float]]]:
@@ -207,20 +264,28 @@ def _refusal(no: NotSo) -> dict[str, Any]:
 @long_running
 @require_safe
 def where(request: HttpRequest, wall: int, key: str) -> HttpResponse:
-    """The wall shaded by what a piece would carry there, and the best places; asked for after the page is there."""
+    """The wall shaded by what a piece would carry there, and the best places.
+
+    Asked for after the page is there.
+    """
     desk = desk_or_404(request, wall, "fix", key)
     piece, plan = desk.chosen, desk.plan
     columns = found_spots(piece, plan)
     carried = sum(thing.mass_kg or 0.0 for thing in piece.things)
     here = min(columns, key=lambda column: abs(column.left_mm - piece.left_mm))
     context = {
-        "desk": desk, "units": desk.units, "carried": carried, "here": here,
-        "may": carried * most(piece, plan, _MOST_TIMES), "unlike": settled(piece, plan.wall) != piece,
+        "desk": desk,
+        "units": desk.units,
+        "carried": carried,
+        "here": here,
+        "may": carried * most(piece, plan, _MOST_TIMES),
+        "unlike": settled(piece, plan.wall) != piece,
         "places": [
-            (each, each.left_mm + piece.length_mm / 2, nearest_height(each, piece.top_mm)) for each in best_spots(columns)
+            (each, each.left_mm + piece.length_mm / 2, nearest_height(each, piece.top_mm))
+            for each in best_spots(columns)
         ],
         "drawing": spots_drawing.draw(piece, columns, carried or here.kg, plan),
-    }  # fmt: skip
+    }
     return _in_parts(request, "bench/fix/_spots.html", "bench/fix/_shade.html", context)
 
 
@@ -233,7 +298,11 @@ def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     piece, plan = desk.chosen, desk.plan
     try:
         room = max(plan.wall.width_mm - piece.length_mm, 0.0)
-        moved = replace(piece, left_mm=min(max(number_in(request, "left_mm"), 0.0), room), top_mm=number_in(request, "top_mm"))
+        moved = replace(
+            piece,
+            left_mm=min(max(number_in(request, "left_mm"), 0.0), room),
+            top_mm=number_in(request, "top_mm"),
+        )
         placed = settled(moved, plan.wall)
         plan.with_piece(placed)
     except PlanError as error:
@@ -247,7 +316,10 @@ def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What a piece would do under so much more load, or further out, and what gives way first."""
     desk = desk_or_404(request, wall, "fix", key)
     piece, plan = desk.chosen, desk.plan
-    load, out = (min(max(percent_in(request, name), low), _MOST_PERCENT) for name, low in (("load", 0), ("out", 50)))
+    load, out = (
+        min(max(percent_in(request, name), low), _MOST_PERCENT)
+        for name, low in (("load", 0), ("out", 50))
+    )
     trouble = ""
     try:
         tried = deeper(heavier(piece, load / 100), out / 100)
@@ -256,16 +328,33 @@ def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     verdict = judge_piece(tried, plan.with_piece(tried))
     kg = sum(thing.mass_kg or 0.0 for thing in piece.things)
     falls = [
-        (title, [(each, each.factor * size, each.factor * 100 <= at) for each in found[:_FALLS]], kind)
+        (
+            title,
+            [(each, each.factor * size, each.factor * 100 <= at) for each in found[:_FALLS]],
+            kind,
+        )
         for title, found, size, at, kind in (
             ("As more is put on it", order(piece, plan.wall), kg, load, "mass"),
-            ("As it reaches further out", order_deeper(piece, plan.wall), piece.depth_mm, out, "length"),
+            (
+                "As it reaches further out",
+                order_deeper(piece, plan.wall),
+                piece.depth_mm,
+                out,
+                "length",
+            ),
         )
     ]
     context = {
-        "desk": desk, "units": desk.units, "load": load, "out": out, "verdict": verdict, "kg": kg * load / 100,
-        "depth": tried.depth_mm, "falls": falls, "trouble": trouble,
-    }  # fmt: skip
+        "desk": desk,
+        "units": desk.units,
+        "load": load,
+        "out": out,
+        "verdict": verdict,
+        "kg": kg * load / 100,
+        "depth": tried.depth_mm,
+        "falls": falls,
+        "trouble": trouble,
+    }
     return render(request, "bench/fix/_falls.html", context)
 
 
@@ -279,9 +368,15 @@ class PolicyForm(BenchForm):
     """The job's policy: one question after the other, and what is at hand."""
 
     hidden = forms.BooleanField(label="Nothing of what holds may show", required=False)
-    comes_off = forms.BooleanField(label="It must come off, leaving no more than screw holes", required=False)
-    most_holes = forms.IntegerField(label="Holes, at most", required=False, min_value=0, max_value=1000)
-    budget = forms.IntegerField(label="Money, at most", required=False, min_value=0, max_value=100_000)
+    comes_off = forms.BooleanField(
+        label="It must come off, leaving no more than screw holes", required=False
+    )
+    most_holes = forms.IntegerField(
+        label="Holes, at most", required=False, min_value=0, max_value=1000
+    )
+    budget = forms.IntegerField(
+        label="Money, at most", required=False, min_value=0, max_value=100_000
+    )
 
     def __init__(self, desk: Desk, posted: Any = None) -> None:
         """Fields from the plan's policy."""
@@ -290,12 +385,18 @@ class PolicyForm(BenchForm):
         for key, row in data.policies().items():
             now = school_of(desk.plan, key)
             choices = [(school, short(said)) for school, said in row.schools.items()]
-            self.fields[key] = forms.ChoiceField(choices=choices, label=row.question, initial=now, help_text=row.schools[now])
+            self.fields[key] = forms.ChoiceField(
+                choices=choices, label=row.question, initial=now, help_text=row.schools[now]
+            )
         for key, tool in data.tools().items():
             if not tool.usual:
-                self.fields[f"lacks-{key}"] = forms.BooleanField(label=tool.name, required=False, initial=key in policy.lacks)
+                self.fields[f"lacks-{key}"] = forms.BooleanField(
+                    label=tool.name, required=False, initial=key in policy.lacks
+                )
         self.fields["shift"] = MeasureField(desk.units, policy.shift_mm, label="May be moved by")
-        self.fields["grow"] = MeasureField(desk.units, policy.grow_mm, label="May be longer or shorter by")
+        self.fields["grow"] = MeasureField(
+            desk.units, policy.grow_mm, label="May be longer or shorter by"
+        )
         for name in ("hidden", "comes_off", "most_holes", "budget"):
             self.fields[name].initial = getattr(policy, name)
 
@@ -307,7 +408,9 @@ class PolicyForm(BenchForm):
     @property
     def rest(self) -> list[Any]:
         """What is at hand, and how far things may give way."""
-        return [self[name] for name in ("hidden", "comes_off", "most_holes", "budget", "shift", "grow")]
+        return [
+            self[name] for name in ("hidden", "comes_off", "most_holes", "budget", "shift", "grow")
+        ]
 
     @property
     def tools(self) -> list[Any]:
@@ -319,8 +422,16 @@ class PolicyForm(BenchForm):
         got = super().clean() or {}
         if self.errors:
             return got
-        said = {key: got[key] for key in (*data.policies(), "hidden", "comes_off", "most_holes", "budget") if key != "school"}
-        lacks = tuple(name.removeprefix("lacks-") for name in self.fields if name.startswith("lacks-") and got[name])
+        said = {
+            key: got[key]
+            for key in (*data.policies(), "hidden", "comes_off", "most_holes", "budget")
+            if key != "school"
+        }
+        lacks = tuple(
+            name.removeprefix("lacks-")
+            for name in self.fields
+            if name.startswith("lacks-") and got[name]
+        )
         try:
             got["policy"] = Policy(**said, lacks=lacks, shift_mm=got["shift"], grow_mm=got["grow"])
         except PlanError as error:
@@ -356,7 +467,9 @@ def effects(request: HttpRequest, wall: int, question: str) -> HttpResponse:
         raise Http404("There is no such question.")
     key = desk.piece.key if desk.piece else None
     schools = data.policies()[question].schools
-    found = [(schools[each.school], each.changes) for each in school_effects(desk.plan, question, key)]
+    found = [
+        (schools[each.school], each.changes) for each in school_effects(desk.plan, question, key)
+    ]
     return render(request, "bench/fix/_effects.html", {"effects": found, "units": desk.units})
 
 
@@ -366,10 +479,15 @@ def share_policy(request: HttpRequest, wall: int) -> HttpResponse:
     desk = desk_or_404(request, wall, "fix", request.POST.get("piece"))
     desk.look = "policy"
     changed = 0
-    for other in Wall.objects.with_plans().filter(job=desk.wall.job, deleted=None).exclude(pk=desk.wall.pk):
+    for other in (
+        Wall.objects.with_plans().filter(job=desk.wall.job, deleted=None).exclude(pk=desk.wall.pk)
+    ):
         plan = other.plan()
         if plan.policy != desk.plan.policy:
             other.record(replace(plan, policy=desk.plan.policy), "How this job is done", other.seen)
             changed += 1
-    desk.notice = f"{changed} other wall{'' if changed == 1 else 's'} of this job now follow{'s' if changed == 1 else ''} it too."
+    desk.notice = (
+        f"{changed} other wall{'' if changed == 1 else 's'} of this job now "
+        f"follow{'s' if changed == 1 else ''} it too."
+    )
     return desk.fragment()

@@ -1,4 +1,7 @@
-"""Cut: what to saw for the whole wall, out of what is at hand and what is sold; what is done to each part."""
+"""Cut.
+
+What to saw for the whole wall, out of what is at hand and what is sold; what is done to each part.
+"""
 
 import json
 from typing import Any
@@ -38,7 +41,9 @@ class SawForm(BenchForm):
         super().__init__(posted)
         self.desk, policy = desk, desk.plan.policy
         self.fields["kerf"] = MeasureField(desk.units, policy.kerf_mm, label="The saw takes (kerf)")
-        self.fields["trim"] = MeasureField(desk.units, policy.trim_mm, label="Trimmed off every edge")
+        self.fields["trim"] = MeasureField(
+            desk.units, policy.trim_mm, label="Trimmed off every edge"
+        )
 
     def clean(self) -> dict[str, Any]:
         """Build the policy; its refusals land beside their fields."""
@@ -53,7 +58,10 @@ class SawForm(BenchForm):
 
 
 class MeasuredForm(BenchForm):
-    """What was measured: woods that are not what they are called, and parts that are cut to what stands."""
+    """What was measured.
+
+    Woods that are not what they are called, and parts that are cut to what stands.
+    """
 
     def __init__(self, desk: Desk, posted: Any = None) -> None:
         """A field for each wood in its thickness, and for each part that waits."""
@@ -72,7 +80,9 @@ class MeasuredForm(BenchForm):
             if part.detail.late and name not in self.parts:
                 self.parts[name] = (part.key, part.name)
                 value = known.get((part.key, part.name))
-                self.fields[name] = MeasureField(desk.units, value, required=False, label=f"Measured {part.detail.late}")
+                self.fields[name] = MeasureField(
+                    desk.units, value, required=False, label=f"Measured {part.detail.late}"
+                )
 
     def wood_fields(self) -> list[Any]:
         """The fields of woods."""
@@ -88,12 +98,20 @@ class MeasuredForm(BenchForm):
         measured = []
         for name, (piece, part) in self.parts.items():
             if got[name] is not None:
-                measured.append(_at(name, lambda p=piece, q=part, n=name: Measured(piece=p, part=q, length_mm=got[n])))
+                measured.append(
+                    _at(
+                        name,
+                        lambda p=piece, q=part, n=name: Measured(piece=p, part=q, length_mm=got[n]),
+                    )
+                )
         plan = replace(plan, shop=replace(plan.shop, measured=tuple(measured)))
         for name, (board, thick_mm) in self.woods.items():
             if abs(got[name] - thick_mm) > 1e-6:
                 before = plan
-                plan = _at(name, lambda p=before, b=board, t=thick_mm, n=name: with_thickness(p, b, t, got[n]))
+                plan = _at(
+                    name,
+                    lambda p=before, b=board, t=thick_mm, n=name: with_thickness(p, b, t, got[n]),
+                )
         return plan
 
     def refuse(self, error: PlanError) -> None:
@@ -113,7 +131,13 @@ def form_for(desk: Desk, posted: Any = None) -> forms.Form | None:
     """The form of what is looked at."""
     if posted is None and not desk.cutting.progress.ready:
         return None
-    made: dict[str, Any] = {"": SawForm, "parts": MeasuredForm, "stock": HandForm, "buy": PriceForm, "days": DaysForm}
+    made: dict[str, Any] = {
+        "": SawForm,
+        "parts": MeasuredForm,
+        "stock": HandForm,
+        "buy": PriceForm,
+        "days": DaysForm,
+    }
     form: forms.Form = made[desk.look](desk, posted)
     return form
 
@@ -121,12 +145,17 @@ def form_for(desk: Desk, posted: Any = None) -> forms.Form | None:
 @long_running
 @require_safe
 def working(request: HttpRequest, wall: int) -> HttpResponse:
-    """Work on a large plan a little further: how far it is, and that it goes on; when all of it is done, the stage itself."""
+    """Work on a large plan a little further.
+
+    How far it is, and that it goes on; when all of it is done, the stage itself.
+    """
     desk = desk_or_404(request, wall, "cut", request.GET.get("piece"))
     desk.cutting.go_on()
     if desk.cutting.progress.ready:
         answer = HttpResponse()
-        answer["HX-Location"] = json.dumps({"path": desk.address(), "target": "#bench", "swap": "outerHTML"})
+        answer["HX-Location"] = json.dumps(
+            {"path": desk.address(), "target": "#bench", "swap": "outerHTML"}
+        )
         return answer
     return render(request, "bench/cut/_progress.html", {"desk": desk})
 
@@ -158,7 +187,13 @@ def measured(request: HttpRequest, wall: int) -> HttpResponse:
 def saw_pdf(request: HttpRequest, wall: int) -> HttpResponse:
     """The sheet for the saw, to print."""
     desk = desk_or_404(request, wall, "cut")
-    content = saw_sheet(desk.plan.name, desk.cutting.plan, desk.units, desk.wall.job.name, date_format(localdate(), "j F Y"))
+    content = saw_sheet(
+        desk.plan.name,
+        desk.cutting.plan,
+        desk.units,
+        desk.wall.job.name,
+        date_format(localdate(), "j F Y"),
+    )
     return sent(content, desk.plan.name, "saw.pdf")
 
 
@@ -167,7 +202,11 @@ def saw_pdf(request: HttpRequest, wall: int) -> HttpResponse:
 def labels_pdf(request: HttpRequest, wall: int) -> HttpResponse:
     """Labels for the parts, to print, cut up and stick on."""
     desk = desk_or_404(request, wall, "cut")
-    return sent(labels_sheet(desk.plan.name, desk.cutting.plan.parts, desk.units), desk.plan.name, "labels.pdf")
+    return sent(
+        labels_sheet(desk.plan.name, desk.cutting.plan.parts, desk.units),
+        desk.plan.name,
+        "labels.pdf",
+    )
 
 
 @long_running

@@ -20,8 +20,13 @@ from trade.errors import PlanError
 from trade.plan import Plan
 from trade.shop import DAYS, Days, Finish, Hours
 
-_OLD = [("bare", "nothing: bare wood"), ("oil", "oil or oil varnish"), ("water", "water-borne paint or varnish"),
-        ("shellac", "shellac"), ("wax", "wax")]  # fmt: skip
+_OLD = [
+    ("bare", "nothing: bare wood"),
+    ("oil", "oil or oil varnish"),
+    ("water", "water-borne paint or varnish"),
+    ("shellac", "shellac"),
+    ("wax", "wax"),
+]
 _NO_TIME = "Write it as 18:00."
 
 
@@ -35,32 +40,55 @@ class DaysForm(BenchForm):
         rows = data.coatings().items()
         first = [("", "none"), *((key, row.name) for key, row in rows if row.role == "first")]
         top = [("", "none"), *((key, row.name) for key, row in rows if row.role != "first")]
-        self.fields["old"] = forms.ChoiceField(choices=_OLD, label="On the wood now", initial=finish.old)
-        self.fields["first"] = forms.ChoiceField(choices=first, required=False, label="First", initial=finish.first or "")
-        self.fields["top"] = forms.ChoiceField(choices=top, required=False, label="Then", initial=finish.top or "")
+        self.fields["old"] = forms.ChoiceField(
+            choices=_OLD, label="On the wood now", initial=finish.old
+        )
+        self.fields["first"] = forms.ChoiceField(
+            choices=first, required=False, label="First", initial=finish.first or ""
+        )
+        self.fields["top"] = forms.ChoiceField(
+            choices=top, required=False, label="Then", initial=finish.top or ""
+        )
         self.fields["coats"] = forms.IntegerField(
-            required=False, min_value=1, max_value=12, label="Coats of it", initial=finish.coats,
+            required=False,
+            min_value=1,
+            max_value=12,
+            label="Coats of it",
+            initial=finish.coats,
             widget=forms.NumberInput(attrs={"placeholder": "as usual"}),
-        )  # fmt: skip
-        self.fields["temp"] = forms.FloatField(min_value=-30, max_value=50, label="How warm it is, °C", initial=finish.temp_c)
+        )
+        self.fields["temp"] = forms.FloatField(
+            min_value=-30, max_value=50, label="How warm it is, °C", initial=finish.temp_c
+        )
         self.fields["start"] = forms.DateField(
-            required=False, label="Begin on", initial=days.start,
+            required=False,
+            label="Begin on",
+            initial=days.start,
             widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
-        )  # fmt: skip
+        )
         for n, name in enumerate(DAYS):
             hours = days.week[n]
-            for end, value in (("begins", hours.begins if hours else None), ("ends", hours.ends if hours else None)):
+            for end, value in (
+                ("begins", hours.begins if hours else None),
+                ("ends", hours.ends if hours else None),
+            ):
                 self.fields[f"{end}-{n}"] = forms.TimeField(
-                    required=False, label=f"{name} {'from' if end == 'begins' else 'to'}", initial=_clock(value),
-                    error_messages={"invalid": _NO_TIME}, widget=forms.TextInput(attrs={"placeholder": "–", "size": 5}),
-                )  # fmt: skip
+                    required=False,
+                    label=f"{name} {'from' if end == 'begins' else 'to'}",
+                    initial=_clock(value),
+                    error_messages={"invalid": _NO_TIME},
+                    widget=forms.TextInput(attrs={"placeholder": "–", "size": 5}),
+                )
             self.fields[f"helper-{n}"] = forms.BooleanField(
                 required=False, label=f"A helper can come on {name}", initial=n in days.helper
             )
 
     def week(self) -> list[tuple[str, Any, Any, Any]]:
         """Each day with its fields."""
-        return [(name, self[f"begins-{n}"], self[f"ends-{n}"], self[f"helper-{n}"]) for n, name in enumerate(DAYS)]
+        return [
+            (name, self[f"begins-{n}"], self[f"ends-{n}"], self[f"helper-{n}"])
+            for n, name in enumerate(DAYS)
+        ]
 
     def finishing(self) -> list[Any]:
         """The fields of the finish."""
@@ -77,10 +105,16 @@ class DaysForm(BenchForm):
             try:
                 week.append(_hours(begins, ends))
             except PlanError as error:
-                self.add_error(f"ends-{n}" if begins is not None else f"begins-{n}", f"{name}: {error}")
+                self.add_error(
+                    f"ends-{n}" if begins is not None else f"begins-{n}", f"{name}: {error}"
+                )
         try:
             got["finish"] = Finish(
-                first=got["first"] or None, top=got["top"] or None, coats=got["coats"], old=got["old"], temp_c=got["temp"]
+                first=got["first"] or None,
+                top=got["top"] or None,
+                coats=got["coats"],
+                old=got["old"],
+                temp_c=got["temp"],
             )
             if len(week) == len(DAYS):
                 helper = tuple(n for n in range(len(DAYS)) if got[f"helper-{n}"])
@@ -93,7 +127,12 @@ class DaysForm(BenchForm):
 
     def changed(self, plan: Plan) -> Plan:
         """The plan with them."""
-        return replace(plan, shop=replace(plan.shop, finish=self.cleaned_data["finish"], days=self.cleaned_data["days"]))
+        return replace(
+            plan,
+            shop=replace(
+                plan.shop, finish=self.cleaned_data["finish"], days=self.cleaned_data["days"]
+            ),
+        )
 
 
 def _clock(hours: float | None) -> str:

@@ -49,18 +49,31 @@ class FixForm(BenchForm):
             self.fields[ask.short] = self._field(ask)
         choices = anchor_choices(desk.plan.wall, piece.anchor)
         if len(choices) > 1:
-            label = "Where there is no stud" if desk.plan.wall.build == "timber" else "What holds it"
-            self.fields["anchor"] = forms.ChoiceField(choices=choices, label=label, required=False, initial=piece.anchor or "")
+            label = (
+                "Where there is no stud" if desk.plan.wall.build == "timber" else "What holds it"
+            )
+            self.fields["anchor"] = forms.ChoiceField(
+                choices=choices, label=label, required=False, initial=piece.anchor or ""
+            )
         self.fields["screw"] = forms.ChoiceField(
-            choices=[(key, row.name_imperial if units == "imperial" else row.name_metric) for key, row in data.screws().items()],
-            label="Screws", initial=piece.screw,
-        )  # fmt: skip
-        self.fields["screw_length"] = MeasureField(units, piece.screw_length_mm, label="Screw length")
+            choices=[
+                (key, row.name_imperial if units == "imperial" else row.name_metric)
+                for key, row in data.screws().items()
+            ],
+            label="Screws",
+            initial=piece.screw,
+        )
+        self.fields["screw_length"] = MeasureField(
+            units, piece.screw_length_mm, label="Screw length"
+        )
         self.fields["supports"] = forms.CharField(
-            label="Held at, from the left corner", max_length=1000,
+            label="Held at, from the left corner",
+            max_length=1000,
             initial=", ".join(type_length(piece.left_mm + x, units) for x in piece.supports_mm),
-        )  # fmt: skip
-        sold = ", ".join(say_length(mm, units) for mm in driving.lengths_mm(data.screws()[piece.screw]))
+        )
+        sold = ", ".join(
+            say_length(mm, units) for mm in driving.lengths_mm(data.screws()[piece.screw])
+        )
         self.fields["screw_length"].help_text = f"Sold as {sold}."
 
     def _field(self, ask: Ask) -> forms.Field:
@@ -68,13 +81,26 @@ class FixForm(BenchForm):
         value, noun = getattr(self.piece, ask.field), "weight" if ask.how == "weight" else "length"
         if ask.how == "choice" and ask.table is not None:
             return forms.ChoiceField(
-                choices=[(key, row.name) for key, row in ask.table().items()], label=ask.label, initial=value
+                choices=[(key, row.name) for key, row in ask.table().items()],
+                label=ask.label,
+                initial=value,
             )
         if ask.how == "flag":
-            return forms.BooleanField(label=ask.label, required=False, initial=value, help_text=ask.help)
+            return forms.BooleanField(
+                label=ask.label, required=False, initial=value, help_text=ask.help
+            )
         if ask.how in ("count", "angle"):
-            return forms.IntegerField(label=ask.label, initial=round(value), help_text=ask.help, min_value=0, max_value=90)
-        return MeasureField(self.desk.units, value, noun=noun, label=ask.label, required=not ask.optional, help_text=ask.help)
+            return forms.IntegerField(
+                label=ask.label, initial=round(value), help_text=ask.help, min_value=0, max_value=90
+            )
+        return MeasureField(
+            self.desk.units,
+            value,
+            noun=noun,
+            label=ask.label,
+            required=not ask.optional,
+            help_text=ask.help,
+        )
 
     def clean(self) -> dict[str, Any]:
         """Build the piece; its refusals land beside their fields."""
@@ -91,14 +117,25 @@ class FixForm(BenchForm):
     def _piece(self, got: dict[str, Any]) -> AnyPiece:
         piece = self.piece
         said: dict[str, Any] = {ask.field: got[ask.short] for ask in self.asks}
-        said |= {"name": got["name"], "screw": got["screw"], "screw_length_mm": got["screw_length"], "top_mm": got["top"]}
+        said |= {
+            "name": got["name"],
+            "screw": got["screw"],
+            "screw_length_mm": got["screw_length"],
+            "top_mm": got["top"],
+        }
         if "anchor" in self.fields:
             said["anchor"] = got["anchor"] or None
         length = got.get("length", piece.length_mm)
         if "supports" in self.changed_data:
-            moved = replace(piece, left_mm=got["left"], supports_mm=self._supports(got["supports"], got["left"], length))
+            moved = replace(
+                piece,
+                left_mm=got["left"],
+                supports_mm=self._supports(got["supports"], got["left"], length),
+            )
         else:
-            moved = replace(placement.resized(piece, self.desk.plan.wall, length), left_mm=got["left"])
+            moved = replace(
+                placement.resized(piece, self.desk.plan.wall, length), left_mm=got["left"]
+            )
         return mount_of(piece).landed(replace(moved, **said), self.desk.plan.wall)
 
     def _supports(self, typed: str, left: float, length: float) -> tuple[float, ...]:
@@ -122,8 +159,13 @@ def anchor_choices(wall: Wall, now: str | None) -> list[tuple[str, str]]:
     if wall.build != "mass":
         bases |= {layer.kind for layer in wall.layers or ()}
     rows = data.anchors() | {packet.key: packet.anchor for packet in wall.packets}
-    fitting = [(key, row.name) for key, row in rows.items() if key == now or bases & set(row.holds_n)]
-    return [("", "Nothing: screws in studs only" if wall.build != "mass" else "Nothing yet"), *fitting]
+    fitting = [
+        (key, row.name) for key, row in rows.items() if key == now or bases & set(row.holds_n)
+    ]
+    return [
+        ("", "Nothing: screws in studs only" if wall.build != "mass" else "Nothing yet"),
+        *fitting,
+    ]
 
 
 def form_for(desk: Desk, posted: Any = None) -> forms.Form | None:
@@ -138,7 +180,12 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Keep place, size and hardware."""
     desk = desk_or_404(request, wall, "fix", key)
     form = FixForm(desk, desk.chosen, request.POST)
-    return change(desk, form, lambda plan: plan.with_piece(form.cleaned_data["piece"]), f"Change {desk.chosen.name}")
+    return change(
+        desk,
+        form,
+        lambda plan: plan.with_piece(form.cleaned_data["piece"]),
+        f"Change {desk.chosen.name}",
+    )
 
 
 @require_POST
@@ -149,7 +196,10 @@ def put_up(request: HttpRequest, wall: int) -> HttpResponse:
         return choose.hang(desk, request)
     try:
         piece = placement.put_up(
-            desk.plan, request.POST.get("kind", ""), number_in(request, "x_mm"), number_in(request, "top_mm")
+            desk.plan,
+            request.POST.get("kind", ""),
+            number_in(request, "x_mm"),
+            number_in(request, "top_mm"),
         )
     except PlanError as error:
         return refused(desk, str(error))
@@ -165,7 +215,11 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     try:
         left, top = number_in(request, "left_mm"), number_in(request, "top_mm")
         room = desk.plan.wall.width_mm - piece.length_mm
-        moved = replace(piece, left_mm=min(max(left, 0.0), max(room, 0.0)), top_mm=_clamped_top(desk.plan, piece, top))
+        moved = replace(
+            piece,
+            left_mm=min(max(left, 0.0), max(room, 0.0)),
+            top_mm=_clamped_top(desk.plan, piece, top),
+        )
         moved = mount_of(moved).landed(moved, desk.plan.wall)
         plan = desk.plan.with_piece(moved)
     except PlanError as error:
@@ -207,13 +261,18 @@ def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """What would cure a piece; asked for after the page is there, because it tries many things."""
     desk = desk_or_404(request, wall, "fix", key)
     found = findings(desk.plan, desk.chosen.key)
-    return render(request, "bench/fix/_cures.html", {"desk": desk, "cures": offered(desk), "findings": found})
+    return render(
+        request, "bench/fix/_cures.html", {"desk": desk, "cures": offered(desk), "findings": found}
+    )
 
 
 @long_running
 @require_safe
 def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
-    """What may hang at each place along a piece; asked for after the page is there, because it tries many weights."""
+    """What may hang at each place along a piece.
+
+    Asked for after the page is there, because it tries many weights.
+    """
     desk = desk_or_404(request, wall, "fix", key)
     piece, drawn = desk.chosen, ""
     if len(piece.supports_mm) > 1:
@@ -234,7 +293,9 @@ def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 
 def offered(desk: Desk) -> list[tuple[str, Cure]]:
     """The cures of the piece, each with the code that its button sends."""
-    return [(f"{cure.code}-{n}", cure) for n, cure in enumerate(found_cures(desk.plan, desk.chosen.key))]
+    return [
+        (f"{cure.code}-{n}", cure) for n, cure in enumerate(found_cures(desk.plan, desk.chosen.key))
+    ]
 
 
 def _clamped_top(plan: Plan, piece: AnyPiece, top: float) -> float:

@@ -1,4 +1,7 @@
-"""Hang: the steps of a piece, one at a time. What is told from the wall is kept at once and judged; it may come late or twice."""
+"""Hang: the steps of a piece, one at a time.
+
+What is told from the wall is kept at once and judged; it may come late or twice.
+"""
 
 import math
 import re
@@ -36,14 +39,19 @@ from trade.mounts.made import as_mounted
 from trade.plan import Plan
 
 WIDE_PX, HIGH_PX = 390.0, 280.0  # of the drawing at the wall
-_AROUND_PX, _MOST_PX = 48.0, 0.6  # what is seen of the wall around the piece; no larger than this, px per mm
+_AROUND_PX = 48.0
+_MOST_PX = 0.6
 _NOTHING = -1  # what a tap made that changed nothing
 _NUMBER = re.compile(r"[0-9]{1,18}")
 _MET: dict[str, tuple[found.What, str]] = {
-    "good": ("good", "sound"), "no_wood": ("no_wood", "no wood"), "hard": ("hard", "hit something hard"),
-    "metal": ("metal", "hit metal"), "crumbles": ("crumbles", "crumbles"), "stud_off": ("stud_off", "the stud is beside it"),
+    "good": ("good", "sound"),
+    "no_wood": ("no_wood", "no wood"),
+    "hard": ("hard", "hit something hard"),
+    "metal": ("metal", "hit metal"),
+    "crumbles": ("crumbles", "crumbles"),
+    "stud_off": ("stud_off", "the stud is beside it"),
     "lining": ("lining", "the lining is thicker"),
-}  # fmt: skip
+}
 
 
 def form_for(desk: Desk) -> None:
@@ -54,7 +62,10 @@ class AtWall:
     """A piece on its way up: its steps, where one is, and what is in the way."""
 
     def __init__(self, desk: Desk, asked: str = "", after: str = "") -> None:
-        """The step that was asked for; else the first that is not done, behind the one that was just told if there is any."""
+        """The step that was asked for.
+
+        Else the first that is not done, behind the one that was just told if there is any.
+        """
         self.desk, self.piece = desk, desk.chosen
         self.steps = steps(desk.plan, self.piece.key, desk.units)
         self._asked, self._after = asked, after
@@ -72,7 +83,9 @@ class AtWall:
             return keys.index(self._asked)
         behind = keys.index(self._after) + 1 if self._after in keys else 0
         waiting = [n for n, step in enumerate(self.steps) if not step.done]
-        return next((n for n in waiting if n >= behind), waiting[0] if waiting else len(self.steps) - 1)
+        return next(
+            (n for n in waiting if n >= behind), waiting[0] if waiting else len(self.steps) - 1
+        )
 
     @property
     def step(self) -> Step:
@@ -112,8 +125,19 @@ class AtWall:
 
     def until(self, step: Step) -> datetime | None:
         """When what a step waits for is over; None where it does not wait, or was not done yet."""
-        when = next((d.at for d in self.desk.plan.built.done if (d.piece, d.step) == (self.piece.key, step.key)), None)
-        return when + timedelta(hours=step.wait_hours) if when is not None and step.wait_hours else None
+        when = next(
+            (
+                d.at
+                for d in self.desk.plan.built.done
+                if (d.piece, d.step) == (self.piece.key, step.key)
+            ),
+            None,
+        )
+        return (
+            when + timedelta(hours=step.wait_hours)
+            if when is not None and step.wait_hours
+            else None
+        )
 
     @property
     def waits(self) -> list[tuple[Step, datetime]]:
@@ -127,16 +151,28 @@ class AtWall:
         desk, box = self.desk, mount_of(self.piece).box(self.piece)
         px = min(
             (WIDE_PX - 2 * _AROUND_PX) / (box.right_mm - box.left_mm),
-            (HIGH_PX - 2 * _AROUND_PX) / (box.top_mm - box.bottom_mm), _MOST_PX,
-        )  # fmt: skip
+            (HIGH_PX - 2 * _AROUND_PX) / (box.top_mm - box.bottom_mm),
+            _MOST_PX,
+        )
         left = WIDE_PX / 2 - (box.left_mm + box.right_mm) / 2 * px
         floor = HIGH_PX / 2 + (box.bottom_mm + box.top_mm) / 2 * px
-        return elevation.draw(desk.plan, desk.verdict, self.piece.key, "hang", desk.marks, Scale(px, left, floor))
+        return elevation.draw(
+            desk.plan, desk.verdict, self.piece.key, "hang", desk.marks, Scale(px, left, floor)
+        )
 
 
 def _answer(request: HttpRequest, at: AtWall, status: int = 200) -> HttpResponse:
-    template = "bench/hang/_steps.html" if request.headers.get("X-Part") == "steps" else "bench/hang/wall.html"
-    return render(request, template, {"at": at, "desk": at.desk, "units": at.desk.units, "piece": at.piece}, status=status)
+    template = (
+        "bench/hang/_steps.html"
+        if request.headers.get("X-Part") == "steps"
+        else "bench/hang/wall.html"
+    )
+    return render(
+        request,
+        template,
+        {"at": at, "desk": at.desk, "units": at.desk.units, "piece": at.piece},
+        status=status,
+    )
 
 
 @require_safe
@@ -148,14 +184,21 @@ def at_wall(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 
 @require_POST
 def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
-    """Something that was done or met: kept once, however often it is sent, on whatever the plan is by now."""
-    step, what, uid = request.POST.get("step", ""), request.POST.get("what", ""), request.POST.get("uid", "")[:64]
+    """Something that was done or met.
+
+    Kept once, however often it is sent, on whatever the plan is by now.
+    """
+    step = request.POST.get("step", "")
+    what = request.POST.get("what", "")
+    uid = request.POST.get("uid", "")[:64]
     message = ""
     if what == "cure":  # looked for before the wall is held: others write meanwhile
         offered(desk_or_404(request, wall, "hang", key, "hang"))
     with transaction.atomic():
         wall_or_404(request, wall, "hang")
-        kept = Wall.objects.select_for_update().get(pk=wall)  # first held, then read: nothing comes between
+        kept = Wall.objects.select_for_update().get(
+            pk=wall
+        )  # first held, then read: nothing comes between
         kept.actor, made = request.user, None
         if all(piece.key != key for piece in kept.plan().pieces):
             return HttpResponse("It is no longer in the plan.", status=410)
@@ -175,34 +218,65 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
                 Told.objects.create(wall=kept, uid=uid, made=made)
     desk = desk_or_404(request, wall, "hang", key, "hang")
     desk.message = message
-    stays = message or what in ("undo", "cure", "again", "no_wood", "hard", "metal", "crumbles", "stud_off", "lining")
-    at = AtWall(desk, step if message or (stays and what not in ("undo", "again")) else "", "" if stays else step)
+    stays = message or what in (
+        "undo",
+        "cure",
+        "again",
+        "no_wood",
+        "hard",
+        "metal",
+        "crumbles",
+        "stud_off",
+        "lining",
+    )
+    at = AtWall(
+        desk,
+        step if message or (stays and what not in ("undo", "again")) else "",
+        "" if stays else step,
+    )
     if message or request.headers.get("X-Part") == "steps":
         return _answer(request, at, 422 if message else 200)
     return HttpResponseRedirect(f"{reverse('at-wall', args=[wall, key])}?step={at.step.key}")
 
 
 def _undone(request: HttpRequest, kept: Wall, desk: Desk) -> str:
-    """Take back the change that was meant; why not, in words, where that may not be. A helper takes back only their own.
+    """Take back the change that was meant; why not, in words, where that may not be.
+
+    A helper takes back only their own.
 
     Where something else came after it nothing is taken back: the person sees what, and decides.
     """
     meant = _meant(request, kept)
     if meant is None:
-        return "Which change that takes back is not clear any more: look at what is done here, and undo it on the bench."
+        return (
+            "Which change that takes back is not clear any more: look at what is done here, "
+            "and undo it on the bench."
+        )
     if meant == _NOTHING:
         return ""
     if meant != kept.at:
-        labels = dict(kept.revisions.filter(number__in=(meant, kept.at)).values_list("number", "label"))
+        labels = dict(
+            kept.revisions.filter(number__in=(meant, kept.at)).values_list("number", "label")
+        )
         came, mine = labels.get(kept.at, "another change"), labels.get(meant, "that")
-        return f"“{mine}” still stands, for “{came}” came after it: look at both on the bench, and undo there what is wrong."
-    if desk.helping and kept.revisions.filter(number=kept.at).exclude(by=desk.request.user.pk).exists():
-        return "The last change here was somebody else's: only they, or whose job it is, take it back."
+        return (
+            f"“{mine}” still stands, for “{came}” came after it: look at both on the bench, "
+            "and undo there what is wrong."
+        )
+    if (
+        desk.helping
+        and kept.revisions.filter(number=kept.at).exclude(by=desk.request.user.pk).exists()
+    ):
+        return (
+            "The last change here was somebody else's: only they, or whose job it is, take it back."
+        )
     return "" if kept.step(-1, kept.seen) else "There is nothing left to undo."
 
 
 def _meant(request: HttpRequest, kept: Wall) -> int | None:
-    """Number of the revision that an undo is about, of a tap by its name, else as the page knew it; None where nobody can tell.
+    """Number of the revision that an undo is about, of a tap by its name, else as the page knew it.
+
+    None where nobody can tell.
 
     Both are keys: a number comes again when a change was taken back and another one made.
     """
@@ -238,15 +312,23 @@ def _changed(request: HttpRequest, desk: Desk, key: str, what: str) -> tuple[Pla
             raise PlanError("That cure no longer fits: the wall has changed since it was offered.")
         return plan.with_piece(cure.piece), f"Cure {piece.name}"
     if what == "places":
-        places = tuple(read_length(part, desk.units) for part in request.POST.get("places", "").split(",") if part.strip())
-        return found.mounted(found.done(plan, piece.key, key, when, by), piece.key, places), f"{piece.name}: where it is held"
+        places = tuple(
+            read_length(part, desk.units)
+            for part in request.POST.get("places", "").split(",")
+            if part.strip()
+        )
+        return found.mounted(
+            found.done(plan, piece.key, key, when, by), piece.key, places
+        ), f"{piece.name}: where it is held"
     if what == "again":
         return found.begun_again(plan, piece.key), f"Begin {piece.name} again"
     if what not in _MET:
         raise Http404("Nobody can tell that of a hole.")
     kind, words = _MET[what]
     mark = step.mark if step is not None and step.mark is not None else _place(request, desk)
-    said = found.Told(kind, _shift(request, desk) if what == "stud_off" else None, _depth(request, desk), when, by)
+    said = found.Told(
+        kind, _shift(request, desk) if what == "stud_off" else None, _depth(request, desk), when, by
+    )
     return found.tell(plan, mark, said), f"{piece.name}, {mark.part}: {words}"
 
 

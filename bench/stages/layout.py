@@ -21,7 +21,7 @@ MANNERS = (
     ("fitted", "as high as the things on them need"),
     ("equal", "openings all alike"),
     ("graded", "openings lower and lower upwards"),
-)  # fmt: skip
+)
 
 
 class StackForm(BenchForm):
@@ -31,12 +31,16 @@ class StackForm(BenchForm):
         """Three rows as they need."""
         super().__init__(posted, prefix="rows")
         self.desk = desk
-        self.fields["rows"] = forms.IntegerField(label="Rows in all", initial=3, min_value=2, max_value=12)
+        self.fields["rows"] = forms.IntegerField(
+            label="Rows in all", initial=3, min_value=2, max_value=12
+        )
         self.fields["manner"] = forms.ChoiceField(choices=MANNERS, label="Spaced")
         self.fields["tall"] = forms.CharField(
-            label="Tallest thing on each, from the bottom up", required=False, max_length=200,
+            label="Tallest thing on each, from the bottom up",
+            required=False,
+            max_length=200,
             help_text="Commas between; the last one counts for the rest.",
-        )  # fmt: skip
+        )
         self.fields["high"] = MeasureField(desk.units, label="Top of the highest", required=False)
         self.fields["high"].widget.attrs["placeholder"] = "as high as people reach"
 
@@ -46,7 +50,11 @@ class StackForm(BenchForm):
         Raises:
             ValidationError: one is none.
         """
-        parts = [part.strip() for part in self.cleaned_data["tall"].replace(";", ",").split(",") if part.strip()]
+        parts = [
+            part.strip()
+            for part in self.cleaned_data["tall"].replace(";", ",").split(",")
+            if part.strip()
+        ]
         try:
             return tuple(read_length(part, self.desk.units) for part in parts)
         except MeasureError as error:
@@ -63,15 +71,17 @@ def rows(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         return desk.fragment(422)
     got = form.cleaned_data
     return change(
-        desk, form, lambda plan: stack(plan, key, got["manner"], got["rows"], got["tall"], got["high"]),
+        desk,
+        form,
+        lambda plan: stack(plan, key, got["manner"], got["rows"], got["tall"], got["high"]),
         f"{got['rows']} rows of {desk.chosen.name}",
-    )  # fmt: skip
+    )
 
 
 @long_running
 @require_POST
 def lay(request: HttpRequest, wall: int, key: str) -> HttpResponse:
-    """Fit a piece to the studs near it, hang its things on hooks of their own, or give it the fewest battens that hold."""
+    """Fit a piece to the studs near it, give its things hooks, or use the fewest battens."""
     desk = desk_or_404(request, wall, "fix", key)
     piece, how = desk.chosen, request.POST.get("how", "")
     try:
@@ -85,7 +95,9 @@ def _laid(desk: Desk, piece: AnyPiece, how: str, hooks: str) -> tuple[AnyPiece, 
     if how == "hooks":
         if hooks and not (hooks.isdecimal() and len(hooks) < 4):
             raise PlanError(f"“{hooks}” is no number of hooks.", "hooks")
-        return spread_along(piece, desk.plan.wall, int(hooks) if hooks else None), f"Hooks of {piece.name}"
+        return spread_along(
+            piece, desk.plan.wall, int(hooks) if hooks else None
+        ), f"Hooks of {piece.name}"
     if how == "battens":
         fewest = fewest_rows(desk.plan, piece.key)
         if fewest is None:

@@ -28,9 +28,15 @@ class LoadForm(BenchForm):
         super().__init__(posted)
         self.desk, self.piece = desk, piece
         self.fields["use"] = forms.ChoiceField(
-            choices=[(key, row.name) for key, row in data.uses().items()], label="How it will be used", initial=piece.use
+            choices=[(key, row.name) for key, row in data.uses().items()],
+            label="How it will be used",
+            initial=piece.use,
         )
-        rows = len(piece.things) + 1 if posted is None else max(1, min(sum(key.endswith("-name") for key in posted), 60))
+        rows = (
+            len(piece.things) + 1
+            if posted is None
+            else max(1, min(sum(key.endswith("-name") for key in posted), 60))
+        )
         for n in range(rows):
             self._row(n, piece.things[n] if n < len(piece.things) else None)
         self.count = rows
@@ -42,7 +48,9 @@ class LoadForm(BenchForm):
             required=False,
         )
         for field in ("amount", "pick"):
-            self.fields[field].widget.attrs["data-hold"] = "1"  # saved by its own button, not by every change
+            self.fields[field].widget.attrs["data-hold"] = (
+                "1"  # saved by its own button, not by every change
+            )
 
     def _row(self, n: int, thing: Thing | None) -> None:
         units = self.desk.units
@@ -63,14 +71,19 @@ class LoadForm(BenchForm):
 
     def rows(self) -> list[dict[str, Any]]:
         """Bound fields row by row."""
-        return [{part: self[f"thing-{n}-{part}"] for part in ("name", "weight", "at", "out")} for n in range(self.count)]
+        return [
+            {part: self[f"thing-{n}-{part}"] for part in ("name", "weight", "at", "out")}
+            for n in range(self.count)
+        ]
 
     def clean(self) -> dict[str, Any]:
         """Build the things; a row without a name and a weight is no thing."""
         got = super().clean() or {}
         things = []
         for n in range(self.count):
-            name, kg, at, out = (got.get(f"thing-{n}-{part}") for part in ("name", "weight", "at", "out"))
+            name, kg, at, out = (
+                got.get(f"thing-{n}-{part}") for part in ("name", "weight", "at", "out")
+            )
             if not name and kg is None and at is None and out is None:
                 continue
             try:
@@ -80,7 +93,9 @@ class LoadForm(BenchForm):
                     raise PlanError("That is further out than the shelf is deep.", "out_mm")
                 before = self.piece.things[n] if n < len(self.piece.things) else None
                 high = before.high_mm if before and before.name == name else None
-                things.append(Thing(name=name or "Something", mass_kg=kg, at_mm=at, out_mm=out, high_mm=high))
+                things.append(
+                    Thing(name=name or "Something", mass_kg=kg, at_mm=at, out_mm=out, high_mm=high)
+                )
             except PlanError as error:
                 field = {"at_mm": "at", "out_mm": "out"}.get(error.where, "weight")
                 self.add_error(f"thing-{n}-{field}", str(error))
@@ -102,7 +117,9 @@ class LoadForm(BenchForm):
         if not key:
             raise PlanError("Choose what it is, too.")
         if not amount:
-            raise PlanError("How much of it: how many, how long along the shelf, or how many litres?")
+            raise PlanError(
+                "How much of it: how many, how long along the shelf, or how many litres?"
+            )
         return contents.thing(key, amount_of(key, amount, self.desk.units), self.desk.units)
 
 
@@ -120,7 +137,9 @@ def weigh(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     if kg is None:
         return refused(desk, f"“{thing.name}” is too heavy for this scale. Weigh it in parts.")
     things = (*piece.things[:index], replace(thing, mass_kg=kg), *piece.things[index + 1 :])
-    return apply(desk, lambda plan: plan.with_piece(replace(piece, things=things)), f"Weigh {thing.name}")
+    return apply(
+        desk, lambda plan: plan.with_piece(replace(piece, things=things)), f"Weigh {thing.name}"
+    )
 
 
 def form_for(desk: Desk, posted: Any = None) -> LoadForm | None:
@@ -136,6 +155,8 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     form = LoadForm(desk, piece, request.POST)
 
     def changed(plan: Plan) -> Plan:
-        return plan.with_piece(replace(piece, use=form.cleaned_data["use"], things=form.cleaned_data["things"]))
+        return plan.with_piece(
+            replace(piece, use=form.cleaned_data["use"], things=form.cleaned_data["things"])
+        )
 
     return change(desk, form, changed, f"What {piece.name} carries")

@@ -1,4 +1,8 @@
-"""Mark: where to drill, read from a datum of one's own; story sticks and templates at true size, on paper and as files."""
+"""Mark.
+
+Where to drill, read from a datum of one's own; story sticks and templates at true size, on paper
+and as files.
+"""
 
 from typing import Any
 
@@ -24,7 +28,11 @@ from trade.mark.template import Drawing, by_support, edge, sticks, template
 from trade.measure import say_length
 from trade.plan import Plan
 
-_CORNERS = [("left", "the left corner"), ("right", "the right corner"), ("middle", "the middle of the piece")]
+_CORNERS = [
+    ("left", "the left corner"),
+    ("right", "the right corner"),
+    ("middle", "the middle of the piece"),
+]
 _KINDS = ("pdf", "svg", "dxf")
 _ON_A_SCREEN = 15.0  # letters of a drawing at true size, so many times those on paper
 
@@ -37,13 +45,18 @@ class DatumForm(BenchForm):
         super().__init__(posted)
         datum, units = desk.plan.datum, desk.units
         studs = [
-            (f"stud-{stud.centre_mm!r}", f"the stud at {say_length(stud.centre_mm, units)}") for stud in desk.plan.wall.uprights
+            (f"stud-{stud.centre_mm!r}", f"the stud at {say_length(stud.centre_mm, units)}")
+            for stud in desk.plan.wall.uprights
         ]
         now = f"stud-{datum.stud_mm!r}" if datum.across == "stud" else datum.across
         if now not in {key for key, _ in studs} and datum.across == "stud":
             studs.append((now, f"{say_length(datum.stud_mm or 0.0, units)}, where a stud was"))
-        self.fields["across"] = forms.ChoiceField(choices=[*_CORNERS, *studs], label="Across, from", initial=now)
-        self.fields["line"] = MeasureField(units, datum.line_mm, label="Up, from a level line at", required=False)
+        self.fields["across"] = forms.ChoiceField(
+            choices=[*_CORNERS, *studs], label="Across, from", initial=now
+        )
+        self.fields["line"] = MeasureField(
+            units, datum.line_mm, label="Up, from a level line at", required=False
+        )
         self.fields["line"].widget.attrs["placeholder"] = "the floor"
 
     def clean(self) -> dict[str, Any]:
@@ -53,7 +66,9 @@ class DatumForm(BenchForm):
             return got
         across, _, stud = got["across"].partition("-")
         try:
-            got["datum"] = Datum(across=across, stud_mm=float(stud) if stud else None, line_mm=got["line"])
+            got["datum"] = Datum(
+                across=across, stud_mm=float(stud) if stud else None, line_mm=got["line"]
+            )
         except PlanError as error:
             self.add_error("line" if error.where == "line_mm" else "across", str(error))
         return got
@@ -81,7 +96,11 @@ def datum(request: HttpRequest, wall: int) -> HttpResponse:
 def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> HttpResponse:
     """A piece's template or its story sticks at true size, as PDF, SVG or DXF."""
     desk = desk_or_404(request, wall, "mark", key)
-    if kind not in _KINDS or what not in ("template", "across", "up", "sticks", "back") or (what == "sticks" and kind != "pdf"):
+    if (
+        kind not in _KINDS
+        or what not in ("template", "across", "up", "sticks", "back")
+        or (what == "sticks" and kind != "pdf")
+    ):
         raise Http404("There is no such drawing.")
     found = [_warned(drawing, desk) for drawing in _drawings(desk, what, kind)]
     if kind == "pdf":
@@ -100,16 +119,24 @@ def whole(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
         raise Http404("There is no such drawing.")
     if kind == "pdf":
         day = date_format(localdate(), "j F Y")
-        return sent(wall_sheet(desk.plan, desk.verdict, desk.units, desk.wall.job.name, day), desk.plan.name, "wall.pdf")
+        return sent(
+            wall_sheet(desk.plan, desk.verdict, desk.units, desk.wall.job.name, day),
+            desk.plan.name,
+            "wall.pdf",
+        )
     drawing = overview(desk.plan, desk.units, _ON_A_SCREEN)
     content = true_size.svg(drawing).encode() if kind == "svg" else true_size.dxf(drawing)
     return sent(content, desk.plan.name, f"wall.{kind}", kind == "dxf")
 
 
 def _warned(drawing: Drawing, desk: Desk) -> Drawing:
-    """A drawing that says in its name that nothing is to be drilled by it, while its piece does not hold."""
+    """Return the drawing with "do not drill" in its name if its piece does not hold."""
     verdict = desk.verdict.piece(desk.chosen.key)
-    return drawing._replace(name=f"{say.outcome(verdict)}, don't drill yet: {drawing.name}") if verdict.fails else drawing
+    return (
+        drawing._replace(name=f"{say.outcome(verdict)}, don't drill yet: {drawing.name}")
+        if verdict.fails
+        else drawing
+    )
 
 
 def _drawings(desk: Desk, what: str, kind: str) -> list[Drawing]:

@@ -22,7 +22,8 @@ class PacketForm(BenchForm):
 
     packet_name = forms.CharField(max_length=80, label="What it is called")
     packet_states = forms.ChoiceField(
-        choices=[("ultimate", "at which it fails"), ("allowable", "that it may carry")], label="The packet gives the load"
+        choices=[("ultimate", "at which it fails"), ("allowable", "that it may carry")],
+        label="The packet gives the load",
     )
     packet_found = forms.CharField(max_length=80, label="Where you read it", initial="its packet")
 
@@ -32,7 +33,9 @@ class PacketForm(BenchForm):
         self.desk = desk
         self.fields["packet_base"] = forms.ChoiceField(choices=bases(desk.plan.wall), label="In")
         self.fields["packet_pull"] = MeasureField(desk.units, noun="weight", label="Pulled out")
-        self.fields["packet_shear"] = MeasureField(desk.units, noun="weight", label="Along the wall")
+        self.fields["packet_shear"] = MeasureField(
+            desk.units, noun="weight", label="Along the wall"
+        )
         self.fields["packet_hole"] = MeasureField(desk.units, 8.0, label="Hole to drill")
         self.fields["packet_depth"] = MeasureField(desk.units, 50.0, label="How deep")
 
@@ -43,10 +46,16 @@ class PacketForm(BenchForm):
             return got
         try:
             got["packet"] = Packet(
-                key=_free_key(self.desk.plan.wall, got["packet_name"]), name=got["packet_name"], base=got["packet_base"],
-                pull_n=got["packet_pull"] * G_N_PER_KG, shear_n=got["packet_shear"] * G_N_PER_KG, states=got["packet_states"],
-                found=got["packet_found"], hole_mm=got["packet_hole"], depth_mm=got["packet_depth"],
-            )  # fmt: skip
+                key=_free_key(self.desk.plan.wall, got["packet_name"]),
+                name=got["packet_name"],
+                base=got["packet_base"],
+                pull_n=got["packet_pull"] * G_N_PER_KG,
+                shear_n=got["packet_shear"] * G_N_PER_KG,
+                states=got["packet_states"],
+                found=got["packet_found"],
+                hole_mm=got["packet_hole"],
+                depth_mm=got["packet_depth"],
+            )
         except PlanError as error:
             where = f"packet_{error.where.removesuffix('_n').removesuffix('_mm')}"
             self.add_error(where if where in self.fields else None, str(error))
@@ -54,7 +63,10 @@ class PacketForm(BenchForm):
 
 
 def bases(wall: Wall) -> list[tuple[str, str]]:
-    """What an anchor may sit in here: the structure, the layers; everything there is while nobody knows."""
+    """What an anchor may sit in here.
+
+    The structure, the layers; everything there is while nobody knows.
+    """
     if wall.build == "mass" and wall.structure is not None:
         return [(wall.structure, data.structures()[wall.structure].name)]
     layers = dict.fromkeys([layer.kind for layer in wall.layers] if wall.layers else data.linings())
@@ -84,4 +96,8 @@ def add(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def _free_key(wall: Wall, name: str) -> str:
     stem = slugify(name)[:30] or "packet"
     taken = {packet.key for packet in wall.packets} | set(data.anchors())
-    return stem if stem not in taken else next(key for n in range(2, 99) if (key := f"{stem}-{n}") not in taken)
+    return (
+        stem
+        if stem not in taken
+        else next(key for n in range(2, 99) if (key := f"{stem}-{n}") not in taken)
+    )

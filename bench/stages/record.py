@@ -1,4 +1,8 @@
-"""Record: how each piece really hangs, what proved it, how it held; its label, the owner's sheet, when to look again."""
+"""Record.
+
+How each piece really hangs, what proved it, how it held; its label, the owner's sheet, when to look
+again.
+"""
 
 from collections.abc import Callable
 from typing import Any
@@ -78,17 +82,29 @@ class BuiltForm(RecordForm):
     def ask(self) -> None:
         """Everything as planned, unless somebody says otherwise."""
         units = self.desk.units
-        was = self.desk.plan.built.as_hung(self.piece.key) or Hung(piece=self.piece.key, on=localdate())
+        was = self.desk.plan.built.as_hung(self.piece.key) or Hung(
+            piece=self.piece.key, on=localdate()
+        )
         imperial = units == "imperial"
-        screws = [(key, row.name_imperial if imperial else row.name_metric) for key, row in data.screws().items()]
+        screws = [
+            (key, row.name_imperial if imperial else row.name_metric)
+            for key, row in data.screws().items()
+        ]
         anchors = [(key, row.name) for key, row in data.anchors().items()]
         anchors += [(packet.key, packet.name) for packet in self.desk.plan.wall.packets]
         self.fields["on"].initial, self.fields["by"].initial = was.on, was.by
         self.fields["screw"] = _pick("Screws that went in", screws, was.screw)
-        self.fields["screw_length"] = MeasureField(units, was.screw_length_mm, label="How long they are", required=False)
+        self.fields["screw_length"] = MeasureField(
+            units, was.screw_length_mm, label="How long they are", required=False
+        )
         self.fields["anchor"] = _pick("Anchors that went in", anchors, was.anchor)
-        for name, label, value, ways in (("up", "It hangs", was.up_mm, _UP), ("right", "and", was.right_mm, _ACROSS)):
-            self.fields[name] = MeasureField(units, abs(value) or None, label=f"{label}, by", required=False)
+        for name, label, value, ways in (
+            ("up", "It hangs", was.up_mm, _UP),
+            ("right", "and", was.right_mm, _ACROSS),
+        ):
+            self.fields[name] = MeasureField(
+                units, abs(value) or None, label=f"{label}, by", required=False
+            )
             self.fields[f"{name}_way"] = forms.ChoiceField(
                 choices=ways, label="than planned", initial="1" if value >= 0 else "-1"
             )
@@ -101,10 +117,18 @@ class BuiltForm(RecordForm):
         """As built."""
         anchor = got["anchor"] or None
         return Hung(
-            piece=self.piece.key, on=got["on"], by=got["by"], screw=got["screw"] or None, screw_length_mm=got["screw_length"],
-            anchor=anchor, up_mm=(got["up"] or 0.0) * int(got["up_way"]), right_mm=(got["right"] or 0.0) * int(got["right_way"]),
-            minutes=got["minutes"], cost=got["cost"], note=got["note"],
-        )  # fmt: skip
+            piece=self.piece.key,
+            on=got["on"],
+            by=got["by"],
+            screw=got["screw"] or None,
+            screw_length_mm=got["screw_length"],
+            anchor=anchor,
+            up_mm=(got["up"] or 0.0) * int(got["up_way"]),
+            right_mm=(got["right"] or 0.0) * int(got["right_way"]),
+            minutes=got["minutes"],
+            cost=got["cost"],
+            note=got["note"],
+        )
 
 
 class ProofForm(RecordForm):
@@ -112,24 +136,43 @@ class ProofForm(RecordForm):
 
     def ask(self) -> None:
         """The load that it should be; readings that a dial takes where one is set up."""
-        units, load = self.desk.units, proof_load(as_built(self.desk.plan, self.piece.key).piece, self.desk.plan)
+        units = self.desk.units
+        load = proof_load(as_built(self.desk.plan, self.piece.key).piece, self.desk.plan)
         self.fields["kg"] = MeasureField(units, load.kg, "weight", label="Put on it")
-        self.fields["minutes"] = forms.FloatField(label="For, minutes", min_value=0, initial=load.minutes)
+        self.fields["minutes"] = forms.FloatField(
+            label="For, minutes", min_value=0, initial=load.minutes
+        )
         gauge = dial(self.desk.wall.pk)
-        read = (gauge.read_mm(0.0), gauge.read_mm(load.kg), gauge.read_mm(0.0)) if gauge else (None, None, None)
+        read = (
+            (gauge.read_mm(0.0), gauge.read_mm(load.kg), gauge.read_mm(0.0))
+            if gauge
+            else (None, None, None)
+        )
         names = (("before", "Front edge before"), ("loaded", "Under load"), ("after", "After"))
         for (name, label), value in zip(names, read, strict=True):
             self.fields[name] = MeasureField(units, value, label=label)
         self.fields["before"].help_text = "down, from any fixed point"
-        self.fields["level"] = MeasureField(units, label="Off level, over 1 m (39 in)", required=False)
-        self.fields["stirred"] = forms.BooleanField(required=False, label="Something was seen or heard to move")
+        self.fields["level"] = MeasureField(
+            units, label="Off level, over 1 m (39 in)", required=False
+        )
+        self.fields["stirred"] = forms.BooleanField(
+            required=False, label="Something was seen or heard to move"
+        )
 
     def made(self, got: dict[str, Any]) -> Proof:
         """As read."""
         return Proof(
-            piece=self.piece.key, on=got["on"], by=got["by"], kg=got["kg"], minutes=got["minutes"], before_mm=got["before"],
-            loaded_mm=got["loaded"], after_mm=got["after"], level_mm_per_m=got["level"], stirred=got["stirred"],
-        )  # fmt: skip
+            piece=self.piece.key,
+            on=got["on"],
+            by=got["by"],
+            kg=got["kg"],
+            minutes=got["minutes"],
+            before_mm=got["before"],
+            loaded_mm=got["loaded"],
+            after_mm=got["after"],
+            level_mm_per_m=got["level"],
+            stirred=got["stirred"],
+        )
 
 
 class LookForm(RecordForm):
@@ -142,11 +185,15 @@ class LookForm(RecordForm):
 
     def made(self, got: dict[str, Any]) -> Look:
         """As seen."""
-        return Look(piece=self.piece.key, on=got["on"], by=got["by"], held=got["held"], note=got["note"])
+        return Look(
+            piece=self.piece.key, on=got["on"], by=got["by"], held=got["held"], note=got["note"]
+        )
 
 
 def _pick(label: str, rows: list[tuple[str, str]], now_key: str | None) -> forms.ChoiceField:
-    return forms.ChoiceField(choices=[("", "as planned"), *rows], label=label, required=False, initial=now_key or "")
+    return forms.ChoiceField(
+        choices=[("", "as planned"), *rows], label=label, required=False, initial=now_key or ""
+    )
 
 
 def _number(label: str, value: float | None) -> forms.FloatField:
@@ -154,8 +201,10 @@ def _number(label: str, value: float | None) -> forms.FloatField:
 
 
 _FORMS: dict[str, tuple[type[RecordForm], str, str]] = {
-    "": (BuiltForm, "hung", "As built"), "proof": (ProofForm, "proofs", "Proof"), "look": (LookForm, "looks", "Look again"),
-}  # fmt: skip
+    "": (BuiltForm, "hung", "As built"),
+    "proof": (ProofForm, "proofs", "Proof"),
+    "look": (LookForm, "looks", "Look again"),
+}
 
 
 def form_for(desk: Desk) -> RecordForm | None:
@@ -212,13 +261,17 @@ def save(request: HttpRequest, wall: int, key: str, what: str) -> HttpResponse:
     form = make(desk, request.POST)
 
     def changed(plan: Plan) -> Plan:
-        kept: Built = replace(plan.built, **{where: (*getattr(plan.built, where), form.cleaned_data["made"])})
+        kept: Built = replace(
+            plan.built, **{where: (*getattr(plan.built, where), form.cleaned_data["made"])}
+        )
         return replace(plan, built=kept)
 
     return change(desk, form, changed, f"{label}: {desk.chosen.name}")
 
 
-def _paper(write: Callable[[Desk, str], bytes], name: str) -> Callable[[HttpRequest, int], HttpResponse]:
+def _paper(
+    write: Callable[[Desk, str], bytes], name: str
+) -> Callable[[HttpRequest, int], HttpResponse]:
     @long_running
     @require_safe
     def view(request: HttpRequest, wall: int) -> HttpResponse:
@@ -233,9 +286,14 @@ def _address(desk: Desk, root: str, key: str) -> str:
 
 
 labels = _paper(
-    lambda desk, root: piece_labels(desk.plan, desk.key, desk.units, lambda key: _address(desk, root, key)), "piece-labels.pdf"
+    lambda desk, root: piece_labels(
+        desk.plan, desk.key, desk.units, lambda key: _address(desk, root, key)
+    ),
+    "piece-labels.pdf",
 )
-owner = _paper(lambda desk, _: owner_sheet(desk.plan, desk.units, desk.wall.job.name, localdate()), "owner.pdf")
+owner = _paper(
+    lambda desk, _: owner_sheet(desk.plan, desk.units, desk.wall.job.name, localdate()), "owner.pdf"
+)
 
 
 @require_safe
@@ -243,4 +301,9 @@ def care_ics(request: HttpRequest, wall: int) -> HttpResponse:
     """When to look again, for any calendar."""
     desk = desk_or_404(request, wall, "record")
     found = [care for piece in desk.plan.pieces for care in cares(desk.plan, piece.key)]
-    return sent(care_calendar(found, desk.plan.name, desk.wall.pk, desk.units, now()), desk.plan.name, "care.ics", True)
+    return sent(
+        care_calendar(found, desk.plan.name, desk.wall.pk, desk.units, now()),
+        desk.plan.name,
+        "care.ics",
+        True,
+    )

@@ -51,13 +51,20 @@ def _on_the_wall(desk: Desk, changed: Callable[[Wall], Wall], label: str) -> Htt
 
 @require_POST
 def take(request: HttpRequest, wall: int) -> HttpResponse:
-    """Count on what the readings say: the studs that they make likely take the place of those typed before."""
+    """Count on what the readings say.
+
+    The studs that they make likely take the place of those typed before.
+    """
     desk = desk_or_404(request, wall, "survey")
     survey = desk.known.survey
     if not survey or not (studs := as_studs(survey.inference)):
         return refused(desk, "The readings make no stud likely yet. Take some more.")
-    studs = tuple(replace(stud, centre_mm=min(stud.centre_mm, desk.plan.wall.width_mm)) for stud in studs)
-    return _on_the_wall(desk, lambda now: replace(now, studs=studs), "Take the studs from the readings")
+    studs = tuple(
+        replace(stud, centre_mm=min(stud.centre_mm, desk.plan.wall.width_mm)) for stud in studs
+    )
+    return _on_the_wall(
+        desk, lambda now: replace(now, studs=studs), "Take the studs from the readings"
+    )
 
 
 @require_POST
@@ -72,7 +79,11 @@ def by_hand(request: HttpRequest, wall: int) -> HttpResponse:
         return refused(desk, str(error))
 
     def changed(now: Wall) -> Wall:
-        others = tuple(r for r in now.readings if not (isinstance(r, ByHand) and abs(r.at_mm - at) < _SAME_STUD_MM))
+        others = tuple(
+            r
+            for r in now.readings
+            if not (isinstance(r, ByHand) and abs(r.at_mm - at) < _SAME_STUD_MM)
+        )
         return replace(now, readings=others if word == "free" else (*others, said))
 
     label = {"pinned": "Pin a stud", "struck": "Strike a stud out"}.get(word, "Let go of a stud")
@@ -81,17 +92,25 @@ def by_hand(request: HttpRequest, wall: int) -> HttpResponse:
 
 @require_POST
 def place(request: HttpRequest, wall: int) -> HttpResponse:
-    """Put a stud, an outlet, a door … where the person pointed; it is of the usual size, and can be moved and typed over."""
+    """Put a stud, an outlet, a door … where the person pointed.
+
+    It is of the usual size, and can be moved and typed over.
+    """
     desk = desk_or_404(request, wall, "survey")
     kind, now = request.POST.get("kind", ""), desk.plan.wall
     try:
         x, y = number_in(request, "x_mm"), number_in(request, "top_mm")
         if kind == STUD:
             step = float(INCH_MM) / 16 if desk.units == "imperial" else 1.0
-            studs = (*now.studs, Stud(centre_mm=round(min(max(x, 0.0), now.width_mm) / step) * step))
+            studs = (
+                *now.studs,
+                Stud(centre_mm=round(min(max(x, 0.0), now.width_mm) / step) * step),
+            )
             changed = replace(now, studs=tuple(sorted(studs, key=lambda stud: stud.centre_mm)))
         else:
-            changed = replace(now, features=(*now.features, usual(kind, x, y, (now.width_mm, now.height_mm))))
+            changed = replace(
+                now, features=(*now.features, usual(kind, x, y, (now.width_mm, now.height_mm)))
+            )
     except PlanError as error:
         return refused(desk, str(error))
     return _on_the_wall(desk, lambda _: changed, f"Put a {kind} on the wall")
@@ -128,7 +147,9 @@ def remove(request: HttpRequest, wall: int, index: int) -> HttpResponse:
     if index >= len(features):
         return refused(desk, "That thing is no longer on the wall.")
     kept = (*features[:index], *features[index + 1 :])
-    return _on_the_wall(desk, lambda now: replace(now, features=kept), f"Take away the {features[index].row.name}")
+    return _on_the_wall(
+        desk, lambda now: replace(now, features=kept), f"Take away the {features[index].row.name}"
+    )
 
 
 @require_POST
@@ -136,7 +157,9 @@ def sweep(request: HttpRequest, wall: int) -> HttpResponse:
     """Sweep the whole wall with the finder that the settings name, at a height."""
     desk = desk_or_404(request, wall, "survey")
     now = desk.plan.wall
-    devices = devices_for(desk.wall.pk, now.width_mm, sum(not isinstance(r, ByHand) for r in now.readings))
+    devices = devices_for(
+        desk.wall.pk, now.width_mm, sum(not isinstance(r, ByHand) for r in now.readings)
+    )
     if devices is None:
         return refused(desk, "No device is set up here. Type what your finder says instead.")
     try:
@@ -145,25 +168,39 @@ def sweep(request: HttpRequest, wall: int) -> HttpResponse:
     except (MeasureError, PlanError) as error:
         return refused(desk, str(error))
     said = f"Sweep at {say_length(height, desk.units)}"
-    return _on_the_wall(desk, lambda before: replace(before, readings=(*before.readings, *readings)), said)
+    return _on_the_wall(
+        desk, lambda before: replace(before, readings=(*before.readings, *readings)), said
+    )
 
 
 @require_POST
 def measure(request: HttpRequest, wall: int) -> HttpResponse:
-    """Take ceiling, floor and plumb with the level that the settings name; what was typed of them before is replaced."""
+    """Take ceiling, floor and plumb with the level that the settings name.
+
+    What was typed of them before is replaced.
+    """
     desk = desk_or_404(request, wall, "survey")
     now = desk.plan.wall
     devices = devices_for(desk.wall.pk, now.width_mm, len(now.readings))
     if devices is None:
         return refused(desk, "No device is set up here. Type what your level says instead.")
-    places, low, high = (0.0, now.width_mm / 2, now.width_mm), now.height_mm * 0.15, now.height_mm * 0.85
+    places = (0.0, now.width_mm / 2, now.width_mm)
+    low = now.height_mm * 0.15
+    high = now.height_mm * 0.85
     lie = replace(
         now.lie,
         run_outs=(
             RunOut(line="ceiling", points_mm=tuple((x, devices.to_ceiling_mm(x)) for x in places)),
             RunOut(line="floor", points_mm=tuple((x, devices.to_floor_mm(x)) for x in places)),
         ),
-        plumbs=(Plumb(at_mm=places[1], low_mm=low, high_mm=high, out_mm=devices.lean_mm(places[1], low, high)),),
+        plumbs=(
+            Plumb(
+                at_mm=places[1],
+                low_mm=low,
+                high_mm=high,
+                out_mm=devices.lean_mm(places[1], low, high),
+            ),
+        ),
     )
     return _on_the_wall(desk, lambda before: replace(before, lie=lie), "Measure level and plumb")
 
@@ -172,7 +209,9 @@ def measure(request: HttpRequest, wall: int) -> HttpResponse:
 def readings_out(request: HttpRequest, wall: int) -> HttpResponse:
     """All readings as a table."""
     desk = desk_or_404(request, wall, "survey")
-    answer = HttpResponse(sheet.write(desk.plan.wall.readings), content_type="text/csv; charset=utf-8")
+    answer = HttpResponse(
+        sheet.write(desk.plan.wall.readings), content_type="text/csv; charset=utf-8"
+    )
     name = f"{slugify(desk.plan.name) or 'wall'}.readings.csv"
     answer["Content-Disposition"] = content_disposition_header(True, name) or ""
     return answer
@@ -186,8 +225,12 @@ def readings_in(request: HttpRequest, wall: int) -> HttpResponse:
     if not isinstance(file, UploadedFile):
         return refused(desk, "Choose a table (CSV) first.")
     try:
-        readings: tuple[Reading, ...] = sheet.read(file.read(sheet.MAX_BYTES + 1), desk.plan.wall.width_mm)
+        readings: tuple[Reading, ...] = sheet.read(
+            file.read(sheet.MAX_BYTES + 1), desk.plan.wall.width_mm
+        )
     except sheet.RefusedSheetError as error:
         desk.refused_rows = error.rows
         return refused(desk, str(error))
-    return _on_the_wall(desk, lambda now: replace(now, readings=(*now.readings, *readings)), "Bring in readings")
+    return _on_the_wall(
+        desk, lambda now: replace(now, readings=(*now.readings, *readings)), "Bring in readings"
+    )

@@ -1,4 +1,7 @@
-"""The form of the survey: all that a person knows of a wall, typed. Built from a plan's wall; gives a wall back."""
+"""The form of the survey: all that a person knows of a wall, typed.
+
+Built from a plan's wall; gives a wall back.
+"""
 
 from collections.abc import Iterator
 from typing import Any
@@ -21,17 +24,27 @@ _DEPTHS = ("", "_2", "_3")  # layers that can be named, from the room inwards
 
 def lining_choices() -> list[tuple[str, str]]:
     """Linings to choose from; not knowing is one of them."""
-    return [(UNKNOWN, "Don't know yet"), *((key, row.name) for key, row in data.linings().items()), (BARE, "None: bare")]
+    return [
+        (UNKNOWN, "Don't know yet"),
+        *((key, row.name) for key, row in data.linings().items()),
+        (BARE, "None: bare"),
+    ]
 
 
 def structure_choices() -> list[tuple[str, str]]:
     """What may stand behind them."""
-    return [(UNKNOWN, "Don't know yet"), *((key, row.name) for key, row in data.structures().items())]
+    return [
+        (UNKNOWN, "Don't know yet"),
+        *((key, row.name) for key, row in data.structures().items()),
+    ]
 
 
 def timber_choices() -> list[tuple[str, str]]:
     """Stud timbers to choose from."""
-    return [(UNKNOWN, "Don't know: take the softest"), *((key, row.name) for key, row in data.framing().items())]
+    return [
+        (UNKNOWN, "Don't know: take the softest"),
+        *((key, row.name) for key, row in data.framing().items()),
+    ]
 
 
 class WallForm(BenchForm):
@@ -39,13 +52,17 @@ class WallForm(BenchForm):
 
     name = forms.CharField(max_length=80, label="Name of the wall")
 
-    def __init__(self, units: Units, wall: Wall | None = None, name: str = "", *args: Any, **kwargs: Any) -> None:
+    def __init__(
+        self, units: Units, wall: Wall | None = None, name: str = "", *args: Any, **kwargs: Any
+    ) -> None:
         """Fields in the order in which people measure."""
         super().__init__(*args, **kwargs)
         self.units, self.wall = units, wall
         self.fields["name"].initial = name
         self.fields["width"] = MeasureField(units, wall.width_mm if wall else None, label="Width")
-        self.fields["height"] = MeasureField(units, wall.height_mm if wall else None, label="Height")
+        self.fields["height"] = MeasureField(
+            units, wall.height_mm if wall else None, label="Height"
+        )
         self._add_layers(wall)
         self.fields["structure"] = forms.ChoiceField(
             choices=structure_choices(),
@@ -54,35 +71,63 @@ class WallForm(BenchForm):
             required=False,
         )
         self.fields["timber"] = forms.ChoiceField(
-            choices=timber_choices(), label="Stud timber", initial=(wall.timber or UNKNOWN) if wall else UNKNOWN, required=False
+            choices=timber_choices(),
+            label="Stud timber",
+            initial=(wall.timber or UNKNOWN) if wall else UNKNOWN,
+            required=False,
         )
         self.fields["school"] = forms.ChoiceField(
-            choices=[("american", "American: allowable stress (NDS)"), ("european", "European: partial factors (EN 1995)")],
-            label="Screws in timber are judged by", initial=wall.school if wall else "american", required=False,
-        )  # fmt: skip
+            choices=[
+                ("american", "American: allowable stress (NDS)"),
+                ("european", "European: partial factors (EN 1995)"),
+            ],
+            label="Screws in timber are judged by",
+            initial=wall.school if wall else "american",
+            required=False,
+        )
         stud = wall.studs[0] if wall and wall.studs else Stud(centre_mm=0)
         self.fields["studs"] = forms.CharField(
-            label="Along the tape, from the left corner", required=False, max_length=8000,
-            widget=forms.Textarea({"rows": 4, "spellcheck": "false"}), initial=self._tape() if wall else "",
-            help_text="Studs by their centres: 16 3/8, 32. Or 16 every 16. And the rest: 40 outlet 12 high, 60 to 92 door.",
-        )  # fmt: skip
+            label="Along the tape, from the left corner",
+            required=False,
+            max_length=8000,
+            widget=forms.Textarea({"rows": 4, "spellcheck": "false"}),
+            initial=self._tape() if wall else "",
+            help_text="Studs by their centres: 16 3/8, 32. Or 16 every 16. And the rest: 40 "
+            "outlet 12 high, 60 to 92 door.",
+        )
         self.fields["give"] = MeasureField(
-            units, stud.uncertainty_mm, label="Studs sure to within", required=False, help_text="Empty: not sure at all."
+            units,
+            stud.uncertainty_mm,
+            label="Studs sure to within",
+            required=False,
+            help_text="Empty: not sure at all.",
         )
         self.fields["stud_width"] = MeasureField(units, stud.width_mm, label="Stud width")
         self.fields["stud_depth"] = MeasureField(units, stud.depth_mm, label="Stud depth")
         self.fields["readings"] = forms.CharField(
-            label="Readings, as you jot them down", required=False, max_length=60_000, strip=False,
-            widget=forms.Textarea({"rows": 4, "spellcheck": "false"}), initial=notes.write(wall.readings, units) if wall else "",
-            help_text="A line a pass. 48 up: swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 magnet, 40 air, 48 wood at 1/2.",
-        )  # fmt: skip
+            label="Readings, as you jot them down",
+            required=False,
+            max_length=60_000,
+            strip=False,
+            widget=forms.Textarea({"rows": 4, "spellcheck": "false"}),
+            initial=notes.write(wall.readings, units) if wall else "",
+            help_text="A line a pass. 48 up: swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 "
+            "magnet, 40 air, 48 wood at 1/2.",
+        )
         self.fields["lie"] = forms.CharField(
-            label="A line a measurement", required=False, max_length=20_000, strip=False,
-            widget=forms.Textarea({"rows": 4, "spellcheck": "false"}), initial=lie.write(wall.lie, units) if wall else "",
-        )  # fmt: skip
+            label="A line a measurement",
+            required=False,
+            max_length=20_000,
+            strip=False,
+            widget=forms.Textarea({"rows": 4, "spellcheck": "false"}),
+            initial=lie.write(wall.lie, units) if wall else "",
+        )
         for key, row in data.clues().items():
             self.fields[f"clue_{key}"] = forms.BooleanField(
-                label=row.name, required=False, help_text=row.how, initial=bool(wall and key in wall.clues)
+                label=row.name,
+                required=False,
+                help_text=row.how,
+                initial=bool(wall and key in wall.clues),
             )
 
     def _add_layers(self, wall: Wall | None) -> None:
@@ -92,9 +137,14 @@ class WallForm(BenchForm):
             if i == 0:
                 choices, label, initial = lining_choices(), "Lining", _first_key(wall)
             else:
-                choices = [("", "nothing more"), *((key, row.name) for key, row in data.linings().items())]
+                choices = [
+                    ("", "nothing more"),
+                    *((key, row.name) for key, row in data.linings().items()),
+                ]
                 label, initial = "Behind it", known.kind if known else ""
-            self.fields[f"lining{suffix}"] = forms.ChoiceField(choices=choices, label=label, initial=initial, required=i == 0)
+            self.fields[f"lining{suffix}"] = forms.ChoiceField(
+                choices=choices, label=label, initial=initial, required=i == 0
+            )
             self.fields[f"thick{suffix}"] = MeasureField(
                 self.units, known.thickness_mm if known else None, label="Thick", required=False
             )
@@ -117,7 +167,9 @@ class WallForm(BenchForm):
         assert self.wall is not None
         size = (self.wall.width_mm, self.wall.height_mm)
         studs = ", ".join(type_length(s.centre_mm, self.units) for s in self.wall.studs)
-        return "\n".join(part for part in (studs, sketch.write(self.wall.features, self.units, size)) if part)
+        return "\n".join(
+            part for part in (studs, sketch.write(self.wall.features, self.units, size)) if part
+        )
 
     def clean(self) -> dict[str, Any]:
         """Build the wall; its refusals land beside their fields."""
@@ -127,19 +179,28 @@ class WallForm(BenchForm):
         try:
             studs, features = self._along_the_tape(got)
             got["wall"] = Wall(
-                width_mm=got["width"], height_mm=got["height"], layers=self._layers(got),
+                width_mm=got["width"],
+                height_mm=got["height"],
+                layers=self._layers(got),
                 structure=None if got["structure"] == UNKNOWN else got["structure"] or "timber",
-                school=got.get("school") or "american", packets=self.wall.packets if self.wall else (),
+                school=got.get("school") or "american",
+                packets=self.wall.packets if self.wall else (),
                 timber=None if got["timber"] in (UNKNOWN, "") else got["timber"],
                 clues=tuple(key for key in data.clues() if got[f"clue_{key}"]),
-                studs=studs, features=features, readings=self._readings(got), lie=self._lie(got),
-            )  # fmt: skip
+                studs=studs,
+                features=features,
+                readings=self._readings(got),
+                lie=self._lie(got),
+            )
         except PlanError as error:
             self.refuse(error)
         return got
 
     def _layers(self, got: dict[str, Any]) -> tuple[Layer, ...] | None:
-        """The layers that the answers mean; one whose thickness was not typed anew has its usual one, or the measured one."""
+        """The layers that the answers mean.
+
+        One whose thickness was not typed anew has its usual one, or the measured one.
+        """
         if got["lining"] == UNKNOWN:
             return None
         if got["lining"] == BARE:
@@ -167,7 +228,10 @@ class WallForm(BenchForm):
         return lie.read(got["lie"], self.units)
 
     def _along_the_tape(self, got: dict[str, Any]) -> tuple[tuple[Stud, ...], tuple[Any, ...]]:
-        """Studs and things as typed; one that stood there before keeps what was known of it, unless that field was changed."""
+        """Studs and things as typed.
+
+        One that stood there before keeps what was known of it, unless that field was changed.
+        """
         names = {"give": "uncertainty_mm", "stud_width": "width_mm", "stud_depth": "depth_mm"}
         changed = {name: got[field] for field, name in names.items() if field in self.changed_data}
         fresh = {name: got[field] for field, name in names.items()}
@@ -176,11 +240,20 @@ class WallForm(BenchForm):
         if self.wall and "studs" not in self.changed_data:
             centres: tuple[float, ...] = tuple(known)
         else:
-            size = (self.wall.width_mm, self.wall.height_mm) if self.wall else (got["width"], got["height"])
+            size = (
+                (self.wall.width_mm, self.wall.height_mm)
+                if self.wall
+                else (got["width"], got["height"])
+            )
             shown: sketch.Shown = {type_length(x, self.units): x for x in known}
             shown |= {sketch.word_of(feature, self.units, size): feature for feature in features}
-            centres, features = sketch.read(got["studs"], self.units, (got["width"], got["height"]), shown)
-        studs = tuple(replace(known[x], **changed) if x in known else Stud(centre_mm=x, **fresh) for x in centres)
+            centres, features = sketch.read(
+                got["studs"], self.units, (got["width"], got["height"]), shown
+            )
+        studs = tuple(
+            replace(known[x], **changed) if x in known else Stud(centre_mm=x, **fresh)
+            for x in centres
+        )
         return studs, features
 
 

@@ -1,4 +1,7 @@
-"""The yard behind the saw: what is at hand, what lies on the rack, what is left over, what else is cut."""
+"""The yard behind the saw.
+
+What is at hand, what lies on the rack, what is left over, what else is cut.
+"""
 
 from collections.abc import Callable
 from typing import Any
@@ -41,7 +44,9 @@ class HandForm(BenchForm):
         self.fields["length"] = MeasureField(units, label="Long, with the grain")
         self.fields["width"] = MeasureField(units, label="Wide")
         self.fields["thickness"] = MeasureField(units, thick_mm, label="Thick")
-        self.fields["many"] = forms.IntegerField(min_value=1, max_value=500, initial=1, label="How many")
+        self.fields["many"] = forms.IntegerField(
+            min_value=1, max_value=500, initial=1, label="How many"
+        )
         self.fields["bad_from"] = MeasureField(units, required=False, label="Bad from, along it")
         self.fields["bad_to"] = MeasureField(units, required=False, label="Bad to")
 
@@ -53,7 +58,13 @@ class HandForm(BenchForm):
         try:
             got["made"] = self._made(got)
         except PlanError as error:
-            names = {"from_mm": "bad_from", "to_mm": "bad_to", "defects": "bad_to", "many": "many", "board": "board"}
+            names = {
+                "from_mm": "bad_from",
+                "to_mm": "bad_to",
+                "defects": "bad_to",
+                "many": "many",
+                "board": "board",
+            }
             where = names.get(error.where, error.where.removesuffix("_mm"))
             self.add_error(where if where in self.fields else None, str(error))
         return got
@@ -64,9 +75,15 @@ class HandForm(BenchForm):
             raise PlanError("Where does it end?", "to_mm")
         defects = (Defect(from_mm=got["bad_from"] or 0.0, to_mm=got["bad_to"]),) if bad else ()
         return OnHand(
-            name=f"your {data.boards()[got['board']].name} {got['kind']}", board=got["board"], kind=got["kind"],
-            length_mm=got["length"], width_mm=got["width"], thickness_mm=got["thickness"], many=got["many"], defects=defects,
-        )  # fmt: skip
+            name=f"your {data.boards()[got['board']].name} {got['kind']}",
+            board=got["board"],
+            kind=got["kind"],
+            length_mm=got["length"],
+            width_mm=got["width"],
+            thickness_mm=got["thickness"],
+            many=got["many"],
+            defects=defects,
+        )
 
 
 class OwnForm(BenchForm):
@@ -84,7 +101,9 @@ class OwnForm(BenchForm):
         self.fields["own_length"] = MeasureField(units, label="Long, with the grain")
         self.fields["own_width"] = MeasureField(units, label="Wide")
         self.fields["own_thickness"] = MeasureField(units, thick_mm, label="Thick")
-        self.fields["own_many"] = forms.IntegerField(min_value=1, max_value=500, initial=1, label="How many")
+        self.fields["own_many"] = forms.IntegerField(
+            min_value=1, max_value=500, initial=1, label="How many"
+        )
 
     def clean(self) -> dict[str, Any]:
         """Build it; its refusals land beside their fields."""
@@ -93,9 +112,14 @@ class OwnForm(BenchForm):
             return got
         try:
             got["made"] = OwnPart(
-                name=got["own_name"], board=got["own_board"], length_mm=got["own_length"], width_mm=got["own_width"],
-                thickness_mm=got["own_thickness"], many=got["own_many"], turns=got["own_turns"],
-            )  # fmt: skip
+                name=got["own_name"],
+                board=got["own_board"],
+                length_mm=got["own_length"],
+                width_mm=got["own_width"],
+                thickness_mm=got["own_thickness"],
+                many=got["own_many"],
+                turns=got["own_turns"],
+            )
         except PlanError as error:
             where = f"own_{error.where.removesuffix('_mm')}"
             self.add_error(where if where in self.fields else None, str(error))
@@ -116,7 +140,12 @@ def add(request: HttpRequest, wall: int) -> HttpResponse:
     """One more board or sheet at hand."""
     desk = _desk(request, wall)
     form = HandForm(desk, request.POST)
-    return change(desk, form, lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, form.cleaned_data["made"])), "At hand")
+    return change(
+        desk,
+        form,
+        lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, form.cleaned_data["made"])),
+        "At hand",
+    )
 
 
 @require_POST
@@ -125,7 +154,11 @@ def add_own(request: HttpRequest, wall: int) -> HttpResponse:
     desk = _desk(request, wall)
     form = OwnForm(desk, request.POST)
     return change(
-        desk, form, lambda plan: _with(plan, own=(*plan.shop.own, form.cleaned_data["made"])), "A part besides", "own_form"
+        desk,
+        form,
+        lambda plan: _with(plan, own=(*plan.shop.own, form.cleaned_data["made"])),
+        "A part besides",
+        "own_form",
     )
 
 
@@ -145,12 +178,20 @@ def drop(request: HttpRequest, wall: int, what: str, index: int) -> HttpResponse
 
 @require_POST
 def keep(request: HttpRequest, wall: int) -> HttpResponse:
-    """Put what is left over on the rack, for other walls; what was put there from this wall before is replaced."""
+    """Put what is left over on the rack, for other walls.
+
+    What was put there from this wall before is replaced.
+    """
     desk = _desk(request, wall)
     left = desk.cutting.plan.offcuts
     if not left:
         return refused(desk, "Nothing is left over that is good for anything.")
-    return apply(desk, lambda plan: _with(plan, kept=left[:40]), "Keep the offcuts", "They lie on the rack now, for any wall.")
+    return apply(
+        desk,
+        lambda plan: _with(plan, kept=left[:40]),
+        "Keep the offcuts",
+        "They lie on the rack now, for any wall.",
+    )
 
 
 @require_POST
@@ -160,10 +201,16 @@ def take(request: HttpRequest, wall: int, offcut: int) -> HttpResponse:
     found = get_object_or_404(Offcut.objects.filter(wall__in=walls(request)), pk=offcut)
     if found.taken_id is not None or found.wall_id == desk.wall.pk:
         return refused(desk, "That offcut is not on the rack any more: another wall has it.")
-    return apply(desk, lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, found.on_hand())), "Off the rack")
+    return apply(
+        desk,
+        lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, found.on_hand())),
+        "Off the rack",
+    )
 
 
-def _brought(desk: Desk, name: str, read: Callable[[bytes], tuple[tuple[OwnPart, ...], str]]) -> HttpResponse:
+def _brought(
+    desk: Desk, name: str, read: Callable[[bytes], tuple[tuple[OwnPart, ...], str]]
+) -> HttpResponse:
     file = desk.request.FILES.get(name)
     if not isinstance(file, UploadedFile):
         return refused(desk, "Choose a file first.")
@@ -174,7 +221,9 @@ def _brought(desk: Desk, name: str, read: Callable[[bytes], tuple[tuple[OwnPart,
         return refused(desk, str(error))
     many = sum(part.many for part in parts)
     said = f"{many} part{'' if many == 1 else 's'} brought in.{words}"
-    return apply(desk, lambda plan: _with(plan, own=(*plan.shop.own, *parts)), "Bring in parts", said)
+    return apply(
+        desk, lambda plan: _with(plan, own=(*plan.shop.own, *parts)), "Bring in parts", said
+    )
 
 
 @require_POST
@@ -195,14 +244,20 @@ def bring_drawing(request: HttpRequest, wall: int) -> HttpResponse:
 
     def read(raw: bytes) -> tuple[tuple[OwnPart, ...], str]:
         drawn = outside.read_dxf(raw, *wood, desk.units)
-        left = f" {drawn.others} other shape{'' if drawn.others == 1 else 's'} left out: only closed rectangles are parts."
+        left = (
+            f" {drawn.others} other shape{'' if drawn.others == 1 else 's'} left out: only "
+            "closed rectangles are parts."
+        )
         return drawn.parts, left if drawn.others else ""
 
     return _brought(desk, "drawing", read)
 
 
 def _woods(desk: Desk) -> list[tuple[str, float]]:
-    """Woods in the thicknesses that a drawing's parts may be of: those of the wall, then those that are sold."""
+    """Woods in the thicknesses that a drawing's parts may be of.
+
+    Those of the wall, then those that are sold.
+    """
     sold = [(row.board, row.thickness_mm) for row in data.stock().values() if row.kind == "sheet"]
     return list(dict.fromkeys([*desk.cutting.thicknesses, *sold]))
 

@@ -152,7 +152,9 @@ def structure(key: str) -> str:
 @memoized(limit=2_000)
 def maths(words: str) -> SafeString:
     """A formula with its indices set low: `F_em` becomes F with em below."""
-    low = re.sub(r"_([A-Za-z0-9α-ω∞]+(?:_[A-Za-z0-9]+)?)", r"<sub>\1</sub>", escape(words)).replace("_", " ")
+    low = re.sub(r"_([A-Za-z0-9α-ω∞]+(?:_[A-Za-z0-9]+)?)", r"<sub>\1</sub>", escape(words)).replace(
+        "_", " "
+    )
     return mark_safe(re.sub(r"\^([\d.]*\d)", r"<sup>\1</sup>", low))
 
 

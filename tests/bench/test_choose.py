@@ -1,4 +1,7 @@
-"""Choosing over the test client: hanging things, adopting ways, laying out, the job's policy; what is refused and how."""
+"""Choosing over the test client.
+
+Hanging things, adopting ways, laying out, the job's policy; what is refused and how.
+"""
 
 from django.urls import reverse
 from msgspec.structs import replace
@@ -15,15 +18,24 @@ class Hanging(BenchCase):
     def hang(self, **values: str) -> object:
         fields = {"what": "plates", "amount": "12", "length": "", "depth": "", "many": "1"} | values
         place = {"kind": "thing", "x_mm": "2400", "top_mm": "1900"}
-        return self.post("put-up", **place, **{f"hang-{name}": value for name, value in fields.items()})
+        return self.post(
+            "put-up", **place, **{f"hang-{name}": value for name, value in fields.items()}
+        )
 
     def test_a_thing_hangs_the_best_way_and_the_ways_are_shown(self) -> None:
         answer = self.hang()
         self.assertContains(answer, 'data-look="ways"')
         made = self.plan().pieces[-1]
-        self.assertEqual((made.things[0].name, assess(self.plan()).piece(made.key).word), ("Dinner plates, 12", "holds"))
-        self.assertContains(self.client.get(self.url("ways", made.key), **HTMX), "It needs a wall at each end")
-        self.assertContains(self.client.get(self.url("ways", made.key), {"part": "strip"}, **HTMX), "Hangs so now")
+        self.assertEqual(
+            (made.things[0].name, assess(self.plan()).piece(made.key).word),
+            ("Dinner plates, 12", "holds"),
+        )
+        self.assertContains(
+            self.client.get(self.url("ways", made.key), **HTMX), "It needs a wall at each end"
+        )
+        self.assertContains(
+            self.client.get(self.url("ways", made.key), {"part": "strip"}, **HTMX), "Hangs so now"
+        )
 
     def test_several_hang_side_by_side_and_what_finds_no_room_is_said(self) -> None:
         self.assertContains(self.hang(many="3"), "3 hang now")
@@ -32,7 +44,10 @@ class Hanging(BenchCase):
 
     def test_where_it_would_not_hold_the_nearest_place_is_taken(self) -> None:
         self.wall.record(
-            replace(plan(bracket_shelf(top_mm=1900.0, left_mm=1900.0)), policy=Policy(shift_mm=0.0, grow_mm=0.0)),
+            replace(
+                plan(bracket_shelf(top_mm=1900.0, left_mm=1900.0)),
+                policy=Policy(shift_mm=0.0, grow_mm=0.0),
+            ),
             "Alone",
             self.base(),
         )
@@ -41,13 +56,18 @@ class Hanging(BenchCase):
 
     def test_where_nothing_holds_it_is_put_up_all_the_same_with_what_is_wrong(self) -> None:
         self.assertContains(self.hang(what="shelf", amount="900 kg"), "Won&#x27;t hold")
-        self.assertContains(self.client.get(self.url("ways", self.plan().pieces[-1].key)), "No way holds here")
+        self.assertContains(
+            self.client.get(self.url("ways", self.plan().pieces[-1].key)), "No way holds here"
+        )
 
     def test_refusals_stand_beside_their_fields(self) -> None:
         for values, said in (
-            ({"what": ""}, "Choose what shall hang"), ({"amount": "some"}, "“some” is no number"), ({"length": "long"}, "long"),
-            ({"many": "50"}, "less than or equal to 6"), ({"depth": "9 m"}, "How deep it is must lie between"),
-        ):  # fmt: skip
+            ({"what": ""}, "Choose what shall hang"),
+            ({"amount": "some"}, "“some” is no number"),
+            ({"length": "long"}, "long"),
+            ({"many": "50"}, "less than or equal to 6"),
+            ({"depth": "9 m"}, "How deep it is must lie between"),
+        ):
             with self.subTest(said=said):
                 answer = self.hang(**values)
                 self.assertContains(answer, said, status_code=422)
@@ -55,7 +75,9 @@ class Hanging(BenchCase):
         self.assertEqual(len(self.plan().pieces), 2)
 
     def test_a_way_that_is_gone_is_refused_and_one_that_is_there_is_adopted(self) -> None:
-        self.assertContains(self.post("adopt", "shelf", way="nothing-studs"), "no longer there", status_code=422)
+        self.assertContains(
+            self.post("adopt", "shelf", way="nothing-studs"), "no longer there", status_code=422
+        )
         self.assertContains(self.post("adopt", "shelf", way="box_shelf-studs"), "Hollow box shelf")
         self.assertEqual(self.plan().piece("shelf").things, bracket_shelf().things)
 
@@ -63,29 +85,57 @@ class Hanging(BenchCase):
 class LayingOut(BenchCase):
     def test_rows_and_their_refusals(self) -> None:
         low = {"rows-rows": "3", "rows-manner": "fitted", "rows-tall": "", "rows-high": ""}
-        self.assertContains(self.post("rows", "ledge", **low), "How tall is the tallest thing", status_code=422)
-        self.assertContains(self.post("rows", "ledge", **low | {"rows-tall": "20 cm, tall"}), "tall", status_code=422)
+        self.assertContains(
+            self.post("rows", "ledge", **low), "How tall is the tallest thing", status_code=422
+        )
+        self.assertContains(
+            self.post("rows", "ledge", **low | {"rows-tall": "20 cm, tall"}),
+            "tall",
+            status_code=422,
+        )
         self.wall.record(plan(rod_shelf(top_mm=900.0)), "Alone", self.base())
-        self.assertContains(self.post("rows", "ledge", **low | {"rows-tall": "20 cm, 250"}), "Ledge, row 3")
-        self.assertEqual([piece.top_mm for piece in self.plan().pieces], [900.0, 900 + 240 + 95, 1235.0 + 290 + 95])
+        self.assertContains(
+            self.post("rows", "ledge", **low | {"rows-tall": "20 cm, 250"}), "Ledge, row 3"
+        )
+        self.assertEqual(
+            [piece.top_mm for piece in self.plan().pieces],
+            [900.0, 900 + 240 + 95, 1235.0 + 290 + 95],
+        )
 
     def test_fit_hooks_and_battens(self) -> None:
         self.wall.record(
-            plan(put_up("peg_wall", self.plan().wall, key="pegs", things=(Thing(name="Rope", mass_kg=2.0),))), "Pegs", self.base()
+            plan(
+                put_up(
+                    "peg_wall",
+                    self.plan().wall,
+                    key="pegs",
+                    things=(Thing(name="Rope", mass_kg=2.0),),
+                )
+            ),
+            "Pegs",
+            self.base(),
         )
         self.post("lay", "pegs", how="hooks", hooks="4")
         self.assertEqual([thing.name for thing in self.plan().pieces[0].things][-1], "Rope, 4")
-        self.assertContains(self.post("lay", "pegs", how="hooks", hooks="-1"), "no number of hooks", status_code=422)
+        self.assertContains(
+            self.post("lay", "pegs", how="hooks", hooks="-1"), "no number of hooks", status_code=422
+        )
         self.assertContains(self.post("lay", "pegs", how="battens"), "Holds")
         self.assertContains(self.post("lay", "pegs", how="fit"), "Holds")
 
     def test_to_the_strongest_place(self) -> None:
         self.assertContains(self.client.get(self.url("where", "shelf")), "The strongest places")
         self.assertContains(self.client.get(self.url("where", "shelf")), "to spare for later")
-        self.assertContains(self.client.get(self.url("where", "shelf"), {"part": "shade"}), "spot-plenty")
-        self.assertContains(self.post("settle", "shelf", left_mm="300", top_mm="1500"), 'data-look="where"')
+        self.assertContains(
+            self.client.get(self.url("where", "shelf"), {"part": "shade"}), "spot-plenty"
+        )
+        self.assertContains(
+            self.post("settle", "shelf", left_mm="300", top_mm="1500"), 'data-look="where"'
+        )
         self.assertEqual(self.plan().piece("shelf").supports_mm, (100.0, 500.0, 900.0))
-        self.assertEqual(self.post("settle", "shelf", left_mm="here", top_mm="1500").status_code, 422)
+        self.assertEqual(
+            self.post("settle", "shelf", left_mm="here", top_mm="1500").status_code, 422
+        )
 
     def test_what_if_with_nonsense_is_as_it_is(self) -> None:
         for asked in ({}, {"load": "much", "out": "-3"}, {"load": "99999999"}):
@@ -96,7 +146,17 @@ class LayingOut(BenchCase):
 class ThePolicy(BenchCase):
     def values(self, **changes: str) -> dict[str, str]:
         policy = Policy()
-        schools = ("anchors", "hollow", "plates", "stays", "made", "lead_holes", "level", "minds", "matters")
+        schools = (
+            "anchors",
+            "hollow",
+            "plates",
+            "stays",
+            "made",
+            "lead_holes",
+            "level",
+            "minds",
+            "matters",
+        )
         form = {school: getattr(policy, school) for school in schools} | {
             "school": "american",
             "shift": "150 mm",
@@ -105,8 +165,15 @@ class ThePolicy(BenchCase):
         return form | {"look": "policy", "most_holes": "", "budget": ""} | changes
 
     def test_kept_with_the_wall_undone_and_given_to_new_walls_of_the_job(self) -> None:
-        self.post("save-policy", **self.values(made="shop", school="european", most_holes="8", **{"lacks-table_saw": "on"}))
-        self.assertEqual(self.plan().policy, Policy(made="shop", most_holes=8, lacks=("table_saw",)))
+        self.post(
+            "save-policy",
+            **self.values(
+                made="shop", school="european", most_holes="8", **{"lacks-table_saw": "on"}
+            ),
+        )
+        self.assertEqual(
+            self.plan().policy, Policy(made="shop", most_holes=8, lacks=("table_saw",))
+        )
         self.assertEqual(self.plan().wall.school, "european")
         asked = {
             "name": "Next",
@@ -136,7 +203,10 @@ class ThePolicy(BenchCase):
 
     def test_what_others_would_change_is_worked_out_and_only_for_known_questions(self) -> None:
         self.assertContains(self.client.get(self.url("policy-effects", "plates")), "“Ledge”")
-        self.assertContains(self.client.get(self.url("policy-effects", "stays")), "Nothing that hangs here would change.")
+        self.assertContains(
+            self.client.get(self.url("policy-effects", "stays")),
+            "Nothing that hangs here would change.",
+        )
         self.assertEqual(self.client.get(self.url("policy-effects", "colour")).status_code, 404)
 
     def test_without_a_stud_the_ways_ask_for_one(self) -> None:

@@ -1,4 +1,7 @@
-"""The Cut stage over the test client: the saw, what was measured, the yard and its rack, prices, days; every file opened and measured."""
+"""The Cut stage over the test client.
+
+The saw, what was measured, the yard and its rack, prices, days; every file opened and measured.
+"""
 
 import csv
 import io
@@ -46,23 +49,36 @@ class OnPaper(SimpleTestCase):
     """Sheets to take along: at their scale, and legible."""
 
     def test_the_wall_is_drawn_at_the_scale_that_stands_below_it(self) -> None:
-        """Measured by a PDF library that knows nothing of ours: the frame, the line of 50 mm, every hole's cross."""
+        """Measured by a PDF library that knows nothing of ours.
+
+        The frame, the line of 50 mm, every hole's cross.
+        """
         now = plan(bracket_shelf())
         per = scale_for(3200.0, 2400.0, (178.0, 150.0))
         self.assertEqual(per, 20)
-        with pdfplumber.open(io.BytesIO(wall_sheet(now, assess(now), "metric", "Job", "today"))) as paper:
+        with pdfplumber.open(
+            io.BytesIO(wall_sheet(now, assess(now), "metric", "Job", "today"))
+        ) as paper:
             first = paper.pages[0]
             lengths = sorted(
-                {round((line["x1"] - line["x0"]) * MM, 2) for line in first.lines if abs(line["top"] - line["bottom"]) < 0.01}
+                {
+                    round((line["x1"] - line["x0"]) * MM, 2)
+                    for line in first.lines
+                    if abs(line["top"] - line["bottom"]) < 0.01
+                }
             )
             self.assertIn(50.0, lengths)
             self.assertAlmostEqual(max(lengths), 3200 / per, delta=0.05)
             left = min(line["x0"] for line in first.lines)
-            foot = max(line["bottom"] for line in first.lines if (line["x1"] - line["x0"]) * MM > 100)
+            foot = max(
+                line["bottom"] for line in first.lines if (line["x1"] - line["x0"]) * MM > 100
+            )
             crosses = [
-                ((line["x0"] + line["x1"]) / 2, (line["top"] + line["bottom"]) / 2) for line in first.lines
-                if abs((line["x1"] - line["x0"]) * MM - 2.4) < 0.02 and abs(line["top"] - line["bottom"]) < 0.01
-            ]  # fmt: skip
+                ((line["x0"] + line["x1"]) / 2, (line["top"] + line["bottom"]) / 2)
+                for line in first.lines
+                if abs((line["x1"] - line["x0"]) * MM - 2.4) < 0.02
+                and abs(line["top"] - line["bottom"]) < 0.01
+            ]
             found = sorted(((x - left) * MM * per, (foot - y) * MM * per) for x, y in crosses)
             wanted = holes_of(now.pieces[0], now)
             self.assertEqual(len(found), len(wanted))
@@ -74,15 +90,19 @@ class OnPaper(SimpleTestCase):
         now = replace(panel(), shop=Shop(finish=Finish(first="oil_stain", top="water_varnish")))
         made = cut_plan(now)
         for raw in (
-            wall_sheet(now, assess(now), "metric", "Job", "today"), saw_sheet("Wall", made, "metric", "Job", "today"),
+            wall_sheet(now, assess(now), "metric", "Job", "today"),
+            saw_sheet("Wall", made, "metric", "Job", "today"),
             shop_sheet("Wall", shopping(now, made, "metric"), "metric", "Job", "today"),
-        ):  # fmt: skip
+        ):
             with pdfplumber.open(io.BytesIO(raw)) as paper:
                 for page in paper.pages:
                     self.assertGreaterEqual(min(char["size"] for char in page.chars), ARM_PT)
                     for char in page.chars:
                         self.assertTrue(
-                            char["x0"] >= 0 and char["x1"] <= page.width and char["bottom"] <= page.height, char["text"]
+                            char["x0"] >= 0
+                            and char["x1"] <= page.width
+                            and char["bottom"] <= page.height,
+                            char["text"],
                         )
 
     def test_the_sheets_say_what_they_must(self) -> None:
@@ -97,16 +117,22 @@ class OnPaper(SimpleTestCase):
         self.assertIn("Set the stop once for each length", said)
         said = text_of(labels_sheet("Wall", made.parts, "metric"))
         self.assertEqual([part.label for part in made.parts if part.label not in said], [])
-        said = text_of(shop_sheet("Wall", shopping(now, made, "imperial"), "imperial", "Job", "today"))
+        said = text_of(
+            shop_sheet("Wall", shopping(now, made, "imperial"), "imperial", "Job", "today")
+        )
         self.assertIn("packs of", said)
         self.assertIn("$", said)
 
     def test_what_wont_hold_is_not_to_be_drilled(self) -> None:
         now = plan(bracket_shelf(things=(Thing(name="Safe", mass_kg=900.0),)))
-        self.assertIn("Don't drill yet", text_of(wall_sheet(now, assess(now), "metric", "Job", "today")))
+        self.assertIn(
+            "Don't drill yet", text_of(wall_sheet(now, assess(now), "metric", "Job", "today"))
+        )
 
     def test_what_must_not_be_hit_is_crossed_out(self) -> None:
-        outlet = Feature(kind="outlet", left_mm=1000.0, right_mm=1080.0, bottom_mm=300.0, top_mm=420.0)
+        outlet = Feature(
+            kind="outlet", left_mm=1000.0, right_mm=1080.0, bottom_mm=300.0, top_mm=420.0
+        )
         drawing = overview(plan(bracket_shelf(), features=(outlet,)), "metric", 20)
         self.assertGreaterEqual(len([line for line in drawing.lines if line.layer == "AVOID"]), 6)
 
@@ -129,32 +155,61 @@ class Saw(BenchCase):
         self.assertContains(page, "None can be cheaper.")
         self.assertContains(self.post("saw", stage="cut", kerf="4 mm", trim="10 mm"), "4 parts")
         self.assertEqual((self.plan().policy.kerf_mm, self.plan().policy.trim_mm), (4.0, 10.0))
-        for kerf, trim in (("0", "5 mm"), ("30 mm", "5 mm"), ("3 mm", "900 mm"), ("wide", "5 mm"), ("-3", "5 mm")):
+        for kerf, trim in (
+            ("0", "5 mm"),
+            ("30 mm", "5 mm"),
+            ("3 mm", "900 mm"),
+            ("wide", "5 mm"),
+            ("-3", "5 mm"),
+        ):
             answer = self.post("saw", stage="cut", kerf=kerf, trim=trim)
             self.assertContains(answer, kerf, status_code=422)
 
     def test_every_file_opens_and_holds_what_it_should(self) -> None:
-        listed = list(csv.reader(io.StringIO(self.client.get(self.url("shopping")).content.decode())))
-        self.assertEqual(listed[0], ["aisle", "what", "needed", "unit", "pack", "packs", "spare", "each", "cost", "note"])
+        listed = list(
+            csv.reader(io.StringIO(self.client.get(self.url("shopping")).content.decode()))
+        )
+        self.assertEqual(
+            listed[0],
+            ["aisle", "what", "needed", "unit", "pack", "packs", "spare", "each", "cost", "note"],
+        )
         ods = Document(io.BytesIO(self.client.get(self.url("shopping-ods")).content))
         values = list(ods.body.get_table(0).iter_values())
         self.assertEqual([row[1] for row in values[1:-1]], [row[1] for row in listed[1:]])
-        self.assertAlmostEqual(float(values[-1][8]), sum(float(row[8]) for row in listed[1:]), places=1)
-        doc = read(io.StringIO(self.client.get(self.url("sheet-file", 0, 0, "dxf")).content.decode()))
+        self.assertAlmostEqual(
+            float(values[-1][8]), sum(float(row[8]) for row in listed[1:]), places=1
+        )
+        doc = read(
+            io.StringIO(self.client.get(self.url("sheet-file", 0, 0, "dxf")).content.decode())
+        )
         self.assertEqual(len(doc.audit().errors), 0)
         lines = doc.modelspace().query('LINE[layer=="PIECE"]')
-        self.assertEqual(sorted({round((line.dxf.end - line.dxf.start).magnitude) for line in lines}), [800, 1000])
+        self.assertEqual(
+            sorted({round((line.dxf.end - line.dxf.start).magnitude) for line in lines}),
+            [800, 1000],
+        )
         self.assertContains(self.client.get(self.url("sheet-file", 0, 0, "svg")), "<svg")
         doc = read(io.StringIO(self.client.get(self.url("whole-wall", "dxf")).content.decode()))
         self.assertEqual(len(doc.audit().errors), 0)
-        for name, args in (("saw-pdf", ()), ("labels-pdf", ()), ("shop-pdf", ()), ("whole-wall", ("pdf",))):
-            self.assertTrue(self.client.get(self.url(name, *args)).content.startswith(b"%PDF"), name)
+        for name, args in (
+            ("saw-pdf", ()),
+            ("labels-pdf", ()),
+            ("shop-pdf", ()),
+            ("whole-wall", ("pdf",)),
+        ):
+            self.assertTrue(
+                self.client.get(self.url(name, *args)).content.startswith(b"%PDF"), name
+            )
         for args in ((0, 9, "dxf"), (9, 0, "dxf"), (0, 0, "exe")):
             self.assertEqual(self.client.get(self.url("sheet-file", *args)).status_code, 404)
         self.assertEqual(self.client.get(self.url("whole-wall", "exe")).status_code, 404)
 
     def test_the_calendar_is_the_schedule(self) -> None:
-        self.wall.record(replace(self.plan(), shop=Shop(finish=Finish(top="oil_varnish"))), "Varnish", self.base())
+        self.wall.record(
+            replace(self.plan(), shop=Shop(finish=Finish(top="oil_varnish"))),
+            "Varnish",
+            self.base(),
+        )
         found = Calendar.from_ical(self.client.get(self.url("days-ics")).content)
         events = list(found.walk("VEVENT"))
         names = [str(each["SUMMARY"]) for each in events]
@@ -169,23 +224,46 @@ class Saw(BenchCase):
 class Measuring(BenchCase):
     def test_a_part_that_waits_is_measured_and_what_follows_it_moves(self) -> None:
         shelf = replace(
-            put_up("ledger_shelf", wall()), left_mm=0.0, length_mm=1200.0, supports_mm=(100.0, 800.0), stiffener_mm=40.0
+            put_up("ledger_shelf", wall()),
+            left_mm=0.0,
+            length_mm=1200.0,
+            supports_mm=(100.0, 800.0),
+            stiffener_mm=40.0,
         )
         self.wall.record(plan(shelf), "A ledger shelf", self.base())
         page = self.client.get(self.url("stage", "cut") + "?look=parts")
         self.assertContains(page, "Measured from wall to wall")
         field = f"{shelf.key}--board"
-        woods = {name: field.initial for name, field in page.context["form"].fields.items() if name.startswith("wood")}
-        answer = self.post("measured", stage="cut", look="parts", **{field: "1190 mm", f"{shelf.key}--side ledger": "", **woods})
+        woods = {
+            name: field.initial
+            for name, field in page.context["form"].fields.items()
+            if name.startswith("wood")
+        }
+        answer = self.post(
+            "measured",
+            stage="cut",
+            look="parts",
+            **{field: "1190 mm", f"{shelf.key}--side ledger": "", **woods},
+        )
         self.assertContains(answer, "1190 mm × ")
         self.assertContains(answer, "1200 mm planned")
-        self.assertEqual(self.plan().shop.measured, (Measured(piece=shelf.key, part="board", length_mm=1190.0),))
-        thinner = self.post("measured", stage="cut", look="parts", **{field: "1190 mm", **woods, "wood-0": "17.4 mm"})
+        self.assertEqual(
+            self.plan().shop.measured, (Measured(piece=shelf.key, part="board", length_mm=1190.0),)
+        )
+        thinner = self.post(
+            "measured",
+            stage="cut",
+            look="parts",
+            **{field: "1190 mm", **woods, "wood-0": "17.4 mm"},
+        )
         self.assertEqual(thinner.status_code, 200)
         self.assertEqual(self.plan().pieces[0].thickness_mm, 17.4)
         for name, value in ((field, "nothing"), ("wood-0", "2 m"), ("wood-0", "")):
             answer = self.post(
-                "measured", stage="cut", look="parts", **{field: "1190 mm", **woods, "wood-0": "17.4 mm", name: value}
+                "measured",
+                stage="cut",
+                look="parts",
+                **{field: "1190 mm", **woods, "wood-0": "17.4 mm", name: value},
             )
             self.assertEqual(answer.status_code, 422, (name, value))
 
@@ -209,23 +287,34 @@ class Yard(BenchCase):
         self.assertEqual(self.plan().shop.on_hand[0].length_mm, 2000.0)
         self.assertEqual(self.hand(bad_from="100 mm", bad_to="200 mm").status_code, 200)
         self.assertEqual(self.plan().shop.on_hand[1].defects[0].to_mm, 200.0)
-        self.assertEqual(self.post("yard-drop", "on_hand", 0, stage="cut", look="stock").status_code, 200)
+        self.assertEqual(
+            self.post("yard-drop", "on_hand", 0, stage="cut", look="stock").status_code, 200
+        )
         self.assertEqual(len(self.plan().shop.on_hand), 1)
         self.post("undo", stage="cut")
         self.assertEqual(len(self.plan().shop.on_hand), 2)
         self.assertEqual(self.post("yard-drop", "on_hand", 7, stage="cut").status_code, 404)
         self.assertEqual(self.post("yard-drop", "prices", 0, stage="cut").status_code, 404)
         for values, said in (
-            ({"length": "long"}, "long"), ({"length": ""}, "missing"), ({"many": "0"}, "greater than or equal to 1"), ({"bad_from": "300 mm"}, "Where does it end?"),
-            ({"bad_from": "500 mm", "bad_to": "400 mm"}, "ends after it begins"), ({"bad_to": "9 m"}, "beyond its end"), ({"board": "cheese"}, "not one of"),
-        ):  # fmt: skip
+            ({"length": "long"}, "long"),
+            ({"length": ""}, "missing"),
+            ({"many": "0"}, "greater than or equal to 1"),
+            ({"bad_from": "300 mm"}, "Where does it end?"),
+            ({"bad_from": "500 mm", "bad_to": "400 mm"}, "ends after it begins"),
+            ({"bad_to": "9 m"}, "beyond its end"),
+            ({"board": "cheese"}, "not one of"),
+        ):
             self.assertContains(self.hand(**values), said, status_code=422)
 
     def test_offcuts_go_over_the_rack_to_another_wall_and_undo_brings_them_back(self) -> None:
         other = Wall.begin(
-            Job.objects.create(name="Next"), plan(bracket_shelf(length_mm=300.0, supports_mm=(50.0, 250.0))), "Begin"
+            Job.objects.create(name="Next"),
+            plan(bracket_shelf(length_mm=300.0, supports_mm=(50.0, 250.0))),
+            "Begin",
         )
-        self.assertContains(self.post("yard-keep", stage="cut", look="stock"), "They lie on the rack now")
+        self.assertContains(
+            self.post("yard-keep", stage="cut", look="stock"), "They lie on the rack now"
+        )
         kept = len(self.plan().shop.kept)
         self.assertEqual(Offcut.objects.filter(wall=self.wall, taken=None).count(), kept)
         page = self.client.get(f"/walls/{other.pk}/cut/?look=stock")
@@ -233,13 +322,29 @@ class Yard(BenchCase):
         offcut = Offcut.objects.filter(wall=self.wall).first()
         assert offcut is not None
         take = f"/walls/{other.pk}/yard/take/{offcut.pk}/"
-        self.client.post(take, {"base": seen(other), "stage": "cut"}, HTTP_HX_REQUEST="true", HTTP_HX_TARGET="bench")
+        self.client.post(
+            take,
+            {"base": seen(other), "stage": "cut"},
+            HTTP_HX_REQUEST="true",
+            HTTP_HX_TARGET="bench",
+        )
         offcut.refresh_from_db()
-        self.assertEqual((offcut.taken, Wall.objects.get(pk=other.pk).plan().shop.on_hand[0].rack), (other, offcut.pk))
-        again = self.client.post(take, {"base": seen(other), "stage": "cut"}, HTTP_HX_REQUEST="true", HTTP_HX_TARGET="bench")
+        self.assertEqual(
+            (offcut.taken, Wall.objects.get(pk=other.pk).plan().shop.on_hand[0].rack),
+            (other, offcut.pk),
+        )
+        again = self.client.post(
+            take,
+            {"base": seen(other), "stage": "cut"},
+            HTTP_HX_REQUEST="true",
+            HTTP_HX_TARGET="bench",
+        )
         self.assertContains(again, "another wall has it", status_code=422)
         self.client.post(
-            f"/walls/{other.pk}/undo/", {"base": seen(other), "stage": "cut"}, HTTP_HX_REQUEST="true", HTTP_HX_TARGET="bench"
+            f"/walls/{other.pk}/undo/",
+            {"base": seen(other), "stage": "cut"},
+            HTTP_HX_REQUEST="true",
+            HTTP_HX_TARGET="bench",
         )
         offcut.refresh_from_db()
         self.assertIsNone(offcut.taken)
@@ -255,10 +360,21 @@ class Yard(BenchCase):
             "own_thickness": "12",
             "own_many": "2",
         }
-        self.assertContains(self.post("yard-own", stage="cut", look="stock", **fields), "2 × Bottom")
+        self.assertContains(
+            self.post("yard-own", stage="cut", look="stock", **fields), "2 × Bottom"
+        )
         self.assertEqual(
             self.plan().shop.own,
-            (OwnPart(name="Bottom", board="plywood", length_mm=500.0, width_mm=400.0, thickness_mm=12.0, many=2),),
+            (
+                OwnPart(
+                    name="Bottom",
+                    board="plywood",
+                    length_mm=500.0,
+                    width_mm=400.0,
+                    thickness_mm=12.0,
+                    many=2,
+                ),
+            ),
         )
         for values, said in (
             ({"own_width": "9 m"}, "must lie between"),
@@ -266,29 +382,44 @@ class Yard(BenchCase):
             ({"own_length": "x"}, "x"),
             ({"own_many": "450"}, "More than 400 parts"),
         ):
-            self.assertContains(self.post("yard-own", stage="cut", look="stock", **(fields | values)), said, status_code=422)
+            self.assertContains(
+                self.post("yard-own", stage="cut", look="stock", **(fields | values)),
+                said,
+                status_code=422,
+            )
 
     def bring(self, what: str, name: str, raw: bytes, **values: str) -> Any:
         file = SimpleUploadedFile(name, raw)
         field = "table" if what == "yard-table" else "drawing"
         return self.client.post(
-            self.url(what), {"base": self.base(), "stage": "cut", "look": "stock", field: file, **values}, follow=True
+            self.url(what),
+            {"base": self.base(), "stage": "cut", "look": "stock", field: file, **values},
+            follow=True,
         )
 
     def test_tables_and_drawings_come_in_whole_or_not_at_all(self) -> None:
         good = b"name,board,length,width,thickness,many\nBottom,plywood,500,400,12,2\n"
         self.assertContains(self.bring("yard-table", "parts.csv", good), "2 × Bottom")
         drawing = drawn(ring(600, 300), ring(300, 600))
-        self.assertContains(self.bring("yard-drawing", "parts.dxf", drawing, of="plywood:11.90"), "2 × part 1 of the drawing")
+        self.assertContains(
+            self.bring("yard-drawing", "parts.dxf", drawing, of="plywood:11.90"),
+            "2 × part 1 of the drawing",
+        )
         self.assertEqual(len(self.plan().shop.own), 2)
         before = self.plan()
         for what, raw, values, said in (
-            ("yard-table", b"\x00\x01", {}, "plain text"), ("yard-table", b"a,b\n1,2\n", {}, "no column here"), ("yard-table", good + b"x,cheese,1,1,1,1\n", {}, "Row 3"),
-            ("yard-table", b"x" * 50_000_000, {}, "larger"), ("yard-drawing", b"x" * 50_000_000, {"of": "plywood:11.90"}, "larger"),
-            ("yard-drawing", b"hello", {"of": "plywood:11.90"}, "not a DXF"), ("yard-drawing", drawing, {"of": "cheese"}, "what the parts of the drawing are of"),
-        ):  # fmt: skip
+            ("yard-table", b"\x00\x01", {}, "plain text"),
+            ("yard-table", b"a,b\n1,2\n", {}, "no column here"),
+            ("yard-table", good + b"x,cheese,1,1,1,1\n", {}, "Row 3"),
+            ("yard-table", b"x" * 50_000_000, {}, "larger"),
+            ("yard-drawing", b"x" * 50_000_000, {"of": "plywood:11.90"}, "larger"),
+            ("yard-drawing", b"hello", {"of": "plywood:11.90"}, "not a DXF"),
+            ("yard-drawing", drawing, {"of": "cheese"}, "what the parts of the drawing are of"),
+        ):
             self.assertContains(self.bring(what, "file", raw, **values), said, status_code=422)
-        self.assertContains(self.post("yard-table", stage="cut"), "Choose a file first", status_code=422)
+        self.assertContains(
+            self.post("yard-table", stage="cut"), "Choose a file first", status_code=422
+        )
         self.assertEqual(self.plan(), before)
 
 
@@ -298,13 +429,21 @@ class Buying(BenchCase):
         form = page.context["form"]
         shown = {name: field.initial or "" for name, field in form.fields.items()}
         wood = form.lines[0]
-        answer = self.post("prices", stage="cut", look="buy", **(shown | {"price-0": "31,50", "ready": "99"}))
+        answer = self.post(
+            "prices", stage="cut", look="buy", **(shown | {"price-0": "31,50", "ready": "99"})
+        )
         self.assertContains(answer, "Making it")
-        self.assertEqual([(price.of, price.each) for price in self.plan().shop.prices], [(wood.key, 31.5)])
+        self.assertEqual(
+            [(price.of, price.each) for price in self.plan().shop.prices], [(wood.key, 31.5)]
+        )
         self.assertEqual(self.plan().shop.ready, 99.0)
         self.post("prices", stage="cut", look="buy", **(shown | {"price-0": "", "ready": ""}))
         self.assertEqual((self.plan().shop.prices, self.plan().shop.ready), ((), None))
-        for value, said in (("-1", "less than nothing"), ("dear", "A price is a number"), ("1e9", "100000")):
+        for value, said in (
+            ("-1", "less than nothing"),
+            ("dear", "A price is a number"),
+            ("1e9", "100000"),
+        ):
             answer = self.post("prices", stage="cut", look="buy", **(shown | {"price-0": value}))
             self.assertContains(answer, said, status_code=422)
             self.assertContains(answer, f'value="{value}"', status_code=422)
@@ -312,27 +451,59 @@ class Buying(BenchCase):
 
 class Week(BenchCase):
     def values(self, **changes: str) -> dict[str, str]:
-        week = {f"{end}-{n}": at for n in range(5) for end, at in (("begins", "18:00"), ("ends", "21:00"))}
-        return {"old": "bare", "first": "", "top": "", "coats": "", "temp": "20", "start": "", **week} | changes
+        week = {
+            f"{end}-{n}": at
+            for n in range(5)
+            for end, at in (("begins", "18:00"), ("ends", "21:00"))
+        }
+        return {
+            "old": "bare",
+            "first": "",
+            "top": "",
+            "coats": "",
+            "temp": "20",
+            "start": "",
+            **week,
+        } | changes
 
     def test_a_finish_and_a_week(self) -> None:
         answer = self.post(
-            "save-days", stage="cut", look="days", **self.values(first="oil_stain", top="water_varnish", **{"helper-2": "on"})
+            "save-days",
+            stage="cut",
+            look="days",
+            **self.values(first="oil_stain", top="water_varnish", **{"helper-2": "on"}),
         )
         self.assertContains(answer, "Dewaxed shellac")
         self.assertContains(answer, "Oily rags")
         self.assertContains(answer, "Hang it on")
         days = self.plan().shop.days
-        self.assertEqual((days.week[0] and days.week[0].begins, days.week[5], days.helper), (18.0, None, (2,)))
-        self.assertContains(
-            self.post("save-days", stage="cut", look="days", **self.values(old="wax", top="paint")), "does not go over"
+        self.assertEqual(
+            (days.week[0] and days.week[0].begins, days.week[5], days.helper), (18.0, None, (2,))
         )
-        late = self.post("save-days", stage="cut", look="days", **self.values(**{"begins-6": "22:00", "ends-6": "00:00"}))
+        self.assertContains(
+            self.post("save-days", stage="cut", look="days", **self.values(old="wax", top="paint")),
+            "does not go over",
+        )
+        late = self.post(
+            "save-days",
+            stage="cut",
+            look="days",
+            **self.values(**{"begins-6": "22:00", "ends-6": "00:00"}),
+        )
         self.assertEqual(late.status_code, 200)
         self.assertEqual(self.plan().shop.days.week[6].ends, 24.0)  # type: ignore[union-attr]
         for changes, said in (
-            ({"begins-0": "noon"}, "Write it as 18:00"), ({"ends-0": ""}, "Monday: say from when to when"), ({"begins-0": "22:00"}, "begins before it ends"),
-            ({"temp": "hot"}, "Enter a number"), ({"coats": "99"}, "12"), ({"top": "chalk"}, "chalk"), ({"start": "soon"}, "valid date"),
+            ({"begins-0": "noon"}, "Write it as 18:00"),
+            ({"ends-0": ""}, "Monday: say from when to when"),
+            ({"begins-0": "22:00"}, "begins before it ends"),
+            ({"temp": "hot"}, "Enter a number"),
+            ({"coats": "99"}, "12"),
+            ({"top": "chalk"}, "chalk"),
+            ({"start": "soon"}, "valid date"),
             ({f"{end}-{n}": "" for n in range(5) for end in ("begins", "ends")}, "On no day"),
-        ):  # fmt: skip
-            self.assertContains(self.post("save-days", stage="cut", look="days", **self.values(**changes)), said, status_code=422)
+        ):
+            self.assertContains(
+                self.post("save-days", stage="cut", look="days", **self.values(**changes)),
+                said,
+                status_code=422,
+            )

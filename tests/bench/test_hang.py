@@ -1,4 +1,7 @@
-"""The Hang stage over the test client: one step a screen, kept once however often it is sent, judged at once."""
+"""The Hang stage over the test client.
+
+One step a screen, kept once however often it is sent, judged at once.
+"""
 
 from typing import Any
 from urllib.parse import urlencode
@@ -19,7 +22,9 @@ from trade.policy import Policy
 class Hanging(BenchCase):
     def tell(self, what: str, step: str = "", key: str = "shelf", **values: Any) -> Any:
         url, seen = reverse("told", args=[self.wall.pk, key]), self.seen()
-        return self.client.post(url, {"step": step, "what": what, "seen": seen, **values}, headers={"X-Part": "steps"})
+        return self.client.post(
+            url, {"step": step, "what": what, "seen": seen, **values}, headers={"X-Part": "steps"}
+        )
 
     def seen(self) -> int:
         now = Wall.objects.get(pk=self.wall.pk)
@@ -29,7 +34,9 @@ class Hanging(BenchCase):
         return next(step.key for step in steps(self.plan(), key, "metric") if step.mark)
 
     def at_wall(self, **asked: str) -> Any:
-        return self.client.get(f"{reverse('at-wall', args=[self.wall.pk, 'shelf'])}?{urlencode(asked)}")
+        return self.client.get(
+            f"{reverse('at-wall', args=[self.wall.pk, 'shelf'])}?{urlencode(asked)}"
+        )
 
     def test_the_page_opens_at_the_first_step_that_waits_and_without_scripts_too(self) -> None:
         page = self.at_wall().content.decode()
@@ -38,7 +45,9 @@ class Hanging(BenchCase):
         self.assertRegex(page, r'id="step-safe"[^>]*hidden')
         url = reverse("told", args=[self.wall.pk, "shelf"])
         answer = self.client.post(url, {"step": "ready", "what": "done"})
-        self.assertRedirects(answer, f"{reverse('at-wall', args=[self.wall.pk, 'shelf'])}?step=safe")
+        self.assertRedirects(
+            answer, f"{reverse('at-wall', args=[self.wall.pk, 'shelf'])}?step=safe"
+        )
         self.assertContains(self.client.get(self.url("stage", "hang")), "1 of 22 steps are done")
 
     def test_what_is_sent_twice_counts_once_and_undo_takes_it_back(self) -> None:
@@ -54,14 +63,25 @@ class Hanging(BenchCase):
         before = self.seen()
         self.post("move", "shelf", left_mm="710", top_mm="1400")
         for meant, words in (
-            ({"undoes": "a"}, "“Shelf: Have it all at hand” still stands, for “Move Shelf” came after it"), ({"undoes": "unheard"}, "not clear any more"),
-            ({"seen": ""}, "not clear any more"), ({"seen": "9" * 5_000}, "not clear any more"), ({"seen": before}, "still stands"),
-        ):  # fmt: skip
+            (
+                {"undoes": "a"},
+                "“Shelf: Have it all at hand” still stands, for “Move Shelf” came after it",
+            ),
+            ({"undoes": "unheard"}, "not clear any more"),
+            ({"seen": ""}, "not clear any more"),
+            ({"seen": "9" * 5_000}, "not clear any more"),
+            ({"seen": before}, "still stands"),
+        ):
             with self.subTest(meant):
                 self.assertContains(self.tell("undo", **meant), words, status_code=422)
-        self.assertEqual(([each.step for each in self.plan().built.done], self.plan().piece("shelf").left_mm), (["ready"], 710.0))
+        self.assertEqual(
+            ([each.step for each in self.plan().built.done], self.plan().piece("shelf").left_mm),
+            (["ready"], 710.0),
+        )
         self.tell("done", "safe", uid="b")
-        self.tell("done", "safe", uid="c")  # done already: it changes nothing, and neither does taking it back
+        self.tell(
+            "done", "safe", uid="c"
+        )  # done already: it changes nothing, and neither does taking it back
         self.assertEqual(self.tell("undo", undoes="c").status_code, 200)
         self.assertEqual([each.step for each in self.plan().built.done], ["ready", "safe"])
         self.tell("undo", undoes="b")
@@ -94,7 +114,9 @@ class Hanging(BenchCase):
         for base in ("", "one", "-1", "9" * 5_000):
             with self.subTest(base[:9]):
                 self.assertContains(
-                    self.post("move", "shelf", left_mm="710", top_mm="1300", base=base), "in another window", status_code=409
+                    self.post("move", "shelf", left_mm="710", top_mm="1300", base=base),
+                    "in another window",
+                    status_code=409,
                 )
         self.assertEqual(Wall.objects.get(pk=self.wall.pk).at, 1)
 
@@ -109,7 +131,9 @@ class Hanging(BenchCase):
         cured = self.tell("cure", hole, code=code)
         self.assertNotContains(cured, "Stop.")
         self.assertEqual(assess(self.plan()).piece("shelf").word, "holds")
-        self.assertContains(self.tell("cure", hole, code="nonsense"), "no longer fits", status_code=422)
+        self.assertContains(
+            self.tell("cure", hole, code="nonsense"), "no longer fits", status_code=422
+        )
 
     def test_what_was_measured_at_the_rods_is_where_the_shelf_is_bored(self) -> None:
         answer = self.tell("places", "measure", "ledge", places="102, 903 mm")
@@ -120,7 +144,9 @@ class Hanging(BenchCase):
         page = self.client.get(f"{self.url('stage', 'cut')}?look=parts&piece=ledge")
         self.assertContains(page, "at 102 mm and so on from its left end")
         for places in ("102", "102, 2 m", "wide, 3", ""):
-            self.assertEqual(self.tell("places", "measure", "ledge", places=places).status_code, 422, places)
+            self.assertEqual(
+                self.tell("places", "measure", "ledge", places=places).status_code, 422, places
+            )
 
     def test_beside_the_stud_a_thick_lining_and_nonsense(self) -> None:
         hole = self.first_hole()
@@ -143,7 +169,10 @@ class Hanging(BenchCase):
         self.assertEqual(self.tell("fly", hole).status_code, 404)
 
     def test_a_hole_that_was_drilled_before_the_plan_moved_is_kept_where_it_is(self) -> None:
-        """The phone was offline: the shelf moved on the bench meanwhile. The hole is in the wall all the same."""
+        """The phone was offline: the shelf moved on the bench meanwhile.
+
+        The hole is in the wall all the same.
+        """
         hole = self.first_hole()
         x, y = (float(each) for each in hole.split("-")[1:])
         self.post("move", "shelf", left_mm="700", top_mm="1300")
@@ -158,14 +187,21 @@ class Hanging(BenchCase):
         self.assertEqual([feature.kind for feature in self.plan().wall.features], ["hole"])
 
     def test_resin_rests_until_it_has_set(self) -> None:
-        self.wall = Wall.begin(self.job, replace(plan(rod_shelf()), policy=Policy(stays="glued")), "Begin")
+        self.wall = Wall.begin(
+            self.job, replace(plan(rod_shelf()), policy=Policy(stays="glued")), "Begin"
+        )
         page = self.tell("done", "glue", key="ledge")
         self.assertContains(page, "must rest until")
 
     def test_the_drawing_shows_what_is_in_the_wall(self) -> None:
         now = self.plan()
-        holes = (Drilled(piece="shelf", x_mm=800.0, y_mm=1400.0), Drilled(piece="shelf", x_mm=900.0, y_mm=1400.0, met="metal"))
-        self.wall.record(replace(now, built=replace(now.built, drilled=holes)), "Drilled", self.wall.seen)
+        holes = (
+            Drilled(piece="shelf", x_mm=800.0, y_mm=1400.0),
+            Drilled(piece="shelf", x_mm=900.0, y_mm=1400.0, met="metal"),
+        )
+        self.wall.record(
+            replace(now, built=replace(now.built, drilled=holes)), "Drilled", self.wall.seen
+        )
         page = self.client.get(self.url("stage", "fix")).content.decode()
         self.assertEqual((page.count("drilled-sound"), page.count("drilled-spoiled")), (1, 1))
 

@@ -1,4 +1,7 @@
-"""The log: searched, sifted, charted; photos made anew; a piece copied onto another wall and judged there."""
+"""The log.
+
+Searched, sifted, charted; photos made anew; a piece copied onto another wall and judged there.
+"""
 
 import io
 from datetime import date
@@ -32,8 +35,11 @@ class Searching(BenchCase):
         super().setUp()
         boathouse = Job.objects.create(name="Boathouse")
         block = plan(
-            bracket_shelf(name="Oar shelf", anchor="plug_8"), structure="block_hollow", studs=(), layers=(),
-        )  # fmt: skip
+            bracket_shelf(name="Oar shelf", anchor="plug_8"),
+            structure="block_hollow",
+            studs=(),
+            layers=(),
+        )
         built = Built(
             hung=(Hung(piece="shelf", on=DAY, minutes=90.0, cost=55.0, note="dusty"),),
             looks=(Look(piece="shelf", on=DAY, held="loose"),),
@@ -53,9 +59,16 @@ class Searching(BenchCase):
 
     def test_sieves_and_nonsense_in_them(self) -> None:
         for asked, there in (
-            ({"structure": "block_hollow"}, True), ({"structure": "timber"}, False), ({"fixing": "plug"}, True), ({"held": "loose"}, True),
-            ({"held": "none"}, False), ({"kind": "rail"}, False), ({"kind": "'; drop"}, True), ({"page": "99999999999"}, True), ({"page": "x"}, True),
-        ):  # fmt: skip
+            ({"structure": "block_hollow"}, True),
+            ({"structure": "timber"}, False),
+            ({"fixing": "plug"}, True),
+            ({"held": "loose"}, True),
+            ({"held": "none"}, False),
+            ({"kind": "rail"}, False),
+            ({"kind": "'; drop"}, True),
+            ({"page": "99999999999"}, True),
+            ({"page": "x"}, True),
+        ):
             with self.subTest(asked):
                 self.assertEqual("Oar shelf" in self.look(**asked), there)
 
@@ -66,12 +79,18 @@ class Searching(BenchCase):
         self.assertRegex(page, r"90 minutes a piece on average; \d+ were thought \(1 told\)")
 
     def test_it_follows_the_plans_and_undo(self) -> None:
-        self.assertEqual(set(Line.objects.filter(wall=self.wall).values_list("key", flat=True)), {"shelf", "ledge"})
+        self.assertEqual(
+            set(Line.objects.filter(wall=self.wall).values_list("key", flat=True)),
+            {"shelf", "ledge"},
+        )
         self.post("remove", "ledge")
         self.assertEqual(Line.objects.filter(wall=self.wall).count(), 1)
         self.post("undo")
         self.assertEqual(Line.objects.filter(wall=self.wall).count(), 2)
-        self.assertEqual(Line.objects.get(wall=self.wall, key="shelf").word, assess(self.plan()).piece("shelf").word)
+        self.assertEqual(
+            Line.objects.get(wall=self.wall, key="shelf").word,
+            assess(self.plan()).piece("shelf").word,
+        )
 
     def test_as_many_queries_for_forty_lines_as_for_one(self) -> None:
         for n in range(45):
@@ -81,17 +100,30 @@ class Searching(BenchCase):
             self.assertIn('rel="next"', self.look())
 
     def test_a_proven_piece_is_copied_and_judged_anew(self) -> None:
-        answer = self.client.post(reverse("copy", args=[self.other.pk, "shelf"]), {"to": str(self.wall.pk)})
+        answer = self.client.post(
+            reverse("copy", args=[self.other.pk, "shelf"]), {"to": str(self.wall.pk)}
+        )
         self.assertRedirects(answer, f"/walls/{self.wall.pk}/fix/?piece=shelf-2")
         landed = self.plan().piece("shelf-2")
         self.assertEqual((landed.name, landed.left_mm), ("Oar shelf", 1100.0))
         self.assertEqual(len(self.plan().built.hung), 0)
-        self.assertContains(self.client.get(reverse("copy-to", args=[self.other.pk, "shelf"])), "Test wall")
-        self.assertEqual(self.client.post(reverse("copy", args=[self.other.pk, "shelf"]), {"to": "x"}).status_code, 404)
+        self.assertContains(
+            self.client.get(reverse("copy-to", args=[self.other.pk, "shelf"])), "Test wall"
+        )
+        self.assertEqual(
+            self.client.post(
+                reverse("copy", args=[self.other.pk, "shelf"]), {"to": "x"}
+            ).status_code,
+            404,
+        )
         with self.assertRaisesRegex(PlanError, "longer than that wall"):
             landing(
                 bracket_shelf(),
-                plan(bracket_shelf(left_mm=0.0, length_mm=500.0, supports_mm=(100.0, 400.0)), width_mm=600.0, studs=()),
+                plan(
+                    bracket_shelf(left_mm=0.0, length_mm=500.0, supports_mm=(100.0, 400.0)),
+                    width_mm=600.0,
+                    studs=(),
+                ),
             )
 
 
@@ -102,7 +134,9 @@ class Photos(BenchCase):
     def add(self, raw: bytes, name: str = "wall.jpg") -> Any:
         url = reverse("add-photo", args=[self.wall.pk, "shelf"])
         return self.client.post(
-            url, {"photo": SimpleUploadedFile(name, raw), "caption": "<b>left</b>", "stage": "record"}, follow=True
+            url,
+            {"photo": SimpleUploadedFile(name, raw), "caption": "<b>left</b>", "stage": "record"},
+            follow=True,
         )
 
     def test_the_place_that_a_camera_wrote_is_gone_and_the_picture_upright_and_small(self) -> None:
@@ -117,13 +151,24 @@ class Photos(BenchCase):
         with Image.open(io.BytesIO(b"".join(answer.streaming_content))) as kept:  # type: ignore[attr-defined]
             self.assertEqual((kept.size, len(kept.getexif())), ((1067, 1600), 0))
         self.client.post(reverse("drop-photo", args=[self.wall.pk, photo.pk]))
-        self.assertNotContains(self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img")
+        self.assertNotContains(
+            self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img"
+        )
         self.client.post(reverse("restore", args=["photo", photo.pk]))
-        self.assertContains(self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img")
+        self.assertContains(
+            self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img"
+        )
 
     def test_what_is_no_photo_is_refused(self) -> None:
         svg = b'<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'
-        for raw in (svg, b"", b"\x89PNG\r\n\x1a\n" + b"x" * 50, b"%PDF-1.7", jpeg()[:200], b"GIF89a" + b"0" * 40):
+        for raw in (
+            svg,
+            b"",
+            b"\x89PNG\r\n\x1a\n" + b"x" * 50,
+            b"%PDF-1.7",
+            jpeg()[:200],
+            b"GIF89a" + b"0" * 40,
+        ):
             with self.subTest(raw[:10]):
                 self.assertContains(self.add(raw or b" "), "That is no photo", status_code=422)
         self.assertEqual(Photo.objects.count(), 0)
@@ -137,4 +182,6 @@ class Photos(BenchCase):
         return made.getvalue()
 
     def test_a_wall_without_photos_says_nothing_of_them(self) -> None:
-        self.assertNotContains(self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img")
+        self.assertNotContains(
+            self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img"
+        )

@@ -1,4 +1,4 @@
-"""What is passed on to the processes for long work, and what comes of it when they are not there."""
+"""What is sent to the pool of processes, and what happens when the pool is gone."""
 
 import io
 from typing import Any
@@ -18,18 +18,24 @@ class Passed(BenchCase):
     def setUp(self) -> None:
         super().setUp()
         # the test's connection stays open from request to request
-        self.enterContext(mock.patch.object(connections["default"], "close_if_unusable_or_obsolete"))
+        self.enterContext(
+            mock.patch.object(connections["default"], "close_if_unusable_or_obsolete")
+        )
         self.passed: list[tuple[str, str, bytes]] = []
         self.fails: Exception | None = None
         self.others = long_work.PoolApplication()
-        self.others._application = WSGIHandler()  # what `init` takes holds the lock of those who serve
+        self.others._application = (
+            WSGIHandler()
+        )  # what `init` takes holds the lock of those who serve
         self.front = long_work.LongWorkRouter(WSGIHandler(), self.pass_on)
 
     def pass_on(self, environ: dict[str, Any], body: bytes) -> Any:
         self.passed.append((environ["REQUEST_METHOD"], environ["PATH_INFO"], body))
         if self.fails:
             raise self.fails
-        return self.others.answer({key: value for key, value in environ.items() if isinstance(value, str)}, body)
+        return self.others.answer(
+            {key: value for key, value in environ.items() if isinstance(value, str)}, body
+        )
 
     def asked(self, path: str, **posted: str) -> tuple[str, dict[str, str], bytes]:
         factory, told = RequestFactory(), list[Any]()
@@ -38,10 +44,17 @@ class Passed(BenchCase):
         return told[0], dict(told[1]), b"".join(answer)
 
     def test_what_takes_long_goes_whole_and_comes_back_whole(self) -> None:
-        for path in (self.url("sums"), self.url("cures", "shelf"), self.url("along", "shelf"), self.url("stage", "cut")):
+        for path in (
+            self.url("sums"),
+            self.url("cures", "shelf"),
+            self.url("along", "shelf"),
+            self.url("stage", "cut"),
+        ):
             status, headers, body = self.asked(path)
             here = self.client.get(path)
-            self.assertEqual((status, headers["Content-Type"]), ("200 OK", here["Content-Type"]), path)
+            self.assertEqual(
+                (status, headers["Content-Type"]), ("200 OK", here["Content-Type"]), path
+            )
             self.assertTrue(body)
         self.assertEqual(len(self.passed), 4)
         self.assertTrue(self.asked(self.url("whole-wall", "svg"))[2].startswith(b"<svg"))
@@ -50,7 +63,9 @@ class Passed(BenchCase):
         for path in (self.url("stage", "fix"), "/", "/nothing/here/"):
             self.asked(path)
         self.asked(self.url("move", "shelf"), base="1", left_mm="710", top_mm="1500", stage="fix")
-        put_up = RequestFactory().generic("POST", self.url("put-up"), b"kind=rail&x_mm=9", "application/x-www-form-urlencoded")
+        put_up = RequestFactory().generic(
+            "POST", self.url("put-up"), b"kind=rail&x_mm=9", "application/x-www-form-urlencoded"
+        )
         list(self.front(put_up.environ, lambda *said: None))
         self.assertEqual(self.passed, [])
 
@@ -67,9 +82,16 @@ class Passed(BenchCase):
         self.assertEqual(self.passed, [("POST", path, body)])
 
     def test_what_is_sent_in_pieces_stays_and_is_read_where_it_arrived(self) -> None:
-        request = RequestFactory().generic("POST", self.url("cure", "shelf"), b"", "application/x-www-form-urlencoded")
+        request = RequestFactory().generic(
+            "POST", self.url("cure", "shelf"), b"", "application/x-www-form-urlencoded"
+        )
         pieces = io.BytesIO(b"base=1&stage=cut")
-        list(self.front(request.environ | {"HTTP_TRANSFER_ENCODING": "chunked", "wsgi.input": pieces}, lambda *said: None))
+        list(
+            self.front(
+                request.environ | {"HTTP_TRANSFER_ENCODING": "chunked", "wsgi.input": pieces},
+                lambda *said: None,
+            )
+        )
         self.assertEqual(self.passed, [])
 
     def test_where_nobody_is_there_it_is_answered_here(self) -> None:
@@ -91,7 +113,10 @@ class Passed(BenchCase):
 
     def test_a_length_that_is_none_is_none(self) -> None:
         for length, kept in (("", 0), ("-5", 0), ("1e3", 0), ("²", 0), ("7", 7)):
-            self.assertEqual(long_work.content_length({"CONTENT_LENGTH": length, "wsgi.input": io.BytesIO()}), kept)
+            self.assertEqual(
+                long_work.content_length({"CONTENT_LENGTH": length, "wsgi.input": io.BytesIO()}),
+                kept,
+            )
 
 
 class Visitors(BenchCase):

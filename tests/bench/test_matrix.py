@@ -1,7 +1,9 @@
-"""Everything answers, and answers sense: kinds × stages × looks × bases × units, with every file and every command of the shell.
+"""Everything answers, and answers sense.
 
-Pages and the quick commands are asked for every combination. What takes long (PDF files, ways, policy) takes turns: it meets every
-kind, and every base in both units.
+Kinds × stages × looks × bases × units, with every file and every command of the shell.
+
+Pages and the quick commands are asked for every combination. What takes long (PDF files, ways,
+policy) takes turns: it meets every kind, and every base in both units.
 """
 
 import contextlib
@@ -36,8 +38,10 @@ from trade.plan import AnyPiece, Packet, Plan, Thing
 from trade.shop import Finish, OnHand, OwnPart, Shop
 
 BASES: dict[str, dict[str, Any]] = {
-    "timber": {}, "steel": {"structure": "steel_20", "timber": None}, "brick": {"structure": "brick_solid", "layers": (), "timber": None},
-}  # fmt: skip
+    "timber": {},
+    "steel": {"structure": "steel_20", "timber": None},
+    "brick": {"structure": "brick_solid", "layers": (), "timber": None},
+}
 UNITS: tuple[Units, ...] = get_args(Units)
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 QUICK = ("assess", "marks", "survey", "explain", "cut", "buy", "days", "steps", "cures")
@@ -45,17 +49,43 @@ FRAGMENTS = ("what-if", "cures")
 FILES = ("shopping", "days-ics", "care-ics", "plan-file", "readings-out")
 DRAWINGS = ("template.svg", "across.svg", "back.svg")
 SLOW = (
-    "sums", "shop-pdf", "saw-pdf", "labels-pdf", "piece-labels", "owner-pdf", "wall.pdf", "template.pdf", "sticks.pdf", "ways",
-    "wall.dxf", "wall.svg", "effects", "$ways", "where", "along", "shopping-ods", "template.dxf", "up.dxf",
-)  # fmt: skip
-MANY = "parts|cuts|holes|screws|boards|sheets|pieces|studs|minutes|hours|days|packs|coats|rows|things|people|supports|steps|lb in"
+    "sums",
+    "shop-pdf",
+    "saw-pdf",
+    "labels-pdf",
+    "piece-labels",
+    "owner-pdf",
+    "wall.pdf",
+    "template.pdf",
+    "sticks.pdf",
+    "ways",
+    "wall.dxf",
+    "wall.svg",
+    "effects",
+    "$ways",
+    "where",
+    "along",
+    "shopping-ods",
+    "template.dxf",
+    "up.dxf",
+)
+MANY = (
+    "parts|cuts|holes|screws|boards|sheets|pieces|studs|minutes|hours|days|packs|coats|rows|things|"
+    "people|supports|steps|lb in"
+)
 NONSENSE = {
-    "a figure that nobody can mean": r"\b\d{6,}(?:\.\d+)? ?(?:mm|kg|lb|N|ft)\b|\b\d{1,3}(?: \d{3})+ (?:ft|kg)\b|\b1 ?000 ?000 mm",
+    "a figure that nobody can mean": (
+        r"\b\d{6,}(?:\.\d+)? ?(?:mm|kg|lb|N|ft)\b|"
+        r"\b\d{1,3}(?: \d{3})+ (?:ft|kg)\b|\b1 ?000 ?000 mm"
+    ),
     "one of many": rf"(?<![\d.,/:–]\s)(?<![\d.,/:–])\b1 (?:{MANY})\b",
     "money for nothing": r"[€$]0(?![.\d])",
-    "hours to the second": r"\b\d+\.\d{{2,}} (?:hours|minutes|days|h)\b".replace("{{", "{").replace("}}", "}"),
-    "a slip of the machine": r"\bnan\b|\binf\b|\{[a-z_]+\}|Traceback|object at 0x|\bFalse\b|\bTrue\b|\bNone\b(?! can|:)",
-}  # fmt: skip
+    "hours to the second": r"\b\d+\.\d{2,} (?:hours|minutes|days|h)\b",
+    "a slip of the machine": (
+        r"\bnan\b|\binf\b|\{[a-z_]+\}|Traceback|object at 0x|"
+        r"\bFalse\b|\bTrue\b|\bNone\b(?! can|:)"
+    ),
+}
 
 
 def words_of(body: str) -> str:
@@ -68,9 +98,13 @@ def nonsense_in(words: str) -> list[str]:
     """Each thing that is said and can't be meant, with what stands around it."""
     found = [
         f"{name}: …{words[max(hit.start() - 40, 0) : hit.end() + 20]}…"
-        for name, pattern in NONSENSE.items() for hit in re.finditer(pattern, words)
-    ]  # fmt: skip
-    more = re.finditer(r"(?<![\d./,–]\s)(?<![\d./,])\b(\d+) of (\d+)\b(?![\d./,\"'])(?! (?:mm|in|kg|lb|N)\b)", words)
+        for name, pattern in NONSENSE.items()
+        for hit in re.finditer(pattern, words)
+    ]
+    more = re.finditer(
+        r"(?<![\d./,–]\s)(?<![\d./,])\b(\d+) of (\d+)\b(?![\d./,\"'])(?! (?:mm|in|kg|lb|N)\b)",
+        words,
+    )
     return found + [f"more than all: {hit[0]}" for hit in more if int(hit[1]) > int(hit[2])]
 
 
@@ -115,7 +149,13 @@ class Answers(TestCase):
             self.wrong[f"{about}: {each}"] = where
 
     def run_command(self, path: Path, command: str, key: str, about: str) -> None:
-        more = [key] if command in ("steps", "cures") else ["--piece", key] if command == "ways" else []
+        more = (
+            [key]
+            if command in ("steps", "cures")
+            else ["--piece", key]
+            if command == "ways"
+            else []
+        )
         for flags in ([], ["--json"]):
             out, err = io.StringIO(), io.StringIO()
             try:
@@ -136,7 +176,10 @@ class Answers(TestCase):
         """Every stage and look, every fragment and every file that is quickly made."""
         for stage in STAGES:
             for look, _, _ in LOOKS.get(stage, (("", "", ""),)):
-                self.get(f"{reverse('stage', args=[row.pk, stage])}?look={look}&piece={piece.key}", f"{about} {stage} {look}")
+                self.get(
+                    f"{reverse('stage', args=[row.pk, stage])}?look={look}&piece={piece.key}",
+                    f"{about} {stage} {look}",
+                )
         for name in FRAGMENTS:
             self.get(reverse(name, args=[row.pk, piece.key]), f"{about} {name}")
         self.get(reverse("at-wall", args=[row.pk, piece.key]), f"{about} at the wall")
@@ -180,7 +223,10 @@ def combinations() -> Iterator[tuple[int, str, str, Units]]:
 
 
 def in_turn(n: int, k: int) -> bool:
-    """Whether the n-th combination is asked for the k-th of what takes long: every kind once, every base in both units too."""
+    """Whether the n-th combination is asked for the k-th of what takes long.
+
+    Every kind once, every base in both units too.
+    """
     return (n + n // 6 + k) % 6 == 0
 
 
@@ -204,7 +250,11 @@ class TimberInInches(Answers):
                 for k, name in enumerate(SLOW):
                     if in_turn(n, k):
                         self.slow(row, piece, name, about, path)
-            self.get(f"{reverse('stage', args=[row.pk, STAGES[n % len(STAGES)]])}?piece={piece.key}", f"{about} fragment", **HTMX)
+            self.get(
+                f"{reverse('stage', args=[row.pk, STAGES[n % len(STAGES)]])}?piece={piece.key}",
+                f"{about} fragment",
+                **HTMX,
+            )
         self.settle(830)
 
 
@@ -232,8 +282,11 @@ class Turns(SimpleTestCase):
     def test_what_takes_long_meets_every_kind_and_every_base_in_both_units(self) -> None:
         met = {
             (name, each)
-            for n, kind, base, units in combinations() for k, name in enumerate(SLOW) if in_turn(n, k) for each in (kind, (base, units))
-        }  # fmt: skip
+            for n, kind, base, units in combinations()
+            for k, name in enumerate(SLOW)
+            if in_turn(n, k)
+            for each in (kind, (base, units))
+        }
         self.assertEqual(len(met), len(SLOW) * (len(KINDS) + len(BASES) * len(UNITS)))
 
 
@@ -253,13 +306,24 @@ class Crawl(Answers):
             body = answer.content.decode()
             self.read(body, "the demo", url)
             for found in map(unescape, re.findall(r'(?:href|hx-get|data-href)="(/[^"#]*)', body)):
-                if found not in seen and not found.startswith("/static/") and not found.endswith((".pdf", ".zip")):
+                if (
+                    found not in seen
+                    and not found.startswith("/static/")
+                    and not found.endswith((".pdf", ".zip"))
+                ):
                     seen.add(found)
                     waiting.append(found)
         self.settle(200)
 
 
-HOSTILE = ("{0} {name} {", "Zwei\nZeilen", "<b>&amp;\"'", "棚とقفص", "=1+1;DROP", "%s %(x)s \\u0000"[:13])
+HOSTILE = (
+    "{0} {name} {",
+    "Zwei\nZeilen",
+    "<b>&amp;\"'",
+    "棚とقفص",
+    "=1+1;DROP",
+    "%s %(x)s \\u0000"[:13],
+)
 
 
 class Hostile(Answers):
@@ -268,16 +332,39 @@ class Hostile(Answers):
     def test_names_of_any_script_with_braces_and_newlines(self) -> None:
         for n, name in enumerate(HOSTILE):
             on = wall(**BASES["brick" if n % 2 else "timber"])
-            packet = Packet(key="own", name=name, base="brick_solid", pull_n=300, shear_n=400, states="allowable", found=name)
+            packet = Packet(
+                key="own",
+                name=name,
+                base="brick_solid",
+                pull_n=300,
+                shear_n=400,
+                states="allowable",
+                found=name,
+            )
             on = replace(on, packets=(packet,))
             kind = ("dowel_shelf", "cleat_cabinet", "rail")[n % 3]
-            piece = put_up(kind, on, anchor="own", things=(Thing(name=name, mass_kg=4.0, at_mm=100.0),))
+            piece = put_up(
+                kind, on, anchor="own", things=(Thing(name=name, mass_kg=4.0, at_mm=100.0),)
+            )
             piece = replace(piece, name=name)
             shop = Shop(
-                own=(OwnPart(name=name, board="plywood", length_mm=300, width_mm=200, thickness_mm=18),),
-                on_hand=(OnHand(name=name, board="plywood", kind="sheet", length_mm=900, width_mm=900, thickness_mm=18),),
+                own=(
+                    OwnPart(
+                        name=name, board="plywood", length_mm=300, width_mm=200, thickness_mm=18
+                    ),
+                ),
+                on_hand=(
+                    OnHand(
+                        name=name,
+                        board="plywood",
+                        kind="sheet",
+                        length_mm=900,
+                        width_mm=900,
+                        thickness_mm=18,
+                    ),
+                ),
                 finish=Finish(top="paint"),
-            )  # fmt: skip
+            )
             now = Plan(name=name, units="metric", wall=on, pieces=(piece,), shop=shop)
             row = Wall.begin(Job.objects.create(name=name[:40]), now, name[:40])
             self.everything(row, piece, f"{kind} named {name!r}")
@@ -294,20 +381,48 @@ class Hostile(Answers):
 
     def test_walls_without_studs_without_pieces_and_with_forty(self) -> None:
         shelves = tuple(
-            put_up("bracket_shelf", wall(), key=f"s{n}", left_mm=100.0 + 780.0 * (n % 4), top_mm=220.0 * (n // 4 + 1), length_mm=700.0,
-                   supports_mm=(100.0, 600.0)) for n in range(40)
-        )  # fmt: skip
+            put_up(
+                "bracket_shelf",
+                wall(),
+                key=f"s{n}",
+                left_mm=100.0 + 780.0 * (n % 4),
+                top_mm=220.0 * (n // 4 + 1),
+                length_mm=700.0,
+                supports_mm=(100.0, 600.0),
+            )
+            for n in range(40)
+        )
         for name, now in (
             ("bare", plan().without_piece("shelf")),
             ("no studs", plan(put_up("bracket_shelf", wall(studs=())), studs=())),
-            ("nothing known", plan(put_up("rod_shelf", wall(studs=())), studs=(), layers=None, structure=None, timber=None)),
+            (
+                "nothing known",
+                plan(
+                    put_up("rod_shelf", wall(studs=())),
+                    studs=(),
+                    layers=None,
+                    structure=None,
+                    timber=None,
+                ),
+            ),
             ("forty", plan(*shelves)),
         ):
             row = self.begin(now)
             for stage in STAGES:
                 for look, _, _ in LOOKS.get(stage, (("", "", ""),)):
-                    self.get(f"{reverse('stage', args=[row.pk, stage])}?look={look}", f"{name} {stage} {look}")
-            for each in (*FILES, "sums", "shop-pdf", "saw-pdf", "labels-pdf", "piece-labels", "owner-pdf"):
+                    self.get(
+                        f"{reverse('stage', args=[row.pk, stage])}?look={look}",
+                        f"{name} {stage} {look}",
+                    )
+            for each in (
+                *FILES,
+                "sums",
+                "shop-pdf",
+                "saw-pdf",
+                "labels-pdf",
+                "piece-labels",
+                "owner-pdf",
+            ):
                 self.get(reverse(each, args=[row.pk]), f"{name} {each}")
             self.get(reverse("whole-wall", args=[row.pk, "pdf"]), name)
             with tempfile.TemporaryDirectory() as folder:
@@ -318,8 +433,13 @@ class Hostile(Answers):
         self.settle(100)
 
     def test_every_kind_on_every_base_that_it_does_not_suit_says_why(self) -> None:
-        """A sentence, never silence: on what a kind can't hang it says what is missing or what would hold."""
-        for kind, structure in product(KINDS, ("steel_25", "concrete", "aerated_2", "brick_hollow", None)):
+        """A sentence, never silence.
+
+        On what a kind can't hang it says what is missing or what would hold.
+        """
+        for kind, structure in product(
+            KINDS, ("steel_25", "concrete", "aerated_2", "brick_hollow", None)
+        ):
             on = wall(structure=structure, timber=None)
             piece = put_up(kind, on, anchor=None, things=(Thing(name="Books", mass_kg=6.0),))
             now = plan(piece, structure=structure, timber=None)
@@ -329,4 +449,7 @@ class Hostile(Answers):
                 out = io.StringIO()
                 with self.subTest(kind=kind, structure=structure), contextlib.redirect_stdout(out):
                     self.assertIn(main(["assess", str(path)]), (1, 2))
-                    self.assertRegex(out.getvalue(), r"Choose what holds it|brackets or a cleat|Find out first|does not hold in")
+                    self.assertRegex(
+                        out.getvalue(),
+                        r"Choose what holds it|brackets or a cleat|Find out first|does not hold in",
+                    )

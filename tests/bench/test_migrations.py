@@ -21,9 +21,13 @@ class Packing(TransactionTestCase):
         before = list(Revision.objects.values_list("pk", "packed"))
         try:
             old = (
-                self.to("0009_told_made").loader.project_state([("bench", "0009_told_made")]).apps.get_model("bench", "Revision")
+                self.to("0009_told_made")
+                .loader.project_state([("bench", "0009_told_made")])
+                .apps.get_model("bench", "Revision")
             )
-            plans = [planfile.load(text.encode()) for text in old.objects.values_list("plan", flat=True)]
+            plans = [
+                planfile.load(text.encode()) for text in old.objects.values_list("plan", flat=True)
+            ]
             self.assertEqual(plans, [plan(), plan(bracket_shelf(left_mm=650.25))])
         finally:
             self.to("0010_packed")

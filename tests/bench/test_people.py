@@ -1,4 +1,8 @@
-"""People: what is somebody's own is nobody else's, proved address by address; helpers hang, links show, wrong passwords rest."""
+"""People.
+
+What is somebody's own is nobody else's, proved address by address; helpers hang, links show, wrong
+passwords rest.
+"""
 
 import io
 import os
@@ -25,12 +29,38 @@ from trade.plan import Shop
 from trade.shop import OnHand
 
 OPEN = {
-    "sign-in", "sign-out", "sign-up", "shown", "hang-worker", "account", "new-password",  # of nobody's data
-    "jobs", "kinds", "rules", "import", "practice", "practice-begin", "new-wall", "preview", "bin", "trail", "log", "log-charts", "everything",  # of one's own only
-}  # fmt: skip
+    "sign-in",
+    "sign-out",
+    "sign-up",
+    "shown",
+    "hang-worker",
+    "account",
+    "new-password",  # of nobody's data
+    "jobs",
+    "kinds",
+    "rules",
+    "import",
+    "practice",
+    "practice-begin",
+    "new-wall",
+    "preview",
+    "bin",
+    "trail",
+    "log",
+    "log-charts",
+    "everything",  # of one's own only
+}
 KNOWN: dict[str, Any] = {
-    "key": "shelf", "stage": "fix", "index": 0, "question": "plates", "what": "template", "kind": "pdf", "n": 0, "token": "x", "uid": "x",
-}  # fmt: skip
+    "key": "shelf",
+    "stage": "fix",
+    "index": 0,
+    "question": "plates",
+    "what": "template",
+    "kind": "pdf",
+    "n": 0,
+    "token": "x",
+    "uid": "x",
+}
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 
 
@@ -43,10 +73,14 @@ class Own(TestCase):
     def setUp(self) -> None:
         self.ana, self.bo = person("ana"), person("bo")
         self.job = Job.objects.create(name="Ana's", owner=self.ana)
-        kept = OnHand(name="end", board="plywood", kind="sheet", length_mm=500, width_mm=400, thickness_mm=18)
+        kept = OnHand(
+            name="end", board="plywood", kind="sheet", length_mm=500, width_mm=400, thickness_mm=18
+        )
         self.wall = Wall.begin(self.job, replace(plan(), shop=Shop(kept=(kept,))), "Begin")
         self.run_at = Practice.objects.create(owner=self.ana, seed=1, level="plain")
-        self.photo = Photo.objects.create(wall=self.wall, key="shelf", file="none.jpg", wide=1, high=1)
+        self.photo = Photo.objects.create(
+            wall=self.wall, key="shelf", file="none.jpg", wide=1, high=1
+        )
         self.share = Share.objects.create(job=self.job, helper=person("cy"))
 
     def seen(self) -> int:
@@ -55,15 +89,28 @@ class Own(TestCase):
     def addresses(self) -> list[tuple[str, str]]:
         """Every address of the application, with Ana's things in it."""
         known = KNOWN | {
-            "wall": self.wall.pk, "job": self.job.pk, "run": self.run_at.pk, "share": self.share.pk,
-            "offcut": Offcut.objects.get().pk, "pk": self.wall.pk, "photo": self.photo.pk,
-        }  # fmt: skip
+            "wall": self.wall.pk,
+            "job": self.job.pk,
+            "run": self.run_at.pk,
+            "share": self.share.pk,
+            "offcut": Offcut.objects.get().pk,
+            "pk": self.wall.pk,
+            "photo": self.photo.pk,
+        }
         found = []
         for pattern in get_resolver().url_patterns[0].url_patterns:
             assert isinstance(pattern, URLPattern)
             assert pattern.name is not None
-            own = {"what": "wall"} if pattern.name == "restore" else {"what": "own"} if pattern.name == "yard-drop" else {}
-            url = reverse(pattern.name, kwargs={key: (known | own)[key] for key in pattern.pattern.converters})
+            own = (
+                {"what": "wall"}
+                if pattern.name == "restore"
+                else {"what": "own"}
+                if pattern.name == "yard-drop"
+                else {}
+            )
+            url = reverse(
+                pattern.name, kwargs={key: (known | own)[key] for key in pattern.pattern.converters}
+            )
             found.append((pattern.name, url))
         return found
 
@@ -97,7 +144,10 @@ class Own(TestCase):
                 continue
             got, head = self.client.get(url), self.client.head(url)
             with self.subTest(name):
-                self.assertEqual((head.status_code, head.get("Content-Type")), (got.status_code, got.get("Content-Type")))
+                self.assertEqual(
+                    (head.status_code, head.get("Content-Type")),
+                    (got.status_code, got.get("Content-Type")),
+                )
                 self.assertEqual(b"".join(head) if head.streaming else head.content, b"")
 
     def test_another_password_signs_other_places_out(self) -> None:
@@ -111,10 +161,15 @@ class Own(TestCase):
             "new_password2": "gypsum nail lath 7",
         }
         self.assertContains(
-            here.post(reverse("account"), form | {"old_password": "wrong"}), "not your password now", status_code=422
+            here.post(reverse("account"), form | {"old_password": "wrong"}),
+            "not your password now",
+            status_code=422,
         )
         self.assertContains(here.post(reverse("account"), form), "Your password is changed")
-        self.assertEqual((here.get(reverse("jobs")).status_code, there.get(reverse("jobs")).status_code), (200, 302))
+        self.assertEqual(
+            (here.get(reverse("jobs")).status_code, there.get(reverse("jobs")).status_code),
+            (200, 302),
+        )
 
     def test_a_link_makes_a_new_password_once(self) -> None:
         said = io.StringIO()
@@ -125,10 +180,18 @@ class Own(TestCase):
         page = self.client.get(path)
         self.assertContains(page, "For ana.")
         self.assertEqual(page["Referrer-Policy"], "no-referrer")
-        self.assertEqual(self.client.post(path, form | {"new_password2": "another"}).status_code, 422)
+        self.assertEqual(
+            self.client.post(path, form | {"new_password2": "another"}).status_code, 422
+        )
         self.assertRedirects(self.client.post(path, form), reverse("sign-in"))
-        self.assertTrue(get_user_model().objects.get(username="ana").check_password("gypsum nail lath 7"))
-        for again in (path, path.replace("new-password/", "new-password/x"), "/people/new-password/" + "9" * 300 + "/a-b/"):
+        self.assertTrue(
+            get_user_model().objects.get(username="ana").check_password("gypsum nail lath 7")
+        )
+        for again in (
+            path,
+            path.replace("new-password/", "new-password/x"),
+            "/people/new-password/" + "9" * 300 + "/a-b/",
+        ):
             self.assertContains(self.client.get(again), "has been used", status_code=404)
         with self.assertRaisesMessage(CommandError, "Nobody called “zoe”"):
             call_command("password_link", "zoe")
@@ -138,26 +201,44 @@ class Own(TestCase):
         self.photo.delete()
         self.client.force_login(self.ana)
         form = {"what": "close", "password": "a long enough one"}
-        self.assertContains(self.client.post(reverse("account"), form), "Save everything to a file first", status_code=422)
+        self.assertContains(
+            self.client.post(reverse("account"), form),
+            "Save everything to a file first",
+            status_code=422,
+        )
         self.client.head(reverse("everything"))  # which fetches nothing
-        self.assertContains(self.client.post(reverse("account"), form), "Save everything", status_code=422)
+        self.assertContains(
+            self.client.post(reverse("account"), form), "Save everything", status_code=422
+        )
         self.client.get(reverse("everything"))
         self.wall.record(replace(self.wall.plan(), name="Changed"), "Rename", self.wall.seen)
-        self.assertContains(self.client.post(reverse("account"), form), "Something has changed since", status_code=422)
+        self.assertContains(
+            self.client.post(reverse("account"), form),
+            "Something has changed since",
+            status_code=422,
+        )
         self.client.get(reverse("everything"))
         self.assertContains(
-            self.client.post(reverse("account"), form | {"password": "guess"}), "not your password", status_code=422
+            self.client.post(reverse("account"), form | {"password": "guess"}),
+            "not your password",
+            status_code=422,
         )
         self.assertRedirects(self.client.post(reverse("account"), form), reverse("sign-in"))
         self.assertEqual(list(Wall.objects.all()), [others])
-        self.assertEqual(set(get_user_model().objects.values_list("username", flat=True)), {"bo", "cy"})
+        self.assertEqual(
+            set(get_user_model().objects.values_list("username", flat=True)), {"bo", "cy"}
+        )
 
     def test_a_link_carries_the_public_address_or_says_that_it_opens_here_only(self) -> None:
         self.client.force_login(self.ana)
         share, form = reverse("share", args=[self.job.pk]), {"how": "link", "days": "3"}
         with self.settings(ADDRESS="https://gancho.example"):
-            self.assertContains(self.client.post(share, form), 'value="https://gancho.example/shown/')
-        self.assertContains(self.client.post(share, form, headers={"host": "127.0.0.1"}), "on this machine only")
+            self.assertContains(
+                self.client.post(share, form), 'value="https://gancho.example/shown/'
+            )
+        self.assertContains(
+            self.client.post(share, form, headers={"host": "127.0.0.1"}), "on this machine only"
+        )
 
     def test_strangers_are_sent_to_the_door(self) -> None:
         for name, url in self.addresses():
@@ -165,12 +246,17 @@ class Own(TestCase):
                 continue
             for answer in (self.client.get(url), self.client.post(url)):
                 with self.subTest(name):
-                    self.assertEqual((answer.status_code, answer.headers["Location"].split("?")[0]), (302, "/people/sign-in/"))
+                    self.assertEqual(
+                        (answer.status_code, answer.headers["Location"].split("?")[0]),
+                        (302, "/people/sign-in/"),
+                    )
 
     def test_the_owner_sees_it_and_changes_carry_a_name(self) -> None:
         self.client.force_login(self.ana)
         self.assertContains(self.client.get(reverse("jobs")), "Ana&#x27;s")
-        self.client.post(reverse("told", args=[self.wall.pk, "shelf"]), {"step": "ready", "what": "done"})
+        self.client.post(
+            reverse("told", args=[self.wall.pk, "shelf"]), {"step": "ready", "what": "done"}
+        )
         self.assertEqual(Revision.objects.order_by("-pk")[0].by, self.ana)
         self.assertEqual(Wall.objects.get().plan().built.done[0].by, "ana")
         self.assertContains(self.client.get(reverse("trail")), "Have it all at hand")
@@ -183,14 +269,22 @@ class Own(TestCase):
         self.assertContains(page, "Begin at the wall")
         self.assertEqual(re.findall(r'id="notch-(\w+)"', page.content.decode()), ["mark", "hang"])
         url = reverse("told", args=[self.wall.pk, "shelf"])
-        self.assertContains(client.post(url, {"what": "undo", "seen": self.seen()}), "somebody else", status_code=422)
+        self.assertContains(
+            client.post(url, {"what": "undo", "seen": self.seen()}),
+            "somebody else",
+            status_code=422,
+        )
         self.assertEqual(client.post(url, {"step": "ready", "what": "done"}).status_code, 302)
         self.assertEqual(client.post(url, {"what": "undo", "seen": self.seen()}).status_code, 302)
         hole = next(step.key for step in steps(self.wall.plan(), "shelf", "metric") if step.mark)
         met = client.post(url, {"step": hole, "what": "no_wood"}, headers={"X-Part": "steps"})
         self.assertContains(met, "Whose job it is mends the plan")
         self.assertNotContains(met, 'value="cure"')
-        self.assertContains(client.post(url, {"what": "cure", "code": "seat-0"}), "whose job it is takes it", status_code=422)
+        self.assertContains(
+            client.post(url, {"what": "cure", "code": "seat-0"}),
+            "whose job it is takes it",
+            status_code=422,
+        )
         client.post(url, {"what": "undo", "seen": self.seen()})
         self.assertEqual(Wall.objects.get().at, 1)
         for name, args in (
@@ -203,7 +297,13 @@ class Own(TestCase):
         ):
             url = reverse(name, args=[self.wall.pk, *args])
             self.assertEqual(
-                (client.get(url).status_code if name in ("stage", "plan-file") else client.post(url).status_code), 404, name
+                (
+                    client.get(url).status_code
+                    if name in ("stage", "plan-file")
+                    else client.post(url).status_code
+                ),
+                404,
+                name,
             )
         self.assertEqual(client.get(reverse("share", args=[self.job.pk])).status_code, 404)
         self.client.force_login(self.ana)
@@ -212,7 +312,9 @@ class Own(TestCase):
 
     def test_a_link_shows_reads_only_and_expires(self) -> None:
         self.client.force_login(self.ana)
-        page = self.client.post(reverse("share", args=[self.job.pk]), {"how": "link", "days": "3"}).content.decode()
+        page = self.client.post(
+            reverse("share", args=[self.job.pk]), {"how": "link", "days": "3"}
+        ).content.decode()
         [address] = re.findall(r'value="http://testserver(/shown/[^"]+)"', page)
         client = Client()
         shown = client.get(address)
@@ -228,40 +330,68 @@ class Own(TestCase):
         self.client.force_login(self.ana)
         url = reverse("share", args=[self.job.pk])
         for values, said in (
-            ({"how": "helper", "helper": "nobody"}, "Nobody of that name"), ({"how": "helper", "helper": "ana"}, "That is you"),
-            ({"how": "link", "days": "9000"}, "less than or equal to 90"), ({"how": "link", "days": "x"}, "whole number"),
-        ):  # fmt: skip
+            ({"how": "helper", "helper": "nobody"}, "Nobody of that name"),
+            ({"how": "helper", "helper": "ana"}, "That is you"),
+            ({"how": "link", "days": "9000"}, "less than or equal to 90"),
+            ({"how": "link", "days": "x"}, "whole number"),
+        ):
             self.assertContains(self.client.post(url, values), said, status_code=422)
 
     def test_five_wrong_passwords_and_then_a_rest(self) -> None:
         url, good = reverse("sign-in"), {"username": "ana", "password": "a long enough one"}
         for _ in range(4):
-            self.assertContains(self.client.post(url, good | {"password": "wrong"}), "do not go together", status_code=422)
-        self.assertContains(self.client.post(url, good | {"password": "wrong"}), "Wait a quarter", status_code=429)
+            self.assertContains(
+                self.client.post(url, good | {"password": "wrong"}),
+                "do not go together",
+                status_code=422,
+            )
+        self.assertContains(
+            self.client.post(url, good | {"password": "wrong"}), "Wait a quarter", status_code=429
+        )
         self.assertContains(self.client.post(url, good), "Wait a quarter", status_code=429)
-        self.assertRedirects(self.client.post(url, {"username": "bo", "password": "a long enough one"}), "/")
+        self.assertRedirects(
+            self.client.post(url, {"username": "bo", "password": "a long enough one"}), "/"
+        )
         self.assertTrue(Trail.objects.filter(what="sign-in refused", name="ana").exists())
 
     def test_an_account_is_made_where_strangers_may(self) -> None:
         url = reverse("sign-up")
         for values, said in (
-            ({"username": "ana", "password1": "a long enough one", "password2": "a long enough one"}, "is not available"),
+            (
+                {
+                    "username": "ana",
+                    "password1": "a long enough one",
+                    "password2": "a long enough one",
+                },
+                "is not available",
+            ),
             ({"username": "dee", "password1": "short", "password2": "short"}, "at least 10"),
         ):
             self.assertContains(self.client.post(url, values), said, status_code=422)
-        made = {"username": "dee", "password1": "a long enough one", "password2": "a long enough one"}
+        made = {
+            "username": "dee",
+            "password1": "a long enough one",
+            "password2": "a long enough one",
+        }
         self.assertRedirects(self.client.post(url, made), "/")
         with override_settings(SIGN_UP=False):
             self.assertEqual(Client().get(url).status_code, 404)
 
     def test_names_can_be_asked_for_ten_times_from_one_address(self) -> None:
-        url, taken = reverse("sign-up"), {"username": "ana", "password1": "a long enough one", "password2": "a long enough one"}
+        url = reverse("sign-up")
+        taken = {
+            "username": "ana",
+            "password1": "a long enough one",
+            "password2": "a long enough one",
+        }
         for _ in range(10):
             answer = self.client.post(url, taken)
             self.assertEqual(answer.status_code, 422)
             self.assertNotContains(answer, "exist", status_code=422)
         for name in ("ana", "nobody-yet"):  # the same, whoever has an account
-            self.assertContains(self.client.post(url, taken | {"username": name}), "Wait an hour", status_code=429)
+            self.assertContains(
+                self.client.post(url, taken | {"username": name}), "Wait an hour", status_code=429
+            )
         elsewhere = Client(REMOTE_ADDR="192.0.2.9")
         self.assertEqual(elsewhere.post(url, taken).status_code, 422)
         Trail.objects.update(at=timezone.now() - timedelta(minutes=61))
@@ -288,14 +418,19 @@ class TheBin(TestCase):
         self.wall = Wall.begin(self.job, plan(bracket_shelf()), "Begin")
 
     def test_a_wall_and_a_job_come_back_as_they_were(self) -> None:
-        for name, pk, what in (("delete-wall", self.wall.pk, "wall"), ("delete-job", self.job.pk, "job")):
+        for name, pk, what in (
+            ("delete-wall", self.wall.pk, "wall"),
+            ("delete-job", self.job.pk, "job"),
+        ):
             before = Wall.objects.get().plan()
             self.client.post(reverse(name, args=[pk]))
             self.assertEqual(self.client.get(self.wall.get_absolute_url()).status_code, 404)
             self.assertNotContains(self.client.get("/"), "Attic")
             self.assertContains(self.client.get(reverse("bin")), "Attic")
             self.client.post(reverse("restore", args=[what, pk]))
-            self.assertEqual(self.client.get(f"{self.wall.get_absolute_url()}fix/").status_code, 200)
+            self.assertEqual(
+                self.client.get(f"{self.wall.get_absolute_url()}fix/").status_code, 200
+            )
             self.assertEqual(Wall.objects.get().plan(), before)
 
     def test_after_thirty_days_it_is_gone(self) -> None:
@@ -308,14 +443,25 @@ class TheBin(TestCase):
 
 class Deployed(TestCase):
     def test_no_secret_lies_in_the_repository(self) -> None:
-        """In no file that is tracked: a private key, a key of a cloud, a settled secret key, a password in an address."""
-        listed = subprocess.run(["git", "ls-files", "-z"], cwd=settings.BASE_DIR, capture_output=True, check=True).stdout
+        """In no file that is tracked.
+
+        A private key, a key of a cloud, a settled secret key, a password in an address.
+        """
+        listed = subprocess.run(
+            ["git", "ls-files", "-z"], cwd=settings.BASE_DIR, capture_output=True, check=True
+        ).stdout
         secret = re.compile(
             rb"-----BEGIN [A-Z ]*PRIVATE KEY|AKIA[0-9A-Z]{16}|SECRET_KEY\s*=\s*[\"'][^\"'\n]{20,}|://[\w.]+:[^\s/@{]{3,}@"
         )
-        found = [name for name in listed.decode().split("\0") if name and secret.search((settings.BASE_DIR / name).read_bytes())]
+        found = [
+            name
+            for name in listed.decode().split("\0")
+            if name and secret.search((settings.BASE_DIR / name).read_bytes())
+        ]
         self.assertEqual(found, [])
-        self.assertNotIn(b"data/", b"".join(each for each in listed.split(b"\0") if each.startswith(b"data/")))
+        self.assertNotIn(
+            b"data/", b"".join(each for each in listed.split(b"\0") if each.startswith(b"data/"))
+        )
 
     def test_production_settings_pass_djangos_own_check(self) -> None:
         """In a process of its own, with the environment of a server behind https."""

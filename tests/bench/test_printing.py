@@ -25,7 +25,9 @@ class Sheets(SimpleTestCase):
     def test_every_piece_every_check_and_every_source(self) -> None:
         for make in (demo.changing_room, demo.story_corner):
             plan = make()
-            text = re.sub(r"Gancho\. A sum is no licence.*?\d+ of \d+ ", "", " ".join(self.sheet(plan)))  # what a page ends with
+            text = re.sub(
+                r"Gancho\. A sum is no licence.*?\d+ of \d+ ", "", " ".join(self.sheet(plan))
+            )  # what a page ends with
             for piece in assess(plan).pieces:
                 self.assertIn(f"{piece.name}: {say.outcome(piece).lower()}", text)
                 for check in piece.checks:
@@ -34,7 +36,9 @@ class Sheets(SimpleTestCase):
 
     def test_what_is_not_known_comes_first(self) -> None:
         first = self.sheet(demo.story_corner())[0]
-        self.assertLess(first.index("what “Encyclopedias” weighs empty"), first.index("What is judged"))
+        self.assertLess(
+            first.index("what “Encyclopedias” weighs empty"), first.index("What is judged")
+        )
         self.assertLess(first.index("Assumed"), first.index("What is judged"))
 
     def test_paper_is_letter_for_inches_and_a4_for_millimetres(self) -> None:
@@ -62,27 +66,42 @@ class Served(BenchCase):
 class Packets(BenchCase):
     def values(self, **changes: str) -> dict[str, str]:
         form = {
-            "packet_name": "Blue plug", "packet_base": "gypsum_12_7", "packet_pull": "60 kg", "packet_shear": "80 kg", "packet_states": "ultimate",
-            "packet_found": "its packet", "packet_hole": "8 mm", "packet_depth": "40 mm",
-        }  # fmt: skip
+            "packet_name": "Blue plug",
+            "packet_base": "gypsum_12_7",
+            "packet_pull": "60 kg",
+            "packet_shear": "80 kg",
+            "packet_states": "ultimate",
+            "packet_found": "its packet",
+            "packet_hole": "8 mm",
+            "packet_depth": "40 mm",
+        }
         return form | changes
 
     def test_kept_with_the_wall_and_used_at_once(self) -> None:
         self.assertEqual(self.post("add-packet", "shelf", **self.values()).status_code, 200)
         now = self.plan()
-        self.assertEqual((now.pieces[0].anchor, now.wall.packets[0].name), ("blue-plug", "Blue plug"))
-        self.assertAlmostEqual(now.wall.packets[0].anchor.holds_n["gypsum_12_7"].pull, 60 * 9.80665 / 4)
+        self.assertEqual(
+            (now.pieces[0].anchor, now.wall.packets[0].name), ("blue-plug", "Blue plug")
+        )
+        self.assertAlmostEqual(
+            now.wall.packets[0].anchor.holds_n["gypsum_12_7"].pull, 60 * 9.80665 / 4
+        )
         self.assertContains(self.client.get(self.url("stage", "fix")), "Blue plug")
         self.post("add-packet", "shelf", **self.values())
-        self.assertEqual([packet.key for packet in self.plan().wall.packets], ["blue-plug", "blue-plug-2"])
+        self.assertEqual(
+            [packet.key for packet in self.plan().wall.packets], ["blue-plug", "blue-plug-2"]
+        )
         self.client.post(self.url("undo"), {"base": self.base()})
         self.assertEqual(len(self.plan().wall.packets), 1)
 
     def test_refusals_stand_beside_their_fields(self) -> None:
         for field, typed, words in (
-            ("packet_pull", "much", "as a weight"), ("packet_pull", "", "Something is missing"), ("packet_hole", "90 mm", "must lie between"),
-            ("packet_shear", "900 t", "Couldn"), ("packet_base", "cheese", "valid choice"),
-        ):  # fmt: skip
+            ("packet_pull", "much", "as a weight"),
+            ("packet_pull", "", "Something is missing"),
+            ("packet_hole", "90 mm", "must lie between"),
+            ("packet_shear", "900 t", "Couldn"),
+            ("packet_base", "cheese", "valid choice"),
+        ):
             with self.subTest(field=field, typed=typed):
                 answer = self.post("add-packet", "shelf", **self.values(**{field: typed}))
                 self.assertEqual(answer.status_code, 422)
@@ -93,16 +112,23 @@ class Packets(BenchCase):
         answer = self.post("put-up", kind="rail", x_mm="1600", top_mm="900")
         self.assertContains(answer, "/along/")
         key = self.plan().pieces[-1].key
-        self.assertContains(self.client.get(self.url("along", key)), "One thing alone may weigh from")
+        self.assertContains(
+            self.client.get(self.url("along", key)), "One thing alone may weigh from"
+        )
 
 
 class Scales(BenchCase):
     def test_the_first_unweighed_thing_is_put_on_the_scale(self) -> None:
         row = {"thing-0-name": "Bicycle", "thing-0-weight": "", "thing-0-at": "", "thing-0-out": ""}
         self.post("save-load", "shelf", use="display", **row)
-        self.assertEqual(self.post("weigh", "shelf").status_code, 422)  # no scale is named in the settings
+        self.assertEqual(
+            self.post("weigh", "shelf").status_code, 422
+        )  # no scale is named in the settings
         with self.settings(DEVICES="trade.devices.stand_ins.for_wall"):
-            self.assertContains(self.client.get(self.url("stage", "load") + "?piece=shelf"), "Weigh “Bicycle” with the scale")
+            self.assertContains(
+                self.client.get(self.url("stage", "load") + "?piece=shelf"),
+                "Weigh “Bicycle” with the scale",
+            )
             self.assertEqual(self.post("weigh", "shelf").status_code, 200)
         weighed = self.plan().pieces[0].things[0]
         assert weighed.mass_kg is not None

@@ -1,4 +1,7 @@
-"""The Record stage over the test client: as built, proof, looks; the label, the owner's sheet and the calendar, opened."""
+"""The Record stage over the test client.
+
+As built, proof, looks; the label, the owner's sheet and the calendar, opened.
+"""
 
 import io
 from typing import Any
@@ -18,11 +21,21 @@ from tests.trade.test_record import hung
 
 class Recording(BenchCase):
     def keep(self, name: str, **values: Any) -> Any:
-        return self.post(name, "shelf", stage="record", **({"on": "2031-03-01", "by": "Ana"} | values))
+        return self.post(
+            name, "shelf", stage="record", **({"on": "2031-03-01", "by": "Ana"} | values)
+        )
 
     def test_it_hangs_as_planned_then_with_shorter_screws_and_undo(self) -> None:
         self.assertContains(self.keep("save-built", up_way="1", right_way="1"), "All as planned")
-        shorter = self.keep("save-built", up_way="1", right_way="1", screw_length="25 mm", up="12 mm", minutes="95", cost="40")
+        shorter = self.keep(
+            "save-built",
+            up_way="1",
+            right_way="1",
+            screw_length="25 mm",
+            up="12 mm",
+            minutes="95",
+            cost="40",
+        )
         self.assertContains(shorter, "The screws are 25 mm long, not 76 mm.")
         self.assertContains(shorter, "Won&#x27;t hold as it hangs")
         self.assertContains(shorter, "12 mm higher than planned")
@@ -31,7 +44,14 @@ class Recording(BenchCase):
         self.assertEqual(len(self.plan().built.hung), 1)
 
     def test_a_proof_is_judged_and_bad_readings_are_refused_beside_their_field(self) -> None:
-        readings = {"look": "proof", "kg": "25 kg", "minutes": "15", "before": "0", "loaded": "2 mm", "after": "0.1 mm"}
+        readings = {
+            "look": "proof",
+            "kg": "25 kg",
+            "minutes": "15",
+            "before": "0",
+            "loaded": "2 mm",
+            "after": "0.1 mm",
+        }
         self.assertContains(self.keep("save-proof", **readings), "Passed")
         failed = self.keep("save-proof", **(readings | {"after": "1.8 mm"}))
         self.assertContains(failed, "Not passed")
@@ -40,25 +60,39 @@ class Recording(BenchCase):
             ({"minutes": "-3"}, "greater than or equal to 0"),
             ({"on": ""}, "required"),
         ):
-            self.assertContains(self.keep("save-proof", **(readings | values)), said, status_code=422)
+            self.assertContains(
+                self.keep("save-proof", **(readings | values)), said, status_code=422
+            )
         self.assertEqual(len(self.plan().built.proofs), 2)
 
     @override_settings(DIAL="trade.devices.stand_ins.StandInDial")
     def test_a_dial_fills_the_readings_in(self) -> None:
-        page = self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=proof").content.decode()
+        page = self.client.get(
+            f"{self.url('stage', 'record')}?piece=shelf&look=proof"
+        ).content.decode()
         self.assertRegex(page, r'name="loaded" value="[\d.]+ mm"')
 
     def test_looks_decide_what_the_stick_says(self) -> None:
-        self.assertContains(self.keep("save-look", look="look", held="loose", note="the left one"), "1 loose")
+        self.assertContains(
+            self.keep("save-look", look="look", held="loose", note="the left one"), "1 loose"
+        )
         self.assertContains(self.keep("save-look", look="look", held="firm"), "the left one")
         self.assertNotContains(self.client.get(self.url("stage", "record")), "1 loose")
 
     def test_the_label_the_owners_sheet_and_the_calendar(self) -> None:
         self.keep("save-built", up_way="1", right_way="1")
         label = self.client.get(f"{self.url('piece-labels')}?piece=shelf").content
-        for words in ("Carries 20 kg in all", "spread along it", "Hung 01 Mar 2031 by Ana", "8 × ", "studs at 800 mm, 1600 mm"):
+        for words in (
+            "Carries 20 kg in all",
+            "spread along it",
+            "Hung 01 Mar 2031 by Ana",
+            "8 × ",
+            "studs at 800 mm, 1600 mm",
+        ):
             self.assertIn(words, text_of(label).replace("\n", " "))
-        self.assertIn("Look at it on 31 Mar 2031", text_of(self.client.get(self.url("owner-pdf")).content))
+        self.assertIn(
+            "Look at it on 31 Mar 2031", text_of(self.client.get(self.url("owner-pdf")).content)
+        )
         events = Calendar.from_ical(self.client.get(self.url("care-ics")).content).walk("VEVENT")
         self.assertEqual(str(events[0]["dtstart"].dt), "2031-03-31")
 
@@ -66,13 +100,20 @@ class Recording(BenchCase):
         """Its dark squares, measured on paper, are those that the library makes of the address."""
         address = "http://testserver/walls/1/record/?piece=shelf"
         rows = [list(row) for row in segno.make(address, error="m", micro=False).matrix]
-        with pdfplumber.open(io.BytesIO(piece_labels(hung(plan()), "shelf", "metric", lambda _: address))) as paper:
+        with pdfplumber.open(
+            io.BytesIO(piece_labels(hung(plan()), "shelf", "metric", lambda _: address))
+        ) as paper:
             dark = [each for each in paper.pages[0].rects if each["width"] < 10 and each["fill"]]
         self.assertEqual(len(dark), sum(sum(1 for dark in row if dark) for row in rows))
         left, top, step = min(e["x0"] for e in dark), min(e["top"] for e in dark), dark[0]["width"]
         drawn = {(round((e["x0"] - left) / step), round((e["top"] - top) / step)) for e in dark}
-        self.assertEqual(drawn, {(x, y) for y, row in enumerate(rows) for x, dark in enumerate(row) if dark})
+        self.assertEqual(
+            drawn, {(x, y) for y, row in enumerate(rows) for x, dark in enumerate(row) if dark}
+        )
 
     def test_what_wont_hold_gets_no_weight_on_its_label(self) -> None:
         weak = replace(plan(bracket_shelf(screw_length_mm=25.4)), built=hung(plan()).built)
-        self.assertIn("Do not load", text_of(piece_labels(weak, None, "metric", lambda key: key)).replace("\n", " "))
+        self.assertIn(
+            "Do not load",
+            text_of(piece_labels(weak, None, "metric", lambda key: key)).replace("\n", " "),
+        )

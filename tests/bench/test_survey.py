@@ -1,4 +1,7 @@
-"""The survey over the test client: readings, what is on the wall, what it is made of, tables in and out."""
+"""The survey over the test client.
+
+Readings, what is on the wall, what it is made of, tables in and out.
+"""
 
 from typing import Any
 
@@ -27,7 +30,11 @@ class Typed(BenchCase):
         self.assertEqual(len(self.plan().wall.readings), 2 * (1 + 14))
         self.assertContains(self.post("take-studs"), 'class="stud"', count=7)
         self.assertAlmostEqual(self.plan().wall.studs[0].centre_mm, 410.0, delta=1.0)
-        self.assertContains(self.post("save-survey", **self.survey_values(readings="9 lft")), "Line 1", status_code=422)
+        self.assertContains(
+            self.post("save-survey", **self.survey_values(readings="9 lft")),
+            "Line 1",
+            status_code=422,
+        )
         before = self.plan().wall.studs
         self.post(
             "save-survey",
@@ -43,23 +50,43 @@ class Typed(BenchCase):
         self.assertEqual(self.plan().wall.studs, before)
 
     def test_layers_add_up_and_keep_what_was_measured(self) -> None:
-        wall = Wall.begin(self.job, plan(bracket_shelf(), layers=(Layer(kind="tile", thickness_mm=8.0),)), "Begin")
+        wall = Wall.begin(
+            self.job, plan(bracket_shelf(), layers=(Layer(kind="tile", thickness_mm=8.0),)), "Begin"
+        )
         values = self.survey_values(lining="tile", lining_2="cement_board")
-        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX)
+        self.client.post(
+            reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX
+        )
         layers = Wall.objects.get(pk=wall.pk).plan().wall.layers
-        self.assertEqual(layers, (Layer(kind="tile", thickness_mm=8.0), Layer(kind="cement_board", thickness_mm=12.7)))
-        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values, "lining": "bare"}, **HTMX)
+        self.assertEqual(
+            layers,
+            (Layer(kind="tile", thickness_mm=8.0), Layer(kind="cement_board", thickness_mm=12.7)),
+        )
+        self.client.post(
+            reverse("save-survey", args=[wall.pk]),
+            {"base": seen(wall), **values, "lining": "bare"},
+            **HTMX,
+        )
         self.assertEqual(Wall.objects.get(pk=wall.pk).plan().wall.layers, ())
         for typed, thick in (("9", 9.0), ("", 9.0), ("0.5 in", 12.7)):
             posted = {"base": seen(wall), **values, "thick": typed}
             self.client.post(reverse("save-survey", args=[wall.pk]), posted, **HTMX)
-            self.assertEqual(Wall.objects.get(pk=wall.pk).plan().wall.layers[0].thickness_mm, thick if typed else 9.0)  # type: ignore[index]
+            self.assertEqual(
+                Wall.objects.get(pk=wall.pk).plan().wall.layers[0].thickness_mm,
+                thick if typed else 9.0,
+            )  # type: ignore[index]
 
     def test_a_stud_keeps_its_own_width_and_doubt_when_another_is_typed(self) -> None:
         double = Stud(centre_mm=800.0, width_mm=76.0, uncertainty_mm=None)
-        wall = Wall.begin(self.job, plan(bracket_shelf(), studs=(Stud(centre_mm=400.0), double)), "Begin")
-        values = self.survey_values(studs="400 mm, 800 mm, 1600 mm", give="3 mm", stud_width="38 mm", stud_depth="100 mm")
-        self.client.post(reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX)
+        wall = Wall.begin(
+            self.job, plan(bracket_shelf(), studs=(Stud(centre_mm=400.0), double)), "Begin"
+        )
+        values = self.survey_values(
+            studs="400 mm, 800 mm, 1600 mm", give="3 mm", stud_width="38 mm", stud_depth="100 mm"
+        )
+        self.client.post(
+            reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX
+        )
         studs = Wall.objects.get(pk=wall.pk).plan().wall.studs
         self.assertEqual(
             [(s.centre_mm, s.width_mm, s.depth_mm, s.uncertainty_mm) for s in studs],
@@ -67,31 +94,45 @@ class Typed(BenchCase):
         )
 
     def test_sketched_along_the_tape(self) -> None:
-        self.post("save-survey", **self.survey_values(studs="400, 800\n1200 outlet 300 high, 2000 to 2800 door"))
+        self.post(
+            "save-survey",
+            **self.survey_values(studs="400, 800\n1200 outlet 300 high, 2000 to 2800 door"),
+        )
         wall = self.plan().wall
         self.assertEqual([s.centre_mm for s in wall.studs], [400.0, 800.0])
         self.assertEqual(
-            [(f.kind, f.left_mm, f.right_mm) for f in wall.features], [("outlet", 1165.0, 1235.0), ("door", 2000.0, 2800.0)]
+            [(f.kind, f.left_mm, f.right_mm) for f in wall.features],
+            [("outlet", 1165.0, 1235.0), ("door", 2000.0, 2800.0)],
         )
         page = self.client.get(self.url("stage", "survey"))
         self.assertContains(page, "2000 mm to 2800 mm door")
         self.assertContains(page, "a cable may run up or down from an outlet")
         shown = "400 mm, 800 mm\n1200 mm outlet 300 mm high\n2000 mm to 2800 mm door"
         self.post(
-            "save-survey", **self.survey_values(name="Hall", studs=shown, give="2 mm", stud_width="38 mm", stud_depth="89 mm")
+            "save-survey",
+            **self.survey_values(
+                name="Hall", studs=shown, give="2 mm", stud_width="38 mm", stud_depth="89 mm"
+            ),
         )
         self.assertEqual(self.plan().wall.features, wall.features)
 
     def test_made_of_brick_there_are_no_studs_and_no_verdict(self) -> None:
-        answer = self.post("save-survey", **self.survey_values(structure="brick_solid", clue_dust_red="on"))
+        answer = self.post(
+            "save-survey", **self.survey_values(structure="brick_solid", clue_dust_red="on")
+        )
         self.assertContains(answer, "No studs to find: this is solid brick.")
         self.assertContains(answer, "Most likely solid brick")
         self.assertContains(self.client.get(self.url("stage", "fix")), "Choose what holds it")
         self.assertEqual(len(self.plan().wall.studs), 2)
 
     def test_how_it_lies_is_told_behind_the_shelf(self) -> None:
-        lie = "1500 up: gaps 0 at 600, 6 at 1200, 0 at 1800\nplumb at 800: 300 to 1500 up, 12 out\nceiling 900 at 0, 868 at 3200"
-        answer = self.post("save-survey", **self.survey_values(lie=lie, studs="400, 800, 1200, 1600"))
+        lie = (
+            "1500 up: gaps 0 at 600, 6 at 1200, 0 at 1800\nplumb at 800: 300 to 1500 up, 12 "
+            "out\nceiling 900 at 0, 868 at 3200"
+        )
+        answer = self.post(
+            "save-survey", **self.survey_values(lie=lie, studs="400, 800, 1200, 1600")
+        )
         for words in (
             "gapes up to 5.0 mm",
             "its front edge drops 2.5 mm",
@@ -99,15 +140,24 @@ class Typed(BenchCase):
             "from the ceiling at its left end",
         ):
             self.assertContains(answer, words)
-        self.assertContains(self.client.get(self.url("stage", "mark") + "?piece=shelf"), "gapes up to 5.0 mm")
+        self.assertContains(
+            self.client.get(self.url("stage", "mark") + "?piece=shelf"), "gapes up to 5.0 mm"
+        )
 
     def test_refusals_stand_beside_their_fields_with_what_was_typed(self) -> None:
         for field, typed, words in (
-            ("studs", "400, 9000", "outside the wall"), ("studs", "400, 4x8", "part 2"), ("studs", "16 every 1", "no studs"),
-            ("studs", "40 outlet 9000 high", "higher than the wall"), ("readings", "400 lft", "Line 1"), ("lie", "wonky", "Line 1"),
+            ("studs", "400, 9000", "outside the wall"),
+            ("studs", "400, 4x8", "part 2"),
+            ("studs", "16 every 1", "no studs"),
+            ("studs", "40 outlet 9000 high", "higher than the wall"),
+            ("readings", "400 lft", "Line 1"),
+            ("lie", "wonky", "Line 1"),
             ("thick", "0", "must lie between"),
-            ("width", "40 m", "longer than any wall"), ("width", "5", "outside the wall"), ("stud_width", "1", "must lie between"), ("width", "900", "the wall only"),
-        ):  # fmt: skip
+            ("width", "40 m", "longer than any wall"),
+            ("width", "5", "outside the wall"),
+            ("stud_width", "1", "must lie between"),
+            ("width", "900", "the wall only"),
+        ):
             with self.subTest(field=field, typed=typed):
                 answer = self.post("save-survey", **self.survey_values(**{field: typed}))
                 self.assertContains(answer, words, status_code=422)
@@ -120,7 +170,10 @@ class ByHandAndOnTheWall(BenchCase):
         self.assertContains(self.post("take-studs"), "make no stud likely", status_code=422)
         self.assertContains(self.post("by-hand", pinned="640"), "Unpin")
         self.post("by-hand", struck="645")
-        self.assertEqual([(r.at_mm, r.word) for r in self.plan().wall.readings if isinstance(r, ByHand)], [(645.0, "struck")])
+        self.assertEqual(
+            [(r.at_mm, r.word) for r in self.plan().wall.readings if isinstance(r, ByHand)],
+            [(645.0, "struck")],
+        )
         self.post("by-hand", free="640")
         self.assertEqual(self.plan().wall.readings, ())
         self.post("undo")
@@ -129,9 +182,14 @@ class ByHandAndOnTheWall(BenchCase):
         self.assertContains(self.post("by-hand", pinned="-9"), "on no wall", status_code=422)
 
     def test_put_move_and_take_away(self) -> None:
-        self.assertContains(self.post("place", kind="outlet", x_mm="1000", top_mm="305.5"), 'id="thing-0"')
+        self.assertContains(
+            self.post("place", kind="outlet", x_mm="1000", top_mm="305.5"), 'id="thing-0"'
+        )
         self.post("place", kind="stud", x_mm="200.3", top_mm="0")
-        self.assertEqual((self.plan().wall.features[0].middle_mm, self.plan().wall.studs[0].centre_mm), (305.5, 200.0))
+        self.assertEqual(
+            (self.plan().wall.features[0].middle_mm, self.plan().wall.studs[0].centre_mm),
+            (305.5, 200.0),
+        )
         live = self.post("move-thing", 0, left_mm="1500", top_mm="400", live="1")
         self.assertContains(live, 'data-left="1500.0"')
         self.assertEqual(self.plan().wall.features[0].left_mm, 965.0)
@@ -141,7 +199,11 @@ class ByHandAndOnTheWall(BenchCase):
         self.post("remove-thing", 0)
         self.assertEqual(self.plan().wall.features, ())
         self.assertContains(self.post("remove-thing", 0), "no longer on the wall", status_code=422)
-        self.assertContains(self.post("place", kind="chandelier", x_mm="1", top_mm="1"), "no thing on a wall", status_code=422)
+        self.assertContains(
+            self.post("place", kind="chandelier", x_mm="1", top_mm="1"),
+            "no thing on a wall",
+            status_code=422,
+        )
 
     def test_a_contradiction_is_shown_with_both_sides(self) -> None:
         wall = Wall.begin(self.job, demo.reading_corner(), "Begin")
@@ -152,7 +214,11 @@ class ByHandAndOnTheWall(BenchCase):
 
 class Tables(BenchCase):
     def bring(self, raw: bytes, **more: Any) -> Any:
-        return self.client.post(self.url("readings-in"), {"base": self.base(), "table": SimpleUploadedFile("r.csv", raw)}, **more)
+        return self.client.post(
+            self.url("readings-in"),
+            {"base": self.base(), "table": SimpleUploadedFile("r.csv", raw)},
+            **more,
+        )
 
     def test_out_and_in(self) -> None:
         readings = (
@@ -168,18 +234,32 @@ class Tables(BenchCase):
 
     def test_refused_row_by_row_and_nothing_half_imported(self) -> None:
         answer = self.bring(b"kind,at_mm\nmagnet,400\nmagnet,=2+2\nbeep,1\n")
-        self.assertContains(answer, "2 rows can&#x27;t be read, so nothing was taken.", status_code=422)
+        self.assertContains(
+            answer, "2 rows can&#x27;t be read, so nothing was taken.", status_code=422
+        )
         self.assertContains(answer, "Row 3: “=2+2” under at is a formula", status_code=422)
-        self.assertContains(self.bring(b"kind,at_mm\n" + b"magnet,1\n" * 100_000), "more than 2000 rows", status_code=422)
-        self.assertContains(self.client.post(self.url("readings-in"), {"base": self.base()}), "Choose a table", status_code=422)
+        self.assertContains(
+            self.bring(b"kind,at_mm\n" + b"magnet,1\n" * 100_000),
+            "more than 2000 rows",
+            status_code=422,
+        )
+        self.assertContains(
+            self.client.post(self.url("readings-in"), {"base": self.base()}),
+            "Choose a table",
+            status_code=422,
+        )
         self.assertEqual((self.plan().wall.readings, self.at()), ((), 1))
 
 
 class Devices(BenchCase):
     def test_none_unless_the_settings_name_one(self) -> None:
-        self.assertNotContains(self.client.get(self.url("stage", "survey")), "Sweep with the finder")
+        self.assertNotContains(
+            self.client.get(self.url("stage", "survey")), "Sweep with the finder"
+        )
         for name in ("sweep", "measure"):
-            self.assertContains(self.post(name, height="1200"), "No device is set up", status_code=422)
+            self.assertContains(
+                self.post(name, height="1200"), "No device is set up", status_code=422
+            )
 
     @override_settings(DEVICES="trade.devices.stand_ins.for_wall")
     def test_a_sweep_is_taken_and_kept(self) -> None:
@@ -187,9 +267,14 @@ class Devices(BenchCase):
         self.post("sweep", height="1200")
         self.post("sweep", height="1500")
         sweeps = [r for r in self.plan().wall.readings if isinstance(r, Sweep)]
-        self.assertEqual([(r.from_mm, r.to_mm, r.height_mm) for r in sweeps], [(0.0, 3200.0, 1200.0), (0.0, 3200.0, 1500.0)])
+        self.assertEqual(
+            [(r.from_mm, r.to_mm, r.height_mm) for r in sweeps],
+            [(0.0, 3200.0, 1200.0), (0.0, 3200.0, 1500.0)],
+        )
         self.assertGreater(len(self.plan().wall.readings), 8)
         self.post("measure")
         lie = self.plan().wall.lie
-        self.assertEqual(([run.line for run in lie.run_outs], len(lie.plumbs)), (["ceiling", "floor"], 1))
+        self.assertEqual(
+            ([run.line for run in lie.run_outs], len(lie.plumbs)), (["ceiling", "floor"], 1)
+        )
         self.assertContains(self.post("sweep", height="tall"), "is not a number", status_code=422)

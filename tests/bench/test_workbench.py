@@ -30,7 +30,11 @@ STAGES = ("survey", "load", "fix", "mark", "cut", "hang", "record")
 
 def seen(wall: Wall) -> int:
     """Key of the revision that counts on a wall."""
-    return int(Revision.objects.values_list("pk", flat=True).get(wall=wall, number=Wall.objects.get(pk=wall.pk).at))
+    return int(
+        Revision.objects.values_list("pk", flat=True).get(
+            wall=wall, number=Wall.objects.get(pk=wall.pk).at
+        )
+    )
 
 
 class BenchCase(TestCase):
@@ -61,27 +65,53 @@ class BenchCase(TestCase):
 
     def fix_values(self, **changes: str) -> dict[str, str]:
         form = {
-            "name": "Shelf", "left": "700 mm", "top": "1500 mm", "length": "1000 mm", "depth": "250 mm", "thickness": "20 mm", "board": "oak_red",
-            "bracket": "braced", "stiffener_mm": "0", "stiffener": "usual", "screw": "wood_10", "screw_length": "76.2 mm", "supports": "800 mm, 1600 mm",
-        }  # fmt: skip
+            "name": "Shelf",
+            "left": "700 mm",
+            "top": "1500 mm",
+            "length": "1000 mm",
+            "depth": "250 mm",
+            "thickness": "20 mm",
+            "board": "oak_red",
+            "bracket": "braced",
+            "stiffener_mm": "0",
+            "stiffener": "usual",
+            "screw": "wood_10",
+            "screw_length": "76.2 mm",
+            "supports": "800 mm, 1600 mm",
+        }
         return form | changes
 
     def survey_values(self, **changes: str) -> dict[str, str]:
         form = {
-            "name": "Test wall", "width": "3200", "height": "2400", "lining": "gypsum_12_7", "studs": "400, 800", "give": "2", "timber": "unknown", "structure": "timber",
-            "stud_width": "38", "stud_depth": "89",
-        }  # fmt: skip
+            "name": "Test wall",
+            "width": "3200",
+            "height": "2400",
+            "lining": "gypsum_12_7",
+            "studs": "400, 800",
+            "give": "2",
+            "timber": "unknown",
+            "structure": "timber",
+            "stud_width": "38",
+            "stud_depth": "89",
+        }
         return form | changes
 
 
 class Pictures(BenchCase):
     def setUp(self) -> None:
         super().setUp()
-        kept = {"BACKEND": "django.core.cache.backends.locmem.LocMemCache", "LOCATION": "pictures of this test"}
+        kept = {
+            "BACKEND": "django.core.cache.backends.locmem.LocMemCache",
+            "LOCATION": "pictures of this test",
+        }
         self.enterContext(self.settings(CACHES=settings.CACHES | {"pictures": kept}))
 
     def listed(self) -> str:
-        [card] = re.findall(r'<a class="wall-card".*?</a>', self.client.get(reverse("jobs")).content.decode(), re.DOTALL)
+        [card] = re.findall(
+            r'<a class="wall-card".*?</a>',
+            self.client.get(reverse("jobs")).content.decode(),
+            re.DOTALL,
+        )
         return str(card)
 
     def test_what_is_remembered_is_what_would_be_drawn_over_any_changes(self) -> None:
@@ -89,7 +119,12 @@ class Pictures(BenchCase):
         for _ in range(12):
             what = dice.choice(("move", "move", "remove", "undo", "units"))
             if what == "move":
-                self.post("move", "shelf", left_mm=str(dice.randrange(300, 1500)), top_mm=str(dice.randrange(900, 1800)))
+                self.post(
+                    "move",
+                    "shelf",
+                    left_mm=str(dice.randrange(300, 1500)),
+                    top_mm=str(dice.randrange(900, 1800)),
+                )
             elif what == "remove":
                 self.post("remove", "ledge")
             else:
@@ -113,15 +148,33 @@ class Pictures(BenchCase):
 
 class FromTheList(BenchCase):
     def test_so_much_of_something(self) -> None:
-        row = {"thing-0-name": "Tins", "thing-0-weight": "8 kg", "thing-0-at": "", "thing-0-out": ""}
-        self.assertEqual(self.post("save-load", "shelf", use="display", amount="12", pick="plates", **row).status_code, 200)
+        row = {
+            "thing-0-name": "Tins",
+            "thing-0-weight": "8 kg",
+            "thing-0-at": "",
+            "thing-0-out": "",
+        }
+        self.assertEqual(
+            self.post(
+                "save-load", "shelf", use="display", amount="12", pick="plates", **row
+            ).status_code,
+            200,
+        )
         things = self.plan().pieces[0].things
-        self.assertEqual([(thing.name, thing.mass_kg) for thing in things], [("Tins", 8.0), ("Dinner plates, 12", 9.0)])
+        self.assertEqual(
+            [(thing.name, thing.mass_kg) for thing in things],
+            [("Tins", 8.0), ("Dinner plates, 12", 9.0)],
+        )
         for amount, pick, words in (
-            ("12", "", "Choose what it is"), ("", "plates", "How much of it"), ("lots", "plates", "is no number of"), ("lots", "books", "lots"),
-        ):  # fmt: skip
+            ("12", "", "Choose what it is"),
+            ("", "plates", "How much of it"),
+            ("lots", "plates", "is no number of"),
+            ("lots", "books", "lots"),
+        ):
             with self.subTest(amount=amount, pick=pick):
-                answer = self.post("save-load", "shelf", use="display", amount=amount, pick=pick, **row)
+                answer = self.post(
+                    "save-load", "shelf", use="display", amount=amount, pick=pick, **row
+                )
                 self.assertContains(answer, words, status_code=422)
         self.assertEqual(self.plan().pieces[0].things, things)
 
@@ -140,15 +193,27 @@ class EveryKind(BenchCase):
         for name, options in re.findall(r'<select name="([^"]+)"(.*?)</select>', form, re.S):
             chosen = re.search(r'<option value="([^"]*)" selected', options)
             values[name] = chosen[1] if chosen else ""
-        return {name: value for name, value in values.items() if name not in ("base", "csrfmiddlewaretoken", "stage", "piece")}
+        return {
+            name: value
+            for name, value in values.items()
+            if name not in ("base", "csrfmiddlewaretoken", "stage", "piece")
+        }
 
     def test_the_form_says_what_the_plan_says_and_keeps_it(self) -> None:
         for kind in KINDS:
             with self.subTest(kind=kind):
-                self.assertEqual(self.post("put-up", kind=kind, x_mm="2000", top_mm="1200").status_code, 200)
+                self.assertEqual(
+                    self.post("put-up", kind=kind, x_mm="2000", top_mm="1200").status_code, 200
+                )
                 before = self.plan().pieces[-1]
-                answer = self.post("save-fix", before.key, **(self.shown(before.key) | {"name": "Renamed"}))
-                self.assertEqual(answer.status_code, 200, re.findall(r'class="error"[^>]*>([^<]*)', answer.content.decode()))
+                answer = self.post(
+                    "save-fix", before.key, **(self.shown(before.key) | {"name": "Renamed"})
+                )
+                self.assertEqual(
+                    answer.status_code,
+                    200,
+                    re.findall(r'class="error"[^>]*>([^<]*)', answer.content.decode()),
+                )
                 self.assertEqual(self.plan().piece(before.key), replace(before, name="Renamed"))
                 self.client.post(self.url("remove", before.key), {"base": self.base()})
 
@@ -163,8 +228,13 @@ class Pages(BenchCase):
             self.assertContains(part, f'class="bench stage-{stage}"')
 
     def test_constant_queries_whatever_hangs_there(self) -> None:
-        for pieces in ((), tuple(bracket_shelf(key=f"s{n}", top_mm=200.0 * n + 100) for n in range(10))):
-            wall = Wall.begin(self.job, plan(*pieces) if pieces else plan().without_piece("shelf"), "Begin")
+        for pieces in (
+            (),
+            tuple(bracket_shelf(key=f"s{n}", top_mm=200.0 * n + 100) for n in range(10)),
+        ):
+            wall = Wall.begin(
+                self.job, plan(*pieces) if pieces else plan().without_piece("shelf"), "Begin"
+            )
             with self.assertNumQueries(2):
                 self.client.get(reverse("stage", args=[wall.pk, "fix"]))
         with self.assertNumQueries(2):
@@ -179,7 +249,13 @@ class Pages(BenchCase):
         self.assertNotRegex(page.content.decode(), r'\sstyle="|<style|\son\w+="')
 
     def test_wrong_addresses_are_404(self) -> None:
-        for url in ("/walls/999/fix/", f"/walls/{10**30}/fix/", self.url("stage", "paint"), "/nowhere/", "/walls/0/plan.json"):
+        for url in (
+            "/walls/999/fix/",
+            f"/walls/{10**30}/fix/",
+            self.url("stage", "paint"),
+            "/nowhere/",
+            "/walls/0/plan.json",
+        ):
             self.assertEqual(self.client.get(url).status_code, 404)
         for name in ("move", "save-load", "save-fix", "remove", "support", "cure"):
             self.assertEqual(self.post(name, "nothing").status_code, 404)
@@ -206,7 +282,9 @@ class Pages(BenchCase):
                 "photo": 1,
                 "pk": 1,
             }
-            url = reverse(pattern.name, kwargs={key: known[key] for key in pattern.pattern.converters})
+            url = reverse(
+                pattern.name, kwargs={key: known[key] for key in pattern.pattern.converters}
+            )
             for answer in (
                 self.client.get(url),
                 self.client.post(url, **HTMX),
@@ -220,14 +298,22 @@ class Pages(BenchCase):
         seen = {
             url
             for page in (1, 2)
-            for url in re.findall(r'href="(/walls/\d+/)"', self.client.get(f"/?page={page}").content.decode())
+            for url in re.findall(
+                r'href="(/walls/\d+/)"', self.client.get(f"/?page={page}").content.decode()
+            )
         }
         self.assertEqual(len(seen), 31)
 
     def test_a_page_from_another_visit_and_a_heap_of_data_are_refused_with_a_sentence(self) -> None:
         strict = Client(enforce_csrf_checks=True)
-        self.assertContains(strict.post(self.url("undo"), {"base": "²"}), "Load the page again", status_code=403)
-        self.assertContains(self.client.post(self.url("undo"), {"x": "9" * 7_000_000}), "Nothing was changed", status_code=400)
+        self.assertContains(
+            strict.post(self.url("undo"), {"base": "²"}), "Load the page again", status_code=403
+        )
+        self.assertContains(
+            self.client.post(self.url("undo"), {"x": "9" * 7_000_000}),
+            "Nothing was changed",
+            status_code=400,
+        )
         self.assertEqual(self.client.post(self.url("undo"), {"base": "²"}, **HTMX).status_code, 409)
 
     def test_names_are_escaped_everywhere(self) -> None:
@@ -245,7 +331,9 @@ class Changes(BenchCase):
     def test_moving_is_kept_and_judged(self) -> None:
         answer = self.post("move", "shelf", left_mm="850", top_mm="1400")
         self.assertContains(answer, "misses the stud")
-        self.assertEqual((self.plan().piece("shelf").left_mm, self.plan().piece("shelf").top_mm), (850.0, 1400.0))
+        self.assertEqual(
+            (self.plan().piece("shelf").left_mm, self.plan().piece("shelf").top_mm), (850.0, 1400.0)
+        )
 
     def test_a_live_move_is_judged_and_not_kept(self) -> None:
         answer = self.post("move", "shelf", left_mm="850", top_mm="1400", live="1")
@@ -254,7 +342,9 @@ class Changes(BenchCase):
 
     def test_moving_off_the_wall_stops_at_its_edge(self) -> None:
         self.post("move", "shelf", left_mm="99999", top_mm="-50")
-        self.assertEqual((self.plan().piece("shelf").left_mm, self.plan().piece("shelf").top_mm), (2200.0, 20.0))
+        self.assertEqual(
+            (self.plan().piece("shelf").left_mm, self.plan().piece("shelf").top_mm), (2200.0, 20.0)
+        )
 
     def test_putting_up_loading_and_taking_down(self) -> None:
         answer = self.post("put-up", kind="bracket_shelf", x_mm="1200", top_mm="600")
@@ -264,16 +354,27 @@ class Changes(BenchCase):
             "save-load",
             key,
             use="hard",
-            **{"thing-0-name": "Tins", "thing-0-weight": "8 kg", "thing-0-at": "10 cm", "thing-0-out": "20 cm"},
+            **{
+                "thing-0-name": "Tins",
+                "thing-0-weight": "8 kg",
+                "thing-0-at": "10 cm",
+                "thing-0-out": "20 cm",
+            },
         )
-        self.assertEqual(self.plan().piece(key).things, (Thing(name="Tins", mass_kg=8.0, at_mm=100.0, out_mm=200.0),))
+        self.assertEqual(
+            self.plan().piece(key).things,
+            (Thing(name="Tins", mass_kg=8.0, at_mm=100.0, out_mm=200.0),),
+        )
         self.post("remove", key)
         self.assertNotIn(key, [piece.key for piece in self.plan().pieces])
 
     def test_hardware_and_length_are_kept_and_supports_follow_the_studs(self) -> None:
         self.post("save-fix", "shelf", **self.fix_values(length="1400 mm", bracket="bar"))
         piece = self.plan().piece("shelf")
-        self.assertEqual((piece.length_mm, piece.bracket, piece.supports_mm), (1400.0, "bar", (100.0, 500.0, 900.0, 1300.0)))
+        self.assertEqual(
+            (piece.length_mm, piece.bracket, piece.supports_mm),
+            (1400.0, "bar", (100.0, 500.0, 900.0, 1300.0)),
+        )
 
     def test_typed_supports_are_kept(self) -> None:
         self.post("save-fix", "shelf", **self.fix_values(supports="800, 1200, 1600"))
@@ -281,10 +382,15 @@ class Changes(BenchCase):
 
     def test_what_was_not_changed_stays_exact(self) -> None:
         wall = Wall.begin(self.job, plan(bracket_shelf(left_mm=700.1234567)), "Begin")
-        values = {"base": wall.seen, **self.fix_values(left="700.1 mm", supports="800.1 mm, 1600.1 mm", depth="240")}
+        values = {
+            "base": wall.seen,
+            **self.fix_values(left="700.1 mm", supports="800.1 mm, 1600.1 mm", depth="240"),
+        }
         self.client.post(reverse("save-fix", args=[wall.pk, "shelf"]), values, **HTMX)
         piece = Wall.objects.get(pk=wall.pk).plan().piece("shelf")
-        self.assertEqual((piece.left_mm, piece.depth_mm, piece.supports_mm), (700.1234567, 240.0, (100.0, 900.0)))
+        self.assertEqual(
+            (piece.left_mm, piece.depth_mm, piece.supports_mm), (700.1234567, 240.0, (100.0, 900.0))
+        )
 
     def test_a_cure_is_offered_and_delivers(self) -> None:
         self.post("move", "shelf", left_mm="760", top_mm="1500")
@@ -294,9 +400,13 @@ class Changes(BenchCase):
         self.assertEqual(self.post("cure", "shelf", code="seat-0").status_code, 422)
 
     def test_survey(self) -> None:
-        self.post("save-survey", **self.survey_values(studs="16 in every 16 in", width="12 ft", give=""))
+        self.post(
+            "save-survey", **self.survey_values(studs="16 in every 16 in", width="12 ft", give="")
+        )
         wall = self.plan().wall
-        self.assertEqual((len(wall.studs), wall.studs[0].uncertainty_mm, wall.timber), (9, None, None))
+        self.assertEqual(
+            (len(wall.studs), wall.studs[0].uncertainty_mm, wall.timber), (9, None, None)
+        )
         self.assertAlmostEqual(wall.studs[8].centre_mm, 144 * 25.4)
 
     def test_without_scripts_a_change_leads_back_to_the_page(self) -> None:
@@ -312,11 +422,19 @@ class Refusals(BenchCase):
 
     def test_each_bad_value_beside_its_field_with_what_was_typed(self) -> None:
         for field, typed, words in (
-            ("length", "9 m", "the wall only"), ("length", "forty", "is not a number"), ("left", "3000", "past the wall"),
-            ("depth", "-3", "less than nothing"), ("thickness", "1e9", "not a unit I know"), ("top", "31 m", "longer than any wall"),
-            ("length", "NaN", "is not a number"), ("screw_length", "inf", "is not a number"), ("supports", "50", "is not within it"),
-            ("supports", "800, x", "Number 2"), ("supports", "800, 805", "closer together"), ("top", "", "missing"),
-        ):  # fmt: skip
+            ("length", "9 m", "the wall only"),
+            ("length", "forty", "is not a number"),
+            ("left", "3000", "past the wall"),
+            ("depth", "-3", "less than nothing"),
+            ("thickness", "1e9", "not a unit I know"),
+            ("top", "31 m", "longer than any wall"),
+            ("length", "NaN", "is not a number"),
+            ("screw_length", "inf", "is not a number"),
+            ("supports", "50", "is not within it"),
+            ("supports", "800, x", "Number 2"),
+            ("supports", "800, 805", "closer together"),
+            ("top", "", "missing"),
+        ):
             with self.subTest(field=field, typed=typed):
                 answer = self.post("save-fix", "shelf", **self.fix_values(**{field: typed}))
                 self.refused(answer, words, f'value="{typed}"' if typed else 'aria-invalid="true"')
@@ -330,9 +448,18 @@ class Refusals(BenchCase):
             ("out", "30 cm", "further out"),
             ("weight", "9999", "more than"),
         ):
-            values = {"thing-0-name": "Box", "thing-0-weight": "4", "thing-0-at": "", f"thing-0-{part}": typed}
+            values = {
+                "thing-0-name": "Box",
+                "thing-0-weight": "4",
+                "thing-0-at": "",
+                f"thing-0-{part}": typed,
+            }
             with self.subTest(typed=typed):
-                self.refused(self.post("save-load", "shelf", use="display", **values), words, f'value="{typed}"')
+                self.refused(
+                    self.post("save-load", "shelf", use="display", **values),
+                    words,
+                    f'value="{typed}"',
+                )
 
     def test_plan_files(self) -> None:
         good = planfile.dump(self.plan())
@@ -342,20 +469,31 @@ class Refusals(BenchCase):
             (b"\x00" * 50, "not a plan"),
             (b"9" * 5_000_010, "larger"),
         ):
-            answer = self.client.post(reverse("import"), {"plan": SimpleUploadedFile("wall.json", raw)})
+            answer = self.client.post(
+                reverse("import"), {"plan": SimpleUploadedFile("wall.json", raw)}
+            )
             self.assertContains(answer, words, status_code=422)
-        self.assertContains(self.client.post(reverse("import")), "Choose a plan file", status_code=422)
-        answer = self.client.post(reverse("import"), {"plan": SimpleUploadedFile("wall.json", good)}, follow=True)
+        self.assertContains(
+            self.client.post(reverse("import")), "Choose a plan file", status_code=422
+        )
+        answer = self.client.post(
+            reverse("import"), {"plan": SimpleUploadedFile("wall.json", good)}, follow=True
+        )
         self.assertContains(answer, "Test wall")
         self.assertEqual(Wall.objects.latest("pk").plan(), self.plan())
 
     def test_a_new_wall(self) -> None:
         page = self.client.get(reverse("new-wall") + "?units=metric")
         self.assertContains(page, 'value="2440 mm"')
-        bad = self.client.post(reverse("new-wall"), {"units": "metric", **self.survey_values(name="Hall", width="wide")})
+        bad = self.client.post(
+            reverse("new-wall"),
+            {"units": "metric", **self.survey_values(name="Hall", width="wide")},
+        )
         self.assertContains(bad, "is not a number", status_code=422)
         good = self.client.post(
-            reverse("new-wall"), {"units": "metric", "job": "Flat", **self.survey_values(name="Hall", studs="")}, follow=True
+            reverse("new-wall"),
+            {"units": "metric", "job": "Flat", **self.survey_values(name="Hall", studs="")},
+            follow=True,
         )
         self.assertContains(good, "Nothing hangs here yet")
 
@@ -363,20 +501,30 @@ class Refusals(BenchCase):
         raw = planfile.dump(plan())
         for name, args, values in (
             ("new-wall", [], {"units": "metric", **self.survey_values(name="Hall")}),
-            ("import", [], {}), ("copy", [self.wall.pk, "shelf"], {"to": self.wall.pk}), ("practice-begin", [], {"level": "plain", "seed": "7"}),
-        ):  # fmt: skip
+            ("import", [], {}),
+            ("copy", [self.wall.pk, "shelf"], {"to": self.wall.pk}),
+            ("practice-begin", [], {"level": "plain", "seed": "7"}),
+        ):
             made = []
             for token in ("one", "one", "two"):
                 file = {"plan": SimpleUploadedFile("wall.json", raw)} if name == "import" else {}
-                made.append(self.client.post(reverse(name, args=args), values | file | {"once": token}).headers["Location"])
+                made.append(
+                    self.client.post(
+                        reverse(name, args=args), values | file | {"once": token}
+                    ).headers["Location"]
+                )
             with self.subTest(name):
                 self.assertEqual(made[0], made[1])
                 self.assertNotEqual(made[0], made[2])
-        self.assertEqual((Wall.objects.count(), Practice.objects.count(), len(self.plan().pieces)), (5, 2, 4))
+        self.assertEqual(
+            (Wall.objects.count(), Practice.objects.count(), len(self.plan().pieces)), (5, 2, 4)
+        )
 
     def test_a_form_that_was_refused_can_be_sent_again(self) -> None:
         values = {"units": "metric", "once": "one", **self.survey_values(name="Hall")}
-        self.assertEqual(self.client.post(reverse("new-wall"), values | {"width": "wide"}).status_code, 422)
+        self.assertEqual(
+            self.client.post(reverse("new-wall"), values | {"width": "wide"}).status_code, 422
+        )
         self.assertEqual(self.client.post(reverse("new-wall"), values).status_code, 302)
 
 
@@ -384,9 +532,11 @@ class History(BenchCase):
     def test_undo_and_redo_go_back_through_everything(self) -> None:
         plans = [self.plan()]
         for name, more, values in (
-            ("move", ("shelf",), {"left_mm": "900", "top_mm": "900"}), ("remove", ("ledge",), {}), ("save-survey", (), self.survey_values()),
+            ("move", ("shelf",), {"left_mm": "900", "top_mm": "900"}),
+            ("remove", ("ledge",), {}),
+            ("save-survey", (), self.survey_values()),
             ("put-up", (), {"kind": "rod_shelf", "x_mm": "800", "top_mm": "2000"}),
-        ):  # fmt: skip
+        ):
             self.assertEqual(self.post(name, *more, **values).status_code, 200)
             plans.append(self.plan())
         for expected in plans[-2::-1]:
@@ -401,21 +551,30 @@ class History(BenchCase):
     def test_two_windows_never_overwrite_one_another(self) -> None:
         old = self.base()
         self.post("move", "shelf", left_mm="900", top_mm="900")
-        answer = self.client.post(self.url("move", "shelf"), {"base": old, "left_mm": "300", "top_mm": "300"}, **HTMX)
+        answer = self.client.post(
+            self.url("move", "shelf"), {"base": old, "left_mm": "300", "top_mm": "300"}, **HTMX
+        )
         self.assertContains(answer, "changed in another window", status_code=409)
         self.assertEqual(self.plan().piece("shelf").left_mm, 900.0)
 
     def test_a_number_that_came_again_is_another_change(self) -> None:
-        """Undone in another window, and something else done: the page that still shows what was undone changes nothing."""
+        """Undone in another window, and something else done.
+
+        The page that still shows what was undone changes nothing.
+        """
         self.post("move", "shelf", left_mm="900", top_mm="900")
         old, at = self.base(), self.at()
         self.post("undo")
         self.post("move", "ledge", left_mm="400", top_mm="500")
         self.assertEqual(self.at(), at)
         for name, more in (("move", ("shelf",)), ("undo", ())):
-            answer = self.client.post(self.url(name, *more), {"base": old, "left_mm": "300", "top_mm": "300"}, **HTMX)
+            answer = self.client.post(
+                self.url(name, *more), {"base": old, "left_mm": "300", "top_mm": "300"}, **HTMX
+            )
             self.assertContains(answer, "changed in another window", status_code=409)
-        self.assertEqual((self.plan().piece("shelf").left_mm, self.plan().piece("ledge").left_mm), (700.0, 400.0))
+        self.assertEqual(
+            (self.plan().piece("shelf").left_mm, self.plan().piece("ledge").left_mm), (700.0, 400.0)
+        )
 
     def test_units_change_what_is_said_and_nothing_else(self) -> None:
         before = planfile.dump(self.plan())
@@ -454,9 +613,14 @@ class Drawings(BenchCase):
 
     def test_the_demo_shows_one_of_each_verdict(self) -> None:
         self.assertEqual((demo.load(), demo.load()), (6, 0))
-        walls = list(Wall.objects.filter(job__name__in=[job for job, _ in demo.PLANS]).order_by("pk"))
+        walls = list(
+            Wall.objects.filter(job__name__in=[job for job, _ in demo.PLANS]).order_by("pk")
+        )
         words = [[piece.word for piece in assess(wall.plan()).pieces] for wall in walls]
-        self.assertEqual((words[0], words[2], words[4]), (["holds", "close", "wont_hold"], ["cannot_tell"], ["close"]))
+        self.assertEqual(
+            (words[0], words[2], words[4]),
+            (["holds", "close", "wont_hold"], ["cannot_tell"], ["close"]),
+        )
         used = {mount_of(piece).kind for wall in walls for piece in wall.plan().pieces}
         self.assertEqual(used, set(KINDS))  # every kind on a wall that suits it
         self.assertNotIn("wont_hold", words[1] + words[3])

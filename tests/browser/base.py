@@ -14,19 +14,33 @@ from trade.plan import Plan
 
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 ARGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-    "--disable-sync", "--font-render-hinting=none",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--font-render-hinting=none",
+]
 AXE = Path(__file__).with_name("vendor") / "axe.min.js"
-AXE_RUN = """async tags => (await axe.run(document, {runOnly: {type: 'tag', values: tags}})).violations
+AXE_RUN = """async tags =>
+    (await axe.run(document, {runOnly: {type: 'tag', values: tags}})).violations
     .map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ')).join(', '))"""
 WCAG = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
 WAIT_MS = 30_000  # long, so that a busy machine stays green
-PHONE: dict[str, Any] = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+PHONE: dict[str, Any] = {
+    "viewport": {"width": 390, "height": 844},
+    "has_touch": True,
+    "is_mobile": True,
+}
 
 expect.set_options(timeout=WAIT_MS)
 
-LEFT = ("htmx:sendAbort", "htmx:afterRequest")  # what is said of a page that was left while it asked for something
+LEFT = (
+    "htmx:sendAbort",
+    "htmx:afterRequest",
+)  # what is said of a page that was left while it asked for something
 
 
 @tag("browser")
@@ -39,28 +53,39 @@ class BrowserCase(StaticLiveServerTestCase):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        # Playwright's sync API keeps an event loop in this thread, so Django refuses the ORM: allow it, in this class only
+        # Playwright's sync API keeps an event loop in this thread, so Django refuses the ORM: allow
+        # it, in this class only
         cls.enterClassContext(mock.patch.dict(os.environ, {"DJANGO_ALLOW_ASYNC_UNSAFE": "true"}))
-        cls.browser = cls.enterClassContext(sync_playwright()).chromium.launch(executable_path=CHROMIUM, args=ARGS)
+        cls.browser = cls.enterClassContext(sync_playwright()).chromium.launch(
+            executable_path=CHROMIUM, args=ARGS
+        )
         cls.addClassCleanup(cls.browser.close)
 
     def setUp(self) -> None:
         super().setUp()
-        options = {"locale": "en-GB", "timezone_id": "UTC", "reduced_motion": "reduce"} | self.context_options
+        options = {
+            "locale": "en-GB",
+            "timezone_id": "UTC",
+            "reduced_motion": "reduce",
+        } | self.context_options
         self.context = self.browser.new_context(base_url=self.live_server_url, **options)
         self.addCleanup(self.context.close)
         self.context.set_default_timeout(WAIT_MS)
         self.page = self.context.new_page()
         self.console_errors: list[str] = []
         self.asked: list[str] = []
-        self.page.on("console", lambda m: self.console_errors.append(m.text) if m.type == "error" else None)
+        self.page.on(
+            "console", lambda m: self.console_errors.append(m.text) if m.type == "error" else None
+        )
         self.page.on("pageerror", lambda e: self.console_errors.append(str(e)))
         self.page.on("request", lambda r: self.asked.append(r.url))
 
     def tearDown(self) -> None:
         expected = (*self.expected_errors, *LEFT)
         self.assertEqual([e for e in self.console_errors if not any(x in e for x in expected)], [])
-        self.assertEqual([url for url in self.asked if not url.startswith((self.live_server_url, "data:"))], [])
+        self.assertEqual(
+            [url for url in self.asked if not url.startswith((self.live_server_url, "data:"))], []
+        )
         super().tearDown()
 
     def open(self, plan: Plan, stage: str = "fix", piece: str = "") -> Wall:
@@ -83,7 +108,8 @@ class BrowserCase(StaticLiveServerTestCase):
         """Screen pixels to a millimetre of wall."""
         return float(
             self.page.evaluate(
-                "document.getElementById('sheet').getScreenCTM().a * document.getElementById('bench').dataset.scale"
+                "document.getElementById('sheet').getScreenCTM().a * "
+                "document.getElementById('bench').dataset.scale"
             )
         )
 
@@ -106,7 +132,10 @@ class BrowserCase(StaticLiveServerTestCase):
         cdp = self.context.new_cdp_session(self.page)
 
         def send(kind: str, *points: tuple[float, float]) -> None:
-            cdp.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]})
+            cdp.send(
+                "Input.dispatchTouchEvent",
+                {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]},
+            )
 
         send("touchStart", (x, y))
         for i in range(1, 9):

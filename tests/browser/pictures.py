@@ -1,4 +1,7 @@
-"""Takes the pictures in docs/screenshots/ from the demo data: `bin/pictures`. Not a test; discovery does not find it."""
+"""Takes the pictures in docs/screenshots/ from the demo data: `bin/pictures`.
+
+Not a test; discovery does not find it.
+"""
 
 from pathlib import Path
 

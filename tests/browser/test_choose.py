@@ -1,4 +1,7 @@
-"""Choosing on the real page: hang a thing by what it is, adopt a way, cure it, look where and what if, and undo it all."""
+"""Choosing on the real page.
+
+Hang a thing by what it is, adopt a way, cure it, look where and what if, and undo it all.
+"""
 
 from playwright.sync_api import expect
 
@@ -25,7 +28,9 @@ class ByMouse(BrowserCase):
         expect(self.page.locator("#verdict .word")).to_have_text("Holds")
         expect(self.page.locator("#look-ways")).to_have_attribute("aria-current", "true")
         first = self.now(wall)
-        expect(self.page.locator("#strip .way-button[aria-pressed]")).to_contain_text("Hangs so now")
+        expect(self.page.locator("#strip .way-button[aria-pressed]")).to_contain_text(
+            "Hangs so now"
+        )
         expect(self.page.locator(".not-so")).to_contain_text("It needs a corner")
         self.page.locator("#way-box_shelf-studs").click()
         expect(self.page.locator(".subtitle")).to_contain_text("Hollow box shelf")
@@ -41,7 +46,9 @@ class ByMouse(BrowserCase):
         cure = self.page.locator(".cure").first
         promised = cure.locator("small").inner_text()
         cure.click()
-        expect(self.page.locator("#verdict .word")).to_have_text("Holds" if promised.startswith("holds") else "Close")
+        expect(self.page.locator("#verdict .word")).to_have_text(
+            "Holds" if promised.startswith("holds") else "Close"
+        )
         self.assertIn(promised.split(", ")[1], self.page.locator(".check-used").first.inner_text())
         for _ in range(3):
             self.page.keyboard.press("Control+z")
@@ -93,7 +100,12 @@ class ByMouse(BrowserCase):
 
     def test_a_checker_finds_nothing_in_any_look(self) -> None:
         self.open(plan(bracket_shelf()), piece="shelf")
-        for look, ready in (("ways", ".merits"), ("where", "#spot-1"), ("if", ".falls"), ("policy", "#share-policy")):
+        for look, ready in (
+            ("ways", ".merits"),
+            ("where", "#spot-1"),
+            ("if", ".falls"),
+            ("policy", "#share-policy"),
+        ):
             self.page.locator(f"#look-{look}").click()
             self.page.locator(ready).first.wait_for()
             with self.subTest(look=look):
@@ -127,7 +139,9 @@ class LongWork(BrowserCase):
     def test_what_takes_long_says_so_and_can_be_stopped(self) -> None:
         wall = self.open(plan(bracket_shelf()), piece="shelf")
         held: list[object] = []
-        self.page.route("**/pieces/shelf/lay/", lambda route: held.append(route))  # an answer that never comes
+        self.page.route(
+            "**/pieces/shelf/lay/", lambda route: held.append(route)
+        )  # an answer that never comes
         self.page.locator("#layout summary").click()
         self.page.locator("#lay-fit").click()
         expect(self.page.locator("#busy")).to_be_visible()

@@ -1,4 +1,7 @@
-"""At the wall, on a phone: one thumb, one bad hole on the way, the connection lost in the middle."""
+"""At the wall, on a phone.
+
+One thumb, one bad hole on the way, the connection lost in the middle.
+"""
 
 import io
 import socket
@@ -18,7 +21,10 @@ from trade.assess import assess
 
 
 class Cable(threading.Thread):
-    """What lies between the phone and the server, and can be cut: bytes go through both ways until then."""
+    """What lies between the phone and the server, and can be cut.
+
+    Bytes go through both ways until then.
+    """
 
     def __init__(self, to: int) -> None:
         super().__init__(daemon=True)
@@ -67,13 +73,19 @@ class AtTheWall(BrowserCase):
         self.cable.start()
         self.addCleanup(lambda: self.cable.cut())
         self.context.close()
-        options = {"locale": "en-GB", "timezone_id": "UTC", "reduced_motion": "reduce"} | self.context_options
+        options = {
+            "locale": "en-GB",
+            "timezone_id": "UTC",
+            "reduced_motion": "reduce",
+        } | self.context_options
         self.here = f"http://127.0.0.1:{self.cable.port}"
         self.context = self.browser.new_context(base_url=self.here, **options)
         self.addCleanup(self.context.close)
         self.context.set_default_timeout(WAIT_MS)
         self.page = self.context.new_page()
-        self.page.on("console", lambda m: self.console_errors.append(m.text) if m.type == "error" else None)
+        self.page.on(
+            "console", lambda m: self.console_errors.append(m.text) if m.type == "error" else None
+        )
         self.page.on("pageerror", lambda e: self.console_errors.append(str(e)))
 
     def yes(self) -> None:
@@ -93,12 +105,18 @@ class AtTheWall(BrowserCase):
         self.yes()
         expect(self.page.locator(".message")).to_contain_text("There are 2")
         self.page.locator("#places-measure").fill("104 mm, 897")
-        with self.page.expect_response(lambda answer: answer.request.method == "POST"):  # the step goes on before it is kept
+        with self.page.expect_response(
+            lambda answer: answer.request.method == "POST"
+        ):  # the step goes on before it is kept
             self.yes()
         self.heading("Bore the shelf from there")
-        self.assertEqual([each.places_mm for each in self.now(wall).built.mounted], [(104.0, 897.0)])
+        self.assertEqual(
+            [each.places_mm for each in self.now(wall).built.mounted], [(104.0, 897.0)]
+        )
 
-    def test_an_undo_tapped_without_a_connection_takes_back_ones_own_tap_and_nobody_elses_change(self) -> None:
+    def test_an_undo_tapped_without_a_connection_takes_back_ones_own_tap_and_nobody_elses_change(
+        self,
+    ) -> None:
         wall = self.open(plan(bracket_shelf()), "hang", "shelf")
         self.page.goto(f"/walls/{wall.pk}/pieces/shelf/hang/")
         self.page.wait_for_load_state("networkidle")
@@ -147,13 +165,18 @@ class AtTheWall(BrowserCase):
         self.page.evaluate("window.dispatchEvent(new Event('online'))")
         expect(self.page.locator("#kept")).to_be_hidden()
         built = self.now(wall).built
-        self.assertEqual(len(built.made("shelf")) + len(built.done), len(before.made("shelf")) + len(before.done) + 3)
+        self.assertEqual(
+            len(built.made("shelf")) + len(built.done),
+            len(before.made("shelf")) + len(before.done) + 3,
+        )
 
         while not self.page.locator(".hung").count():
             number = self.page.locator("#step-number").text_content()
             self.yes()
             self.page.wait_for_function(
-                "was => document.querySelector('.hung') || document.getElementById('step-number').textContent !== was", arg=number
+                "was => document.querySelector('.hung') || "
+                "document.getElementById('step-number').textContent !== was",
+                arg=number,
             )
         built = self.now(wall).built
         self.assertEqual((len(built.made("shelf")), len(built.spoiled())), (8, 1))
@@ -165,9 +188,13 @@ class AtTheWall(BrowserCase):
         self.page.locator("#save-built").tap()
         expect(self.page.locator(".panel")).to_contain_text("Holds as it hangs")
         self.assertAccessible()
-        label = self.context.request.get(self.here + str(self.page.locator("#label-pdf").get_attribute("href")))
+        label = self.context.request.get(
+            self.here + str(self.page.locator("#label-pdf").get_attribute("href"))
+        )
         with pdfplumber.open(io.BytesIO(label.body())) as paper:
-            self.assertIn("Carries 20 kg in all", paper.pages[0].extract_text(x_tolerance_ratio=0.1))
+            self.assertIn(
+                "Carries 20 kg in all", paper.pages[0].extract_text(x_tolerance_ratio=0.1)
+            )
 
     @override_settings(PEOPLE="many")
     def test_a_session_that_ended_loses_no_tap(self) -> None:

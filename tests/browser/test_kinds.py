@@ -14,7 +14,9 @@ class Ways(BrowserCase):
     def test_another_way_to_hang_by_mouse_and_its_own_inputs(self) -> None:
         wall = self.open(plan(bracket_shelf()))
         self.page.locator("#more-mounts").click()
-        expect(self.page.locator(".kinds-sheet .kind")).to_have_count(len(ALL) + 1)  # and what hangs itself
+        expect(self.page.locator(".kinds-sheet .kind")).to_have_count(
+            len(ALL) + 1
+        )  # and what hangs itself
         self.page.get_by_role("button", name="Cabinet on a bevelled cleat").click()
         expect(self.page.locator(".kinds[open]")).to_have_count(0)
         box = self.page.locator("#wall-face").bounding_box()
@@ -62,7 +64,9 @@ class Ways(BrowserCase):
 
     def test_a_checker_finds_nothing_on_walls_full_of_kinds(self) -> None:
         demo.load()
-        for wall in Wall.objects.filter(name__in=["Workshop wall", "East wall, story corner", "Closet, back wall"]):
+        for wall in Wall.objects.filter(
+            name__in=["Workshop wall", "East wall, story corner", "Closet, back wall"]
+        ):
             for stage in ("fix", "mark", "load"):
                 self.page.goto(f"/walls/{wall.pk}/{stage}/")
                 self.page.wait_for_load_state("networkidle")
@@ -73,14 +77,22 @@ class Refused(BrowserCase):
     expected_errors = ("422",)
 
     def test_on_block_an_anchor_is_chosen_and_one_comes_out_of_a_packet(self) -> None:
-        block = {"structure": "block_hollow", "studs": (), "layers": (Layer(kind="render", thickness_mm=13.0),)}
+        block = {
+            "structure": "block_hollow",
+            "studs": (),
+            "layers": (Layer(kind="render", thickness_mm=13.0),),
+        }
         wall = self.open(plan(bracket_shelf(), **block))
         expect(self.page.locator("#verdict")).to_contain_text("Choose what holds it")
         expect(self.page.locator("#cures button").first).to_contain_text("Hold it with")
         self.page.locator("#cures button").first.click()
         expect(self.page.locator("#verdict .word")).not_to_have_text("Won't hold")
         self.page.locator("#packet summary").click()
-        for label, typed in (("What it is called", "Grey plug"), ("Pulled out", "300 kg"), ("Along the wall", "much")):
+        for label, typed in (
+            ("What it is called", "Grey plug"),
+            ("Pulled out", "300 kg"),
+            ("Along the wall", "much"),
+        ):
             self.page.get_by_label(label, exact=True).fill(typed)
         self.page.locator("#add-packet").click()
         expect(self.page.locator("#packet .error")).to_contain_text("as a weight")

@@ -25,7 +25,9 @@ class Marks(BrowserCase):
         expect(self.page.locator(".hole-row").first).to_contain_text("2400 mm")
         self.page.locator("#id_line").fill("1 m")
         self.page.locator("#id_line").press("Tab")
-        expect(self.page.locator(".subtitle")).to_contain_text("a level line 1000 mm above the floor")
+        expect(self.page.locator(".subtitle")).to_contain_text(
+            "a level line 1000 mm above the floor"
+        )
         self.assertEqual(self.now(wall).datum, Datum(across="right", line_mm=1000.0))
         self.page.locator("#undo").click()
         expect(self.page.locator(".subtitle")).to_contain_text("up from the floor")
@@ -45,7 +47,9 @@ class Marks(BrowserCase):
             self.assertIn("along the shelf", paper.pages[0].extract_text(x_tolerance_ratio=0.1))
         with pdfplumber.open(io.BytesIO(fetched["wall-pdf"])) as paper:
             self.assertIn("on paper", paper.pages[0].extract_text(x_tolerance_ratio=0.1))
-        self.assertEqual(len(read(io.StringIO(fetched["template-dxf"].decode())).modelspace().query("CIRCLE")), 8)
+        self.assertEqual(
+            len(read(io.StringIO(fetched["template-dxf"].decode())).modelspace().query("CIRCLE")), 8
+        )
         self.assertEqual(fetched["template-svg"].count(b"<circle"), 8)
 
 
@@ -62,7 +66,9 @@ class Cutting(BrowserCase):
         self.assertAccessible()
 
     def test_each_look_is_reached_and_reads_well(self) -> None:
-        self.open(plan(put_up("ledger_shelf", wall(), things=(Thing(name="Cases", mass_kg=6.0),))), "cut")
+        self.open(
+            plan(put_up("ledger_shelf", wall(), things=(Thing(name="Cases", mass_kg=6.0),))), "cut"
+        )
         for look, words in (
             ("parts", "Wood as it is"),
             ("stock", "At hand"),
@@ -99,7 +105,10 @@ class Cutting(BrowserCase):
         expect(self.page.locator("#undo")).to_be_enabled()
         self.page.locator("#id_top").select_option("water_varnish")
         expect(self.page.locator(".coats")).to_contain_text("Dewaxed shellac")
-        self.assertEqual((self.now(wall).shop.finish.top, self.now(wall).shop.prices[0].each), ("water_varnish", 12.5))
+        self.assertEqual(
+            (self.now(wall).shop.finish.top, self.now(wall).shop.prices[0].each),
+            ("water_varnish", 12.5),
+        )
 
     def test_every_file_is_fetched_and_opens(self) -> None:
         self.open(plan(put_up("panel", wall(), things=(Thing(name="Keys", mass_kg=2.0),))), "cut")
@@ -125,11 +134,23 @@ class Cutting(BrowserCase):
 
     def test_two_hundred_parts_show_how_far_they_are_and_come(self) -> None:
         own = tuple(
-            OwnPart(name=f"Part {n}", board=board, length_mm=300.0 + 7 * n, width_mm=90.0 + n, thickness_mm=thick, many=2)
-            for board, thick in (("plywood", 18.0), ("mdf", 12.7)) for n in range(50)
-        )  # fmt: skip
+            OwnPart(
+                name=f"Part {n}",
+                board=board,
+                length_mm=300.0 + 7 * n,
+                width_mm=90.0 + n,
+                thickness_mm=thick,
+                many=2,
+            )
+            for board, thick in (("plywood", 18.0), ("mdf", 12.7))
+            for n in range(50)
+        )
         self.page.route(
-            "**/working/**", lambda route: (seen.append(self.page.locator("#working").inner_text()), route.continue_())
+            "**/working/**",
+            lambda route: (
+                seen.append(self.page.locator("#working").inner_text()),
+                route.continue_(),
+            ),
         )
         seen: list[str] = []
         self.open(replace(plan(bracket_shelf()), shop=Shop(own=own)), "cut")

@@ -25,10 +25,14 @@ class OnTheWall(BrowserCase):
         self.page.mouse.click(x, y + 60)
         expect(self.page.locator("#thing-0")).to_be_visible()
         expect(self.page.locator(".zone-take_care")).to_have_count(1)
-        expect(self.page.locator(".zones")).to_contain_text("a cable may run up or down from an outlet")
+        expect(self.page.locator(".zones")).to_contain_text(
+            "a cable may run up or down from an outlet"
+        )
         before = self.now(wall).wall.features[0].left_mm
         self.drag(self.page.locator("#thing-0 .grip"), 300 * self.px_per_mm(), 0)
-        expect(self.page.locator("#undo")).to_have_attribute("title", "Undo: Move the outlet (Ctrl+Z)")
+        expect(self.page.locator("#undo")).to_have_attribute(
+            "title", "Undo: Move the outlet (Ctrl+Z)"
+        )
         self.assertAlmostEqual(self.now(wall).wall.features[0].left_mm, before + 300, delta=4.0)
         self.page.locator("#thing-0").focus()
         left = self.now(wall).wall.features[0].left_mm
@@ -64,11 +68,18 @@ class OnTheWall(BrowserCase):
         row = self.page.locator(".found-row", has_text="47")
         row.get_by_role("button", name="Pin").click()
         expect(self.page.locator(".found-row", has_text="pinned by you")).to_have_count(1)
-        self.page.locator(".found-row", has_text="but sounds hollow").get_by_role("button", name="Strike").click()
+        self.page.locator(".found-row", has_text="but sounds hollow").get_by_role(
+            "button", name="Strike"
+        ).click()
         expect(self.page.locator(".struck")).to_have_count(1)
-        self.assertEqual(sorted(r.word for r in self.now(wall).wall.readings if isinstance(r, ByHand)), ["pinned", "struck"])
+        self.assertEqual(
+            sorted(r.word for r in self.now(wall).wall.readings if isinstance(r, ByHand)),
+            ["pinned", "struck"],
+        )
         self.page.locator("#take-studs").click()
-        expect(self.page.locator("#undo")).to_have_attribute("title", "Undo: Take the studs from the readings (Ctrl+Z)")
+        expect(self.page.locator("#undo")).to_have_attribute(
+            "title", "Undo: Take the studs from the readings (Ctrl+Z)"
+        )
         self.page.keyboard.press("3")
         self.page.locator("#place summary").click()
         self.page.locator("#support-studs").click()
@@ -102,7 +113,9 @@ class Tables(BrowserCase):
             good.write_bytes(sheet.write([MagnetHit(at_mm=400.0), MagnetHit(at_mm=800.0)]))
             self.page.locator("#table").set_input_files(bad)
             self.page.locator("#table-send").click()
-            expect(self.page.locator(".refused-rows")).to_contain_text("Row 3: “=A1” under at is a formula")
+            expect(self.page.locator(".refused-rows")).to_contain_text(
+                "Row 3: “=A1” under at is a formula"
+            )
             self.assertEqual(self.now(wall).wall.readings, ())
             self.page.locator("#table").set_input_files(good)
             self.page.locator("#table-send").click()
@@ -122,8 +135,12 @@ class PracticeCase(BrowserCase):
     def where(self, x_mm: float, y_mm: float = 1500.0) -> tuple[float, float]:
         """Screen place of a place on the wall."""
         at: Any = self.page.evaluate(
-            """([x, y]) => { const d = document.getElementById('practice').dataset, s = document.getElementById('sheet');
-            const p = new DOMPoint(+d.left + x * d.scale, d.floor - y * d.scale).matrixTransform(s.getScreenCTM()); return [p.x, p.y]; }""",
+            """([x, y]) => {
+                const d = document.getElementById('practice').dataset;
+                const p = new DOMPoint(+d.left + x * d.scale, d.floor - y * d.scale)
+                    .matrixTransform(document.getElementById('sheet').getScreenCTM());
+                return [p.x, p.y];
+            }""",
             [x_mm, y_mm],
         )
         return at[0], at[1]
@@ -142,8 +159,14 @@ class ByMouse(PracticeCase):
     def test_sweep_call_and_uncover(self) -> None:
         level = LEVELS[self.level]
         hidden, run = build(self.seed, level), self.begin()
-        told = [r for r in set_up(self.seed, level, 1).sweep(0, hidden.width_mm, 1500.0) if isinstance(r, Edge)]
-        sides = {m: {r.side for r in told if abs(r.at_mm - m.centre_mm) < 35} for m in hidden.members[1:]}
+        told = [
+            r
+            for r in set_up(self.seed, level, 1).sweep(0, hidden.width_mm, 1500.0)
+            if isinstance(r, Edge)
+        ]
+        sides = {
+            m: {r.side for r in told if abs(r.at_mm - m.centre_mm) < 35} for m in hidden.members[1:]
+        }
         stud = next(m.centre_mm for m, both in sides.items() if both == {"left", "right"})
         mouse = self.page.mouse
         mouse.move(*self.where(2))
@@ -164,7 +187,10 @@ class ByMouse(PracticeCase):
         for member in hidden.members:
             mouse.click(*self.where(member.centre_mm, 1200))
         expect(self.page.locator("#call-count")).to_have_text(str(len(hidden.members)))
-        self.assertEqual(sum(isinstance(r, Edge) for r in Practice.objects.get(pk=run.pk).said.readings) > 6, True)
+        self.assertEqual(
+            sum(isinstance(r, Edge) for r in Practice.objects.get(pk=run.pk).said.readings) > 6,
+            True,
+        )
         self.assertAccessible()
         self.uncover(len(hidden.members))
         self.page.get_by_role("link", name="All levels").click()
@@ -206,7 +232,9 @@ class ByKeyboard(PracticeCase):
         self.page.locator("#structure").select_option("timber")
         self.page.locator("#uncover").focus()
         keys.press("Enter")
-        expect(self.page.locator(".title")).to_have_text(f"You found {len(hidden.members)} of {len(hidden.members)}")
+        expect(self.page.locator(".title")).to_have_text(
+            f"You found {len(hidden.members)} of {len(hidden.members)}"
+        )
         self.assertEqual(Practice.objects.get(pk=run.pk).said.structure, "timber")
 
 
@@ -242,5 +270,7 @@ class SurveyOnAPhone(BrowserCase):
         expect(self.page.locator("#thing-0")).to_be_visible()
         before = self.now(wall).wall.features[0].left_mm
         self.touch_drag(self.page.locator("#thing-0 .grip"), 400 * self.px_per_mm(), 0)
-        expect(self.page.locator("#undo")).to_have_attribute("title", "Undo: Move the switch (Ctrl+Z)")
+        expect(self.page.locator("#undo")).to_have_attribute(
+            "title", "Undo: Move the switch (Ctrl+Z)"
+        )
         self.assertAlmostEqual(self.now(wall).wall.features[0].left_mm, before + 400, delta=8.0)

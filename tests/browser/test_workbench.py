@@ -31,32 +31,41 @@ class AtTheBench(BrowserCase):
         self.drag(self.page.locator("#piece-shelf .grip"), 150 * self.px_per_mm(), 0, alt=True)
         expect(self.page.locator("#verdict .word")).to_have_text("Won't hold")
         expect(self.page.locator("#verdict .sentence").first).to_contain_text("misses the stud by")
-        self.assertNotEqual(self.page.locator(".check-row").first.get_attribute("data-code"), before)
+        self.assertNotEqual(
+            self.page.locator(".check-row").first.get_attribute("data-code"), before
+        )
         expect(self.page.locator("#piece-shelf .shape-steel.governs")).to_have_count(1)
         expect(self.page.locator("#undo")).to_be_enabled()
         self.assertAlmostEqual(self.now(wall).piece("shelf").left_mm, 850.0, delta=4.0)
         self.page.keyboard.press("4")
         expect(self.page.locator(".panel .message")).to_contain_text("Don't drill yet")
-        expect(self.page.locator(".holes-caution").first).to_contain_text("no stud behind this mark")
+        expect(self.page.locator(".holes-caution").first).to_contain_text(
+            "no stud behind this mark"
+        )
         self.assertNotEqual(self.page.locator(".hole-row").first.get_attribute("data-x"), "800.0")
         self.agrees_with_the_command_line()
 
     def agrees_with_the_command_line(self) -> None:
-        """Export the plan as a person would, judge it from a shell, and compare every digit of every piece."""
+        """Export the plan as a person would, judge it from a shell, and compare every digit."""
         with self.page.expect_download() as got:
             self.page.get_by_role("link", name="Plan file").click()
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "wall.json"
             got.value.save_as(path)
             run = subprocess.run(
-                [sys.executable, "-m", "trade", "assess", str(path), "--json"], capture_output=True, text=True, cwd=ROOT
+                [sys.executable, "-m", "trade", "assess", str(path), "--json"],
+                capture_output=True,
+                text=True,
+                cwd=ROOT,
             )
         told = json.loads(run.stdout)
         self.page.keyboard.press("3")
         expect(self.page.locator("#notch-fix")).to_have_attribute("aria-current", "step")
         for piece in told["pieces"]:
             self.page.locator(f"#choose-{piece['key']}").click()
-            expect(self.page.locator(f"#choose-{piece['key']}")).to_have_attribute("aria-current", "true")
+            expect(self.page.locator(f"#choose-{piece['key']}")).to_have_attribute(
+                "aria-current", "true"
+            )
             rows = self.page.locator(".check-row").evaluate_all(
                 "rows => rows.map(r => [r.dataset.code, r.dataset.word, r.dataset.utilisation])"
             )
@@ -67,7 +76,9 @@ class AtTheBench(BrowserCase):
 
     def test_supports_catch_on_studs(self) -> None:
         wall = self.open(plan(bracket_shelf()), "fix", "shelf")
-        self.drag(self.page.locator("#piece-shelf .grip"), 390 * self.px_per_mm(), -100 * self.px_per_mm())
+        self.drag(
+            self.page.locator("#piece-shelf .grip"), 390 * self.px_per_mm(), -100 * self.px_per_mm()
+        )
         expect(self.page.locator("#undo")).to_be_enabled()
         self.assertEqual(self.now(wall).piece("shelf").left_mm, 1100.0)
         self.page.locator("#undo").click()
@@ -118,8 +129,12 @@ class AtTheBench(BrowserCase):
             ("Shift+ArrowDown", 711, 1491),
         ):
             self.page.keyboard.press(key)
-            expect(self.page.locator("#piece-shelf")).to_have_attribute("data-left", re.compile(rf"^{left}(\.0)?$"))
-            expect(self.page.locator("#piece-shelf")).to_have_attribute("data-top", re.compile(rf"^{top}(\.0)?$"))
+            expect(self.page.locator("#piece-shelf")).to_have_attribute(
+                "data-left", re.compile(rf"^{left}(\.0)?$")
+            )
+            expect(self.page.locator("#piece-shelf")).to_have_attribute(
+                "data-top", re.compile(rf"^{top}(\.0)?$")
+            )
             expect(self.page.locator("#piece-shelf")).to_be_focused()
         for _ in range(4):
             self.page.keyboard.press("Control+z")
@@ -164,7 +179,9 @@ class AtTheBench(BrowserCase):
         x, y = self.centre(self.page.locator("#choose-towels"))
         self.page.mouse.move(x, y)
         self.page.mouse.down()
-        self.page.evaluate("const b = document.getElementById('bench'); b.replaceWith(b.cloneNode(true))")
+        self.page.evaluate(
+            "const b = document.getElementById('bench'); b.replaceWith(b.cloneNode(true))"
+        )
         self.page.mouse.up()
         expect(self.page.locator(".panel .title")).to_have_text("Towel shelf")
 
@@ -179,7 +196,9 @@ class AtTheBench(BrowserCase):
         expect(self.page.locator(".panel .title")).to_have_text("Towel shelf")
         self.page.reload()
         expect(self.page.locator("#choose-towels")).to_have_attribute("aria-current", "true")
-        self.assertEqual(self.page.url.removeprefix(self.live_server_url), f"/walls/{wall.pk}/fix/?piece=towels")
+        self.assertEqual(
+            self.page.url.removeprefix(self.live_server_url), f"/walls/{wall.pk}/fix/?piece=towels"
+        )
 
     def test_a_cure_and_undo(self) -> None:
         wall = self.open(demo.changing_room(), "fix", "paint")
@@ -222,7 +241,10 @@ class AtTheBench(BrowserCase):
         self.page.locator("#id_width").press("Enter")
         expect(self.page.locator("#sheet .stud")).to_have_count(7)
         self.assertEqual(Wall.objects.count(), 1)
-        self.assertEqual([url for url in posted if url.endswith("/walls/new/")], [f"{self.live_server_url}/walls/new/"])
+        self.assertEqual(
+            [url for url in posted if url.endswith("/walls/new/")],
+            [f"{self.live_server_url}/walls/new/"],
+        )
 
     def test_nothing_that_a_checker_finds(self) -> None:
         wall = self.open(demo.changing_room(), "fix", "paint")
@@ -244,7 +266,9 @@ class AtTheBench(BrowserCase):
         wall = self.open(demo.changing_room(), "fix", "paint")
         for stage in ("survey", "load", "fix", "mark"):
             self.page.goto(f"/walls/{wall.pk}/{stage}/")
-            self.assertLessEqual(self.page.evaluate("document.documentElement.scrollHeight - innerHeight"), 0)
+            self.assertLessEqual(
+                self.page.evaluate("document.documentElement.scrollHeight - innerHeight"), 0
+            )
 
 
 class Refused(BrowserCase):
@@ -282,7 +306,9 @@ class OnAPhone(BrowserCase):
 
     def test_drag_by_finger_and_read_the_marks(self) -> None:
         wall = self.open(plan(bracket_shelf()), "fix", "shelf")
-        self.touch_drag(self.page.locator("#piece-shelf .grip"), 400 * self.px_per_mm(), -150 * self.px_per_mm())
+        self.touch_drag(
+            self.page.locator("#piece-shelf .grip"), 400 * self.px_per_mm(), -150 * self.px_per_mm()
+        )
         expect(self.page.locator("#undo")).to_be_enabled()
         self.assertEqual(self.now(wall).piece("shelf").left_mm, 1100.0)
         self.page.locator("#notch-mark").tap()
@@ -294,8 +320,12 @@ class OnAPhone(BrowserCase):
             self.page.goto(f"/walls/{wall.pk}/{stage}/")
             self.assertEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
             small = self.page.evaluate(
-                """() => [...document.querySelectorAll('button, .notch, .cure, summary, label:has([type=checkbox]), input:not([type=hidden], [type=checkbox]), select')]
-                .filter(e => e.offsetParent && !e.matches('.visually-hidden-focusable') && e.getBoundingClientRect().height < 44).map(e => e.outerHTML.slice(0, 120))"""
+                """() => [...document.querySelectorAll(
+                    'button, .notch, .cure, summary, label:has([type=checkbox]), '
+                    + 'input:not([type=hidden], [type=checkbox]), select')]
+                .filter(e => e.offsetParent && !e.matches('.visually-hidden-focusable')
+                    && e.getBoundingClientRect().height < 44)
+                .map(e => e.outerHTML.slice(0, 120))"""
             )
             self.assertEqual(small, [])
         self.assertAccessible()

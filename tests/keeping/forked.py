@@ -1,6 +1,9 @@
-"""A server that can be killed again and again: loaded once, forked for each life. Not a test; `test_killed` runs it.
+"""A server that can be killed again and again: loaded once, forked for each life.
 
-Every line on its standard input begins a life; it answers with the number of the process that serves, and its port.
+Not a test; `test_killed` runs it.
+
+Every line on its standard input begins a life; it answers with the number of the process that
+serves, and its port.
 """
 
 import os
@@ -20,7 +23,9 @@ def main() -> None:
 
     from bench.server import Server
 
-    Client(headers={"host": "127.0.0.1"}).get("/walls/1/fix/")  # what is loaded once need not be loaded in every life
+    Client(headers={"host": "127.0.0.1"}).get(
+        "/walls/1/fix/"
+    )  # what is loaded once need not be loaded in every life
     connections.close_all()
     for _ in sys.stdin:
         listening = socket.socket()

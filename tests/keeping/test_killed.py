@@ -1,4 +1,7 @@
-"""A server that is killed in the middle of writing, fifty times: no change that it acknowledged is lost, and the database is sound."""
+"""A server that is killed in the middle of writing, fifty times.
+
+No change that it acknowledged is lost, and the database is sound.
+"""
 
 import os
 import re
@@ -38,25 +41,41 @@ def _end(group: int) -> None:
 
 
 class Writer(threading.Thread):
-    """Moves a shelf on a wall of its own until the server is gone; remembers what was acknowledged."""
+    """Moves a shelf on a wall of its own until the server is gone.
+
+    Remembers what was acknowledged.
+    """
 
     def __init__(self, port: int, wall: int) -> None:
         super().__init__()
-        self.here, self.acknowledged, self.wall = f"http://127.0.0.1:{port}/walls/{wall}/", dict[int, int](), wall
+        self.here, self.acknowledged, self.wall = (
+            f"http://127.0.0.1:{port}/walls/{wall}/",
+            dict[int, int](),
+            wall,
+        )
         self.wrote = threading.Event()
 
     def run(self) -> None:
         opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor())
         try:
             page = opener.open(f"{self.here}fix/?piece=shelf", timeout=30).read().decode()
-            token, base = page.split('x-csrftoken": "')[1].split('"')[0], int(re.findall(r'data-base="(\d+)"', page)[0])
+            token = page.split('x-csrftoken": "')[1].split('"')[0]
+            base = int(re.findall(r'data-base="(\d+)"', page)[0])
             for n in range(10_000):
                 left = 600 + (base * 7 + n) % 400
-                body = urllib.parse.urlencode({"base": base, "left_mm": left, "top_mm": 1500}).encode()
+                body = urllib.parse.urlencode(
+                    {"base": base, "left_mm": left, "top_mm": 1500}
+                ).encode()
                 asked = urllib.request.Request(
-                    f"{self.here}pieces/shelf/move/", body, {"X-CSRFToken": token, "HX-Request": "true"}
+                    f"{self.here}pieces/shelf/move/",
+                    body,
+                    {"X-CSRFToken": token, "HX-Request": "true"},
                 )
-                base = int(re.findall(r'data-base="(\d+)"', opener.open(asked, timeout=30).read().decode())[0])
+                base = int(
+                    re.findall(
+                        r'data-base="(\d+)"', opener.open(asked, timeout=30).read().decode()
+                    )[0]
+                )
                 self.acknowledged[base] = left
                 self.wrote.set()
         except (OSError, HTTPException):
@@ -73,13 +92,24 @@ class Killed(SimpleTestCase):
                 "PYTHONPATH": str(ROOT),
             }
             made = subprocess.run(
-                [sys.executable, "-c", BEGIN.format(WRITERS)], env=env, cwd=ROOT, capture_output=True, text=True, check=True
+                [sys.executable, "-c", BEGIN.format(WRITERS)],
+                env=env,
+                cwd=ROOT,
+                capture_output=True,
+                text=True,
+                check=True,
             )
             walls = [int(each) for each in made.stdout.split()]
             lives = subprocess.Popen(
-                [sys.executable, "tests/keeping/forked.py"], env=env, cwd=ROOT, text=True, start_new_session=True,
-                stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL,
-            )  # fmt: skip
+                [sys.executable, "tests/keeping/forked.py"],
+                env=env,
+                cwd=ROOT,
+                text=True,
+                start_new_session=True,
+                stdin=subprocess.PIPE,
+                stdout=subprocess.PIPE,
+                stderr=subprocess.DEVNULL,
+            )
             self.addCleanup(_end, lives.pid)
             self.addCleanup(lambda: _end(self.server))
             self._live(lives, walls, Path(folder) / "gancho.sqlite3")
@@ -114,8 +144,11 @@ class Killed(SimpleTestCase):
                     told += len(each.acknowledged)
                     for base, left in each.acknowledged.items():
                         row = opened.execute(
-                            "SELECT packed FROM bench_revision WHERE wall_id = ? AND id = ?", (each.wall, base)
+                            "SELECT packed FROM bench_revision WHERE wall_id = ? AND id = ?",
+                            (each.wall, base),
                         ).fetchone()
-                        self.assertIsNotNone(row, f"life {life}: change {base} of wall {each.wall} is lost")
+                        self.assertIsNotNone(
+                            row, f"life {life}: change {base} of wall {each.wall} is lost"
+                        )
                         self.assertIn(f'"left_mm":{left}.0', zlib.decompress(row[0]).decode())
         self.assertGreaterEqual(told, LIVES)

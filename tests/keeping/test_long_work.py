@@ -29,18 +29,27 @@ print(Wall.begin(Job.objects.create(name="Job"), plan(), "Begin").pk)
 class Aside(SimpleTestCase):
     def test_drags_go_on_while_long_work_stands_still(self) -> None:
         folder, port = self.enterContext(tempfile.TemporaryDirectory()), free_port()
-        kept = {key: value for key, value in os.environ.items() if not key.startswith(("GANCHO_", "DATABASE_URL"))}
+        kept = {
+            key: value
+            for key, value in os.environ.items()
+            if not key.startswith(("GANCHO_", "DATABASE_URL"))
+        }
         env = kept | {
             "GANCHO_DATA": folder,
             "TMPDIR": folder,
             "DJANGO_SETTINGS_MODULE": "gancho.settings",
             "PYTHONPATH": str(settings.BASE_DIR),
         }
-        made = subprocess.run([sys.executable, "-c", BEGIN], env=env, capture_output=True, text=True, check=True)
+        made = subprocess.run(
+            [sys.executable, "-c", BEGIN], env=env, capture_output=True, text=True, check=True
+        )
         server = subprocess.Popen(
             [sys.executable, "manage.py", "serve", "--port", str(port), "--processes", "1"],
-            cwd=settings.BASE_DIR, env=env, stdout=subprocess.PIPE, text=True,
-        )  # fmt: skip
+            cwd=settings.BASE_DIR,
+            env=env,
+            stdout=subprocess.PIPE,
+            text=True,
+        )
         self.addCleanup(server.communicate, timeout=30)
         self.addCleanup(server.terminate)
         assert server.stdout is not None
@@ -48,7 +57,10 @@ class Aside(SimpleTestCase):
         here = f"http://127.0.0.1:{port}/walls/{int(made.stdout)}/"
         opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor())
         page = opener.open(f"{here}fix/?piece=shelf", timeout=30).read().decode()
-        headers = {"X-CSRFToken": page.split('x-csrftoken": "')[1].split('"')[0], "HX-Request": "true"}
+        headers = {
+            "X-CSRFToken": page.split('x-csrftoken": "')[1].split('"')[0],
+            "HX-Request": "true",
+        }
         opener.open(f"{here}sums.pdf", timeout=30).read()  # they are there
 
         [long] = [each.number for each in below(server.pid) if each.nice > 0]
@@ -57,9 +69,13 @@ class Aside(SimpleTestCase):
         with ThreadPoolExecutor(4) as people:
             waiting = [people.submit(opener.open, f"{here}sums.pdf", timeout=60) for _ in range(4)]
             for left in range(700, 720):
-                body = urllib.parse.urlencode({"base": 0, "left_mm": left, "top_mm": 1500, "live": 1, "seen": "shelf"})
+                body = urllib.parse.urlencode(
+                    {"base": 0, "left_mm": left, "top_mm": 1500, "live": 1, "seen": "shelf"}
+                )
                 asked = urllib.request.Request(f"{here}pieces/shelf/move/", body.encode(), headers)
-                self.assertIn(f'data-left="{left}.0"', opener.open(asked, timeout=30).read().decode())
+                self.assertIn(
+                    f'data-left="{left}.0"', opener.open(asked, timeout=30).read().decode()
+                )
             self.assertFalse(any(each.done() for each in waiting))
             os.kill(long, signal.SIGCONT)
             for each in waiting:

@@ -1,4 +1,7 @@
-"""Two application servers on one database server, twenty people at once: nothing lost, conflicts told, backed up and put back."""
+"""Two application servers on one database server, twenty people at once.
+
+Nothing lost, conflicts told, backed up and put back.
+"""
 
 import os
 import re
@@ -36,7 +39,10 @@ for wall in Wall.objects.all(): print(wall.pk, wall.at, wall.plan().piece("shelf
 
 
 class Person(threading.Thread):
-    """Moves a shelf on a wall, again and again; counts what was kept and what was told to be a conflict."""
+    """Moves a shelf on a wall, again and again.
+
+    Counts what was kept and what was told to be a conflict.
+    """
 
     def __init__(self, port: int, wall: int, number: int) -> None:
         super().__init__()
@@ -63,7 +69,9 @@ class Person(threading.Thread):
         for n in range(MOVES):
             left = 801 + self.number * MOVES + n  # nobody else's, and not where it hung before
             body = urllib.parse.urlencode({"base": base, "left_mm": left, "top_mm": 1500}).encode()
-            asked = urllib.request.Request(f"{self.here}pieces/shelf/move/", body, {"X-CSRFToken": token, "HX-Request": "true"})
+            asked = urllib.request.Request(
+                f"{self.here}pieces/shelf/move/", body, {"X-CSRFToken": token, "HX-Request": "true"}
+            )
             try:
                 base = self.base(opener.open(asked, timeout=60).read().decode())
                 self.kept, self.last = self.kept + 1, left
@@ -87,12 +95,18 @@ class TwoServers(SimpleTestCase):
         cls.root = Path(cls.enterClassContext(tempfile.TemporaryDirectory()))
         cls.root.chmod(0o755)
         port, bins = cls.free_port(), Path(str(INITDB)).parent
-        own: dict[str, Any] = {"user": "postgres"} if os.geteuid() == 0 else {}  # it refuses to be run by root
+        own: dict[str, Any] = (
+            {"user": "postgres"} if os.geteuid() == 0 else {}
+        )  # it refuses to be run by root
         store = cls.root / "store"
         store.mkdir()
         if own:
             shutil.chown(store, "postgres")
-        cls.ran([str(bins / "initdb"), "-D", str(store), "-U", "gancho", "-A", "trust", "-N"], cwd=store, **own)
+        cls.ran(
+            [str(bins / "initdb"), "-D", str(store), "-U", "gancho", "-A", "trust", "-N"],
+            cwd=store,
+            **own,
+        )
         start = [
             "-o",
             f"-p {port} -k {store} -c listen_addresses=127.0.0.1 -c fsync=off",
@@ -101,15 +115,29 @@ class TwoServers(SimpleTestCase):
             "-w",
             "start",
         ]
-        cls.ran([str(bins / "pg_ctl"), "-D", str(store), *start], cwd=store, stdout=subprocess.DEVNULL, **own)
+        cls.ran(
+            [str(bins / "pg_ctl"), "-D", str(store), *start],
+            cwd=store,
+            stdout=subprocess.DEVNULL,
+            **own,
+        )
         stop = [str(bins / "pg_ctl"), "-D", str(store), "-m", "immediate", "stop"]
         cls.addClassCleanup(lambda: cls.ran(stop, cwd=store, **own))
-        kept = {key: value for key, value in os.environ.items() if not key.startswith(("GANCHO_", "DATABASE_URL"))}
+        kept = {
+            key: value
+            for key, value in os.environ.items()
+            if not key.startswith(("GANCHO_", "DATABASE_URL"))
+        }
         cls.env = kept | {
-            "GANCHO_DATA": str(cls.root / "data"), "DATABASE_URL": f"postgresql://gancho@127.0.0.1:{port}/gancho",
-            "DJANGO_SETTINGS_MODULE": "gancho.settings", "PYTHONPATH": str(ROOT), "PATH": f"{bins}{os.pathsep}{kept.get('PATH', '')}",
-        }  # fmt: skip
-        cls.ran([str(bins / "createdb"), "-h", "127.0.0.1", "-p", str(port), "-U", "gancho", "gancho"])
+            "GANCHO_DATA": str(cls.root / "data"),
+            "DATABASE_URL": f"postgresql://gancho@127.0.0.1:{port}/gancho",
+            "DJANGO_SETTINGS_MODULE": "gancho.settings",
+            "PYTHONPATH": str(ROOT),
+            "PATH": f"{bins}{os.pathsep}{kept.get('PATH', '')}",
+        }
+        cls.ran(
+            [str(bins / "createdb"), "-h", "127.0.0.1", "-p", str(port), "-U", "gancho", "gancho"]
+        )
         cls.manage("serve", "--check")
 
     @staticmethod
@@ -120,7 +148,11 @@ class TwoServers(SimpleTestCase):
     @staticmethod
     def ran(words: list[str], **how: Any) -> str:
         done = subprocess.run(
-            words, check=False, text=True, timeout=300, **{"stdout": subprocess.PIPE, "stderr": subprocess.STDOUT} | how
+            words,
+            check=False,
+            text=True,
+            timeout=300,
+            **{"stdout": subprocess.PIPE, "stderr": subprocess.STDOUT} | how,
         )
         assert done.returncode == 0, done.stdout
         return str(done.stdout)
@@ -130,13 +162,22 @@ class TwoServers(SimpleTestCase):
         return cls.ran([sys.executable, "manage.py", *words], cwd=ROOT, env=cls.env)
 
     def told(self, code: str) -> list[list[str]]:
-        said = self.ran([sys.executable, "-c", code], cwd=ROOT, env=self.env, stderr=subprocess.DEVNULL)
+        said = self.ran(
+            [sys.executable, "-c", code], cwd=ROOT, env=self.env, stderr=subprocess.DEVNULL
+        )
         return [line.split() for line in said.splitlines()]
 
     def serve(self) -> tuple["subprocess.Popen[str]", int]:
         port = self.free_port()
         words = [sys.executable, "manage.py", "serve", "--port", str(port), "--backup-hours", "0"]
-        server = subprocess.Popen(words, cwd=ROOT, env=self.env, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True)
+        server = subprocess.Popen(
+            words,
+            cwd=ROOT,
+            env=self.env,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.DEVNULL,
+            text=True,
+        )
         assert server.stdout is not None
         self.assertIn("Gancho is at", server.stdout.readline())
         return server, port
@@ -146,7 +187,9 @@ class TwoServers(SimpleTestCase):
         servers = [self.serve() for _ in range(2)]
         try:
             # two of them are at the same wall, each by another server
-            people = [Person(servers[n % 2][1], int(walls[max(n - 1, 0)]), n) for n in range(PEOPLE)]
+            people = [
+                Person(servers[n % 2][1], int(walls[max(n - 1, 0)]), n) for n in range(PEOPLE)
+            ]
             for person in people:
                 person.start()
             for person in people:
@@ -166,7 +209,12 @@ class TwoServers(SimpleTestCase):
             self.assertEqual(after[person.wall], (1 + MOVES, float(person.last)))
 
         made = self.manage("backup").split()[0]
-        self.told("import django; django.setup()\nfrom bench.models import Job; Job.objects.all().delete()")
+        self.told(
+            "import django; django.setup()\nfrom bench.models import Job; "
+            "Job.objects.all().delete()"
+        )
         self.assertEqual(self.told(LEFTS), [])
         self.assertIn("What was there before is in", self.manage("restore", made))
-        self.assertEqual({int(pk): (int(at), float(left)) for pk, at, left in self.told(LEFTS)}, after)
+        self.assertEqual(
+            {int(pk): (int(at), float(left)) for pk, at, left in self.told(LEFTS)}, after
+        )

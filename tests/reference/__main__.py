@@ -1,4 +1,7 @@
-"""`python -m tests.reference` prints the tally of outside values; with a word, every value of the tables that have it in their name."""
+"""`python -m tests.reference` prints the tally of outside values.
+
+With a word, every value of the tables that have it in their name.
+"""
 
 import sys
 

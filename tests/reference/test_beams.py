@@ -1,4 +1,4 @@
-"""The continuous beam against printed formulas and against a frame library from the registry (PyNiteFEA, MIT licence)."""
+"""The continuous beam against printed formulas and a frame library (PyNiteFEA, MIT licence)."""
 
 import random
 
@@ -12,7 +12,10 @@ EI = 8.0e9  # N mm2
 
 
 class PrintedFormulas(SimpleTestCase):
-    """AISC Steel Construction Manual Table 3-23 (beam diagrams and formulas); sampled sags within 0.3 %."""
+    """AISC Steel Construction Manual Table 3-23 (beam diagrams and formulas).
+
+    Sampled sags within 0.3 %.
+    """
 
     def test_simple_span_under_line_load(self) -> None:
         """Case 1: M = w l^2 / 8, sag 5 w l^4 / (384 E I)."""
@@ -26,18 +29,34 @@ class PrintedFormulas(SimpleTestCase):
         self.assertAlmostEqual(b.sags_mm.max() / (100 * 900**3 / (48 * EI)), 1.0, places=6)
 
     def test_point_on_an_overhang(self) -> None:
-        """Case 26: sag at the tip P a^2 (l + a) / (3 E I), moment P a over the support, far support lifts by P a / l."""
+        """Case 26.
+
+        Sag at the tip P a^2 (l + a) / (3 E I), moment P a over the support, far support lifts by P
+        a / l.
+        """
         b = beam.solve(1000.0, (0.0, 800.0), EI, [Load(100.0, 1000, 1000)])
         self.assertAlmostEqual(b.sags_mm[-1, 0] / (100 * 200**2 * 1000 / (3 * EI)), 1.0, places=6)
         self.assertAlmostEqual(b.moments_nmm.min(), -100 * 200, places=3)
         self.assertAlmostEqual(b.reactions_n[0, 0], -25.0, places=6)
 
     def test_equal_spans_share_as_the_tables_say(self) -> None:
-        """Two spans 3/16, 5/8, 3/16 of the whole; three 0.4, 1.1, 1.1, 0.4 and four 0.393, 1.143, 0.928 of w l."""
-        two = beam.solve(1000.0, (0.0, 500.0, 1000.0), EI, [Load(1000.0, 0, 1000)]).reactions_n[:, 0]
-        three = beam.solve(1500.0, (0.0, 500.0, 1000.0, 1500.0), EI, [Load(1500.0, 0, 1500)]).reactions_n[:, 0]
-        four = beam.solve(2000.0, (0.0, 500.0, 1000.0, 1500.0, 2000.0), EI, [Load(2000.0, 0, 2000)]).reactions_n[:, 0]
-        for ours, printed in ((two / 1000, (3 / 16, 5 / 8, 3 / 16)), (three / 500, (0.4, 1.1, 1.1, 0.4))):
+        """Two spans 3/16, 5/8, 3/16 of the whole.
+
+        Three 0.4, 1.1, 1.1, 0.4 and four 0.393, 1.143, 0.928 of w l.
+        """
+        two = beam.solve(1000.0, (0.0, 500.0, 1000.0), EI, [Load(1000.0, 0, 1000)]).reactions_n[
+            :, 0
+        ]
+        three = beam.solve(
+            1500.0, (0.0, 500.0, 1000.0, 1500.0), EI, [Load(1500.0, 0, 1500)]
+        ).reactions_n[:, 0]
+        four = beam.solve(
+            2000.0, (0.0, 500.0, 1000.0, 1500.0, 2000.0), EI, [Load(2000.0, 0, 2000)]
+        ).reactions_n[:, 0]
+        for ours, printed in (
+            (two / 1000, (3 / 16, 5 / 8, 3 / 16)),
+            (three / 500, (0.4, 1.1, 1.1, 0.4)),
+        ):
             for a, b in zip(ours, printed, strict=True):
                 self.assertAlmostEqual(a, b, places=6)
         for a, b in zip(four / 500, (0.393, 1.143, 0.928, 1.143, 0.393), strict=True):
@@ -55,9 +74,14 @@ class AgainstAFrameLibrary(SimpleTestCase):
         for n in range(14):
             length = draw.uniform(500, 2600)
             count = draw.choice((2, 2, 3, 4, 5))
-            supports = tuple(sorted(length * (i + draw.uniform(0.15, 0.85)) / count for i in range(count)))
+            supports = tuple(
+                sorted(length * (i + draw.uniform(0.15, 0.85)) / count for i in range(count))
+            )
             loads = [Load(draw.uniform(20, 400), 0.0, length)]
-            loads += [Load(draw.uniform(5, 200), x, x) for x in (draw.uniform(0, length) for _ in range(draw.randint(1, 3)))]
+            loads += [
+                Load(draw.uniform(5, 200), x, x)
+                for x in (draw.uniform(0, length) for _ in range(draw.randint(1, 3)))
+            ]
             start = draw.uniform(0, length * 0.5)
             loads.append(Load(draw.uniform(10, 200), start, draw.uniform(start + 50, length)))
             with self.subTest(shelf=n, supports=count):

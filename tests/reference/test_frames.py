@@ -1,6 +1,7 @@
-"""Whole mountings against a frame library from the registry (PyNiteFEA, MIT licence), with springs that only press or only pull.
+"""Whole mountings against a frame library (PyNiteFEA, MIT licence), with one-way springs.
 
-Where the model is the same, agreement is within 2 %. Where ours is another one, the reason is said beside the check.
+Where the model is the same, agreement is within 2 %. Where ours is another one, the reason is said
+beside the check.
 """
 
 from django.test import SimpleTestCase
@@ -15,7 +16,12 @@ STIFF = 1e13
 
 
 def plate_on_wall(
-    heights: tuple[float, ...], high: float, screw: float, bed: float, moment: float = 0.0, push: tuple[float, float] = (0.0, 0.0)
+    heights: tuple[float, ...],
+    high: float,
+    screw: float,
+    bed: float,
+    moment: float = 0.0,
+    push: tuple[float, float] = (0.0, 0.0),
 ) -> tuple[float, list[float]]:
     """A rigid plate, upright, on a bed of springs that only press, held by screws that only pull.
 
@@ -52,22 +58,29 @@ def plate_on_wall(
         model.add_node_load(f"n{places.index(push[1])}", "FX", push[0])
     model.analyze(check_stability=False)
     moved = [model.nodes[f"n{n}"].DX["Combo 1"] for n in range(len(places))]
-    return (moved[-1] - moved[0]) / high, [max(moved[places.index(y)], 0.0) * screw for y in heights]
+    return (moved[-1] - moved[0]) / high, [
+        max(moved[places.index(y)], 0.0) * screw for y in heights
+    ]
 
 
 class Brackets(SimpleTestCase):
     def test_how_far_a_bracket_turns(self) -> None:
         """The same elastic model: within 2 %; the bed is sixty springs."""
         for heights, high, screw, bed in (
-            ((275.0, 240.0, 60.0, 25.0), 300.0, 5_000.0, 200.0), ((132.0, 18.0), 150.0, 4_000.0, 40.0), ((77.0, 63.0, 27.0, 13.0), 90.0, 8_000.0, 600.0),
-        ):  # fmt: skip
+            ((275.0, 240.0, 60.0, 25.0), 300.0, 5_000.0, 200.0),
+            ((132.0, 18.0), 150.0, 4_000.0, 40.0),
+            ((77.0, 63.0, 27.0, 13.0), 90.0, 8_000.0, 600.0),
+        ):
             with self.subTest(heights=heights):
                 turned, _ = plate_on_wall(heights, high, screw, bed, 40_000.0)
                 ours = 40_000.0 / contact.rotation_stiffness(heights, screw, bed)
                 self.assertAlmostEqual(ours / turned, 1.0, delta=0.02)
 
     def test_prying_on_a_hard_face(self) -> None:
-        """On a face that hardly gives, elastic and plastic blocks are both thin: pulls within 2 %."""
+        """On a face that hardly gives, elastic and plastic blocks are both thin.
+
+        Pulls within 2 %.
+        """
         heights = (230.0, 125.0, 20.0)
         _, pulls = plate_on_wall(heights, 250.0, 2_000.0, 5e4, 60_000.0)
         ours = contact.hold(60_000.0, heights, 5_000.0)
@@ -75,8 +88,12 @@ class Brackets(SimpleTestCase):
         self.assertAlmostEqual(ours.tension_n / max(pulls), 1.0, delta=0.02)
 
     def test_prying_on_a_soft_face(self) -> None:
-        """On gypsum ours is the limit state: the block presses evenly with all that the face may take and is as deep as that needs,
-        where the elastic bed, not yet at its limit, presses in a wide triangle: its lever is shorter, its pull up to a quarter more."""
+        """On gypsum ours is the limit state.
+
+        The block presses evenly with all that the face may take and is as deep as that needs, where
+        the elastic bed, not yet at its limit, presses in a wide triangle: its lever is shorter, its
+        pull up to a quarter more.
+        """
         heights = (275.0, 240.0, 60.0, 25.0)
         _, pulls = plate_on_wall(heights, 300.0, 5_000.0, 30 * 5.0, 30_000.0)
         ours = contact.hold(30_000.0, heights, 30 * 0.8)
@@ -103,7 +120,10 @@ class Cleats(SimpleTestCase):
 
 class Rails(SimpleTestCase):
     def test_a_hook_between_studs_twists_the_rail_by_distance(self) -> None:
-        """A bar held against twisting at two studs, a turning load 300 mm along 800: 5/8 to the nearer one. The same model."""
+        """A bar held against twisting at two studs, a turning load 300 mm along 800.
+
+        5/8 to the nearer one. The same model.
+        """
         model = FEModel3D()
         model.add_material("wood", 12_000.0, 800.0, 0.3, 0.0)
         model.add_section("rail", 1_710.0, 1.154e6, 51_442.0, 1.8e5)
@@ -130,12 +150,20 @@ class Rails(SimpleTestCase):
 
 class Corners(SimpleTestCase):
     def test_three_places(self) -> None:
-        """A stiff board on three springs: statics alone, within 2 %. The corner lifts when the front is pushed."""
+        """A stiff board on three springs: statics alone, within 2 %.
+
+        The corner lifts when the front is pushed.
+        """
         for x, y in ((150.0, 150.0), (225.0, 225.0), (300.0, 80.0)):
             model = FEModel3D()
             model.add_material("stiff", 1e7, 1e7, 0.3, 0.0)
             model.add_section("stiff", 1e4, 1e8, 1e8, 1e8)
-            for name, (a, b) in {"c": (0.0, 0.0), "h": (400.0, 0.0), "t": (0.0, 380.0), "p": (x, y)}.items():
+            for name, (a, b) in {
+                "c": (0.0, 0.0),
+                "h": (400.0, 0.0),
+                "t": (0.0, 380.0),
+                "p": (x, y),
+            }.items():
                 model.add_node(name, a, b, 0.0)
             for end in "cht":
                 model.add_member(f"p{end}", "p", end, "stiff", "stiff")
@@ -151,8 +179,13 @@ class Corners(SimpleTestCase):
 
 
 class Ledgers(SimpleTestCase):
-    def plate(self, length: float, depth: float, thick: float, stiff: tuple[float, float]) -> tuple[float, float, float]:
-        """A board under 1 kPa on ledgers at its back and both sides that only press; shares of back and sides, greatest sag."""
+    def plate(
+        self, length: float, depth: float, thick: float, stiff: tuple[float, float]
+    ) -> tuple[float, float, float]:
+        """A board under 1 kPa on ledgers at its back and both sides that only press.
+
+        Shares of back and sides, greatest sag.
+        """
         model, mesh = FEModel3D(), 75.0
         model.add_material("wood", 7_000.0, 7_000.0 / 2.6, 0.3, 0.0)
         model.add_rectangle_mesh("board", mesh, length, depth, thick, "wood", *stiff)
@@ -160,7 +193,10 @@ class Ledgers(SimpleTestCase):
         for name, node in model.nodes.items():
             model.def_support(
                 name,
-                *(abs(node.X) < 1e-6 and abs(node.Y) < 1e-6, abs(node.Y) < 1e-6 and node.X in (0.0, length)),
+                *(
+                    abs(node.X) < 1e-6 and abs(node.Y) < 1e-6,
+                    abs(node.Y) < 1e-6 and node.X in (0.0, length),
+                ),
                 False,
                 False,
                 False,
@@ -172,17 +208,36 @@ class Ledgers(SimpleTestCase):
             model.add_quad_surface_pressure(quad, -1e-3)
         model.analyze(check_stability=False)
         carried = {name: max(-node.DZ["Combo 1"], 0.0) * 5e4 for name, node in model.nodes.items()}
-        total = sum(carried.get(name, 0.0) for name, node in model.nodes.items() if node.Y < 1e-6 or node.X in (0.0, length))
-        back = sum(carried[name] for name, node in model.nodes.items() if node.Y < 1e-6 and 1e-6 < node.X < length - 1e-6)
-        return back / total, (1 - back / total) / 2, -min(node.DZ["Combo 1"] for node in model.nodes.values())
+        total = sum(
+            carried.get(name, 0.0)
+            for name, node in model.nodes.items()
+            if node.Y < 1e-6 or node.X in (0.0, length)
+        )
+        back = sum(
+            carried[name]
+            for name, node in model.nodes.items()
+            if node.Y < 1e-6 and 1e-6 < node.X < length - 1e-6
+        )
+        return (
+            back / total,
+            (1 - back / total) / 2,
+            -min(node.DZ["Combo 1"] for node in model.nodes.values()),
+        )
 
     def test_a_board_on_three_ledgers(self) -> None:
-        """Nothing but ledgers that press: moments about the back ask that the sides carry half or more, and a long board carries
-        that half to its front corners. Within 2 %; yield lines alone would give the sides a third."""
+        """Nothing but ledgers that press.
+
+        Moments about the back ask that the sides carry half or more, and a long board carries that
+        half to its front corners. Within 2 %; yield lines alone would give the sides a third.
+        """
         back, side, sag = self.plate(900.0, 300.0, 18.0, (1.0, 1.0))
         ours = ledgers.shares(900.0, 300.0, 2, legs=False)
         self.assertAlmostEqual(ours.back, back, delta=0.02)
         self.assertAlmostEqual(ours.side, side, delta=0.02)
-        strip = 5 * (1e-3 * 150) * 900**4 / 384 / (7_000 * 150 * 18**3 / 12)  # the front half alone, as ours
-        self.assertGreater(strip, sag)  # on the safe side: the sheet twists and its back half helps, which wood does little
+        strip = (
+            5 * (1e-3 * 150) * 900**4 / 384 / (7_000 * 150 * 18**3 / 12)
+        )  # the front half alone, as ours
+        self.assertGreater(
+            strip, sag
+        )  # on the safe side: the sheet twists and its back half helps, which wood does little
         self.assertLess(strip, 3 * sag)

@@ -1,8 +1,9 @@
 """Published values for screws in sheet steel and anchors in concrete.
 
-Sheet steel: the table of screw capacities that stud makers print after AISI S100 (allowable, Omega = 3.0, F_u = 45 ksi, design
-thickness of 33 mil 0.0346 in and 43 mil 0.0451 in), rounded to a pound; from memory. Concrete: ACI 318-19, and values worked out
-in the Notes on ACI 318 of the Portland Cement Association, chapter 34; from memory.
+Sheet steel: the table of screw capacities that stud makers print after AISI S100 (allowable, Omega
+= 3.0, F_u = 45 ksi, design thickness of 33 mil 0.0346 in and 43 mil 0.0451 in), rounded to a pound;
+from memory. Concrete: ACI 318-19, and values worked out in the Notes on ACI 318 of the Portland
+Cement Association, chapter 34; from memory.
 """
 
 from collections.abc import Callable
@@ -22,9 +23,15 @@ _INCH = 25.4
 SITE = Site("concrete", False, 0.0, (1e6, 1e6), 1e6)
 # (design thickness in, screw diameter in, shear lb, pull-out lb)
 SCREWS = [
-    (0.0346, 0.138, 151, 61), (0.0346, 0.164, 164, 72), (0.0346, 0.190, 177, 84), (0.0346, 0.216, 188, 95),
-    (0.0451, 0.138, 224, 79), (0.0451, 0.164, 244, 94), (0.0451, 0.190, 263, 109), (0.0451, 0.216, 280, 124),
-]  # fmt: skip
+    (0.0346, 0.138, 151, 61),
+    (0.0346, 0.164, 164, 72),
+    (0.0346, 0.190, 177, 84),
+    (0.0346, 0.216, 188, 95),
+    (0.0451, 0.138, 224, 79),
+    (0.0451, 0.164, 244, 94),
+    (0.0451, 0.190, 263, 109),
+    (0.0451, 0.216, 280, 124),
+]
 
 
 class SheetSteel(SimpleTestCase):
@@ -33,40 +40,57 @@ class SheetSteel(SimpleTestCase):
         for t, d, shear, pull in SCREWS:
             with self.subTest(t=t, d=d):
                 sheet, screw = t * _INCH, d * _INCH
-                least = min(sheet_steel.tilting_n(sheet, screw, fu), sheet_steel.bearing_n(sheet, screw, fu))
+                least = min(
+                    sheet_steel.tilting_n(sheet, screw, fu), sheet_steel.bearing_n(sheet, screw, fu)
+                )
                 self.assertAlmostEqual(least / 3 / LBF_N, shear, delta=0.7)
-                self.assertAlmostEqual(sheet_steel.pull_out_n(sheet, screw, fu) / 3 / LBF_N, pull, delta=0.7)
+                self.assertAlmostEqual(
+                    sheet_steel.pull_out_n(sheet, screw, fu) / 3 / LBF_N, pull, delta=0.7
+                )
 
 
 class SolidBars(SimpleTestCase):
-    """AISC 360 F11: M_n = F_y Z, at most 1.6 F_y S (1.5 for rectangles), over 1.67; Z and S integrated from the section itself."""
+    """AISC 360 F11.
+
+    M_n = F_y Z, at most 1.6 F_y S (1.5 for rectangles), over 1.67; Z and S integrated from the
+    section itself.
+    """
 
     def integrated(self, wide: Callable[[float], float], high: float) -> tuple[float, float]:
         """Z = ∫ |y| dA and S = 2 ∫ y² dA / h, by the midpoint rule."""
         n = 20_000
         ys = [(k + 0.5) / n * high - high / 2 for k in range(n)]
         step = high / n
-        return sum(abs(y) * wide(y) for y in ys) * step, sum(y * y * wide(y) for y in ys) * step / (high / 2)
+        return sum(abs(y) * wide(y) for y in ys) * step, sum(y * y * wide(y) for y in ys) * step / (
+            high / 2
+        )
 
     def test_rounds_and_rectangles(self) -> None:
         for shape, wide, most in (
-            ("round", lambda y: 2 * sqrt(max(8.0**2 - y * y, 0.0)), 1.6), ("rectangle", lambda y: 40.0, 1.5),
-        ):  # fmt: skip
+            ("round", lambda y: 2 * sqrt(max(8.0**2 - y * y, 0.0)), 1.6),
+            ("rectangle", lambda y: 40.0, 1.5),
+        ):
             z, s = self.integrated(wide, 16.0)
             moment = min(z, most * s) * 235 / 1.67
             self.assertAlmostEqual(solid_bending_mpa(235, shape) * s / moment, 1.0, places=5)  # type: ignore[arg-type]
 
     def test_what_the_tables_may_be_bent_with(self) -> None:
         self.assertAlmostEqual(solid_bending_mpa(235, "round"), 225.1, delta=0.1)
-        self.assertAlmostEqual(data.brackets()["bar"].allowable_mpa, solid_bending_mpa(235, "rectangle"), delta=0.5)
+        self.assertAlmostEqual(
+            data.brackets()["bar"].allowable_mpa, solid_bending_mpa(235, "rectangle"), delta=0.5
+        )
 
 
 class Concrete(SimpleTestCase):
     def test_basic_breakout(self) -> None:
         """24 √4000 × 4^1.5 = 12 143 lb (cast in); 17 √2500 × 2^1.5 = 2 404 lb (post-installed)."""
         cast = concrete.KC_POST_INSTALLED * 24 / 17
-        self.assertAlmostEqual(concrete.basic_breakout_n(4 * _INCH, 4000 * PSI_MPA, cast) / LBF_N, 12_143, delta=1)
-        self.assertAlmostEqual(concrete.basic_breakout_n(2 * _INCH, 2500 * PSI_MPA) / LBF_N, 2_404, delta=1)
+        self.assertAlmostEqual(
+            concrete.basic_breakout_n(4 * _INCH, 4000 * PSI_MPA, cast) / LBF_N, 12_143, delta=1
+        )
+        self.assertAlmostEqual(
+            concrete.basic_breakout_n(2 * _INCH, 2500 * PSI_MPA) / LBF_N, 2_404, delta=1
+        )
 
     def test_the_metric_edition_agrees(self) -> None:
         """ACI 318M-19 rounds k_c to 7 and 10 (N, mm, MPa)."""
@@ -81,13 +105,20 @@ class Concrete(SimpleTestCase):
 
     def test_edge_factor(self) -> None:
         """17.6.2.4.1: 0.7 at the edge, 0.85 at 0.75 h, 1.0 from 1.5 h."""
-        self.assertEqual([round(concrete.edge_factor(40, c), 9) for c in (0, 30, 60, 90)], [0.7, 0.85, 1.0, 1.0])
+        self.assertEqual(
+            [round(concrete.edge_factor(40, c), 9) for c in (0, 30, 60, 90)], [0.7, 0.85, 1.0, 1.0]
+        )
 
     def test_shear_breakout_along_an_edge(self) -> None:
-        """7 (l_e/d)^0.2 √d √f'c c^1.5 in pounds: d = 1/2, l_e = 4 in, f'c = 4 000 psi, c = 6 in; twice, along the edge."""
+        """7 (l_e/d)^0.2 √d √f'c c^1.5 in pounds.
+
+        D = 1/2, l_e = 4 in, f'c = 4 000 psi, c = 6 in; twice, along the edge.
+        """
         expected = 2 * min(7 * (4 / 0.5) ** 0.2 * sqrt(0.5), 9) * sqrt(4000) * 6**1.5
         self.assertAlmostEqual(
-            concrete.shear_breakout_n(6 * _INCH, 0.5 * _INCH, 4 * _INCH, 4000 * PSI_MPA) / LBF_N, expected, delta=1
+            concrete.shear_breakout_n(6 * _INCH, 0.5 * _INCH, 4 * _INCH, 4000 * PSI_MPA) / LBF_N,
+            expected,
+            delta=1,
         )
 
     def test_pry_out_doubles_from_two_and_a_half_inches(self) -> None:
@@ -100,23 +131,36 @@ class ConcreteByTheOtherSchool(SimpleTestCase):
         self.assertAlmostEqual(concrete.cone_n(80, 20) / 1000, 24.64, delta=0.01)
 
     def test_edge(self) -> None:
-        """(7.41): d = 12, l_f = 80, c_1 = 100, f_ck = 20: α = 0.0894, β = 0.0654: 1.7 · 1.249 · 1.332 · 4.472 · 1 000 = 12.65 kN."""
+        """(7.41): d = 12, l_f = 80, c_1 = 100, f_ck = 20: α = 0.0894, β = 0.0654.
+
+        1.7 · 1.249 · 1.332 · 4.472 · 1 000 = 12.65 kN.
+        """
         self.assertAlmostEqual(concrete.edge_n(100, 12, 80, 20) / 1000, 12.65, delta=0.01)
 
     def test_both_schools_are_near_each_other(self) -> None:
-        """Cones for the same cracked concrete: 7.7 on f_ck of cylinders against 7.1 on f'c: 8 % apart."""
-        self.assertAlmostEqual(concrete.cone_n(60, 20) / concrete.basic_breakout_n(60, 20), 7.7 / 7.114, delta=0.001)
+        """Cones for the same cracked concrete: 7.7 on f_ck of cylinders against 7.1 on f'c.
+
+        8 % apart.
+        """
+        self.assertAlmostEqual(
+            concrete.cone_n(60, 20) / concrete.basic_breakout_n(60, 20), 7.7 / 7.114, delta=0.001
+        )
 
 
 class AnchorSteel(SimpleTestCase):
     """The anchor's own steel, by hand: core 0.8 times 8 mm, 32.17 mm², at 500 MPa 16 085 N."""
 
     def steel(self, found: list[Step], name: str) -> float:
-        [value] = [step.result.value for step in found if name in step.formula or name in step.symbol]
+        [value] = [
+            step.result.value for step in found if name in step.formula or name in step.symbol
+        ]
         return value
 
     def test_by_aci_318(self) -> None:
-        """17.6.1, 17.7.1, Table 17.5.3(a) for brittle steel: 0.65 N_sa / 1.6 = 6 535 N, 0.60 × 0.6 N_sa / 1.6 = 3 619 N."""
+        """17.6.1, 17.7.1, Table 17.5.3(a) for brittle steel.
+
+        0.65 N_sa / 1.6 = 6 535 N, 0.60 × 0.6 N_sa / 1.6 = 3 619 N.
+        """
         pull, shear = american(data.anchors()["expansion_10"], SITE)
         self.assertAlmostEqual(self.steel(pull, "steel of the anchor"), 6_535, delta=5)
         self.assertAlmostEqual(self.steel(shear, "0.6 N_sa"), 3_619, delta=5)
@@ -130,14 +174,24 @@ class AnchorSteel(SimpleTestCase):
 
 class PressedBrackets(SimpleTestCase):
     def test_a_ribbed_corner_is_a_channel(self) -> None:
-        """Two webs under a flange, by the parallel axis theorem: A ȳ, then I about it, S to the far edge of the webs. Thin all over:
-        web h / t of 8 and 9 and flange b / t of 14.7 and 14 are under the limits of AISI S100-16 Appendix 1 for full width.
+        """Two webs under a flange, by the parallel axis theorem.
+
+        A ȳ, then I about it, S to the far edge of the webs. Thin all over: web h / t of 8 and 9 and
+        flange b / t of 14.7 and 14 are under the limits of AISI S100-16 Appendix 1 for full width.
         """
-        for key, wide, rib, t in (("pressed_small", 22.0, 12.0, 1.5), ("pressed_large", 28.0, 18.0, 2.0)):
-            parts = [(wide * t, t / 2, wide * t**3 / 12), (2 * rib * t, t + rib / 2, 2 * t * rib**3 / 12)]
+        for key, wide, rib, t in (
+            ("pressed_small", 22.0, 12.0, 1.5),
+            ("pressed_large", 28.0, 18.0, 2.0),
+        ):
+            parts = [
+                (wide * t, t / 2, wide * t**3 / 12),
+                (2 * rib * t, t + rib / 2, 2 * t * rib**3 / 12),
+            ]
             middle = sum(area * y for area, y, _ in parts) / sum(area for area, _, _ in parts)
             inertia = sum(own + area * (y - middle) ** 2 for area, y, own in parts)
             row = data.brackets()[key]
             self.assertAlmostEqual(row.inertia_mm4, inertia, delta=0.01 * inertia)
-            self.assertAlmostEqual(row.section_mm3, inertia / (t + rib - middle), delta=0.01 * row.section_mm3)
+            self.assertAlmostEqual(
+                row.section_mm3, inertia / (t + rib - middle), delta=0.01 * row.section_mm3
+            )
             self.assertAlmostEqual(row.allowable_mpa, 220 / 1.67, delta=0.5)

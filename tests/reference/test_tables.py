@@ -14,7 +14,9 @@ class Printed(SimpleTestCase):
         for table in tables():
             for given, printed, ours in table.values:
                 with self.subTest(table=f"{table.source}, {table.clause}", given=given):
-                    self.assertAlmostEqual(ours, printed, delta=table.within * (abs(printed) if table.share else 1.0))
+                    self.assertAlmostEqual(
+                        ours, printed, delta=table.within * (abs(printed) if table.share else 1.0)
+                    )
 
     def test_the_handbook_keeps_the_tally_and_there_are_three_hundred(self) -> None:
         self.assertEqual(HANDBOOK.read_text(), tally() + "\n")

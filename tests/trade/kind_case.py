@@ -1,4 +1,7 @@
-"""What the cases by hand of every kind start from: a piece on the studs at 800 and 1 600 mm, and what is asked of a verdict."""
+"""What the cases by hand of every kind start from.
+
+A piece on the studs at 800 and 1 600 mm, and what is asked of a verdict.
+"""
 
 from typing import Any
 
@@ -15,10 +18,18 @@ KG = 9.80665
 def piece(kind: type[Piece], **changes: Any) -> Any:
     """1 000 mm long, on the studs at 800 and 1 600 mm."""
     base: dict[str, Any] = {
-        "key": "piece", "name": "Piece", "left_mm": 700.0, "top_mm": 1500.0, "length_mm": 1000.0, "depth_mm": 200.0,
-        "use": "display", "supports_mm": (100.0, 900.0), "screw": "wood_10", "screw_length_mm": 76.2,
+        "key": "piece",
+        "name": "Piece",
+        "left_mm": 700.0,
+        "top_mm": 1500.0,
+        "length_mm": 1000.0,
+        "depth_mm": 200.0,
+        "use": "display",
+        "supports_mm": (100.0, 900.0),
+        "screw": "wood_10",
+        "screw_length_mm": 76.2,
         "things": (Thing(name="Load", mass_kg=10.0),),
-    }  # fmt: skip
+    }
     return kind(**{**base, **changes})
 
 
@@ -37,9 +48,13 @@ class Case(SimpleTestCase):
         return check
 
     def check(self, code: str, what: AnyPiece, on: Wall | None = None) -> Check:
-        return next(check for check in assess_piece(what, on or wall()).checks if check.code == code)
+        return next(
+            check for check in assess_piece(what, on or wall()).checks if check.code == code
+        )
 
     def cannot_tell(self, words: str, what: AnyPiece, on: Wall | None = None) -> None:
         verdict = assess_piece(what, on or wall())
-        self.assertEqual(verdict.word, "cannot_tell", [c.code for c in verdict.checks if c.word == "wont_hold"])
+        self.assertEqual(
+            verdict.word, "cannot_tell", [c.code for c in verdict.checks if c.word == "wont_hold"]
+        )
         self.assertTrue(any(words in ask for ask in verdict.unknown), verdict.unknown)

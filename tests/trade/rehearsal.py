@@ -1,7 +1,8 @@
 """A rehearsal of the steps of a piece: a wall, hands, and what is physically in the way.
 
-It knows what is drawn, marked, drilled, set, held, driven, tight, level, covered, bored and finished, and refuses a step that
-cannot be done as things stand then. It does not know how the steps were made.
+It knows what is drawn, marked, drilled, set, held, driven, tight, level, covered, bored and
+finished, and refuses a step that cannot be done as things stand then. It does not know how the
+steps were made.
 """
 
 from collections.abc import Iterable
@@ -24,16 +25,22 @@ class Rehearsal:
     def __init__(self, plan: Plan, key: str) -> None:
         self.plan, self.piece = plan, plan.piece(key)
         self.mount = mount_of(self.piece)
-        self.marks = {m.number: m for m in piece_marks(self.piece, plan.wall, plan.units) if m.where == "wall"}
+        self.marks = {
+            m.number: m for m in piece_marks(self.piece, plan.wall, plan.units) if m.where == "wall"
+        }
         self.drawn = False
-        self.known: set[int] = set()  # holes whose place is marked on the wall itself, through the thing or by the level
+        self.known: set[int] = (
+            set()
+        )  # holes whose place is marked on the wall itself, through the thing or by the level
         self.opened: set[int] = set()
         self.drilled: set[int] = set()
         self.anchored: set[int] = set()
         self.driven: set[int] = set()
         self.tight: set[int] = set()
         self.levelled: set[str] = set()
-        self.up: dict[str, set[int]] = {}  # things that are against the wall, with the screws that hold them
+        self.up: dict[
+            str, set[int]
+        ] = {}  # things that are against the wall, with the screws that hold them
         self.over: dict[str, set[int]] = {}  # and the holes that they stand over
         self.on: set[str] = set()  # what rests on what is fixed
         self.measured = self.bored = self.finished = False
@@ -148,7 +155,10 @@ class Rehearsal:
             if number in self.wet:
                 self.refuse("the resin is still soft")
         held = self.up.get(act.thing, set())
-        one_by_one = self.through_a_thing(act.holes[0]) and self.goes(act.holes[0]) in ("driven", "through")
+        one_by_one = self.through_a_thing(act.holes[0]) and self.goes(act.holes[0]) in (
+            "driven",
+            "through",
+        )
         if one_by_one and len(held | set(act.holes)) > 1 and act.thing not in self.levelled:
             self.refuse("a second screw goes in and it is not level yet")
         self.driven |= set(act.holes)

@@ -29,8 +29,11 @@ assert len(words) == 4 and len(set(words)) == 1, words
 class ColdStart(SimpleTestCase):
     def test_threads_may_read_their_first_plan_at_once(self) -> None:
         running = [
-            subprocess.Popen([sys.executable, "-c", FIRST], cwd=ROOT, stderr=subprocess.PIPE, text=True) for _ in range(PROCESSES)
-        ]  # fmt: skip
+            subprocess.Popen(
+                [sys.executable, "-c", FIRST], cwd=ROOT, stderr=subprocess.PIPE, text=True
+            )
+            for _ in range(PROCESSES)
+        ]
         for process in running:
             _, said = process.communicate(timeout=120)
             self.assertEqual(process.returncode, 0, said)

@@ -23,17 +23,24 @@ class Block(SimpleTestCase):
         self.assertAlmostEqual(found.tension_n, f * block, places=6)
 
     @given(heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.01, 0.95))
-    def test_forces_and_moments_balance(self, heights: tuple[float, ...], f: float, share: float) -> None:
+    def test_forces_and_moments_balance(
+        self, heights: tuple[float, ...], f: float, share: float
+    ) -> None:
         moment = share * limit_moment(max(heights), f)
         found = hold(moment, heights, f)
         assert found is not None
         pressed = f * found.block_mm
         self.assertAlmostEqual(sum(found.tensions_n) / pressed, 1.0, places=5)
-        turning = sum(t * y for t, y in zip(found.tensions_n, heights, strict=True)) - pressed * found.block_mm / 2
+        turning = (
+            sum(t * y for t, y in zip(found.tensions_n, heights, strict=True))
+            - pressed * found.block_mm / 2
+        )
         self.assertAlmostEqual(turning / moment, 1.0, places=5)
         self.assertAlmostEqual(found.tension_n, max(found.tensions_n), places=6)
 
-    @given(heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.01, 0.9), more=st.floats(1.01, 3))
+    @given(
+        heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.01, 0.9), more=st.floats(1.01, 3)
+    )
     def test_more_moment_or_a_softer_face_pulls_harder(
         self, heights: tuple[float, ...], f: float, share: float, more: float
     ) -> None:
@@ -45,9 +52,13 @@ class Block(SimpleTestCase):
                 self.assertGreaterEqual(worse.tension_n, base.tension_n * (1 - 1e-9))
 
     @given(
-        heights=st.lists(st.floats(5, 300), min_size=2, max_size=5, unique=True), f=st.floats(2, 300), share=st.floats(0.01, 0.8)
+        heights=st.lists(st.floats(5, 300), min_size=2, max_size=5, unique=True),
+        f=st.floats(2, 300),
+        share=st.floats(0.01, 0.8),
     )
-    def test_taking_a_fastener_away_never_pulls_less(self, heights: list[float], f: float, share: float) -> None:
+    def test_taking_a_fastener_away_never_pulls_less(
+        self, heights: list[float], f: float, share: float
+    ) -> None:
         moment = share * limit_moment(max(heights), f)
         whole = hold(moment, tuple(heights), f)
         for gone in range(len(heights)):
@@ -57,17 +68,25 @@ class Block(SimpleTestCase):
                 self.assertGreaterEqual(rest.tension_n, whole.tension_n * (1 - 1e-9))
 
     @given(heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.001, 1.0))
-    def test_the_least_pull_of_all_that_leave_out_the_lowest(self, heights: tuple[float, ...], f: float, share: float) -> None:
+    def test_the_least_pull_of_all_that_leave_out_the_lowest(
+        self, heights: tuple[float, ...], f: float, share: float
+    ) -> None:
         moment = share * limit_moment(max(heights), f)
         ranked = sorted(heights, reverse=True)
         middles = {n: _block_middle(moment, ranked[:n], f) for n in range(1, len(ranked) + 1)}
-        pulls = [moment * (ranked[0] - c) / sum((y - c) ** 2 for y in ranked[:n]) for n, c in middles.items() if c is not None]
+        pulls = [
+            moment * (ranked[0] - c) / sum((y - c) ** 2 for y in ranked[:n])
+            for n, c in middles.items()
+            if c is not None
+        ]
         found = hold(moment, heights, f)
         assert found is not None
         self.assertAlmostEqual(found.tension_n / min(pulls), 1.0, places=6)
 
     @given(heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.001, 1.0))
-    def test_there_is_an_answer_right_up_to_the_limit(self, heights: tuple[float, ...], f: float, share: float) -> None:
+    def test_there_is_an_answer_right_up_to_the_limit(
+        self, heights: tuple[float, ...], f: float, share: float
+    ) -> None:
         """Else a check of the screws could vanish without the lining's failing."""
         self.assertIsNotNone(hold(share * limit_moment(max(heights), f), heights, f))
 
@@ -79,7 +98,9 @@ class Block(SimpleTestCase):
         """f x^2 / 2 = k (y - x); K = k (y - x)^2 + f x^3 / 3."""
         k, f, y = 4000.0, 900.0, 150.0
         x = (-k + sqrt(k * k + 2 * f * k * y)) / f
-        self.assertAlmostEqual(rotation_stiffness((y,), k, f), k * (y - x) ** 2 + f * x**3 / 3, places=3)
+        self.assertAlmostEqual(
+            rotation_stiffness((y,), k, f), k * (y - x) ** 2 + f * x**3 / 3, places=3
+        )
 
 
 class PulledStraightOut(SimpleTestCase):
@@ -91,7 +112,10 @@ class PulledStraightOut(SimpleTestCase):
         self.assertEqual(found.block_mm, 0.0)
 
     def test_above_one_screw_the_foot_pries(self) -> None:
-        """300 N at 70, one screw at 40, f = 30: T (40 − c) = 300 (70 − c), T = 300 + 60 c; c = (40 − √(1600 − 2·9000/30))/2 = 4.19."""
+        """300 N at 70, one screw at 40, f = 30.
+
+        T (40 − c) = 300 (70 − c), T = 300 + 60 c; c = (40 − √(1600 − 2·9000/30))/2 = 4.19.
+        """
         found = contact.hold(300 * 70.0, (40.0,), 30.0, 300.0)
         assert found is not None
         c = (40 - 1000**0.5) / 2
@@ -104,7 +128,9 @@ class PulledStraightOut(SimpleTestCase):
                 for heights in ((30.0,), (30.0, 90.0), (15.0, 60.0, 130.0)):
                     moment = pull * at + 9_000.0
                     found = contact.hold(moment, heights, 60.0, pull)
-                    self.assertEqual(found is None, moment > contact.limit_moment(max(heights), 60.0, pull))
+                    self.assertEqual(
+                        found is None, moment > contact.limit_moment(max(heights), 60.0, pull)
+                    )
                     if found is None:
                         continue
                     pressed = 60.0 * found.block_mm

@@ -1,4 +1,7 @@
-"""Cures keep their promise to the digit on random plans; findings say what the verdict will be once they are found."""
+"""Cures keep their promise to the digit on random plans.
+
+Findings say what the verdict will be once they are found.
+"""
 
 from typing import Any
 
@@ -38,37 +41,86 @@ class Promises(SimpleTestCase):
         factor=st.floats(0.3, 3),
         beside=st.sampled_from([(), (bracket_shelf(key="beside"),), (rod_shelf(key="beside"),)]),
         policy=st.builds(
-            Policy, anchors=st.sampled_from(["studs_only", "studs_first"]), made=st.sampled_from(["either", "shop"])
+            Policy,
+            anchors=st.sampled_from(["studs_only", "studs_first"]),
+            made=st.sampled_from(["either", "shop"]),
         ),
     )
     def test_on_a_thousand_random_plans(
-        self, found: tuple[AnyPiece, Wall], factor: float, beside: tuple[AnyPiece, ...], policy: Policy
+        self,
+        found: tuple[AnyPiece, Wall],
+        factor: float,
+        beside: tuple[AnyPiece, ...],
+        policy: Policy,
     ) -> None:
         piece, on = found
-        things = tuple(replace(thing, mass_kg=(thing.mass_kg or 1.0) * factor) for thing in piece.things)
+        things = tuple(
+            replace(thing, mass_kg=(thing.mass_kg or 1.0) * factor) for thing in piece.things
+        )
         piece = replace(piece, things=things or (Thing(name="Load", mass_kg=10 * factor),))
-        self.kept(Plan(name="Wall", units="metric", wall=on, pieces=(piece, *beside), policy=policy), piece.key)
+        self.kept(
+            Plan(name="Wall", units="metric", wall=on, pieces=(piece, *beside), policy=policy),
+            piece.key,
+        )
 
     def codes(self, now: Plan, key: str = "shelf") -> list[str]:
         return [cure.code for cure in self.kept(now, key) if cure.word == "holds"]
 
     def test_a_box_on_one_stud_is_moved_onto_the_next(self) -> None:
-        """From 1 000 to 1 560 there is the stud at 1 200 alone; 80 mm to the right the next, 1 600, is 40 mm inside its end."""
-        sizes = {"left_mm": 1000.0, "length_mm": 560.0, "height_mm": 200.0, "top_mm": 660.0, "depth_mm": 380.0, "body_kg": 8.0}
-        box = put_up("cleat_cabinet", wall(), **sizes, supports_mm=(100.0, 200.0, 480.0), anchor="drill_zinc")
-        found = self.kept(plan(replace(box, things=(Thing(name="Lamp", mass_kg=11.0, out_mm=380.0),))), box.key)
+        """From 1 000 to 1 560 there is the stud at 1 200 alone.
+
+        80 mm to the right the next, 1 600, is 40 mm inside its end.
+        """
+        sizes = {
+            "left_mm": 1000.0,
+            "length_mm": 560.0,
+            "height_mm": 200.0,
+            "top_mm": 660.0,
+            "depth_mm": 380.0,
+            "body_kg": 8.0,
+        }
+        box = put_up(
+            "cleat_cabinet", wall(), **sizes, supports_mm=(100.0, 200.0, 480.0), anchor="drill_zinc"
+        )
+        found = self.kept(
+            plan(replace(box, things=(Thing(name="Lamp", mass_kg=11.0, out_mm=380.0),))), box.key
+        )
         moved = [cure for cure in found if "onto" in cure.code.split("-")]
         self.assertTrue(any(cure.word == "holds" for cure in moved))
         for cure in moved:
             self.assertEqual((cure.piece.left_mm, cure.piece.supports_mm), (1080.0, (120.0, 520.0)))
-            self.assertIn("Move it 80 mm to the right, onto one stud more", say.phrase(cure.label, "metric"))
+            self.assertIn(
+                "Move it 80 mm to the right, onto one stud more", say.phrase(cure.label, "metric")
+            )
         self.assertLessEqual({"lower_foot", "taller"}, {cure.code.split("-")[-1] for cure in found})
 
     def test_a_body_made_anew_comes_after_what_leaves_it_as_it_is(self) -> None:
-        sizes = {"length_mm": 1620.0, "height_mm": 184.0, "depth_mm": 286.0, "body_kg": 14.0, "cleat_mm": 38.0, "down_mm": 38.0}
-        box = put_up("cleat_cabinet", wall(), left_mm=900.0, **sizes, supports_mm=(300.0, 700.0, 1100.0, 1500.0))
-        box = replace(box, cleat="douglas_fir", screw_length_mm=101.6, things=(Thing(name="Vases", mass_kg=10.0),))
-        holds = ["taller" in cure.code for cure in self.kept(plan(box), box.key) if cure.word in ("holds", "holds_but")]
+        sizes = {
+            "length_mm": 1620.0,
+            "height_mm": 184.0,
+            "depth_mm": 286.0,
+            "body_kg": 14.0,
+            "cleat_mm": 38.0,
+            "down_mm": 38.0,
+        }
+        box = put_up(
+            "cleat_cabinet",
+            wall(),
+            left_mm=900.0,
+            **sizes,
+            supports_mm=(300.0, 700.0, 1100.0, 1500.0),
+        )
+        box = replace(
+            box,
+            cleat="douglas_fir",
+            screw_length_mm=101.6,
+            things=(Thing(name="Vases", mass_kg=10.0),),
+        )
+        holds = [
+            "taller" in cure.code
+            for cure in self.kept(plan(box), box.key)
+            if cure.word in ("holds", "holds_but")
+        ]
         self.assertEqual(holds, sorted(holds))
         self.assertEqual(set(holds), {False, True})
 
@@ -76,7 +128,11 @@ class Promises(SimpleTestCase):
         tiles = (Thing(name="Tiles", mass_kg=130.0),)
         weak = bracket_shelf(board="pine_white", bracket="pressed_small", things=tiles)
         for shelf, least in ((weak, 2), (replace(weak, left_mm=760.0), 3)):
-            together = [cure for cure in self.kept(plan(shelf), "shelf") if cure.code.count("-") == least - 1]
+            together = [
+                cure
+                for cure in self.kept(plan(shelf), "shelf")
+                if cure.code.count("-") == least - 1
+            ]
             self.assertTrue(together)
             self.assertEqual(say.phrase(together[0].label, "metric").count("; and "), least - 1)
 
@@ -96,14 +152,23 @@ class Promises(SimpleTestCase):
             use="display",
             depth_mm=140.0,
         )
-        free, bound = (replace(plan(between), policy=Policy(anchors=school)) for school in ("anchors_light", "studs_only"))  # type: ignore[arg-type]
+        free, bound = (
+            replace(plan(between), policy=Policy(anchors=school))
+            for school in ("anchors_light", "studs_only")
+        )  # type: ignore[arg-type]
         self.assertIn("anchor", self.codes(free))
         self.assertNotIn("anchor", self.codes(bound))
 
     def test_a_stiffer_board_and_a_narrower_one(self) -> None:
-        wide = bracket_shelf(board="particle_board", supports_mm=(100.0, 900.0), things=(Thing(name="Books", mass_kg=22.0),))
+        wide = bracket_shelf(
+            board="particle_board",
+            supports_mm=(100.0, 900.0),
+            things=(Thing(name="Books", mass_kg=22.0),),
+        )
         sagging = self.kept(plan(wide), "shelf")
-        self.assertTrue({"board", "stiffener", "support", "stiffer"} & {cure.code for cure in sagging})
+        self.assertTrue(
+            {"board", "stiffener", "support", "stiffer"} & {cure.code for cure in sagging}
+        )
         deep = put_up(
             "pin_shelf",
             wall(),
@@ -114,7 +179,9 @@ class Promises(SimpleTestCase):
         )
         tight = wall(studs=tuple(replace(stud, uncertainty_mm=0.5) for stud in STUDS))
         found = self.kept(Plan(name="Wall", units="metric", wall=tight, pieces=(deep,)), deep.key)
-        self.assertTrue(any("narrower" in cure.code for cure in found), [cure.code for cure in found])
+        self.assertTrue(
+            any("narrower" in cure.code for cure in found), [cure.code for cure in found]
+        )
 
     def test_out_of_the_way_of_another_piece(self) -> None:
         crossed = plan(bracket_shelf(), bracket_shelf(key="other", top_mm=1450.0))
@@ -133,25 +200,38 @@ class Findings(SimpleTestCase):
         self.assertEqual(found.stage, "load")
         kg = found.label.parts["kg"].value
         for weight, words in ((kg, ("holds", "holds_but")), (kg + 0.3, ("close",))):
-            self.assertIn(assess(plan(bracket_shelf(things=(Thing(name="Kettle", mass_kg=weight),)))).word, words)
+            self.assertIn(
+                assess(plan(bracket_shelf(things=(Thing(name="Kettle", mass_kg=weight),)))).word,
+                words,
+            )
 
     def test_doubtful_studs_promise_what_sure_ones_give(self) -> None:
         studs = tuple(replace(stud, uncertainty_mm=14.0) for stud in STUDS)
         [found] = self.of(bracket_shelf(), studs=studs)
         self.assertEqual((found.stage, found.word), ("survey", "holds"))
-        sure = assess(plan(bracket_shelf(), studs=tuple(replace(stud, uncertainty_mm=1.0) for stud in STUDS))).piece("shelf")
+        sure = assess(
+            plan(bracket_shelf(), studs=tuple(replace(stud, uncertainty_mm=1.0) for stud in STUDS))
+        ).piece("shelf")
         self.assertEqual(found.used, sure.used)
 
     def test_an_unknown_lining_is_answered_lining_by_lining(self) -> None:
         found = self.of(bracket_shelf(), layers=None)
         self.assertEqual([each.stage for each in found], ["survey"] * 4)
-        self.assertEqual(found[0].used, assess(plan(bracket_shelf(), layers=GYPSUM)).piece("shelf").used)
+        self.assertEqual(
+            found[0].used, assess(plan(bracket_shelf(), layers=GYPSUM)).piece("shelf").used
+        )
 
     def test_a_cabinet_of_unknown_weight_and_side_walls_of_unknown_make(self) -> None:
-        cabinet = put_up("cleat_cabinet", wall(), body_kg=None, things=(Thing(name="Jars", mass_kg=5.0),))
+        cabinet = put_up(
+            "cleat_cabinet", wall(), body_kg=None, things=(Thing(name="Jars", mass_kg=5.0),)
+        )
         self.assertIn("Weigh it empty", say.phrase(self.of(cabinet)[0].label, "metric"))
         niche = wall(
-            width_mm=1180.0, studs=(Stud(centre_mm=300.0, uncertainty_mm=1.0), Stud(centre_mm=900.0, uncertainty_mm=1.0))
+            width_mm=1180.0,
+            studs=(
+                Stud(centre_mm=300.0, uncertainty_mm=1.0),
+                Stud(centre_mm=900.0, uncertainty_mm=1.0),
+            ),
         )
         ledgers = put_up(
             "ledger_shelf",
@@ -162,10 +242,22 @@ class Findings(SimpleTestCase):
             things=(Thing(name="Light", mass_kg=5.0),),
         )
         self.assertIsInstance(ledgers, LedgerShelf)
-        [found] = findings(Plan(name="Niche", units="metric", wall=niche, pieces=(ledgers,)), ledgers.key)
+        [found] = findings(
+            Plan(name="Niche", units="metric", wall=niche, pieces=(ledgers,)), ledgers.key
+        )
         self.assertEqual(
             (found.stage, found.word),
-            ("fix", assess(Plan(name="Niche", units="metric", wall=niche, pieces=(replace(ledgers, sides_sure=True),))).word),
+            (
+                "fix",
+                assess(
+                    Plan(
+                        name="Niche",
+                        units="metric",
+                        wall=niche,
+                        pieces=(replace(ledgers, sides_sure=True),),
+                    )
+                ).word,
+            ),
         )  # type: ignore[call-arg]
 
     def test_every_kind_that_nobody_weighed_gets_an_answer(self) -> None:

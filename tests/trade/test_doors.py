@@ -56,20 +56,41 @@ class PlanFiles(SimpleTestCase):
 
         raw = planfile.dump(BOTH)
         for bad, where, words in (
-            (b"", "", "cut short"), (raw[:300], "", "cut short"), (b"\xff\xfe", "", "not a plan file"), (b"[1]", "", "found a list"),
+            (b"", "", "cut short"),
+            (raw[:300], "", "cut short"),
+            (b"\xff\xfe", "", "not a plan file"),
+            (b"[1]", "", "found a list"),
             (b'{"a":' * 10_000 + b"1" + b"}" * 10_000, "", "nested deeper"),
             (json.dumps(good | {"version": 2}).encode(), "version", "another version"),
-            (json.dumps({k: v for k, v in good.items() if k != "version"}).encode(), "", "another version"),
+            (
+                json.dumps({k: v for k, v in good.items() if k != "version"}).encode(),
+                "",
+                "another version",
+            ),
             (json.dumps(good | {"format": "song"}).encode(), "format", "not a Gancho plan"),
             (json.dumps(good | {"colour": 1}).encode(), "", "colour"),
-            (raw.replace(b"1000.0", b"NaN", 1), "", "not a plan file"), (raw.replace(b"1000.0", b"1e999", 1), "pieces[0].length_mm", "range"),
-            (changed(length_mm=9000), "pieces[0].length_mm", "the wall only"), (changed(length_mm="long"), "pieces[0].length_mm", "a number"),
-            (changed(left_mm=-1), "pieces[0].left_mm", "between"), (changed(length_mm=31_000), "pieces[0].length_mm", "between"),
-            (changed(board="glue"), "pieces[0].board", "no board"), (changed(supports_mm=[900, 100]), "pieces[0].supports_mm", "left to right"),
+            (raw.replace(b"1000.0", b"NaN", 1), "", "not a plan file"),
+            (raw.replace(b"1000.0", b"1e999", 1), "pieces[0].length_mm", "range"),
+            (changed(length_mm=9000), "pieces[0].length_mm", "the wall only"),
+            (changed(length_mm="long"), "pieces[0].length_mm", "a number"),
+            (changed(left_mm=-1), "pieces[0].left_mm", "between"),
+            (changed(length_mm=31_000), "pieces[0].length_mm", "between"),
+            (changed(board="glue"), "pieces[0].board", "no board"),
+            (changed(supports_mm=[900, 100]), "pieces[0].supports_mm", "left to right"),
             (changed(supports_mm=[100, 2000]), "pieces[0].supports_mm", "between"),
-            (changed(things=[{"name": "x", "mass_kg": -1}]), "pieces[0].things[0].mass_kg", "between 0"),
-            (json.dumps(good | {"wall": good["wall"] | {"studs": [{"centre_mm": 9000}]}}).encode(), "wall.studs[0].centre_mm", "outside the wall"),
-        ):  # fmt: skip
+            (
+                changed(things=[{"name": "x", "mass_kg": -1}]),
+                "pieces[0].things[0].mass_kg",
+                "between 0",
+            ),
+            (
+                json.dumps(
+                    good | {"wall": good["wall"] | {"studs": [{"centre_mm": 9000}]}}
+                ).encode(),
+                "wall.studs[0].centre_mm",
+                "outside the wall",
+            ),
+        ):
             with self.subTest(where=where, words=words), self.assertRaises(PlanError) as caught:
                 planfile.load(bad)
             self.assertEqual(caught.exception.where, where)
@@ -96,10 +117,20 @@ class CommandLine(SimpleTestCase):
 
     def test_a_command_imports_what_it_uses(self) -> None:
         """In a process of its own: a verdict needs no judgement and no saw, a schema no sums."""
-        for words, never in ((["assess", "-"], ("trade.choose", "trade.cut", "trade.job", "scipy")), (["schema"], ("numpy",))):
-            code = f"import sys; from trade.__main__ import main; main({words}); print(*sys.modules, file=sys.stderr)"
+        for words, never in (
+            (["assess", "-"], ("trade.choose", "trade.cut", "trade.job", "scipy")),
+            (["schema"], ("numpy",)),
+        ):
+            code = (
+                f"import sys; from trade.__main__ import main; main({words}); "
+                "print(*sys.modules, file=sys.stderr)"
+            )
             run = subprocess.run(
-                [sys.executable, "-c", code], cwd=ROOT, input=planfile.dump(BOTH), capture_output=True, check=True
+                [sys.executable, "-c", code],
+                cwd=ROOT,
+                input=planfile.dump(BOTH),
+                capture_output=True,
+                check=True,
             )
             loaded = run.stderr.decode().split()
             self.assertIn("trade.planfile", loaded)
@@ -131,7 +162,9 @@ class CommandLine(SimpleTestCase):
         for piece in told["pieces"]:
             for one in piece["checks"]:
                 self.assertIn(one["name"], text)
-                self.assertAlmostEqual(one["utilisation"], one["demand"]["value"] / one["capacity"]["value"])
+                self.assertAlmostEqual(
+                    one["utilisation"], one["demand"]["value"] / one["capacity"]["value"]
+                )
 
     def test_survey(self) -> None:
         readings = (
@@ -151,7 +184,10 @@ class CommandLine(SimpleTestCase):
             self.assertIn(words, said)
         told = json.loads(self.run_on(read, "--json", command="survey")[1])
         self.assertEqual(told["contradictions"][0]["against"], [3])
-        self.assertIn("solid brick", self.run_on(planfile.dump(plan(structure="brick_solid")), command="survey")[1])
+        self.assertIn(
+            "solid brick",
+            self.run_on(planfile.dump(plan(structure="brick_solid")), command="survey")[1],
+        )
 
     def test_marks(self) -> None:
         out = io.StringIO()
@@ -165,36 +201,65 @@ class CommandLine(SimpleTestCase):
         right = replace(plan(bracket_shelf()), datum=Datum(across="right", line_mm=1000.0))
         said = self.run_on(planfile.dump(right), command="marks")[1]
         self.assertTrue(
-            said.startswith("From the right corner, and from a level line 1000 mm above the floor.\nShelf\n    1 "), said
+            said.startswith(
+                "From the right corner, and from a level line 1000 mm above the floor.\nShelf\n   "
+                " 1 "
+            ),
+            said,
         )
         self.assertIn("2400 mm across, 455 mm up; 2.5 mm bit", said)
         off = planfile.dump(plan(bracket_shelf(left_mm=850.0)))
-        self.assertRegex(self.run_on(off, command="marks")[1], r"Shelf\nWon't hold: .* misses the stud .* Don't drill yet\.\n")
-        self.assertRegex(self.run_on(off, "shelf", command="steps")[1], r"^Won't hold: .* Don't drill yet\.\n1\. Have it all")
+        self.assertRegex(
+            self.run_on(off, command="marks")[1],
+            r"Shelf\nWon't hold: .* misses the stud .* Don't drill yet\.\n",
+        )
+        self.assertRegex(
+            self.run_on(off, "shelf", command="steps")[1],
+            r"^Won't hold: .* Don't drill yet\.\n1\. Have it all",
+        )
 
 
 class Marks(SimpleTestCase):
     def test_brackets_holes_are_where_the_bracket_has_them(self) -> None:
-        """Braced bracket: 25, 60, 240, 275 below the underside at 1 480; #10 x 76.2 through 4 mm of steel: 72.2 deep."""
+        """Braced bracket.
+
+        25, 60, 240, 275 below the underside at 1 480; #10 x 76.2 through 4 mm of steel: 72.2 deep.
+        """
         made = piece_marks(bracket_shelf(), wall(), "metric")
-        self.assertEqual([(m.x_mm, m.y_mm) for m in made[:4]], [(800.0, 1480.0 - down) for down in (25, 60, 240, 275)])
+        self.assertEqual(
+            [(m.x_mm, m.y_mm) for m in made[:4]],
+            [(800.0, 1480.0 - down) for down in (25, 60, 240, 275)],
+        )
         self.assertAlmostEqual(made[0].depth_mm, 72.2)
         self.assertEqual((made[0].bit_mm, made[0].stud_mm), (2.5, 800.0))
         self.assertTrue(any("cables" in caution.template for caution in made[0].cautions))
 
     def test_rods_are_bored_a_little_deeper_than_they_are_long_and_stay_inside(self) -> None:
         bores = [m for m in piece_marks(rod_shelf(), wall(), "metric") if m.where == "shelf"]
-        self.assertEqual([(m.x_mm, m.y_mm, m.bit_mm) for m in bores], [(100.0, 47.5, 16.0), (900.0, 47.5, 16.0)])
-        self.assertEqual({m.depth_mm for m in bores}, {190.0 - 12.7 + 3.0})  # the lining takes its part of a plate that is let in
-        over = [m.depth_mm for m in piece_marks(rod_shelf(let_in=False), wall(), "metric") if m.where == "shelf"]
+        self.assertEqual(
+            [(m.x_mm, m.y_mm, m.bit_mm) for m in bores], [(100.0, 47.5, 16.0), (900.0, 47.5, 16.0)]
+        )
+        self.assertEqual(
+            {m.depth_mm for m in bores}, {190.0 - 12.7 + 3.0}
+        )  # the lining takes its part of a plate that is let in
+        over = [
+            m.depth_mm
+            for m in piece_marks(rod_shelf(let_in=False), wall(), "metric")
+            if m.where == "shelf"
+        ]
         self.assertEqual(over, [193.0, 193.0])
 
-    def test_a_plate_let_in_is_drilled_from_the_stud_and_one_that_is_not_is_let_into_the_shelf(self) -> None:
-        inside, over = (piece_marks(rod_shelf(let_in=flag), wall(), "metric") for flag in (True, False))
+    def test_a_plate_let_in_is_drilled_from_the_stud_and_one_that_is_not_is_let_into_the_shelf(
+        self,
+    ) -> None:
+        inside, over = (
+            piece_marks(rod_shelf(let_in=flag), wall(), "metric") for flag in (True, False)
+        )
         self.assertIn("out of the lining first", inside[0].cautions[0].template)
         self.assertAlmostEqual(inside[0].depth_mm, over[0].depth_mm)
         self.assertEqual(
-            ([m.cautions for m in inside][-1], [m.cautions for m in over][-1][0].template[:13]), ((), "Let the plate")
+            ([m.cautions for m in inside][-1], [m.cautions for m in over][-1][0].template[:13]),
+            ((), "Let the plate"),
         )
 
     def test_no_stud_no_drilling(self) -> None:
@@ -203,7 +268,10 @@ class Marks(SimpleTestCase):
         self.assertIsNone(made[0].stud_mm)
 
     def test_pilot_holes_stay_within_the_standard(self) -> None:
-        """NDS 12.1.5.3 (wood screws: at most 70 % of the root up to G 0.6, 90 % above) and 12.1.4.2 (lags)."""
+        """NDS 12.1.5.3 (wood screws.
+
+        At most 70 % of the root up to G 0.6, 90 % above) and 12.1.4.2 (lags).
+        """
         for units in ("imperial", "metric"):
             for row in data.screws().values():
                 for g, wood_share, lag_low, lag_high in (
@@ -220,7 +288,10 @@ class Marks(SimpleTestCase):
                             self.assertTrue(wood_share - 0.16 < share <= wood_share + 0.03, share)
 
     def test_the_next_length_up_that_reaches(self) -> None:
-        """#10 through 4 + 12.7 mm wants 38 mm and its tip of 9.7: 64.4 mm, so 76.2; never out of a 38 mm stud."""
+        """#10 through 4 + 12.7 mm wants 38 mm and its tip of 9.7.
+
+        64.4 mm, so 76.2; never out of a 38 mm stud.
+        """
         row = data.screws()["wood_10"]
         self.assertAlmostEqual(driving.suggest_length_mm(row, 16.7, 38.0, 105.0), 76.2)
         self.assertLess(driving.suggest_length_mm(row, 16.7, 38.0, 54.7), 54.7)
@@ -251,22 +322,38 @@ class Cures(SimpleTestCase):
         self.assertEqual(cures(BOTH, "shelf"), ())
 
     @given(
-        left=st.floats(300, 1200), kg=st.floats(5, 90), bracket=st.sampled_from(sorted(data.brackets())),
-        screw=st.sampled_from(["wood_8", "wood_10"]), long=st.sampled_from([38.1, 50.8, 76.2]),
-    )  # fmt: skip
-    def test_every_cure_keeps_its_promise(self, left: float, kg: float, bracket: str, screw: str, long: float) -> None:
+        left=st.floats(300, 1200),
+        kg=st.floats(5, 90),
+        bracket=st.sampled_from(sorted(data.brackets())),
+        screw=st.sampled_from(["wood_8", "wood_10"]),
+        long=st.sampled_from([38.1, 50.8, 76.2]),
+    )
+    def test_every_cure_keeps_its_promise(
+        self, left: float, kg: float, bracket: str, screw: str, long: float
+    ) -> None:
         things = (Thing(name="Load", mass_kg=kg),)
-        sick = plan(bracket_shelf(left_mm=left, bracket=bracket, screw=screw, screw_length_mm=long, things=things))
+        sick = plan(
+            bracket_shelf(
+                left_mm=left, bracket=bracket, screw=screw, screw_length_mm=long, things=things
+            )
+        )
         for cure in cures(sick, "shelf"):
             then = assess(sick.with_piece(cure.piece)).piece("shelf")
             self.assertEqual(then.word, cure.word)
             self.assertNotIn(cure.word, FAILS)
 
     def test_what_is_in_the_way_is_cured_by_the_shortest_way_out(self) -> None:
-        """The shelf spans 1 480 to 1 500 and its brackets hang 300 below; a window ends at 1 250."""
-        window = Feature(kind="window", left_mm=600.0, right_mm=1500.0, bottom_mm=500.0, top_mm=1250.0)
+        """The shelf spans 1 480 to 1 500 and its brackets hang 300 below.
+
+        A window ends at 1 250.
+        """
+        window = Feature(
+            kind="window", left_mm=600.0, right_mm=1500.0, bottom_mm=500.0, top_mm=1250.0
+        )
         [cure] = [cure for cure in cures(plan(features=(window,)), "shelf") if cure.code == "clear"]
-        self.assertEqual((cure.word, cure.piece.left_mm, cure.piece.top_mm), ("holds", 700.0, 1570.0))
+        self.assertEqual(
+            (cure.word, cure.piece.left_mm, cure.piece.top_mm), ("holds", 700.0, 1570.0)
+        )
         outlet = usual("outlet", 800.0, 1350.0, (3200.0, 2400.0))
         [cure] = [cure for cure in cures(plan(features=(outlet,)), "shelf") if cure.code == "clear"]
         self.assertEqual(cure.word, "holds")
@@ -274,7 +361,12 @@ class Cures(SimpleTestCase):
     def test_a_missed_stud_is_cured_by_setting_supports_on_studs(self) -> None:
         found = cures(plan(bracket_shelf(left_mm=760.0)), "shelf")
         self.assertEqual((found[0].code, found[0].word), ("seat", "holds"))
-        self.assertTrue(all(found[0].piece.left_mm + x in {s.centre_mm for s in STUDS} for x in found[0].piece.supports_mm))
+        self.assertTrue(
+            all(
+                found[0].piece.left_mm + x in {s.centre_mm for s in STUDS}
+                for x in found[0].piece.supports_mm
+            )
+        )
 
 
 class Shell(SimpleTestCase):
@@ -285,16 +377,26 @@ class Shell(SimpleTestCase):
         return status, out.getvalue()
 
     def test_one_fixing_in_one_wall(self) -> None:
-        """#10 in spruce-pine-fir, 76 mm less 3 of steel and 12.7 of lining: 41.0 mm of thread at 16.85 N/mm: 691 N, × 0.9: 63 kg."""
-        status, said = self.run_it("capacity", "--screw", "wood_10", "--length", "76 mm", "--lining", "12.7")
+        """#10 in spruce-pine-fir, 76 mm less 3 of steel and 12.7 of lining.
+
+        41.0 mm of thread at 16.85 N/mm: 691 N, × 0.9: 63 kg.
+        """
+        status, said = self.run_it(
+            "capacity", "--screw", "wood_10", "--length", "76 mm", "--lining", "12.7"
+        )
         self.assertEqual((status, "63 kg for years" in said), (0, True), said)
-        status, said = self.run_it("capacity", "--anchor", "toggle_14", "--into", "gypsum_12_7", "--json")
+        status, said = self.run_it(
+            "capacity", "--anchor", "toggle_14", "--into", "gypsum_12_7", "--json"
+        )
         self.assertEqual((status, json.loads(said)["pull_years_n"]), (0, 89.0))
         status, said = self.run_it("capacity", "--anchor", "toggle_14", "--into", "concrete")
         self.assertEqual((status, "does not hold in concrete" in said), (1, True))
 
     def test_a_board_s_sag(self) -> None:
-        """White pine 900 × 250 × 19: own 1.67 kg and 20 kg spread: 5 W l³/(384 E I) = 5·212·900³/(384·8 500·142 896) = 1.66 mm."""
+        """White pine 900 × 250 × 19: own 1.67 kg and 20 kg spread.
+
+        5 W l³/(384 E I) = 5·212·900³/(384·8 500·142 896) = 1.66 mm.
+        """
         words = (
             "sag",
             "--board",
@@ -316,20 +418,32 @@ class Shell(SimpleTestCase):
     def test_kinds_and_full_sums(self) -> None:
         self.assertEqual(len(json.loads(self.run_it("kinds", "--json")[1])), 17)
         example = str(ROOT / "docs/example.plan.json")
-        status, said = self.run_it("explain", example, "--piece", "towels", "--check", "screw.withdrawal")
+        status, said = self.run_it(
+            "explain", example, "--piece", "towels", "--check", "screw.withdrawal"
+        )
         self.assertEqual(status, 0)
         for words in ("2850 G² D", "C_D", "Source: NDS 2018", "M d_1 / Σ d²"):
             self.assertIn(words, said)
 
     def test_the_saw_the_shop_and_the_days(self) -> None:
-        """The same as the bench: the example's two boards, a beam that nobody sells, screws in packs, a helper on Saturday."""
+        """The same as the bench.
+
+        The example's two boards, a beam that nobody sells, screws in packs, a helper on Saturday.
+        """
         example = str(ROOT / "docs/example.plan.json")
         status, said = self.run_it("cut", example)
         self.assertEqual(status, 0)
-        for words in ("1x12, 6 ft, red oak\n  1a 44", "Bore 2 holes, 5/8", "Not sold in that size: 2a"):
+        for words in (
+            "1x12, 6 ft, red oak\n  1a 44",
+            "Bore 2 holes, 5/8",
+            "Not sold in that size: 2a",
+        ):
             self.assertIn(words, said)
         cut = json.loads(self.run_it("cut", example, "--json")[1])
-        self.assertEqual([[part["label"] for part in board["parts"]] for board in cut["boards"]], [["1a"], ["3a"]])
+        self.assertEqual(
+            [[part["label"] for part in board["parts"]] for board in cut["boards"]],
+            [["1a"], ["3a"]],
+        )
         self.assertIn("pack of 10, #12 wood screw", self.run_it("buy", example)[1])
         lines = json.loads(self.run_it("buy", example, "--json")[1])["lines"]
         self.assertTrue(all(line["pack"] * line["packs"] >= line["needed"] for line in lines))
@@ -338,16 +452,56 @@ class Shell(SimpleTestCase):
         self.assertEqual(json.loads(self.run_it("days", example, "--json")[1])["refusal"], "")
         status, said = self.run_it("steps", example, "towels")
         self.assertRegex(
-            said, r"5\. Drill the left bracket, hole 1 of 4\n   Across 16\"; Up 64 1/4\"; Bit 3/32\"; Tape at 2 13/16\""
+            said,
+            r"5\. Drill the left bracket, hole 1 of 4\n"
+            r"   Across 16\"; Up 64 1/4\"; Bit 3/32\"; Tape at 2 13/16\"",
         )
         self.assertEqual(len(json.loads(self.run_it("steps", example, "towels", "--json")[1])), 22)
 
     def test_bad_words_are_refused_with_a_sentence(self) -> None:
         for words, said in (
-            (("capacity", "--anchor", "plug_8", "--into", "cheese"), "“cheese” is no wall or lining"),
-            (("sag", "--board", "mdf", "--length", "x", "--depth", "1", "--thickness", "1", "--load", "1"), "Couldn't read “x”"),
-            (("explain", str(ROOT / "docs/example.plan.json"), "--piece", "nothing"), "nothing called “nothing”"),
-            (("sag", "--board", "mdf", "--length", "900", "--depth", "200", "--thickness", "19", "--load", "1", "--supports", "100"), "two supports"),
-        ):  # fmt: skip
+            (
+                ("capacity", "--anchor", "plug_8", "--into", "cheese"),
+                "“cheese” is no wall or lining",
+            ),
+            (
+                (
+                    "sag",
+                    "--board",
+                    "mdf",
+                    "--length",
+                    "x",
+                    "--depth",
+                    "1",
+                    "--thickness",
+                    "1",
+                    "--load",
+                    "1",
+                ),
+                "Couldn't read “x”",
+            ),
+            (
+                ("explain", str(ROOT / "docs/example.plan.json"), "--piece", "nothing"),
+                "nothing called “nothing”",
+            ),
+            (
+                (
+                    "sag",
+                    "--board",
+                    "mdf",
+                    "--length",
+                    "900",
+                    "--depth",
+                    "200",
+                    "--thickness",
+                    "19",
+                    "--load",
+                    "1",
+                    "--supports",
+                    "100",
+                ),
+                "two supports",
+            ),
+        ):
             status, out = self.run_it(*words)
             self.assertEqual((status, said in out), (3, True), out)

@@ -1,4 +1,7 @@
-"""Whether things fit on a piece, people reach it, and it comes through the door; and the scale that weighs things."""
+"""Whether things fit on a piece, people reach it, and it comes through the door.
+
+And the scale that weighs things.
+"""
 
 from django.test import SimpleTestCase
 from msgspec.structs import replace
@@ -22,7 +25,10 @@ class Items(SimpleTestCase):
         return next((check for check in found if check.code == "fit.items"), None)
 
     def test_against_the_shelf_above_and_the_ceiling(self) -> None:
-        """A shelf at 1 500; vases of 400 and a hand of 40. The next one's brackets end 300 under its board of 20."""
+        """A shelf at 1 500; vases of 400 and a hand of 40.
+
+        The next one's brackets end 300 under its board of 20.
+        """
         low = bracket_shelf(things=TALL)
         under_ceiling = self.room(low)
         assert under_ceiling is not None
@@ -30,7 +36,9 @@ class Items(SimpleTestCase):
         for top, word in ((2261.0, "holds"), (2259.0, "holds_but")):
             found = self.room(low, bracket_shelf(key="above", top_mm=top))
             assert found is not None
-            self.assertEqual((found.word, round(found.capacity.value)), (word, round(top - 320 - 1500)))
+            self.assertEqual(
+                (found.word, round(found.capacity.value)), (word, round(top - 320 - 1500))
+            )
         beside = self.room(low, bracket_shelf(key="beside", top_mm=2000.0, left_mm=1800.0))
         assert beside is not None
         self.assertEqual(beside.capacity.value, 900.0)
@@ -45,33 +53,52 @@ class Mind(SimpleTestCase):
         return " ".join(say.phrase(phrase, "metric") for phrase in fit.to_mind(piece, on))
 
     def test_too_high_to_reach(self) -> None:
-        self.assertIn("without a step most people reach 1950 mm", self.said(bracket_shelf(top_mm=2100.0), wall()))
+        self.assertIn(
+            "without a step most people reach 1950 mm",
+            self.said(bracket_shelf(top_mm=2100.0), wall()),
+        )
         self.assertEqual(self.said(bracket_shelf(top_mm=1950.0), wall()), "")
 
     def test_too_big_for_the_door(self) -> None:
         door = Feature(kind="door", left_mm=100, right_mm=900, bottom_mm=0, top_mm=2000)
         room = wall(features=(door,))
         case = replace(sample("bookcase"), length_mm=1200.0, depth_mm=850.0)
-        self.assertIn("does not go through the door of this wall, 800 mm by 2000 mm", self.said(case, room))
+        self.assertIn(
+            "does not go through the door of this wall, 800 mm by 2000 mm", self.said(case, room)
+        )
         self.assertNotIn("does not go through", self.said(replace(case, depth_mm=300.0), room))
         self.assertEqual(self.said(case, wall()), "")
 
 
 class Around(SimpleTestCase):
     def said(self, piece: AnyPiece, *features: Feature) -> str:
-        return " ".join(say.phrase(phrase, "metric") for phrase in fit.to_mind(piece, wall(features=features)))
+        return " ".join(
+            say.phrase(phrase, "metric") for phrase in fit.to_mind(piece, wall(features=features))
+        )
 
     def test_what_it_would_hang_over(self) -> None:
         """The shelf spans 700 to 1 700, its brackets from 1 180 up."""
-        for x, y, hidden in ((1000.0, 1300.0, True), (1000.0, 300.0, False), (2200.0, 1300.0, False)):
+        for x, y, hidden in (
+            (1000.0, 1300.0, True),
+            (1000.0, 300.0, False),
+            (2200.0, 1300.0, False),
+        ):
             outlet = Feature(kind="outlet", left_mm=x, right_mm=x + 80, bottom_mm=y, top_mm=y + 80)
             self.assertEqual("hangs over an outlet" in self.said(bracket_shelf(), outlet), hidden)
 
     def test_a_door_that_may_swing_against_it(self) -> None:
-        near, far = (Feature(kind="door", left_mm=x, right_mm=x + 800, bottom_mm=0, top_mm=2000) for x in (1900.0, 2390.0))
+        near, far = (
+            Feature(kind="door", left_mm=x, right_mm=x + 800, bottom_mm=0, top_mm=2000)
+            for x in (1900.0, 2390.0)
+        )
         self.assertIn("the leaf meets it: it stands 250 mm out", self.said(bracket_shelf(), near))
         self.assertIn("the leaf meets it", self.said(bracket_shelf(), far))
-        self.assertEqual(self.said(bracket_shelf(left_mm=100.0, length_mm=900.0, supports_mm=(300.0, 700.0)), far), "")
+        self.assertEqual(
+            self.said(
+                bracket_shelf(left_mm=100.0, length_mm=900.0, supports_mm=(300.0, 700.0)), far
+            ),
+            "",
+        )
 
 
 class Weighed(SimpleTestCase):

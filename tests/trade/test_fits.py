@@ -1,4 +1,7 @@
-"""What cannot be built as drawn: boxes behind a face, things that reach the floor, screws that come out or meet a dowel."""
+"""What cannot be built as drawn.
+
+Boxes behind a face, things that reach the floor, screws that come out or meet a dowel.
+"""
 
 from typing import Any
 
@@ -33,7 +36,13 @@ class Boxes(SimpleTestCase):
     def panel(self, kind: str = "panel", **changes: Any) -> AnyPiece:
         on = wall(features=(OUTLET,))
         light = (Thing(name="Hats", mass_kg=2.0),)
-        made = {"left_mm": 1000.0, "length_mm": 1000.0, "supports_mm": (200.0, 600.0), "things": light, "top_mm": 1500.0}
+        made = {
+            "left_mm": 1000.0,
+            "length_mm": 1000.0,
+            "supports_mm": (200.0, 600.0),
+            "things": light,
+            "top_mm": 1500.0,
+        }
         return put_up(kind, on, **(made | changes))
 
     def test_a_face_over_an_outlet_does_not_fit_and_both_ways_out_are_offered(self) -> None:
@@ -43,22 +52,35 @@ class Boxes(SimpleTestCase):
             assert found is not None
             self.assertEqual((found.word, found.limit), ("doesnt_fit", "fit"))
             self.assertIn("an outlet's box", say.phrase(found.sentence, "metric"))
-            self.assertEqual(say.check_line(found, "metric"), "")  # nothing was measured: no “1 of 0.5”
+            self.assertEqual(
+                say.check_line(found, "metric"), ""
+            )  # nothing was measured: no “1 of 0.5”
             [opened] = cured(panel, "cut_out", features=(OUTLET,))
             self.assertEqual(opened.word, "holds")
             self.assertTrue(cured(panel, "clear", features=(OUTLET,)))
-        self.assertIsNone(judged(self.panel(height_mm=250.0), "piece.covers", features=(OUTLET,)))  # it hangs above it
+        self.assertIsNone(
+            judged(self.panel(height_mm=250.0), "piece.covers", features=(OUTLET,))
+        )  # it hangs above it
 
     def test_the_opening_is_in_the_cut_list_where_the_box_is(self) -> None:
-        """By hand: the panel's foot is at 900 and its left end at 1000; the box is 70 by 115, 300 from the left and 200 up."""
+        """By hand.
+
+        The panel's foot is at 900 and its left end at 1000; the box is 70 by 115, 300 from the left
+        and 200 up.
+        """
         opened = replace(self.panel(height_mm=600.0), cut_out=True)
         for thick in (0.0, 19.0):
             parts = parts_of(plan(replace(opened, batten_mm=thick), features=(OUTLET,))).cut
             [hole] = [w for part in parts for w in part.detail.works if isinstance(w, Opening)]
-            self.assertEqual((hole.x_mm, hole.y_mm, hole.wide_mm, hole.high_mm), (300.0, 200.0, 70.0, 115.0))
+            self.assertEqual(
+                (hole.x_mm, hole.y_mm, hole.wide_mm, hole.high_mm), (300.0, 200.0, 70.0, 115.0)
+            )
 
     def test_no_batten_runs_across_a_box_even_where_an_opening_is_cut(self) -> None:
-        """A batten is 64 high and the box 115: their middles need 89.5 between them. Three rows put one 2.5 from it; two clear it."""
+        """A batten is 64 high and the box 115: their middles need 89.5 between them.
+
+        Three rows put one 2.5 from it; two clear it.
+        """
         opened = self.panel(height_mm=690.0, batten_mm=19.0, cut_out=True, rows=3)
         found = judged(opened, "panel.batten_box", features=(OUTLET,))
         assert found is not None
@@ -70,14 +92,23 @@ class Boxes(SimpleTestCase):
 
 class Hanging(SimpleTestCase):
     def test_what_is_longer_than_its_hook_is_high_stands_on_the_floor(self) -> None:
-        """A rail 90 high, its top at 1 727: hooks at 1 637. 1 676 long reaches the floor; 1 600 clears it by less than 50."""
+        """A rail 90 high, its top at 1 727: hooks at 1 637.
+
+        1 676 long reaches the floor; 1 600 clears it by less than 50.
+        """
         for high, word in ((1676.0, "doesnt_fit"), (1600.0, "holds_but"), (1580.0, "holds")):
             bike = Thing(name="Bicycle", mass_kg=14.0, at_mm=600.0, out_mm=80.0, high_mm=high)
             rail = put_up("rail", wall(), top_mm=1727.0, things=(bike,))
             found = judged(rail, "fit.hang")
             assert found is not None
             self.assertEqual(found.word, word)
-        rail = put_up("rail", wall(), top_mm=1727.0, screw_length_mm=76.2, things=(replace(bike, high_mm=1676.0, mass_kg=5.0),))
+        rail = put_up(
+            "rail",
+            wall(),
+            top_mm=1727.0,
+            screw_length_mm=76.2,
+            things=(replace(bike, high_mm=1676.0, mass_kg=5.0),),
+        )
         [higher] = cured(rail, "higher")
         self.assertAlmostEqual(higher.piece.top_mm, 1727.0 + 1676.0 + 50.0 - 1637.0)
 
@@ -85,21 +116,35 @@ class Hanging(SimpleTestCase):
 class Screws(SimpleTestCase):
     def test_a_screw_that_comes_out_behind_is_cured_by_a_shorter_one(self) -> None:
         panel = put_up(
-            "panel", wall(), batten_mm=19.0, thickness_mm=14.0, panel_screw_mm=38.1, things=(Thing(name="Hat", mass_kg=1.0),)
+            "panel",
+            wall(),
+            batten_mm=19.0,
+            thickness_mm=14.0,
+            panel_screw_mm=38.1,
+            things=(Thing(name="Hat", mass_kg=1.0),),
         )
         self.assertIsNotNone(judged(panel, "panel.behind"))
         self.assertAlmostEqual(cured(panel, "panel_screw")[0].piece.panel_screw_mm, 31.75)
         deep = tuple(replace(stud, depth_mm=89.0) for stud in wall().studs)
         beam = put_up(
-            "bracket_beam", wall(studs=deep), screw="lag_3_8", screw_length_mm=127.0, things=(Thing(name="Clock", mass_kg=1.0),)
+            "bracket_beam",
+            wall(studs=deep),
+            screw="lag_3_8",
+            screw_length_mm=127.0,
+            things=(Thing(name="Clock", mass_kg=1.0),),
         )
         self.assertAlmostEqual(cured(beam, "shorter")[0].piece.screw_length_mm, 101.6)
 
     def test_pins_too_long_for_the_stud_or_the_shelf_are_cured_by_shorter_ones(self) -> None:
         light = (Thing(name="Cup", mass_kg=0.5),)
         shallow = wall(studs=tuple(replace(stud, depth_mm=64.0) for stud in wall().studs))
-        pins = put_up("pin_shelf", shallow, in_stud_mm=64.0, depth_mm=140.0, in_shelf_mm=100.0, things=light)
-        self.assertIn(57.0, [cure.piece.in_stud_mm for cure in cures(plan(pins, studs=shallow.studs), pins.key)])
+        pins = put_up(
+            "pin_shelf", shallow, in_stud_mm=64.0, depth_mm=140.0, in_shelf_mm=100.0, things=light
+        )
+        self.assertIn(
+            57.0,
+            [cure.piece.in_stud_mm for cure in cures(plan(pins, studs=shallow.studs), pins.key)],
+        )
         deep = put_up("pin_shelf", wall(), depth_mm=120.0, in_shelf_mm=118.0, things=light)
         [shorter] = cured(deep, "rods")
         self.assertLess(shorter.piece.in_shelf_mm, 118.0)
@@ -109,13 +154,23 @@ class Screws(SimpleTestCase):
         from trade.mounts import mount_of
 
         beam, shelf = put_up("bracket_beam", wall()), put_up("bracket_shelf", wall())
-        offered = [[cure[2].bracket for cure in mount_of(each).cures(each)] for each in (beam, shelf)]
+        offered = [
+            [cure[2].bracket for cure in mount_of(each).cures(each)] for each in (beam, shelf)
+        ]
         self.assertEqual(["shop_plywood" in each for each in offered], [False, True])
 
     def test_a_screw_and_a_dowel_cant_be_in_one_place(self) -> None:
-        """One row of screws in a strip of 45 is at its middle, where the dowels are: three dowels meet three screws; four meet none."""
+        """One row of screws in a strip of 45 is at its middle, where the dowels are.
+
+        Three dowels meet three screws; four meet none.
+        """
         shelf = put_up(
-            "dowel_shelf", wall(), length_mm=900.0, left_mm=700.0, thickness_mm=45.0, supports_mm=(150.0, 450.0, 750.0)
+            "dowel_shelf",
+            wall(),
+            length_mm=900.0,
+            left_mm=700.0,
+            thickness_mm=45.0,
+            supports_mm=(150.0, 450.0, 750.0),
         )
         for dowels, word in ((3, "doesnt_fit"), (4, "holds")):
             found = judged(replace(shelf, dowels=dowels), "dowel.screw")
@@ -125,15 +180,30 @@ class Screws(SimpleTestCase):
 
 class Sheets(SimpleTestCase):
     def test_a_whole_sheet_stands_upright_and_keeps_its_edges(self) -> None:
-        """48 by 96 in of plywood: one whole sheet, nothing trimmed; and one 46 wide out of another, ripped once."""
+        """48 by 96 in of plywood.
+
+        One whole sheet, nothing trimmed; and one 46 wide out of another, ripped once.
+        """
         on = wall(height_mm=2438.4)
         walls = [
-            put_up("peg_wall", on, key=key, left_mm=left, top_mm=2438.4, length_mm=long, height_mm=2438.4, thickness_mm=19.05, peg_mm=25.4)
+            put_up(
+                "peg_wall",
+                on,
+                key=key,
+                left_mm=left,
+                top_mm=2438.4,
+                length_mm=long,
+                height_mm=2438.4,
+                thickness_mm=19.05,
+                peg_mm=25.4,
+            )
             for key, left, long in (("a", 0.0, 1219.2), ("b", 1300.0, 1168.4))
-        ]  # fmt: skip
+        ]
         found = cut_plan(Plan(name="W", units="imperial", wall=on, pieces=tuple(walls)))
         self.assertEqual(found.no_stock, ())
         sheets = [len(sheet.cuts) for job in found.sheets for sheet in job.plan.sheets]
         self.assertEqual(sorted(sheets), [0, 1])
-        dowels = {job.stock[n].name for job in found.boards for n, _ in job.layout if job.stock[n].round}
+        dowels = {
+            job.stock[n].name for job in found.boards for n, _ in job.layout if job.stock[n].round
+        }
         self.assertTrue(dowels and all("dowel 1 in" in name for name in dowels))

@@ -1,4 +1,7 @@
-"""Hanging: the steps in the order that works; what the bit met becomes evidence, and the plan is judged by it."""
+"""Hanging.
+
+The steps in the order that works; what the bit met becomes evidence, and the plan is judged by it.
+"""
 
 from datetime import date, datetime
 from math import hypot
@@ -37,15 +40,23 @@ from trade.shop import Finish, Shop
 def hung(kind: str, **changes: Any) -> Plan:
     """A piece of this kind on the test wall, with 4 kg on it."""
     bare = Plan(name="Wall", units="metric", wall=wall(), policy=Policy(**changes))
-    return bare.with_piece(replace(placement.put_up(bare, kind, 1600.0, 1500.0), things=(Thing(name="Load", mass_kg=4.0),)))
+    return bare.with_piece(
+        replace(
+            placement.put_up(bare, kind, 1600.0, 1500.0), things=(Thing(name="Load", mass_kg=4.0),)
+        )
+    )
 
 
 def holes_of(now: Plan, key: str = "shelf") -> list[Mark]:
-    return [mark for mark in piece_marks(now.piece(key), now.wall, "metric") if mark.where == "wall"]
+    return [
+        mark for mark in piece_marks(now.piece(key), now.wall, "metric") if mark.where == "wall"
+    ]
 
 
 def word(now: Plan, code: str, key: str = "shelf") -> str:
-    return next((check.word for check in assess(now).piece(key).checks if check.code == code), "not asked")
+    return next(
+        (check.word for check in assess(now).piece(key).checks if check.code == code), "not asked"
+    )
 
 
 class Order(SimpleTestCase):
@@ -55,15 +66,22 @@ class Order(SimpleTestCase):
             key = now.pieces[0].key
             found = steps(now, key, "metric")
             with self.subTest(kind):
-                self.assertEqual([step.kind for step in found[:4]], ["ready", "safe", "survey", "line"])
+                self.assertEqual(
+                    [step.kind for step in found[:4]], ["ready", "safe", "survey", "line"]
+                )
                 self.assertEqual(found[-1].kind, "close")
                 self.assertEqual(len({step.key for step in found}), len(found))
                 drilled = [step.mark for step in found if step.mark]
-                self.assertEqual(sorted(m.number for m in drilled), sorted(m.number for m in holes_of(now, key)))
+                self.assertEqual(
+                    sorted(m.number for m in drilled), sorted(m.number for m in holes_of(now, key))
+                )
                 self.level_before_the_second_screw(found)
 
     def level_before_the_second_screw(self, found: tuple[Step, ...]) -> None:
-        """Nothing is driven into a hole that is not drilled; no strip gets its second screw before it is level."""
+        """Nothing is driven into a hole that is not drilled.
+
+        No strip gets its second screw before it is level.
+        """
         made: set[int] = set()
         loose = 0
         for step in found:
@@ -92,14 +110,23 @@ class Order(SimpleTestCase):
         harden = next(step for step in steps(varnished, "shelf", "metric") if step.key == "harden")
         self.assertEqual(harden.wait_hours, data.coatings()["oil_varnish"].load_days * 24)
         self.assertNotIn("harden", keys(plan()))
-        self.assertFalse(any(key.startswith("open-") for key in keys(plan(rod_shelf(let_in=False)))))
-        heavy = plan(rod_shelf(thickness_mm=95.0, length_mm=1400.0, supports_mm=(100.0, 1300.0), depth_mm=300.0))
+        self.assertFalse(
+            any(key.startswith("open-") for key in keys(plan(rod_shelf(let_in=False))))
+        )
+        heavy = plan(
+            rod_shelf(
+                thickness_mm=95.0, length_mm=1400.0, supports_mm=(100.0, 1300.0), depth_mm=300.0
+            )
+        )
         people = {step.key: step.people for step in steps(heavy, "ledge", "metric")}
         self.assertGreater(people["slide"], 1)
         self.assertEqual(people["rods"], 1)
 
     def test_each_hole_says_where_how_wide_how_deep_from_the_chosen_datum(self) -> None:
-        """By hand: the left bracket is on the stud at 800; from the right corner of 3 200 that is 2 400."""
+        """By hand.
+
+        The left bracket is on the stud at 800; from the right corner of 3 200 that is 2 400.
+        """
         now = plan()
         now = replace(now, datum=replace(now.datum, across="right", line_mm=1000.0))
         first = next(step for step in steps(now, "shelf", "metric") if step.mark)
@@ -130,9 +157,15 @@ class Mounted(SimpleTestCase):
         now = mounted(plan(rod_shelf()), "ledge", (104.0, 897.5))
         piece = now.piece("ledge")
         self.assertEqual(piece.supports_mm, (100.0, 900.0))
-        marked = [m.x_mm for m in piece_marks(piece, now.wall, "metric", built=now.built) if m.where == "shelf"]
+        marked = [
+            m.x_mm
+            for m in piece_marks(piece, now.wall, "metric", built=now.built)
+            if m.where == "shelf"
+        ]
         self.assertEqual(marked, [104.0, 897.5])
-        [bored] = [w for part in parts_of(now).cut for w in part.detail.works if isinstance(w, Bored)]
+        [bored] = [
+            w for part in parts_of(now).cut for w in part.detail.works if isinstance(w, Bored)
+        ]
         self.assertEqual([x for x, _ in bored.places], marked)
         drawn = edge(piece, now, "metric")
         assert drawn is not None
@@ -142,7 +175,9 @@ class Mounted(SimpleTestCase):
     def test_what_was_not_measured_or_has_changed_since_is_as_planned(self) -> None:
         now = mounted(plan(rod_shelf()), "ledge", (104.0, 897.5))
         three = now.with_piece(replace(now.piece("ledge"), supports_mm=(100.0, 500.0, 900.0)))
-        [bored] = [w for part in parts_of(three).cut for w in part.detail.works if isinstance(w, Bored)]
+        [bored] = [
+            w for part in parts_of(three).cut for w in part.detail.works if isinstance(w, Bored)
+        ]
         self.assertEqual([x for x, _ in bored.places], [100.0, 500.0, 900.0])
         for places in ((100.0,), (100.0, 200.0, 300.0), (100.0, 1000.5), (900.0, 100.0)):
             with self.assertRaises(PlanError):
@@ -150,17 +185,33 @@ class Mounted(SimpleTestCase):
 
     def test_what_hangs_is_not_made_bought_or_hung_again_until_it_comes_off(self) -> None:
         now = plan(bracket_shelf(), rod_shelf())
-        hangs = replace(now, built=Built(hung=(Hung(piece="shelf", on=date(2031, 4, 5), right_mm=30.0),)))
+        hangs = replace(
+            now, built=Built(hung=(Hung(piece="shelf", on=date(2031, 4, 5), right_mm=30.0),))
+        )
         self.assertEqual({part.key for part in parts_of(hangs).cut}, {"ledge"})
-        self.assertEqual([part.label for part in parts_of(hangs).cut], ["2a"])  # and keeps its number
+        self.assertEqual(
+            [part.label for part in parts_of(hangs).cut], ["2a"]
+        )  # and keeps its number
         self.assertEqual(count_parts(hangs), 1)
         listed = [line.what for line in shopping(hangs, cut_plan(hangs), "metric").lines]
         self.assertFalse(any("bracket" in what for what in listed), listed)
         days = schedule(hangs, cut_plan(hangs), datetime(2031, 4, 6, 9))
         self.assertIn("“Ledge”", days.hang.name if days.hang else "")
-        every = replace(hangs, built=replace(hangs.built, hung=(*hangs.built.hung, Hung(piece="ledge", on=date(2031, 4, 5)))))
-        self.assertEqual(schedule(every, cut_plan(every), datetime(2031, 4, 6, 9)).refusal, "All of it hangs already.")
-        crosses = {round(line.x1 + line.x2, 3) / 2 for line in overview(hangs, "metric", 10.0).lines if line.layer == "CENTRES"}
+        every = replace(
+            hangs,
+            built=replace(
+                hangs.built, hung=(*hangs.built.hung, Hung(piece="ledge", on=date(2031, 4, 5)))
+            ),
+        )
+        self.assertEqual(
+            schedule(every, cut_plan(every), datetime(2031, 4, 6, 9)).refusal,
+            "All of it hangs already.",
+        )
+        crosses = {
+            round(line.x1 + line.x2, 3) / 2
+            for line in overview(hangs, "metric", 10.0).lines
+            if line.layer == "CENTRES"
+        }
         self.assertIn(830.0, crosses)  # its holes are drawn where it hangs
         off = Look(piece="shelf", on=date(2031, 5, 1), held="off")
         again = replace(hangs, built=replace(hangs.built, looks=(off,)))
@@ -169,10 +220,13 @@ class Mounted(SimpleTestCase):
     def test_beginning_again_loses_nothing_of_what_else_was_recorded(self) -> None:
         now = plan(bracket_shelf(), rod_shelf())
         kept = Built(
-            hung=(Hung(piece="ledge", on=date(2031, 4, 5)),), looks=(Look(piece="ledge", on=date(2031, 5, 1), held="firm"),)
+            hung=(Hung(piece="ledge", on=date(2031, 4, 5)),),
+            looks=(Look(piece="ledge", on=date(2031, 5, 1), held="firm"),),
         )
         again = begun_again(tell(replace(now, built=kept), holes_of(now)[0], Told("good")), "shelf")
-        self.assertEqual((again.built.hung, again.built.looks, again.built.drilled), (kept.hung, kept.looks, ()))
+        self.assertEqual(
+            (again.built.hung, again.built.looks, again.built.drilled), (kept.hung, kept.looks, ())
+        )
 
 
 class Truth(SimpleTestCase):
@@ -186,14 +240,19 @@ class Truth(SimpleTestCase):
         self.assertEqual(word(then, "made.spoiled"), "doesnt_fit")
 
     def test_no_wood_beside_a_stud_that_readings_knew_moves_it(self) -> None:
-        """The finder said 807 to 845, twice; the plan had it at 800. The hole at 800 met air: the stud is where the finder said."""
+        """The finder said 807 to 845, twice; the plan had it at 800.
+
+        The hole at 800 met air: the stud is where the finder said.
+        """
         edges = tuple(
-            each for height in (1200.0, 1500.0)
+            each
+            for height in (1200.0, 1500.0)
             for each in (
-                Sweep(from_mm=0.0, to_mm=3200.0, height_mm=height), Edge(at_mm=807.0, side="left", height_mm=height),
+                Sweep(from_mm=0.0, to_mm=3200.0, height_mm=height),
+                Edge(at_mm=807.0, side="left", height_mm=height),
                 Edge(at_mm=845.0, side="right", height_mm=height),
             )
-        )  # fmt: skip
+        )
         now = plan(readings=edges)
         then = tell(now, holes_of(now)[0], Told("no_wood"))
         [stud] = [stud for stud in then.wall.studs if 700 < stud.centre_mm < 900]
@@ -202,7 +261,9 @@ class Truth(SimpleTestCase):
     def test_the_stud_is_ten_to_the_left(self) -> None:
         now = plan()
         then = tell(now, holes_of(now)[0], Told("stud_off", by_mm=-10.0))
-        self.assertIn(Stud(centre_mm=790.0, width_mm=38.0, depth_mm=89.0, uncertainty_mm=1.0), then.wall.studs)
+        self.assertIn(
+            Stud(centre_mm=790.0, width_mm=38.0, depth_mm=89.0, uncertainty_mm=1.0), then.wall.studs
+        )
         self.assertNotIn(800.0, [stud.centre_mm for stud in then.wall.studs])
         self.assertEqual(then.built.drilled, ())
         self.assertTrue(any(isinstance(r, ByHand) and r.at_mm == 790.0 for r in then.wall.readings))
@@ -214,12 +275,21 @@ class Truth(SimpleTestCase):
         now = plan()
         then = tell(now, holes_of(now)[0], Told("lining", depth_mm=25.4))
         self.assertEqual(then.wall.layers, (Layer(kind="gypsum_12_7", thickness_mm=25.4),))
-        pull = [next(c for c in assess(each).piece("shelf").checks if c.code == "screw.withdrawal") for each in (now, then)]
+        pull = [
+            next(c for c in assess(each).piece("shelf").checks if c.code == "screw.withdrawal")
+            for each in (now, then)
+        ]
         self.assertGreater(pull[1].utilisation, pull[0].utilisation)
         two = plan(layers=(*GYPSUM, Layer(kind="tile", thickness_mm=10.0)))
         self.assertEqual(
-            [layer.thickness_mm for layer in (tell(two, holes_of(two)[0], Told("lining", depth_mm=30.0)).wall.layers or ())], [20.0, 10.0]
-        )  # fmt: skip
+            [
+                layer.thickness_mm
+                for layer in (
+                    tell(two, holes_of(two)[0], Told("lining", depth_mm=30.0)).wall.layers or ()
+                )
+            ],
+            [20.0, 10.0],
+        )
         for deep, layers in (
             (None, GYPSUM),
             (400.0, GYPSUM),
@@ -231,12 +301,19 @@ class Truth(SimpleTestCase):
                 tell(on, holes_of(on)[0], Told("lining", depth_mm=deep))
 
     def test_nothing_within_fifty_of_a_spoiled_hole(self) -> None:
-        """By hand: the lowest hole of the left bracket is at 800; a spoiled one 49.9 below is too near, 50.1 is not."""
+        """By hand.
+
+        The lowest hole of the left bracket is at 800; a spoiled one 49.9 below is too near, 50.1 is
+        not.
+        """
         now = plan()
         low = min(holes_of(now), key=lambda mark: (mark.x_mm, mark.y_mm))
         for away, said in ((49.9, "doesnt_fit"), (50.1, "holds")):
             spoiled = Drilled(piece="other", x_mm=800.0, y_mm=low.y_mm - away, met="crumbles")
-            self.assertEqual(word(replace(now, built=replace(now.built, drilled=(spoiled,))), "made.spoiled"), said)
+            self.assertEqual(
+                word(replace(now, built=replace(now.built, drilled=(spoiled,))), "made.spoiled"),
+                said,
+            )
 
     def test_an_anchor_may_go_where_no_wood_was_but_not_where_it_crumbled(self) -> None:
         now = plan(bracket_shelf(use="display", things=(), anchor="toggle_316"))
@@ -263,13 +340,23 @@ class Truth(SimpleTestCase):
 
     @settings(max_examples=40)
     @given(
-        kind=st.sampled_from(["bracket_shelf", "rod_shelf", "rail", "cleat_cabinet", "holder_board"]),
-        which=st.integers(0, 7), met=st.sampled_from(["no_wood", "metal", "crumbles", "hard"]), made=st.integers(0, 2),
-    )  # fmt: skip
-    def test_cures_keep_what_is_made_and_clear_of_what_is_spoiled(self, kind: str, which: int, met: Any, made: int) -> None:
+        kind=st.sampled_from(
+            ["bracket_shelf", "rod_shelf", "rail", "cleat_cabinet", "holder_board"]
+        ),
+        which=st.integers(0, 7),
+        met=st.sampled_from(["no_wood", "metal", "crumbles", "hard"]),
+        made=st.integers(0, 2),
+    )
+    def test_cures_keep_what_is_made_and_clear_of_what_is_spoiled(
+        self, kind: str, which: int, met: Any, made: int
+    ) -> None:
         now = hung(kind)
         key = now.pieces[0].key
-        now = now.with_piece(replace(now.piece(key), body_kg=10.0)) if hasattr(now.piece(key), "body_kg") else now
+        now = (
+            now.with_piece(replace(now.piece(key), body_kg=10.0))
+            if hasattr(now.piece(key), "body_kg")
+            else now
+        )
         marks = holes_of(now, key)
         bad = marks[which % len(marks)]
         for mark in [m for m in marks if m != bad][:made]:
@@ -284,4 +371,7 @@ class Truth(SimpleTestCase):
             for m in after:
                 into = met == "no_wood" and m.anchor and m.support == bad.support
                 kept = any(hole.is_at(m.x_mm, m.y_mm) for hole in now.built.made(key))
-                self.assertTrue(into or kept or hypot(m.x_mm - bad.x_mm, m.y_mm - bad.y_mm) >= 50.0, (cure.label, m.x_mm))
+                self.assertTrue(
+                    into or kept or hypot(m.x_mm - bad.x_mm, m.y_mm - bad.y_mm) >= 50.0,
+                    (cure.label, m.x_mm),
+                )

@@ -19,11 +19,16 @@ ROOT = Path(__file__).resolve().parents[2]
 
 class Map(SimpleTestCase):
     def test_every_file_that_the_maps_name_is_there(self) -> None:
-        """In `README.md` and `docs/architecture.md`; a name without a folder lies in one that its row names before."""
+        """In `README.md` and `docs/architecture.md`.
+
+        A name without a folder lies in one that its row names before.
+        """
         for page in ("README.md", "docs/architecture.md"):
             for row in (ROOT / page).read_text().split("\n"):
                 folders = [ROOT, ROOT / "trade", ROOT / "bench"]
-                for name in re.findall(r"`(?!/)([\w./-]+?(?:/|\.(?:py|toml|js|html|md|svg)))(?:: \w+)?`", row):
+                for name in re.findall(
+                    r"`(?!/)([\w./-]+?(?:/|\.(?:py|toml|js|html|md|svg)))(?:: \w+)?`", row
+                ):
                     there = [folder / name for folder in folders if (folder / name).exists()]
                     self.assertTrue(there, f"{page}: {name}")
                     folders += [found if found.is_dir() else found.parent for found in there]
@@ -60,14 +65,21 @@ class Tables(SimpleTestCase):
 
 class Purity(SimpleTestCase):
     def test_the_trade_runs_without_the_web(self) -> None:
-        code = "import sys, trade.__main__, trade.choose.cures; print([m for m in sys.modules if m.split('.')[0] in ('django', 'bench', 'jinja2', 'matplotlib', 'scipy')])"
-        run = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True, cwd=ROOT)
+        code = (
+            "import sys, trade.__main__, trade.choose.cures; print([m for m in sys.modules if "
+            "m.split('.')[0] in ('django', 'bench', 'jinja2', 'matplotlib', 'scipy')])"
+        )
+        run = subprocess.run(
+            [sys.executable, "-c", code], capture_output=True, text=True, check=True, cwd=ROOT
+        )
         self.assertEqual(run.stdout.strip(), "[]")
 
 
 class Printed(SimpleTestCase):
     def test_the_schema_in_docs_is_the_one_in_use(self) -> None:
-        self.assertEqual(msgspec.json.decode((ROOT / "docs/plan.schema.json").read_bytes()), planfile.schema())
+        self.assertEqual(
+            msgspec.json.decode((ROOT / "docs/plan.schema.json").read_bytes()), planfile.schema()
+        )
 
     def test_the_handbook_chapter_is_the_tables(self) -> None:
         self.assertEqual((ROOT / "docs/handbook/rules.md").read_text(), rules_chapter() + "\n")
@@ -75,14 +87,20 @@ class Printed(SimpleTestCase):
 
 
 class Everyday(SimpleTestCase):
-    def test_fifteen_everyday_set_ups_hold_what_people_trust_them_with_and_the_handbook_says_so(self) -> None:
+    def test_fifteen_everyday_set_ups_hold_what_people_trust_them_with_and_the_handbook_says_so(
+        self,
+    ) -> None:
         found = everyday.setups()
         self.assertEqual(len(found), 15)
         for setup in found:
             with self.subTest(setup=setup.row.name):
                 verdict = assess_piece(setup.piece, setup.wall)
-                self.assertIn(verdict.word, ("holds", "holds_but", "close"), say.headline(verdict, "metric"))
+                self.assertIn(
+                    verdict.word, ("holds", "holds_but", "close"), say.headline(verdict, "metric")
+                )
                 # neither much less than people see hold, nor so much that nobody would believe it
                 self.assertGreater(setup.carries_kg, 0.9 * setup.row.trusted_kg)
                 self.assertLess(setup.carries_kg, 6.0 * setup.row.trusted_kg)
-        self.assertEqual((ROOT / "docs/handbook/everyday.md").read_text(), everyday.chapter() + "\n")
+        self.assertEqual(
+            (ROOT / "docs/handbook/everyday.md").read_text(), everyday.chapter() + "\n"
+        )

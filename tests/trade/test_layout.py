@@ -1,4 +1,8 @@
-"""Laying out: the best place and length, rows, hooks, battens, peg grids, whole walls, and what the wall would carry where."""
+"""Laying out.
+
+The best place and length, rows, hooks, battens, peg grids, whole walls, and what the wall would
+carry where.
+"""
 
 from itertools import combinations, pairwise
 from typing import Any
@@ -35,9 +39,14 @@ OUTLET = Feature(kind="outlet", left_mm=770.0, right_mm=830.0, bottom_mm=1300.0,
 
 
 BETWEEN = bracket_shelf(
-    left_mm=850.0, length_mm=300.0, supports_mm=(60.0, 240.0), anchor="toggle_14", things=(Thing(name="Light", mass_kg=1.0),),
-    use="display", depth_mm=140.0,
-)  # fmt: skip
+    left_mm=850.0,
+    length_mm=300.0,
+    supports_mm=(60.0, 240.0),
+    anchor="toggle_14",
+    things=(Thing(name="Light", mass_kg=1.0),),
+    use="display",
+    depth_mm=140.0,
+)
 """Between the studs at 800 and 1 200 mm, on anchors."""
 
 
@@ -52,7 +61,13 @@ class Slots(SimpleTestCase):
         blocked=st.sampled_from([[], [(1000.0, 1700.0)]]),
     )
     def test_every_place_found_is_within_the_limits_and_none_nearer_is_left_out(
-        self, middle: float, length: float, shift: float, grow: float, places: list[float], blocked: Any
+        self,
+        middle: float,
+        length: float,
+        shift: float,
+        grow: float,
+        places: list[float],
+        blocked: Any,
     ) -> None:
         limits, studs = slots.Limits(shift, grow), sorted(places)
         found = slots.on_studs(wall(), middle, length, limits, studs, blocked)
@@ -60,14 +75,27 @@ class Slots(SimpleTestCase):
             self.assertTrue(slot.left_mm >= -1e-6 and slot.left_mm + slot.length_mm <= 3200 + 1e-6)
             self.assertLessEqual(abs(slot.moved_mm), shift + 1e-5)
             self.assertLessEqual(abs(slot.grown_mm), grow + 1e-5)
-            self.assertTrue(all(any(abs(slot.left_mm + x - stud) < 1e-6 for stud in studs) for x in slot.supports_mm))
+            self.assertTrue(
+                all(
+                    any(abs(slot.left_mm + x - stud) < 1e-6 for stud in studs)
+                    for x in slot.supports_mm
+                )
+            )
             self.assertGreaterEqual(slot.supports_mm[0], slots.SHORTEST_OVERHANG_MM - 1e-6)
             self.assertLessEqual(slot.supports_mm[0], slot.length_mm / 3 + 1e-6)
-            self.assertTrue(all(slot.left_mm + slot.length_mm <= a + 1e-6 or slot.left_mm >= b - 1e-6 for a, b in blocked))
+            self.assertTrue(
+                all(
+                    slot.left_mm + slot.length_mm <= a + 1e-6 or slot.left_mm >= b - 1e-6
+                    for a, b in blocked
+                )
+            )
         # as it was wished, it is never refused when two studs carry it there
         left = middle - length / 2
         carried = any(
-            a - left >= 40 and left + length - b >= 40 and a - left <= length / 3 and left + length - b <= length / 3
+            a - left >= 40
+            and left + length - b >= 40
+            and a - left <= length / 3
+            and left + length - b <= length / 3
             for a, b in combinations(studs, 2)
         )
         if carried and 0 <= left <= 3200 - length and not blocked:
@@ -77,7 +105,14 @@ class Slots(SimpleTestCase):
         on = wall(features=(OUTLET,))
         placed = placement.on_studs(bracket_shelf(left_mm=350.0, length_mm=1300.0), on)
         self.assertEqual([placed.left_mm + x for x in placed.supports_mm], [400.0, 1200.0, 1600.0])
-        self.assertNotIn("wont_hold", [check.word for check in assess_piece(placed, on).checks if check.code == "hole.service"])
+        self.assertNotIn(
+            "wont_hold",
+            [
+                check.word
+                for check in assess_piece(placed, on).checks
+                if check.code == "hole.service"
+            ],
+        )
 
     def test_a_crooked_shelf_is_moved_and_grown_to_where_it_holds(self) -> None:
         crooked = plan(bracket_shelf(left_mm=830.0, length_mm=380.0, supports_mm=(60.0, 300.0)))
@@ -89,10 +124,13 @@ class Slots(SimpleTestCase):
 
 class Rows(SimpleTestCase):
     def test_fitted_to_the_things_with_a_hands_room(self) -> None:
-        low = plan(bracket_shelf(top_mm=500.0, things=(Thing(name="Books", mass_kg=15.0, high_mm=240.0),)))
+        low = plan(
+            bracket_shelf(top_mm=500.0, things=(Thing(name="Books", mass_kg=15.0, high_mm=240.0),))
+        )
         made = stack(low, "shelf", "fitted", 3, (300.0, 250.0))
         self.assertEqual(
-            [piece.top_mm for piece in made.pieces], [500.0, 500 + 300 + 40 + 320, 1160.0 + 250 + 40 + 320]
+            [piece.top_mm for piece in made.pieces],
+            [500.0, 500 + 300 + 40 + 320, 1160.0 + 250 + 40 + 320],
         )  # leg 300 + board 20
         self.assertEqual(len({piece.key for piece in made.pieces}), 3)
         self.assertEqual(assess(made).word, "holds")
@@ -109,9 +147,13 @@ class Rows(SimpleTestCase):
 
     def test_refusals(self) -> None:
         for manner, count, tall, high, said in (
-            ("fitted", 1, (200.0,), None, "Between 2 and 12"), ("fitted", 3, (), None, "How tall"), ("fitted", 5, (400.0,), None, "the wall has"),
-            ("equal", 3, (), 1000.0, "must be above"), ("equal", 10, (), 2300.0, "rows leave"), ("equal", 3, (900.0,), 2300.0, "tallest thing"),
-        ):  # fmt: skip
+            ("fitted", 1, (200.0,), None, "Between 2 and 12"),
+            ("fitted", 3, (), None, "How tall"),
+            ("fitted", 5, (400.0,), None, "the wall has"),
+            ("equal", 3, (), 1000.0, "must be above"),
+            ("equal", 10, (), 2300.0, "rows leave"),
+            ("equal", 3, (900.0,), 2300.0, "tallest thing"),
+        ):
             with self.subTest(said=said), self.assertRaisesRegex(PlanError, said):
                 stack(plan(rod_shelf(top_mm=1200.0)), "ledge", manner, count, tall, high)  # type: ignore[arg-type]
 
@@ -124,7 +166,11 @@ class Along(SimpleTestCase):
         self.assertEqual(len(hung.things), 5)
         self.assertAlmostEqual(sum(thing.mass_kg or 0.0 for thing in hung.things), 10.0)
         self.assertEqual(len({thing.at_mm for thing in hung.things}), 5)
-        on_stud = [thing for thing in hung.things if any(abs((thing.at_mm or 0.0) - x) < 1e-6 for x in rail.supports_mm)]
+        on_stud = [
+            thing
+            for thing in hung.things
+            if any(abs((thing.at_mm or 0.0) - x) < 1e-6 for x in rail.supports_mm)
+        ]
         self.assertIn("Bag", [thing.name for thing in on_stud])
         with self.assertRaisesRegex(PlanError, "Nothing hangs"):
             spread_along(replace(rail, things=()), wall())
@@ -136,7 +182,9 @@ class Along(SimpleTestCase):
         assert best is not None
         self.assertEqual(assess(now.with_piece(best)).word, "holds")
         if best.rows > 2:  # type: ignore[union-attr]
-            self.assertNotEqual(assess(now.with_piece(replace(best, rows=best.rows - 1))).word, "holds")  # type: ignore[union-attr, call-arg]
+            self.assertNotEqual(
+                assess(now.with_piece(replace(best, rows=best.rows - 1))).word, "holds"
+            )  # type: ignore[union-attr, call-arg]
 
     def test_a_peg_grid_takes_turns_and_keeps_off_the_battens_screws(self) -> None:
         for height in (700.0, 800.0, 880.0, 910.0):
@@ -156,7 +204,10 @@ class WholeWall(SimpleTestCase):
     def test_several_things_hang_without_getting_in_each_others_way(self) -> None:
         now = Plan(name="Wall", units="metric", wall=wall(features=(WINDOW,)))
         asked = (("books", 700.0), ("books", 700.0), ("plant_small", 4.0), ("coats", 4.0))
-        wishes = tuple(replace(wish_for(now, what, much, 1000.0, 1500.0), key=f"w{n}") for n, (what, much) in enumerate(asked))
+        wishes = tuple(
+            replace(wish_for(now, what, much, 1000.0, 1500.0), key=f"w{n}")
+            for n, (what, much) in enumerate(asked)
+        )
         done = arrange(now, wishes)
         self.assertEqual(len(done.placed) + len(done.left_over), len(wishes))
         self.assertGreaterEqual(len(done.placed), 3)
@@ -168,9 +219,16 @@ class WholeWall(SimpleTestCase):
         narrow = Plan(
             name="Niche",
             units="metric",
-            wall=wall(width_mm=700.0, height_mm=1000.0, studs=(Stud(centre_mm=150.0), Stud(centre_mm=550.0))),
+            wall=wall(
+                width_mm=700.0,
+                height_mm=1000.0,
+                studs=(Stud(centre_mm=150.0), Stud(centre_mm=550.0)),
+            ),
         )
-        wishes = tuple(replace(wish_for(narrow, "reference", 500.0, 350.0, 900.0), key=f"w{n}") for n in range(4))
+        wishes = tuple(
+            replace(wish_for(narrow, "reference", 500.0, 350.0, 900.0), key=f"w{n}")
+            for n in range(4)
+        )
         done = arrange(narrow, wishes)
         self.assertTrue(done.left_over)
         self.assertIn(assess(done.plan).word, ("holds",))
@@ -178,32 +236,51 @@ class WholeWall(SimpleTestCase):
 
 class Spots(SimpleTestCase):
     def test_what_is_shaded_is_what_assess_says_there(self) -> None:
-        for piece in (bracket_shelf(), put_up("rail", wall(), things=(Thing(name="Coats", mass_kg=5.0),))):
+        for piece in (
+            bracket_shelf(),
+            put_up("rail", wall(), things=(Thing(name="Coats", mass_kg=5.0),)),
+        ):
             now = plan(piece, features=(WINDOW,))
             carried = sum(thing.mass_kg or 0.0 for thing in piece.things)
             for column in spots(piece, now, 175.0):
                 for low, high in column.heights_mm[:1]:
-                    there = settled(replace(piece, left_mm=column.left_mm, top_mm=(low + high) / 2), now.wall)
+                    there = settled(
+                        replace(piece, left_mm=column.left_mm, top_mm=(low + high) / 2), now.wall
+                    )
                     for share, good in ((1.0, True), (1.08, False)):
                         tried = heavier(there, column.kg / carried * share)
                         word = assess_piece(tried, now.wall).word
                         if column.kg and column.kg < 7.9 * carried:
-                            failing = [c for c in assess_piece(tried, now.wall).checks if c.gradual and c.utilisation > 0.8]
-                            self.assertEqual(not failing, good, (piece.key, column.left_mm, share, word))
+                            failing = [
+                                c
+                                for c in assess_piece(tried, now.wall).checks
+                                if c.gradual and c.utilisation > 0.8
+                            ]
+                            self.assertEqual(
+                                not failing, good, (piece.key, column.left_mm, share, word)
+                            )
 
     def test_free_heights_clear_the_window_other_pieces_and_what_stands_on_them(self) -> None:
         tall = (Thing(name="Vase", mass_kg=2.0, high_mm=350.0),)
-        now = plan(bracket_shelf(things=tall), rod_shelf(top_mm=700.0, left_mm=700.0, things=tall), features=(WINDOW,))
+        now = plan(
+            bracket_shelf(things=tall),
+            rod_shelf(top_mm=700.0, left_mm=700.0, things=tall),
+            features=(WINDOW,),
+        )
         free = 0
         for column in spots(now.pieces[0], now, 100.0):
             for low, high in column.heights_mm:
                 for top in (low, high):
-                    there = settled(replace(now.pieces[0], left_mm=column.left_mm, top_mm=top), now.wall)
+                    there = settled(
+                        replace(now.pieces[0], left_mm=column.left_mm, top_mm=top), now.wall
+                    )
                     verdict = assess(now.with_piece(there))
                     codes = [
-                        check.code for piece in verdict.pieces for check in piece.checks
+                        check.code
+                        for piece in verdict.pieces
+                        for check in piece.checks
                         if check.code.startswith(("piece.", "fit.")) and check.utilisation > 1
-                    ]  # fmt: skip
+                    ]
                     self.assertEqual(codes, [], (column.left_mm, top))
                     free += 1
         self.assertGreater(free, 15)
@@ -212,12 +289,19 @@ class Spots(SimpleTestCase):
 class GivingWay(SimpleTestCase):
     def test_each_fails_at_its_factor_and_in_that_order(self) -> None:
         shelf = bracket_shelf()
-        for found, changed in ((order(shelf, wall()), heavier), (order_deeper(shelf, wall()), deeper)):
+        for found, changed in (
+            (order(shelf, wall()), heavier),
+            (order_deeper(shelf, wall()), deeper),
+        ):
             self.assertTrue(found)
             self.assertEqual([each.factor for each in found], sorted(each.factor for each in found))
             for each in found[:3]:
                 for factor, fails in ((each.factor * 0.97, False), (each.factor * 1.03, True)):
-                    check = next(c for c in assess_piece(changed(shelf, factor), wall()).checks if c.code == each.code)
+                    check = next(
+                        c
+                        for c in assess_piece(changed(shelf, factor), wall()).checks
+                        if c.code == each.code
+                    )
                     self.assertEqual(check.utilisation > 1, fails, (each.code, factor))
 
 
@@ -225,13 +309,17 @@ class Schools(SimpleTestCase):
     def said(self, now: Plan, question: str, school: str) -> list[str]:
         from trade import say
 
-        found = next(each for each in effects(now, question, now.pieces[0].key) if each.school == school)
+        found = next(
+            each for each in effects(now, question, now.pieces[0].key) if each.school == school
+        )
         return [say.phrase(change, now.units) for change in found.changes]
 
     def test_plates_over_the_lining_are_told_with_what_assess_says(self) -> None:
         now = plan(rod_shelf(things=(Thing(name="Cups", mass_kg=4.0),)))
         then = assess(followed(now, "plates", "over")).pieces[0]
-        [line] = [line for line in self.said(now, "plates", "over") if line.startswith("“Ledge”")][:1]
+        [line] = [line for line in self.said(now, "plates", "over") if line.startswith("“Ledge”")][
+            :1
+        ]
         self.assertIn(f"{-int(-then.governing.utilisation * 100 // 1)} %", line)
 
     def test_lead_holes_only_where_they_are_needed(self) -> None:
@@ -249,7 +337,9 @@ class Schools(SimpleTestCase):
     def test_an_anchor_where_only_studs_were_agreed_is_told(self) -> None:
         for school, word in (("studs_first", "holds"), ("studs_only", "holds_but")):
             verdict = assess(replace(plan(BETWEEN), policy=Policy(anchors=school))).piece("shelf")  # type: ignore[arg-type]
-            self.assertEqual(verdict.word, word, [c.code for c in verdict.checks if c.word != "holds"])
+            self.assertEqual(
+                verdict.word, word, [c.code for c in verdict.checks if c.word != "holds"]
+            )
 
     def test_whose_practice(self) -> None:
         box = put_up("box_shelf", wall(), things=(Thing(name="Films", mass_kg=8.0),))

@@ -1,4 +1,7 @@
-"""Flat, plumb, square, level: sums by hand for scribe, shims, ends, crookedness and niches; and how it is jotted down."""
+"""Flat, plumb, square, level.
+
+Sums by hand for scribe, shims, ends, crookedness and niches; and how it is jotted down.
+"""
 
 from typing import Any
 
@@ -27,16 +30,25 @@ HOLLOW = Straightedge(height_mm=1500.0, gaps_mm=((600.0, 0.0), (1200.0, 6.0), (1
 
 
 def on(piece: dict[str, Any] | None = None, **measured: Any) -> Trued:
-    """The shelf of the other tests: 700 to 1 700, at 1 500, supports at 800 and 1 600, 250 deep, 20 thick."""
+    """The shelf of the other tests.
+
+    700 to 1 700, at 1 500, supports at 800 and 1 600, 250 deep, 20 thick.
+    """
     return trued(bracket_shelf(**(piece or {})), wall(lie=Lie(**measured)), 200.0)
 
 
 class Flat(SimpleTestCase):
     def test_a_hollow_wall_is_scribed_at_the_ends(self) -> None:
-        """Gap 1 at 700 and 1 700, 6 at 1 200: the shelf touches at its ends, gapes 5 in the middle; 5 come off the ends."""
+        """Gap 1 at 700 and 1 700, 6 at 1 200.
+
+        The shelf touches at its ends, gapes 5 in the middle; 5 come off the ends.
+        """
         scribe = on(straightedges=(HOLLOW,)).scribe
         assert scribe is not None
-        self.assertEqual([(x, round(gap, 6)) for x, gap in scribe.points_mm], [(0.0, 0.0), (500.0, 5.0), (1000.0, 0.0)])
+        self.assertEqual(
+            [(x, round(gap, 6)) for x, gap in scribe.points_mm],
+            [(0.0, 0.0), (500.0, 5.0), (1000.0, 0.0)],
+        )
         self.assertEqual([round(cut, 6) for _, cut in scribe.cut_mm], [5.0, 0.0, 5.0])
 
     def test_a_belly_gapes_at_both_ends_alike(self) -> None:
@@ -52,12 +64,24 @@ class Flat(SimpleTestCase):
         """Against a general solver: least t with 0 <= gap - (a + b x) <= t at every place."""
         xs, gaps = np.linspace(700, 1700, len(tenths)), np.array(tenths) / 10
         scribe = on(
-            straightedges=(Straightedge(height_mm=1500.0, gaps_mm=tuple(zip(map(float, xs), map(float, gaps), strict=True))),)
+            straightedges=(
+                Straightedge(
+                    height_mm=1500.0,
+                    gaps_mm=tuple(zip(map(float, xs), map(float, gaps), strict=True)),
+                ),
+            )
         ).scribe
         assert scribe is not None
         one, nought = np.ones_like(xs), np.zeros_like(xs)
-        rows = np.vstack([np.column_stack([one, xs - 700, nought]), np.column_stack([-one, 700 - xs, -one])])
-        least = linprog([0, 0, 1], A_ub=rows, b_ub=np.concatenate([gaps, -gaps]), bounds=[(None, None), (None, None), (0, None)])
+        rows = np.vstack(
+            [np.column_stack([one, xs - 700, nought]), np.column_stack([-one, 700 - xs, -one])]
+        )
+        least = linprog(
+            [0, 0, 1],
+            A_ub=rows,
+            b_ub=np.concatenate([gaps, -gaps]),
+            bounds=[(None, None), (None, None), (0, None)],
+        )
         self.assertAlmostEqual(scribe.widest_mm, least.fun, places=5)
         self.assertGreaterEqual(min(gap for _, gap in scribe.points_mm), -1e-9)
 
@@ -75,7 +99,10 @@ class Flat(SimpleTestCase):
 
 class PlumbAndSquare(SimpleTestCase):
     def test_a_wall_that_leans_into_the_room_tips_the_shelf_forward(self) -> None:
-        """12 mm over 1 200: 1 in 100. 250 deep: 2.5 down at the front; a leg of 200 wants 2 under its foot."""
+        """12 mm over 1 200: 1 in 100.
+
+        250 deep: 2.5 down at the front; a leg of 200 wants 2 under its foot.
+        """
         got = on(plumbs=(Plumb(at_mm=800, low_mm=300, high_mm=1500, out_mm=12.0),))
         self.assertAlmostEqual(got.tilt_mm or 0, -2.5)
         self.assertEqual([(s.behind_mm, s.foot_mm) for s in got.shims], [(0.0, 2.0), (0.0, 2.0)])
@@ -84,22 +111,34 @@ class PlumbAndSquare(SimpleTestCase):
 
     def test_an_open_corner_needs_a_wider_front(self) -> None:
         """tan 1 degree = 0.017455; 250 deep."""
-        ends = on({"left_mm": 0.0}, corners=(Corner(side="left", angle_deg=91.0), Corner(side="right", angle_deg=89.0))).ends
+        ends = on(
+            {"left_mm": 0.0},
+            corners=(Corner(side="left", angle_deg=91.0), Corner(side="right", angle_deg=89.0)),
+        ).ends
         self.assertEqual([(end.side, round(end.front_mm, 3)) for end in ends], [("left", 4.364)])
 
     def test_three_four_five(self) -> None:
-        self.assertAlmostEqual(lie.read("left corner 36 by 48 is 60", "imperial").corners[0].angle_deg, 90.0)
-        self.assertGreater(lie.read("right corner 36 by 48 is 60 1/8", "imperial").corners[0].angle_deg, 90.0)
+        self.assertAlmostEqual(
+            lie.read("left corner 36 by 48 is 60", "imperial").corners[0].angle_deg, 90.0
+        )
+        self.assertGreater(
+            lie.read("right corner 36 by 48 is 60 1/8", "imperial").corners[0].angle_deg, 90.0
+        )
 
 
 class Level(SimpleTestCase):
     CEILING = RunOut(line="ceiling", points_mm=((0.0, 900.0), (3200.0, 868.0)))
 
     def test_a_falling_ceiling_shows_beside_a_level_shelf(self) -> None:
-        """It falls 1 in 100. Shelf top at 2 200 of 2 400: 193 left, 183 right; 10 over a metre, and near."""
+        """It falls 1 in 100.
+
+        Shelf top at 2 200 of 2 400: 193 left, 183 right; 10 over a metre, and near.
+        """
         [crooked] = on({"top_mm": 2200.0}, run_outs=(self.CEILING,)).crooked
         self.assertEqual((round(crooked.left_mm, 6), round(crooked.right_mm, 6)), (193.0, 183.0))
-        self.assertEqual((crooked.eye, round(crooked.split_mm, 6), round(crooked.off_mm, 6)), (True, 5.0, 10.0))
+        self.assertEqual(
+            (crooked.eye, round(crooked.split_mm, 6), round(crooked.off_mm, 6)), (True, 5.0, 10.0)
+        )
         self.assertFalse(on(run_outs=(self.CEILING,)).crooked[0].eye)
 
     def test_a_floor_falls_away_from_its_line(self) -> None:
@@ -110,47 +149,84 @@ class Level(SimpleTestCase):
     def test_a_sloped_ceiling_stops_what_would_run_into_it(self) -> None:
         slope = RunOut(line="ceiling", points_mm=((0.0, 1200.0), (1600.0, 1200.0), (3200.0, 200.0)))
         for left, word in ((600.0, "holds"), (2000.0, "doesnt_fit")):
-            verdict = assess_piece(bracket_shelf(left_mm=left, top_mm=1700.0), wall(lie=Lie(run_outs=(slope,))))
+            verdict = assess_piece(
+                bracket_shelf(left_mm=left, top_mm=1700.0), wall(lie=Lie(run_outs=(slope,)))
+            )
             [check] = [check for check in verdict.checks if check.code == "piece.ceiling"]
             self.assertEqual(check.word, word)
-        self.assertAlmostEqual(lying.lowest_ceiling_mm(wall(lie=Lie(run_outs=(slope,))), 1500.0, 2000.0), 2150.0)
+        self.assertAlmostEqual(
+            lying.lowest_ceiling_mm(wall(lie=Lie(run_outs=(slope,))), 1500.0, 2000.0), 2150.0
+        )
 
 
 class Niches(SimpleTestCase):
     def test_each_shelf_has_its_own_width(self) -> None:
-        """Back 1 000 at 1 000, 1 010 at 2 000; 500 out it is 12 wider: at 1 500, 250 deep, 1 005 and 1 011."""
+        """Back 1 000 at 1 000, 1 010 at 2 000; 500 out it is 12 wider.
+
+        At 1 500, 250 deep, 1 005 and 1 011.
+        """
         widths = (
-            NicheWidth(height_mm=1000, width_mm=1000), NicheWidth(height_mm=2000, width_mm=1010),
-            NicheWidth(height_mm=1000, width_mm=1012, out_mm=500), NicheWidth(height_mm=2000, width_mm=1022, out_mm=500),
-        )  # fmt: skip
+            NicheWidth(height_mm=1000, width_mm=1000),
+            NicheWidth(height_mm=2000, width_mm=1010),
+            NicheWidth(height_mm=1000, width_mm=1012, out_mm=500),
+            NicheWidth(height_mm=2000, width_mm=1022, out_mm=500),
+        )
         inside = wall(width_mm=1000.0, studs=(), lie=Lie(widths=widths))
         niche = niche_of(bracket_shelf(left_mm=0.0), inside)
         assert niche is not None
-        self.assertEqual((niche.back_mm, niche.front_mm, niche.cut_back_mm, niche.cut_front_mm), (1005.0, 1011.0, 1002.0, 1008.0))
-        self.assertIsNone(niche_of(bracket_shelf(left_mm=0.0, length_mm=900.0), inside))  # it does not fill it
+        self.assertEqual(
+            (niche.back_mm, niche.front_mm, niche.cut_back_mm, niche.cut_front_mm),
+            (1005.0, 1011.0, 1002.0, 1008.0),
+        )
+        self.assertIsNone(
+            niche_of(bracket_shelf(left_mm=0.0, length_mm=900.0), inside)
+        )  # it does not fill it
         self.assertFalse(on().any)
 
-    def test_what_was_measured_governs_the_verdict_the_cut_list_the_marks_and_the_template(self) -> None:
-        """A closet of 60 in, 59 3/4 at the shelf: 60 in boards don't go in; all that is cut is 59 5/8, less 1/8 in and no more."""
+    def test_what_was_measured_governs_the_verdict_the_cut_list_the_marks_and_the_template(
+        self,
+    ) -> None:
+        """A closet of 60 in, 59 3/4 at the shelf.
+
+        60 in boards don't go in; all that is cut is 59 5/8, less 1/8 in and no more.
+        """
         inch = 25.4
         width = NicheWidth(height_mm=1400.0, width_mm=59.75 * inch)
-        on = wall(width_mm=60 * inch, studs=tuple(s for s in STUDS if s.centre_mm < 1500), lie=Lie(widths=(width,)))
-        shelf = replace(put_up("ledger_shelf", on), left_mm=0.0, length_mm=60 * inch, supports_mm=(400.0, 800.0, 1200.0))
-        shelf = replace(shelf, sides_sure=True, stiffener_mm=90.0, things=(Thing(name="Linen", mass_kg=6.0),))
+        on = wall(
+            width_mm=60 * inch,
+            studs=tuple(s for s in STUDS if s.centre_mm < 1500),
+            lie=Lie(widths=(width,)),
+        )
+        shelf = replace(
+            put_up("ledger_shelf", on),
+            left_mm=0.0,
+            length_mm=60 * inch,
+            supports_mm=(400.0, 800.0, 1200.0),
+        )
+        shelf = replace(
+            shelf, sides_sure=True, stiffener_mm=90.0, things=(Thing(name="Linen", mass_kg=6.0),)
+        )
         now = Plan(name="Closet", units="imperial", wall=on, pieces=(shelf,))
         [fit] = [c for c in assess_piece(shelf, on).checks if c.code == "fit.niche"]
         self.assertEqual(fit.word, "doesnt_fit")
         self.assertIn("59 3/4", say.phrase(fit.sentence, "imperial"))
         cut = 59.75 * inch - 3.0
         parts = {part.name: part.length_mm for part in parts_of(now).cut}
-        self.assertEqual({round(parts[name], 3) for name in ("board", "back ledger")}, {round(cut, 3)})
+        self.assertEqual(
+            {round(parts[name], 3) for name in ("board", "back ledger")}, {round(cut, 3)}
+        )
         drawn = template(shelf, now, "imperial")
         xs = [x for line in drawn.lines if line.layer == "PIECE" for x in (line.x1, line.x2)]
         self.assertAlmostEqual(max(xs) - min(xs), cut)
         [cure] = [each for each in cures(now, shelf.key) if each.code == "niche"]
         self.assertAlmostEqual(cure.piece.length_mm, cut)
-        self.assertEqual([shelf.left_mm + x for x in shelf.supports_mm], [cure.piece.left_mm + x for x in cure.piece.supports_mm])
-        self.assertNotIn("fit.niche", [c.code for c in assess_piece(cure.piece, on).checks if c.word != "holds"])
+        self.assertEqual(
+            [shelf.left_mm + x for x in shelf.supports_mm],
+            [cure.piece.left_mm + x for x in cure.piece.supports_mm],
+        )
+        self.assertNotIn(
+            "fit.niche", [c.code for c in assess_piece(cure.piece, on).checks if c.word != "holds"]
+        )
 
 
 class Jotted(SimpleTestCase):
@@ -166,7 +242,10 @@ width 36 at 60 up, 16 out"""
         units: Units
         got = lie.read(self.TEXT, "imperial")
         self.assertEqual(got.straightedges[0].gaps_mm[1], (609.6, 3.175))
-        self.assertEqual((len(got.plumbs), got.corners[0].angle_deg, len(got.run_outs), len(got.widths)), (1, 90.5, 2, 2))
+        self.assertEqual(
+            (len(got.plumbs), got.corners[0].angle_deg, len(got.run_outs), len(got.widths)),
+            (1, 90.5, 2, 2),
+        )
         self.assertEqual(lie.read(lie.write(got, "imperial"), "imperial"), got)
         for units in ("metric", "imperial"):
             once = lie.read(lie.write(got, units), units)
@@ -174,10 +253,17 @@ width 36 at 60 up, 16 out"""
 
     def test_what_cannot_be_read_is_named_with_its_line(self) -> None:
         for text, words in (
-            ("wonky", "Line 1: “wonky” is no line"), ("48 up: gaps 0 at 0", "two or more"), ("\nceiling 4, 5 at 6", "Line 2: “4” has no place"),
-            ("left corner 36 by 48 is 90", "no triangle"), ("left corner 20", "60 to 120"), ("plumb at 3: 12 to 13 up, 1 in", "4 in"),
-            ("left corner " + "1 by " * 9_000, "is no line"), ("ceiling 1 at 2, 3 at 2", "each once"), ("left corner 90\nleft corner 91", "twice"), ("width x at 3 up", "Couldn't read"),
-        ):  # fmt: skip
+            ("wonky", "Line 1: “wonky” is no line"),
+            ("48 up: gaps 0 at 0", "two or more"),
+            ("\nceiling 4, 5 at 6", "Line 2: “4” has no place"),
+            ("left corner 36 by 48 is 90", "no triangle"),
+            ("left corner 20", "60 to 120"),
+            ("plumb at 3: 12 to 13 up, 1 in", "4 in"),
+            ("left corner " + "1 by " * 9_000, "is no line"),
+            ("ceiling 1 at 2, 3 at 2", "each once"),
+            ("left corner 90\nleft corner 91", "twice"),
+            ("width x at 3 up", "Couldn't read"),
+        ):
             with self.subTest(text=text), self.assertRaisesRegex(PlanError, words):
                 lie.read(text, "imperial")
 

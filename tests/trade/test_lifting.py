@@ -17,8 +17,12 @@ _LB_KG, _INCH = 0.45359237, 25.4
 
 class Lifting(SimpleTestCase):
     def test_the_equation_s_own_example(self) -> None:
-        """NIOSH 94-110, example 1 (loading a punch press), from memory: H 23, V 15 and 64 in, D 49 in; 16.4 and 14.5 lb, printed with
-        multipliers rounded up to two places, and in pounds and inches (51 lb, 10 in against our 23 kg, 25 cm): within 6 %. Coupling fair: 0.95 low, 1.0 high."""
+        """NIOSH 94-110, example 1 (loading a punch press), from memory.
+
+        H 23, V 15 and 64 in, D 49 in; 16.4 and 14.5 lb, printed with multipliers rounded up to two
+        places, and in pounds and inches (51 lb, 10 in against our 23 kg, 25 cm): within 6 %.
+        Coupling fair: 0.95 low, 1.0 high.
+        """
         for height, coupling, printed in ((15.0, 0.95, 16.4), (64.0, 1.0, 14.5)):
             ours = lifting.recommended_kg(23 * _INCH, height * _INCH, 49 * _INCH, coupling) / _LB_KG
             self.assertAlmostEqual(ours / printed, 1.0, delta=0.06)
@@ -36,7 +40,9 @@ class Lifting(SimpleTestCase):
 
     def test_a_heavy_cabinet_says_so(self) -> None:
         cabinet = replace(sample("cleat_cabinet"), body_kg=24.0, top_mm=2200.0)
-        self.assertIn("Two people lift it: 24 kg", say.phrase(mount_of(cabinet).lifting(cabinet)[0], "metric"))
+        self.assertIn(
+            "Two people lift it: 24 kg", say.phrase(mount_of(cabinet).lifting(cabinet)[0], "metric")
+        )
         self.assertEqual(mount_of(cabinet).lifting(replace(cabinet, body_kg=None)), [])
 
 
@@ -49,13 +55,17 @@ class Order(SimpleTestCase):
                 with self.subTest(kind=kind, code=failing.code):
                     for share, fails in ((0.9, False), (1.1, True)):
                         now = assess_piece(heavier(piece, failing.factor * share), wall)
-                        used = max(check.utilisation for check in now.checks if check.code == failing.code)
+                        used = max(
+                            check.utilisation for check in now.checks if check.code == failing.code
+                        )
                         self.assertEqual(used > 1, fails)
 
     def test_every_sample_holds_as_it_is(self) -> None:
         for kind in KINDS:
             verdict = assess_piece(sample(kind), sample_wall())
-            self.assertIn(verdict.word, ("holds", "close"), (kind, verdict.governing.code, verdict.unknown))
+            self.assertIn(
+                verdict.word, ("holds", "close"), (kind, verdict.governing.code, verdict.unknown)
+            )
 
 
 class Along(SimpleTestCase):
@@ -64,7 +74,12 @@ class Along(SimpleTestCase):
         for place in along(piece, wall, 7):
             with self.subTest(at=place.at_mm):
                 for more, holds in ((0.0, True), (0.6, False)):
-                    thing = Thing(name="One thing", mass_kg=place.kg + more, at_mm=place.at_mm, out_mm=piece.depth_mm)
+                    thing = Thing(
+                        name="One thing",
+                        mass_kg=place.kg + more,
+                        at_mm=place.at_mm,
+                        out_mm=piece.depth_mm,
+                    )
                     checks = assess_piece(replace(piece, things=(thing,)), wall).checks
                     used = max(check.utilisation for check in checks if check.gradual)
                     self.assertEqual(used <= data.house("close_from") + 1e-9, holds)

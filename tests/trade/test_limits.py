@@ -1,4 +1,7 @@
-"""Limit states apart: strength says whether it holds, service what is a nuisance about it, fit whether it can be built."""
+"""Limit states apart.
+
+Strength says whether it holds, service what is a nuisance about it, fit whether it can be built.
+"""
 
 from typing import Any
 
@@ -27,8 +30,16 @@ def books(kg: float) -> tuple[Thing, ...]:
 
 
 def long_shelf(**changes: Any) -> Any:
-    """1 100 mm between brackets: softwood that is strong enough for this, and sags over the years."""
-    return bracket_shelf(board="pine_white", length_mm=1000.0, supports_mm=(100.0, 900.0), **({"things": books(40.0)} | changes))
+    """1 100 mm between brackets.
+
+    Softwood that is strong enough for this, and sags over the years.
+    """
+    return bracket_shelf(
+        board="pine_white",
+        length_mm=1000.0,
+        supports_mm=(100.0, 900.0),
+        **({"things": books(40.0)} | changes),
+    )
 
 
 class Apart(SimpleTestCase):
@@ -37,29 +48,49 @@ class Apart(SimpleTestCase):
 
     def test_what_only_sags_holds_and_says_how_far(self) -> None:
         found = self.verdict(long_shelf())
-        self.assertEqual((found.word, found.but, found.fails), ("holds_but", "sags over the years", False))
+        self.assertEqual(
+            (found.word, found.but, found.fails), ("holds_but", "sags over the years", False)
+        )
         self.assertEqual(say.outcome(found), "Holds, but sags over the years")
         self.assertRegex(say.headline(found, "metric"), r"^Over the years it sags [\d.]+ mm")
-        self.assertEqual(found.used, max(check.utilisation for check in found.of("strength") if not check.threshold))
+        self.assertEqual(
+            found.used,
+            max(check.utilisation for check in found.of("strength") if not check.threshold),
+        )
         self.assertLessEqual(found.used, 0.8)
 
     def test_no_nuisance_however_great_makes_it_fail(self) -> None:
-        """The same shelf, its limits a thousandth as wide: everything that can be a nuisance is one, and it holds as before."""
+        """The same shelf, its limits a thousandth as wide.
+
+        Everything that can be a nuisance is one, and it holds as before.
+        """
         found = self.verdict(long_shelf(things=books(10.0)))
-        worse = [check.within(1e-3) if check.limit == "service" else check for check in found.checks]
+        worse = [
+            check.within(1e-3) if check.limit == "service" else check for check in found.checks
+        ]
         self.assertGreater(sum(check.word == "holds_but" for check in worse), 3)
         self.assertLess(max(RANK[check.word] for check in worse), RANK["close"])
 
     def test_how_much_somebody_minds_moves_the_limit_and_nothing_of_strength(self) -> None:
-        little, usual, much = (self.verdict(long_shelf(things=books(24.0)), minds) for minds in ("little", "usual", "much"))
-        self.assertEqual([found.word for found in (little, usual, much)], ["holds", "holds", "holds_but"])
-        sags = [next(c for c in found.checks if c.code == "sag.long_term") for found in (little, usual, much)]
+        little, usual, much = (
+            self.verdict(long_shelf(things=books(24.0)), minds)
+            for minds in ("little", "usual", "much")
+        )
+        self.assertEqual(
+            [found.word for found in (little, usual, much)], ["holds", "holds", "holds_but"]
+        )
+        sags = [
+            next(c for c in found.checks if c.code == "sag.long_term")
+            for found in (little, usual, much)
+        ]
         self.assertEqual([round(800 / sag.capacity.value) for sag in sags], [240, 360, 600])
         self.assertEqual(len({found.used for found in (little, usual, much)}), 1)
 
     def test_a_nuisance_has_cures_of_its_own(self) -> None:
         found = cures(plan(long_shelf()), "shelf")
-        self.assertTrue({"support", "thicker", "stiffener", "board"} & {cure.code for cure in found}, found)
+        self.assertTrue(
+            {"support", "thicker", "stiffener", "board"} & {cure.code for cure in found}, found
+        )
         lighter = next(cure for cure in found if cure.code == "lighten")
         self.assertEqual((lighter.word, lighter.but), ("holds", ""))
 
@@ -69,7 +100,10 @@ class Apart(SimpleTestCase):
         said = {each.limit: (each.name, each.word, each.said) for each in say.standings(found)}
         self.assertEqual(said["fit"], ("Fit", "doesnt_fit", "room for the bracket"))
         self.assertRegex(said["strength"][2], r"^holds, 0\.\d\d: ")
-        self.assertEqual(as_json(assess(plan(bracket_shelf(top_mm=200.0))))["pieces"][0]["limits"]["strength"], "holds")  # type: ignore[index]
+        self.assertEqual(
+            as_json(assess(plan(bracket_shelf(top_mm=200.0))))["pieces"][0]["limits"]["strength"],
+            "holds",
+        )  # type: ignore[index]
 
     def test_what_breaks_is_the_headline_and_what_else_is_wrong_stands_beside_it(self) -> None:
         found = self.verdict(bracket_shelf(top_mm=200.0, things=books(300.0)))
@@ -82,11 +116,15 @@ class Apart(SimpleTestCase):
             for limit in ("strength", "service", "fit")
         }
         self.assertLessEqual(
-            {"sag.now", "shelf.droop", "shelf.wobble", "lining.pressed", "front.sag", "inside.sag"}, by["service"]
+            {"sag.now", "shelf.droop", "shelf.wobble", "lining.pressed", "front.sag", "inside.sag"},
+            by["service"],
         )
-        self.assertLessEqual({"piece.clash", "piece.covers", "screw.far_side", "anchor.edge", "rod.cover"}, by["fit"])
         self.assertLessEqual(
-            {"screw.withdrawal", "cleat.seating", "tip.strap", "lining.crushing", "board.bending"}, by["strength"]
+            {"piece.clash", "piece.covers", "screw.far_side", "anchor.edge", "rod.cover"}, by["fit"]
+        )
+        self.assertLessEqual(
+            {"screw.withdrawal", "cleat.seating", "tip.strap", "lining.crushing", "board.bending"},
+            by["strength"],
         )
 
     def test_what_strains_counts_strength_alone(self) -> None:
@@ -100,7 +138,9 @@ class Faces(SimpleTestCase):
 
     gypsum = (Layer(kind="gypsum_12_7", thickness_mm=12.7),)
 
-    def test_a_face_dents_before_it_gives_way_and_between_them_the_screws_are_pulled_over_half_their_height(self) -> None:
+    def test_a_face_dents_before_it_gives_way_and_then_screws_pull_over_half_their_height(
+        self,
+    ) -> None:
         shelf = rod_shelf(let_in=False)
         seat = mount_of(shelf).seats(shelf, wall(layers=self.gypsum))[0]
         assert isinstance(seat, Seat)
@@ -111,7 +151,11 @@ class Faces(SimpleTestCase):
             [grip] = grips([seat], {seat.index: (Demand("loaded", 1.0, 0.0, share * limit),)})
             words = [check.word for check in face_checks([grip], ())]
             self.assertEqual(
-                words, ["wont_hold" if share > 2 else "close" if share > 1.6 else "holds", "holds_but" if share > 1 else "holds"]
+                words,
+                [
+                    "wont_hold" if share > 2 else "close" if share > 1.6 else "holds",
+                    "holds_but" if share > 1 else "holds",
+                ],
             )
             assert grip.hold is not None
             pulls.append(grip.hold.tension_n)
@@ -124,16 +168,31 @@ class Faces(SimpleTestCase):
 class Fitting(SimpleTestCase):
     def cured(self, code: str, piece: Any, **on: Any) -> list[str]:
         now = plan(piece, **on)
-        self.assertIn(code, [check.code for check in assess(now).pieces[0].checks if check.word == "doesnt_fit"])
-        return [part for cure in cures(now, piece.key) if cure.word in ("holds", "holds_but") for part in cure.code.split("-")]
+        self.assertIn(
+            code,
+            [check.code for check in assess(now).pieces[0].checks if check.word == "doesnt_fit"],
+        )
+        return [
+            part
+            for cure in cures(now, piece.key)
+            if cure.word in ("holds", "holds_but")
+            for part in cure.code.split("-")
+        ]
 
     def test_what_lacks_room_is_moved_by_what_it_lacks(self) -> None:
         self.assertIn("higher", self.cured("bracket.room", bracket_shelf(top_mm=250.0)))
         slope = RunOut(line="ceiling", points_mm=((0.0, 1200.0), (1600.0, 1200.0), (3200.0, 200.0)))
         self.assertIn(
-            "lower", self.cured("piece.ceiling", bracket_shelf(left_mm=2000.0, top_mm=1700.0), lie=Lie(run_outs=(slope,)))
+            "lower",
+            self.cured(
+                "piece.ceiling",
+                bracket_shelf(left_mm=2000.0, top_mm=1700.0),
+                lie=Lie(run_outs=(slope,)),
+            ),
         )
-        door = Feature(kind="door", left_mm=1720.0, right_mm=2500.0, bottom_mm=0.0, top_mm=2000.0, trim_mm=0.0)
+        door = Feature(
+            kind="door", left_mm=1720.0, right_mm=2500.0, bottom_mm=0.0, top_mm=2000.0, trim_mm=0.0
+        )
         aside = self.cured(
             "anchor.edge",
             bracket_shelf(anchor="plug_10", supports_mm=(100.0, 970.0)),
@@ -150,15 +209,26 @@ class Governing(SimpleTestCase):
 
     @settings(max_examples=200)
     @given(
-        st.lists(st.tuples(st.sampled_from((0.9, 1.6)), sizes, st.sampled_from((-2.0, -1.0, 0.0, 1.0, 2.0)), sizes), max_size=8)
+        st.lists(
+            st.tuples(
+                st.sampled_from((0.9, 1.6)),
+                sizes,
+                st.sampled_from((-2.0, -1.0, 0.0, 1.0, 2.0)),
+                sizes,
+            ),
+            max_size=8,
+        )
     )
     def test_a_case_is_left_out_only_for_one_that_is_no_milder_in_anything(
         self, asked: list[tuple[float, float, float, float]]
     ) -> None:
-        """Turning the same way, and load, moment and pull, each outright and over its duration factor."""
+        """Turning the same way; load, moment and pull, outright and over the duration factor."""
 
         def sizes(demand: Demand) -> list[float]:
-            turn, load, pull, share = abs(demand.moment_nmm), abs(demand.load_n), demand.pull_n, demand.duration
+            turn = abs(demand.moment_nmm)
+            load = abs(demand.load_n)
+            pull = demand.pull_n
+            share = demand.duration
             return [turn, turn / share, load / share, pull, pull / share]
 
         shelf = bracket_shelf()
@@ -170,7 +240,9 @@ class Governing(SimpleTestCase):
             self.assertTrue(
                 any(
                     (other.moment_nmm >= 0) == (demand.moment_nmm >= 0)
-                    and all(more >= mine for more, mine in zip(sizes(other), sizes(demand), strict=True))
+                    and all(
+                        more >= mine for more, mine in zip(sizes(other), sizes(demand), strict=True)
+                    )
                     for _, other in kept
                 ),
                 (demand, kept),

@@ -5,14 +5,37 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from trade.errors import MeasureError
-from trade.measure import read_length, read_weight, say_bit, say_fine_length, say_length, say_weight, type_length, type_weight
+from trade.measure import (
+    read_length,
+    read_weight,
+    say_bit,
+    say_fine_length,
+    say_length,
+    say_weight,
+    type_length,
+    type_weight,
+)
 
 INCH = 25.4
 LENGTHS = [
-    ("5' 4 3/8\"", 64.375 * INCH), ("64 3/8", 64.375 * INCH), ("5 ft 4", 64 * INCH), ("64.375in", 64.375 * INCH), ("5'4", 64 * INCH),
-    ("5’ 4⅜”", 64.375 * INCH), ("64-3/8", 64.375 * INCH), ("1/2", 0.5 * INCH), ("3½″", 3.5 * INCH), ("6 feet", 72 * INCH),
-    ("162 cm", 1620.0), ("1.62 m", 1620.0), ("1,62 m", 1620.0), ("1620 mm", 1620.0), ("1 620 mm", 1620.0), ("1 m 62", 1620.0), ("16″", 16 * INCH),
-]  # fmt: skip
+    ("5' 4 3/8\"", 64.375 * INCH),
+    ("64 3/8", 64.375 * INCH),
+    ("5 ft 4", 64 * INCH),
+    ("64.375in", 64.375 * INCH),
+    ("5'4", 64 * INCH),
+    ("5’ 4⅜”", 64.375 * INCH),
+    ("64-3/8", 64.375 * INCH),
+    ("1/2", 0.5 * INCH),
+    ("3½″", 3.5 * INCH),
+    ("6 feet", 72 * INCH),
+    ("162 cm", 1620.0),
+    ("1.62 m", 1620.0),
+    ("1,62 m", 1620.0),
+    ("1620 mm", 1620.0),
+    ("1 620 mm", 1620.0),
+    ("1 m 62", 1620.0),
+    ("16″", 16 * INCH),
+]
 REFUSED = [
     "",
     "  ",
@@ -81,20 +104,27 @@ class RoundTrips(SimpleTestCase):
     @given(st.integers(0, 75_000))
     def test_sixty_fourths_of_an_inch_are_exact(self, parts: int) -> None:
         mm = parts * 254 / 640
-        self.assertEqual(round(read_length(say_length(mm, "imperial", 64), "metric") / 254 * 640), parts)
         self.assertEqual(
-            read_length(type_length(mm, "imperial"), "imperial"), read_length(say_length(mm, "imperial", 64), "imperial")
+            round(read_length(say_length(mm, "imperial", 64), "metric") / 254 * 640), parts
+        )
+        self.assertEqual(
+            read_length(type_length(mm, "imperial"), "imperial"),
+            read_length(say_length(mm, "imperial", 64), "imperial"),
         )
 
     @given(st.integers(0, 300_000))
     def test_tenths_of_a_millimetre_are_exact(self, tenths: int) -> None:
-        self.assertEqual(round(read_length(type_length(tenths / 10, "metric"), "imperial") * 10), tenths)
+        self.assertEqual(
+            round(read_length(type_length(tenths / 10, "metric"), "imperial") * 10), tenths
+        )
 
     @given(st.integers(0, 100_000))
     def test_hundredths_of_a_weight(self, hundredths: int) -> None:
         kg = hundredths / 100
         self.assertAlmostEqual(read_weight(type_weight(kg, "metric"), "imperial"), kg, places=6)
-        self.assertAlmostEqual(read_weight(type_weight(kg, "imperial"), "metric"), kg, delta=0.0051 * 0.4536)
+        self.assertAlmostEqual(
+            read_weight(type_weight(kg, "imperial"), "metric"), kg, delta=0.0051 * 0.4536
+        )
 
 
 class Saying(SimpleTestCase):
@@ -115,10 +145,12 @@ class Saying(SimpleTestCase):
         self.assertEqual(say_fine_length(0.01, "metric"), "under 0.1 mm")
         self.assertEqual(say_fine_length(2.54, "imperial"), "0.10 in")
         self.assertEqual(
-            (say_bit(3.0, "metric"), say_bit(2.5, "metric"), say_bit(7 * INCH / 64, "imperial")), ("3 mm", "2.5 mm", '7/64"')
+            (say_bit(3.0, "metric"), say_bit(2.5, "metric"), say_bit(7 * INCH / 64, "imperial")),
+            ("3 mm", "2.5 mm", '7/64"'),
         )
 
     def test_weights(self) -> None:
         self.assertEqual(
-            (say_weight(12.25, "metric"), say_weight(3.3, "metric"), say_weight(3.0, "metric")), ("12 kg", "3.3 kg", "3 kg")
+            (say_weight(12.25, "metric"), say_weight(3.3, "metric"), say_weight(3.0, "metric")),
+            ("12 kg", "3.3 kg", "3 kg"),
         )

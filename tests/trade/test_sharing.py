@@ -22,7 +22,9 @@ from trade.measure import G_N_PER_KG
 from trade.mechanics import beam
 from trade.plan import AnyPiece, Thing
 
-WIDE = wall(studs=tuple(replace(stud, width_mm=200.0) for stud in STUDS))  # wood behind every support
+WIDE = wall(
+    studs=tuple(replace(stud, width_mm=200.0) for stud in STUDS)
+)  # wood behind every support
 
 
 def strength(piece: AnyPiece, on: Any = WIDE) -> tuple[int, list[Check]]:
@@ -32,8 +34,13 @@ def strength(piece: AnyPiece, on: Any = WIDE) -> tuple[int, list[Check]]:
 
 class ByHand(SimpleTestCase):
     def test_a_stiff_beam_shares_like_a_group_of_screws(self) -> None:
-        """Three alike at 0, 400, 800; 300 N at 700: 100 + 300 · 300 · x / (2 · 400²), x from the middle: −12.5, 100, 212.5."""
-        found = beam.solve(800.0, (0.0, 400.0, 800.0), 1.0, [beam.Load(300.0, 700.0, 700.0)], stiff=True)
+        """Three alike at 0, 400, 800; 300 N at 700.
+
+        100 + 300 · 300 · x / (2 · 400²), x from the middle: −12.5, 100, 212.5.
+        """
+        found = beam.solve(
+            800.0, (0.0, 400.0, 800.0), 1.0, [beam.Load(300.0, 700.0, 700.0)], stiff=True
+        )
         np.testing.assert_allclose(found.reactions_n[:, 0], [-12.5, 100.0, 212.5], atol=1e-9)
         at = int(np.abs(found.places_mm - 400.0).argmin())
         self.assertAlmostEqual(found.moments_nmm[at, 0], -12.5 * 400.0)
@@ -43,20 +50,28 @@ class ByHand(SimpleTestCase):
         np.testing.assert_allclose(found.reactions_n[:, 0], [150.0, 500.0, 150.0], rtol=1e-9)
 
     def test_a_board_turns_its_supports_together_as_far_as_it_may_be_twisted(self) -> None:
-        """A push of 300 N at an end, 250 mm out, of a thin board: what both share alike is what twists the board between them."""
+        """A push of 300 N at an end, 250 mm out, of a thin board.
+
+        What both share alike is what twists the board between them.
+        """
         shelf = bracket_shelf(use="hard", thickness_mm=12.0, things=(), board="pine_white")
         load = ShelfLoad(shelf, 0.0, 0.0, BOARD)
         allowed = torsion_form_mm3(250.0, 12.0) * data.boards()["pine_white"].shear_mpa / 8 * 1.6
         most = 300 * 250 / 2
         self.assertLess(allowed, most)
-        ours = max(case.moment_nmm for case in load.demands()[0] if "left end" in case.case and case.load_n > 0)
+        ours = max(
+            case.moment_nmm
+            for case in load.demands()[0]
+            if "left end" in case.case and case.load_n > 0
+        )
         own = load.own_n / 2 * 125
         alone, even = 300 * (1 + 100 / 800) * 250, 300 * 250 / 2
         self.assertAlmostEqual((alone + own - ours) / (alone - even), allowed / most, delta=0.01)
 
     def test_every_way_is_in_balance(self) -> None:
         shelf = bracket_shelf(
-            supports_mm=(100.0, 500.0, 900.0), things=(Thing(name="One", mass_kg=10.0, at_mm=50.0, out_mm=200.0),)
+            supports_mm=(100.0, 500.0, 900.0),
+            things=(Thing(name="One", mass_kg=10.0, at_mm=50.0, out_mm=200.0),),
         )
         for way in (ELASTIC, BOARD, BODY, Sharing((0,), turned=True), Sharing((1,), stiff=True)):
             load = ShelfLoad(shelf, 0.0, 0.0, way)
@@ -65,12 +80,17 @@ class ByHand(SimpleTestCase):
             self.assertAlmostEqual(turns[:, 1].sum(), 10 * G_N_PER_KG * 200.0)
             np.testing.assert_allclose(shares[:, 2:].sum(axis=0), 1.0)
             np.testing.assert_allclose(
-                np.array(shelf.supports_mm) @ shares[:, 2:], [place for place, _ in load.pushed_at], atol=1e-6
+                np.array(shelf.supports_mm) @ shares[:, 2:],
+                [place for place, _ in load.pushed_at],
+                atol=1e-6,
             )
             np.testing.assert_allclose(turns[:, 2:].sum(axis=0), shelf.depth_mm)
 
     def test_no_push_is_worse_than_those_tried(self) -> None:
-        """Ends, supports and quarters of gaps, against every millimetre: within a twentieth, of what is pressed and of what is lifted."""
+        """Ends, supports and quarters of gaps, against every millimetre.
+
+        Within a twentieth, of what is pressed and of what is lifted.
+        """
         for supports in (
             (100.0, 900.0),
             (120.0, 300.0, 900.0),
@@ -89,20 +109,39 @@ class ByHand(SimpleTestCase):
 
 class NeverWorse(SimpleTestCase):
     def grows(self, fewer: AnyPiece, more: AnyPiece, on: Any = WIDE) -> None:
-        """Words are compared: where the new one bears nothing, the push is tried where it was before."""
+        """Words are compared.
+
+        Where the new one bears nothing, the push is tried where it was before.
+        """
         (before, _), (after, checks) = strength(fewer, on), strength(more, on)
-        said = [(c.code, c.part, round(c.utilisation, 3), c.case) for c in checks if c.word not in ("holds",)]
+        said = [
+            (c.code, c.part, round(c.utilisation, 3), c.case)
+            for c in checks
+            if c.word not in ("holds",)
+        ]
         self.assertLessEqual(after, before, (fewer.supports_mm, more.supports_mm, said))
 
     def test_a_stud_more_under_a_mantel_and_under_a_box(self) -> None:
-        """Two studs 1 600 apart, then one between, then both ends: none is worse than the one before."""
+        """Two studs 1 600 apart, then one between, then both ends.
+
+        None is worse than the one before.
+        """
         for kind, changes in (
-            ("cleat_cabinet", {"locked": True, "body_kg": 16.0, "height_mm": 190.0, "depth_mm": 240.0}),
+            (
+                "cleat_cabinet",
+                {"locked": True, "body_kg": 16.0, "height_mm": 190.0, "depth_mm": 240.0},
+            ),
             ("box_shelf", {}),
         ):
             for kg in (10.0, 30.0, 60.0, 90.0):
                 base = put_up(
-                    kind, WIDE, left_mm=500.0, length_mm=2000.0, use="everyday", things=(Thing(name="TV", mass_kg=kg),), **changes
+                    kind,
+                    WIDE,
+                    left_mm=500.0,
+                    length_mm=2000.0,
+                    use="everyday",
+                    things=(Thing(name="TV", mass_kg=kg),),
+                    **changes,
                 )
                 sets = (
                     (300.0, 1900.0),
@@ -115,21 +154,45 @@ class NeverWorse(SimpleTestCase):
                     self.grows(fewer, more)
 
     places = [float(centre + off) for centre in (100, 500, 900) for off in (-80, -40, 0, 40, 80)]
-    supports = st.lists(st.sampled_from(places), min_size=3, max_size=5, unique=True).map(lambda xs: tuple(sorted(xs)))
+    supports = st.lists(st.sampled_from(places), min_size=3, max_size=5, unique=True).map(
+        lambda xs: tuple(sorted(xs))
+    )
     things = st.lists(
-        st.builds(Thing, name=st.just("Thing"), mass_kg=st.floats(0, 50), at_mm=st.one_of(st.none(), st.floats(0, 1000))),
-        min_size=1, max_size=3,
-    ).map(tuple)  # fmt: skip
+        st.builds(
+            Thing,
+            name=st.just("Thing"),
+            mass_kg=st.floats(0, 50),
+            at_mm=st.one_of(st.none(), st.floats(0, 1000)),
+        ),
+        min_size=1,
+        max_size=3,
+    ).map(tuple)
 
     @given(
-        supports=supports, which=st.integers(0, 4), things=things, use=st.sampled_from(sorted(data.uses())), rods=st.booleans()
+        supports=supports,
+        which=st.integers(0, 4),
+        things=things,
+        use=st.sampled_from(sorted(data.uses())),
+        rods=st.booleans(),
     )
-    @example(  # left out, and the others sharing as a group: the board was bent to 0.803 over the new one
-        supports=(20.0, 500.0, 860.0, 900.0), which=2, use="hard", rods=False,
-        things=(Thing(name="Thing", mass_kg=18.0, at_mm=259.0), Thing(name="Thing", mass_kg=50.0, at_mm=328.0)),
-    )  # fmt: skip
+    # left out, and the others sharing as a group: the board was bent to 0.803 over the new one
+    @example(
+        supports=(20.0, 500.0, 860.0, 900.0),
+        which=2,
+        use="hard",
+        rods=False,
+        things=(
+            Thing(name="Thing", mass_kg=18.0, at_mm=259.0),
+            Thing(name="Thing", mass_kg=50.0, at_mm=328.0),
+        ),
+    )
     def test_a_support_more_on_a_stud_that_it_wants(
-        self, supports: tuple[float, ...], which: int, things: tuple[Thing, ...], use: str, rods: bool
+        self,
+        supports: tuple[float, ...],
+        which: int,
+        things: tuple[Thing, ...],
+        use: str,
+        rods: bool,
     ) -> None:
         n = which % len(supports)
         make = rod_shelf if rods else bracket_shelf
@@ -139,7 +202,11 @@ class NeverWorse(SimpleTestCase):
 
 class WhosePush(SimpleTestCase):
     def test_what_a_push_stands_for(self) -> None:
-        """Everyday, 150 N: leant on within reach; half above 1 950 mm or less than 100 mm deep; a tug as heavy as what hangs there."""
+        """Everyday, 150 N.
+
+        Leant on within reach; half above 1 950 mm or less than 100 mm deep; a tug as heavy as what
+        hangs there.
+        """
         coats = (Thing(name="Coat", mass_kg=4.0, at_mm=300.0), Thing(name="Bags", mass_kg=6.0))
         rail = put_up("rail", wall(), length_mm=1200.0, use="everyday", things=coats)
         for piece, newton, row in (
@@ -148,7 +215,11 @@ class WhosePush(SimpleTestCase):
             (bracket_shelf(depth_mm=80.0), 75.0, "fingers only"),
             (bracket_shelf(top_mm=2100.0, use="climbable"), 270.0, "a whole body"),
             (rail, 4.0 * G_N_PER_KG, "a tug"),
-            (replace(rail, things=coats[1:]), 30.0, "a tug"),  # a quarter of 6 kg within a hand's reach is less
+            (
+                replace(rail, things=coats[1:]),
+                30.0,
+                "a tug",
+            ),  # a quarter of 6 kg within a hand's reach is less
             (replace(rail, things=(replace(coats[0], mass_kg=40.0),)), 150.0, "a tug"),
         ):
             found = push_of(piece)
@@ -158,4 +229,6 @@ class WhosePush(SimpleTestCase):
     def test_what_comes_from_the_push_is_marked_and_told(self) -> None:
         verdict = assess_piece(bracket_shelf(), WIDE)
         self.assertTrue(any(check.pushed for check in verdict.checks))
-        self.assertTrue(any("somebody leans, 150 N (34 lb)" in each.text for each in verdict.assumptions))
+        self.assertTrue(
+            any("somebody leans, 150 N (34 lb)" in each.text for each in verdict.assumptions)
+        )

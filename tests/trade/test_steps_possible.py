@@ -1,4 +1,7 @@
-"""Steps that can be done: every kind on every base, with every class of anchor, is rehearsed from its first step to its last."""
+"""Steps that can be done.
+
+Every kind on every base, with every class of anchor, is rehearsed from its first step to its last.
+"""
 
 from collections.abc import Iterator
 from itertools import product
@@ -18,10 +21,15 @@ from trade.plan import Plan, Thing
 from trade.shop import Finish, Shop
 
 BASES: dict[str, dict[str, Any]] = {
-    "timber": {}, "bare studs": {"layers": ()}, "between studs": {"studs": ()}, "steel": {"structure": "steel_20"},
-    "brick": {"structure": "brick_solid", "layers": ()}, "block": {"structure": "block_hollow"}, "concrete": {"structure": "concrete"},
+    "timber": {},
+    "bare studs": {"layers": ()},
+    "between studs": {"studs": ()},
+    "steel": {"structure": "steel_20"},
+    "brick": {"structure": "brick_solid", "layers": ()},
+    "block": {"structure": "block_hollow"},
+    "concrete": {"structure": "concrete"},
     "aerated": {"structure": "aerated_4"},
-}  # fmt: skip
+}
 
 
 def anchors_on(base: str) -> tuple[str | None, ...]:
@@ -38,7 +46,9 @@ def hung(kind: str, base: str, anchor: str | None, **shop: Any) -> Plan:
     on = wall(**BASES[base])
     if base == "between studs":  # a stud far off, so that the piece hangs in the lining
         on = wall(studs=wall().studs[-1:])
-    piece = put_up(kind, on, anchor=anchor, left_mm=200.0, things=(Thing(name="Load", mass_kg=2.0),))
+    piece = put_up(
+        kind, on, anchor=anchor, left_mm=200.0, things=(Thing(name="Load", mass_kg=2.0),)
+    )
     return Plan(name="Wall", units="metric", wall=on, pieces=(piece,), shop=Shop(**shop))
 
 
@@ -68,7 +78,10 @@ class Rehearsed(SimpleTestCase):
                 self.assertEqual(sorted(drilled), sorted(set(drilled)))
 
     def test_impossible_orders_are_refused(self) -> None:
-        """The rehearsal sees what it is for: each order below was once a step list, or is a slip away from one."""
+        """The rehearsal sees what it is for.
+
+        Each order below was once a step list, or is a slip away from one.
+        """
         brick = hung("ledger_shelf", "brick", "plug_8")
         toggles = hung("rail", "between studs", "toggle_14")
         resin = hung("bracket_shelf", "brick", "resin_8")
@@ -76,15 +89,25 @@ class Rehearsed(SimpleTestCase):
         timber = plan(bracket_shelf())
         for now, why, spoil in (
             (brick, "its anchor is not in", lambda s: without(s, "set-")),
-            (brick, "already in front|wider than the hole", lambda s: first_before(s, "drive-", "drill-")),
+            (
+                brick,
+                "already in front|wider than the hole",
+                lambda s: first_before(s, "drive-", "drill-"),
+            ),
             (brick, "no line", lambda s: without(s, "line-")),
             (
                 toggles,
                 "its anchor is not in",
-                lambda s: [x._replace(acts=x.acts[1:]) if x.key.endswith("loose") else x for x in s],
+                lambda s: [
+                    x._replace(acts=x.acts[1:]) if x.key.endswith("loose") else x for x in s
+                ],
             ),
             (resin, "still soft", lambda s: [x for x in s if x.key != "set"]),
-            (rods, "bored after its finish|finished already", lambda s: swapped(s, "bore", "finish")),
+            (
+                rods,
+                "bored after its finish|finished already",
+                lambda s: swapped(s, "bore", "finish"),
+            ),
             (rods, "not bored", lambda s: without(s, "bore", "finish")),
             (rods, "nothing to measure", lambda s: moved_first(s, "measure")),
             (rods, "not cut out", lambda s: without(s, "open-")),
@@ -107,7 +130,9 @@ class Rehearsed(SimpleTestCase):
         ):
             now = hung("rail", base, anchor)
             found = steps(now, now.pieces[0].key, "metric")
-            words[anchor] = " ".join(say.phrase(each, "metric") for step in found for each in step.words)
+            words[anchor] = " ".join(
+                say.phrase(each, "metric") for step in found for each in step.words
+            )
         self.assertIn("flush with the wall", words["plug_8"])
         self.assertIn("through what you hang", words["screw_8"])
         self.assertNotIn("flush", words["screw_8"] + words["toggle_14"])
@@ -115,14 +140,20 @@ class Rehearsed(SimpleTestCase):
         self.assertIn("snap the strap off", words["channel_14"])
 
     def test_the_line_is_drawn_where_the_hardware_goes(self) -> None:
-        """By hand: a 20 mm board whose top is at 1500 lies on brackets at 1480; rods are in the middle of 95 mm, at 852.5."""
+        """By hand.
+
+        A 20 mm board whose top is at 1500 lies on brackets at 1480; rods are in the middle of 95
+        mm, at 852.5.
+        """
         for now, name, height in (
             (plan(bracket_shelf()), "Top of the brackets", "1480 mm"),
             (plan(rod_shelf()), "Middle of the rods", "852 mm"),
             (hung("ledger_shelf", "brick", "plug_8"), "Top of the ledgers", "1482 mm"),
             (hung("cleat_cabinet", "timber", None), "Top edge of the wall cleat", "1460 mm"),
         ):
-            line = next(step for step in steps(now, now.pieces[0].key, "metric") if step.kind == "line")
+            line = next(
+                step for step in steps(now, now.pieces[0].key, "metric") if step.kind == "line"
+            )
             self.assertEqual(line.facts, ((name, height),))
 
 

@@ -1,4 +1,7 @@
-"""Ways to hang: what is found keeps its word, nothing better is overlooked, and the reasons are those of the trade."""
+"""Ways to hang.
+
+What is found keeps its word, nothing better is overlooked, and the reasons are those of the trade.
+"""
 
 from typing import Any
 from unittest import mock
@@ -31,9 +34,15 @@ def kg(mass: float) -> tuple[Thing, ...]:
 
 def wish(**changes: Any) -> Wish:
     base: dict[str, Any] = {
-        "key": "new", "name": "New", "goes": "stand", "x_mm": 1200.0, "top_mm": 1500.0, "length_mm": 800.0, "depth_mm": 200.0,
+        "key": "new",
+        "name": "New",
+        "goes": "stand",
+        "x_mm": 1200.0,
+        "top_mm": 1500.0,
+        "length_mm": 800.0,
+        "depth_mm": 200.0,
         "things": kg(15.0),
-    }  # fmt: skip
+    }
     return Wish(**{**base, **changes})
 
 
@@ -48,7 +57,9 @@ class Case(SimpleTestCase):
             self.assertEqual(way.effort, effort._replace(cost=way.effort.cost), way.kind)
             self.assertAlmostEqual(way.effort.cost, effort.cost, places=9, msg=way.kind)
         served = {kind for kind, row in data.ways().items() if wanted.goes in row.serves}
-        self.assertEqual({way.kind for way in result.found} | {no.kind for no in result.refused}, served)
+        self.assertEqual(
+            {way.kind for way in result.found} | {no.kind for no in result.refused}, served
+        )
         return result
 
     def holds(self, result: Ways) -> list[str]:
@@ -59,7 +70,7 @@ class Case(SimpleTestCase):
 
 
 class TwelveSituations(Case):
-    """Twelve walls and wishes of our own making, with the family of answers and the reasons that the trade would give."""
+    """Twelve invented walls and wishes, with the answers and the reasons a tradesman would give."""
 
     def test_1_books_on_a_stud_wall_hang_on_brackets_and_twice_as_many_on_no_pins(self) -> None:
         result = self.found(plan_on(wall()), wish(things=kg(35.0), length_mm=1200.0))
@@ -69,9 +80,14 @@ class TwelveSituations(Case):
         self.assertIn("wall at each end", self.why_not(result, "ledger_shelf"))
 
     def test_2_a_light_ledge_that_shall_show_nothing_floats(self) -> None:
-        result = self.found(plan_on(wall(), hidden=True), wish(things=kg(3.0), use="display", depth_mm=140.0))
+        result = self.found(
+            plan_on(wall(), hidden=True), wish(things=kg(3.0), use="display", depth_mm=140.0)
+        )
         self.assertTrue(self.holds(result))
-        self.assertLessEqual(set(self.holds(result)), {"rod_shelf", "pin_shelf", "dowel_shelf", "box_shelf", "rod_beam"})
+        self.assertLessEqual(
+            set(self.holds(result)),
+            {"rod_shelf", "pin_shelf", "dowel_shelf", "box_shelf", "rod_beam"},
+        )
         self.assertEqual(self.why_not(result, "bracket_shelf"), "What holds it would show.")
 
     def test_3_studs_only_and_the_only_two_studs_are_far_away(self) -> None:
@@ -82,7 +98,10 @@ class TwelveSituations(Case):
 
     def test_4_the_same_with_anchors_allowed_hangs_light_things_on_toggles(self) -> None:
         on = wall(studs=(Stud(centre_mm=2400.0), Stud(centre_mm=2800.0)))
-        result = self.found(plan_on(on, anchors="anchors_light"), wish(x_mm=600.0, things=kg(2.0), use="display", depth_mm=140.0))
+        result = self.found(
+            plan_on(on, anchors="anchors_light"),
+            wish(x_mm=600.0, things=kg(2.0), use="display", depth_mm=140.0),
+        )
         best = result.found[0]
         self.assertEqual((best.kind, best.hold, best.word), ("bracket_shelf", "anchors", "holds"))
         self.assertNotIn(data.anchors()[best.piece.anchor or ""].kind, ("plug",))
@@ -105,7 +124,9 @@ class TwelveSituations(Case):
         on = wall(width_mm=1180.0, studs=(Stud(centre_mm=300.0), Stud(centre_mm=900.0)))
         result = self.found(plan_on(on), wish(x_mm=590.0, length_mm=1180.0, depth_mm=300.0))
         ledgers = next(way for way in result.found if way.kind == "ledger_shelf")
-        self.assertEqual(ledgers.word, "cannot_tell")  # nobody has said what stands in the side walls
+        self.assertEqual(
+            ledgers.word, "cannot_tell"
+        )  # nobody has said what stands in the side walls
         self.assertIn("Find out first", say.phrase(ledgers.reasons[1], "metric"))
 
     def test_8_coats_hang_on_a_rail_or_a_board_and_not_on_shelves(self) -> None:
@@ -120,36 +141,65 @@ class TwelveSituations(Case):
         self.assertTrue(best.piece.locked)  # type: ignore[union-attr]
 
     def test_10_a_rented_flat_counts_its_holes(self) -> None:
-        free, few = (self.found(plan_on(wall(), most_holes=most), wish(things=kg(6.0))) for most in (None, 4))
+        free, few = (
+            self.found(plan_on(wall(), most_holes=most), wish(things=kg(6.0))) for most in (None, 4)
+        )
         self.assertGreater(max(way.effort.holes for way in free.found), 4)
         self.assertTrue(few.found)
         self.assertLessEqual(max(way.effort.holes for way in few.found), 4)
-        self.assertTrue(any("holes; no more than 4" in say.phrase(no.reason, "metric") for no in few.refused))
+        self.assertTrue(
+            any("holes; no more than 4" in say.phrase(no.reason, "metric") for no in few.refused)
+        )
 
     def test_11_without_a_table_saw_no_cleat_is_ripped(self) -> None:
-        result = self.found(plan_on(wall(), lacks=("table_saw",)), wish(goes="hang", depth_mm=80.0, things=kg(8.0)))
-        self.assertEqual(self.why_not(result, "cleat_wall"), "It takes a table saw, which is not at hand.")
+        result = self.found(
+            plan_on(wall(), lacks=("table_saw",)), wish(goes="hang", depth_mm=80.0, things=kg(8.0))
+        )
+        self.assertEqual(
+            self.why_not(result, "cleat_wall"), "It takes a table saw, which is not at hand."
+        )
         self.assertIn("rail", self.holds(result))
 
     def test_12_beside_a_window_and_over_an_outlet_it_makes_way(self) -> None:
-        window = Feature(kind="window", left_mm=1300.0, right_mm=2300.0, bottom_mm=900.0, top_mm=2000.0)
-        outlet = Feature(kind="outlet", left_mm=370.0, right_mm=440.0, bottom_mm=1330.0, top_mm=1450.0)
+        window = Feature(
+            kind="window", left_mm=1300.0, right_mm=2300.0, bottom_mm=900.0, top_mm=2000.0
+        )
+        outlet = Feature(
+            kind="outlet", left_mm=370.0, right_mm=440.0, bottom_mm=1330.0, top_mm=1450.0
+        )
         on = wall(features=(window, outlet))
         best = self.found(plan_on(on, shift_mm=400.0), wish(x_mm=1100.0)).found[0].piece
         self.assertLessEqual(best.left_mm + best.length_mm, 1300.0 - window.trim_mm)
-        self.assertTrue(all(abs(best.left_mm + x - 400.0) > 1 for x in best.supports_mm))  # a cable's box is on that stud
+        self.assertTrue(
+            all(abs(best.left_mm + x - 400.0) > 1 for x in best.supports_mm)
+        )  # a cable's box is on that stud
 
-    def test_what_weighs_too_much_for_everything_is_refused_by_every_kind_with_its_sum(self) -> None:
+    def test_what_weighs_too_much_for_everything_is_refused_by_every_kind_with_its_sum(
+        self,
+    ) -> None:
         result = self.found(plan_on(wall()), wish(things=kg(900.0)))
         self.assertEqual(result.found, ())
-        self.assertTrue(all(no.reason.parts for no in result.refused if no.kind not in ("corner_shelf", "ledger_shelf")))
+        self.assertTrue(
+            all(
+                no.reason.parts
+                for no in result.refused
+                if no.kind not in ("corner_shelf", "ledger_shelf")
+            )
+        )
 
 
 class Policies(Case):
-    def test_every_question_of_the_table_is_one_of_the_policy_and_every_school_can_be_followed(self) -> None:
+    def test_every_question_of_the_table_is_one_of_the_policy_and_every_school_can_be_followed(
+        self,
+    ) -> None:
         for question, row in data.policies().items():
             for school, said in row.schools.items():
-                self.assertEqual(schools.school_of(schools.followed(plan_on(wall()), question, school), question), school)
+                self.assertEqual(
+                    schools.school_of(
+                        schools.followed(plan_on(wall()), question, school), question
+                    ),
+                    school,
+                )
                 self.assertEqual(said.count("."), 2, said)  # two sentences
 
     def test_what_matters_most_comes_first(self) -> None:
@@ -158,12 +208,19 @@ class Policies(Case):
         for name in data.policies()["matters"].schools:
             best = self.found(plan_on(wall(), matters=name), wanted).found[0]
             self.assertGreaterEqual(best.marks.get(name, 0.0), plain.marks.get(name, 0.0), name)
-        self.assertEqual(self.found(plan_on(wall(), matters="seen"), wanted).found[0].marks["seen"], 1.0)
+        self.assertEqual(
+            self.found(plan_on(wall(), matters="seen"), wanted).found[0].marks["seen"], 1.0
+        )
 
     def test_shop_made_brackets_only_and_plates_over_the_lining(self) -> None:
         shop = self.found(plan_on(wall(), made="shop"), wish())
-        self.assertEqual({way.piece.bracket for way in shop.found if way.kind == "bracket_shelf"}, {"shop_plywood"})  # type: ignore[union-attr]
-        over = self.found(plan_on(wall(layers=GYPSUM), plates="over"), wish(things=kg(1.0), use="display"))
+        self.assertEqual(
+            {way.piece.bracket for way in shop.found if way.kind == "bracket_shelf"},
+            {"shop_plywood"},
+        )  # type: ignore[union-attr]
+        over = self.found(
+            plan_on(wall(layers=GYPSUM), plates="over"), wish(things=kg(1.0), use="display")
+        )
         self.assertFalse(any(getattr(way.piece, "let_in", False) for way in over.found))
 
     def test_toggles_only(self) -> None:
@@ -172,22 +229,34 @@ class Policies(Case):
             plan_on(on, anchors="anchors_light", hollow="toggles"),
             wish(x_mm=600.0, things=kg(2.0), use="display", depth_mm=140.0),
         )
-        self.assertEqual({data.anchors()[way.piece.anchor or ""].kind for way in result.found}, {"toggle", "channel"})
+        self.assertEqual(
+            {data.anchors()[way.piece.anchor or ""].kind for way in result.found},
+            {"toggle", "channel"},
+        )
 
 
 class Exhaustive(Case):
     """For small cases every design is judged, and none is better than the one that was found."""
 
     def test_nothing_better_is_overlooked(self) -> None:
-        two = wall(studs=(Stud(centre_mm=1000.0, uncertainty_mm=1.0), Stud(centre_mm=1400.0, uncertainty_mm=1.0)))
+        two = wall(
+            studs=(
+                Stud(centre_mm=1000.0, uncertainty_mm=1.0),
+                Stud(centre_mm=1400.0, uncertainty_mm=1.0),
+            )
+        )
         block = wall(structure="block_hollow", layers=(), studs=())
         cases = [
             (two, wish(things=kg(30.0), depth_mm=180.0), {"matters": "holes"}),
             (two, wish(goes="hang", depth_mm=80.0, things=kg(10.0)), {"matters": "cost"}),
-            (two, wish(goes="body", high_mm=500.0, body_kg=15.0, things=kg(20.0)), {"matters": "margin"}),
+            (
+                two,
+                wish(goes="body", high_mm=500.0, body_kg=15.0, things=kg(20.0)),
+                {"matters": "margin"},
+            ),
             (block, wish(things=kg(20.0)), {"most_holes": 6}),
             (wall(studs=STUDS[3:4]), wish(x_mm=1600.0, things=kg(2.0), use="display"), {}),
-        ]  # fmt: skip
+        ]
         for on, wanted, policy in cases:
             plan = plan_on(on, **policy)
             with mock.patch.object(door, "_MOST_TRIES", 1000):
@@ -196,15 +265,23 @@ class Exhaustive(Case):
                 if door.excluded(plan, wanted, kind) is not None:
                     continue
                 for hold, where in places.places(plan, wanted, kind):
-                    with self.subTest(kind=kind, hold=hold, goes=wanted.goes, kg=wanted.things[0].mass_kg):
+                    with self.subTest(
+                        kind=kind, hold=hold, goes=wanted.goes, kg=wanted.things[0].mass_kg
+                    ):
                         best = self.best_of_all(plan, wanted, kind, hold, where)
-                        ours = [(RANK[w.word], w.demerit) for w in result.found if (w.kind, w.hold) == (kind, hold)]
+                        ours = [
+                            (RANK[w.word], w.demerit)
+                            for w in result.found
+                            if (w.kind, w.hold) == (kind, hold)
+                        ]
                         self.assertEqual(bool(ours), best is not None)
                         if best is not None:
                             self.assertEqual(ours[0][0], best[0])
                             self.assertAlmostEqual(ours[0][1], best[1], places=9)
 
-    def best_of_all(self, plan: Plan, wanted: Wish, kind: str, hold: Any, where: Any) -> tuple[int, float] | None:
+    def best_of_all(
+        self, plan: Plan, wanted: Wish, kind: str, hold: Any, where: Any
+    ) -> tuple[int, float] | None:
         scored = []
         for slot in where:
             base = designs.base(wanted, kind, slot, plan)
@@ -215,7 +292,9 @@ class Exhaustive(Case):
                     verdict = judge_piece(made, plan)
                     if verdict.word not in FAILED and not door.over(effort, plan.policy):
                         marks = merits.marks(effort, verdict.used, door.trouble_of(slot, hold))
-                        scored.append((RANK[verdict.word], merits.demerit(marks, plan.policy.matters)))
+                        scored.append(
+                            (RANK[verdict.word], merits.demerit(marks, plan.policy.matters))
+                        )
         return min(scored, default=None)
 
 
@@ -234,9 +313,16 @@ class AnyWall(Case):
         self, on: Wall, goes: Any, mass: float, x: float, long: float, matters: str, anchors: str
     ) -> None:
         wanted = wish(
-            goes=goes, things=kg(mass), x_mm=x, length_mm=long, high_mm=600.0, body_kg=20.0 if goes in ("body", "floor") else None
+            goes=goes,
+            things=kg(mass),
+            x_mm=x,
+            length_mm=long,
+            high_mm=600.0,
+            body_kg=20.0 if goes in ("body", "floor") else None,
         )
-        result = self.found(plan_on(on, bracket_shelf(top_mm=700.0), matters=matters, anchors=anchors), wanted)
+        result = self.found(
+            plan_on(on, bracket_shelf(top_mm=700.0), matters=matters, anchors=anchors), wanted
+        )
         ranks = [(RANK[way.word], way.demerit) for way in result.found]
         self.assertEqual(ranks, sorted(ranks))
         self.assertNotIn("wont_hold", [way.word for way in result.found])
@@ -247,7 +333,12 @@ class FromWhatHangs(Case):
         plan = plan_on(wall(), bracket_shelf())
         result = self.found(plan, wish_of(plan.pieces[0]))
         self.assertIn("bracket_shelf", self.holds(result))
-        self.assertTrue(all(way.piece.key == "shelf" and way.piece.things == plan.pieces[0].things for way in result.found))
+        self.assertTrue(
+            all(
+                way.piece.key == "shelf" and way.piece.things == plan.pieces[0].things
+                for way in result.found
+            )
+        )
 
     def test_everything_on_the_lists_can_be_wished_for(self) -> None:
         plan = plan_on(wall())

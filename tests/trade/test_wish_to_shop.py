@@ -1,4 +1,7 @@
-"""From a wish to the shopping list, on brick in millimetres; and every screw of every wall that a piece touches."""
+"""From a wish to the shopping list, on brick in millimetres.
+
+And every screw of every wall that a piece touches.
+"""
 
 from django.test import SimpleTestCase
 from msgspec.structs import replace
@@ -51,21 +54,36 @@ class BrickInMillimetres(SimpleTestCase):
 
 class EveryWall(SimpleTestCase):
     def needed(self, now: Plan) -> int:
-        return sum(round(line.needed) for line in shopping(now, cut_plan(now), "metric").lines if line.aisle == "fasteners")
+        return sum(
+            round(line.needed)
+            for line in shopping(now, cut_plan(now), "metric").lines
+            if line.aisle == "fasteners"
+        )
 
     def test_side_walls_and_other_walls_are_counted_with_what_holds_there(self) -> None:
-        """By hand: 2 or 3 screws at the back and 2 in each side ledger; a corner shelf as many in the other wall as two places take."""
+        """By hand.
+
+        2 or 3 screws at the back and 2 in each side ledger; a corner shelf as many in the other
+        wall as two places take.
+        """
         for on in (wall(), BRICK):
             ledger = put_up("ledger_shelf", on, supports_mm=(100.0, 800.0), side_screws=3)
             corner = put_up("corner_shelf", on, left_mm=0.0, supports_mm=(400.0,))
-            for piece, back, beside, where in ((ledger, 2, 6, "side walls"), (corner, 1, 2, "other wall")):
+            for piece, back, beside, where in (
+                (ledger, 2, 6, "side walls"),
+                (corner, 1, 2, "other wall"),
+            ):
                 now = Plan(name="W", units="metric", wall=on, pieces=(piece,))
                 self.assertEqual(self.needed(now), back + beside)
                 ready = dict(steps(now, piece.key, "metric")[0].facts)
                 self.assertTrue(ready[f"Into the {where}"].startswith(f"{beside} × "))
-                self.assertEqual(ready[f"Into the {where}"].split("× ")[1], ready["Into the wall"].split("× ")[1])
+                self.assertEqual(
+                    ready[f"Into the {where}"].split("× ")[1], ready["Into the wall"].split("× ")[1]
+                )
 
     def test_a_panels_own_screws_are_packed_too(self) -> None:
         panel = put_up("panel", wall(), batten_mm=19.0, rows=3, panel_screws=5)
         ready = dict(steps(plan(panel), panel.key, "metric")[0].facts)
-        self.assertTrue(ready["Into the battens"].startswith(f"15 × {data.screws()['wood_8'].name_metric}"))
+        self.assertTrue(
+            ready["Into the battens"].startswith(f"15 × {data.screws()['wood_8'].name_metric}")
+        )

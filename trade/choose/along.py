@@ -16,14 +16,16 @@ _CLOSE_KG = 0.1  # what is found is this near
 
 
 class Place(NamedTuple):
-    """A place from the left end, and what one thing there may weigh so that everything holds, kg."""
+    """A place from the left end, mm, and the heaviest single thing it carries, kg."""
 
     at_mm: float
     kg: float
 
 
 def along(piece: AnyPiece, wall: Wall, count: int = 25) -> tuple[Place, ...]:
-    """What one thing may weigh at each of some places, those of the supports among them; nothing else on the piece.
+    """What one thing may weigh at each of some places, those of the supports among them.
+
+    Nothing else on the piece.
 
     Args:
         piece: with two supports or more.
@@ -41,7 +43,10 @@ def along(piece: AnyPiece, wall: Wall, count: int = 25) -> tuple[Place, ...]:
 
 
 def _carries(piece: AnyPiece, wall: Wall, at_mm: float, guess_kg: float) -> float:
-    """The greatest weight at one place with which everything fits and nothing breaks or comes out, kg: by false position."""
+    """Return the greatest mass at one place with which everything fits and holds, kg.
+
+    By false position.
+    """
     limit = data.house("close_from")
 
     def used(kg: float) -> float:
@@ -65,5 +70,7 @@ def _carries(piece: AnyPiece, wall: Wall, at_mm: float, guess_kg: float) -> floa
         share = (limit - at_low) / (at_high - at_low)
         kg = low + (high - low) * min(max(share, 0.05), 0.95)
         at_kg = used(kg)
-        low, at_low, high, at_high = (kg, at_kg, high, at_high) if at_kg <= limit else (low, at_low, kg, at_kg)
+        low, at_low, high, at_high = (
+            (kg, at_kg, high, at_high) if at_kg <= limit else (low, at_low, kg, at_kg)
+        )
     return low

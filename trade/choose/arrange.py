@@ -1,4 +1,7 @@
-"""Several things on one wall: each the best way, as near as there is room to where it was wished, none in another's way."""
+"""Several things on one wall.
+
+Each the best way, as near as there is room to where it was wished, none in another's way.
+"""
 
 from math import hypot
 from typing import NamedTuple
@@ -16,7 +19,10 @@ _STEP_MM = 50.0
 
 
 class Arranged(NamedTuple):
-    """A plan with more on it, and which wishes found no place; `moved_mm`: how far each that did is from where it was wished."""
+    """A plan with more on it, and which wishes found no place; `moved_mm`.
+
+    How far each that did is from where it was wished.
+    """
 
     plan: Plan
     placed: tuple[AnyPiece, ...]
@@ -25,7 +31,9 @@ class Arranged(NamedTuple):
 
 
 def arrange(plan: Plan, wishes: tuple[Wish, ...]) -> Arranged:
-    """Hang several things, the first first: each where it was wished, else at the nearest place that is free and holds it.
+    """Hang several things, the first first.
+
+    Each where it was wished, else at the nearest place that is free and holds it.
 
     Args:
         plan: the wall and what hangs there, which stays where it is.
@@ -46,13 +54,18 @@ def arrange(plan: Plan, wishes: tuple[Wish, ...]) -> Arranged:
 
 
 def _place(plan: Plan, wish: Wish) -> AnyPiece | None:
-    """The best way where it was wished; else the best way on the bare wall, at the nearest place that is free."""
+    """The best way where it was wished.
+
+    Else the best way on the bare wall, at the nearest place that is free.
+    """
     best = ways(plan, wish).best
     if best is not None and best.word == "holds":
         return best.piece
     bare = replace(plan, pieces=())
     for pattern in _patterns(bare, replace(wish, key="new", name="New")):
-        piece = nearest(replace(pattern, key=wish.key, name=wish.name), plan, wish.x_mm, wish.top_mm)
+        piece = nearest(
+            replace(pattern, key=wish.key, name=wish.name), plan, wish.x_mm, wish.top_mm
+        )
         if piece is not None:
             return piece
     return None
@@ -60,24 +73,32 @@ def _place(plan: Plan, wish: Wish) -> AnyPiece | None:
 
 @memoized(limit=16)
 def _patterns(bare: Plan, wish: Wish) -> tuple[AnyPiece, ...]:
-    """The two best ways for a wish on the wall with nothing on it, there or, if none holds there, in its middle."""
+    """Return the two best ways for a wish on the bare wall: there, or else in its middle."""
     for x_mm in (wish.x_mm, bare.wall.width_mm / 2):
-        found = [way.piece for way in ways(bare, replace(wish, x_mm=x_mm)).found if way.word == "holds"]
+        found = [
+            way.piece for way in ways(bare, replace(wish, x_mm=x_mm)).found if way.word == "holds"
+        ]
         if found:
             return tuple(found[:2])
     return ()
 
 
 def nearest(piece: AnyPiece, plan: Plan, x_mm: float, top_mm: float) -> AnyPiece | None:
-    """A piece at the place nearest to a wished one at which nothing is in its way and all of it holds; None for none."""
+    """Return a piece at the nearest place where it is free and holds; None if there is none."""
     carried = sum(thing.mass_kg or 0.0 for thing in piece.things)
-    columns = [column for column in spots(piece, plan, _STEP_MM) if column.kg >= carried and column.kg > 0]
+    columns = [
+        column for column in spots(piece, plan, _STEP_MM) if column.kg >= carried and column.kg > 0
+    ]
 
     def far(column: Column) -> float:
-        return hypot(column.left_mm + piece.length_mm / 2 - x_mm, nearest_height(column, top_mm) - top_mm)
+        return hypot(
+            column.left_mm + piece.length_mm / 2 - x_mm, nearest_height(column, top_mm) - top_mm
+        )
 
     for column in sorted(columns, key=far):
-        placed = settled(replace(piece, left_mm=column.left_mm, top_mm=nearest_height(column, top_mm)), plan.wall)
+        placed = settled(
+            replace(piece, left_mm=column.left_mm, top_mm=nearest_height(column, top_mm)), plan.wall
+        )
         if judge_piece(placed, plan.with_piece(placed)).word == "holds":
             return placed
     return None

@@ -1,4 +1,7 @@
-"""What would cure a piece that is close or won't hold: small changes, each tried out, each keeping its promise."""
+"""What would cure a piece that is close or won't hold.
+
+Small changes, each tried out, each keeping its promise.
+"""
 
 import re
 from collections.abc import Iterator
@@ -24,7 +27,9 @@ _MOST_TOGETHER = 3
 
 
 class Cure(msgspec.Struct, frozen=True, kw_only=True):
-    """A change that helps: what to do in words, the piece after it, and what the verdict will then be.
+    """A change that helps.
+
+    What to do in words, the piece after it, and what the verdict will then be.
 
     `but`: what will still be a nuisance; `used`: how much of its strength will be used.
     """
@@ -38,10 +43,13 @@ class Cure(msgspec.Struct, frozen=True, kw_only=True):
 
 
 def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
-    """The changes that mend a piece, least trouble first; none when it holds or when something must be found out first.
+    """The changes that mend a piece, least trouble first.
 
-    Each kind of change appears once, at its smallest step that makes the piece hold; if none of its steps does, at the step
-    that at least stops it from failing. When no single change makes it hold, two together are tried, then three.
+    None when it holds or when something must be found out first.
+
+    Each kind of change appears once, at its smallest step that makes the piece hold; if none of its
+    steps does, at the step that at least stops it from failing. When no single change makes it
+    hold, two together are tried, then three.
 
     Raises:
         PlanError: no such piece.
@@ -66,12 +74,18 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
     if lighter := _lighter(piece, plan, now):
         kept["lighten"] = lighter
     enough = ("holds",) if now.word == "holds_but" else ("holds", "holds_but")
-    if all(cure.word not in enough or cure.code == "lighten" or anew(cure.code) for cure in kept.values()):
+    if all(
+        cure.word not in enough or cure.code == "lighten" or anew(cure.code)
+        for cure in kept.values()
+    ):
         kept |= {cure.code: cure for cure in _together(plan, helped)}
     ranked = sorted(kept.values(), key=_place)
     shown = ranked[:_MOST]
     # what is of another sort keeps a place: less on it, a body made anew
-    sorts = [[cure for cure in ranked if cure is lighter], [cure for cure in ranked if anew(cure.code)]]
+    sorts = [
+        [cure for cure in ranked if cure is lighter],
+        [cure for cure in ranked if anew(cure.code)],
+    ]
     apart = [some[0] for some in sorts if some and not any(cure in shown for cure in some)]
     return (*shown[: _MOST - len(apart)], *apart)
 
@@ -87,7 +101,10 @@ def _wrong(verdict: PieceVerdict) -> list[Check]:
 
 
 def _then(piece: AnyPiece, plan: Plan) -> PieceVerdict | None:
-    """The verdict on a changed piece among the others; None when it would no longer be on the wall."""
+    """The verdict on a changed piece among the others.
+
+    None when it would no longer be on the wall.
+    """
     try:
         return judge_piece(piece, plan.with_piece(piece))
     except PlanError:
@@ -108,7 +125,9 @@ class _Course(NamedTuple):
 
 
 def _together(plan: Plan, helped: list[_Course]) -> Iterator[Cure]:
-    """Two changes together that make it hold, else three: each time the most helpful courses are followed further.
+    """Two changes together that make it hold, else three.
+
+    Each time the most helpful courses are followed further.
 
     Where none makes it hold, the best that at least stops it from failing.
     """
@@ -128,9 +147,14 @@ def _together(plan: Plan, helped: list[_Course]) -> Iterator[Cure]:
                     some[frozenset(course.codes)] = course
         if held:
             # what is added to what holds already only makes more of it
-            nearly = {codes: each for codes, each in nearly.items() if not any(codes >= other for other in held)}
+            nearly = {
+                codes: each
+                for codes, each in nearly.items()
+                if not any(codes >= other for other in held)
+            }
             yield from (
-                _cure("-".join(each.codes), each.label, each.piece, each.then) for each in (*held.values(), *nearly.values())
+                _cure("-".join(each.codes), each.label, each.piece, each.then)
+                for each in (*held.values(), *nearly.values())
             )
             return
         courses = sorted(further, key=_roughly)[:_FOLLOWED]
@@ -145,7 +169,10 @@ def _roughly(course: _Course) -> tuple[int, bool, float]:
 
 
 def _further(course: _Course, plan: Plan) -> list[_Course]:
-    """A course with each change after it that helps; of each kind of change no further than the first step that makes it hold."""
+    """A course with each change after it that helps.
+
+    Of each kind of change no further than the first step that makes it hold.
+    """
     found: list[_Course] = []
     held: set[str] = set()
     tries = 0
@@ -155,7 +182,14 @@ def _further(course: _Course, plan: Plan) -> list[_Course]:
         tries += 1
         then = _then(remedy.piece, plan)
         if then is not None and severity(then.governing) < severity(course.then.governing):
-            found.append(_Course((*course.codes, remedy.code), _both(course.label, remedy.label), remedy.piece, then))
+            found.append(
+                _Course(
+                    (*course.codes, remedy.code),
+                    _both(course.label, remedy.label),
+                    remedy.piece,
+                    then,
+                )
+            )
             if then.word == "holds":
                 held.add(remedy.code)
         if tries >= _TRIES_FURTHER or len(held) >= _HELD:
@@ -168,7 +202,10 @@ def _both(one: Phrase, other: Phrase) -> Phrase:
     taken = len(one.parts)
     renamed = re.sub(r"\{(\w+)\}", rf"{{\1_{taken}}}", other.template)
     small = renamed if renamed.startswith("{") else renamed[:1].lower() + renamed[1:]
-    return Phrase(f"{one.template}; and {small}", one.parts | {f"{name}_{taken}": part for name, part in other.parts.items()})
+    return Phrase(
+        f"{one.template}; and {small}",
+        one.parts | {f"{name}_{taken}": part for name, part in other.parts.items()},
+    )
 
 
 def _lighter(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Cure | None:
@@ -176,24 +213,40 @@ def _lighter(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Cure | None:
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     if not total:
         return None
-    counted: tuple[Limit, ...] = ("strength", "service") if now.word == "holds_but" else ("strength",)
+    counted: tuple[Limit, ...] = (
+        ("strength", "service") if now.word == "holds_but" else ("strength",)
+    )
     kept = int(total * most(piece, plan, counted=counted) * 10 + 1e-9) / 10
     if kept <= 0 or kept >= total:
         return None
     lightened = heavier(piece, kept / total)
     then = _then(lightened, plan)
-    if then is None or then.word not in ("holds", "holds_but") or severity(then.governing) >= severity(now.governing):
+    if (
+        then is None
+        or then.word not in ("holds", "holds_but")
+        or severity(then.governing) >= severity(now.governing)
+    ):
         return None
-    return _cure("lighten", Phrase("Less on it: {kg} is what it may carry", {"kg": Quantity(kept, "mass")}), lightened, then)
+    return _cure(
+        "lighten",
+        Phrase("Less on it: {kg} is what it may carry", {"kg": Quantity(kept, "mass")}),
+        lightened,
+        then,
+    )
 
 
-def most(piece: AnyPiece, plan: Plan, up_to: float = 1.0, counted: tuple[Limit, ...] = ("strength",)) -> float:
-    """How many times what is on it a piece may carry so that it holds, up to some number: by false position from below.
+def most(
+    piece: AnyPiece, plan: Plan, up_to: float = 1.0, counted: tuple[Limit, ...] = ("strength",)
+) -> float:
+    """How many times what is on it a piece may carry so that it holds, up to some number.
+
+    By false position from below.
 
     `counted`: the limit states that it shall keep, besides fitting.
     """
     low, high = 0.0, up_to
-    at_low, at_high = _asked(heavier(piece, 0.0), plan, counted), _asked(heavier(piece, high), plan, counted)
+    at_low = _asked(heavier(piece, 0.0), plan, counted)
+    at_high = _asked(heavier(piece, high), plan, counted)
     if at_low > 1:
         return 0.0
     if at_high <= 1:
@@ -202,15 +255,22 @@ def most(piece: AnyPiece, plan: Plan, up_to: float = 1.0, counted: tuple[Limit, 
         share = (1 - at_low) / (at_high - at_low) if at_high < float("inf") else 0.5
         factor = low + (high - low) * min(max(share * 0.998, 0.03), 0.97)
         at = _asked(heavier(piece, factor), plan, counted)
-        low, at_low, high, at_high = (factor, at, high, at_high) if at <= 1 else (low, at_low, factor, at)
+        low, at_low, high, at_high = (
+            (factor, at, high, at_high) if at <= 1 else (low, at_low, factor, at)
+        )
         if at_low > 0.995 or high - low < 1e-3:
             break
     return low
 
 
 def _asked(piece: AnyPiece, plan: Plan, counted: tuple[Limit, ...]) -> float:
-    """The worst of its checks against what still holds: 1 is the last that does; infinite where something doesn't fit."""
+    """The worst of its checks against what still holds.
+
+    1 is the last that does; infinite where something doesn't fit.
+    """
     checks = judge_piece(piece, plan).checks
     used = strained(checks) / data.house("close_from")
-    grows = [check.utilisation for check in checks if check.limit == "service" and check.case != "any"]  # by what is on it
+    grows = [
+        check.utilisation for check in checks if check.limit == "service" and check.case != "any"
+    ]  # by what is on it
     return max([used, *(grows if "service" in counted else [])])

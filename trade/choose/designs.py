@@ -1,4 +1,7 @@
-"""The designs that a kind of mounting offers for a wish: its hardware, its board, what goes into the wall. Nothing is judged."""
+"""The designs that a kind of mounting offers for a wish.
+
+Its hardware, its board, what goes into the wall. Nothing is judged.
+"""
 
 from collections.abc import Iterator
 from contextlib import suppress
@@ -37,12 +40,17 @@ from trade.policy import trusts
 
 _THICKER_MM = (25.0, 32.0, 38.0)
 _LONGER = 1  # so many sold lengths beyond the one that is enough
-_SHORTEST_ROD_MM = 184.15  # house rule: 1x8; in a narrower board even the shortest rod has no wood in front of it
+_SHORTEST_ROD_MM = (
+    184.15  # house rule: 1x8; in a narrower board even the shortest rod has no wood in front of it
+)
 _FRONT_MM = 20.0  # house rule: wood in front of a pin or a dowel
 
 
 class Drive(NamedTuple):
-    """What goes into the wall: a screw and its length, or an anchor; each hole's costs so much, evened out where both do."""
+    """What goes into the wall.
+
+    A screw and its length, or an anchor; each hole's costs so much, evened out where both do.
+    """
 
     screw: str
     length_mm: float
@@ -51,17 +59,25 @@ class Drive(NamedTuple):
 
 
 def base(wish: Wish, kind: str, slot: Slot, plan: Plan) -> AnyPiece | None:
-    """A piece of a kind for a wish, at a slot, as it is usually made; None when this kind can never be that size or stand there.
+    """A piece of a kind for a wish, at a slot, as it is usually made.
+
+    None when this kind can never be that size or stand there.
 
     Args:
         wish: what it is for.
         kind: of mounting.
         slot: where.
-        plan: the wall, the policy whose schools it follows, the units in whose sizes its board is sold.
+        plan: the wall, the policy whose schools it follows, the units in whose sizes its board is
+          sold.
     """
     mount, wall, policy, units = KINDS[kind], plan.wall, plan.policy, plan.units
     made: dict[str, Any] = {"screw": "wood_10", **placement.as_sold(mount.fresh, units)}
-    made |= {"length_mm": slot.length_mm, "depth_mm": wish.depth_mm, "use": wish.use, "supports_mm": slot.supports_mm}
+    made |= {
+        "length_mm": slot.length_mm,
+        "depth_mm": wish.depth_mm,
+        "use": wish.use,
+        "supports_mm": slot.supports_mm,
+    }
     if wish.body_kg is not None or wish.goes in ("body", "floor"):
         made |= {"body_kg": wish.body_kg, "height_mm": wish.high_mm or made.get("height_mm")}
     fields = mount.make.__struct_fields__
@@ -82,13 +98,27 @@ def base(wish: Wish, kind: str, slot: Slot, plan: Plan) -> AnyPiece | None:
         made |= {"corner": corner, "depth_mm": wish.length_mm, "other_mm": wish.length_mm * 0.85}
     try:
         piece: Any = mount.make(
-            key=wish.key, name=wish.name, left_mm=slot.left_mm, top_mm=wall.height_mm, screw_length_mm=EMBEDMENT_MM,
-            things=wish.things, **made,
-        )  # fmt: skip
-        piece = mount.landed(replace(piece, top_mm=min(max(wish.top_mm + slot.raised_mm, piece.high_mm), wall.height_mm)), wall)
+            key=wish.key,
+            name=wish.name,
+            left_mm=slot.left_mm,
+            top_mm=wall.height_mm,
+            screw_length_mm=EMBEDMENT_MM,
+            things=wish.things,
+            **made,
+        )
+        piece = mount.landed(
+            replace(
+                piece, top_mm=min(max(wish.top_mm + slot.raised_mm, piece.high_mm), wall.height_mm)
+            ),
+            wall,
+        )
     except PlanError:
         return None
-    return piece if piece.left_mm + piece.length_mm <= wall.width_mm + 0.05 and piece.supports_mm else None
+    return (
+        piece
+        if piece.left_mm + piece.length_mm <= wall.width_mm + 0.05 and piece.supports_mm
+        else None
+    )
 
 
 def _fitting(kind: str, board: str | None, usual: str) -> str:
@@ -103,11 +133,15 @@ def _schools(make: type, policy: Policy) -> dict[str, Any]:
         return {"let_in": policy.plates == "let_in"}
     if make in (Cabinet, RodBeam):
         return {"locked": policy.stays != "friction"}
-    return {"bracket": "shop_plywood"} if make in (BracketShelf, BracketBeam) and policy.made == "shop" else {}
+    return (
+        {"bracket": "shop_plywood"}
+        if make in (BracketShelf, BracketBeam) and policy.made == "shop"
+        else {}
+    )
 
 
 def hardware(piece: AnyPiece, policy: Policy, units: Units) -> Iterator[AnyPiece]:
-    """The piece as it is and with each change of its own hardware and of its board's thickness that the policy leaves open."""
+    """Yield the piece and each change of its hardware and board that the policy leaves open."""
     boards = [piece]
     if isinstance(piece, Shelf) and piece.thickness_mm <= THIN_MM:
         boards += [
@@ -119,16 +153,28 @@ def hardware(piece: AnyPiece, policy: Policy, units: Units) -> Iterator[AnyPiece
     for each in boards:
         yield each
         for _, _, changed in mount_of(each).cures(each):
-            changed = replace(changed, **{key: value for key, value in kept.items() if hasattr(changed, key)})
-            bought = isinstance(changed, BracketShelf) and data.brackets()[changed.bracket].material == "steel"
-            if isinstance(changed, BracketShelf) and policy.made != "either" and bought != (policy.made == "bought"):
+            changed = replace(
+                changed, **{key: value for key, value in kept.items() if hasattr(changed, key)}
+            )
+            bought = (
+                isinstance(changed, BracketShelf)
+                and data.brackets()[changed.bracket].material == "steel"
+            )
+            if (
+                isinstance(changed, BracketShelf)
+                and policy.made != "either"
+                and bought != (policy.made == "bought")
+            ):
                 continue
             if changed != each:
                 yield changed
 
 
 def drives(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Drive]:
-    """What may go into the wall at its supports, the cheapest first; nothing when the wall offers no hold to anything."""
+    """What may go into the wall at its supports, the cheapest first.
+
+    Nothing when the wall offers no hold to anything.
+    """
     seats = [seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat)]
     if not seats:
         return [Drive(piece.screw, piece.screw_length_mm, piece.anchor, 0.0)]
@@ -173,12 +219,16 @@ def _screws(piece: AnyPiece) -> Iterator[str]:
 
 
 def _lengths(key: str, seats: list[Seat]) -> Iterator[Drive]:
-    """The sold length that is enough for every seat, and the next ones that stay inside the studs."""
+    """Yield the sold length enough for every seat, and longer ones that stay in the studs."""
     row = data.screws()[key]
     layers = max(seat.layers_mm for seat in seats)
     room = min(seat.layers_mm + seat.stud.depth_mm for seat in seats)
     inside = [length for length in driving.lengths_mm(row) if length < room]
-    enough = [length for length in inside if driving.reach(row, length, layers).embedment_mm >= EMBEDMENT_MM]
+    enough = [
+        length
+        for length in inside
+        if driving.reach(row, length, layers).embedment_mm >= EMBEDMENT_MM
+    ]
     for length in (enough or inside[-1:])[: 1 + _LONGER]:
         yield Drive(key, length, None, screw_price(row, length))
 
@@ -188,7 +238,10 @@ def _enough(key: str, seats: list[Seat]) -> float:
 
 
 def strongest(found: list[Drive], piece: AnyPiece, wall: Wall) -> Drive | None:
-    """The one that holds at least as much as any other, pulled and sheared alike; None when there is none, or they are few."""
+    """The one that holds at least as much as any other, pulled and sheared alike.
+
+    None when there is none, or they are few.
+    """
     if len(found) < 4 or found[0].anchor is not None:
         return None
     seat = next(seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat))
@@ -198,7 +251,11 @@ def strongest(found: list[Drive], piece: AnyPiece, wall: Wall) -> Drive | None:
         reach = driving.reach(row, drive.length_mm, seat.layers_mm)
         bearing = wood.bearing_length_mm(reach.penetration_mm, row.diameter_mm, row.tip_mm)
         fe = wood.bearing_strength_mpa(seat.timber.g, row.diameter_mm)
-        side = wood.lateral(wood.dowel(row), seat.side, seat.gap_mm, fe, bearing).value_n if bearing > 0 else 0.0
+        side = (
+            wood.lateral(wood.dowel(row), seat.side, seat.gap_mm, fe, bearing).value_n
+            if bearing > 0
+            else 0.0
+        )
         return wood.withdrawal_n_per_mm(row, seat.timber.g) * reach.thread_mm, side
 
     values = [holds(drive) for drive in found]

@@ -1,4 +1,7 @@
-"""A piece as one line of the log: what it is, what holds it, how it is judged, what it took, how it held."""
+"""A piece as one line of the log.
+
+What it is, what holds it, how it is judged, what it took, how it held.
+"""
 
 from datetime import date
 from typing import NamedTuple
@@ -14,9 +17,13 @@ from trade.plan import AnyPiece, Plan, Wall
 
 
 class Entry(NamedTuple):
-    """One line. `fixing`: the class of what holds it, a row of the fixings table; `words`: all that it may be searched by.
+    """One line.
 
-    `thought_minutes`, `thought_cost`: the estimate; `held`: as it was last seen, empty: nobody looked.
+    `fixing`: the class of what holds it, a row of the fixings table; `words`: all that it may be
+    searched by.
+
+    `thought_minutes`, `thought_cost`: the estimate; `held`: as it was last seen, empty: nobody
+    looked.
     """
 
     key: str
@@ -56,18 +63,40 @@ def _entry(piece: AnyPiece, plan: Plan, word: Word, place: str) -> Entry:
     notes += [each.note for each in built.looks if each.piece == piece.key]
     lining = [data.linings()[layer.kind].name for layer in plan.wall.layers or ()]
     said = [
-        piece.name, plan.name, place, mount_of(piece).name, data.fixings()[fixing].name, _screw(piece, plan),
-        data.structures()[structure].name if structure else "", *lining, *(thing.name for thing in piece.things), *notes,
-    ]  # fmt: skip
+        piece.name,
+        plan.name,
+        place,
+        mount_of(piece).name,
+        data.fixings()[fixing].name,
+        _screw(piece, plan),
+        data.structures()[structure].name if structure else "",
+        *lining,
+        *(thing.name for thing in piece.things),
+        *notes,
+    ]
     return Entry(
-        piece.key, piece.name, mount_of(piece).kind, word, structure, fixing, " ".join(said).lower(), took.minutes, took.cost,
-        hung.on if hung else None, hung.minutes if hung else None, hung.cost if hung else None,
-        any(proof.piece == piece.key for proof in built.proofs), held,
-    )  # fmt: skip
+        piece.key,
+        piece.name,
+        mount_of(piece).kind,
+        word,
+        structure,
+        fixing,
+        " ".join(said).lower(),
+        took.minutes,
+        took.cost,
+        hung.on if hung else None,
+        hung.minutes if hung else None,
+        hung.cost if hung else None,
+        any(proof.piece == piece.key for proof in built.proofs),
+        held,
+    )
 
 
 def fixing_of(piece: AnyPiece, plan: Plan) -> str:
-    """The class of what holds a piece: the anchors where it hangs on any, else its screws, rods or pins."""
+    """The class of what holds a piece.
+
+    The anchors where it hangs on any, else its screws, rods or pins.
+    """
     hung = plan.built.as_hung(piece.key)
     anchor = hung.anchor if hung is not None and hung.anchor is not None else piece.anchor
     if anchor is not None and _anchored(piece, plan.wall):

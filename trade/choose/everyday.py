@@ -1,4 +1,7 @@
-"""Fifteen everyday set-ups: what each carries by the sums, beside what people commonly trust it with."""
+"""Fifteen everyday set-ups.
+
+What each carries by the sums, beside what people commonly trust it with.
+"""
 
 from typing import Any, NamedTuple
 
@@ -52,16 +55,26 @@ def setups() -> tuple[Setup, ...]:
 
 def _put_up(row: Everyday) -> Setup:
     wall = _wall(row.wall)
-    piece: Any = placement.put_up(Plan(name="Wall", units="metric", wall=wall), row.kind, 1600.0, 1500.0)
-    changes = {key: tuple(value) if isinstance(value, list) else value for key, value in row.piece.items()}
-    return Setup(row, wall, replace(piece, things=(Thing(name="What it carries", mass_kg=row.trusted_kg),), **changes))
+    piece: Any = placement.put_up(
+        Plan(name="Wall", units="metric", wall=wall), row.kind, 1600.0, 1500.0
+    )
+    changes = {
+        key: tuple(value) if isinstance(value, list) else value for key, value in row.piece.items()
+    }
+    return Setup(
+        row,
+        wall,
+        replace(piece, things=(Thing(name="What it carries", mass_kg=row.trusted_kg),), **changes),
+    )
 
 
 def _wall(key: str) -> Wall:
     """Gypsum board on spruce studs; the same in a closet 1 200 mm wide; bare brick."""
     if key == "closet":
         return replace(
-            sample_wall(), width_mm=1200.0, studs=tuple(Stud(centre_mm=x, uncertainty_mm=1.0) for x in _CLOSET_STUDS_MM)
+            sample_wall(),
+            width_mm=1200.0,
+            studs=tuple(Stud(centre_mm=x, uncertainty_mm=1.0) for x in _CLOSET_STUDS_MM),
         )
     if key == "brick":
         return replace(sample_wall(), structure="brick_solid", layers=(), timber=None, studs=())
@@ -73,9 +86,12 @@ def chapter() -> str:
     lines = [
         "# Fifteen everyday set-ups",
         "",
-        "Printed by `python -m trade everyday`; do not edit by hand. What each carries by the sums, spread over it: for its",
-        "strength, with the margins of [the rules](rules.md) and the push of its use; and so that nothing sags, droops, wobbles",
-        "or is dented. Beside it what people commonly trust it with (common practice, no source). On gypsum board over spruce",
+        "Printed by `python -m trade everyday`; do not edit by hand. What each carries by the "
+        "sums, spread over it: for its",
+        "strength, with the margins of [the rules](rules.md) and the push of its use; and so that "
+        "nothing sags, droops, wobbles",
+        "or is dented. Beside it what people commonly trust it with (common practice, no source). "
+        "On gypsum board over spruce",
         "studs at 400 mm, unless it says brick.",
         "",
         "| set-up | use | strength | looks and feel | used most | commonly trusted with | |",

@@ -1,4 +1,4 @@
-"""What to find out about a piece of which nobody can tell whether it holds, and what the verdict would then be."""
+"""What to find out when nobody can tell whether a piece holds, and what would follow."""
 
 from collections.abc import Callable, Iterator
 from typing import Any, Literal, NamedTuple
@@ -17,7 +17,10 @@ _LININGS = ("gypsum_12_7", "gypsum_15_9", "plaster_lath", "plywood_12")
 
 
 class Finding(NamedTuple):
-    """Something to find out: how, and at which stage; what the verdict would then be, when that is one word and one number."""
+    """Something to find out.
+
+    How, and at which stage; what the verdict would then be, when that is one word and one number.
+    """
 
     label: Phrase
     stage: Literal["survey", "load", "fix"]
@@ -27,9 +30,12 @@ class Finding(NamedTuple):
 
 
 def findings(plan: Plan, key: str) -> tuple[Finding, ...]:
-    """What to find out about a piece, and what would follow: none unless nobody can tell whether it holds.
+    """What to find out about a piece, and what would follow.
 
-    Each answer supposes that the others turn out as they are thought to be: studs where they were noted, side walls of wood.
+    None unless nobody can tell whether it holds.
+
+    Each answer supposes that the others turn out as they are thought to be: studs where they were
+    noted, side walls of wood.
 
     Raises:
         PlanError: no such piece.
@@ -46,24 +52,50 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
         certain = _lined(certain, _LININGS[0])
     if getattr(piece, "body_kg", 0.0) is None:
         kg = _greatest(lambda kg: replace(_weighed(sure, 0.0), body_kg=kg), certain)
-        yield Finding(Phrase("Weigh it empty: up to {kg} it holds with nothing in it.", {"kg": Quantity(kg, "mass")}), "fix")
+        yield Finding(
+            Phrase(
+                "Weigh it empty: up to {kg} it holds with nothing in it.",
+                {"kg": Quantity(kg, "mass")},
+            ),
+            "fix",
+        )
         sure = replace(sure, body_kg=kg / 2)
     unweighed = [thing.name for thing in piece.things if thing.mass_kg is None]
     if unweighed or not piece.things:
         kg = _greatest(lambda kg: _weighed(sure, kg), certain)
-        what = f"“{unweighed[0]}”" if len(unweighed) == 1 else "what is not weighed" if unweighed else "what it shall carry"
+        what = (
+            f"“{unweighed[0]}”"
+            if len(unweighed) == 1
+            else "what is not weighed"
+            if unweighed
+            else "what it shall carry"
+        )
         parts: dict[str, Quantity | str] = {"what": what, "kg": Quantity(kg, "mass")}
         yield Finding(Phrase("Weigh {what}: up to {kg} it holds.", parts), "load")
         return
     then = judge_piece(sure, certain.with_piece(sure))
     if not plan.wall.studs and certain.wall.studs:
-        said = Phrase("Find the studs. If one stands behind each " + mount_of(piece).support_noun + ":")
+        said = Phrase(
+            "Find the studs. If one stands behind each " + mount_of(piece).support_noun + ":"
+        )
         yield Finding(said, "survey", then.word, then.but, then.used)
-    elif any("probe for both" in ask for ask in now.unknown) and certain.wall.studs != plan.wall.studs:
-        doubtful = [stud for stud, now in zip(plan.wall.studs, certain.wall.studs, strict=True) if stud != now]
+    elif (
+        any("probe for both" in ask for ask in now.unknown)
+        and certain.wall.studs != plan.wall.studs
+    ):
+        doubtful = [
+            stud
+            for stud, now in zip(plan.wall.studs, certain.wall.studs, strict=True)
+            if stud != now
+        ]
         first: dict[str, Quantity | str] = {"at": Quantity(doubtful[0].centre_mm, "length")}
         more = f" and {len(doubtful) - 1} more" if len(doubtful) > 1 else ""
-        said = Phrase("Probe for both edges of the stud at {at}" + more + ". If they stand as they were noted:", first)
+        said = Phrase(
+            "Probe for both edges of the stud at {at}"
+            + more
+            + ". If they stand as they were noted:",
+            first,
+        )
         yield Finding(said, "survey", then.word, then.but, then.used)
     if sure != piece:
         said = Phrase("Find wood in the side walls for its screws. If there is:")
@@ -71,34 +103,43 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
 
 
 def supposed(piece: AnyPiece, plan: Plan) -> tuple[AnyPiece, Plan]:
-    """The piece and the plan when all that is in doubt about its studs and its side walls turns out as it is thought to be."""
+    """Return the piece and plan as if every doubt about studs and side walls were confirmed."""
     seats = mount_of(piece).seats(piece, plan.wall)
     if plan.wall.build == "timber" and not plan.wall.studs:
         here = sorted({piece.left_mm + x for x in piece.supports_mm})
-        found = tuple(Stud(centre_mm=x, uncertainty_mm=_SURE_MM) for x in here if x <= plan.wall.width_mm)
+        found = tuple(
+            Stud(centre_mm=x, uncertainty_mm=_SURE_MM) for x in here if x <= plan.wall.width_mm
+        )
         return piece, replace(plan, wall=replace(plan.wall, studs=found))
     behind = {seat.stud.stud.centre_mm for seat in seats if seat.stud.stud is not None}
     studs = tuple(
         replace(stud, uncertainty_mm=_SURE_MM)
-        if stud.centre_mm in behind and (stud.uncertainty_mm is None or stud.uncertainty_mm > _SURE_MM)
+        if stud.centre_mm in behind
+        and (stud.uncertainty_mm is None or stud.uncertainty_mm > _SURE_MM)
         else stud
         for stud in plan.wall.studs
     )
-    sure: dict[str, Any] = {flag: True for flag in ("sides_sure", "other_sure") if hasattr(piece, flag)}
+    sure: dict[str, Any] = {
+        flag: True for flag in ("sides_sure", "other_sure") if hasattr(piece, flag)
+    }
     return replace(piece, **sure), replace(plan, wall=replace(plan.wall, studs=studs))
 
 
 def _weighed(piece: AnyPiece, kg: float) -> AnyPiece:
     """The piece with what nobody has weighed weighing so much in all."""
     unknown = sum(thing.mass_kg is None for thing in piece.things)
-    things = tuple(replace(t, mass_kg=kg / unknown) if t.mass_kg is None else t for t in piece.things)
+    things = tuple(
+        replace(t, mass_kg=kg / unknown) if t.mass_kg is None else t for t in piece.things
+    )
     if not piece.things:
         things = (Thing(name="What it carries", mass_kg=kg),)
     return replace(piece, things=things)
 
 
 def _lined(plan: Plan, kind: str) -> Plan:
-    wall: Wall = replace(plan.wall, layers=(Layer(kind=kind, thickness_mm=data.linings()[kind].thickness_mm),))
+    wall: Wall = replace(
+        plan.wall, layers=(Layer(kind=kind, thickness_mm=data.linings()[kind].thickness_mm),)
+    )
     return replace(plan, wall=wall)
 
 
@@ -112,10 +153,17 @@ def _linings(piece: AnyPiece, plan: Plan) -> Iterator[Finding]:
 
 
 def _greatest(weighing: Callable[[float], AnyPiece], plan: Plan) -> float:
-    """The greatest weight, to a tenth of a kilogram below, with which it holds; nought when even none is too much."""
+    """The greatest weight, to a tenth of a kilogram below, with which it holds.
+
+    Nought when even none is too much.
+    """
     low, high = 0.0, _MOST_KG
     for _ in range(_TRIES):
         kg = (low + high) / 2
         tried = weighing(kg)
-        low, high = (kg, high) if judge_piece(tried, plan.with_piece(tried)).word in ("holds", "holds_but") else (low, kg)
+        low, high = (
+            (kg, high)
+            if judge_piece(tried, plan.with_piece(tried)).word in ("holds", "holds_but")
+            else (low, kg)
+        )
     return int(low * 10) / 10

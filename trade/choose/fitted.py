@@ -1,4 +1,7 @@
-"""A piece as it hangs, at the best place and length near to where it is: on the studs, with sane overhangs, clear of the rest."""
+"""A piece as it hangs, at the best place and length near to where it is.
+
+On the studs, with sane overhangs, clear of the rest.
+"""
 
 from msgspec.structs import replace
 
@@ -12,7 +15,7 @@ from trade.plan import AnyPiece, Plan
 
 
 def fitted(plan: Plan, key: str) -> AnyPiece:
-    """A piece moved, made longer or shorter within the policy's limits so that it is judged best, the nearest first of equals.
+    """Return the piece moved, lengthened or shortened within the policy so that it is judged best.
 
     Raises:
         PlanError: no such piece, or no place near there.
@@ -23,12 +26,20 @@ def fitted(plan: Plan, key: str) -> AnyPiece:
     for _, where in places(plan, wish_of(piece), mount.kind):
         for slot in where:
             top = piece.top_mm + slot.raised_mm
-            things = tuple(replace(t, at_mm=min(t.at_mm, slot.length_mm)) if t.at_mm is not None else t for t in piece.things)
+            things = tuple(
+                replace(t, at_mm=min(t.at_mm, slot.length_mm)) if t.at_mm is not None else t
+                for t in piece.things
+            )
             bare = replace(piece, things=(), supports_mm=())
             sized = replace(bare, left_mm=slot.left_mm, length_mm=slot.length_mm, top_mm=top)
-            found.append(mount.landed(replace(sized, supports_mm=slot.supports_mm, things=things), plan.wall))
+            found.append(
+                mount.landed(replace(sized, supports_mm=slot.supports_mm, things=things), plan.wall)
+            )
     if not found:
-        raise PlanError("There is no place near there with studs for it: look where else it could hang.", "left_mm")
+        raise PlanError(
+            "There is no place near there with studs for it: look where else it could hang.",
+            "left_mm",
+        )
     judged = [(judge_piece(each, plan.with_piece(each)), each) for each in found]
     holding = [each for verdict, each in judged if verdict.word == "holds"]
     return holding[0] if holding else min(judged, key=lambda pair: severity(pair[0].governing))[1]

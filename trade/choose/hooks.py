@@ -1,4 +1,7 @@
-"""What hangs along a rail, a board or a panel: each thing on a hook of its own, the heaviest where most may hang; battens."""
+"""What hangs along a rail, a board or a panel.
+
+Each thing on a hook of its own, the heaviest where most may hang; battens.
+"""
 
 from msgspec.structs import replace
 
@@ -13,7 +16,10 @@ _MOST = 40
 
 
 def places_mm(piece: AnyPiece, count: int) -> tuple[float, ...]:
-    """Where so many hooks go, from the left end: evenly, each on a stud where one is near, no two on the same."""
+    """Where so many hooks go, from the left end.
+
+    Evenly, each on a stud where one is near, no two on the same.
+    """
     apart = piece.length_mm / count
     found: list[float] = []
     for n in range(count):
@@ -44,7 +50,10 @@ def spread_along(piece: AnyPiece, wall: Wall, count: int | None = None) -> AnyPi
     parted = [*single, *_parted(loose, wanted)]
     hooks = places_mm(piece, len(parted))
     known = along(replace(piece, things=()), wall, 9) if len(piece.supports_mm) > 1 else ()
-    carries = {place: min(known, key=lambda each: abs(each.at_mm - place)).kg if known else 0.0 for place in hooks}
+    carries = {
+        place: min(known, key=lambda each: abs(each.at_mm - place)).kg if known else 0.0
+        for place in hooks
+    }
     strongest = sorted(hooks, key=lambda place: -carries[place])
     heaviest = sorted(parted, key=lambda thing: -(thing.mass_kg or 0.0))
     hung = [replace(thing, at_mm=place) for thing, place in zip(heaviest, strongest, strict=True)]
@@ -60,13 +69,17 @@ def _parted(loose: list[Thing], wanted: int) -> list[Thing]:
     found = []
     for thing, many in zip(loose, counts, strict=True):
         each = None if thing.mass_kg is None else thing.mass_kg / many
-        names = [thing.name] if many == 1 else [f"{thing.name[:70]}, {n}" for n in range(1, many + 1)]
+        names = (
+            [thing.name] if many == 1 else [f"{thing.name[:70]}, {n}" for n in range(1, many + 1)]
+        )
         found += [replace(thing, name=name, mass_kg=each) for name in names]
     return found
 
 
 def fewest_rows(plan: Plan, key: str) -> AnyPiece | None:
-    """A panel with the fewest battens, or rows of screws, with which it holds; None when no number does or it has none.
+    """A panel with the fewest battens, or rows of screws, with which it holds.
+
+    None when no number does or it has none.
 
     Raises:
         PlanError: no such piece.

@@ -1,4 +1,7 @@
-"""The merits of a way to hang something, on one visible scale: what it leaves to spare, and what it costs in every sense."""
+"""The merits of a way to hang something, on one visible scale.
+
+What it leaves to spare, and what it costs in every sense.
+"""
 
 from typing import NamedTuple
 
@@ -20,7 +23,12 @@ NAMES = {
 }
 """Merits in the order in which they are shown."""
 
-_HALF = {"holes": 8.0, "cost": 40.0, "time": 60.0, "tools": 2.0}  # house rule: so much of it is worth half a merit
+_HALF = {
+    "holes": 8.0,
+    "cost": 40.0,
+    "time": 60.0,
+    "tools": 2.0,
+}  # house rule: so much of it is worth half a merit
 _SPARE = 0.5  # house rule: less than half used is as good as nothing used
 _WEIGHT = {
     "margin": 1.5,
@@ -38,7 +46,10 @@ _LET_IN_MINUTES = 12.0  # house rule
 
 
 class Effort(NamedTuple):
-    """What a way takes, whatever it holds. `tools`: those that not everybody has; `off`, `seen`: as in the table of kinds."""
+    """What a way takes, whatever it holds.
+
+    `tools`: those that not everybody has; `off`, `seen`: as in the table of kinds.
+    """
 
     holes: int
     cost: float
@@ -55,10 +66,15 @@ def holes_of(piece: AnyPiece, wall: Wall) -> int:
 
 @memoized(limit=1_000)
 def effort(piece: AnyPiece, wall: Wall, policy: Policy) -> Effort:
-    """What it takes to hang a piece: holes in the wall, money, minutes, tools; whether it comes off, and what shows."""
+    """What it takes to hang a piece.
+
+    Holes in the wall, money, minutes, tools; whether it comes off, and what shows.
+    """
     seats = mount_of(piece).seats(piece, wall)
     count = len(holes(seats))
-    return sized(piece, wall, policy, count, sum(_fastener(seat) * len(seat.holes) for seat in seats))
+    return sized(
+        piece, wall, policy, count, sum(_fastener(seat) * len(seat.holes) for seat in seats)
+    )
 
 
 def sized(piece: AnyPiece, wall: Wall, policy: Policy, count: int, fasteners: float) -> Effort:
@@ -76,18 +92,36 @@ def sized(piece: AnyPiece, wall: Wall, policy: Policy, count: int, fasteners: fl
     let_in = isinstance(piece, RodShelf) and piece.let_in
     tools = [tool for tool in row.tools if not data.tools()[tool].usual]
     tools += ["hammer_drill"] * (wall.build == "mass") + ["chisel"] * let_in
-    minutes = row.minutes + row.each * len(piece.supports_mm) + count * data.house(f"hole_minutes_{wall.build}")
-    minutes += _LET_IN_MINUTES * len(piece.supports_mm) * let_in + data.house("cut_minutes") * sum(part.many for part in parts)
+    minutes = (
+        row.minutes
+        + row.each * len(piece.supports_mm)
+        + count * data.house(f"hole_minutes_{wall.build}")
+    )
+    minutes += _LET_IN_MINUTES * len(piece.supports_mm) * let_in + data.house("cut_minutes") * sum(
+        part.many for part in parts
+    )
     glued = policy.stays == "glued" and row.seen == 0
     return Effort(
-        count, sum(part_price(part) * part.many for part in parts) + fasteners, minutes, tuple(tools),
-        0 if let_in or glued else row.off, row.seen,
-    )  # fmt: skip
+        count,
+        sum(part_price(part) * part.many for part in parts) + fasteners,
+        minutes,
+        tuple(tools),
+        0 if let_in or glued else row.off,
+        row.seen,
+    )
 
 
 def marks(effort: Effort, used: float, trouble_mm: float = 0.0) -> dict[str, float]:
-    """Each merit from 0 to 1, 1 the best: half as good at the sizes of the house; `place`: how near it is to what was wished."""
-    taken = {"holes": effort.holes, "cost": effort.cost, "time": effort.minutes, "tools": len(effort.tools)}
+    """Each merit from 0 to 1, 1 the best: half as good at the sizes of the house; `place`.
+
+    How near it is to what was wished.
+    """
+    taken = {
+        "holes": effort.holes,
+        "cost": effort.cost,
+        "time": effort.minutes,
+        "tools": len(effort.tools),
+    }
     found = {name: half / (half + taken[name]) for name, half in _HALF.items()}
     return found | {
         "margin": max(min((1 - used) / _SPARE, 1.0), 0.0),
@@ -98,8 +132,13 @@ def marks(effort: Effort, used: float, trouble_mm: float = 0.0) -> dict[str, flo
 
 
 def demerit(marks: dict[str, float], matters: str) -> float:
-    """What a way lacks in all: the weighted sum of what each merit is short of 1; the less the better."""
-    weights = {name: weight * (_MATTERS if name == matters else 1.0) for name, weight in _WEIGHT.items()}
+    """What a way lacks in all.
+
+    The weighted sum of what each merit is short of 1; the less the better.
+    """
+    weights = {
+        name: weight * (_MATTERS if name == matters else 1.0) for name, weight in _WEIGHT.items()
+    }
     return sum(weight * (1 - marks[name]) for name, weight in weights.items())
 
 

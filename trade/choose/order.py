@@ -1,4 +1,4 @@
-"""In what order a piece gives way when more and more is put on it, or when it reaches further and further out."""
+"""The order in which a piece gives way as its load or its reach grows."""
 
 from collections.abc import Callable
 from itertools import pairwise
@@ -21,7 +21,7 @@ _Tried = tuple[float, _Checks]
 
 
 class Failing(NamedTuple):
-    """A check that fails when what is on the piece, or how far it reaches, is multiplied by `factor`."""
+    """A check that fails when the load, or the reach, is multiplied by `factor`."""
 
     code: str
     name: str
@@ -30,7 +30,10 @@ class Failing(NamedTuple):
 
 def heavier(piece: AnyPiece, factor: float) -> AnyPiece:
     """The piece with everything on it so many times as heavy."""
-    things = tuple(replace(thing, mass_kg=thing.mass_kg * factor if thing.mass_kg else thing.mass_kg) for thing in piece.things)
+    things = tuple(
+        replace(thing, mass_kg=thing.mass_kg * factor if thing.mass_kg else thing.mass_kg)
+        for thing in piece.things
+    )
     return replace(piece, things=things)
 
 
@@ -40,16 +43,21 @@ def deeper(piece: AnyPiece, factor: float) -> AnyPiece:
     Raises:
         PlanError: no such piece is that deep.
     """
-    things = tuple(replace(thing, out_mm=thing.out_mm * factor if thing.out_mm else thing.out_mm) for thing in piece.things)
+    things = tuple(
+        replace(thing, out_mm=thing.out_mm * factor if thing.out_mm else thing.out_mm)
+        for thing in piece.things
+    )
     bare = replace(piece, things=())
     return replace(replace(bare, depth_mm=piece.depth_mm * factor), things=things)
 
 
 def order(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
-    """What gives way first, second and so on under more load; what fails as it is with a factor below 1.
+    """What gives way first, second and so on under more load.
 
-    Advice and misfits not at all. Factors between those that are tried are read off a straight line, so they are good to a few
-    hundredths.
+    What fails as it is with a factor below 1.
+
+    Advice and misfits not at all. Factors between those that are tried are read off a straight
+    line, so they are good to a few hundredths.
     """
     return _order(lambda factor: heavier(piece, factor), _FACTORS, wall)
 
@@ -59,7 +67,9 @@ def order_deeper(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
     return _order(lambda factor: deeper(piece, factor), _DEEPER, wall)
 
 
-def _order(changed: Callable[[float], AnyPiece], factors: tuple[float, ...], wall: Wall) -> tuple[Failing, ...]:
+def _order(
+    changed: Callable[[float], AnyPiece], factors: tuple[float, ...], wall: Wall
+) -> tuple[Failing, ...]:
     tried = []
     for factor in factors:
         try:
@@ -72,7 +82,9 @@ def _order(changed: Callable[[float], AnyPiece], factors: tuple[float, ...], wal
         if check.utilisation > 1:
             found[code] = Failing(code, check.name, 1 / check.utilisation)
     for (low, before), (high, after) in pairwise(tried):
-        failing = [code for code, check in after.items() if code not in found and check.utilisation > 1]
+        failing = [
+            code for code, check in after.items() if code not in found and check.utilisation > 1
+        ]
         near = (low, before), (high, after)
         if not found and failing:
             near = _narrowed(changed, wall, *near)
@@ -84,11 +96,20 @@ def _order(changed: Callable[[float], AnyPiece], factors: tuple[float, ...], wal
     return tuple(sorted(found.values(), key=lambda failing: failing.factor))
 
 
-def _narrowed(changed: Callable[[float], AnyPiece], wall: Wall, low: _Tried, high: _Tried) -> tuple[_Tried, _Tried]:
-    """Nearer to where the first check gives way: halved a few times, for that is what people ask about."""
+def _narrowed(
+    changed: Callable[[float], AnyPiece], wall: Wall, low: _Tried, high: _Tried
+) -> tuple[_Tried, _Tried]:
+    """Nearer to where the first check gives way.
+
+    Halved a few times, for that is what people ask about.
+    """
     for _ in range(_HALVED):
         middle = (low[0] + high[0]) / 2
-        checks = {check.code: check for check in assess_piece(changed(middle), wall).checks if check.gradual}
+        checks = {
+            check.code: check
+            for check in assess_piece(changed(middle), wall).checks
+            if check.gradual
+        }
         fails = any(check.utilisation > 1 for check in checks.values())
         low, high = (low, (middle, checks)) if fails else ((middle, checks), high)
     return low, high
@@ -97,4 +118,6 @@ def _narrowed(changed: Callable[[float], AnyPiece], wall: Wall, low: _Tried, hig
 def _between(low: float, before: Check | None, high: float, after: Check) -> Failing:
     """Where a check comes to its limit, on a straight line."""
     was = min(before.utilisation, 1.0) if before else 0.0
-    return Failing(after.code, after.name, low + (high - low) * (1 - was) / (after.utilisation - was))
+    return Failing(
+        after.code, after.name, low + (high - low) * (1 - was) / (after.utilisation - was)
+    )

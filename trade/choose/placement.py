@@ -19,27 +19,43 @@ EMBEDMENT_MM = 38.0  # house rule: 1 1/2 in of screw in the stud
 
 
 def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
-    """A new shelf whose middle is where somebody pointed, on the studs nearest to there. Nobody has said yet what it carries.
+    """A new shelf whose middle is where somebody pointed, on the studs nearest to there.
+
+    Nobody has said yet what it carries.
 
     Raises:
         PlanError: no such kind.
     """
     if kind not in KINDS:
-        raise PlanError(f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(KINDS)}.", "kind")
+        raise PlanError(
+            f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(KINDS)}.", "kind"
+        )
     wall, mount = plan.wall, KINDS[kind]
-    made: dict[str, Any] = {"length_mm": LENGTH_MM, "use": "everyday", "screw": "wood_10", **as_sold(mount.fresh, plan.units)}
+    made: dict[str, Any] = {
+        "length_mm": LENGTH_MM,
+        "use": "everyday",
+        "screw": "wood_10",
+        **as_sold(mount.fresh, plan.units),
+    }
     if wall.build == "mass" and "screws_each" in mount.make.__struct_fields__:
         made["screws_each"] = 1  # a row of single plugs
     made["length_mm"] = length = min(made["length_mm"], wall.width_mm)
     left = _caught(wall, min(max(x_mm - length / 2, 0.0), wall.width_mm - length), length)
     piece: Any = mount.make(
-        key=free_key(plan), name=f"{mount.piece_noun.capitalize()} {len(plan.pieces) + 1}", left_mm=left, top_mm=wall.height_mm,
-        supports_mm=supports_on_studs(wall, left, length, mount.every_stud), screw_length_mm=EMBEDMENT_MM,
-        anchor=usual_anchor(wall), **made,
-    )  # fmt: skip
+        key=free_key(plan),
+        name=f"{mount.piece_noun.capitalize()} {len(plan.pieces) + 1}",
+        left_mm=left,
+        top_mm=wall.height_mm,
+        supports_mm=supports_on_studs(wall, left, length, mount.every_stud),
+        screw_length_mm=EMBEDMENT_MM,
+        anchor=usual_anchor(wall),
+        **made,
+    )
     seat = mount.seats(piece, wall)[0]
     if isinstance(seat, Seat):
-        room = seat.layers_mm + min((stud.depth_mm for stud in wall.uprights), default=seat.stud.depth_mm)
+        room = seat.layers_mm + min(
+            (stud.depth_mm for stud in wall.uprights), default=seat.stud.depth_mm
+        )
         length = driving.suggest_length_mm(seat.screw, seat.layers_mm, EMBEDMENT_MM, room)
         piece = replace(piece, screw_length_mm=length)
     piece = replace(piece, top_mm=min(max(top_mm, piece.high_mm), wall.height_mm))
@@ -47,7 +63,10 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
 
 
 def as_sold(fresh: dict[str, Any], units: Units) -> dict[str, Any]:
-    """What a new piece is made of, its board as thick as it is sold to who measures in millimetres: 18 instead of 19."""
+    """What a new piece is made of, its board as thick as it is sold to who measures in millimetres.
+
+    18 instead of 19.
+    """
     thick, board = fresh.get("thickness_mm"), fresh.get("board")
     if units == "imperial" or thick is None or board is None:
         return fresh
@@ -62,7 +81,7 @@ def usual_anchor(wall: Wall) -> str | None:
 
 
 def on_studs(piece: AnyPiece, wall: Wall) -> AnyPiece:
-    """The piece with its supports set on the studs under it, as its kind wants them, clear of boxes, pipes and ducts."""
+    """Return the piece with its supports on the studs below it, clear of boxes, pipes and ducts."""
     mount = mount_of(piece)
     box = mount.box(piece)
     clear = clear_studs(wall, box.bottom_mm, box.top_mm)
@@ -73,10 +92,16 @@ def on_studs(piece: AnyPiece, wall: Wall) -> AnyPiece:
     return replace(piece, supports_mm=(piece.length_mm / 5, piece.length_mm * 4 / 5))
 
 
-def supports_on_studs(wall: Wall, left_mm: float, length_mm: float, every: bool = False) -> tuple[float, ...]:
-    """Where to hold a piece: on the studs under it, the outer two and as many between as keep gaps under 24 in; or on every one.
+def supports_on_studs(
+    wall: Wall, left_mm: float, length_mm: float, every: bool = False
+) -> tuple[float, ...]:
+    """Where to hold a piece.
 
-    With fewer than two studs under it, a fifth from each end; the verdict will say what is wrong with that.
+    On the studs under it, the outer two and as many between as keep gaps under 24 in; or on every
+    one.
+
+    With fewer than two studs under it, a fifth from each end; the verdict will say what is wrong
+    with that.
     """
     places = _under([stud.centre_mm for stud in wall.uprights], left_mm, length_mm, every)
     return places if len(places) > 1 else (length_mm / 5, length_mm * 4 / 5)
@@ -84,12 +109,16 @@ def supports_on_studs(wall: Wall, left_mm: float, length_mm: float, every: bool 
 
 def _under(studs: list[float], left_mm: float, length_mm: float, every: bool) -> tuple[float, ...]:
     """Those of some studs that a piece should be held at, from its left end."""
-    inside = sorted(x for x in studs if SHORTEST_OVERHANG_MM <= x - left_mm <= length_mm - SHORTEST_OVERHANG_MM)
+    inside = sorted(
+        x for x in studs if SHORTEST_OVERHANG_MM <= x - left_mm <= length_mm - SHORTEST_OVERHANG_MM
+    )
     return tuple(x - left_mm for x in spread(inside, every))
 
 
 def add_support(piece: AnyPiece, wall: Wall) -> AnyPiece:
-    """One more support: on the free stud that halves the widest gap best; with none free, in the middle of that gap.
+    """One more support.
+
+    On the free stud that halves the widest gap best; with none free, in the middle of that gap.
 
     Raises:
         PlanError: there is no room.

@@ -1,4 +1,7 @@
-"""Single changes that may help a piece that is close or won't hold, the least trouble first. Nothing is judged here."""
+"""Single changes that may help a piece that is close or won't hold, the least trouble first.
+
+Nothing is judged here.
+"""
 
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
@@ -21,9 +24,30 @@ from trade.plan import AnyPiece, Cabinet, CleatWall, Plan, Rail, Shelf
 from trade.wall.trued import fitted
 from trade.wall.zones import zones
 
-_BOARD = ("board.", "sag.", "front.", "rail.", "cleat.bending", "panel.batten_bending", "box.top", "fit.items")
+_BOARD = (
+    "board.",
+    "sag.",
+    "front.",
+    "rail.",
+    "cleat.bending",
+    "panel.batten_bending",
+    "box.top",
+    "fit.items",
+)
 _BY_THICKNESS = (*_BOARD, "rod.", "dowel.", "plate.", "shelf.", "pin.", "peg.")
-_BY_DEPTH = ("screw.", "anchor.", "lining.", "pin.", "rod.", "dowel.", "shelf.", "bracket.", "cleat.", "hole.", "box.")
+_BY_DEPTH = (
+    "screw.",
+    "anchor.",
+    "lining.",
+    "pin.",
+    "rod.",
+    "dowel.",
+    "shelf.",
+    "bracket.",
+    "cleat.",
+    "hole.",
+    "box.",
+)
 _UP, _DOWN = ("fit.hang", "bracket.room"), ("piece.ceiling", "cleat.room", "fit.items")
 _ASIDE = ("anchor.edge", "anchor.beside", "hole.service")
 _LONGER_MM = 200.0  # house rule: to end on a stud it grows by no more
@@ -55,7 +79,10 @@ def remedies(piece: AnyPiece, plan: Plan, wrong: Iterable[Check]) -> Iterator[Re
 
 
 def anew(code: str) -> bool:
-    """Whether a change, or one of several together, makes the body anew: the most trouble, so it comes last."""
+    """Whether a change, or one of several together, makes the body anew.
+
+    The most trouble, so it comes last.
+    """
     return "taller" in code.split("-")
 
 
@@ -70,7 +97,11 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
     if "fit.niche" in codes:
         with suppress(PlanError):
             cut = fitted(piece, wall)
-            yield Remedy("niche", Phrase("Cut it to the niche, {l}", {"l": Quantity(cut.length_mm, "length")}), cut)
+            yield Remedy(
+                "niche",
+                Phrase("Cut it to the niche, {l}", {"l": Quantity(cut.length_mm, "length")}),
+                cut,
+            )
     if any(code.startswith("made.") for code in codes):
         yield from _around(piece, plan)
     if elsewhere:
@@ -80,7 +111,11 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
         yield from _screws(piece, plan, too_long=any(code.endswith(".far_side") for code in codes))
     yield from _moved(piece, plan, wrong)
     with suppress(PlanError):
-        yield Remedy("support", Phrase("One more support, on a free stud"), placement.add_support(piece, wall))
+        yield Remedy(
+            "support",
+            Phrase("One more support, on a free stud"),
+            placement.add_support(piece, wall),
+        )
     if isinstance(piece, Rail | CleatWall):
         yield from _ends(piece, plan)
     if isinstance(piece, Shelf) and any(code.startswith(_BY_THICKNESS) for code in codes):
@@ -95,25 +130,43 @@ def _to_studs(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Its supports onto studs, itself moved a little where that helps."""
     wall, seats = plan.wall, mount_of(piece).seats(piece, plan.wall)
     if any(not seat.anchored and not seat.in_stud for seat in seats) and wall.uprights:
-        yield Remedy("seat", Phrase("Set its supports on the studs under it"), placement.on_studs(piece, wall))
-        for shift in sorted((s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm), key=abs)[:3]:
+        yield Remedy(
+            "seat",
+            Phrase("Set its supports on the studs under it"),
+            placement.on_studs(piece, wall),
+        )
+        for shift in sorted(
+            (s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm),
+            key=abs,
+        )[:3]:
             if piece.left_mm + shift >= 0:
-                label = Phrase("Move it {by} " + _side(shift), {"by": Quantity(abs(shift), "length")})
+                label = Phrase(
+                    "Move it {by} " + _side(shift), {"by": Quantity(abs(shift), "length")}
+                )
                 yield Remedy("seat", label, replace(piece, left_mm=piece.left_mm + shift))
     if any(not seat.in_stud for seat in seats):
         yield from _onto_one_more(piece, plan)
 
 
 def _onto_one_more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """The least moves to either side that bring one more stud under it; its supports then go on every stud that it can use."""
+    """The least moves to either side that bring one more stud under it.
+
+    Its supports then go on every stud that it can use.
+    """
     wall, studs = plan.wall, [stud.centre_mm for stud in plan.wall.uprights]
-    low, high = piece.left_mm + SHORTEST_OVERHANG_MM, piece.left_mm + piece.length_mm - SHORTEST_OVERHANG_MM
+    low = piece.left_mm + SHORTEST_OVERHANG_MM
+    high = piece.left_mm + piece.length_mm - SHORTEST_OVERHANG_MM
     shifts = [x - (high if x > high else low) for x in studs]
     for shift in sorted((shift for shift in shifts if abs(shift) <= _MOVED_MM), key=abs):
         left = piece.left_mm + shift
-        more = sum(low + shift <= x <= high + shift for x in studs) > sum(low <= x <= high for x in studs)
+        more = sum(low + shift <= x <= high + shift for x in studs) > sum(
+            low <= x <= high for x in studs
+        )
         if more and 0 <= left <= wall.width_mm - piece.length_mm:
-            label = Phrase("Move it {by} " + _side(shift) + ", onto one stud more", {"by": Quantity(abs(shift), "length")})
+            label = Phrase(
+                "Move it {by} " + _side(shift) + ", onto one stud more",
+                {"by": Quantity(abs(shift), "length")},
+            )
             yield Remedy("onto", label, placement.on_studs(replace(piece, left_mm=left), wall))
 
 
@@ -125,12 +178,18 @@ def _taller(piece: Cabinet) -> Iterator[Remedy]:
     """A body that is made anew, its foot further down the wall."""
     for more in (100.0, 200.0):
         if piece.top_mm - piece.height_mm > more:
-            label = Phrase("A body {h} high, its foot further down the wall", {"h": Quantity(piece.height_mm + more, "length")})
+            label = Phrase(
+                "A body {h} high, its foot further down the wall",
+                {"h": Quantity(piece.height_mm + more, "length")},
+            )
             yield Remedy("taller", label, replace(piece, height_mm=piece.height_mm + more))
 
 
 def _ends(piece: Rail | CleatWall, plan: Plan) -> Iterator[Remedy]:
-    """A strip's end that hangs over far: on to the next stud, else back to just past its last support."""
+    """A strip's end that hangs over far.
+
+    On to the next stud, else back to just past its last support.
+    """
     if len(piece.supports_mm) < 2:
         return
     over_left, over_right = piece.supports_mm[0], piece.length_mm - piece.supports_mm[-1]
@@ -138,17 +197,31 @@ def _ends(piece: Rail | CleatWall, plan: Plan) -> Iterator[Remedy]:
         if over < _FAR_OVER_MM:
             continue
         end = piece.left_mm + (0.0 if left else piece.length_mm)
-        beyond = [(end - stud.centre_mm if left else stud.centre_mm - end) + SHORTEST_OVERHANG_MM for stud in plan.wall.uprights]
+        beyond = [
+            (end - stud.centre_mm if left else stud.centre_mm - end) + SHORTEST_OVERHANG_MM
+            for stud in plan.wall.uprights
+        ]
         side = "left" if left else "right"
         for by in sorted(by for by in beyond if 0 < by <= _LONGER_MM)[:1]:
-            yield from _ended(piece, plan, by, left, f"Make it {{by}} longer on the {side}, onto the stud there")
+            yield from _ended(
+                piece, plan, by, left, f"Make it {{by}} longer on the {side}, onto the stud there"
+            )
         yield from _ended(
-            piece, plan, SHORTEST_OVERHANG_MM - over, left, f"Make it {{by}} shorter on the {side}, where it hangs over"
+            piece,
+            plan,
+            SHORTEST_OVERHANG_MM - over,
+            left,
+            f"Make it {{by}} shorter on the {side}, where it hangs over",
         )
 
 
-def _ended(piece: Rail | CleatWall, plan: Plan, by: float, left: bool, said: str) -> Iterator[Remedy]:
-    """The piece longer at one end, on one support more there, or shorter; nothing where that leaves the wall or drops a thing."""
+def _ended(
+    piece: Rail | CleatWall, plan: Plan, by: float, left: bool, said: str
+) -> Iterator[Remedy]:
+    """The piece longer at one end, on one support more there, or shorter.
+
+    Nothing where that leaves the wall or drops a thing.
+    """
     moved, long = by if left else 0.0, piece.length_mm + by
     places = {x + moved for x in piece.supports_mm}
     if by > 0:
@@ -156,9 +229,18 @@ def _ended(piece: Rail | CleatWall, plan: Plan, by: float, left: bool, said: str
     on_it = all(thing.at_mm is None or 0 <= thing.at_mm + moved <= long for thing in piece.things)
     start = piece.left_mm - moved
     if on_it and start >= 0 and start + long <= plan.wall.width_mm:
-        things = tuple(thing if thing.at_mm is None else replace(thing, at_mm=thing.at_mm + moved) for thing in piece.things)
+        things = tuple(
+            thing if thing.at_mm is None else replace(thing, at_mm=thing.at_mm + moved)
+            for thing in piece.things
+        )
         with suppress(PlanError):
-            made = replace(piece, left_mm=start, length_mm=long, supports_mm=tuple(sorted(places)), things=things)
+            made = replace(
+                piece,
+                left_mm=start,
+                length_mm=long,
+                supports_mm=tuple(sorted(places)),
+                things=things,
+            )
             yield Remedy("end", Phrase(said, {"by": Quantity(abs(by), "length")}), made)
 
 
@@ -172,16 +254,25 @@ def _boards(piece: Shelf, plan: Plan) -> Iterator[Remedy]:
     if piece.thickness_mm > THIN_MM:
         return
     now = data.boards()[piece.board]
-    stiffer = [(row.price, key, row) for key, row in data.woods().items() if row.e_mpa > now.e_mpa and not row.never]
+    stiffer = [
+        (row.price, key, row)
+        for key, row in data.woods().items()
+        if row.e_mpa > now.e_mpa and not row.never
+    ]
     for _, key, row in sorted(stiffer, key=lambda each: each[:2]):
-        yield Remedy("stiffer", Phrase("A board of {name}", {"name": row.name}), replace(piece, board=key))  # type: ignore[arg-type]
+        label = Phrase("A board of {name}", {"name": row.name})
+        yield Remedy("stiffer", label, replace(piece, board=key))  # type: ignore[arg-type]
 
 
 def _narrower(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Less deep, by widths of boards as sold, as long as what stands on it stays on it."""
     outs = [thing.out_mm for thing in piece.things if thing.out_mm is not None]
     for depth in reversed(BOARD_WIDTHS_MM[plan.units]):
-        if isinstance(piece, Shelf) and piece.depth_mm * 0.6 <= depth < piece.depth_mm - 5 and all(out <= depth for out in outs):
+        if (
+            isinstance(piece, Shelf)
+            and piece.depth_mm * 0.6 <= depth < piece.depth_mm - 5
+            and all(out <= depth for out in outs)
+        ):
             with suppress(PlanError):
                 label = Phrase("Less deep, {d}", {"d": Quantity(depth, "length")})
                 yield Remedy("narrower", label, replace(piece, depth_mm=depth))
@@ -192,22 +283,35 @@ def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     wall = plan.wall
     bases = {wall.structure, *(layer.kind for layer in wall.layers or ())}
     for key in (*data.anchors(), *(packet.key for packet in wall.packets)):
-        if key == piece.anchor or (wall.layers is not None and not bases & set(anchor_of(wall, key).holds_n)):
+        if key == piece.anchor or (
+            wall.layers is not None and not bases & set(anchor_of(wall, key).holds_n)
+        ):
             continue
         changed = replace(piece, anchor=key)
-        grips = [seat.held for seat in mount_of(changed).seats(changed, wall) if seat.held is not None]
+        grips = [
+            seat.held for seat in mount_of(changed).seats(changed, wall) if seat.held is not None
+        ]
         if not grips:
             return  # nothing here would be held by an anchor
         if all(held.pull_n > 0 for held in grips):
-            yield Remedy("anchor", Phrase("Hold it with: {name}", {"name": anchor_of(wall, key).name}), changed)
+            yield Remedy(
+                "anchor",
+                Phrase("Hold it with: {name}", {"name": anchor_of(wall, key).name}),
+                changed,
+            )
 
 
 def _clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """Out of the way of what is on the wall, by the shortest way: up, down or to a side, where it is set on the studs anew."""
+    """Out of the way of what is on the wall, by the shortest way.
+
+    Up, down or to a side, where it is set on the studs anew.
+    """
     box, wall = mount_of(piece).box(piece), plan.wall
     taken = [
-        (zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm) for zone in zones(wall) if zone.level == "keep_out"
-    ]  # fmt: skip
+        (zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm)
+        for zone in zones(wall)
+        if zone.level == "keep_out"
+    ]
     taken += [mount_of(other).box(other)[:4] for other in plan.pieces if other.key != piece.key]
     moves: list[tuple[float, float]] = []
     for left, right, low, high in taken:
@@ -220,27 +324,47 @@ def _clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             ]
     for dx, dy in sorted(moves, key=lambda move: abs(move[0] + move[1])):
         left, top = piece.left_mm + dx, piece.top_mm + dy
-        if left < 0 or left + piece.length_mm > wall.width_mm or not piece.high_mm <= top <= wall.height_mm:
+        if (
+            left < 0
+            or left + piece.length_mm > wall.width_mm
+            or not piece.high_mm <= top <= wall.height_mm
+        ):
             continue
         side = ("right" if dx > 0 else "left") if dx else ("up" if dy > 0 else "down")
         label = Phrase(
-            f"Move it {{by}} {'to the ' if dx else ''}{side}, clear of what is there", {"by": Quantity(abs(dx + dy), "length")}
+            f"Move it {{by}} {'to the ' if dx else ''}{side}, clear of what is there",
+            {"by": Quantity(abs(dx + dy), "length")},
         )
         moved = replace(piece, left_mm=left, top_mm=top)
         yield Remedy("clear", label, placement.on_studs(moved, wall) if dx else moved)
 
 
 def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """Clear of spoiled holes: a support onto another stud; all of it up or down, while no sound hole is made for it."""
+    """Clear of spoiled holes.
+
+    A support onto another stud; all of it up or down, while no sound hole is made for it.
+    """
     limit, marks = data.house("spoiled_mm"), holes(mount_of(piece).seats(piece, plan.wall))
     spoiled = plan.built.spoiled()
-    near = {m.seat.index for m in marks for hole in spoiled if hypot(hole.x_mm - m.x_mm, hole.y_mm - m.y_mm) < limit}
-    free = [s.centre_mm - piece.left_mm for s in plan.wall.uprights if 0 < s.centre_mm - piece.left_mm < piece.length_mm]
+    near = {
+        m.seat.index
+        for m in marks
+        for hole in spoiled
+        if hypot(hole.x_mm - m.x_mm, hole.y_mm - m.y_mm) < limit
+    }
+    free = [
+        s.centre_mm - piece.left_mm
+        for s in plan.wall.uprights
+        if 0 < s.centre_mm - piece.left_mm < piece.length_mm
+    ]
     free = [x for x in free if all(abs(x - other) > limit for other in piece.supports_mm)]
     for index in sorted(near & set(range(len(piece.supports_mm)))):
         for x in sorted(free, key=lambda x: abs(x - piece.supports_mm[index]))[:2]:
             others = (*piece.supports_mm[:index], x, *piece.supports_mm[index + 1 :])
-            parts: dict[str, Quantity | str] = {"noun": mount_of(piece).support_noun, "at": Quantity(piece.left_mm + x, "length")}
+            parts: dict[str, Quantity | str] = {
+                "noun": mount_of(piece).support_noun,
+                "at": Quantity(piece.left_mm + x, "length"),
+            }
             label = Phrase("Set that {noun} on the stud at {at}", parts)
             with suppress(PlanError):
                 yield Remedy("elsewhere", label, replace(piece, supports_mm=tuple(sorted(others))))
@@ -255,28 +379,46 @@ def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     for dy in sorted(moves, key=abs):
         top = piece.top_mm + dy
         if abs(dy) > 0.5 and piece.high_mm <= top <= plan.wall.height_mm:
-            label = Phrase(f"Hang it {{by}} {'higher' if dy > 0 else 'lower'}", {"by": Quantity(abs(dy), "length")})
+            label = Phrase(
+                f"Hang it {{by}} {'higher' if dy > 0 else 'lower'}",
+                {"by": Quantity(abs(dy), "length")},
+            )
             yield Remedy("around", label, replace(piece, top_mm=top))
 
 
 def _shorter_rods(piece: AnyPiece) -> Iterator[Remedy]:
-    """Rods, pins or dowels that reach no further into the piece than leaves wood in front of them."""
+    """Rods, pins or dowels just short enough to leave wood in front of them."""
     room = piece.depth_mm - getattr(piece, "strip_mm", 0.0) - data.house("rod_cover_mm")
     for field in ("in_shelf_mm", "in_beam_mm"):
         if 0 < room < getattr(piece, field, 0.0):
             shorter = replace(piece, **{field: room})
-            yield Remedy("rods", Phrase("So much of each in the piece: {l}", {"l": Quantity(room, "length")}), shorter)
+            yield Remedy(
+                "rods",
+                Phrase("So much of each in the piece: {l}", {"l": Quantity(room, "length")}),
+                shorter,
+            )
 
 
 def _moved(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
-    """So much higher or lower as there is too little room; so far to a side as what holds is too near to something."""
+    """So much higher or lower as there is too little room.
+
+    So far to a side as what holds is too near to something.
+    """
     for check in wrong:
-        by = check.demand.value - check.capacity.value + (0.0 if check.code == "fit.hang" else _CLEAR_MM)
+        by = (
+            check.demand.value
+            - check.capacity.value
+            + (0.0 if check.code == "fit.hang" else _CLEAR_MM)
+        )
         if check.code in _UP or check.code in _DOWN:
             top = piece.top_mm + (by if check.code in _UP else -by)
             if piece.high_mm <= top <= plan.wall.height_mm:
                 way = "higher" if check.code in _UP else "lower"
-                yield Remedy(way, Phrase("Hang it {by} " + way, {"by": Quantity(by, "length")}), replace(piece, top_mm=top))
+                yield Remedy(
+                    way,
+                    Phrase("Hang it {by} " + way, {"by": Quantity(by, "length")}),
+                    replace(piece, top_mm=top),
+                )
         elif check.code in _ASIDE:
             for shift in (by, -by):
                 if 0 <= piece.left_mm + shift <= plan.wall.width_mm - piece.length_mm:
@@ -296,13 +438,26 @@ def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:
             yield Remedy("longer", label, replace(piece, screw_length_mm=length))
     kind, now = data.screws()[piece.screw].kind, data.screws()[piece.screw].diameter_mm
     for key, row in data.screws().items():
-        if row.kind == kind and row.diameter_mm > now and piece.screw_length_mm <= max(driving.lengths_mm(row)) + 0.5:
+        if (
+            row.kind == kind
+            and row.diameter_mm > now
+            and piece.screw_length_mm <= max(driving.lengths_mm(row)) + 0.5
+        ):
             name = row.name_imperial if plan.units == "imperial" else row.name_metric
-            yield Remedy("thicker", Phrase("A thicker screw: {name}", {"name": name}), replace(piece, screw=key))
+            yield Remedy(
+                "thicker",
+                Phrase("A thicker screw: {name}", {"name": name}),
+                replace(piece, screw=key),
+            )
     if kind == "wood":
         for key, row in data.screws().items():
-            length = min((each for each in driving.lengths_mm(row) if each >= piece.screw_length_mm - 0.5), default=0.0)
+            length = min(
+                (each for each in driving.lengths_mm(row) if each >= piece.screw_length_mm - 0.5),
+                default=0.0,
+            )
             if row.kind == "lag" and length:
                 name = row.name_imperial if plan.units == "imperial" else row.name_metric
-                label = Phrase("Lags instead: {name}, {l}", {"name": name, "l": Quantity(length, "length")})
+                label = Phrase(
+                    "Lags instead: {name}, {l}", {"name": name, "l": Quantity(length, "length")}
+                )
                 yield Remedy("lag", label, replace(piece, screw=key, screw_length_mm=length))

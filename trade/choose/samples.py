@@ -16,9 +16,13 @@ _LOAD = (Thing(name="What it carries", mass_kg=6.0),)
 def sample_wall() -> Wall:
     """Gypsum board on spruce studs 400 mm apart."""
     places = (30.0, *(400.0 * n for n in range(1, 8)))  # one in the corner
-    studs = tuple(Stud(centre_mm=x, width_mm=38.0, depth_mm=89.0, uncertainty_mm=1.0) for x in places)
+    studs = tuple(
+        Stud(centre_mm=x, width_mm=38.0, depth_mm=89.0, uncertainty_mm=1.0) for x in places
+    )
     layers = (Layer(kind="gypsum_12_7", thickness_mm=12.7),)
-    return Wall(width_mm=3200.0, height_mm=2400.0, layers=layers, timber="spruce_pine_fir", studs=studs)
+    return Wall(
+        width_mm=3200.0, height_mm=2400.0, layers=layers, timber="spruce_pine_fir", studs=studs
+    )
 
 
 @cache
@@ -28,7 +32,9 @@ def sample(kind: str) -> AnyPiece:
     Raises:
         PlanError: no such kind.
     """
-    piece: Any = placement.put_up(Plan(name="Wall", units="metric", wall=sample_wall()), kind, 1600.0, 1500.0)
+    piece: Any = placement.put_up(
+        Plan(name="Wall", units="metric", wall=sample_wall()), kind, 1600.0, 1500.0
+    )
     known = {"body_kg": _BODY_KG} if hasattr(piece, "body_kg") else {}
     for sure in ("sides_sure", "other_sure"):
         if hasattr(piece, sure):

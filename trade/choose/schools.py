@@ -41,11 +41,17 @@ def followed(plan: Plan, question: str, school: str) -> Plan:
     if question == "school":
         return replace(plan, wall=replace(plan.wall, school=school))
     policy = replace(plan.policy, **{question: school})
-    return replace(plan, policy=policy, pieces=tuple(_follows(piece, plan.wall, question, policy) for piece in plan.pieces))
+    return replace(
+        plan,
+        policy=policy,
+        pieces=tuple(_follows(piece, plan.wall, question, policy) for piece in plan.pieces),
+    )
 
 
 def effects(plan: Plan, question: str, key: str | None = None) -> tuple[Effect, ...]:
-    """What each other school in a question would change: verdicts, holes to drill, how level, and the best way for one piece.
+    """What each other school in a question would change.
+
+    Verdicts, holes to drill, how level, and the best way for one piece.
 
     Args:
         plan: the wall and what hangs there.
@@ -58,13 +64,19 @@ def effects(plan: Plan, question: str, key: str | None = None) -> tuple[Effect, 
     row = data.row(data.policies(), question, "question")
     now = school_of(plan, question)
     before = assess(plan)
-    now_best = ways(plan, wish_of(plan.piece(key))) if key is not None and question in _ON_WAYS else None
+    now_best = (
+        ways(plan, wish_of(plan.piece(key))) if key is not None and question in _ON_WAYS else None
+    )
     found = []
     for school in row.schools:
         if school == now:
             continue
         after = followed(plan, question, school)
-        changes = [_said(old, new) for old, new in zip(before.pieces, assess(after).pieces, strict=True) if _differs(old, new)]
+        changes = [
+            _said(old, new)
+            for old, new in zip(before.pieces, assess(after).pieces, strict=True)
+            if _differs(old, new)
+        ]
         if question == "lead_holes":
             changes += _drilled(plan, after)
         if question == "level":
@@ -93,7 +105,11 @@ def _follows(piece: AnyPiece, wall: Wall, question: str, policy: Policy) -> AnyP
         if bought != (policy.made == "bought"):
             changed = {"bracket": "braced" if policy.made == "bought" else "shop_plywood"}
     elif question in ("anchors", "hollow") and wall.build == "timber" and piece.anchor is not None:
-        loose = [seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat) and not seat.on_stud]
+        loose = [
+            seat
+            for seat in mount_of(piece).seats(piece, wall)
+            if isinstance(seat, Seat) and not seat.on_stud
+        ]
         if loose and not designs.allowed(piece.anchor, loose, wall, policy):
             fitting = [key for key in data.anchors() if designs.allowed(key, loose, wall, policy)]
             cheapest = min(fitting, key=lambda key: anchor_of(wall, key).price, default=None)
@@ -107,9 +123,12 @@ def _differs(old: PieceVerdict, new: PieceVerdict) -> bool:
 
 def _said(old: PieceVerdict, new: PieceVerdict) -> Phrase:
     parts: dict[str, Quantity | str] = {
-        "name": old.name, "was": Quantity(old.used, "percent"), "now": outcome(new).lower(),
-        "used": Quantity(new.used, "percent"), "what": (new.weakest or new.governing).name.lower(),
-    }  # fmt: skip
+        "name": old.name,
+        "was": Quantity(old.used, "percent"),
+        "now": outcome(new).lower(),
+        "used": Quantity(new.used, "percent"),
+        "what": (new.weakest or new.governing).name.lower(),
+    }
     return Phrase("“{name}” {now}: {used} used instead of {was}, by {what}.", parts)
 
 
@@ -127,7 +146,11 @@ def _drilled(plan: Plan, after: Plan) -> list[Phrase]:
     if not fewer:
         return []
     less = "fewer" if fewer > 0 else "more"
-    return [Phrase(f"{many(abs(fewer), less + ' hole')} to drill before screws go in, {counts[1]} in all.")]
+    return [
+        Phrase(
+            f"{many(abs(fewer), less + ' hole')} to drill before screws go in, {counts[1]} in all."
+        )
+    ]
 
 
 def _by_eye(plan: Plan) -> list[Phrase]:
@@ -137,7 +160,9 @@ def _by_eye(plan: Plan) -> list[Phrase]:
         for line in trued(piece, plan.wall, 0.0).crooked:
             if line.eye:
                 said = "“{name}” would hang {up} out of level, to follow the " + line.line + "."
-                found.append(Phrase(said, {"name": piece.name, "up": Quantity(line.split_mm, "fine")}))
+                found.append(
+                    Phrase(said, {"name": piece.name, "up": Quantity(line.split_mm, "fine")})
+                )
     return found
 
 
@@ -152,6 +177,9 @@ def _best(old: Ways, after: Plan, key: str) -> list[Phrase]:
         parts: dict[str, Quantity | str] = {"name": name, "new": kinds[1], "old": kinds[0]}
         found.append(Phrase("The best way for “{name}”: {new}, not {old}.", parts))
     if counts[0] != counts[1]:
-        said = f"{counts[1]} way{'' if counts[1] == 1 else 's'} to hang “{{name}}” would hold instead of {counts[0]}."
+        said = (
+            f"{counts[1]} way{'' if counts[1] == 1 else 's'} to hang “{{name}}” would hold "
+            f"instead of {counts[0]}."
+        )
         found.append(Phrase(said, {"name": name}))
     return found

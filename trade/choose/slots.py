@@ -1,4 +1,7 @@
-"""Where along the wall a piece could go: the best length and place between limits so that its supports fall on studs."""
+"""Where along the wall a piece could go.
+
+The best length and place between limits so that its supports fall on studs.
+"""
 
 from collections.abc import Iterable
 from itertools import combinations, pairwise
@@ -14,14 +17,17 @@ _MOST = 3
 
 
 class Limits(NamedTuple):
-    """How far the middle of a piece may be moved, and how much longer or shorter it may become, mm."""
+    """How far a piece's middle may move, and how much longer or shorter it may become, mm."""
 
     shift_mm: float = 0.0
     grow_mm: float = 0.0
 
 
 class Slot(NamedTuple):
-    """A place along the wall. `supports_mm` from its left end; `moved_mm`, `grown_mm`, `raised_mm`: against what was wished."""
+    """A place along the wall.
+
+    `supports_mm` from its left end; `moved_mm`, `grown_mm`, `raised_mm`: against what was wished.
+    """
 
     left_mm: float
     length_mm: float
@@ -40,19 +46,29 @@ Blocked = list[tuple[float, float]]
 
 
 def clear_studs(wall: Wall, bottom_mm: float, top_mm: float) -> list[float]:
-    """Middles of the studs that can be screwed into between two heights without coming near a box, a pipe or a duct."""
+    """Return the middles of studs free of boxes, pipes and ducts between two heights, mm."""
     near = [f for f in wall.features if f.row.keep == "service"]
     return sorted(
         stud.centre_mm
         for stud in wall.uprights
-        if all(distance_mm(f, stud.centre_mm, min(max(f.bottom_mm, bottom_mm), top_mm)) >= f.row.margin_mm for f in near)
+        if all(
+            distance_mm(f, stud.centre_mm, min(max(f.bottom_mm, bottom_mm), top_mm))
+            >= f.row.margin_mm
+            for f in near
+        )
     )
 
 
 def on_studs(
-    wall: Wall, middle_mm: float, length_mm: float, limits: Limits, studs: list[float], blocked: Blocked, every: bool = False
+    wall: Wall,
+    middle_mm: float,
+    length_mm: float,
+    limits: Limits,
+    studs: list[float],
+    blocked: Blocked,
+    every: bool = False,
 ) -> list[Slot]:
-    """The places nearest to what was wished at which two studs or more carry it, with sane overhangs; none when there is none.
+    """Return the nearest places where two studs or more carry it with sane overhangs.
 
     Args:
         wall: it hangs on.
@@ -72,11 +88,19 @@ def on_studs(
             continue
         carrying = spread([stud for stud in studs if first <= stud <= last], every)
         for length in {min(max(length_mm, least), most), least}:
-            from_mm = max(last + SHORTEST_OVERHANG_MM - length, first - length * _LONGEST_OVERHANG, 0.0)
-            to_mm = min(first - SHORTEST_OVERHANG_MM, last - length * (1 - _LONGEST_OVERHANG), wall.width_mm - length)
+            from_mm = max(
+                last + SHORTEST_OVERHANG_MM - length, first - length * _LONGEST_OVERHANG, 0.0
+            )
+            to_mm = min(
+                first - SHORTEST_OVERHANG_MM,
+                last - length * (1 - _LONGEST_OVERHANG),
+                wall.width_mm - length,
+            )
             for left in _free(middle_mm - length / 2, length, (from_mm, to_mm), blocked):
                 moved = left + length / 2 - middle_mm
-                slot = Slot(left, length, tuple(stud - left for stud in carrying), moved, length - length_mm)
+                slot = Slot(
+                    left, length, tuple(stud - left for stud in carrying), moved, length - length_mm
+                )
                 better = carrying not in found or slot.trouble_mm < found[carrying].trouble_mm
                 if better and abs(moved) <= limits.shift_mm + 1e-6:
                     found[carrying] = slot
@@ -84,9 +108,17 @@ def on_studs(
 
 
 def anywhere(
-    wall: Wall, middle_mm: float, length_mm: float, limits: Limits, blocked: Blocked, studs: Iterable[float] = ()
+    wall: Wall,
+    middle_mm: float,
+    length_mm: float,
+    limits: Limits,
+    blocked: Blocked,
+    studs: Iterable[float] = (),
 ) -> list[Slot]:
-    """The places nearest to what was wished for a piece that needs no stud: supports evenly, and on what studs there are."""
+    """The places nearest to what was wished for a piece that needs no stud.
+
+    Supports evenly, and on what studs there are.
+    """
     length = min(length_mm, wall.width_mm)
     found = []
     for left in _free(middle_mm - length / 2, length, (0.0, wall.width_mm - length), blocked):
@@ -96,7 +128,15 @@ def anywhere(
         count = max(2, int(length * 0.7 / WIDEST_GAP_MM) + 1)
         for many in (count, count + 1):
             even = [length * (0.15 + 0.7 * n / (many - 1)) for n in range(many)]
-            found.append(Slot(left, length, _caught(even, [stud - left for stud in studs]), moved, length - length_mm))
+            found.append(
+                Slot(
+                    left,
+                    length,
+                    _caught(even, [stud - left for stud in studs]),
+                    moved,
+                    length - length_mm,
+                )
+            )
     return sorted(found, key=lambda slot: (slot.trouble_mm, len(slot.supports_mm)))[:_MOST]
 
 
@@ -121,13 +161,19 @@ def _caught(places: list[float], studs: list[float]) -> tuple[float, ...]:
     return tuple(sorted(found))
 
 
-def _free(wished: float, length: float, window: tuple[float, float], blocked: Blocked) -> list[float]:
-    """Left ends within a window that keep clear of what is blocked, the one nearest to what was wished first."""
+def _free(
+    wished: float, length: float, window: tuple[float, float], blocked: Blocked
+) -> list[float]:
+    """Return left ends in a window, clear of what is blocked, nearest to the wish first."""
     low, high = window
     if low > high + 1e-9:
         return []
     tries = {min(max(wished, low), high)}
     for start, end in blocked:
         tries |= {at for at in (end, start - length) if low <= at <= high}
-    clear = [at for at in tries if all(at + length <= start + 1e-9 or at >= end - 1e-9 for start, end in blocked)]
+    clear = [
+        at
+        for at in tries
+        if all(at + length <= start + 1e-9 or at >= end - 1e-9 for start, end in blocked)
+    ]
     return sorted(clear, key=lambda at: abs(at - wished))[:2]

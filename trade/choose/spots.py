@@ -1,7 +1,9 @@
-"""Where a piece could hang: what it would carry at every place on the wall, its supports set on the studs that are there.
+"""Where a piece could hang.
 
-Along the wall what it carries hangs on the studs under it, up the wall only on what is in its way: so each place along the wall
-is judged once, and then every height at which nothing bars it.
+What it would carry at every place on the wall, its supports set on the studs that are there.
+
+Along the wall what it carries hangs on the studs under it, up the wall only on what is in its way:
+so each place along the wall is judged once, and then every height at which nothing bars it.
 """
 
 from math import inf
@@ -30,7 +32,9 @@ _STARTER_KG = 10.0  # what is tried on a piece of which nobody said what it carr
 
 
 class Column(NamedTuple):
-    """One place along the wall: the left end of the piece, what it may carry there, kg, and free heights of its top.
+    """One place along the wall.
+
+    The left end of the piece, what it may carry there, kg, and free heights of its top.
 
     `heights_mm`: (lowest, highest) of each free stretch, from the floor up.
     """
@@ -41,7 +45,7 @@ class Column(NamedTuple):
 
 
 def spots(piece: AnyPiece, plan: Plan, step_mm: float | None = None) -> tuple[Column, ...]:
-    """What a piece may carry at each place along the wall, things laid out as they are, and at which heights.
+    """Return what a piece carries at each place along the wall and at which heights.
 
     Args:
         piece: as it is to hang; where it hangs now does not count against it.
@@ -60,7 +64,9 @@ def spots(piece: AnyPiece, plan: Plan, step_mm: float | None = None) -> tuple[Co
     found: list[Column] = []
     known: dict[tuple[object, ...], float] = {}
     trend = _Trend()
-    never = any(check.code in ("use.refused", "board.never") for check in assess_piece(piece, wall).checks)
+    never = any(
+        check.code in ("use.refused", "board.never") for check in assess_piece(piece, wall).checks
+    )
     for n in range(count):
         left = min(n * step_mm, max(room, 0.0))
         moved = settled(replace(piece, left_mm=left), wall)
@@ -85,38 +91,56 @@ def best(columns: tuple[Column, ...], most: int = 3, apart_mm: float = 150.0) ->
     """The places at which it may carry the most, each some way from the better ones."""
     found: list[Column] = []
     for column in sorted(columns, key=lambda each: -each.kg):
-        if column.kg > 0 and all(abs(column.left_mm - other.left_mm) >= apart_mm for other in found) and len(found) < most:
+        if (
+            column.kg > 0
+            and all(abs(column.left_mm - other.left_mm) >= apart_mm for other in found)
+            and len(found) < most
+        ):
             found.append(column)
     return found
 
 
 def settled(piece: AnyPiece, wall: Wall) -> AnyPiece:
-    """A piece where it is, its supports on the studs under it as its kind wants them; evenly where there are not two."""
+    """A piece where it is, its supports on the studs under it as its kind wants them.
+
+    Evenly where there are not two.
+    """
     mount = mount_of(piece)
     under = [
         stud.centre_mm
         for stud in wall.uprights
-        if slots.SHORTEST_OVERHANG_MM <= stud.centre_mm - piece.left_mm <= piece.length_mm - slots.SHORTEST_OVERHANG_MM
+        if slots.SHORTEST_OVERHANG_MM
+        <= stud.centre_mm - piece.left_mm
+        <= piece.length_mm - slots.SHORTEST_OVERHANG_MM
     ]
     if len(under) > 1:
-        places = tuple(stud - piece.left_mm for stud in slots.spread(sorted(under), mount.every_stud))
+        places = tuple(
+            stud - piece.left_mm for stud in slots.spread(sorted(under), mount.every_stud)
+        )
     else:
-        places = slots.anywhere(wall, piece.left_mm + piece.length_mm / 2, piece.length_mm, slots.Limits(), [], under)[
-            0
-        ].supports_mm
+        places = slots.anywhere(
+            wall, piece.left_mm + piece.length_mm / 2, piece.length_mm, slots.Limits(), [], under
+        )[0].supports_mm
     return mount.landed(replace(piece, supports_mm=places), wall)
 
 
 def _signature(piece: AnyPiece, wall: Wall) -> tuple[object, ...]:
-    """What tells one place from another: each support's place, and the stud it stands on; more where anchors or ends count."""
+    """What tells one place from another.
+
+    Each support's place, and the stud it stands on; more where anchors or ends count.
+    """
     near: list[object] = []
     for x in piece.supports_mm:
-        stud = min(wall.uprights, key=lambda each: abs(each.centre_mm - piece.left_mm - x), default=None)
+        stud = min(
+            wall.uprights, key=lambda each: abs(each.centre_mm - piece.left_mm - x), default=None
+        )
         off = abs(stud.centre_mm - piece.left_mm - x) if stud else inf
         if stud is None or off > stud.width_mm / 2:
             near.append((round(x, 2), piece.left_mm if wall.features or stud else 0.0))
         else:
-            near.append((round(x, 2), round(off, 2), stud.width_mm, stud.depth_mm, stud.uncertainty_mm))
+            near.append(
+                (round(x, 2), round(off, 2), stud.width_mm, stud.depth_mm, stud.uncertainty_mm)
+            )
     return (*near, piece.left_mm if data.ways()[mount_of(piece).kind].ends else 0.0)
 
 
@@ -134,7 +158,7 @@ class _Trend:
         return 2 * self._factors[-1] - self._factors[-2]
 
     def carries(self, piece: AnyPiece, wall: Wall) -> float:
-        """How many times what is on it a piece may carry so that everything holds, or a little less: by secants from a guess."""
+        """Return the factor on the load at which all still just holds, by secants from a guess."""
         limit, low, high = data.house("close_from"), (0.0, 0.0), (inf, inf)
         factor, found, before = min(max(self.guess(), _LEAST), _MOST), 0.0, (0.0, 0.0)
         for _ in range(_TRIES):
@@ -170,11 +194,18 @@ def used(piece: AnyPiece, wall: Wall, factor: float) -> float:
 
 
 def _free(piece: AnyPiece, plan: Plan) -> tuple[tuple[float, float], ...]:
-    """Heights at which the piece's top may be at this place along the wall: clear of openings, boxes, pipes and pieces."""
+    """Heights at which the piece's top may be at this place along the wall.
+
+    Clear of openings, boxes, pipes and pieces.
+    """
     wall, box = plan.wall, mount_of(piece).box(piece)
-    over, under = max(box.top_mm - piece.top_mm, fit.headroom_mm(piece)), piece.top_mm - box.bottom_mm
+    over = max(box.top_mm - piece.top_mm, fit.headroom_mm(piece))
+    under = piece.top_mm - box.bottom_mm
     lowest, highest = under, lowest_ceiling_mm(wall, box.left_mm, box.right_mm) - over
-    if mount_of(piece).stands or mount_of(piece).landed(replace(piece, top_mm=highest), wall).top_mm != highest:
+    if (
+        mount_of(piece).stands
+        or mount_of(piece).landed(replace(piece, top_mm=highest), wall).top_mm != highest
+    ):
         lowest = highest = piece.top_mm
     barred = [(low - over, high + under) for low, high in _bars(piece, box, plan)]
     seats = [seat for seat in mount_of(piece).seats(piece, wall) if isinstance(seat, Seat)]
@@ -194,10 +225,17 @@ def _bars(piece: AnyPiece, box: Box, plan: Plan) -> list[tuple[float, float]]:
     found = [
         (zone.bottom_mm, zone.top_mm)
         for zone in zones(plan.wall)
-        if zone.level == "keep_out" and zone.bars == "hanging" and zone.left_mm < box.right_mm and zone.right_mm > box.left_mm
+        if zone.level == "keep_out"
+        and zone.bars == "hanging"
+        and zone.left_mm < box.right_mm
+        and zone.right_mm > box.left_mm
         and not (stands and not zone.bottom_mm)
-    ]  # fmt: skip
-    others = [(mount_of(other).box(other), fit.headroom_mm(other)) for other in plan.pieces if other.key != piece.key]
+    ]
+    others = [
+        (mount_of(other).box(other), fit.headroom_mm(other))
+        for other in plan.pieces
+        if other.key != piece.key
+    ]
     return found + [
         (each.bottom_mm, each.top_mm + room)
         for each, room in others
@@ -205,7 +243,9 @@ def _bars(piece: AnyPiece, box: Box, plan: Plan) -> list[tuple[float, float]]:
     ]
 
 
-def _without(lowest: float, highest: float, barred: list[tuple[float, float]]) -> tuple[tuple[float, float], ...]:
+def _without(
+    lowest: float, highest: float, barred: list[tuple[float, float]]
+) -> tuple[tuple[float, float], ...]:
     """What is left of a stretch when others are taken out of it."""
     found, at = [], lowest
     for low, high in sorted(barred):

@@ -1,4 +1,7 @@
-"""Rows of shelves one above the other: heights from what stands on them, or evenly, or lower and lower openings upwards."""
+"""Rows of shelves one above the other.
+
+Heights from what stands on them, or evenly, or lower and lower openings upwards.
+"""
 
 from typing import Literal
 
@@ -17,17 +20,24 @@ _MOST = 12
 
 
 def tops(
-    piece: AnyPiece, plan: Plan, manner: Manner, count: int, tall_mm: tuple[float, ...], high_mm: float
+    piece: AnyPiece,
+    plan: Plan,
+    manner: Manner,
+    count: int,
+    tall_mm: tuple[float, ...],
+    high_mm: float,
 ) -> tuple[float, ...]:
     """Heights of the tops of some rows, from the bottom up; the piece itself is the lowest.
 
     Args:
         piece: the lowest row.
         plan: whose wall it is on.
-        manner: `fitted`: each opening takes its tallest thing and a hand; `equal`: all openings alike up to `high_mm`;
+        manner: `fitted`: each opening takes its tallest thing and a hand; `equal`: all openings
+          alike up to `high_mm`;
             `graded`: each a little lower than the one below, up to `high_mm`.
         count: of rows.
-        tall_mm: the tallest thing on each row, from the bottom up; the last one counts for all rows above it. None is needed
+        tall_mm: the tallest thing on each row, from the bottom up; the last one counts for all rows
+          above it. None is needed
             but for fitted rows.
         high_mm: where the top of the highest row goes.
 
@@ -47,30 +57,47 @@ def tops(
         shares = [_GRADE**n if manner == "graded" else 1.0 for n in range(count - 1)]
         room = high_mm - start - under * (count - 1)
         if room <= 0:
-            raise PlanError("The highest row must be above the lowest, with room for those between.", "high")
+            raise PlanError(
+                "The highest row must be above the lowest, with room for those between.", "high"
+            )
         steps = [room * share / sum(shares) + under for share in shares]
         least = min(steps) - under
-        for n, tall in enumerate((*tall_mm, *[tall_mm[-1]] * count)[: count - 1] if tall_mm else ()):
+        for n, tall in enumerate(
+            (*tall_mm, *[tall_mm[-1]] * count)[: count - 1] if tall_mm else ()
+        ):
             if tall + hand > steps[n] - under + 0.05:
                 said = (
-                    f"Row {n + 1} has {say_length(steps[n] - under, plan.units)} of room; its tallest thing and a hand need more."
+                    f"Row {n + 1} has {say_length(steps[n] - under, plan.units)} of room; its "
+                    "tallest thing and a hand need more."
                 )
                 raise PlanError(said, "tall")
         if least < hand:
-            raise PlanError(f"So many rows leave {say_length(max(least, 0.0), plan.units)} between two of them.", "rows")
+            raise PlanError(
+                f"So many rows leave {say_length(max(least, 0.0), plan.units)} between two of "
+                "them.",
+                "rows",
+            )
     found = [start]
     for step in steps:
         found.append(found[-1] + step)
     if found[-1] > plan.wall.height_mm:
-        needed, there = say_length(found[-1] - start, plan.units), say_length(plan.wall.height_mm - start, plan.units)
+        needed = say_length(found[-1] - start, plan.units)
+        there = say_length(plan.wall.height_mm - start, plan.units)
         raise PlanError(f"The rows need {needed} above the lowest; the wall has {there}.", "rows")
     return tuple(found)
 
 
 def stack(
-    plan: Plan, key: str, manner: Manner, count: int, tall_mm: tuple[float, ...] = (), high_mm: float | None = None
-) -> Plan:  # fmt: skip
-    """The plan with rows like a piece above it; what stands on them is taken to be like what stands on it, so tall as was said.
+    plan: Plan,
+    key: str,
+    manner: Manner,
+    count: int,
+    tall_mm: tuple[float, ...] = (),
+    high_mm: float | None = None,
+) -> Plan:
+    """The plan with rows like a piece above it.
+
+    What stands on them is taken to be like what stands on it, so tall as was said.
 
     Raises:
         PlanError: no such piece, or as `tops`.
@@ -79,7 +106,9 @@ def stack(
     high = high_mm if high_mm is not None else min(house("reach_mm"), plan.wall.height_mm)
     heights = [*tall_mm, *([tall_mm[-1]] if tall_mm else [None]) * count]
     for n, top in enumerate(tops(piece, plan, manner, count, tall_mm, high)):
-        things = tuple(replace(thing, high_mm=heights[n] or thing.high_mm) for thing in piece.things)
+        things = tuple(
+            replace(thing, high_mm=heights[n] or thing.high_mm) for thing in piece.things
+        )
         named = {} if n == 0 else {"key": free_key(plan), "name": f"{piece.name[:70]}, row {n + 1}"}
         plan = plan.with_piece(replace(piece, top_mm=top, things=things, **named))
     return plan

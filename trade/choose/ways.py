@@ -1,8 +1,11 @@
-"""Ways to hang something: every kind that serves it is tried at the places near the wished one, and what holds is ranked.
+"""Ways to hang something.
 
-Within a kind the designs are looked through from the least trouble to the most, and no further than where even a design that
-used nothing of what it may bear would come out behind the best one that holds: that one then is the best there is. Of one design
-the strongest screws are tried first: with others it uses no less, as its supports share then.
+Every kind that serves it is tried at the places near the wished one, and what holds is ranked.
+
+Within a kind the designs are looked through from the least trouble to the most, and no further than
+where even a design that used nothing of what it may bear would come out behind the best one that
+holds: that one then is the best there is. Of one design the strongest screws are tried first: with
+others it uses no less, as its supports share then.
 """
 
 from collections.abc import Iterator
@@ -25,18 +28,33 @@ from trade.mounts import mount_of
 from trade.plan import AnyPiece, Plan, Policy, Wall
 from trade.wall.backing import ASK_STRUCTURE, ASK_STUDS
 
-_ENDS_MM = 40.0  # house rule: a shelf on ledgers may end so far from a side wall before it needs another way
+# house rule: a shelf on ledgers may end so far from a side wall before it needs another way
+_ENDS_MM = 40.0
 _MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth finding
 _ANCHORS_MM = 100.0  # house rule: an anchor between studs is as much trouble as being moved so far
 _NOT_YET: tuple[Word, ...] = ("holds_but", "close")  # with these a better one is looked for
-_BY_SCREWS = ("screw.", "strip.", "anchor.", "lining.", "shelf.", "pin.", "hole.", "ledger.", "corner.", "tip.", "rod.locked")
+_BY_SCREWS = (
+    "screw.",
+    "strip.",
+    "anchor.",
+    "lining.",
+    "shelf.",
+    "pin.",
+    "hole.",
+    "ledger.",
+    "corner.",
+    "tip.",
+    "rod.locked",
+)
 
 
 class Way(msgspec.Struct, frozen=True, kw_only=True):
-    """A way to hang it: the piece as it would be, what `assess` says of it, what it takes, and why it is worth a look.
+    """A way to hang it.
 
-    `but`: what is a nuisance about it; `used`: how much of its strength; `marks`: each merit from 0 to 1; `demerit`: what they
-    lack in all, which ranks.
+    The piece as it would be, what `assess` says of it, what it takes, and why it is worth a look.
+
+    `but`: what is a nuisance about it; `used`: how much of its strength; `marks`: each merit from 0
+    to 1; `demerit`: what they lack in all, which ranks.
     """
 
     kind: str
@@ -59,7 +77,9 @@ class NotSo(msgspec.Struct, frozen=True, kw_only=True):
 
 
 class Ways(msgspec.Struct, frozen=True, kw_only=True):
-    """What was found for a wish: ways that hold, the best first, then close ones and those that wait for an answer.
+    """What was found for a wish.
+
+    Ways that hold, the best first, then close ones and those that wait for an answer.
 
     `tried`: how many designs were judged.
     """
@@ -76,7 +96,10 @@ class Ways(msgspec.Struct, frozen=True, kw_only=True):
 
 
 class _Tried(NamedTuple):
-    """What came out of one kind: the best design, or else the verdict on the one that failed least."""
+    """What came out of one kind.
+
+    The best design, or else the verdict on the one that failed least.
+    """
 
     way: Way | None
     failed: PieceVerdict | None
@@ -85,7 +108,7 @@ class _Tried(NamedTuple):
 
 
 def ways(plan: Plan, wish: Wish) -> Ways:
-    """Every way to hang something that serves it, the best first, and why the others do not do here.
+    """Return every way to hang something that serves it, best first, and why the others do not.
 
     Args:
         plan: the wall, what else hangs on it, and the job's policy.
@@ -100,7 +123,10 @@ def ways(plan: Plan, wish: Wish) -> Ways:
         if reason := excluded(plan, wish, kind):
             refused.append(NotSo(kind=kind, reason=reason))
             continue
-        outcomes = [_search(plan, wish, kind, hold, where) for hold, where in places.places(plan, wish, kind)]
+        outcomes = [
+            _search(plan, wish, kind, hold, where)
+            for hold, where in places.places(plan, wish, kind)
+        ]
         count += sum(outcome.tries for outcome in outcomes)
         good = [outcome.way for outcome in outcomes if outcome.way is not None]
         found += good
@@ -113,8 +139,18 @@ def ways(plan: Plan, wish: Wish) -> Ways:
 def as_it_hangs(plan: Plan, piece: AnyPiece) -> Way:
     """A piece that hangs already, as a way among the others."""
     verdict, effort = judge_piece(piece, plan), merits.effort(piece, plan.wall, plan.policy)
-    anchored = any(isinstance(seat, Seat) and seat.held for seat in mount_of(piece).seats(piece, plan.wall))
-    way = _way(mount_of(piece).kind, "anchors" if anchored else "studs", piece, verdict, effort, 0.0, plan.policy)
+    anchored = any(
+        isinstance(seat, Seat) and seat.held for seat in mount_of(piece).seats(piece, plan.wall)
+    )
+    way = _way(
+        mount_of(piece).kind,
+        "anchors" if anchored else "studs",
+        piece,
+        verdict,
+        effort,
+        0.0,
+        plan.policy,
+    )
     return msgspec.structs.replace(way, reasons=_reasons(piece, verdict, plan.wall))
 
 
@@ -128,15 +164,24 @@ def excluded(plan: Plan, wish: Wish, kind: str) -> Phrase | None:
         return Phrase("What holds it would show.")
     if policy.comes_off and not row.off:
         return Phrase("It leaves a patch or large holes when it comes off.")
-    if policy.made != "either" and row.made != policy.made and kind not in ("bracket_shelf", "bracket_beam"):
+    if (
+        policy.made != "either"
+        and row.made != policy.made
+        and kind not in ("bracket_shelf", "bracket_beam")
+    ):
         said = "bought" if row.made == "bought" else "made in the shop"
         return Phrase(f"It is {said}, and this job does otherwise.")
     if row.ends == "both" and wish.length_mm < wall.width_mm - 2 * _ENDS_MM:
         short = {"short": Quantity(wall.width_mm - wish.length_mm, "length")}
-        return Phrase("It needs a wall at each end; this would end {short} short of the wall's width.", dict(short))
+        return Phrase(
+            "It needs a wall at each end; this would end {short} short of the wall's width.",
+            dict(short),
+        )
     to_corner = min(wish.x_mm, wall.width_mm - wish.x_mm)
     if row.ends == "corner" and to_corner > wish.length_mm:
-        return Phrase("It needs a corner; the next one is {far} away.", {"far": Quantity(to_corner, "length")})
+        return Phrase(
+            "It needs a corner; the next one is {far} away.", {"far": Quantity(to_corner, "length")}
+        )
     if wall.build == "unknown":
         return Phrase("Find out first: " + ASK_STRUCTURE)
     if wall.build != "mass" and not wall.uprights and policy.anchors != "anchors_light":
@@ -145,7 +190,10 @@ def excluded(plan: Plan, wish: Wish, kind: str) -> Phrase | None:
 
 
 class _Group(NamedTuple):
-    """A design but for what goes into the wall. `least`: what it lacks before anything is judged, its screws for nothing."""
+    """A design but for what goes into the wall.
+
+    `least`: what it lacks before anything is judged, its screws for nothing.
+    """
 
     least: float
     number: int
@@ -162,7 +210,9 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
     chosen: PieceVerdict | None = None
     tries, beyond = 0, ""
     for group in sorted(_groups(plan, wish, kind, hold, where), key=lambda each: each[:2]):
-        if (best is not None and best.word not in _NOT_YET and group.least >= best.demerit) or tries >= _MOST_TRIES:
+        if (
+            best is not None and best.word not in _NOT_YET and group.least >= best.demerit
+        ) or tries >= _MOST_TRIES:
             break
         found = designs.drives(group.piece, wall, policy)
         probe, used = designs.strongest(found, group.piece, wall), 0.0
@@ -170,7 +220,10 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
             tries += 1
             verdict = assess_piece(designs.driven(group.piece, probe), wall)
             failed, used = _lesser(failed, verdict), _at_least(verdict)
-            if any(check.word in FAILED and not check.code.startswith(("screw.e", "strip.")) for check in verdict.checks):
+            if any(
+                check.word in FAILED and not check.code.startswith(("screw.e", "strip."))
+                for check in verdict.checks
+            ):
                 continue
         for drive in found:
             piece = designs.driven(group.piece, drive)
@@ -179,26 +232,39 @@ def _search(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
                 beyond = said
                 break
             trouble = trouble_of(group.slot, hold)
-            if best is not None and best.word not in _NOT_YET and _lacks(effort, used, trouble, policy) >= best.demerit:
+            if (
+                best is not None
+                and best.word not in _NOT_YET
+                and _lacks(effort, used, trouble, policy) >= best.demerit
+            ):
                 break
             tries += 1
             verdict = judge_piece(piece, plan)
             if verdict.word in FAILED:
                 failed = _lesser(failed, verdict)
-                if any(c.word in FAILED and not c.code.startswith(_BY_SCREWS) for c in verdict.checks):
+                if any(
+                    c.word in FAILED and not c.code.startswith(_BY_SCREWS) for c in verdict.checks
+                ):
                     break
                 continue
             way = _way(kind, hold, piece, verdict, effort, trouble, policy)
             if best is None or (RANK[way.word], way.demerit) < (RANK[best.word], best.demerit):
                 best, chosen = way, verdict
     if best is not None and chosen is not None:
-        best = msgspec.structs.replace(best, reasons=(*_reasons(best.piece, chosen, wall), *unsold(best.piece, plan)))
+        best = msgspec.structs.replace(
+            best, reasons=(*_reasons(best.piece, chosen, wall), *unsold(best.piece, plan))
+        )
     return _Tried(best, failed, tries, beyond)
 
 
 def _at_least(strongest: PieceVerdict) -> float:
-    """How much of its strength it uses whatever is driven: what it does with the strongest, but for how wide the heads are."""
-    asked = (check for check in strongest.checks if check.gradual and "pull_through" not in check.code)
+    """How much of its strength it uses whatever is driven.
+
+    What it does with the strongest, but for how wide the heads are.
+    """
+    asked = (
+        check for check in strongest.checks if check.gradual and "pull_through" not in check.code
+    )
     return max((check.utilisation for check in asked), default=0.0)
 
 
@@ -217,7 +283,9 @@ def _groups(plan: Plan, wish: Wish, kind: str, hold: Hold, where: list[Slot]) ->
             count = round(per_support[n] * len(piece.supports_mm))
             number += 1
             effort = merits.sized(piece, wall, policy, count, 0.0)
-            yield _Group(_lacks(effort, 0.0, trouble_of(slot, hold), policy), number, piece, slot, count)
+            yield _Group(
+                _lacks(effort, 0.0, trouble_of(slot, hold), policy), number, piece, slot, count
+            )
 
 
 def trouble_of(slot: Slot, hold: Hold) -> float:
@@ -237,7 +305,10 @@ def over(effort: Effort, policy: Policy) -> str:
     if policy.comes_off and not effort.off:
         return "It leaves a patch or large holes when it comes off."
     if policy.most_holes is not None and effort.holes > policy.most_holes:
-        return f"It takes {many(effort.holes, 'hole')}; no more than {policy.most_holes} were asked for."
+        return (
+            f"It takes {many(effort.holes, 'hole')}; no more than {policy.most_holes} were "
+            "asked for."
+        )
     if policy.budget is not None and effort.cost > policy.budget:
         return f"It costs about {effort.cost:.0f}; {policy.budget:.0f} is there."
     return ""
@@ -251,22 +322,40 @@ def _lesser(one: PieceVerdict | None, other: PieceVerdict) -> PieceVerdict | Non
 
 
 def _way(
-    kind: str, hold: Hold, piece: AnyPiece, verdict: PieceVerdict, effort: Effort, trouble_mm: float, policy: Policy
-) -> Way:  # fmt: skip
+    kind: str,
+    hold: Hold,
+    piece: AnyPiece,
+    verdict: PieceVerdict,
+    effort: Effort,
+    trouble_mm: float,
+    policy: Policy,
+) -> Way:
     used = verdict.used
     marks = merits.marks(effort, used, trouble_mm)
     return Way(
-        kind=kind, hold=hold, piece=piece, word=verdict.word, but=verdict.but, used=used, effort=effort, marks=marks,
-        demerit=merits.demerit(marks, policy.matters), reasons=(),
-    )  # fmt: skip
+        kind=kind,
+        hold=hold,
+        piece=piece,
+        word=verdict.word,
+        but=verdict.but,
+        used=used,
+        effort=effort,
+        marks=marks,
+        demerit=merits.demerit(marks, policy.matters),
+        reasons=(),
+    )
 
 
 def _reasons(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Phrase, ...]:
     """How it is held, and what limits it."""
     mount = mount_of(piece)
     seats, noun, count = mount.seats(piece, wall), mount.support_noun, len(piece.supports_mm)
-    on_studs = sum(not isinstance(seat, Seat) or (seat.held is None and seat.in_stud) for seat in seats)
-    anchor = next((s.held.anchor.name for s in seats if isinstance(s, Seat) and s.held and s.held.anchor), "")
+    on_studs = sum(
+        not isinstance(seat, Seat) or (seat.held is None and seat.in_stud) for seat in seats
+    )
+    anchor = next(
+        (s.held.anchor.name for s in seats if isinstance(s, Seat) and s.held and s.held.anchor), ""
+    )
     each = f"{count} {noun}{'' if count == 1 else 's'}"
     if not anchor:
         held = f"{each}, every one on a stud."
@@ -280,7 +369,11 @@ def _reasons(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Phrase
     found = [words]
     if verdict.weakest is not None:
         most = Quantity(verdict.used, "percent")
-        found.append(Phrase("Used most: {what}, {used}.", {"what": _small(verdict.weakest.name), "used": most}))
+        found.append(
+            Phrase(
+                "Used most: {what}, {used}.", {"what": _small(verdict.weakest.name), "used": most}
+            )
+        )
     return (*found, *([verdict.nuisance.sentence] if verdict.nuisance else []))
 
 
@@ -289,7 +382,10 @@ def _small(name: str) -> str:
 
 
 def _why_not(plan: Plan, wish: Wish, kind: str, outcomes: list[_Tried]) -> Phrase:
-    """Why a kind does not do: what failed least, what was over a bound, or that there is no place for it."""
+    """Why a kind does not do.
+
+    What failed least, what was over a bound, or that there is no place for it.
+    """
     if beyond := [outcome.beyond for outcome in outcomes if outcome.beyond]:
         return Phrase(beyond[0])
     if failed := [outcome.failed for outcome in outcomes if outcome.failed is not None]:
@@ -298,16 +394,25 @@ def _why_not(plan: Plan, wish: Wish, kind: str, outcomes: list[_Tried]) -> Phras
         return Phrase("Nothing that is known to hold in this wall can carry it.")
     room: dict[str, Quantity | str] = {"shift": Quantity(plan.policy.shift_mm, "length")}
     if what := places.blocker(plan, wish, kind):
-        return Phrase("{what} is in the way there, and no place is free within {shift}.", room | {"what": what})
+        return Phrase(
+            "{what} is in the way there, and no place is free within {shift}.",
+            room | {"what": what},
+        )
     if plan.policy.anchors == "studs_only":
-        return Phrase("No two studs carry it within {shift} of there, and this job trusts nothing else.", room)
+        return Phrase(
+            "No two studs carry it within {shift} of there, and this job trusts nothing else.", room
+        )
     return Phrase("No stud that it could hang on is free within {shift} of there.", room)
 
 
 _PRAISE = {
-    "margin": "The most to spare.", "holes": "The fewest holes.", "cost": "The cheapest.", "time": "The quickest.",
-    "off": "It comes off without tools.", "seen": "Nothing of what holds it shows.",
-}  # fmt: skip
+    "margin": "The most to spare.",
+    "holes": "The fewest holes.",
+    "cost": "The cheapest.",
+    "time": "The quickest.",
+    "off": "It comes off without tools.",
+    "seen": "Nothing of what holds it shows.",
+}
 
 
 def _praised(ranked: list[Way]) -> tuple[Way, ...]:
@@ -317,6 +422,10 @@ def _praised(ranked: list[Way]) -> tuple[Way, ...]:
     made = []
     for way in ranked:
         others = [other for other in ranked if other is not way]
-        best = [said for name, said in _PRAISE.items() if all(way.marks[name] > other.marks[name] + 1e-9 for other in others)]
+        best = [
+            said
+            for name, said in _PRAISE.items()
+            if all(way.marks[name] > other.marks[name] + 1e-9 for other in others)
+        ]
         made.append(msgspec.structs.replace(way, reasons=(*way.reasons, *map(Phrase, best))))
     return tuple(made)

@@ -21,16 +21,24 @@ THIN_MM = 45.0  # house rule: up to here a board is a shelf, beyond it a beam
 _SMALL_MM = 300.0  # house rule: no shelf is made shorter than that unless somebody says so
 _REACH_MM = 80.0  # house rule: how far hooks reach out
 BOARD_WIDTHS_MM: dict[Units, tuple[float, ...]] = {
-    "imperial": (139.7, 184.15, 234.95, 285.75),  # widths of boards as sold: 1x6, 1x8, 1x10, 1x12 (US standard dressed sizes)
+    "imperial": (
+        139.7,
+        184.15,
+        234.95,
+        285.75,
+    ),  # widths of boards as sold: 1x6, 1x8, 1x10, 1x12 (US standard dressed sizes)
     "metric": (146.0, 200.0, 250.0, 300.0),  # planed boards and edge-glued panels, from memory
 }
 
 
 class Wish(msgspec.Struct, frozen=True, kw_only=True):
-    """What shall hang: where its middle and its top go, how long, deep and high it is, and what it carries.
+    """What shall hang.
 
-    `goes`: how it sits on a wall, as in the tables of wants and contents; `high_mm`: of a body, 0 for none; `body_kg`: of a body,
-    empty; None when nobody weighed it; `board`, `thickness_mm`: of a shelf when they are already chosen, else None.
+    Where its middle and its top go, how long, deep and high it is, and what it carries.
+
+    `goes`: how it sits on a wall, as in the tables of wants and contents; `high_mm`: of a body, 0
+    for none; `body_kg`: of a body, empty; None when nobody weighed it; `board`, `thickness_mm`: of
+    a shelf when they are already chosen, else None.
     """
 
     key: str
@@ -62,7 +70,8 @@ def wish_for(
     Args:
         plan: the wall it shall hang on.
         what: a row of the contents or of the wants table.
-        amount: of contents, as `contents.thing` wants it, one when None; else what it must carry, kg, None when nobody knows.
+        amount: of contents, as `contents.thing` wants it, one when None; else what it must carry,
+          kg, None when nobody knows.
         x_mm: where its middle goes, from the left corner.
         top_mm: where its top goes, above the floor.
         length_mm: how long it is; None for what it needs.
@@ -77,12 +86,18 @@ def wish_for(
     if what in data.wants():
         row = data.wants()[what]
         return Wish(
-            key=key, name=f"{row.name.removeprefix('a ').split(',')[0].capitalize()} {len(plan.pieces) + 1}", goes=row.goes,
-            x_mm=x_mm, top_mm=row.top_mm if row.goes in ("floor", "sit") else top_mm, length_mm=length_mm or row.length_mm,
-            depth_mm=depth_mm or row.depth_mm, high_mm=row.high_mm, body_kg=row.kg,
+            key=key,
+            name=f"{row.name.removeprefix('a ').split(',')[0].capitalize()} {len(plan.pieces) + 1}",
+            goes=row.goes,
+            x_mm=x_mm,
+            top_mm=row.top_mm if row.goes in ("floor", "sit") else top_mm,
+            length_mm=length_mm or row.length_mm,
+            depth_mm=depth_mm or row.depth_mm,
+            high_mm=row.high_mm,
+            body_kg=row.kg,
             use="sitting" if row.goes == "sit" else "everyday",
             things=() if amount is None else (Thing(name="What it carries", mass_kg=amount),),
-        )  # fmt: skip
+        )
     if what not in data.contents():
         raise PlanError(f"“{what}” is on no list of things.", "what")
     kept = data.contents()[what]
@@ -91,16 +106,27 @@ def wish_for(
     long = amount if kept.per == "metre" else _HOOK_MM * amount if kept.goes == "hang" else 0.0
     needs = max(long + _ENDS_MM, _SMALL_MM) if long else placement.LENGTH_MM
     deep = kept.deep_mm + _FINGER_MM
-    reach = _REACH_MM if kept.goes == "hang" else next((wide for wide in BOARD_WIDTHS_MM[plan.units] if wide >= deep), deep)
+    reach = (
+        _REACH_MM
+        if kept.goes == "hang"
+        else next((wide for wide in BOARD_WIDTHS_MM[plan.units] if wide >= deep), deep)
+    )
     return Wish(
-        key=key, name=thing.name[:80], goes=kept.goes, x_mm=x_mm, top_mm=top_mm,
+        key=key,
+        name=thing.name[:80],
+        goes=kept.goes,
+        x_mm=x_mm,
+        top_mm=top_mm,
         length_mm=min(length_mm or needs, plan.wall.width_mm),
-        depth_mm=depth_mm or reach, things=(thing,),
-    )  # fmt: skip
+        depth_mm=depth_mm or reach,
+        things=(thing,),
+    )
 
 
 def amount_of(what: str, typed: str, units: Units) -> float:
-    """How much of something, as a person says it: a length, a number, litres; or the weight that a want must carry, kg.
+    """How much of something, as a person says it.
+
+    A length, a number, litres; or the weight that a want must carry, kg.
 
     Raises:
         MeasureError: it is no length or no weight where one is wanted.
@@ -116,7 +142,11 @@ def amount_of(what: str, typed: str, units: Units) -> float:
     except ValueError:
         number = math.nan
     if not 0 < number <= 1000:
-        raise PlanError(f"“{typed}” is no number of {'litres' if per == 'litre' else 'them'} between 0 and 1 000.", "amount")
+        raise PlanError(
+            f"“{typed}” is no number of {'litres' if per == 'litre' else 'them'} between 0 and 1 "
+            "000.",
+            "amount",
+        )
     return number
 
 
@@ -125,14 +155,25 @@ def wish_of(piece: AnyPiece) -> Wish:
     row, high = data.ways()[mount_of(piece).kind], getattr(piece, "height_mm", 0.0)
     thin = isinstance(piece, Shelf) and piece.thickness_mm <= THIN_MM
     chosen: dict[str, Any] = (
-        {"board": piece.board, "thickness_mm": piece.thickness_mm} if isinstance(piece, Shelf) and thin else {}
+        {"board": piece.board, "thickness_mm": piece.thickness_mm}
+        if isinstance(piece, Shelf) and thin
+        else {}
     )
     body = row.serves[0] in ("body", "floor")
     return Wish(
-        key=piece.key, name=piece.name, goes=row.serves[0], x_mm=piece.left_mm + piece.length_mm / 2, top_mm=piece.top_mm,
-        length_mm=piece.length_mm, depth_mm=piece.depth_mm, use=piece.use, high_mm=high if body else 0.0,
-        body_kg=getattr(piece, "body_kg", None), things=piece.things, **chosen,
-    )  # fmt: skip
+        key=piece.key,
+        name=piece.name,
+        goes=row.serves[0],
+        x_mm=piece.left_mm + piece.length_mm / 2,
+        top_mm=piece.top_mm,
+        length_mm=piece.length_mm,
+        depth_mm=piece.depth_mm,
+        use=piece.use,
+        high_mm=high if body else 0.0,
+        body_kg=getattr(piece, "body_kg", None),
+        things=piece.things,
+        **chosen,
+    )
 
 
 def fits_on(wish: Wish, wall: Wall) -> bool:

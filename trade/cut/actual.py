@@ -1,4 +1,7 @@
-"""Wood is not what it is called: what it measures, put into the plan, so that the verdict and every part follow it."""
+"""Wood is not what it is called.
+
+What it measures, put into the plan, so that the verdict and every part follow it.
+"""
 
 from msgspec.structs import replace
 
@@ -32,7 +35,9 @@ def with_thickness(plan: Plan, board: str, called_mm: float, found_mm: float) ->
         if thicker != piece:
             changed = changed.with_piece(mount_of(thicker).landed(thicker, plan.wall))
     own = tuple(
-        replace(part, thickness_mm=found_mm) if part.board == board and abs(part.thickness_mm - called_mm) < _SAME_MM else part
+        replace(part, thickness_mm=found_mm)
+        if part.board == board and abs(part.thickness_mm - called_mm) < _SAME_MM
+        else part
         for part in plan.shop.own
     )
     return replace(changed, shop=replace(plan.shop, own=own)) if own != plan.shop.own else changed
@@ -42,7 +47,9 @@ def _thicker(piece: AnyPiece, board: str, called_mm: float, found_mm: float) -> 
     """A piece with every part of that wood and thickness as it was found."""
     fields = {
         field: found_mm
-        for wood, sizes in _OF if getattr(piece, wood, None) == board
-        for field in sizes if abs(getattr(piece, field, 0.0) - called_mm) < _SAME_MM
-    }  # fmt: skip
+        for wood, sizes in _OF
+        if getattr(piece, wood, None) == board
+        for field in sizes
+        if abs(getattr(piece, field, 0.0) - called_mm) < _SAME_MM
+    }
     return replace(piece, **fields) if fields else piece

@@ -1,8 +1,11 @@
-"""How few sheets some parts need at the least: by area, and by dual feasible functions, which see large parts as larger.
+"""How few sheets some parts need at the least.
 
-A function f on [0, 1] is dual feasible where whatever adds up to 1 or less still does so after it. Then the sum over all parts of
-f(width) g(height), each as a part of the sheet's, is no more than the number of sheets (Fekete and Schepers 2001, Mathematical
-Programming 91: 11-31; its functions from memory). A part that may be turned counts by its lesser way.
+By area, and by dual feasible functions, which see large parts as larger.
+
+A function f on [0, 1] is dual feasible where whatever adds up to 1 or less still does so after it.
+Then the sum over all parts of f(width) g(height), each as a part of the sheet's, is no more than
+the number of sheets (Fekete and Schepers 2001, Mathematical Programming 91: 11-31; its functions
+from memory). A part that may be turned counts by its lesser way.
 """
 
 from collections.abc import Sequence
@@ -31,7 +34,9 @@ def fewest(sizes: Sizes, room: tuple[float, float]) -> int:
     high_turned = np.array([size[0] / room[1] for size in sizes])
     turned &= (wide_turned <= 1 + _SLACK) & (high_turned <= 1 + _SLACK)
     lies = (wide <= 1 + _SLACK) & (high <= 1 + _SLACK)
-    thresholds = _thresholds(np.concatenate([wide[lies], high[lies], wide_turned[turned], high_turned[turned]]))
+    thresholds = _thresholds(
+        np.concatenate([wide[lies], high[lies], wide_turned[turned], high_turned[turned]])
+    )
     across, up = _seen(wide, thresholds), _seen(high, thresholds)
     across_turned, up_turned = _seen(wide_turned, thresholds), _seen(high_turned, thresholds)
     best = 0.0

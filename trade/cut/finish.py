@@ -12,7 +12,10 @@ _MM2_M2 = 1e6
 
 
 class Coats(NamedTuple):
-    """Some coats of one product, over what lies under it; `why`: what it is there for, where that is not plain."""
+    """Some coats of one product, over what lies under it; `why`.
+
+    What it is there for, where that is not plain.
+    """
 
     key: str
     row: Coating
@@ -25,7 +28,10 @@ class Coats(NamedTuple):
 
 
 class Finishing(NamedTuple):
-    """All coats from the wood up, over so much area; `refusal`: why it can't be done, empty where it can; what to mind."""
+    """All coats from the wood up, over so much area; `refusal`.
+
+    Why it can't be done, empty where it can; what to mind.
+    """
 
     coats: tuple[Coats, ...]
     area_m2: float
@@ -48,27 +54,47 @@ def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Fin
     found: list[Coats] = []
     under, names = finish.old, f"what is on the wood already ({finish.old})"
     for key, row in wished:
-        rule = next((each for each in data.over().values() if (each.under, each.over) == (under, row.base)), None)
+        rule = next(
+            (each for each in data.over().values() if (each.under, each.over) == (under, row.base)),
+            None,
+        )
         if rule is not None:
             if not rule.barrier or not _takes(under, _row(rule.barrier).base):
-                said = f"{_upper(row.name)} does not go over {names}: {rule.why}. Strip it first, or choose another."
+                said = (
+                    f"{_upper(row.name)} does not go over {names}: {rule.why}. Strip it first, "
+                    "or choose another."
+                )
                 return Finishing((), area, said)
             barrier = _row(rule.barrier)
-            found.append(Coats(rule.barrier, barrier, barrier.coats, f"between {names} and {row.name}: {rule.why}"))
+            found.append(
+                Coats(
+                    rule.barrier,
+                    barrier,
+                    barrier.coats,
+                    f"between {names} and {row.name}: {rule.why}",
+                )
+            )
         count = finish.coats if finish.coats is not None and key == finish.top else row.coats
         found.append(Coats(key, row, count))
         under, names = row.base, row.name
     coldest = max(found, key=lambda each: each.row.least_c)
     if finish.temp_c < coldest.row.least_c:
-        said = f"At {finish.temp_c:.0f} °C {coldest.row.name} does not dry: it wants {coldest.row.least_c:.0f} °C at least."
+        said = (
+            f"At {finish.temp_c:.0f} °C {coldest.row.name} does not dry: it wants "
+            f"{coldest.row.least_c:.0f} °C at least."
+        )
         return Finishing(tuple(found), area, said)
     slower = max(2 ** ((_USUAL_C - finish.temp_c) / data.house("dry_doubles_c")), 1.0)
     minds = list(dict.fromkeys(each.row.care for each in found if each.row.care))
     if slower > 1:
-        minds.append(f"At {finish.temp_c:.0f} °C it all takes about {slower:.1f} times as long to dry as at 20 °C.")
+        minds.append(
+            f"At {finish.temp_c:.0f} °C it all takes about {slower:.1f} times as long to dry as "
+            "at 20 °C."
+        )
     if finish.old != "bare":
         minds.append(
-            "Try it where nobody sees it: what is on old wood is seldom only what one believes. Old paint may hold lead."
+            "Try it where nobody sees it: what is on old wood is seldom only what one believes. "
+            "Old paint may hold lead."
         )
     return Finishing(tuple(found), area, "", tuple(minds), slower)
 

@@ -1,7 +1,10 @@
-"""Parts that come from elsewhere: a table (CSV) or the rectangles of a drawing (DXF). All of it is taken, or nothing.
+"""Parts that come from elsewhere: a table (CSV) or the rectangles of a drawing (DXF).
 
-A table's columns: `name`, `board`, `length`, `width`, `thickness`, and, if wished, `many` and `turns`. Lengths are read as typed
-anywhere: bare numbers in the wall's units. A board is named as the boards table names it, or by its key.
+All of it is taken, or nothing.
+
+A table's columns: `name`, `board`, `length`, `width`, `thickness`, and, if wished, `many` and
+`turns`. Lengths are read as typed anywhere: bare numbers in the wall's units. A board is named as
+the boards table names it, or by its key.
 """
 
 import csv
@@ -21,7 +24,13 @@ _NEEDED = ("name", "board", "length", "width", "thickness")
 _MAY = ("many", "turns")
 _YES, _NO = ("yes", "y", "1", "true", "x"), ("", "no", "n", "0", "false")
 _SQUARE = 1e-3  # of a side: so far from a right angle a corner may be
-_MM = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0}  # DXF $INSUNITS: inches, feet, millimetres, centimetres, metres
+_MM = {
+    1: 25.4,
+    2: 304.8,
+    4: 1.0,
+    5: 10.0,
+    6: 1000.0,
+}  # DXF $INSUNITS: inches, feet, millimetres, centimetres, metres
 
 
 class Drawn(NamedTuple):
@@ -48,7 +57,9 @@ def _columns(head: Sequence[str]) -> dict[str, int]:
     names = [name.strip().lower() for name in head]
     for name in names:
         if name not in (*_NEEDED, *_MAY):
-            raise RefusedSheetError(f"Row 1: “{name[:40]}” is no column here. The head must read: {', '.join(_NEEDED)}.")
+            raise RefusedSheetError(
+                f"Row 1: “{name[:40]}” is no column here. The head must read: {', '.join(_NEEDED)}."
+            )
     if len(set(names)) != len(names):
         raise RefusedSheetError("Row 1: a column is there twice.")
     if missing := [name for name in _NEEDED if name not in names]:
@@ -85,10 +96,14 @@ def _part(row: Sequence[str], columns: dict[str, int], units: Units) -> OwnPart:
     if turns not in (*_YES, *_NO):
         raise PlanError(f"“{turns[:40]}” under turns is neither yes nor no.")
     return OwnPart(
-        name=cells["name"][:80], board=board_of(cells["board"]), length_mm=read_length(cells["length"], units),
-        width_mm=read_length(cells["width"], units), thickness_mm=read_length(cells["thickness"], units), many=int(many),
+        name=cells["name"][:80],
+        board=board_of(cells["board"]),
+        length_mm=read_length(cells["length"], units),
+        width_mm=read_length(cells["width"], units),
+        thickness_mm=read_length(cells["thickness"], units),
+        many=int(many),
         turns=turns in _YES,
-    )  # fmt: skip
+    )
 
 
 def board_of(said: str) -> str:
@@ -101,11 +116,16 @@ def board_of(said: str) -> str:
     for key, row in data.boards().items():
         if wanted in (key, row.name.lower()):
             return key
-    raise PlanError(f"“{said[:40]}” is no board here. Boards: {', '.join(row.name for row in data.boards().values())}.")
+    raise PlanError(
+        f"“{said[:40]}” is no board here. Boards: "
+        f"{', '.join(row.name for row in data.boards().values())}."
+    )
 
 
 def read_dxf(raw: bytes, board: str, thickness_mm: float, units: Units) -> Drawn:
-    """Read the closed rectangles of a drawing as parts, alike ones together; the longer side along the grain.
+    """Read the closed rectangles of a drawing as parts, alike ones together.
+
+    The longer side along the grain.
 
     Args:
         raw: the file.
@@ -117,7 +137,9 @@ def read_dxf(raw: bytes, board: str, thickness_mm: float, units: Units) -> Drawn
         RefusedSheetError: it is no drawing, or there is no rectangle in it.
     """
     if len(raw) > MAX_BYTES:
-        raise RefusedSheetError(f"This file is larger than a drawing of parts can be ({MAX_BYTES // 1_000_000} MB).")
+        raise RefusedSheetError(
+            f"This file is larger than a drawing of parts can be ({MAX_BYTES // 1_000_000} MB)."
+        )
     doc = _drawing(raw)
     scale = _MM.get(doc.units, 25.4 if units == "imperial" else 1.0)
     sizes: Counter[tuple[float, float]] = Counter()
@@ -129,13 +151,22 @@ def read_dxf(raw: bytes, board: str, thickness_mm: float, units: Units) -> Drawn
         else:
             sizes[(round(size[0] * scale, 2), round(size[1] * scale, 2))] += 1
     if not sizes:
-        raise RefusedSheetError("There is no closed rectangle in this drawing, so nothing was taken.")
+        raise RefusedSheetError(
+            "There is no closed rectangle in this drawing, so nothing was taken."
+        )
     if len(sizes) > MOST_ROWS:
-        raise RefusedSheetError(f"There are more than {MOST_ROWS} sizes of rectangle. Nothing was taken.")
+        raise RefusedSheetError(
+            f"There are more than {MOST_ROWS} sizes of rectangle. Nothing was taken."
+        )
     try:
         parts = tuple(
             OwnPart(
-                name=f"part {n} of the drawing", board=board, length_mm=long, width_mm=wide, thickness_mm=thickness_mm, many=many
+                name=f"part {n} of the drawing",
+                board=board,
+                length_mm=long,
+                width_mm=wide,
+                thickness_mm=thickness_mm,
+                many=many,
             )
             for n, ((long, wide), many) in enumerate(sorted(sizes.items(), reverse=True), start=1)
         )
@@ -157,12 +188,22 @@ def _drawing(raw: bytes) -> Any:
         raise RefusedSheetError(no_drawing)
     try:
         return read(io.StringIO(text))
-    except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError):  # the reader meets what it did not expect
+    except (
+        DXFError,
+        ValueError,
+        KeyError,
+        IndexError,
+        TypeError,
+        AttributeError,
+    ):  # the reader meets what it did not expect
         raise RefusedSheetError(no_drawing) from None
 
 
 def _rectangle(entity: Any) -> tuple[float, float] | None:
-    """The sides of a closed polyline of four square corners, the longer first; None for any other shape."""
+    """The sides of a closed polyline of four square corners, the longer first.
+
+    None for any other shape.
+    """
     kind = entity.dxftype()
     if kind == "LWPOLYLINE":
         points = [(x, y) for x, y, *_ in entity.get_points()]

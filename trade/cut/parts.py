@@ -1,4 +1,7 @@
-"""Every part of a wall: its label, its finished and its rough size, what is done to it, what it waits for."""
+"""Every part of a wall.
+
+Its label, its finished and its rough size, what is done to it, what it waits for.
+"""
 
 from collections import defaultdict
 from collections.abc import Iterator
@@ -17,11 +20,14 @@ OWN = "x"  # the label of the person's own parts begins with it
 
 
 class CutPart(NamedTuple):
-    """One part to cut: its label, whose it is, what it is called, of which row of the boards table, its finished size.
+    """One part to cut.
 
-    `key`: of its piece, empty for the person's own; `detail`: what is done to it; `turns`: it may lie across the grain;
-    `measured`: its length was measured at what stands; `planned_mm`: its length by the plan; `cut_mm`: length and width off the
-    saw, once it is known what it is cut from; `round`: out of a dowel rod.
+    Its label, whose it is, what it is called, of which row of the boards table, its finished size.
+
+    `key`: of its piece, empty for the person's own; `detail`: what is done to it; `turns`: it may
+    lie across the grain; `measured`: its length was measured at what stands; `planned_mm`: its
+    length by the plan; `cut_mm`: length and width off the saw, once it is known what it is cut
+    from; `round`: out of a dowel rod.
     """
 
     label: str
@@ -41,7 +47,7 @@ class CutPart(NamedTuple):
 
     @property
     def rough_mm(self) -> tuple[float, float]:
-        """Length and width as it comes off the saw, with what is left on to be scribed to the wall."""
+        """Length and width as sawn, including what is left on to be scribed to the wall, mm."""
         return self.length_mm + self.detail.scribe_mm[0], self.width_mm + self.detail.scribe_mm[1]
 
     @property
@@ -52,7 +58,9 @@ class CutPart(NamedTuple):
     @property
     def tight(self) -> bool:
         """Whether what it is cut from gives less than is usually left on to be scribed."""
-        return self.cut_mm != (0.0, 0.0) and any(got < want - 0.05 for got, want in zip(self.cut_mm, self.rough_mm, strict=True))
+        return self.cut_mm != (0.0, 0.0) and any(
+            got < want - 0.05 for got, want in zip(self.cut_mm, self.rough_mm, strict=True)
+        )
 
     @property
     def waits(self) -> bool:
@@ -61,7 +69,10 @@ class CutPart(NamedTuple):
 
     @property
     def faces_mm2(self) -> float:
-        """All that a finish goes over: both faces, for a board that is finished on one side only bends."""
+        """All that a finish goes over.
+
+        Both faces, for a board that is finished on one side only bends.
+        """
         a, b, c = self.length_mm, self.width_mm, self.thick_mm
         return 0.0 if self.detail.bare else 2 * (a * b + a * c + b * c)
 
@@ -98,10 +109,21 @@ def parts_of(plan: Plan) -> Parts:
                     letter += 1
                     found.append(
                         CutPart(
-                            f"{number}{_letters(letter)}", piece.name, name, board, length + more, wide, thick, piece.key, detail,
-                            detail.any_way or not data.boards()[board].grain, part.name in longer, length, round=part.round,
+                            f"{number}{_letters(letter)}",
+                            piece.name,
+                            name,
+                            board,
+                            length + more,
+                            wide,
+                            thick,
+                            piece.key,
+                            detail,
+                            detail.any_way or not data.boards()[board].grain,
+                            part.name in longer,
+                            length,
+                            round=part.round,
                         )
-                    )  # fmt: skip
+                    )
     return Parts((*found, *_own(plan)), dict(bought))
 
 
@@ -117,7 +139,9 @@ def count_parts(plan: Plan) -> int:
     return count
 
 
-def _blanks(part: Part, detail: Detail, kerf_mm: float) -> Iterator[tuple[str, int, tuple[float, float, float]]]:
+def _blanks(
+    part: Part, detail: Detail, kerf_mm: float
+) -> Iterator[tuple[str, int, tuple[float, float, float]]]:
     """What comes off the saw for a part: itself, or the strip that gives two halves."""
     assert part.sizes_mm is not None
     length, _, thick = part.sizes_mm
@@ -125,9 +149,17 @@ def _blanks(part: Part, detail: Detail, kerf_mm: float) -> Iterator[tuple[str, i
     if pair is None:
         yield part.name, part.many, part.sizes_mm
     elif part.name.startswith(_HALF):
-        yield "strip for both halves of the cleat", (part.many + 1) // 2, (length, pair.strip_mm(kerf_mm), thick)
+        yield (
+            "strip for both halves of the cleat",
+            (part.many + 1) // 2,
+            (length, pair.strip_mm(kerf_mm), thick),
+        )
     else:
-        yield f"strip for a {part.name} and its holders' half", part.many, (length, pair.strip_mm(kerf_mm), thick)
+        yield (
+            f"strip for a {part.name} and its holders' half",
+            part.many,
+            (length, pair.strip_mm(kerf_mm), thick),
+        )
 
 
 def _longer(plan: Plan, piece: AnyPiece, parts: list[Part]) -> dict[str, float]:
@@ -135,8 +167,9 @@ def _longer(plan: Plan, piece: AnyPiece, parts: list[Part]) -> dict[str, float]:
     planned = {part.name: part.sizes_mm[0] for part in parts if part.sizes_mm}
     return {
         each.part: each.length_mm - planned[each.part]
-        for each in plan.shop.measured if each.piece == piece.key and each.part in planned
-    }  # fmt: skip
+        for each in plan.shop.measured
+        if each.piece == piece.key and each.part in planned
+    }
 
 
 def _own(plan: Plan) -> Iterator[CutPart]:
@@ -147,9 +180,16 @@ def _own(plan: Plan) -> Iterator[CutPart]:
             letter += 1
             turns = part.turns or not data.boards()[part.board].grain
             yield CutPart(
-                f"{OWN}{_letters(letter)}", "besides", part.name, part.board, part.length_mm, part.width_mm, part.thickness_mm,
-                turns=turns, planned_mm=part.length_mm,
-            )  # fmt: skip
+                f"{OWN}{_letters(letter)}",
+                "besides",
+                part.name,
+                part.board,
+                part.length_mm,
+                part.width_mm,
+                part.thickness_mm,
+                turns=turns,
+                planned_mm=part.length_mm,
+            )
 
 
 def _letters(n: int) -> str:

@@ -1,4 +1,7 @@
-"""What to saw for a wall: every part, out of what is at hand and what is sold, with the cuts of each board and sheet."""
+"""What to saw for a wall.
+
+Every part, out of what is at hand and what is sold, with the cuts of each board and sheet.
+"""
 
 from collections import Counter
 from time import monotonic
@@ -13,11 +16,24 @@ from trade.mounts.base import Part
 from trade.plan import Plan
 from trade.shop import OnHand
 
-__all__ = ["BoardJob", "CutPlan", "Progress", "SheetJob", "Source", "cut_plan", "progress", "source_words"]
+__all__ = [
+    "BoardJob",
+    "CutPlan",
+    "Progress",
+    "SheetJob",
+    "Source",
+    "cut_plan",
+    "progress",
+    "source_words",
+]
 
 
 class CutPlan(NamedTuple):
-    """All of it. `bought`: what is bought ready, one of each, with how many; `no_stock`: parts of no size that there is."""
+    """All of it.
+
+    `bought`: what is bought ready, one of each, with how many; `no_stock`: parts of no size that
+    there is.
+    """
 
     boards: tuple[BoardJob, ...]
     sheets: tuple[SheetJob, ...]
@@ -32,7 +48,9 @@ class CutPlan(NamedTuple):
     @property
     def parts(self) -> list[CutPart]:
         """Every part that is cut, by its label."""
-        found = [part for job in self.boards for part in job.parts] + [p for job in self.sheets for p in job.parts.values()]
+        found = [part for job in self.boards for part in job.parts] + [
+            p for job in self.sheets for p in job.parts.values()
+        ]
         return sorted([*found, *self.no_stock], key=lambda part: (len(part.label), part.label))
 
     @property
@@ -60,7 +78,9 @@ class CutPlan(NamedTuple):
             for sheet in job.plan.sheets:
                 source = job.stock[sheet.blank]
                 found += [
-                    left_of(source, "sheet", offcut.wide_mm, offcut.high_mm) for offcut in sheet.offcuts if offcut.worth_keeping
+                    left_of(source, "sheet", offcut.wide_mm, offcut.high_mm)
+                    for offcut in sheet.offcuts
+                    if offcut.worth_keeping
                 ]
         return tuple(sorted(found, key=lambda each: -each.length_mm * each.width_mm))
 
@@ -78,7 +98,10 @@ class Progress(NamedTuple):
 
 
 def cut_plan(plan: Plan) -> CutPlan:
-    """How to cut all that a wall needs, with the kerf and the trim of the job's policy, out of what is at hand first."""
+    """Return how to cut all a wall needs, stock at hand first.
+
+    Kerf and trim come from the job's policy.
+    """
     parts, yard = parts_of(plan), _yard(plan)
     groups, none = yard.groups(parts.cut)
     boards: list[BoardJob] = []
@@ -97,7 +120,9 @@ def cut_plan(plan: Plan) -> CutPlan:
 
 
 def progress(plan: Plan, seconds: float, least: int = 1) -> Progress:
-    """Work on a plan for a while; what was worked out is remembered, so that asking again goes on from there.
+    """Work on a plan for a while.
+
+    What was worked out is remembered, so that asking again goes on from there.
 
     Args:
         plan: the wall.
@@ -124,4 +149,7 @@ def _yard(plan: Plan) -> Yard:
 
 def cut_line(cut: Cut, units: Units) -> str:
     """One cut of a sheet, as it is set at the saw."""
-    return f"{cut.way} at {say_length(cut.setting_mm, units)} from that piece's {'lower' if cut.way == 'rip' else 'left'} edge"
+    return (
+        f"{cut.way} at {say_length(cut.setting_mm, units)} from that piece's "
+        f"{'lower' if cut.way == 'rip' else 'left'} edge"
+    )

@@ -1,8 +1,11 @@
-"""Sheets cut by a saw that only cuts from edge to edge: a guillotine plan with kerf, trim and grain; how little it could cost.
+"""Sheets cut by a saw that only cuts from edge to edge.
 
-Each sheet is trimmed, then cut again and again in two, each cut right across what it cuts: a table saw or a track saw can do it
-in the order given. Sheets that are at hand are used up first, round their defects. Many orders and rules are tried; the cheapest
-plan, then that with the largest piece left, is kept. Cuts that need the same setting follow one another where they may.
+A guillotine plan with kerf, trim and grain; how little it could cost.
+
+Each sheet is trimmed, then cut again and again in two, each cut right across what it cuts: a table
+saw or a track saw can do it in the order given. Sheets that are at hand are used up first, round
+their defects. Many orders and rules are tried; the cheapest plan, then that with the largest piece
+left, is kept. Cuts that need the same setting follow one another where they may.
 """
 
 from collections.abc import Sequence
@@ -12,10 +15,32 @@ from random import Random
 from typing import NamedTuple
 
 from trade.cut.bounds import fewest
-from trade.cut.filling import Blank, Cut, Offcut, Part, ReadingIndex, Rect, SheetCuts, Shop, room_of, same_setting, ways_of
+from trade.cut.filling import (
+    Blank,
+    Cut,
+    Offcut,
+    Part,
+    ReadingIndex,
+    Rect,
+    SheetCuts,
+    Shop,
+    room_of,
+    same_setting,
+    ways_of,
+)
 from trade.errors import PlanError
 
-__all__ = ["Blank", "Cut", "Offcut", "Part", "ReadingIndex", "Rect", "SheetCuts", "SheetPlan", "cut_sheets"]
+__all__ = [
+    "Blank",
+    "Cut",
+    "Offcut",
+    "Part",
+    "ReadingIndex",
+    "Rect",
+    "SheetCuts",
+    "SheetPlan",
+    "cut_sheets",
+]
 
 _MOST_PARTS = 500
 
@@ -35,7 +60,7 @@ class SheetPlan(NamedTuple):
 
 def cut_sheets(
     parts: Sequence[Part], blanks: Sequence[Blank], kerf_mm: float = 3.2, trim_mm: float = 5.0
-) -> SheetPlan:  # fmt: skip
+) -> SheetPlan:
     """A guillotine plan for some parts.
 
     Args:
@@ -45,7 +70,8 @@ def cut_sheets(
         trim_mm: what is cut off each edge first.
 
     Raises:
-        PlanError: a part is larger than every sheet, there are too few sheets, or nonsense in numbers.
+        PlanError: a part is larger than every sheet, there are too few sheets, or nonsense in
+          numbers.
     """
     _refuse(parts, blanks, kerf_mm, trim_mm)
     if not parts:
@@ -55,7 +81,9 @@ def cut_sheets(
     if best is None:
         raise PlanError("There are too few sheets for all of it.", "stock")
     cost = _cost(best, blanks)
-    return SheetPlan(tuple(sheet._replace(cuts=_ordered(sheet.cuts)) for sheet in best), cost, min(bound, cost))
+    return SheetPlan(
+        tuple(sheet._replace(cuts=_ordered(sheet.cuts)) for sheet in best), cost, min(bound, cost)
+    )
 
 
 def _cost(sheets: Sequence[SheetCuts], blanks: Sequence[Blank]) -> float:
@@ -64,8 +92,11 @@ def _cost(sheets: Sequence[SheetCuts], blanks: Sequence[Blank]) -> float:
 
 def _tried(
     parts: Sequence[Part], blanks: Sequence[Blank], kerf: float, trim: float, bound: float
-) -> list[SheetCuts] | None:  # fmt: skip
-    """The best of many orders and rules: the cheapest, then that with the largest piece left; None where it does not all fit."""
+) -> list[SheetCuts] | None:
+    """The best of many orders and rules.
+
+    The cheapest, then that with the largest piece left; None where it does not all fit.
+    """
     best: list[SheetCuts] | None = None
     found = (inf, 0.0)
     endless = [n for n, blank in enumerate(blanks) if blank.many is None] or [-1]
@@ -88,13 +119,23 @@ def _tried(
     return best
 
 
-def _one_by_one(parts: Sequence[Part], blanks: Sequence[Blank], kerf: float, trim: float) -> list[SheetCuts] | None:
-    """Each sheet in turn filled as well as many orders and rules can, those at hand first, large parts rather than small ones."""
-    few = sorted((n for n, blank in enumerate(blanks) if blank.many is not None), key=lambda n: min(room_of(blanks[n], trim)))
+def _one_by_one(
+    parts: Sequence[Part], blanks: Sequence[Blank], kerf: float, trim: float
+) -> list[SheetCuts] | None:
+    """Fill each sheet in turn, sheets at hand first, by the best of several orders and rules."""
+    few = sorted(
+        (n for n, blank in enumerate(blanks) if blank.many is not None),
+        key=lambda n: min(room_of(blanks[n], trim)),
+    )
     endless = [n for n, blank in enumerate(blanks) if blank.many is None]
-    main = min(endless, key=lambda n: blanks[n].price / (blanks[n].along_mm * blanks[n].across_mm), default=None)
+    main = min(
+        endless,
+        key=lambda n: blanks[n].price / (blanks[n].along_mm * blanks[n].across_mm),
+        default=None,
+    )
     queue = [n for n in few for _ in range(min(blanks[n].many or 0, len(parts)))]
-    dice, ways = Random(1), list(product(_ORDERS, _FITS, _SPLITS))[:: max(len(parts) // _MANY, 1)]  # the same each time
+    dice = Random(1)
+    ways = list(product(_ORDERS, _FITS, _SPLITS))[:: max(len(parts) // _MANY, 1)]
     left, done = list(parts), list[SheetCuts]()
     while left:
         n = queue.pop(0) if queue else main
@@ -103,7 +144,10 @@ def _one_by_one(parts: Sequence[Part], blanks: Sequence[Blank], kerf: float, tri
         best: tuple[float, SheetCuts] | None = None
         for order, fit, split in ways:
             ranked = sorted(left, key=order, reverse=True)
-            place = {part.label: k + dice.uniform(0, _SHAKEN * len(ranked)) for k, part in enumerate(ranked)}
+            place = {
+                part.label: k + dice.uniform(0, _SHAKEN * len(ranked))
+                for k, part in enumerate(ranked)
+            }
             for tried in (ranked, sorted(ranked, key=lambda part: place[part.label])):
                 sheet = Shop(blanks, n, kerf, trim, fit, split).fill(tried)
                 merit = sum((each.wide_mm * each.high_mm) ** _LARGE_FIRST for each in sheet.placed)
@@ -122,7 +166,9 @@ def _one_by_one(parts: Sequence[Part], blanks: Sequence[Blank], kerf: float, tri
 
 def _refuse(parts: Sequence[Part], blanks: Sequence[Blank], kerf: float, trim: float) -> None:
     if not 0 <= kerf <= 20 or not 0 <= trim <= 200:
-        raise PlanError("A saw takes between 0 and 20 mm, and an edge is trimmed by 200 mm at most.", "kerf_mm")
+        raise PlanError(
+            "A saw takes between 0 and 20 mm, and an edge is trimmed by 200 mm at most.", "kerf_mm"
+        )
     if len(parts) > _MOST_PARTS:
         raise PlanError(f"More than {_MOST_PARTS} parts at once.", "parts")
     if not blanks or any(min(room_of(blank, trim)) <= 0 for blank in blanks):
@@ -133,17 +179,32 @@ def _refuse(parts: Sequence[Part], blanks: Sequence[Blank], kerf: float, trim: f
         if min(part.along_mm, part.across_mm) <= 0:
             raise PlanError(f"“{part.label}” must have a size.", "parts")
         if not any(True for blank in blanks for _ in ways_of(part, room_of(blank, trim))):
-            size, room = f"{part.along_mm:.0f} × {part.across_mm:.0f} mm", max(room_of(blank, trim) for blank in blanks)
-            said = f"“{part.label}”, {size}, is larger than a sheet, {room[0]:.0f} × {room[1]:.0f} mm."
+            size = f"{part.along_mm:.0f} × {part.across_mm:.0f} mm"
+            room = max(room_of(blank, trim) for blank in blanks)
+            said = (
+                f"“{part.label}”, {size}, is larger than a sheet, {room[0]:.0f} × {room[1]:.0f} mm."
+            )
             raise PlanError(said, "parts")
 
 
 def _bound(parts: Sequence[Part], blanks: Sequence[Blank], kerf: float, trim: float) -> float:
-    """How little it can cost: sheets enough for the area, each part with its kerfs, and as many as large parts need."""
+    """How little it can cost.
+
+    Sheets enough for the area, each part with its kerfs, and as many as large parts need.
+    """
     area = sum((part.along_mm + kerf) * (part.across_mm + kerf) for part in parts)
-    widest, highest = (max(room_of(blank, trim)[axis] for blank in blanks) + kerf for axis in (0, 1))
-    large = fewest([(part.along_mm + kerf, part.across_mm + kerf, part.turns) for part in parts], (widest, highest))
-    sizes = [((room[0] + kerf) * (room[1] + kerf), blank) for blank in blanks for room in (room_of(blank, trim),)]
+    widest, highest = (
+        max(room_of(blank, trim)[axis] for blank in blanks) + kerf for axis in (0, 1)
+    )
+    large = fewest(
+        [(part.along_mm + kerf, part.across_mm + kerf, part.turns) for part in parts],
+        (widest, highest),
+    )
+    sizes = [
+        ((room[0] + kerf) * (room[1] + kerf), blank)
+        for blank in blanks
+        for room in (room_of(blank, trim),)
+    ]
     area -= sum(size * blank.many for size, blank in sizes if blank.many is not None)
     count = large - sum(blank.many for blank in blanks if blank.many is not None)
     sold = [(size, blank.price) for size, blank in sizes if blank.many is None]
@@ -151,7 +212,10 @@ def _bound(parts: Sequence[Part], blanks: Sequence[Blank], kerf: float, trim: fl
 
 
 def _dearest(parts: Sequence[Part], blanks: Sequence[Blank], trim: float) -> float:
-    """The cheapest sheet that the most demanding part fits on; nothing where it may be one that is at hand."""
+    """The cheapest sheet that the most demanding part fits on.
+
+    Nothing where it may be one that is at hand.
+    """
     return max(
         min(
             (blank.price if blank.many is None else 0.0)
@@ -163,16 +227,22 @@ def _dearest(parts: Sequence[Part], blanks: Sequence[Blank], trim: float) -> flo
 
 
 def _cheapest(area: float, count: int, sold: list[tuple[float, float]]) -> float:
-    """The least that so many sheets, with so much area together, cost; one size after the other, the last takes the rest."""
+    """The least that so many sheets, with so much area together, cost.
+
+    One size after the other, the last takes the rest.
+    """
     (size, price), rest = sold[0], sold[1:]
     most = max(ceil(area / size - 1e-9), count, 0)
     if not rest:
         return most * price
-    return min(many * price + _cheapest(area - many * size, count - many, rest) for many in range(most + 1))
+    return min(
+        many * price + _cheapest(area - many * size, count - many, rest) for many in range(most + 1)
+    )
 
 
 _MANY = 60  # parts
-_SHAKEN, _LARGE_FIRST = 0.3, 1.25  # of the number of parts; how much more a large part counts than small ones of its area
+_SHAKEN = 0.3
+_LARGE_FIRST = 1.25
 _ORDERS = (
     lambda part: part.along_mm * part.across_mm,
     lambda part: max(part.along_mm, part.across_mm),
@@ -194,19 +264,29 @@ _SPLITS = (
 
 def _largest(sheets: list[SheetCuts]) -> float:
     """The largest piece left over."""
-    return max((offcut.wide_mm * offcut.high_mm for sheet in sheets for offcut in sheet.offcuts), default=0.0)
+    return max(
+        (offcut.wide_mm * offcut.high_mm for sheet in sheets for offcut in sheet.offcuts),
+        default=0.0,
+    )
 
 
 def _ordered(cuts: tuple[Cut, ...]) -> tuple[Cut, ...]:
-    """Each cut after the one that it needs, and next to those that need the same setting where that may be."""
+    """Return each cut after the one it needs, and next to those with the same saw setting."""
     left, found, number = list(range(len(cuts))), list[int](), dict[int, int]()
     while left:
         ready = [n for n in left if cuts[n].after is None or cuts[n].after in number]
         last = cuts[found[-1]] if found else None
         best = min(
-            ready, key=lambda n: (last is None or not same_setting(last, cuts[n]), last is None or last.way != cuts[n].way, n)
+            ready,
+            key=lambda n: (
+                last is None or not same_setting(last, cuts[n]),
+                last is None or last.way != cuts[n].way,
+                n,
+            ),
         )
         number[best] = len(found)
         found.append(best)
         left.remove(best)
-    return tuple(cuts[n]._replace(after=None if (a := cuts[n].after) is None else number[a]) for n in found)
+    return tuple(
+        cuts[n]._replace(after=None if (a := cuts[n].after) is None else number[a]) for n in found
+    )

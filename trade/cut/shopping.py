@@ -1,4 +1,7 @@
-"""What to buy for a wall: boards, sheets, hardware, finish, and fasteners in the packs that they are sold in."""
+"""What to buy for a wall.
+
+Boards, sheets, hardware, finish, and fasteners in the packs that they are sold in.
+"""
 
 from collections import Counter
 from math import ceil
@@ -16,14 +19,16 @@ from trade.plan import AnyPiece, Plan
 
 Aisle = Literal["wood", "hardware", "fasteners", "bits", "finish"]
 _EXACT = 1e-9
-_PIECES, _LITRES = 3.0, 0.15  # house rule: one pack more is as good as so many screws, or so much finish, left over
+_PIECES = 3.0
+_LITRES = 0.15
 
 
 class Line(NamedTuple):
     """One line of the list.
 
-    `key`: what a price of the person's own hangs on; `needed` and `pack`: so many pieces, or so many litres of what is sold in
-    tins; `each`: what one of them costs; `mine`: as the person says; `note`: what else to know at the shelf.
+    `key`: what a price of the person's own hangs on; `needed` and `pack`: so many pieces, or so
+    many litres of what is sold in tins; `each`: what one of them costs; `mine`: as the person says;
+    `note`: what else to know at the shelf.
     """
 
     key: str
@@ -89,7 +94,9 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
         *_finish(done),
     ]
     own = {price.of: price.each for price in plan.shop.prices}
-    priced = tuple(line._replace(each=own[line.key], mine=True) if line.key in own else line for line in lines)
+    priced = tuple(
+        line._replace(each=own[line.key], mine=True) if line.key in own else line for line in lines
+    )
     return Shopping(priced, done, plan.shop.ready)
 
 
@@ -97,18 +104,35 @@ def _wood(cut: CutPlan, units: Units) -> list[Line]:
     """Boards and sheets that are not at hand."""
     wood = Counter(job.stock[stock] for job in cut.boards for stock, _ in job.layout)
     wood.update(job.stock[sheet.blank] for job in cut.sheets for sheet in job.plan.sheets)
-    return [Line(s.key, "wood", source_words(s, units), many, 1, many, s.price) for s, many in wood.items() if s.hand is None]
+    return [
+        Line(s.key, "wood", source_words(s, units), many, 1, many, s.price)
+        for s, many in wood.items()
+        if s.hand is None
+    ]
 
 
 def _bands(cut: CutPlan) -> list[Line]:
     """Edge band by the roll."""
-    long = sum(work.long_mm for part in cut.parts for work in part.detail.works if isinstance(work, Band))
+    long = sum(
+        work.long_mm for part in cut.parts for work in part.detail.works if isinstance(work, Band)
+    )
     if not long:
         return []
     roll = data.house("band_roll_mm")
     rolls = ceil(long / roll - _EXACT)
     note = f"{long / 1000:.1f} m of edge are seen"
-    return [Line("band", "wood", "edge band, a roll of 7.6 m (25 ft)", rolls, 1, rolls, data.house("band_price"), note=note)]
+    return [
+        Line(
+            "band",
+            "wood",
+            "edge band, a roll of 7.6 m (25 ft)",
+            rolls,
+            1,
+            rolls,
+            data.house("band_price"),
+            note=note,
+        )
+    ]
 
 
 def _hardware(cut: CutPlan) -> list[Line]:
@@ -141,11 +165,17 @@ def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[Line]:
             if isinstance(work, Bored | Row):
                 wide[("bit", say_bit(work.wide_mm, units))] = work.wide_mm
     ranked = sorted(wide, key=lambda each: (each[0], wide[each]))
-    return [Line(f"bit:{kind}:{said}", "bits", f"{kind}, {said}", 1, 1, 1, 0.0, note="if you have none") for kind, said in ranked]
+    return [
+        Line(f"bit:{kind}:{said}", "bits", f"{kind}, {said}", 1, 1, 1, 0.0, note="if you have none")
+        for kind, said in ranked
+    ]
 
 
 def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, str, str, float]]:
-    """Fasteners of one piece: key, name, the kind that packs hang on, the price of one; and how many."""
+    """Fasteners of one piece.
+
+    Key, name, the kind that packs hang on, the price of one; and how many.
+    """
     found: Counter[tuple[str, str, str, float]] = Counter()
 
     def screws(key: str, length_mm: float, many: int) -> None:
@@ -161,7 +191,9 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
             row = seat.held.anchor
             found[(f"anchor:{seat.anchor_key}", row.name, "anchor", row.price)] += many
 
-    seats = [seat for seat in mount_of(piece).seats(piece, plan.wall) if isinstance(seat, Seat)]  # a pin is a part
+    seats = [
+        seat for seat in mount_of(piece).seats(piece, plan.wall) if isinstance(seat, Seat)
+    ]  # a pin is a part
     for seat in seats:
         held(seat, len(seat.holes))
     for extra in mount_of(piece).extras(piece, plan.wall):
@@ -178,8 +210,13 @@ def _packed(key: str, name: str, kind: str, price: float, needed: int) -> Line:
     return Line(key, "fasteners", name, needed, pack, packs, price)
 
 
-def _pack(needed: float, sizes: tuple[float, ...] | tuple[int, ...], trouble: float) -> tuple[float, int]:
-    """The size of pack of which the least is left over, each pack counting like so much left over; and how many packs."""
+def _pack(
+    needed: float, sizes: tuple[float, ...] | tuple[int, ...], trouble: float
+) -> tuple[float, int]:
+    """The size of pack of which the least is left over, each pack counting like so much left over.
+
+    And how many packs.
+    """
 
     def burden(size: float) -> tuple[float, float]:
         packs = ceil(needed / size - _EXACT)
@@ -198,6 +235,17 @@ def _finish(done: Finishing) -> list[Line]:
             tin, tins = _pack(litres, coats.row.tins, _LITRES)
             note = f"{coats.coats} coat{'' if coats.coats == 1 else 's'} on {done.area_m2:.1f} m²"
             found.append(
-                Line(f"finish:{coats.key}", "finish", coats.row.name, litres, tin, tins, coats.row.price, False, "l", note)
+                Line(
+                    f"finish:{coats.key}",
+                    "finish",
+                    coats.row.name,
+                    litres,
+                    tin,
+                    tins,
+                    coats.row.price,
+                    False,
+                    "l",
+                    note,
+                )
             )
     return found

@@ -1,4 +1,7 @@
-"""What shops have: in which thicknesses a board is sold, and which parts of a piece are sold in no size at all."""
+"""What shops have.
+
+In which thicknesses a board is sold, and which parts of a piece are sold in no size at all.
+"""
 
 from msgspec.structs import replace
 
@@ -11,27 +14,42 @@ from trade.plan import AnyPiece, Built, Plan
 
 
 def unsold(piece: AnyPiece, plan: Plan) -> list[Phrase]:
-    """Return a sentence for each part of a piece that no shop has in that size, and that is not at hand either."""
+    """Return a sentence for each part of a piece in a size no shop has and that is not at hand."""
     alone = replace(plan, pieces=(piece,), shop=replace(plan.shop, own=()), built=Built())
-    _, none = Yard(alone.shop, alone.units, alone.policy.kerf_mm, alone.policy.trim_mm).groups(parts_of(alone).cut)
-    said = "No shop has its {part} in one piece, {length} × {width} × {thick} of {wood}: glue it up, or choose another size."
+    _, none = Yard(alone.shop, alone.units, alone.policy.kerf_mm, alone.policy.trim_mm).groups(
+        parts_of(alone).cut
+    )
+    said = (
+        "No shop has its {part} in one piece, {length} × {width} × {thick} of {wood}: glue it "
+        "up, or choose another size."
+    )
     return [
-        Phrase(said, {
-            "part": part.name, "length": Quantity(part.length_mm, "length"), "width": Quantity(part.width_mm, "length"),
-            "thick": Quantity(part.thick_mm, "fine"), "wood": data.boards()[part.board].name,
-        })
+        Phrase(
+            said,
+            {
+                "part": part.name,
+                "length": Quantity(part.length_mm, "length"),
+                "width": Quantity(part.width_mm, "length"),
+                "thick": Quantity(part.thick_mm, "fine"),
+                "wood": data.boards()[part.board].name,
+            },
+        )
         for part in {each.name: each for each in none}.values()
-    ]  # fmt: skip
+    ]
 
 
 def sold_mm(board: str, units: Units, near_mm: float | None = None) -> list[float]:
-    """Return the thicknesses in which a board or a sheet is sold to who measures in these units, mm, the thinnest first.
+    """Return the thicknesses in which a board or sheet is sold where these units are used, mm.
 
     Args:
         board: a row of the boards table.
         units: of the person.
         near_mm: only those that pass for boards of this thickness.
     """
-    rows = [r for r in data.stock().values() if r.board == board and r.system == units and r.shape == "flat"]
+    rows = [
+        r
+        for r in data.stock().values()
+        if r.board == board and r.system == units and r.shape == "flat"
+    ]
     found = sorted({row.thickness_mm for row in rows})
     return [thick for thick in found if near_mm is None or abs(thick - near_mm) <= NEAR_MM]

@@ -1,4 +1,7 @@
-"""The yard: what is sold and what is at hand, and how a group of parts is cut out of it. What was worked out is remembered."""
+"""The yard: what is sold and what is at hand, and how a group of parts is cut out of it.
+
+What was worked out is remembered.
+"""
 
 from collections import Counter, defaultdict
 from collections.abc import Iterable, Sequence
@@ -17,15 +20,20 @@ from trade.shop import OnHand, Shop
 
 NEAR_MM = 1.3  # house rule: boards are sold a little thinner or thicker than they are called
 _SAME_MM = 1e-6
-_WIDER_MM = 0.5  # a part may be so much wider than its board on paper: it takes what the board gives
+_WIDER_MM = (
+    0.5  # a part may be so much wider than its board on paper: it takes what the board gives
+)
 _KEEP_LONG_MM = 300.0  # house rule: a board's end that is shorter is waste
 _MOST_KEPT = 64  # groups whose cutting is remembered
 
 
 class Source(NamedTuple):
-    """A board or a sheet that parts are cut from: as sold, or at hand. `key`: its price's; empty at hand.
+    """A board or a sheet that parts are cut from: as sold, or at hand.
 
-    `hand`: which of those at hand it is, and `from_mm` where on it this good stretch begins; None for what is sold.
+    `key`: its price's; empty at hand.
+
+    `hand`: which of those at hand it is, and `from_mm` where on it this good stretch begins; None
+    for what is sold.
     """
 
     name: str
@@ -43,12 +51,20 @@ class Source(NamedTuple):
 
 
 def source_words(source: Source, units: Units) -> str:
-    """What to ask for in the shop: by its usual name in inches, its actual sizes in millimetres; what is at hand by its own."""
+    """What to ask for in the shop.
+
+    By its usual name in inches, its actual sizes in millimetres; what is at hand by its own.
+    """
     if units == "imperial" or source.hand is not None:
         return source.name
-    size = " × ".join(f"{mm:.0f}" for mm in (source.length_mm, source.width_mm, source.thickness_mm))
+    size = " × ".join(
+        f"{mm:.0f}" for mm in (source.length_mm, source.width_mm, source.thickness_mm)
+    )
     if source.round:
-        return f"{data.boards()[source.board].name} dowel, {source.width_mm:.0f} mm, {source.length_mm:.0f} mm long"
+        return (
+            f"{data.boards()[source.board].name} dowel, {source.width_mm:.0f} mm, "
+            f"{source.length_mm:.0f} mm long"
+        )
     return f"{data.boards()[source.board].name} {source.kind}, {size} mm"
 
 
@@ -78,7 +94,9 @@ class BoardJob(NamedTuple):
         used = [self.stock[stock] for stock, _ in self.layout]
         area = sum(source.length_mm * source.width_mm for source in used)
         good = sum(part.cut_mm[0] * part.width_mm for part in self.parts)
-        return 1 - (good + sum(o.length_mm * o.width_mm for o in ends(self))) / area if area else 0.0
+        return (
+            1 - (good + sum(o.length_mm * o.width_mm for o in ends(self))) / area if area else 0.0
+        )
 
 
 class SheetJob(NamedTuple):
@@ -91,16 +109,21 @@ class SheetJob(NamedTuple):
     @property
     def waste(self) -> float:
         """What part of the sheets is neither a part nor worth keeping."""
-        area = sum(self.stock[s.blank].length_mm * self.stock[s.blank].width_mm for s in self.plan.sheets)
+        area = sum(
+            self.stock[s.blank].length_mm * self.stock[s.blank].width_mm for s in self.plan.sheets
+        )
         good = sum(each.wide_mm * each.high_mm for s in self.plan.sheets for each in s.placed)
-        kept = sum(o.wide_mm * o.high_mm for s in self.plan.sheets for o in s.offcuts if o.worth_keeping)
+        kept = sum(
+            o.wide_mm * o.high_mm for s in self.plan.sheets for o in s.offcuts if o.worth_keeping
+        )
         return 1 - (good + kept) / area if area else 0.0
 
 
 class Group(NamedTuple):
     """Parts that are cut together: out of boards of one width, or out of sheets (of width 0 here).
 
-    `trim_mm`: what is cut off their edges first; nought for parts as large as what is sold, which keep its own edges.
+    `trim_mm`: what is cut off their edges first; nought for parts as large as what is sold, which
+    keep its own edges.
     """
 
     kind: str
@@ -116,11 +139,18 @@ def _sold(units: Units) -> tuple[Source, ...]:
     """All that is sold, what is sold in the person's units first."""
     return tuple(
         Source(
-            row.name, row.board, row.kind, row.length_mm, row.width_mm, row.thickness_mm, row.price, f"stock:{key}",
+            row.name,
+            row.board,
+            row.kind,
+            row.length_mm,
+            row.width_mm,
+            row.thickness_mm,
+            row.price,
+            f"stock:{key}",
             round=row.shape == "round",
         )
         for key, row in sorted(data.stock().items(), key=lambda each: each[1].system != units)
-    )  # fmt: skip
+    )
 
 
 _lock = Lock()
@@ -135,13 +165,20 @@ class Yard:
         """All that is at hand is still there."""
         prices = {price.of: price.each for price in shop.prices}
         self.kerf, self.trim = kerf_mm, trim_mm
-        self.sold = [s._replace(price=prices[s.key]) if s.key in prices else s for s in _sold(units)]
-        self.usual = sum(row.system == units for row in data.stock().values())  # so many of those come first
+        self.sold = [
+            s._replace(price=prices[s.key]) if s.key in prices else s for s in _sold(units)
+        ]
+        self.usual = sum(
+            row.system == units for row in data.stock().values()
+        )  # so many of those come first
         self.hand = shop.on_hand
         self.left = [each.many for each in shop.on_hand]
 
     def groups(self, parts: Sequence[CutPart]) -> tuple[list[Group], list[CutPart]]:
-        """Parts that are cut out of one kind of board or sheet together; and those of no size that there is."""
+        """Parts that are cut out of one kind of board or sheet together.
+
+        And those of no size that there is.
+        """
         found: dict[tuple[str, str, float, float, float, bool], list[CutPart]] = defaultdict(list)
         none: list[CutPart] = []
         for part in parts:
@@ -150,7 +187,9 @@ class Yard:
                 none.append(part)
             else:
                 width = 0.0 if source.kind == "sheet" else source.width_mm
-                found[(source.kind, part.board, width, source.thickness_mm, trim, part.round)].append(part._replace(cut_mm=cut))
+                found[
+                    (source.kind, part.board, width, source.thickness_mm, trim, part.round)
+                ].append(part._replace(cut_mm=cut))
         return [Group(*key[:5], tuple(own)) for key, own in found.items()], none
 
     def solve(self, group: Group, patient: bool = True) -> BoardJob | SheetJob | None:
@@ -164,7 +203,13 @@ class Yard:
             PlanError: of what is only at hand there is too little.
         """
         stock = tuple(self._stock(group))
-        key = (group, stock, tuple(_spot(self.hand, source.hand) for source in stock), self.kerf, group.trim_mm)
+        key = (
+            group,
+            stock,
+            tuple(_spot(self.hand, source.hand) for source in stock),
+            self.kerf,
+            group.trim_mm,
+        )
         job = _known.get(key)
         if job is None:
             if not patient:
@@ -174,16 +219,22 @@ class Yard:
                 _known[key] = job
                 while len(_known) > _MOST_KEPT:
                     del _known[next(iter(_known))]
-        numbers = (n for n, _ in job.layout) if isinstance(job, BoardJob) else (sheet.blank for sheet in job.plan.sheets)
+        numbers = (
+            (n for n, _ in job.layout)
+            if isinstance(job, BoardJob)
+            else (sheet.blank for sheet in job.plan.sheets)
+        )
         for hand, many in used(job.stock, numbers).items():
             self.left[hand] -= many
         return job
 
     def _for(self, part: CutPart) -> tuple[Source | None, tuple[float, float], float]:
-        """The narrowest board or the largest sheet for a part, sold or else at hand; how large it is sawn; what is trimmed first.
+        """The narrowest board or the largest sheet for a part, sold or else at hand.
 
-        As large as it must be to be scribed; where nothing gives so much, its finished size; and where that is as large as what
-        is sold, the edges stay as they are.
+        How large it is sawn; what is trimmed first.
+
+        As large as it must be to be scribed; where nothing gives so much, its finished size; and
+        where that is as large as what is sold, the edges stay as they are.
         """
         hand = [self._source(n, each, 0.0, each.length_mm) for n, each in enumerate(self.hand)]
         sizes = dict.fromkeys((part.rough_mm, (part.length_mm, part.width_mm)))
@@ -192,26 +243,47 @@ class Yard:
             for trim, (length, width) in product(dict.fromkeys((self.trim, 0.0)), sizes):
                 fitting = [source for source in alike if _fits(source, part, length, width, trim)]
                 if fitting:
-                    best = min(fitting, key=lambda each: each.width_mm if each.kind == "board" else -each.length_mm)
-                    return best, (length, min(width, best.width_mm) if best.kind == "board" else width), trim
+                    best = min(
+                        fitting,
+                        key=lambda each: each.width_mm if each.kind == "board" else -each.length_mm,
+                    )
+                    return (
+                        best,
+                        (length, min(width, best.width_mm) if best.kind == "board" else width),
+                        trim,
+                    )
         return None, (part.length_mm, part.width_mm), self.trim
 
     def _source(self, n: int, each: OnHand, start: float, end: float) -> Source:
         whole = (start, end) == (0.0, each.length_mm)
         return Source(
-            each.name if whole else f"{each.name}, a good stretch", each.board, each.kind, end - start, each.width_mm,
-            each.thickness_mm, 0.0, "", each.many, n, start,
-        )  # fmt: skip
+            each.name if whole else f"{each.name}, a good stretch",
+            each.board,
+            each.kind,
+            end - start,
+            each.width_mm,
+            each.thickness_mm,
+            0.0,
+            "",
+            each.many,
+            n,
+            start,
+        )
 
     def _stock(self, group: Group) -> list[Source]:
-        """All that a group of parts may be cut from: what is sold in its size, and what is at hand and wide enough."""
+        """All that a group of parts may be cut from.
+
+        What is sold in its size, and what is at hand and wide enough.
+        """
         kind, board, width, thick, trim, own = group
         widest = max(part.width_mm for part in own)
         found = [
-            source for source in self.sold
-            if (source.kind, source.board, source.thickness_mm, source.round) == (kind, board, thick, own[0].round)
+            source
+            for source in self.sold
+            if (source.kind, source.board, source.thickness_mm, source.round)
+            == (kind, board, thick, own[0].round)
             and (kind == "sheet" or source.width_mm == width)
-        ]  # fmt: skip
+        ]
         for n, each in enumerate(self.hand):
             fits = (
                 each.kind == kind
@@ -225,8 +297,9 @@ class Yard:
             elif fits and each.width_mm + _WIDER_MM >= widest:
                 found += [
                     self._source(n, each, *good)._replace(many=self.left[n])
-                    for good in _stretches(each) if good[1] - good[0] > 2 * trim
-                ]  # fmt: skip
+                    for good in _stretches(each)
+                    if good[1] - good[0] > 2 * trim
+                ]
         return found
 
 
@@ -237,7 +310,10 @@ def _alike(source: Source, part: CutPart) -> bool:
 
 
 def _fits(source: Source, part: CutPart, length: float, width: float, trim: float) -> bool:
-    """Whether a part can be cut out of it: boards by its finished width, for they are as wide as they are."""
+    """Whether a part can be cut out of it.
+
+    Boards by its finished width, for they are as wide as they are.
+    """
     room = source.length_mm - 2 * trim + _SAME_MM
     if source.kind == "board":
         return length <= room and part.width_mm <= source.width_mm + _WIDER_MM
@@ -246,13 +322,21 @@ def _fits(source: Source, part: CutPart, length: float, width: float, trim: floa
 
 
 def _boards(
-    group: Group, stock: tuple[Source, ...], spots: tuple[Rect | None, ...], kerf_mm: float, trim_mm: float
-) -> BoardJob:  # fmt: skip
+    group: Group,
+    stock: tuple[Source, ...],
+    spots: tuple[Rect | None, ...],
+    kerf_mm: float,
+    trim_mm: float,
+) -> BoardJob:
     parts = group.parts
     plan = cut_lengths(
-        [part.cut_mm[0] for part in parts], [source.length_mm for source in stock], [source.price for source in stock],
-        kerf_mm, trim_mm, [source.many for source in stock],
-    )  # fmt: skip
+        [part.cut_mm[0] for part in parts],
+        [source.length_mm for source in stock],
+        [source.price for source in stock],
+        kerf_mm,
+        trim_mm,
+        [source.many for source in stock],
+    )
     left = sorted(parts, key=lambda part: (len(part.label), part.label))
     layout = []
     for cutting in plan.cuttings:
@@ -266,11 +350,22 @@ def _boards(
 
 
 def _sheets(
-    group: Group, stock: tuple[Source, ...], spots: tuple[Rect | None, ...], kerf_mm: float, trim_mm: float
-) -> SheetJob:  # fmt: skip
+    group: Group,
+    stock: tuple[Source, ...],
+    spots: tuple[Rect | None, ...],
+    kerf_mm: float,
+    trim_mm: float,
+) -> SheetJob:
     asked = [SheetPart(part.label, *part.cut_mm, part.turns) for part in group.parts]
-    blanks = [Blank(s.length_mm, s.width_mm, s.price, s.many, spot) for s, spot in zip(stock, spots, strict=True)]
-    return SheetJob(stock, {part.label: part for part in group.parts}, cut_sheets(asked, blanks, kerf_mm, trim_mm))
+    blanks = [
+        Blank(s.length_mm, s.width_mm, s.price, s.many, spot)
+        for s, spot in zip(stock, spots, strict=True)
+    ]
+    return SheetJob(
+        stock,
+        {part.label: part for part in group.parts},
+        cut_sheets(asked, blanks, kerf_mm, trim_mm),
+    )
 
 
 def used(stock: Sequence[Source], numbers: Iterable[int]) -> Counter[int]:
@@ -305,9 +400,13 @@ def _spot(hand: Sequence[OnHand], n: int | None) -> Rect | None:
 def left_of(source: Source, kind: str, length: float, width: float) -> OnHand:
     """What is left over of a board or a sheet, as something at hand."""
     return OnHand(
-        name=f"left of {data.boards()[source.board].name}", board=source.board, kind="sheet" if kind == "sheet" else "board",
-        length_mm=round(length, 1), width_mm=round(width, 1), thickness_mm=source.thickness_mm,
-    )  # fmt: skip
+        name=f"left of {data.boards()[source.board].name}",
+        board=source.board,
+        kind="sheet" if kind == "sheet" else "board",
+        length_mm=round(length, 1),
+        width_mm=round(width, 1),
+        thickness_mm=source.thickness_mm,
+    )
 
 
 def ends(job: BoardJob) -> list[OnHand]:
@@ -315,5 +414,6 @@ def ends(job: BoardJob) -> list[OnHand]:
     rests = zip(job.plan.cuttings, job.layout, strict=True)
     return [
         left_of(job.stock[stock], "board", cutting.rest_mm, job.stock[stock].width_mm)
-        for cutting, (stock, _) in rests if cutting.rest_mm >= _KEEP_LONG_MM
-    ]  # fmt: skip
+        for cutting, (stock, _) in rests
+        if cutting.rest_mm >= _KEEP_LONG_MM
+    ]

@@ -49,7 +49,8 @@ __all__ = [
     "Corner",
     "Drills",
     "FeatureKind",
-    "FixingClass", "Framing",
+    "FixingClass",
+    "Framing",
     "Goes",
     "Holds",
     "House",
@@ -73,7 +74,7 @@ __all__ = [
     "Way",
     "house",
     "house_rules",
-]  # fmt: skip
+]
 
 
 @cache
@@ -257,9 +258,33 @@ def rules() -> dict[str, Rule]:
 
 
 TABLES = (
-    framing, boards, linings, structures, clues, features, screws, anchors, pins, contents, wants, ways, tools, policies,
-    stock, packs, coatings, over, refused, corners, brackets, plates, uses, drills, rules, house_rules,
-)  # fmt: skip
+    framing,
+    boards,
+    linings,
+    structures,
+    clues,
+    features,
+    screws,
+    anchors,
+    pins,
+    contents,
+    wants,
+    ways,
+    tools,
+    policies,
+    stock,
+    packs,
+    coatings,
+    over,
+    refused,
+    corners,
+    brackets,
+    plates,
+    uses,
+    drills,
+    rules,
+    house_rules,
+)
 
 
 def row(rows: dict[str, R], key: str, noun: str) -> R:
@@ -271,4 +296,6 @@ def row(rows: dict[str, R], key: str, noun: str) -> R:
     try:
         return rows[key]
     except KeyError:
-        raise UnknownRowError(f"“{key}” is no {noun} Gancho knows. It knows: {', '.join(rows)}.") from None
+        raise UnknownRowError(
+            f"“{key}” is no {noun} Gancho knows. It knows: {', '.join(rows)}."
+        ) from None

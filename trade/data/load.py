@@ -1,4 +1,8 @@
-"""How tables are read: one TOML file each, a source on every row; and the numbers that are ours, which rows themselves need."""
+"""How tables are read.
+
+One TOML file each, a source on every row; and the numbers that are ours, which rows themselves
+need.
+"""
 
 import tomllib
 from functools import cache
@@ -10,7 +14,10 @@ import msgspec
 
 
 class Row(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """A row of any table. `source` says where its numbers come from: a clause, "from memory" or "house rule"."""
+    """A row of any table.
+
+    `source` says where its numbers come from: a clause, "from memory" or "house rule".
+    """
 
     source: str
 

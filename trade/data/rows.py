@@ -7,11 +7,17 @@ import msgspec
 from trade.data.load import Row, house
 
 Goes = Literal["stand", "hang", "body", "floor", "sit"]
-"""Things stand on it, hang on it, are in it (a body of its own), on the floor; or people sit at it."""
+"""Things stand on it, hang on it, are in it (a body of its own), on the floor.
+
+Or people sit at it.
+"""
 
 
 class Priced(Row, frozen=True, kw_only=True):
-    """A row of something that is bought. `price`: roughly, to compare ways with one another; the table says of how much."""
+    """A row of something that is bought.
+
+    `price`: roughly, to compare ways with one another; the table says of how much.
+    """
 
     price: float
 
@@ -25,7 +31,7 @@ class Framing(Row, frozen=True, kw_only=True):
 
     @property
     def density_kg_m3(self) -> float:
-        """Mean density at 12 % moisture, from the oven-dry specific gravity (NDS 2018 Supplement 3.1.3)."""
+        """Mean density at 12 % moisture from oven-dry gravity (NDS 2018 Supplement 3.1.3)."""
         return 1000 * self.g / (1 + self.g * 0.009 * 12) * 1.12
 
 
@@ -51,8 +57,15 @@ class Board(Priced, frozen=True, kw_only=True):
         return self.g > 0
 
     def bending_mpa(self, duration: float) -> float:
-        """What it may be bent with: an eighth of its modulus of rupture times C_D (house rule); a metal its own, for good."""
-        return self.allowable_mpa if self.allowable_mpa is not None else self.mor_mpa * house("mor_share") * duration
+        """What it may be bent with.
+
+        An eighth of its modulus of rupture times C_D (house rule); a metal its own, for good.
+        """
+        return (
+            self.allowable_mpa
+            if self.allowable_mpa is not None
+            else self.mor_mpa * house("mor_share") * duration
+        )
 
     def shearing_mpa(self, duration: float) -> float:
         """What it may be sheared with, in the same way."""
@@ -61,7 +74,11 @@ class Board(Priced, frozen=True, kw_only=True):
     @property
     def bending_words(self) -> str:
         """How that comes about."""
-        return "0.6 of its yield" if self.allowable_mpa is not None else f"{house('mor_share')} MOR C_D"
+        return (
+            "0.6 of its yield"
+            if self.allowable_mpa is not None
+            else f"{house('mor_share')} MOR C_D"
+        )
 
 
 class Lining(Row, frozen=True, kw_only=True):
@@ -90,7 +107,10 @@ class Structure(Row, frozen=True, kw_only=True):
 
 
 class Clue(Row, frozen=True, kw_only=True):
-    """Something to notice: how to look for it, and how much it speaks for each structure (`otherwise` for those not named)."""
+    """Something to notice.
+
+    How to look for it, and how much it speaks for each structure (`otherwise` for those not named).
+    """
 
     name: str
     how: str
@@ -99,7 +119,10 @@ class Clue(Row, frozen=True, kw_only=True):
 
 
 class FeatureKind(Row, frozen=True, kw_only=True):
-    """Something on a wall or in it. Sizes are the usual ones; the table says what each field means."""
+    """Something on a wall or in it.
+
+    Sizes are the usual ones; the table says what each field means.
+    """
 
     name: str
     keep: Literal["way", "service", "care"]
@@ -129,19 +152,34 @@ class Screw(Priced, frozen=True, kw_only=True):
 
 
 class Holds(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Allowable pull and shear of one anchor in one base, N; noughts where a rule works them out."""
+    """Allowable pull and shear of one anchor in one base, N.
+
+    Noughts where a rule works them out.
+    """
 
     pull: float
     shear: float
 
 
 AnchorKind = Literal[
-    "plug", "self_drilling", "sleeve", "toggle", "channel", "screw_anchor", "expansion", "resin", "steel_screw", "packet"
-]  # fmt: skip
+    "plug",
+    "self_drilling",
+    "sleeve",
+    "toggle",
+    "channel",
+    "screw_anchor",
+    "expansion",
+    "resin",
+    "steel_screw",
+    "packet",
+]
 
 
 class Anchor(Priced, frozen=True, kw_only=True):
-    """What holds where no timber stud does, by class and size; the table says what each field means."""
+    """What holds where no timber stud does, by class and size.
+
+    The table says what each field means.
+    """
 
     name: str
     kind: AnchorKind
@@ -183,7 +221,10 @@ class Want(Row, frozen=True, kw_only=True):
 
 
 class Way(Row, frozen=True, kw_only=True):
-    """What a kind of mounting is good for and what it takes; the table says what each field means."""
+    """What a kind of mounting is good for and what it takes.
+
+    The table says what each field means.
+    """
 
     serves: tuple[Goes, ...]
     seen: Literal[0, 1, 2]
@@ -205,8 +246,9 @@ class Tool(Row, frozen=True, kw_only=True):
 class FixingClass(Row, frozen=True, kw_only=True):
     """A class of what holds a piece.
 
-    `goes`: driven: a screw into its hole; before: into the wall before what is fastened; with: through the wall's hole together
-    with what is fastened, its bolt on; through: into the wall through what is fastened. `words`: how it is set.
+    `goes`: driven: a screw into its hole; before: into the wall before what is fastened; with:
+    through the wall's hole together with what is fastened, its bolt on; through: into the wall
+    through what is fastened. `words`: how it is set.
     """
 
     name: str
@@ -222,7 +264,10 @@ class Question(Row, frozen=True, kw_only=True):
 
 
 class Stock(Priced, frozen=True, kw_only=True):
-    """A board, a dowel rod or a sheet as sold, by its actual sizes; `board`: a row of the boards table; `price` of one."""
+    """A board, a dowel rod or a sheet as sold, by its actual sizes; `board`.
+
+    A row of the boards table; `price` of one.
+    """
 
     name: str
     board: str
@@ -258,7 +303,10 @@ class Coating(Priced, frozen=True, kw_only=True):
 
 
 class Over(Row, frozen=True, kw_only=True):
-    """A base over which another does not simply go; `barrier`: the coating that must lie between, empty where nothing helps."""
+    """A base over which another does not simply go; `barrier`.
+
+    The coating that must lie between, empty where nothing helps.
+    """
 
     under: str
     over: str
@@ -306,7 +354,10 @@ class Bracket(Priced, frozen=True, kw_only=True):
 
 
 class Stiffener(Row, frozen=True, kw_only=True):
-    """What stiffens a shelf's front edge. `of`: what it is of; `wall_mm`: of a tube; `whole`: under all of the board."""
+    """What stiffens a shelf's front edge.
+
+    `of`: what it is of; `wall_mm`: of a tube; `whole`: under all of the board.
+    """
 
     name: str
     of: str
@@ -344,7 +395,10 @@ class Drills(Row, frozen=True, kw_only=True):
 
 
 class Everyday(Row, frozen=True, kw_only=True):
-    """An everyday set-up: the `piece` by what differs from how one of its kind is put up, on one of three walls."""
+    """An everyday set-up.
+
+    The `piece` by what differs from how one of its kind is put up, on one of three walls.
+    """
 
     name: str
     kind: str
@@ -355,7 +409,10 @@ class Everyday(Row, frozen=True, kw_only=True):
 
 
 class PushClass(Row, frozen=True, kw_only=True):
-    """Whose push: what the accidental force stands for. `share` of the use's push, at least `least_n`."""
+    """Whose push: what the accidental force stands for.
+
+    `share` of the use's push, at least `least_n`.
+    """
 
     name: str
     share: float
@@ -369,8 +426,8 @@ Limit = Literal["strength", "service", "fit"]
 class Rule(Row, frozen=True, kw_only=True):
     """What a check does, in words.
 
-    `limit`: the limit state that it asks about. `threshold`: of strength, a size or a number that is reached or not. `but`: of
-    service, what is a nuisance about it, after "Holds, but".
+    `limit`: the limit state that it asks about. `threshold`: of strength, a size or a number that
+    is reached or not. `but`: of service, what is a nuisance about it, after "Holds, but".
     """
 
     name: str
@@ -381,5 +438,10 @@ class Rule(Row, frozen=True, kw_only=True):
 
     def __post_init__(self) -> None:
         """Refuse a nuisance without words, and words that nobody would say."""
-        if (self.limit == "service") != bool(self.but) or (self.threshold and self.limit != "strength"):
-            raise ValueError(f"{self.name}: only what is of service says what is a nuisance, only strength has thresholds")
+        if (self.limit == "service") != bool(self.but) or (
+            self.threshold and self.limit != "strength"
+        ):
+            raise ValueError(
+                f"{self.name}: only what is of service says what is a nuisance, only strength has "
+                "thresholds"
+            )

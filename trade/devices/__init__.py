@@ -1,1 +1,4 @@
-"""What people hold at the wall. A real device answers the questions of `base.py`; `stand_ins.py` does so over hidden walls."""
+"""What people hold at the wall.
+
+A real device answers the questions of `base.py`; `stand_ins.py` does so over hidden walls.
+"""

@@ -1,4 +1,7 @@
-"""What each device is asked. A driver for a real one implements the same, and is named in the application's settings."""
+"""What each device is asked.
+
+A driver for a real one implements the same, and is named in the application's settings.
+"""
 
 from typing import Protocol
 
@@ -49,14 +52,17 @@ class CrossLine(Protocol):
         """From the level line down to the floor."""
 
     def lean_mm(self, at_mm: float, low_mm: float, high_mm: float) -> float:
-        """How much further out than the low place the wall's high place stands, against the plumb line."""
+        """Return how much further out the wall's high place stands than the low one."""
 
 
 class Scale(Protocol):
     """A luggage scale: what hangs on its hook."""
 
     def weigh(self, name: str) -> float | None:
-        """Hang something on it, kg; None when it is too heavy for it. `name`: what a stand-in should make believe it is."""
+        """Hang something on it, kg; None when it is too heavy for it.
+
+        `name`: what a stand-in should make believe it is.
+        """
 
 
 class Devices(Scanner, Magnet, Prober, DistanceMeter, CrossLine, Scale, Protocol):
@@ -67,4 +73,4 @@ class Dial(Protocol):
     """A dial gauge on a stand, its foot on the floor, its tip under a front edge."""
 
     def read_mm(self, kg: float) -> float:
-        """How far down the edge is from where it was when the dial was set up, with so much on the piece."""
+        """Return how far down the edge has moved since the dial was set up, under a load."""

@@ -1,4 +1,7 @@
-"""Hidden walls, drawn from a seed: framing as carpenters do it, with openings, services and mistakes."""
+"""Hidden walls, drawn from a seed.
+
+Framing as carpenters do it, with openings, services and mistakes.
+"""
 
 from itertools import pairwise
 from random import Random
@@ -14,7 +17,10 @@ SPACINGS_MM = (16 * _INCH, 24 * _INCH, 400.0, 600.0)
 
 
 class Member(NamedTuple):
-    """An upright: its centre and width; `kind` double where two stand side by side. A cripple stands on part of the height."""
+    """An upright: its centre and width; `kind` double where two stand side by side.
+
+    A cripple stands on part of the height.
+    """
 
     centre_mm: float
     width_mm: float
@@ -34,8 +40,8 @@ class Service(NamedTuple):
 class Lie(NamedTuple):
     """How the wall and its neighbours lie.
 
-    Ceiling and floor fall to the right by so much; the wall is hollow at mid width; its top leans into the room; corners are open
-    where they are over 90 degrees.
+    Ceiling and floor fall to the right by so much; the wall is hollow at mid width; its top leans
+    into the room; corners are open where they are over 90 degrees.
     """
 
     ceiling_mm_per_m: float = 0.0
@@ -47,7 +53,10 @@ class Lie(NamedTuple):
 
 
 class HiddenWall(NamedTuple):
-    """The truth behind a lining. `structure` as in the structures table; `patches`: centres and widths of what fools a finder."""
+    """The truth behind a lining.
+
+    `structure` as in the structures table; `patches`: centres and widths of what fools a finder.
+    """
 
     seed: int
     width_mm: float
@@ -67,7 +76,10 @@ class HiddenWall(NamedTuple):
 
     def member_at(self, x_mm: float, height_mm: float) -> Member | None:
         """The upright behind a place."""
-        return next((m for m in self.members_at(height_mm) if abs(m.centre_mm - x_mm) <= m.width_mm / 2), None)
+        return next(
+            (m for m in self.members_at(height_mm) if abs(m.centre_mm - x_mm) <= m.width_mm / 2),
+            None,
+        )
 
     def service_at(self, x_mm: float) -> Service | None:
         """The pipe or cable behind a place."""
@@ -75,11 +87,17 @@ class HiddenWall(NamedTuple):
 
     def open_at(self, x_mm: float, height_mm: float) -> bool:
         """Whether there is a door or a window and no wall at a place."""
-        return any(o.left_mm <= x_mm <= o.right_mm and o.bottom_mm <= height_mm <= o.top_mm for o in self.openings)
+        return any(
+            o.left_mm <= x_mm <= o.right_mm and o.bottom_mm <= height_mm <= o.top_mm
+            for o in self.openings
+        )
 
 
 class Level(NamedTuple):
-    """How hard hidden walls are. Chances are of a wall, `services` of each bay, `careless` of each stud."""
+    """How hard hidden walls are.
+
+    Chances are of a wall, `services` of each bay, `careless` of each stud.
+    """
 
     name: str
     words: str
@@ -94,20 +112,49 @@ class Level(NamedTuple):
 
 USUAL = Level("Usual", "Walls as they come.")
 LEVELS: dict[str, Level] = {
-    "plain": Level("Plain", "Studs on a grid, nothing else.", 0.0, (0.0, 0.0), 0.0, width_mm=(2000.0, 2800.0)),
-    "services": Level("Pipes and cables", "Not all that beeps is wood.", 0.0, (0.25, 0.35), 0.05, width_mm=(2200.0, 3200.0)),
-    "opening": Level("A door or a window", "Doubled studs off the grid.", 1.0, width_mm=(2900.0, 3800.0)),
+    "plain": Level(
+        "Plain", "Studs on a grid, nothing else.", 0.0, (0.0, 0.0), 0.0, width_mm=(2000.0, 2800.0)
+    ),
+    "services": Level(
+        "Pipes and cables",
+        "Not all that beeps is wood.",
+        0.0,
+        (0.25, 0.35),
+        0.05,
+        width_mm=(2200.0, 3200.0),
+    ),
+    "opening": Level(
+        "A door or a window", "Doubled studs off the grid.", 1.0, width_mm=(2900.0, 3800.0)
+    ),
     "careless": Level(
-        "Careless framing", "Studs off the grid, patches that fool the finder.", 0.4, (0.15, 0.3), 0.3, 0.8, (2400.0, 3800.0)
+        "Careless framing",
+        "Studs off the grid, patches that fool the finder.",
+        0.4,
+        (0.15, 0.3),
+        0.3,
+        0.8,
+        (2400.0, 3800.0),
     ),
     "plaster": Level(
-        "Plaster on lath", "The finder is useless here.", 0.3, (0.1, 0.2), 0.2, width_mm=(2200.0, 3200.0), lining="plaster_lath"
+        "Plaster on lath",
+        "The finder is useless here.",
+        0.3,
+        (0.1, 0.2),
+        0.2,
+        width_mm=(2200.0, 3200.0),
+        lining="plaster_lath",
     ),
     "anything": Level(
-        "Whatever it is", "Steel, masonry, foil, a flat battery: find out.", 0.3, (0.1, 0.2), 0.1, 0.3, (2200.0, 3600.0),
+        "Whatever it is",
+        "Steel, masonry, foil, a flat battery: find out.",
+        0.3,
+        (0.1, 0.2),
+        0.1,
+        0.3,
+        (2200.0, 3600.0),
         surprises=True,
     ),
-}  # fmt: skip
+}
 
 
 def level_named(key: str) -> Level:
@@ -122,10 +169,12 @@ def level_named(key: str) -> Level:
 
 
 def build(seed: int, level: Level = USUAL) -> HiddenWall:
-    """A wall of 2 to 6 m. Studs on a grid laid out from either end, each a few mm off, some carelessly so.
+    """A wall of 2 to 6 m.
 
-    Beside a door or a window studs stand doubled, off the grid; above and below it cripples go on with the grid. Pipes stand
-    between studs, cables beside them.
+    Studs on a grid laid out from either end, each a few mm off, some carelessly so.
+
+    Beside a door or a window studs stand doubled, off the grid; above and below it cripples go on
+    with the grid. Pipes stand between studs, cables beside them.
     """
     draw = Random(seed)
     width = draw.uniform(*level.width_mm)
@@ -138,19 +187,48 @@ def build(seed: int, level: Level = USUAL) -> HiddenWall:
         openings = (_opening(draw, width),)
     structure, foil = _surprise(draw) if level.surprises else ("timber", False)
     lie = Lie(
-        draw.gauss(0, 4), draw.gauss(0, 4), draw.gauss(0, 5), draw.gauss(0, 3), 90 + draw.gauss(0, 0.6), 90 + draw.gauss(0, 0.6)
+        draw.gauss(0, 4),
+        draw.gauss(0, 4),
+        draw.gauss(0, 5),
+        draw.gauss(0, 3),
+        90 + draw.gauss(0, 0.6),
+        90 + draw.gauss(0, 0.6),
     )
     lining = level.lining
     if structure == "brick_solid":
-        return HiddenWall(seed, width, spacing, (), (), openings, structure, "render", False, (), lie)
-    members = _members(draw, studs, width, openings, 32.0 if structure.startswith("steel") else STUD_MM)
+        return HiddenWall(
+            seed, width, spacing, (), (), openings, structure, "render", False, (), lie
+        )
+    members = _members(
+        draw, studs, width, openings, 32.0 if structure.startswith("steel") else STUD_MM
+    )
     services = tuple(_services(draw, members, openings, level.services))
     patches = _patches(draw, members) if draw.random() < level.patches else ()
-    return HiddenWall(seed, width, spacing, tuple(members), services, openings, structure, lining, foil, patches, lie)
+    return HiddenWall(
+        seed,
+        width,
+        spacing,
+        tuple(members),
+        services,
+        openings,
+        structure,
+        lining,
+        foil,
+        patches,
+        lie,
+    )
 
 
 def _surprise(draw: Random) -> tuple[str, bool]:
-    return draw.choice((("timber", False), ("timber", True), ("steel_25", False), ("steel_20", False), ("brick_solid", False)))
+    return draw.choice(
+        (
+            ("timber", False),
+            ("timber", True),
+            ("steel_25", False),
+            ("steel_20", False),
+            ("brick_solid", False),
+        )
+    )
 
 
 def _opening(draw: Random, width: float) -> Feature:
@@ -160,7 +238,9 @@ def _opening(draw: Random, width: float) -> Feature:
     return usual(kind, centre, None, (width, HEIGHT_MM))
 
 
-def _members(draw: Random, studs: list[float], width: float, openings: tuple[Feature, ...], wide: float) -> list[Member]:
+def _members(
+    draw: Random, studs: list[float], width: float, openings: tuple[Feature, ...], wide: float
+) -> list[Member]:
     # the end studs stand against the next walls, whose linings hide some of them
     ends = (wide / 2 + draw.gauss(0, 4.0), width - wide / 2 + draw.gauss(0, 4.0))
     members = [Member(x, wide, "single") for x in ends]
@@ -183,7 +263,9 @@ def _members(draw: Random, studs: list[float], width: float, openings: tuple[Fea
     return sorted(members)
 
 
-def _services(draw: Random, members: list[Member], openings: tuple[Feature, ...], chances: tuple[float, float]) -> list[Service]:
+def _services(
+    draw: Random, members: list[Member], openings: tuple[Feature, ...], chances: tuple[float, float]
+) -> list[Service]:
     found: list[Service] = []
     full = [m for m in members if m.top_mm - m.bottom_mm > HEIGHT_MM - 1]
     for left, right in pairwise(full):
@@ -194,9 +276,13 @@ def _services(draw: Random, members: list[Member], openings: tuple[Feature, ...]
         chance = draw.random()
         if chance < chances[0]:
             edge = left.centre_mm + left.width_mm / 2
-            found.append(Service(draw.uniform(edge + 45, edge + room - 45), draw.uniform(15, 28), "pipe"))
+            found.append(
+                Service(draw.uniform(edge + 45, edge + room - 45), draw.uniform(15, 28), "pipe")
+            )
         elif chance < sum(chances):
-            found.append(Service(left.centre_mm + left.width_mm / 2 + draw.uniform(8, 25), 10.0, "cable"))
+            found.append(
+                Service(left.centre_mm + left.width_mm / 2 + draw.uniform(8, 25), 10.0, "cable")
+            )
     return found
 
 

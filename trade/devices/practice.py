@@ -1,4 +1,7 @@
-"""Practice: a hidden wall, tools to read it with, calls to make, and a score when it is uncovered."""
+"""Practice.
+
+A hidden wall, tools to read it with, calls to make, and a score when it is uncovered.
+"""
 
 from collections.abc import Iterable, Sequence
 from math import ceil
@@ -15,7 +18,8 @@ from trade.wall.survey import survey
 
 Tool = Literal["finder", "magnet", "nail", "knock"]
 TOOLS: tuple[Tool, ...] = get_args(Tool)
-CHEST_MM = 1300.0  # studs are looked for here: what stands only above a door or under a sill does not count
+# studs are looked for here: what stands only above a door or under a sill does not count
+CHEST_MM = 1300.0
 SPARE_MM = 7.0  # a call this far inside the wood's edge still gives a screw its edge distance
 _FLAT_BATTERY = 0.25  # of walls with surprises
 _MOST_READINGS = 40  # of the practised hand that the score is held against
@@ -43,15 +47,27 @@ def lit(readings: Sequence[Reading], at_mm: float) -> bool:
 
 
 def seen(hidden: HiddenWall, readings: Iterable[Reading], structure: str | None) -> Wall:
-    """The wall as somebody in front of it knows it: its size, its openings, its readings, and what they say it is made of."""
+    """The wall as somebody in front of it knows it.
+
+    Its size, its openings, its readings, and what they say it is made of.
+    """
     return Wall(
-        width_mm=hidden.width_mm, height_mm=HEIGHT_MM, structure=structure, features=hidden.openings, readings=tuple(readings),
-        layers=(Layer(kind=hidden.lining, thickness_mm=data.linings()[hidden.lining].thickness_mm),),
-    )  # fmt: skip
+        width_mm=hidden.width_mm,
+        height_mm=HEIGHT_MM,
+        structure=structure,
+        features=hidden.openings,
+        readings=tuple(readings),
+        layers=(
+            Layer(kind=hidden.lining, thickness_mm=data.linings()[hidden.lining].thickness_mm),
+        ),
+    )
 
 
 class Tally(NamedTuple):
-    """How some calls compare with the truth. `edge`: in the wood, but too near its edge for a screw."""
+    """How some calls compare with the truth.
+
+    `edge`: in the wood, but too near its edge for a screw.
+    """
 
     found: int
     edge: int
@@ -68,7 +84,9 @@ def tally(hidden: HiddenWall, calls_mm: Iterable[float]) -> Tally:
     found = sum(off <= m.width_mm / 2 - SPARE_MM for off, m in zip(best, members, strict=True))
     touched = sum(off <= m.width_mm / 2 for off, m in zip(best, members, strict=True))
     false = sum(not _in_wood(members, x) for x in calls)
-    services = sum(any(abs(x - s.centre_mm) <= s.width_mm / 2 + 3 for s in hidden.services) for x in calls)
+    services = sum(
+        any(abs(x - s.centre_mm) <= s.width_mm / 2 + 3 for s in hidden.services) for x in calls
+    )
     return Tally(found, touched - found, len(members) - touched, false, services)
 
 
@@ -77,10 +95,14 @@ def _in_wood(members: Iterable[Member], x: float) -> bool:
 
 
 class Score(NamedTuple):
-    """How it went: the person's calls, what the inference makes of the same readings, and the fewest readings that suffice.
+    """How it went.
 
-    `nails`: nails that met a pipe or a cable; `spent`: sweeps, searches, nails and knocks; `fewest`: None when a practised hand
-    did not get there within forty readings either. `named`: whether what it is made of was named right; None when not said.
+    The person's calls, what the inference makes of the same readings, and the fewest readings that
+    suffice.
+
+    `nails`: nails that met a pipe or a cable; `spent`: sweeps, searches, nails and knocks;
+    `fewest`: None when a practised hand did not get there within forty readings either. `named`:
+    whether what it is made of was named right; None when not said.
     """
 
     studs: int
@@ -103,7 +125,12 @@ class Score(NamedTuple):
 
 
 def score(
-    seed: int, level: Level, calls_mm: Sequence[float], readings: Sequence[Reading], spent: int, structure: str | None
+    seed: int,
+    level: Level,
+    calls_mm: Sequence[float],
+    readings: Sequence[Reading],
+    spent: int,
+    structure: str | None,
 ) -> Score:
     """Uncover the wall.
 
@@ -120,7 +147,15 @@ def score(
     nails = sum(isinstance(r, Probe) and hidden.service_at(r.at_mm) is not None for r in readings)
     named = None if structure is None else _kind(structure) == _kind(hidden.structure)
     count = len(hidden.members_at(CHEST_MM))
-    return Score(count, tally(hidden, calls_mm), tally(hidden, weighed), nails, spent, fewest(seed, level), named)
+    return Score(
+        count,
+        tally(hidden, calls_mm),
+        tally(hidden, weighed),
+        nails,
+        spent,
+        fewest(seed, level),
+        named,
+    )
 
 
 def _kind(structure: str) -> str:
@@ -134,10 +169,11 @@ def believed(hidden: HiddenWall, readings: Iterable[Reading], structure: str | N
 
 
 def fewest(seed: int, level: Level) -> int | None:
-    """The fewest readings after which the inference had every stud and no false one, of four ways of a practised hand.
+    """Return the fewest readings that found every stud and no false one, of four practised ways.
 
-    The ways: none, one, two or three sweeps, the magnet along the wall where the finder is useless, then a nail wherever it
-    would help most. The wall's make is taken as known. None: not within forty readings.
+    The ways: none, one, two or three sweeps, the magnet along the wall where the finder is useless,
+    then a nail wherever it would help most. The wall's make is taken as known. None: not within
+    forty readings.
     """
     best: int | None = None
     for sweeps in (1, 2, 3, 0):

@@ -39,7 +39,10 @@ class StandIns:
     """All devices over one hidden wall; the same seed gives the same readings."""
 
     def __init__(self, wall: HiddenWall, seed: int = 0, faults: Faults | None = None) -> None:
-        """Take them up; behind plaster on lath or foil the finder is useless unless its faults are given."""
+        """Take them up.
+
+        Behind plaster on lath or foil the finder is useless unless its faults are given.
+        """
         blind = wall.foil or wall.lining in ("plaster_lath", "lath_steel")
         self.wall, self.faults = wall, faults or (USELESS if blind else Faults())
         self._draw = Random(f"{wall.seed}/{seed}")
@@ -54,12 +57,20 @@ class StandIns:
         bias = self._draw.gauss(0, self.faults.bias_sd_mm)
         things = [(m.centre_mm, m.width_mm) for m in self.wall.members_at(height_mm)]
         shows = {"pipe": self.faults.pipe_shows, "cable": self.faults.cable_shows}
-        things += [(s.centre_mm, s.width_mm) for s in self.wall.services if self._draw.random() < shows[s.kind]]
-        things += [patch for patch in self.wall.patches if self._draw.random() < self.faults.patch_shows]
+        things += [
+            (s.centre_mm, s.width_mm)
+            for s in self.wall.services
+            if self._draw.random() < shows[s.kind]
+        ]
+        things += [
+            patch for patch in self.wall.patches if self._draw.random() < self.faults.patch_shows
+        ]
         told: list[tuple[float, Literal["left", "right"]]] = []
         for centre, width in things:
             for side, sign in (("left", -1), ("right", 1)):
-                at = centre + sign * (width / 2 + bias) + self._draw.gauss(0, self.faults.edge_sd_mm)
+                at = (
+                    centre + sign * (width / 2 + bias) + self._draw.gauss(0, self.faults.edge_sd_mm)
+                )
                 if self._draw.random() >= self.faults.missed_edge:
                     told.append((at, side))  # type: ignore[arg-type]
         for _ in range(self._count_of_false(to_mm - from_mm)):
@@ -71,12 +82,17 @@ class StandIns:
 
     def _count_of_false(self, length_mm: float) -> int:
         whole, rest = divmod(self.faults.false_per_m, 1.0)
-        return sum(int(whole) + (self._draw.random() < rest) for _ in range(round(length_mm / 1000)))
+        return sum(
+            int(whole) + (self._draw.random() < rest) for _ in range(round(length_mm / 1000))
+        )
 
     def search(self, around_mm: float, height_mm: float) -> list[Reading]:
         """A screw of the stud near here, when there is one; a pipe may stick too."""
         for member in self.wall.members_at(height_mm):
-            if abs(member.centre_mm - around_mm) < 100 and self._draw.random() < self.faults.screw_found:
+            if (
+                abs(member.centre_mm - around_mm) < 100
+                and self._draw.random() < self.faults.screw_found
+            ):
                 off = min(max(self._draw.gauss(0, self.faults.screw_sd_mm), -15.0), 15.0)
                 if self.steel:  # it sticks to the flange, wherever it meets it
                     off = self._draw.uniform(-0.45, 0.45) * member.width_mm
@@ -90,7 +106,12 @@ class StandIns:
                 and abs(service.centre_mm - around_mm) < 60
                 and self._draw.random() < self.faults.pipe_sticks
             ):
-                return [MagnetHit(at_mm=service.centre_mm + self._draw.gauss(0, self.faults.magnet_sd_mm), height_mm=height_mm)]
+                return [
+                    MagnetHit(
+                        at_mm=service.centre_mm + self._draw.gauss(0, self.faults.magnet_sd_mm),
+                        height_mm=height_mm,
+                    )
+                ]
         return []
 
     def probe(self, at_mm: float, height_mm: float) -> Probe:
@@ -100,7 +121,12 @@ class StandIns:
         if data.structures()[self.wall.structure].kind == "mass":
             return Probe(at_mm=at_mm, met="hard", depth_mm=depth, height_mm=height_mm)
         if self.wall.member_at(at, height_mm):
-            return Probe(at_mm=at_mm, met="metal" if self.steel else "wood", depth_mm=depth, height_mm=height_mm)
+            return Probe(
+                at_mm=at_mm,
+                met="metal" if self.steel else "wood",
+                depth_mm=depth,
+                height_mm=height_mm,
+            )
         if self.wall.service_at(at):
             return Probe(at_mm=at_mm, met="metal", depth_mm=depth + 20, height_mm=height_mm)
         return Probe(at_mm=at_mm, met="air", height_mm=height_mm)
@@ -108,7 +134,9 @@ class StandIns:
     def knock(self, at_mm: float, height_mm: float) -> Knock:
         """Full over studs and masonry, hollow between; not every ear hears it."""
         mass = data.structures()[self.wall.structure].kind == "mass"
-        full = mass or any(abs(m.centre_mm - at_mm) < m.width_mm / 2 + 15 for m in self.wall.members_at(height_mm))
+        full = mass or any(
+            abs(m.centre_mm - at_mm) < m.width_mm / 2 + 15 for m in self.wall.members_at(height_mm)
+        )
         right = self._draw.random() < self.faults.ear
         return Knock(at_mm=at_mm, sound="full" if full == right else "hollow", height_mm=height_mm)
 
@@ -136,25 +164,43 @@ class StandIns:
         return self.wall.lie.lean_mm_per_m * (high_mm - low_mm) / 1000 + self._draw.gauss(0, 0.3)
 
     def weigh(self, name: str) -> float | None:
-        """A luggage scale over things that are not there: as the library knows them, give or take a fifth; else anything."""
+        """A luggage scale over things that are not there.
+
+        As the library knows them, give or take a fifth; else anything.
+        """
         words = name.lower()
-        known = next((row for row in data.contents().values() if row.name.split(",")[0] in words), None)
-        true_kg = (known.kg if known else self._draw.uniform(0.5, 20.0)) * self._draw.uniform(0.8, 1.2)
-        shown = round((true_kg + self._draw.gauss(0, self.faults.scale_sd_kg)) / _SCALE_STEP_KG) * _SCALE_STEP_KG
+        known = next(
+            (row for row in data.contents().values() if row.name.split(",")[0] in words), None
+        )
+        true_kg = (known.kg if known else self._draw.uniform(0.5, 20.0)) * self._draw.uniform(
+            0.8, 1.2
+        )
+        shown = (
+            round((true_kg + self._draw.gauss(0, self.faults.scale_sd_kg)) / _SCALE_STEP_KG)
+            * _SCALE_STEP_KG
+        )
         return None if true_kg > _SCALE_MOST_KG else max(round(shown, 2), _SCALE_STEP_KG)
 
 
 def for_wall(seed: int, width_mm: float, taken: int) -> StandIns:
-    """Stand-ins over a made-up wall of this width, after so many readings: to try the bench out without a device at hand."""
+    """Stand-ins over a made-up wall of this width, after so many readings.
+
+    To try the bench out without a device at hand.
+    """
     wall = build(seed)
     share = width_mm / wall.width_mm
     members = tuple(m._replace(centre_mm=m.centre_mm * share) for m in wall.members)
     services = tuple(s._replace(centre_mm=s.centre_mm * share) for s in wall.services)
-    return StandIns(wall._replace(width_mm=width_mm, members=members, services=services, openings=()), taken)
+    return StandIns(
+        wall._replace(width_mm=width_mm, members=members, services=services, openings=()), taken
+    )
 
 
 class StandInDial:
-    """A dial under a piece that is not there: it gives a little more each time, and never quite comes back."""
+    """A dial under a piece that is not there.
+
+    It gives a little more each time, and never quite comes back.
+    """
 
     def __init__(self, seed: int = 0, sound: bool = True) -> None:
         """Set it up; under what is not sound the edge keeps going down."""

@@ -38,35 +38,57 @@ class Aimed(Protocol):
 
 
 def edge(seats: Sequence[Aimed]) -> Check:
-    """Whether every screw or pin is in its stud, with its edge distance, wherever the stud may be."""
+    """Check that every screw or pin is in its stud, with edge distance, wherever that is."""
 
     def asked(seat: Aimed) -> float:
-        return (abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + seat.edge_mm) / (seat.stud.width_mm / 2)
+        return (abs(seat.stud.offset_mm) + seat.stud.uncertainty_mm + seat.edge_mm) / (
+            seat.stud.width_mm / 2
+        )
 
     unknown = tuple(ask for seat in seats for ask in seat.stud.unknown)
-    lost = [seat for seat in seats if abs(seat.stud.offset_mm) + seat.edge_mm > seat.stud.width_mm / 2 + _SLACK_MM]
+    lost = [
+        seat
+        for seat in seats
+        if abs(seat.stud.offset_mm) + seat.edge_mm > seat.stud.width_mm / 2 + _SLACK_MM
+    ]
     seat = max(lost or seats, key=asked)
     half, unsure = seat.stud.width_mm / 2, seat.stud.uncertainty_mm
     demand = abs(seat.stud.offset_mm) + unsure + seat.edge_mm
     if not seat.in_stud:
         said = "The {part} misses the stud by {miss}: there is no wood behind it."
     elif lost:
-        said = "The {part} is held {x} from the stud's centre; with the edge distance that needs, it is {demand} of {capacity}."
+        said = (
+            "The {part} is held {x} from the stud's centre; with the edge distance that needs, "
+            "it is {demand} of {capacity}."
+        )
     elif demand > half:
         said = "The stud behind the {part} may be off by {u}; only {spare} can be borne."
         loose = [each.part for each in seats if each.stud.uncertainty_mm > each.spare_mm]
-        unknown += tuple(f"where exactly the stud behind the {part} is: probe for both of its edges." for part in loose)
+        unknown += tuple(
+            f"where exactly the stud behind the {part} is: probe for both of its edges."
+            for part in loose
+        )
     else:
-        said = "The {part} needs {demand} of wood to the side of the stud's centre; the stud gives {capacity}."
+        said = (
+            "The {part} needs {demand} of wood to the side of the stud's centre; the stud "
+            "gives {capacity}."
+        )
     return make(
-        "screw.edge", part=seat.part, support=seat.index, case="any", unknown=unknown,
+        "screw.edge",
+        part=seat.part,
+        support=seat.index,
+        case="any",
+        unknown=unknown,
         limit="fit" if seat.in_stud or not lost else "strength",
         # too unsure a stud is no failure: it stands at the limit, and what to find out is said
-        demand=Quantity(demand if lost else min(demand, half), "fine"), capacity=Quantity(half, "fine"),
+        demand=Quantity(demand if lost else min(demand, half), "fine"),
+        capacity=Quantity(half, "fine"),
         template=said,
         parts={
-            "part": seat.part, "miss": Quantity(max(abs(seat.stud.offset_mm) - half, 0.0), "length"),
-            "u": Quantity(unsure, "fine"), "spare": Quantity(seat.spare_mm, "fine"),
+            "part": seat.part,
+            "miss": Quantity(max(abs(seat.stud.offset_mm) - half, 0.0), "length"),
+            "u": Quantity(unsure, "fine"),
+            "spare": Quantity(seat.spare_mm, "fine"),
             "x": Quantity(abs(seat.stud.offset_mm), "fine"),
         },
         steps=(
@@ -76,4 +98,4 @@ def edge(seats: Sequence[Aimed]) -> Check:
             Step("x + u + c", "needed", Quantity(demand, "fine")),
             Step("b/2", "half the stud's width", Quantity(half, "fine")),
         ),
-    )  # fmt: skip
+    )

@@ -1,4 +1,7 @@
-"""Anchors: supports held by something other than a screw in timber. Every check between the hardware and what holds there."""
+"""Anchors: supports held by something other than a screw in timber.
+
+Every check between the hardware and what holds there.
+"""
 
 from typing import NamedTuple
 
@@ -33,7 +36,9 @@ class _Use(NamedTuple):
         return pulled(self.grip).tension_n / self.pull_n + self.grip.shear_n / self.shear_n
 
 
-def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tuple[str, ...]) -> list[Check]:
+def checks(
+    seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tuple[str, ...]
+) -> list[Check]:
     """All checks of the anchors of one piece.
 
     Args:
@@ -42,8 +47,14 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
         loads: what is not known of the loads.
     """
     pairs = [(seat, seat.held) for seat in seats if seat.held is not None]
-    found = [_base(pairs)] if any(held.problem or held.unknown or seat.stud.unknown for seat, held in pairs) else []
-    if in_studs := [seat for seat, held in pairs if seat.stud.stud is not None and not held.site.hollow]:
+    found = (
+        [_base(pairs)]
+        if any(held.problem or held.unknown or seat.stud.unknown for seat, held in pairs)
+        else []
+    )
+    if in_studs := [
+        seat for seat, held in pairs if seat.stud.stud is not None and not held.site.hollow
+    ]:
         found.append(edge(in_studs))
     firm = [(seat, held) for seat, held in pairs if held.pull_n > 0]
     if not firm:
@@ -59,7 +70,11 @@ def checks(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tup
     if held_up := [use for use in uses if use.grip.hold is not None]:
         found += [_pull(held_up, unknown), _combined(held_up, unknown)]
         found += _heads([use for use in held_up if use.grip.seat.side.g is not None], unknown)
-    lasting = [_Use(grip, held, 1.0) for seat, held in firm for grip in grips([seat], {seat.index: demands[seat.index][:1]})]
+    lasting = [
+        _Use(grip, held, 1.0)
+        for seat, held in firm
+        for grip in grips([seat], {seat.index: demands[seat.index][:1]})
+    ]
     return found + (_lining(lasting, unknown) if len(held_up) == len(uses) else [])
 
 
@@ -68,7 +83,9 @@ def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
 
     def holds(use: _Use) -> float:
         side, head = use.grip.seat.side, use.held.anchor.head_mm if use.held.anchor else 0.0
-        return wood.pull_through_n(head, side.thickness_mm, side.g or 0.0) * use.grip.demand.duration
+        return (
+            wood.pull_through_n(head, side.thickness_mm, side.g or 0.0) * use.grip.demand.duration
+        )
 
     firm = [use for use in uses if holds(use) > 0]
     if not firm:
@@ -77,30 +94,46 @@ def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
     seat, side = use.grip.seat, use.grip.seat.side
     return [
         make(
-            "anchor.head", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
-            demand=Quantity(pulled(use.grip).tension_n, "pull"), capacity=Quantity(holds(use), "pull"),
-            template="The {part}'s hardest-pulled head is pulled with {demand}; the wood under it holds {capacity}.",
+            "anchor.head",
+            part=seat.part,
+            support=seat.index,
+            case=use.grip.demand.case,
+            unknown=unknown,
+            demand=Quantity(pulled(use.grip).tension_n, "pull"),
+            capacity=Quantity(holds(use), "pull"),
+            template="The {part}'s hardest-pulled head is pulled with {demand}; the wood under it "
+            "holds {capacity}.",
             parts={"part": seat.part},
             steps=(
                 *pull_steps(use.grip),
-                Step("D_H", "width of the head", Quantity(use.held.anchor.head_mm if use.held.anchor else 0.0, "fine")),
+                Step(
+                    "D_H",
+                    "width of the head",
+                    Quantity(use.held.anchor.head_mm if use.held.anchor else 0.0, "fine"),
+                ),
                 Step("t", "wood under it", Quantity(side.thickness_mm, "fine")),
                 Step("G", "its specific gravity", Quantity(side.g or 0.0, "ratio")),
                 Step("W_H'", "690 π D_H G² t C_D", Quantity(holds(use), "force")),
             ),
         )
-    ]  # fmt: skip
+    ]
 
 
 def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
-    """The board between two studs hangs on its own few fixings there, however many anchors are in it: by what lasts."""
+    """Check the lining between two studs, which hangs on its own few fixings: lasting load only."""
     boards = data.linings()
     known = [use for use in uses if use.held.site.hollow and use.held.site.base in boards]
-    ranked = sorted((use for use in known if boards[use.held.site.base].fixing_pull_n), key=lambda use: use.grip.seat.x_mm)
+    ranked = sorted(
+        (use for use in known if boards[use.held.site.base].fixing_pull_n),
+        key=lambda use: use.grip.seat.x_mm,
+    )
     if len(ranked) < 2:
         return []
     bay = data.house("lining_bay_mm")
-    groups = [[u for u in ranked if 0 <= u.grip.seat.x_mm - first.grip.seat.x_mm < bay] for first in ranked]
+    groups = [
+        [u for u in ranked if 0 <= u.grip.seat.x_mm - first.grip.seat.x_mm < bay]
+        for first in ranked
+    ]
     count = data.house("lining_fixings")
 
     def asked(group: list[_Use]) -> tuple[float, float]:
@@ -119,20 +152,30 @@ def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
     seat = group[0].grip.seat
     return [
         make(
-            "anchor.lining", part=seat.part, support=seat.index, case=group[0].grip.demand.case, unknown=unknown,
-            demand=Quantity(used(group), "percent"), capacity=Quantity(1.0, "percent"),
-            template="The {board} between two studs hangs on its own screws: these anchors ask for {demand} of what they hold.",
+            "anchor.lining",
+            part=seat.part,
+            support=seat.index,
+            case=group[0].grip.demand.case,
+            unknown=unknown,
+            demand=Quantity(used(group), "percent"),
+            capacity=Quantity(1.0, "percent"),
+            template="The {board} between two studs hangs on its own screws: these anchors ask "
+            "for {demand} of what they hold.",
             parts={"board": row.short},
             steps=(
                 Step("T", f"pull of all anchors within {bay:.0f} mm", Quantity(pull, "force")),
                 Step("V", "their load along the wall", Quantity(shear, "force")),
                 Step("n", "the board's own fixings around them", Quantity(count, "count")),
-                Step("t", "what one of them holds of the board, straight out", Quantity(row.fixing_pull_n, "force")),
+                Step(
+                    "t",
+                    "what one of them holds of the board, straight out",
+                    Quantity(row.fixing_pull_n, "force"),
+                ),
                 Step("v", "along it", Quantity(row.fixing_shear_n, "force")),
                 Step("u", "T / n t + V / n v", Quantity(used(group), "percent")),
             ),
         )
-    ]  # fmt: skip
+    ]
 
 
 def _base(pairs: list[tuple[Seat, Held]]) -> Check:
@@ -141,15 +184,25 @@ def _base(pairs: list[tuple[Seat, Held]]) -> Check:
     unknown = tuple(dict.fromkeys(ask for s, h in pairs for ask in (*h.unknown, *s.stud.unknown)))
     name = held.anchor.name if held.anchor else ""
     return make(
-        "anchor.base", part=seat.part, support=seat.index, case="any", unknown=unknown,
-        demand=Quantity(1, "count"), capacity=Quantity(_NEVER if held.problem else 1, "count"),
-        template="{why}" if held.problem else "The {part} is held by {anchor}, which suits what is behind it.",
+        "anchor.base",
+        part=seat.part,
+        support=seat.index,
+        case="any",
+        unknown=unknown,
+        demand=Quantity(1, "count"),
+        capacity=Quantity(_NEVER if held.problem else 1, "count"),
+        template="{why}"
+        if held.problem
+        else "The {part} is held by {anchor}, which suits what is behind it.",
         parts={"why": held.problem, "part": seat.part, "anchor": name},
-    )  # fmt: skip
+    )
 
 
 def _edge(firm: list[tuple[Seat, Held]]) -> list[Check]:
-    """To openings, whose edge is free, and to holes of old, around which nothing holds; nothing where there is neither."""
+    """To openings, whose edge is free, and to holes of old, around which nothing holds.
+
+    Nothing where there is neither.
+    """
 
     def near(pair: tuple[Seat, Held]) -> float:
         return min(pair[1].site.edge_mm, pair[1].site.spoiled_mm)
@@ -163,17 +216,23 @@ def _edge(firm: list[tuple[Seat, Held]]) -> list[Check]:
         return []
     what = "an old hole" if site.spoiled_mm < site.edge_mm else "the edge of an opening"
     check = make(
-        "anchor.edge", part=seat.part, support=seat.index, case="any",
-        demand=Quantity(need(worst), "length"), capacity=Quantity(max(near(worst), _NOUGHT), "length"),
+        "anchor.edge",
+        part=seat.part,
+        support=seat.index,
+        case="any",
+        demand=Quantity(need(worst), "length"),
+        capacity=Quantity(max(near(worst), _NOUGHT), "length"),
         template="The anchors of the {part} want {demand} to {what}; they have {capacity}.",
         parts={"part": seat.part, "what": what},
-    )  # fmt: skip
+    )
     return [check]
 
 
 def _behind(firm: list[tuple[Seat, Held]]) -> list[Check]:
     """Room to open behind a lining: depth, and clear of the stud beside."""
-    hollow = [(seat, held.anchor) for seat, held in firm if held.site.hollow and held.anchor is not None]
+    hollow = [
+        (seat, held.anchor) for seat, held in firm if held.site.hollow and held.anchor is not None
+    ]
     if not hollow:
         return []
     seat, anchor = max(hollow, key=lambda pair: pair[1].behind_mm / pair[0].stud.depth_mm)
@@ -185,16 +244,22 @@ def _behind(firm: list[tuple[Seat, Held]]) -> list[Check]:
             case="any",
             demand=Quantity(max(anchor.behind_mm, _NOUGHT), "length"),
             capacity=Quantity(seat.stud.depth_mm, "length"),
-            template="Behind the lining the anchor needs {demand}; between the studs there are {capacity}.",
+            template="Behind the lining the anchor needs {demand}; between the studs there are "
+            "{capacity}.",
         )
     ]
     beside = [seat for seat, _ in hollow if seat.stud.stud is not None]
     if beside:
         clear = data.house("stud_clear_mm")
-        seat = min(beside, key=lambda s: abs(s.stud.offset_mm) - s.stud.width_mm / 2 - s.stud.uncertainty_mm)
+        seat = min(
+            beside,
+            key=lambda s: abs(s.stud.offset_mm) - s.stud.width_mm / 2 - s.stud.uncertainty_mm,
+        )
         room = abs(seat.stud.offset_mm) - seat.stud.width_mm / 2
         sure = room - seat.stud.uncertainty_mm
-        ask = (f"where exactly the stud beside the {seat.part} is: an anchor cannot open against it.",)
+        ask = (
+            f"where exactly the stud beside the {seat.part} is: an anchor cannot open against it.",
+        )
         found.append(
             make(
                 "anchor.beside",
@@ -204,7 +269,8 @@ def _behind(firm: list[tuple[Seat, Held]]) -> list[Check]:
                 unknown=ask if sure < clear <= room else (),
                 demand=Quantity(clear, "fine"),
                 capacity=Quantity(max(room, _NOUGHT), "fine"),
-                template="The anchors of the {part} are {capacity} beside a stud; to open they need {demand}.",
+                template="The anchors of the {part} are {capacity} beside a stud; to open they "
+                "need {demand}.",
                 parts={"part": seat.part},
             )
         )
@@ -212,55 +278,89 @@ def _behind(firm: list[tuple[Seat, Held]]) -> list[Check]:
 
 
 def _share_step(use: _Use) -> tuple[Step, ...]:
-    return (Step("k_t", "share that may be used for good in what creeps", Quantity(use.share, "ratio")),) if use.share < 1 else ()
+    return (
+        (
+            Step(
+                "k_t",
+                "share that may be used for good in what creeps",
+                Quantity(use.share, "ratio"),
+            ),
+        )
+        if use.share < 1
+        else ()
+    )
 
 
 def _pull(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: pulled(u.grip).tension_n / u.pull_n)
     seat = use.grip.seat
     return make(
-        "anchor.pull", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
-        demand=Quantity(pulled(use.grip).tension_n, "pull"), capacity=Quantity(use.pull_n, "pull"),
-        template="The {part}'s hardest-pulled anchor pulls with {demand}; here it holds {capacity}.",
+        "anchor.pull",
+        part=seat.part,
+        support=seat.index,
+        case=use.grip.demand.case,
+        unknown=unknown,
+        demand=Quantity(pulled(use.grip).tension_n, "pull"),
+        capacity=Quantity(use.pull_n, "pull"),
+        template="The {part}'s hardest-pulled anchor pulls with {demand}; here it holds "
+        "{capacity}.",
         parts={"part": seat.part},
         steps=(
-            *pull_steps(use.grip), *use.held.pull_steps, *_share_step(use),
+            *pull_steps(use.grip),
+            *use.held.pull_steps,
+            *_share_step(use),
             Step("T_a'", "what it may be pulled with", Quantity(use.pull_n, "force")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _shear_lines(use: _Use) -> tuple[Step, ...]:
     count = len(use.grip.seat.heights_mm)
     return (
         Step("V", f"load on the support over {count} anchors", Quantity(use.grip.shear_n, "force")),
-        *use.held.shear_steps, *_share_step(use),
+        *use.held.shear_steps,
+        *_share_step(use),
         Step("V_a'", "what it may carry along the wall", Quantity(use.shear_n, "force")),
-    )  # fmt: skip
+    )
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.grip.shear_n / u.shear_n)
     seat = use.grip.seat
     return make(
-        "anchor.shear", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
-        demand=Quantity(use.grip.shear_n, "pull"), capacity=Quantity(use.shear_n, "pull"),
-        template="Each anchor of the {part} carries {demand} downwards; here it can carry {capacity}.",
-        parts={"part": seat.part}, steps=_shear_lines(use),
-    )  # fmt: skip
+        "anchor.shear",
+        part=seat.part,
+        support=seat.index,
+        case=use.grip.demand.case,
+        unknown=unknown,
+        demand=Quantity(use.grip.shear_n, "pull"),
+        capacity=Quantity(use.shear_n, "pull"),
+        template="Each anchor of the {part} carries {demand} downwards; here it can carry "
+        "{capacity}.",
+        parts={"part": seat.part},
+        steps=_shear_lines(use),
+    )
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.used)
     seat, tension, shear = use.grip.seat, pulled(use.grip).tension_n, use.grip.shear_n
     return make(
-        "anchor.combined", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
-        demand=Quantity(use.used, "percent"), capacity=Quantity(1.0, "percent"),
-        template="Pull and shear together use {demand} of what an anchor of the {part} may take.", parts={"part": seat.part},
+        "anchor.combined",
+        part=seat.part,
+        support=seat.index,
+        case=use.grip.demand.case,
+        unknown=unknown,
+        demand=Quantity(use.used, "percent"),
+        capacity=Quantity(1.0, "percent"),
+        template="Pull and shear together use {demand} of what an anchor of the {part} may take.",
+        parts={"part": seat.part},
         steps=(
-            *pull_steps(use.grip), *use.held.pull_steps, *_shear_lines(use),
+            *pull_steps(use.grip),
+            *use.held.pull_steps,
+            *_shear_lines(use),
             Step("T / T_a", "share of the pull", Quantity(tension / use.pull_n, "ratio")),
             Step("V / V_a", "share of the shear", Quantity(shear / use.shear_n, "ratio")),
             Step("T / T_a + V / V_a", "together", Quantity(use.used, "ratio")),
         ),
-    )  # fmt: skip
+    )

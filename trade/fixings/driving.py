@@ -15,7 +15,8 @@ _SAME_MM = 0.05  # sizes no further apart than that are one
 class Reach(NamedTuple):
     """Where a screw's length goes.
 
-    `penetration_mm`: beyond the layers; `thread_mm`: thread in the stud, less the tip; `embedment_mm`: in the stud, less the tip.
+    `penetration_mm`: beyond the layers; `thread_mm`: thread in the stud, less the tip;
+    `embedment_mm`: in the stud, less the tip.
     """
 
     penetration_mm: float
@@ -24,7 +25,9 @@ class Reach(NamedTuple):
 
 
 def thread_length_mm(screw: Screw, length_mm: float) -> float:
-    """Thread of a screw as sold: two thirds of a wood screw; half plus 1/2 in of a lag; all of a rod.
+    """Thread of a screw as sold.
+
+    Two thirds of a wood screw; half plus 1/2 in of a lag; all of a rod.
 
     Source: NDS 2018 Appendix L Tables L2 and L3, from memory.
     """
@@ -48,19 +51,27 @@ def lengths_mm(screw: Screw) -> tuple[float, ...]:
 
 
 def suggest_length_mm(screw: Screw, layers_mm: float, embedment_mm: float, far_mm: float) -> float:
-    """The shortest sold length that reaches `embedment_mm` into the stud; the longest that stays inside when none does."""
+    """The shortest sold length that reaches `embedment_mm` into the stud.
+
+    The longest that stays inside when none does.
+    """
     fitting = [length for length in lengths_mm(screw) if length < far_mm]
-    reaching = [length for length in fitting if reach(screw, length, layers_mm).embedment_mm >= embedment_mm]
+    reaching = [
+        length for length in fitting if reach(screw, length, layers_mm).embedment_mm >= embedment_mm
+    ]
     if reaching:
         return reaching[0]
     return fitting[-1] if fitting else lengths_mm(screw)[0]
 
 
 def pilot_mm(screw: Screw, g: float, units: Units) -> float:
-    """Lead hole for the thread as a real drill of the person's series: the largest that is not over the aim.
+    """Lead hole for the thread as a real drill of the person's series.
 
-    Wood screws (NDS 12.1.5.3): 90 % of the root for G > 0.6, 70 % for 0.5 < G <= 0.6; none required for G <= 0.5, where
-    70 % is good practice. Lags (NDS 12.1.4.2): 65-85, 60-75 and 40-70 % of the shank; the upper end is taken.
+    The largest that is not over the aim.
+
+    Wood screws (NDS 12.1.5.3): 90 % of the root for G > 0.6, 70 % for 0.5 < G <= 0.6; none required
+    for G <= 0.5, where 70 % is good practice. Lags (NDS 12.1.4.2): 65-85, 60-75 and 40-70 % of the
+    shank; the upper end is taken.
     """
     if screw.kind != "wood":
         aim = screw.diameter_mm * (0.85 if g > 0.6 else 0.75 if g > 0.5 else 0.70)

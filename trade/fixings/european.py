@@ -1,6 +1,7 @@
 """Screws in wood by European practice: characteristic values, partial factors.
 
-Source: EN 1995-1-1:2004+A1+A2 section 8 (Johansen, withdrawal), EN 1990. Forces in N, lengths in mm, densities in kg/m³.
+Source: EN 1995-1-1:2004+A1+A2 section 8 (Johansen, withdrawal), EN 1990. Forces in N, lengths in
+mm, densities in kg/m³.
 """
 
 from math import inf, sqrt
@@ -12,9 +13,12 @@ from trade.fixings.wood import Dowel, Lateral, Mode, Side, yields
 
 GAMMA_M = 1.3  # EN 1995-1-1 Table 2.3, connections
 GAMMA_F = 1.5  # EN 1990 Table A1.2(B), variable; taken for all of it
-KMOD_YEARS, KMOD_MINUTES = 0.6, 0.9  # EN 1995-1-1 Table 3.1, solid timber, service class 1: permanent, short-term
+KMOD_YEARS = 0.6
+KMOD_MINUTES = 0.9
 _HEAD_MPA = 10.0  # f_head,k at 350 kg/m³: usual in approvals of screws, from memory
-_SCREW_FU_MPA = 500.0  # house rule: the weakest hardened wood screw; lags are weaker, see `yield_nmm`
+_SCREW_FU_MPA = (
+    500.0  # house rule: the weakest hardened wood screw; lags are weaker, see `yield_nmm`
+)
 _LAG_FU_MPA = 360.0  # EN ISO 898-1 class 3.6 and ordinary lags
 _DENSE = 0.83  # 5 % fractile of density over its mean, as C24 of EN 338: 350 over 420
 
@@ -30,17 +34,30 @@ def kmod(duration: float) -> float:
 
 
 def fax_mpa(diameter_mm: float, thread_mm: float, density_k: float) -> float:
-    """Withdrawal parameter (8.39): 0.52 d^-0.5 l_ef^-0.1 rho_k^0.8; stated for 6 to 12 mm, used below too (house rule)."""
+    """Withdrawal parameter (8.39).
+
+    0.52 d^-0.5 l_ef^-0.1 rho_k^0.8; stated for 6 to 12 mm, used below too (house rule).
+    """
     return 0.52 * diameter_mm**-0.5 * thread_mm**-0.1 * density_k**0.8 if thread_mm > 0 else 0.0
 
 
 def withdrawal_k(diameter_mm: float, thread_mm: float, density_k: float) -> float:
-    """Characteristic withdrawal at right angles to the grain (8.38): f_ax,k d l_ef k_d, k_d = d/8 up to 1."""
-    return fax_mpa(diameter_mm, thread_mm, density_k) * diameter_mm * thread_mm * min(diameter_mm / 8, 1.0)
+    """Characteristic withdrawal at right angles to the grain (8.38).
+
+    F_ax,k d l_ef k_d, k_d = d/8 up to 1.
+    """
+    return (
+        fax_mpa(diameter_mm, thread_mm, density_k)
+        * diameter_mm
+        * thread_mm
+        * min(diameter_mm / 8, 1.0)
+    )
 
 
 def head_k(head_mm: float, density_k: float, thick_mm: float = inf) -> float:
-    """Characteristic pull-through (8.40b): f_head,k d_h² (rho_k/350)^0.8, of the member under the head.
+    """Characteristic pull-through (8.40b).
+
+    F_head,k d_h² (rho_k/350)^0.8, of the member under the head.
 
     In one thinner than two heads less in proportion (house rule: approvals ask for so much).
     """
@@ -55,7 +72,8 @@ def pulled_together(count: int) -> float:
 def sheared_in_line(count: int, apart_mm: float, diameter_mm: float) -> float:
     """The same of screws in a line along the grain, sheared along it, in holes drilled first.
 
-    To 6 mm as nails, n^k / n with k of Table 8.1; thicker as bolts, n^0.9 (a / 13 d)^0.25 / n (8.34), at most 1.
+    To 6 mm as nails, n^k / n with k of Table 8.1; thicker as bolts, n^0.9 (a / 13 d)^0.25 / n
+    (8.34), at most 1.
     """
     if count < 2:
         return 1.0
@@ -67,7 +85,9 @@ def sheared_in_line(count: int, apart_mm: float, diameter_mm: float) -> float:
 
 
 def splitting_k(wide_mm: float, high_mm: float, beyond_mm: float) -> float:
-    """What splits a softwood strip that is loaded across its grain (8.4): 14 b sqrt(h_e / (1 - h_e / h)), N.
+    """What splits a softwood strip that is loaded across its grain (8.4).
+
+    14 b sqrt(h_e / (1 - h_e / h)), N.
 
     Args:
         wide_mm: b, its thickness.
@@ -78,9 +98,12 @@ def splitting_k(wide_mm: float, high_mm: float, beyond_mm: float) -> float:
 
 
 def embedment_k(diameter_mm: float, density_k: float, across: bool = False) -> float:
-    """Embedment strength: to 6 mm as nails without holes, 0.082 rho_k d^-0.3 (8.15); thicker as bolts (8.31, 8.32).
+    """Embedment strength.
 
-    Bolts along the grain: 0.082 (1 - 0.01 d) rho_k; across it over k_90 = 1.35 + 0.015 d, that of softwood, the least (8.33).
+    To 6 mm as nails without holes, 0.082 rho_k d^-0.3 (8.15); thicker as bolts (8.31, 8.32).
+
+    Bolts along the grain: 0.082 (1 - 0.01 d) rho_k; across it over k_90 = 1.35 + 0.015 d, that of
+    softwood, the least (8.33).
     """
     if diameter_mm <= 6:
         return 0.082 * density_k * diameter_mm**-0.3
@@ -89,12 +112,24 @@ def embedment_k(diameter_mm: float, density_k: float, across: bool = False) -> f
 
 
 def yield_nmm(diameter_mm: float, lag: bool) -> float:
-    """Characteristic yield moment (8.14, 8.30): 0.3 f_u d^2.6, with the effective diameter 1.1 times the root (8.7.1)."""
+    """Characteristic yield moment (8.14, 8.30).
+
+    0.3 f_u d^2.6, with the effective diameter 1.1 times the root (8.7.1).
+    """
     return 0.3 * (_LAG_FU_MPA if lag else _SCREW_FU_MPA) * diameter_mm**2.6
 
 
-def lateral_k(diameter_mm: float, moment_nmm: float, side: Side, gap_mm: float, main_mpa: float, main_mm: float) -> Lateral:
-    """Johansen's yield modes with a gap that bears nothing: (8.6) without its 1.05 and 1.15, which theory does not give.
+def lateral_k(
+    diameter_mm: float,
+    moment_nmm: float,
+    side: Side,
+    gap_mm: float,
+    main_mpa: float,
+    main_mm: float,
+) -> Lateral:
+    """Johansen's yield modes with a gap that bears nothing.
+
+    (8.6) without its 1.05 and 1.15, which theory does not give.
 
     Args:
         diameter_mm: effective.

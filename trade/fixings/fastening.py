@@ -7,7 +7,10 @@ from trade.load.demand import Demand
 
 
 def checks(
-    seats: list[Seat], demands: dict[int, tuple[Demand, ...]], lining: tuple[str, ...], loads: tuple[str, ...]
+    seats: list[Seat],
+    demands: dict[int, tuple[Demand, ...]],
+    lining: tuple[str, ...],
+    loads: tuple[str, ...],
 ) -> list[Check]:
     """Screws in timber and anchors elsewhere, each by its own rules.
 
@@ -18,7 +21,13 @@ def checks(
         loads: what is not known of the loads.
     """
     # one above the other with the same load they are the same sum
-    in_timber = list({(seat.x_mm, id(demands[seat.index])): seat for seat in reversed(seats) if seat.held is None}.values())[::-1]
+    in_timber = list(
+        {
+            (seat.x_mm, id(demands[seat.index])): seat
+            for seat in reversed(seats)
+            if seat.held is None
+        }.values()
+    )[::-1]
     anchored = [seat for seat in seats if seat.held is not None]
     european = any(seat.school == "european" for seat in in_timber)
     judge = stud_screws_en.checks if european else stud_screws.checks

@@ -1,4 +1,7 @@
-"""How a support grips the wall in one load case: what its screws are pulled with, and how hard its foot presses."""
+"""How a support grips the wall in one load case.
+
+What its screws are pulled with, and how hard its foot presses.
+"""
 
 from collections.abc import Iterable
 from typing import NamedTuple
@@ -14,9 +17,9 @@ from trade.mechanics import contact
 class Grip(NamedTuple):
     """One support in one load case.
 
-    `pressed_mpa`: what the face is pressed with: what it may be pressed with for years, or more where only that answers the
-    moment. `limit_nmm`: the moment that the former answers; `crush_nmm`: the one that crushes the face. `hold` is None where
-    there is no face to press on.
+    `pressed_mpa`: what the face is pressed with: what it may be pressed with for years, or more
+    where only that answers the moment. `limit_nmm`: the moment that the former answers;
+    `crush_nmm`: the one that crushes the face. `hold` is None where there is no face to press on.
     """
 
     seat: Seat
@@ -43,7 +46,8 @@ def grips(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> Iterable
         shear = abs(demand.load_n) / len(heights)
         pull = round(max(demand.pull_n, 0.0), 3)
         highest = max(heights)
-        limit, crush = contact.limit_moment(highest, face, pull), contact.limit_moment(highest, over * face, pull)
+        limit = contact.limit_moment(highest, face, pull)
+        crush = contact.limit_moment(highest, over * face, pull)
         harder = 1.0
         if limit < moment and crush > limit:  # pressed harder, the block as deep as it can be
             harder = (1 + 1e-9) * ((moment - limit) / (crush - limit) * (over - 1) + 1)
@@ -52,13 +56,23 @@ def grips(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> Iterable
 
 
 def alike(seats: list[Seat]) -> list[list[Seat]]:
-    """Supports by what their screws are worth: of those of one group only the hardest cases need a sum."""
+    """Supports by what their screws are worth.
+
+    Of those of one group only the hardest cases need a sum.
+    """
     groups: list[tuple[tuple[object, ...], list[Seat]]] = []
     for seat in seats:
         key = (
-            seat.screw, seat.screw_mm, seat.side, seat.heights_mm, seat.height_mm, seat.gap_mm, round(seat.pressed_mm, 6),
-            seat.face, seat.timber,
-        )  # fmt: skip
+            seat.screw,
+            seat.screw_mm,
+            seat.side,
+            seat.heights_mm,
+            seat.height_mm,
+            seat.gap_mm,
+            round(seat.pressed_mm, 6),
+            seat.face,
+            seat.timber,
+        )
         group = next((group for known, group in groups if known == key), None)
         if group is None:
             groups.append((key, [seat]))
@@ -68,18 +82,31 @@ def alike(seats: list[Seat]) -> list[list[Seat]]:
 
 
 def _from_pressed_edge(seat: Seat, demand: Demand) -> tuple[float, ...]:
-    return seat.heights_mm if demand.moment_nmm >= 0 else tuple(seat.height_mm - y for y in seat.heights_mm)
+    return (
+        seat.heights_mm
+        if demand.moment_nmm >= 0
+        else tuple(seat.height_mm - y for y in seat.heights_mm)
+    )
 
 
 def governing(cases: list[tuple[Seat, Demand]]) -> list[tuple[Seat, Demand]]:
-    """Leave out every case that another one exceeds in load and moment, for its duration and outright; hardest turned first."""
+    """Leave out every case that another exceeds in load and moment; hardest turned first.
+
+    Both outright and over the duration factor.
+    """
     asked = [_asked(demand) for _, demand in cases]
     kept: list[int] = []
     for n in sorted(range(len(cases)), key=asked.__getitem__, reverse=True):
         mine = asked[n]
         for k in kept:
             more = asked[k]
-            if more[0] == mine[0] and more[2] >= mine[2] and more[3] >= mine[3] and more[4] >= mine[4] and more[5] >= mine[5]:
+            if (
+                more[0] == mine[0]
+                and more[2] >= mine[2]
+                and more[3] >= mine[3]
+                and more[4] >= mine[4]
+                and more[5] >= mine[5]
+            ):
                 break  # it turns no less either: it came first
         else:
             kept.append(n)
@@ -100,48 +127,83 @@ def pulled(grip: Grip) -> contact.Hold:
 
 
 def face_checks(uses: list[Grip], unknown: tuple[str, ...]) -> list[Check]:
-    """Whether the face under the hardware can answer the turning load at all, and whether it does so for years undented."""
+    """Check that the face under the hardware resists turning, and for years undented."""
     use = max(uses, key=lambda u: u.moment_nmm / max(u.limit_nmm, 1e-9))
     crushed = max(uses, key=lambda u: u.moment_nmm / max(u.crush_nmm, 1e-9))
     over = data.house("crushed_over_bearing")
     return [
-        _on_face("lining.crushing", crushed, crushed.crush_nmm, over * crushed.seat.face.bearing_mpa, unknown),
+        _on_face(
+            "lining.crushing",
+            crushed,
+            crushed.crush_nmm,
+            over * crushed.seat.face.bearing_mpa,
+            unknown,
+        ),
         _on_face("lining.pressed", use, use.limit_nmm, use.seat.face.bearing_mpa, unknown),
     ]
 
 
-def _on_face(code: str, use: Grip, limit_nmm: float, stress_mpa: float, unknown: tuple[str, ...]) -> Check:
+def _on_face(
+    code: str, use: Grip, limit_nmm: float, stress_mpa: float, unknown: tuple[str, ...]
+) -> Check:
     seat, crushed = use.seat, code == "lining.crushing"
     does, may = (
-        ("would crush it", "is crushed at") if crushed else ("it answers undented for years", "may be pressed with for years")
+        ("would crush it", "is crushed at")
+        if crushed
+        else ("it answers undented for years", "may be pressed with for years")
     )
     return make(
-        code, part=seat.part, support=seat.index, case=use.demand.case, unknown=unknown,
-        demand=Quantity(use.moment_nmm, "moment"), capacity=Quantity(max(limit_nmm, 1e-9), "moment"),
-        template="The {part}'s lower edge presses into the {face}: {used} of the turning load that " + does + ".",
+        code,
+        part=seat.part,
+        support=seat.index,
+        case=use.demand.case,
+        unknown=unknown,
+        demand=Quantity(use.moment_nmm, "moment"),
+        capacity=Quantity(max(limit_nmm, 1e-9), "moment"),
+        template="The {part}'s lower edge presses into the {face}: {used} of the turning load that "
+        + does
+        + ".",
         parts={"part": seat.part, "face": seat.face.name},
         steps=(
             Step("σ", f"what {seat.face.name} {may}", Quantity(stress_mpa, "stress")),
-            Step("b", "pressed width with something firm behind it", Quantity(seat.pressed_mm, "fine")),
-            Step("y_1", "highest pulling screw above the pressed edge", Quantity(use.top_mm, "fine")),
-            Step("M_max", "σ b y_1² / 2" + (" + P y_1" if use.demand.pull_n > 0 else ""), Quantity(limit_nmm, "moment")),
+            Step(
+                "b",
+                "pressed width with something firm behind it",
+                Quantity(seat.pressed_mm, "fine"),
+            ),
+            Step(
+                "y_1", "highest pulling screw above the pressed edge", Quantity(use.top_mm, "fine")
+            ),
+            Step(
+                "M_max",
+                "σ b y_1² / 2" + (" + P y_1" if use.demand.pull_n > 0 else ""),
+                Quantity(limit_nmm, "moment"),
+            ),
             Step("M", "turning load on the support", Quantity(use.moment_nmm, "moment")),
         ),
-    )  # fmt: skip
+    )
 
 
 def pull_steps(use: Grip) -> tuple[Step, ...]:
     """From the turning load to the pull in the screw pulled hardest."""
     seat, hold, pull = use.seat, pulled(use), use.demand.pull_n
     turning: tuple[Step, ...] = (
-        Step("M", f"turning load about the pressed edge, {use.demand.case}", Quantity(use.moment_nmm, "moment")),
+        Step(
+            "M",
+            f"turning load about the pressed edge, {use.demand.case}",
+            Quantity(use.moment_nmm, "moment"),
+        ),
     )
     if pull > 0:
         turning += (Step("P", "pull straight out, counted in M", Quantity(pull, "force")),)
     if pull > 0 and hold.block_mm == 0:
         return (
             *turning,
-            Step("T_1", "P / n + (M − P ȳ) (y_1 − ȳ) / Σ (y − ȳ)²: nothing presses", Quantity(hold.tension_n, "force")),
+            Step(
+                "T_1",
+                "P / n + (M − P ȳ) (y_1 − ȳ) / Σ (y − ȳ)²: nothing presses",
+                Quantity(hold.tension_n, "force"),
+            ),
         )
     middle = hold.block_mm / 2
     left = use.moment_nmm - pull * middle
@@ -151,9 +213,21 @@ def pull_steps(use: Grip) -> tuple[Step, ...]:
         *turning,
         Step("σ", f"what {seat.face.name} is pressed with", Quantity(use.pressed_mpa, "stress")),
         Step("b", "pressed width with something firm behind it", Quantity(seat.pressed_mm, "fine")),
-        Step("a", f"depth of the pressed block, from Σ T = σ b a{' + P' if pull > 0 else ''}", Quantity(hold.block_mm, "fine")),
+        Step(
+            "a",
+            f"depth of the pressed block, from Σ T = σ b a{' + P' if pull > 0 else ''}",
+            Quantity(hold.block_mm, "fine"),
+        ),
         Step("y_1", "hardest-pulled screw above the pressed edge", Quantity(use.top_mm, "fine")),
         Step("d_1", "its lever: y_1 − a/2", Quantity(hold.lever_mm, "fine")),
-        Step("Σ d²", f"levers squared, of {counted} of {many(len(seat.heights_mm), 'screw')}", Quantity(squares, "area")),
-        Step("T_1", f"{'(M − P a/2)' if pull > 0 else 'M'} d_1 / Σ d²", Quantity(hold.tension_n, "force")),
+        Step(
+            "Σ d²",
+            f"levers squared, of {counted} of {many(len(seat.heights_mm), 'screw')}",
+            Quantity(squares, "area"),
+        ),
+        Step(
+            "T_1",
+            f"{'(M − P a/2)' if pull > 0 else 'M'} d_1 / Σ d²",
+            Quantity(hold.tension_n, "force"),
+        ),
     )

@@ -1,4 +1,7 @@
-"""What one anchor holds where it sits: by its class, by the concrete around it, or by the sheet of a steel stud."""
+"""What one anchor holds where it sits.
+
+By its class, by the concrete around it, or by the sheet of a steel stud.
+"""
 
 from typing import NamedTuple
 
@@ -11,7 +14,9 @@ from trade.measure import PSI_MPA
 from trade.plan import Wall
 from trade.wall.backing import ASK_LINING
 
-_FYB_MPA = 80_000 * PSI_MPA  # bending yield of the screw in an anchor, as a #10 wood screw (NDS 2018 Table I1)
+_FYB_MPA = (
+    80_000 * PSI_MPA
+)  # bending yield of the screw in an anchor, as a #10 wood screw (NDS 2018 Table I1)
 _BEST_LINING = "gypsum_15_9"  # what an unknown lining is taken as: what fails there fails anyway
 
 
@@ -41,12 +46,22 @@ class Held(NamedTuple):
         if self.anchor is None or self.problem:
             return [Phrase("{why}", {"why": self.problem})]
         if self.anchor.kind == "steel_screw":
-            return [Phrase("Drive slowly until it bites the steel, then stop: once stripped it holds nothing.")]
+            return [
+                Phrase(
+                    "Drive slowly until it bites the steel, then stop: once stripped it holds "
+                    "nothing."
+                )
+            ]
         if self.site.hollow:
             return [Phrase("Between studs: nothing but the lining holds here. Snug, not crushed.")]
-        found = [Phrase("Drill square, without hammer in hollow units, and clear the hole of dust.")]
+        found = [
+            Phrase("Drill square, without hammer in hollow units, and clear the hole of dust.")
+        ]
         if self.site.base in ("block_hollow", "brick_hollow", "aerated_2", "aerated_4"):
-            said = "A joint or a broken cell holds less: if the bit falls through or it crumbles, stop and move the hole."
+            said = (
+                "A joint or a broken cell holds less: if the bit falls through or it crumbles, "
+                "stop and move the hole."
+            )
             found.append(Phrase(said))
         return found
 
@@ -68,7 +83,10 @@ def base_name(base: str) -> str:
 
 
 def lining_base(wall: Wall, anchor: Anchor | None) -> str:
-    """Key of the layer that an anchor sits in between studs: of those it is known to hold in, the best; else the innermost."""
+    """Key of the layer that an anchor sits in between studs.
+
+    Of those it is known to hold in, the best; else the innermost.
+    """
     if wall.layers is None:
         return _BEST_LINING
     kinds = [layer.kind for layer in wall.layers]
@@ -87,18 +105,38 @@ def held(wall: Wall, key: str | None, site: Site) -> Held:
     """
     unknown = (ASK_LINING,) if wall.layers is None else ()
     if not site.base:
-        return Held(None, site, 0.0, 0.0, 1.0, "Between bare studs there is nothing to hold an anchor.", unknown)
+        return Held(
+            None,
+            site,
+            0.0,
+            0.0,
+            1.0,
+            "Between bare studs there is nothing to hold an anchor.",
+            unknown,
+        )
     name = base_name(site.base)
     if key is None:
-        why = f"There is no wood in {name}: a screw alone does not hold. Choose what holds it, such as {_nearest(site.base)}."
+        why = (
+            f"There is no wood in {name}: a screw alone does not hold. Choose what holds it, "
+            f"such as {_nearest(site.base)}."
+        )
         return Held(None, site, 0.0, 0.0, 1.0, why, unknown)
     anchor = anchor_of(wall, key)
     if not suits(anchor, site.base):
         if not any(suits(each, site.base) for each in data.anchors().values()):
-            ask = f"what {anchor.name} holds in {name}: its packet may state it, else ask for a test pull."
+            ask = (
+                f"what {anchor.name} holds in {name}: its packet may state it, else ask for a "
+                "test pull."
+            )
             return Held(anchor, site, 0.0, 0.0, 1.0, "", (*unknown, ask))
         return Held(
-            anchor, site, 0.0, 0.0, 1.0, f"{_capital(anchor.name)} does not hold in {name}; {_nearest(site.base)} does.", unknown
+            anchor,
+            site,
+            0.0,
+            0.0,
+            1.0,
+            f"{_capital(anchor.name)} does not hold in {name}; {_nearest(site.base)} does.",
+            unknown,
         )
     stated = anchor.holds_n[site.base]
     if site.base == "concrete" and not stated.pull:
@@ -111,9 +149,16 @@ def held(wall: Wall, key: str | None, site: Site) -> Held:
     if site.gap_mm > 0 and not site.hollow:
         shear = _across(anchor, site.gap_mm, shear)
     return Held(
-        anchor, site, pull[-1].result.value, shear[-1].result.value,
-        anchor.lasting if site.hollow else 1.0, "", unknown, tuple(pull), tuple(shear),
-    )  # fmt: skip
+        anchor,
+        site,
+        pull[-1].result.value,
+        shear[-1].result.value,
+        anchor.lasting if site.hollow else 1.0,
+        "",
+        unknown,
+        tuple(pull),
+        tuple(shear),
+    )
 
 
 def _capital(words: str) -> str:
@@ -121,7 +166,10 @@ def _capital(words: str) -> str:
 
 
 def usual(base: str) -> str | None:
-    """The middle size of what is usual in a base: plugs in masonry, screws in sheet steel, else anything known to hold there."""
+    """The middle size of what is usual in a base.
+
+    Plugs in masonry, screws in sheet steel, else anything known to hold there.
+    """
     fitting = [key for key, row in data.anchors().items() if suits(row, base)]
     first = [key for key in fitting if data.anchors()[key].kind in ("plug", "steel_screw")]
     return next(iter((first or fitting)[1:2] or fitting), None)
@@ -138,12 +186,18 @@ def _by_class(anchor: Anchor, site: Site, name: str) -> tuple[list[Step], list[S
     crowd = Step("k", "share of its patch, with screws so near", Quantity(share, "ratio"))
     return (
         [
-            Step("T_0", f"what {anchor.name} may be pulled with in {name}", Quantity(stated.pull, "force")),
+            Step(
+                "T_0",
+                f"what {anchor.name} may be pulled with in {name}",
+                Quantity(stated.pull, "force"),
+            ),
             crowd,
             Step("T_a", "k T_0", Quantity(stated.pull * share, "force")),
         ],
         [
-            Step("V_0", f"what {anchor.name} may carry along {name}", Quantity(stated.shear, "force")),
+            Step(
+                "V_0", f"what {anchor.name} may carry along {name}", Quantity(stated.shear, "force")
+            ),
             crowd,
             Step("V_a", "k V_0", Quantity(stated.shear * share, "force")),
         ],
@@ -151,7 +205,10 @@ def _by_class(anchor: Anchor, site: Site, name: str) -> tuple[list[Step], list[S
 
 
 def crowding(anchor: Anchor, site: Site) -> float:
-    """Anchors side by side, whatever support they belong to, share one patch (house rule): half each when they touch."""
+    """Anchors side by side, whatever support they belong to, share one patch (house rule).
+
+    Half each when they touch.
+    """
     share = 1.0
     for apart in (*site.apart_mm, *site.beside_mm):
         share *= min(0.5 + 0.5 * apart / anchor.spacing_mm, 1.0)
@@ -160,7 +217,10 @@ def crowding(anchor: Anchor, site: Site) -> float:
 
 def _in_sheet(anchor: Anchor, sheet_mm: float) -> tuple[list[Step], list[Step]]:
     d, omega = anchor.screw_mm, sheet_steel.OMEGA
-    pull, tilt, bear = (f(sheet_mm, d) for f in (sheet_steel.pull_out_n, sheet_steel.tilting_n, sheet_steel.bearing_n))
+    pull, tilt, bear = (
+        f(sheet_mm, d)
+        for f in (sheet_steel.pull_out_n, sheet_steel.tilting_n, sheet_steel.bearing_n)
+    )
     given = [
         Step("t", "sheet of the stud", Quantity(sheet_mm, "fine")),
         Step("d", "screw", Quantity(d, "fine")),
@@ -182,7 +242,10 @@ def _in_sheet(anchor: Anchor, sheet_mm: float) -> tuple[list[Step], list[Step]]:
 
 
 def _across(anchor: Anchor, gap_mm: float, shear: list[Step]) -> list[Step]:
-    """Across soft layers the screw bends before it shears: 2 M_p over the lever (EN 1992-4 7.2.2.3.2's lever arm), over three."""
+    """Across soft layers the screw bends before it shears.
+
+    2 M_p over the lever (EN 1992-4 7.2.2.3.2's lever arm), over three.
+    """
     d = anchor.screw_mm * CORE_SHARE
     plastic, lever = _FYB_MPA * d**3 / 6, gap_mm + anchor.screw_mm / 2
     bent = 2 * plastic / lever / sheet_steel.OMEGA

@@ -21,7 +21,7 @@ def _free_mm(site: Site) -> tuple[float, float, float, float]:
 
 
 def american(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
-    """The least of steel, concrete breakout with edges and neighbours, and bond (resin), each phi / 1.6; shear with pry-out.
+    """Return the least of steel, breakout and bond, each times phi / 1.6; shear with pry-out.
 
     ACI 318-19 chapter 17; what it cannot know of an anchor without an approval is a house rule.
     """
@@ -35,36 +35,67 @@ def american(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     given = [
         Step("f'c", "concrete, assumed", Quantity(fc, "stress")),
         Step("h_ef", "effective depth", Quantity(hef, "fine")),
-        Step("N_b", "k_c √f'c h_ef^1.5, k_c = 17 (lb, in), cracked", Quantity(concrete.basic_breakout_n(hef, fc), "force")),
+        Step(
+            "N_b",
+            "k_c √f'c h_ef^1.5, k_c = 17 (lb, in), cracked",
+            Quantity(concrete.basic_breakout_n(hef, fc), "force"),
+        ),
         Step("ψ A_Nc / A_Nco", "edges and neighbours", Quantity(share, "ratio")),
         Step("N_cb", "breakout", Quantity(cone, "force")),
     ]
     pulls = [cone * holding, steel * concrete.PHI_STEEL / concrete.LOAD_FACTOR]
     pull = [*given, Step("N_sa φ / 1.6", "steel of the anchor", Quantity(pulls[1], "force"))]
     if anchor.kind == "resin":
-        pulls.append(concrete.bond_n(d, hef) * concrete.SUSTAINED_BOND * concrete.SUSTAINED * holding)
-        pull.append(Step("0.55 N_ba φ / 1.6", "bond of the resin, for good: 0.4 τ_cr π d h_ef", Quantity(pulls[-1], "force")))
+        pulls.append(
+            concrete.bond_n(d, hef) * concrete.SUSTAINED_BOND * concrete.SUSTAINED * holding
+        )
+        pull.append(
+            Step(
+                "0.55 N_ba φ / 1.6",
+                "bond of the resin, for good: 0.4 τ_cr π d h_ef",
+                Quantity(pulls[-1], "force"),
+            )
+        )
     else:
         pulls.append(pulls[0] * data.house("concrete_pull_out_share"))
         pull.append(
-            Step("N_pn φ / 1.6", "pulling out of its hole, as a share of breakout (house rule)", Quantity(pulls[-1], "force"))
+            Step(
+                "N_pn φ / 1.6",
+                "pulling out of its hole, as a share of breakout (house rule)",
+                Quantity(pulls[-1], "force"),
+            )
         )
     shears = [
         cone * concrete.pry_out_factor(hef) * concrete.PHI_SHEAR / concrete.LOAD_FACTOR,
         0.6 * steel * concrete.PHI_STEEL_SHEAR / concrete.LOAD_FACTOR,
-        concrete.shear_breakout_n(site.edge_mm, d, hef, fc) * concrete.PHI_SHEAR / concrete.LOAD_FACTOR,
+        concrete.shear_breakout_n(site.edge_mm, d, hef, fc)
+        * concrete.PHI_SHEAR
+        / concrete.LOAD_FACTOR,
     ]
-    names = ("k_cp N_cb φ / 1.6, prying out", "0.6 N_sa φ / 1.6, steel", "2 V_b φ / 1.6, breaking to the edge")
-    shear = [*given, *(Step("V", how, Quantity(value, "force")) for how, value in zip(names, shears, strict=True))]
+    names = (
+        "k_cp N_cb φ / 1.6, prying out",
+        "0.6 N_sa φ / 1.6, steel",
+        "2 V_b φ / 1.6, breaking to the edge",
+    )
+    shear = [
+        *given,
+        *(
+            Step("V", how, Quantity(value, "force"))
+            for how, value in zip(names, shears, strict=True)
+        ),
+    ]
     pull.append(Step("T_a", "the least", Quantity(min(pulls), "force")))
     shear.append(Step("V_a", "the least", Quantity(min(shears), "force")))
     return pull, shear
 
 
 def european(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
-    """The same by EN 1992-4:2018 section 7.2: cracked concrete, cone with edges and neighbours, pry-out, steel, edge.
+    """The same by EN 1992-4:2018 section 7.2.
 
-    The concrete's f_ck is taken as the same weak value; without an approval pulling out is a share of the cone (house rule).
+    Cracked concrete, cone with edges and neighbours, pry-out, steel, edge.
+
+    The concrete's f_ck is taken as the same weak value; without an approval pulling out is a share
+    of the cone (house rule).
     """
     fck, d = data.house("concrete_mpa"), anchor.screw_mm
     hef = anchor.depth_mm * (1.0 if anchor.kind == "resin" else data.house("concrete_depth_share"))
@@ -81,16 +112,34 @@ def european(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     ]
     pulls = [cone / GAMMA_C / GAMMA_F, steel / GAMMA_S / GAMMA_F]
     if anchor.kind == "resin":
-        pulls.append(concrete.bond_n(d, hef) * concrete.SUSTAINED_BOND * concrete.SUSTAINED / GAMMA_C / GAMMA_F)
+        pulls.append(
+            concrete.bond_n(d, hef)
+            * concrete.SUSTAINED_BOND
+            * concrete.SUSTAINED
+            / GAMMA_C
+            / GAMMA_F
+        )
     else:
         pulls.append(pulls[0] * data.house("concrete_pull_out_share"))
     prying = cone * (1.0 if hef < concrete.SHALLOW_MM else 2.0) / (GAMMA_C * GAMMA_F)
     edge = 2 * concrete.edge_n(site.edge_mm, d, hef, fck) / GAMMA_C / GAMMA_F
     shears = [prying, 0.6 * steel / GAMMA_S / GAMMA_F, edge]
     names = ("cone", "steel", "pulling out, or bond for good")
-    pull = [*given, *(Step("N_Rd / γ_F", how, Quantity(value, "force")) for how, value in zip(names, pulls, strict=True))]
+    pull = [
+        *given,
+        *(
+            Step("N_Rd / γ_F", how, Quantity(value, "force"))
+            for how, value in zip(names, pulls, strict=True)
+        ),
+    ]
     names = ("prying out, k_8 N_Rk", "steel, 0.6 A_s f_uk", "breaking to the edge, twice along it")
-    shear = [*given, *(Step("V_Rd / γ_F", how, Quantity(value, "force")) for how, value in zip(names, shears, strict=True))]
+    shear = [
+        *given,
+        *(
+            Step("V_Rd / γ_F", how, Quantity(value, "force"))
+            for how, value in zip(names, shears, strict=True)
+        ),
+    ]
     pull.append(Step("T_a", "the least", Quantity(min(pulls), "force")))
     shear.append(Step("V_a", "the least", Quantity(min(shears), "force")))
     return pull, shear

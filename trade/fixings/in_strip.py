@@ -1,4 +1,7 @@
-"""Screws, and what anchors hold, where they go through a strip of wood: away from its ends, its edges and each other."""
+"""Screws, and what anchors hold, where they go through a strip of wood.
+
+Away from its ends, its edges and each other.
+"""
 
 from itertools import pairwise
 from typing import NamedTuple
@@ -15,7 +18,10 @@ _LOADED_EDGE = 4.0  # NDS 2018 Table 12.5.1C: diameters, loaded across the grain
 
 
 class _Asked(NamedTuple):
-    """One distance of one seat: what it is to, how much is needed in diameters, how much there is."""
+    """One distance of one seat.
+
+    What it is to, how much is needed in diameters, how much there is.
+    """
 
     seat: Seat
     to: str
@@ -28,7 +34,10 @@ class _Asked(NamedTuple):
 
 
 def checks(seats: list[Seat]) -> list[Check]:
-    """Whether nothing splits the strip that it goes through; nothing to ask where there is no strip."""
+    """Whether nothing splits the strip that it goes through.
+
+    Nothing to ask where there is no strip.
+    """
     asked = [_asked(seat) for seat in seats if seat.strip is not None and seat.side.g is not None]
     if not asked:
         return []
@@ -36,9 +45,14 @@ def checks(seats: list[Seat]) -> list[Check]:
     seat = worst.seat
     return [
         make(
-            "strip.edge", part=seat.part, support=seat.index, case="any",
-            demand=Quantity(worst.needs_mm, "fine"), capacity=Quantity(worst.has_mm, "fine"),
-            template=f"At the {{part}} what goes through the strip has {{capacity}} {worst.to}; under {{demand}} it splits.",
+            "strip.edge",
+            part=seat.part,
+            support=seat.index,
+            case="any",
+            demand=Quantity(worst.needs_mm, "fine"),
+            capacity=Quantity(worst.has_mm, "fine"),
+            template=f"At the {{part}} what goes through the strip has {{capacity}} {worst.to}; "
+            "under {demand} it splits.",
             parts={"part": seat.part},
             steps=(
                 Step("D", "what goes through it", Quantity(_through_mm(seat), "fine")),
@@ -47,11 +61,15 @@ def checks(seats: list[Seat]) -> list[Check]:
                 Step("a", "there is", Quantity(worst.has_mm, "fine")),
             ),
         )
-    ]  # fmt: skip
+    ]
 
 
-def splitting(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> list[Check]:
-    """Whether thick fasteners with less than four diameters of wood at the loaded edge split it; nothing where all have so much.
+def splitting(
+    seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+) -> list[Check]:
+    """Whether thick fasteners with less than four diameters of wood at the loaded edge split it.
+
+    Nothing where all have so much.
 
     A strip that is pressed down is held up by its fasteners: they push towards its upper edge.
     """
@@ -66,27 +84,43 @@ def splitting(seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown
             if near >= _LOADED_EDGE * _through_mm(seat):
                 continue
             beyond = high - min(seat.heights_mm) if up else max(seat.heights_mm)
-            holds = european.kmod(case.duration) * european.splitting_k(seat.side.thickness_mm, high, beyond) / european.GAMMA_M
+            holds = (
+                european.kmod(case.duration)
+                * european.splitting_k(seat.side.thickness_mm, high, beyond)
+                / european.GAMMA_M
+            )
             used = european.GAMMA_F * abs(case.load_n) / holds
             if worst is None or used > worst[0]:
                 worst = used, seat, case, beyond, holds
     return [_splits(*worst[1:], unknown)] if worst is not None else []
 
 
-def _splits(seat: Seat, case: Demand, beyond: float, holds: float, unknown: tuple[str, ...]) -> Check:
+def _splits(
+    seat: Seat, case: Demand, beyond: float, holds: float, unknown: tuple[str, ...]
+) -> Check:
     return make(
-        "strip.splitting", part=seat.part, support=seat.index, case=case.case, unknown=unknown,
-        demand=Quantity(european.GAMMA_F * abs(case.load_n), "pull"), capacity=Quantity(holds, "pull"),
-        template="At the {part} the strip's grain is pulled apart with {demand}, factored; it splits at {capacity}.",
+        "strip.splitting",
+        part=seat.part,
+        support=seat.index,
+        case=case.case,
+        unknown=unknown,
+        demand=Quantity(european.GAMMA_F * abs(case.load_n), "pull"),
+        capacity=Quantity(holds, "pull"),
+        template="At the {part} the strip's grain is pulled apart with {demand}, factored; it "
+        "splits at {capacity}.",
         parts={"part": seat.part},
         steps=(
             Step("F", f"load on the support, {case.case}", Quantity(abs(case.load_n), "force")),
             Step("γ_F", "on everything", Quantity(european.GAMMA_F, "ratio")),
             Step("b", "thickness of the strip", Quantity(seat.side.thickness_mm, "fine")),
-            Step("h_e", "from the loaded edge to the fastener furthest from it", Quantity(beyond, "fine")),
+            Step(
+                "h_e",
+                "from the loaded edge to the fastener furthest from it",
+                Quantity(beyond, "fine"),
+            ),
             Step("F_90", "k_mod 14 b √(h_e / (1 − h_e / h)) / γ_M", Quantity(holds, "force")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _through_mm(seat: Seat) -> float:

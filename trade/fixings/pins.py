@@ -1,8 +1,11 @@
-"""A pin or rod let into a stud, free to turn in it: the wood it presses into and its own bending hold it.
+"""A pin or rod let into a stud, free to turn in it.
 
-Rigid-plastic: the wood presses back with q = F_e D, one way near the face and the other way beyond a depth a where the pin
-turns about; or the pin yields first. Sums at yield are brought down by the reduction terms of NDS Table 12.3.1B. Elastic: a beam
-on a bed of springs (Hetenyi), for how far it droops.
+The wood it presses into and its own bending hold it.
+
+Rigid-plastic: the wood presses back with q = F_e D, one way near the face and the other way beyond
+a depth a where the pin turns about; or the pin yields first. Sums at yield are brought down by the
+reduction terms of NDS Table 12.3.1B. Elastic: a beam on a bed of springs (Hetenyi), for how far it
+droops.
 """
 
 from dataclasses import dataclass
@@ -19,12 +22,17 @@ from trade.measure import Units, say_length
 from trade.wall.backing import StudAt
 
 _E_MPA = 200_000.0
-_SINKS_MM = 1.0  # house rule: how far a dowel has sunk into wood when it presses with its bearing strength
+_SINKS_MM = (
+    1.0  # house rule: how far a dowel has sunk into wood when it presses with its bearing strength
+)
 _DUST_MM = 3.0
 
 
 class Pinned(NamedTuple):
-    """What a pin may carry at a distance from the wood, N: by bearing, by its own yield, and the lesser as allowed."""
+    """What a pin may carry at a distance from the wood, N.
+
+    By bearing, by its own yield, and the lesser as allowed.
+    """
 
     bearing_n: float
     bending_n: float
@@ -37,8 +45,10 @@ class Pinned(NamedTuple):
         return min(self.bearing_n, self.bending_n) / self.reduction
 
 
-def carries(q_n_per_mm: float, embedment_mm: float, lever_mm: float, plastic_nmm: float) -> tuple[float, float, float]:
-    """Load at yield of a pin that sticks out of wood, N, and the depth at which the wood's pressure turns round, mm.
+def carries(
+    q_n_per_mm: float, embedment_mm: float, lever_mm: float, plastic_nmm: float
+) -> tuple[float, float, float]:
+    """Return the yield load of a pin out of wood, N, and where the pressure reverses, mm.
 
     Bearing: P = q (2a - L), P e = q (L^2 - 2 a^2) / 2, hence 2 a^2 + 4 e a - 2 e L - L^2 = 0.
     Pin: P = q (sqrt(e^2 + 2 M_p / q) - e).
@@ -51,16 +61,25 @@ def carries(q_n_per_mm: float, embedment_mm: float, lever_mm: float, plastic_nmm
     """
     e, length = lever_mm, embedment_mm
     turn = (-4 * e + sqrt(16 * e * e + 8 * (2 * e * length + length * length))) / 4
-    return q_n_per_mm * (2 * turn - length), q_n_per_mm * (sqrt(e * e + 2 * plastic_nmm / q_n_per_mm) - e), turn
+    return (
+        q_n_per_mm * (2 * turn - length),
+        q_n_per_mm * (sqrt(e * e + 2 * plastic_nmm / q_n_per_mm) - e),
+        turn,
+    )
 
 
 def bed_stiffness(fe_mpa: float) -> float:
-    """How hard wood under a dowel resists, N/mm³ (house rule: a millimetre at its bearing strength)."""
+    """How hard wood under a dowel resists, N/mm³ (house rule.
+
+    A millimetre at its bearing strength).
+    """
     return fe_mpa / _SINKS_MM
 
 
-def bed_give(bed_n_per_mm2: float, ei_nmm2: float, embedment_mm: float) -> tuple[float, float, float]:
-    """How a pin of finite length on a bed of springs gives at the wood's face (Hetenyi 1946, both ends free).
+def bed_give(
+    bed_n_per_mm2: float, ei_nmm2: float, embedment_mm: float
+) -> tuple[float, float, float]:
+    """Return the flexibility at the wood's face of a finite pin on springs (Hetenyi 1946).
 
     Args:
         bed_n_per_mm2: bed stiffness times diameter, k.
@@ -68,7 +87,8 @@ def bed_give(bed_n_per_mm2: float, ei_nmm2: float, embedment_mm: float) -> tuple
         embedment_mm: its length in the wood.
 
     Returns:
-        Sinking under 1 N (mm), turning under 1 N or sinking under 1 N mm (1/N), turning under 1 N mm.
+        Sinking under 1 N (mm), turning under 1 N or sinking under 1 N mm (1/N), turning under 1 N
+          mm.
     """
     lam = (bed_n_per_mm2 / (4 * ei_nmm2)) ** 0.25
     x = min(lam * embedment_mm, 20.0)
@@ -83,7 +103,10 @@ def bed_give(bed_n_per_mm2: float, ei_nmm2: float, embedment_mm: float) -> tuple
 
 @dataclass(frozen=True, kw_only=True)
 class PinSeat:
-    """One pin in one stud. `x_mm`, `y_mm`: its axis on the wall; `embedment_mm`: in the stud; `gap_mm`: lining before it."""
+    """One pin in one stud.
+
+    `x_mm`, `y_mm`: its axis on the wall; `embedment_mm`: in the stud; `gap_mm`: lining before it.
+    """
 
     index: int
     part: str
@@ -111,7 +134,10 @@ class PinSeat:
 
     @property
     def edge_mm(self) -> float:
-        """Edge distance that it must have: half a diameter of wood beside it. With less than the full one the stud holds less."""
+        """Edge distance that it must have: half a diameter of wood beside it.
+
+        With less than the full one the stud holds less.
+        """
         return data.house("pin_edge_diameters") * self.pin_mm
 
     @property
@@ -121,14 +147,26 @@ class PinSeat:
 
     @property
     def edge_share(self) -> float:
-        """What the stud holds with so little wood beside the pin, wherever it may stand: in proportion to NDS's full distance."""
+        """What the stud holds with so little wood beside the pin, wherever it may stand.
+
+        In proportion to NDS's full distance.
+        """
         has = self.stud.width_mm / 2 - abs(self.stud.offset_mm) - self.stud.uncertainty_mm
-        return min(max(has, self.pin_mm / 2) / (data.house("edge_diameters_lag") * self.pin_mm), 1.0)
+        return min(
+            max(has, self.pin_mm / 2) / (data.house("edge_diameters_lag") * self.pin_mm), 1.0
+        )
 
     @property
     def q_n_per_mm(self) -> float:
-        """What the stud presses back with, F_e D, loaded along its grain; less where there is little of it beside the pin."""
-        return wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, 6.35)) * self.pin_mm * self.edge_share
+        """What the stud presses back with, F_e D, loaded along its grain.
+
+        Less where there is little of it beside the pin.
+        """
+        return (
+            wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, 6.35))
+            * self.pin_mm
+            * self.edge_share
+        )
 
     @property
     def plastic_nmm(self) -> float:
@@ -156,7 +194,10 @@ class PinSeat:
 
     def words(self, units: Units) -> str:
         """What goes into the hole."""
-        return f"{self.steel.name}, {say_length(self.pin_mm, units)}, {say_length(self.embedment_mm, units)} in the stud"
+        return (
+            f"{self.steel.name}, {say_length(self.pin_mm, units)}, "
+            f"{say_length(self.embedment_mm, units)} in the stud"
+        )
 
     screw_key = anchor_key = length_mm = held = None
     anchored = False
@@ -169,25 +210,37 @@ class PinSeat:
     def cautions(self) -> list[Phrase]:
         """What to mind at its hole."""
         return [
-            Phrase("Drill it square, with a guide: a pin out of square shows at the front. A touch upward is better than down.")
+            Phrase(
+                "Drill it square, with a guide: a pin out of square shows at the front. A touch "
+                "upward is better than down."
+            )
         ]
 
     def pinned(self, lever_mm: float) -> Pinned:
         """What it may carry when the load is `lever_mm` from the wood's face."""
-        bearing, bending, turn = carries(self.q_n_per_mm, self.embedment_mm, lever_mm, self.plastic_nmm)
+        bearing, bending, turn = carries(
+            self.q_n_per_mm, self.embedment_mm, lever_mm, self.plastic_nmm
+        )
         terms = wood.reduction_terms(self.pin_mm, max(self.pin_mm, 6.35))
         return Pinned(bearing, bending, turn, terms["III_m"] if bending < bearing else terms["I_m"])
 
     def gives(self, load_n: float, moment_nmm: float) -> tuple[float, float]:
         """At the wood's face: how far the pin sinks, mm, and how far it turns, radians."""
         ei = self.ei_nmm2
-        bed = bed_stiffness(wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, 6.35))) * self.pin_mm
+        bed = (
+            bed_stiffness(wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, 6.35)))
+            * self.pin_mm
+        )
         sinks, across, turns = bed_give(bed, ei, self.embedment_mm)
         return load_n * sinks + moment_nmm * across, load_n * across + moment_nmm * turns
 
 
 def checks(
-    seats: list[PinSeat], demands: dict[int, tuple[Demand, ...]], lining: tuple[str, ...], loads: tuple[str, ...], least_mm: float
+    seats: list[PinSeat],
+    demands: dict[int, tuple[Demand, ...]],
+    lining: tuple[str, ...],
+    loads: tuple[str, ...],
+    least_mm: float,
 ) -> list[Check]:
     """All checks of pins in studs.
 
@@ -204,37 +257,58 @@ def checks(
     hit = [seat for seat in seats if seat.in_stud]
     if not hit:
         return found
-    return [*found, _embedment(hit, least_mm), _far_side(hit, lining), _carries(hit, demands, lining + loads)]
+    return [
+        *found,
+        _embedment(hit, least_mm),
+        _far_side(hit, lining),
+        _carries(hit, demands, lining + loads),
+    ]
 
 
 def _no_stud(seat: PinSeat) -> Check:
     return make(
-        "pin.wood", part=seat.part, support=seat.index, case="any",
-        demand=Quantity(seat.embedment_mm, "fine"), capacity=Quantity(1e-3, "fine"),
-        template="A pin lives off the thick wood of a stud, and here there is none: brackets or a cleat on anchors would hold.",
-    )  # fmt: skip
+        "pin.wood",
+        part=seat.part,
+        support=seat.index,
+        case="any",
+        demand=Quantity(seat.embedment_mm, "fine"),
+        capacity=Quantity(1e-3, "fine"),
+        template="A pin lives off the thick wood of a stud, and here there is none: brackets or a "
+        "cleat on anchors would hold.",
+    )
 
 
 def _embedment(seats: list[PinSeat], least_mm: float) -> Check:
     seat = min(seats, key=lambda s: s.embedment_mm)
     return make(
-        "pin.embedment", part=seat.part, support=seat.index, case="any",
-        demand=Quantity(least_mm, "fine"), capacity=Quantity(max(seat.embedment_mm, 1e-6), "fine"),
+        "pin.embedment",
+        part=seat.part,
+        support=seat.index,
+        case="any",
+        demand=Quantity(least_mm, "fine"),
+        capacity=Quantity(max(seat.embedment_mm, 1e-6), "fine"),
         template="The pin should reach {demand} into the stud; it reaches {capacity}.",
-    )  # fmt: skip
+    )
 
 
 def _far_side(seats: list[PinSeat], unknown: tuple[str, ...]) -> Check:
     seat = min(seats, key=lambda s: s.stud.depth_mm)
     needed = seat.embedment_mm + _DUST_MM
     return make(
-        "pin.far_side", part=seat.part, support=seat.index, case="any", unknown=unknown,
-        demand=Quantity(needed, "length"), capacity=Quantity(seat.stud.depth_mm, "length"),
+        "pin.far_side",
+        part=seat.part,
+        support=seat.index,
+        case="any",
+        unknown=unknown,
+        demand=Quantity(needed, "length"),
+        capacity=Quantity(seat.stud.depth_mm, "length"),
         template="The hole is {demand} deep in the stud, which is {capacity} deep.",
-    )  # fmt: skip
+    )
 
 
-def _carries(seats: list[PinSeat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
+def _carries(
+    seats: list[PinSeat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+) -> Check:
     def worked(seat: PinSeat, demand: Demand) -> tuple[float, float, Pinned]:
         load = max(abs(demand.load_n), 1e-6)
         lever = abs(demand.moment_nmm) / load + seat.gap_mm
@@ -242,24 +316,42 @@ def _carries(seats: list[PinSeat], demands: dict[int, tuple[Demand, ...]], unkno
         return load / (pinned.allowable_n * demand.duration), lever, pinned
 
     pairs = [(seat, demand) for seat in seats for demand in demands[seat.index]]
-    (_, lever, pinned), seat, demand = max(((worked(s, d), s, d) for s, d in pairs), key=lambda found: found[0][0])
+    (_, lever, pinned), seat, demand = max(
+        ((worked(s, d), s, d) for s, d in pairs), key=lambda found: found[0][0]
+    )
     capacity = pinned.allowable_n * demand.duration
     return make(
-        "pin.carries", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
-        demand=Quantity(abs(demand.load_n), "pull"), capacity=Quantity(capacity, "pull"),
-        template="The {part} carries {demand}, {lever} out from the wood; there stud and steel can carry {capacity}.",
+        "pin.carries",
+        part=seat.part,
+        support=seat.index,
+        case=demand.case,
+        unknown=unknown,
+        demand=Quantity(abs(demand.load_n), "pull"),
+        capacity=Quantity(capacity, "pull"),
+        template="The {part} carries {demand}, {lever} out from the wood; there stud and steel "
+        "can carry {capacity}.",
         parts={"part": seat.part, "lever": Quantity(lever, "length")},
         steps=(
             Step("P", f"load on the pin, {demand.case}", Quantity(abs(demand.load_n), "force")),
             Step("e", "from the wood's face to the load, lining included", Quantity(lever, "fine")),
             Step("D", "pin", Quantity(seat.pin_mm, "fine")),
             Step("L", "pin in the stud", Quantity(seat.embedment_mm, "fine")),
-            Step("q", "F_e D, bearing of the stud along its grain", Quantity(seat.q_n_per_mm, "line")),
-            Step("a", "depth where the pressure turns: 2a² + 4ea − 2eL − L² = 0", Quantity(pinned.turn_mm, "fine")),
+            Step(
+                "q", "F_e D, bearing of the stud along its grain", Quantity(seat.q_n_per_mm, "line")
+            ),
+            Step(
+                "a",
+                "depth where the pressure turns: 2a² + 4ea − 2eL − L² = 0",
+                Quantity(pinned.turn_mm, "fine"),
+            ),
             Step("P_b", "q (2a − L), the wood gives way", Quantity(pinned.bearing_n, "force")),
             Step("M_p", "F_y D³ / 6 of its core", Quantity(seat.plastic_nmm, "moment")),
-            Step("P_y", "q (√(e² + 2 M_p / q) − e), the pin yields", Quantity(pinned.bending_n, "force")),
+            Step(
+                "P_y",
+                "q (√(e² + 2 M_p / q) − e), the pin yields",
+                Quantity(pinned.bending_n, "force"),
+            ),
             Step("R_d", "reduction term", Quantity(pinned.reduction, "ratio")),
             Step("P'", "the lesser / R_d × C_D", Quantity(capacity, "force")),
         ),
-    )  # fmt: skip
+    )

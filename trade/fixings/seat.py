@@ -1,4 +1,7 @@
-"""One support where it sits on the wall: the hardware's screws, what they go into, and what the hardware presses on."""
+"""One support where it sits on the wall.
+
+The hardware's screws, what they go into, and what the hardware presses on.
+"""
 
 from itertools import pairwise
 from math import ceil
@@ -18,7 +21,9 @@ from trade.plan import Piece, Wall
 from trade.wall.backing import Face, StudAt, backing, stud_at
 from trade.wall.zones import distance_mm
 
-_DUST_MM = 10.0  # how much deeper than the plug a hole in masonry is drilled, common practice, no source
+_DUST_MM = (
+    10.0  # how much deeper than the plug a hole in masonry is drilled, common practice, no source
+)
 _STEEL_PAST_MM = 10.0  # three threads past the sheet, common practice, no source
 _SAME_MM = 0.5  # no two supports stand so near
 _NEAR_MM = 200.0  # further apart no two screws know of each other
@@ -26,11 +31,14 @@ _NOT_YET = driving.Reach(0.0, 0.0, 0.0)  # until it is worked out
 
 
 class Hardware(NamedTuple):
-    """What is screwed to the wall at one support: its screws above its lower edge, its face, and what is under the heads.
+    """What is screwed to the wall at one support.
 
-    `along_mm`: how much of the lining between studs it presses besides, for it is stiff and lies on all of it. `blind`: what goes
-    in ends inside the piece, as a rod in a beam does, and passes through nothing. `strip`: left end, right end
-    and upper edge above the lower of the strip that it goes through, mm; None where it is no strip.
+    Its screws above its lower edge, its face, and what is under the heads.
+
+    `along_mm`: how much of the lining between studs it presses besides, for it is stiff and lies on
+    all of it. `blind`: what goes in ends inside the piece, as a rod in a beam does, and passes
+    through nothing. `strip`: left end, right end and upper edge above the lower of the strip that
+    it goes through, mm; None where it is no strip.
     """
 
     heights_mm: tuple[float, ...]
@@ -45,9 +53,10 @@ class Hardware(NamedTuple):
 class Seat(msgspec.Struct, frozen=True, kw_only=True):
     """One support on the wall.
 
-    `x_mm`, `foot_mm`: the screws' line and the hardware's lower edge on the wall; `heights_mm`: screws above that edge;
-    `height_mm`, `width_mm`: of the pressed face; `gap_mm`: soft layers between hardware and what holds; `stud`: what is known of
-    the stud behind the screws' line; `held`: what anchors hold there, None where screws go into timber.
+    `x_mm`, `foot_mm`: the screws' line and the hardware's lower edge on the wall; `heights_mm`:
+    screws above that edge; `height_mm`, `width_mm`: of the pressed face; `gap_mm`: soft layers
+    between hardware and what holds; `stud`: what is known of the stud behind the screws' line;
+    `held`: what anchors hold there, None where screws go into timber.
     """
 
     index: int
@@ -77,10 +86,11 @@ class Seat(msgspec.Struct, frozen=True, kw_only=True):
     pressed_mm: float = 0.0
 
     def __post_init__(self) -> None:
-        """Work out once where the screw's length goes, and the width that presses with something firm behind it.
+        """Work out where the screw's length goes, and the width pressed against something firm.
 
-        On a stud that width is taken at the worst place of the stud at which the screws still are in it; when the stud may be
-        further off than that, nobody can tell, and the check of the edge says so.
+        On a stud that width is taken at the worst place of the stud at which the screws still are
+        in it; when the stud may be further off than that, nobody can tell, and the check of the
+        edge says so.
         """
         force_setattr(self, "reach", driving.reach(self.screw, self.screw_mm, self.layers_mm))
         if not self.on_stud and self.held is not None:
@@ -89,7 +99,9 @@ class Seat(msgspec.Struct, frozen=True, kw_only=True):
         off = abs(self.stud.offset_mm) + min(self.stud.uncertainty_mm, self.spare_mm)
         half, stud = self.width_mm / 2, self.stud.width_mm / 2
         besides = self.along_mm * data.house("hollow_bearing_share") if self.gap_mm > 0 else 0.0
-        force_setattr(self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0) + besides)
+        force_setattr(
+            self, "pressed_mm", max(min(off + half, stud) - max(off - half, -stud), 0.0) + besides
+        )
 
     @property
     def edge_mm(self) -> float:
@@ -111,12 +123,18 @@ class Seat(msgspec.Struct, frozen=True, kw_only=True):
 
     @property
     def across(self) -> str:
-        """Beginning of what its screws can carry downwards: across the lining `{gap}` where there is one."""
+        """Beginning of what its screws can carry downwards.
+
+        Across the lining `{gap}` where there is one.
+        """
         return "across {gap} of lining it" if self.gap_mm > 0 else "it"
 
     @property
     def length_mm(self) -> float:
-        """Length of screw to buy: as chosen for wood; for an anchor what reaches through it, in steps of 5 mm."""
+        """Length of screw to buy.
+
+        As chosen for wood; for an anchor what reaches through it, in steps of 5 mm.
+        """
         if self.held is None or self.held.anchor is None:
             return self.screw_mm
         steel = self.held.anchor.kind == "steel_screw"
@@ -135,14 +153,20 @@ class Seat(msgspec.Struct, frozen=True, kw_only=True):
 
     @property
     def pull_stiffness_n_per_mm(self) -> float:
-        """How hard one screw resists being pulled: 25 d l_ef in wood (house table), an anchor by its give."""
+        """How hard one screw resists being pulled.
+
+        25 d l_ef in wood (house table), an anchor by its give.
+        """
         if self.held is not None:
             return self.held.stiffness_n_per_mm
         return data.house("axial_stiffness") * self.screw.diameter_mm * self.reach.thread_mm
 
     @property
     def slip_stiffness_n_per_mm(self) -> float:
-        """How hard all its screws resist being pushed down: rho_m^1.5 d / 23 each in wood (EN 1995-1-1 Table 7.1)."""
+        """How hard all its screws resist being pushed down.
+
+        Rho_m^1.5 d / 23 each in wood (EN 1995-1-1 Table 7.1).
+        """
         if self.held is not None:
             give = self.held.anchor.give_mm if self.held.anchor else 1.0
             return len(self.heights_mm) * self.held.shear_n / give
@@ -164,7 +188,10 @@ class Seat(msgspec.Struct, frozen=True, kw_only=True):
 
     @property
     def deep_mm(self) -> float:
-        """How deep to drill, from the face that the hardware sits on; a plug's hole has room for dust."""
+        """How deep to drill, from the face that the hardware sits on.
+
+        A plug's hole has room for dust.
+        """
         if self.held is None or self.held.anchor is None:
             return self.gap_mm + self.reach.penetration_mm
         plugged = self.held.anchor.hole_mm > 0 and not self.held.site.hollow
@@ -180,16 +207,21 @@ class Seat(msgspec.Struct, frozen=True, kw_only=True):
         return f"{name}, {say_length(self.length_mm, units)}"
 
     def clearance_mm(self, units: Units) -> float | None:
-        """Return the drill for what passes through a wooden side piece, or for a lag's shank; None when there is none.
+        """Return the drill for what passes through a wooden side piece, or for a lag's shank.
 
-        A screw's shank in timber; an anchor's bolt or screw, or all of it where it goes in through the side piece.
+        None when there is none.
+
+        A screw's shank in timber; an anchor's bolt or screw, or all of it where it goes in through
+        the side piece.
         """
         wooden = self.side.g is not None
         if self.blind:
             return None
         if self.held is not None and self.held.anchor is not None:
             return driving.drill_at_least_mm(self.held.anchor.through_mm, units) if wooden else None
-        return driving.clearance_mm(self.screw, units) if wooden or self.screw.kind == "lag" else None
+        return (
+            driving.clearance_mm(self.screw, units) if wooden or self.screw.kind == "lag" else None
+        )
 
     @property
     def anchored(self) -> bool:
@@ -200,15 +232,30 @@ class Seat(msgspec.Struct, frozen=True, kw_only=True):
         """What to mind at its holes."""
         found = []
         if self.set_back_mm:
-            size: dict[str, Quantity | str] = {"w": Quantity(self.width_mm, "length"), "h": Quantity(self.height_mm, "length")}
-            said = "Cut {w} by {h} out of the lining first: it sits on what is behind, and depths are from there."
+            size: dict[str, Quantity | str] = {
+                "w": Quantity(self.width_mm, "length"),
+                "h": Quantity(self.height_mm, "length"),
+            }
+            said = (
+                "Cut {w} by {h} out of the lining first: it sits on what is behind, and depths "
+                "are from there."
+            )
             found.append(Phrase(said, size))
         ranked = sorted(self.heights_mm)
         apart = min((above - below for below, above in pairwise(ranked)), default=FAR_MM)
         near = data.house("screw_spacing_diameters") * self.screw.diameter_mm
         if self.held is None and apart < near:
-            sizes: dict[str, Quantity | str] = {"a": Quantity(apart, "fine"), "n": Quantity(near, "fine")}
-            found.append(Phrase("Screws only {a} apart ({n} would be better) can split the stud: drill every lead hole.", sizes))
+            sizes: dict[str, Quantity | str] = {
+                "a": Quantity(apart, "fine"),
+                "n": Quantity(near, "fine"),
+            }
+            found.append(
+                Phrase(
+                    "Screws only {a} apart ({n} would be better) can split the stud: drill every "
+                    "lead hole.",
+                    sizes,
+                )
+            )
         return found + (self.held.cautions() if self.held is not None else [])
 
     @property
@@ -218,7 +265,14 @@ class Seat(msgspec.Struct, frozen=True, kw_only=True):
 
 
 def seat(
-    wall: Wall, piece: Piece, hardware: Hardware, index: int, part: str, x_mm: float, foot_mm: float, let_in: bool = False
+    wall: Wall,
+    piece: Piece,
+    hardware: Hardware,
+    index: int,
+    part: str,
+    x_mm: float,
+    foot_mm: float,
+    let_in: bool = False,
 ) -> Seat:
     """Put hardware on the wall.
 
@@ -241,20 +295,43 @@ def seat(
     if wall.build in ("mass", "steel") or (hollow and piece.anchor is not None):
         anchor = anchor_of(wall, piece.anchor) if piece.anchor is not None else None
         base = lining_base(wall, anchor) if hollow else wall.structure or ""
-        site = Site(base, hollow, 0.0 if hollow else gap, _apart(hardware.heights_mm), _to_opening(wall, x_mm, foot_mm))
+        site = Site(
+            base,
+            hollow,
+            0.0 if hollow else gap,
+            _apart(hardware.heights_mm),
+            _to_opening(wall, x_mm, foot_mm),
+        )
         old = _to_old_hole(wall, x_mm, [foot_mm + height for height in hardware.heights_mm])
         site = site._replace(spoiled_mm=old, beside_mm=_beside(piece, x_mm))
         grip = held(wall, piece.anchor, site)
         if hollow:
             face, gap = behind.hollow_face, 0.0
     return Seat(
-        index=index, part=part, x_mm=x_mm, foot_mm=foot_mm, heights_mm=hardware.heights_mm, height_mm=hardware.height_mm,
-        width_mm=hardware.width_mm, side=hardware.side, screw=data.screws()[piece.screw], screw_mm=piece.screw_length_mm,
-        screw_key=piece.screw if grip is None else None, anchor_key=piece.anchor if grip is not None else None, gap_mm=gap,
-        face=face, timber=behind.timber, stud=stud, on_stud=on_stud, held=grip,
-        set_back_mm=behind.lining_mm if let_in else 0.0, blind=hardware.blind,
-        strip=hardware.strip, along_mm=hardware.along_mm, school=wall.school,
-    )  # fmt: skip
+        index=index,
+        part=part,
+        x_mm=x_mm,
+        foot_mm=foot_mm,
+        heights_mm=hardware.heights_mm,
+        height_mm=hardware.height_mm,
+        width_mm=hardware.width_mm,
+        side=hardware.side,
+        screw=data.screws()[piece.screw],
+        screw_mm=piece.screw_length_mm,
+        screw_key=piece.screw if grip is None else None,
+        anchor_key=piece.anchor if grip is not None else None,
+        gap_mm=gap,
+        face=face,
+        timber=behind.timber,
+        stud=stud,
+        on_stud=on_stud,
+        held=grip,
+        set_back_mm=behind.lining_mm if let_in else 0.0,
+        blind=hardware.blind,
+        strip=hardware.strip,
+        along_mm=hardware.along_mm,
+        school=wall.school,
+    )
 
 
 def _apart(heights_mm: tuple[float, ...]) -> tuple[float, float]:
@@ -267,14 +344,18 @@ def _apart(heights_mm: tuple[float, ...]) -> tuple[float, float]:
 def _beside(piece: Piece, x_mm: float) -> tuple[float, float]:
     """To the piece's next support on either side."""
     off = [piece.left_mm + x - x_mm for x in piece.supports_mm]
-    return min((-x for x in off if x < -_SAME_MM), default=FAR_MM), min((x for x in off if x > _SAME_MM), default=FAR_MM)
+    return min((-x for x in off if x < -_SAME_MM), default=FAR_MM), min(
+        (x for x in off if x > _SAME_MM), default=FAR_MM
+    )
 
 
 def _to_opening(wall: Wall, x_mm: float, y_mm: float) -> float:
     """To the nearest door or window at that height, whose edge is free."""
     sides = [
-        max(f.left_mm - x_mm, x_mm - f.right_mm, 0.0) for f in wall.openings if f.bottom_mm - 150 <= y_mm <= f.top_mm + 150
-    ]  # fmt: skip
+        max(f.left_mm - x_mm, x_mm - f.right_mm, 0.0)
+        for f in wall.openings
+        if f.bottom_mm - 150 <= y_mm <= f.top_mm + 150
+    ]
     return min(sides, default=FAR_MM)
 
 

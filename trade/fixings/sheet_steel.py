@@ -15,7 +15,10 @@ def pull_out_n(sheet_mm: float, diameter_mm: float, fu_mpa: float = SHEET_FU_MPA
 
 
 def tilting_n(sheet_mm: float, diameter_mm: float, fu_mpa: float = SHEET_FU_MPA) -> float:
-    """Nominal shear by tilting, where the sheet under the head is no thinner (J4.3.1): 4.2 sqrt(t^3 d) F_u."""
+    """Nominal shear by tilting, where the sheet under the head is no thinner (J4.3.1).
+
+    4.2 sqrt(t^3 d) F_u.
+    """
     return 4.2 * sqrt(sheet_mm**3 * diameter_mm) * fu_mpa
 
 

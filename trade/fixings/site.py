@@ -9,9 +9,10 @@ CORE_SHARE = 0.8  # house rule: core of a thread over its outside
 class Site(NamedTuple):
     """Where an anchor sits: what holds it there and what is near.
 
-    `base`: key of a lining or a structure; `hollow`: in a lining with a cavity behind; `gap_mm`: soft layers before what holds;
-    `apart_mm`: to the next screw of the same hardware below and above; `beside_mm`: to the same piece's next support to the left
-    and to the right; `edge_mm`: to the nearest opening; `spoiled_mm`: to the nearest old hole.
+    `base`: key of a lining or a structure; `hollow`: in a lining with a cavity behind; `gap_mm`:
+    soft layers before what holds; `apart_mm`: to the next screw of the same hardware below and
+    above; `beside_mm`: to the same piece's next support to the left and to the right; `edge_mm`: to
+    the nearest opening; `spoiled_mm`: to the nearest old hole.
     """
 
     base: str

@@ -1,4 +1,7 @@
-"""Screws into timber studs by European practice: design values against demands times a partial factor."""
+"""Screws into timber studs by European practice.
+
+Design values against demands times a partial factor.
+"""
 
 from itertools import pairwise
 from typing import NamedTuple
@@ -39,11 +42,16 @@ class _Use(NamedTuple):
     @property
     def together(self) -> float:
         """Both, as a share of what both may be."""
-        return european.combined_use(self.tension_n / self.design(self.pull_k), self.shear_n / self.design(self.shear_k))
+        return european.combined_use(
+            self.tension_n / self.design(self.pull_k), self.shear_n / self.design(self.shear_k)
+        )
 
 
 def checks(
-    seats: list[Seat], demands: dict[int, tuple[Demand, ...]], lining: tuple[str, ...], loads: tuple[str, ...]
+    seats: list[Seat],
+    demands: dict[int, tuple[Demand, ...]],
+    lining: tuple[str, ...],
+    loads: tuple[str, ...],
 ) -> list[Check]:
     """All checks of the screws of one piece, as those of the American school.
 
@@ -78,12 +86,16 @@ def _uses(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> list[_Us
     thick = 1.1 * screw.root_mm
     side, under = seat.side, density
     if side.g is not None:
-        under = european.rho_k(data.Framing(source="", name="", g=side.g, bearing_mpa=0.0).density_kg_m3)
+        under = european.rho_k(
+            data.Framing(source="", name="", g=side.g, bearing_mpa=0.0).density_kg_m3
+        )
         side = side._replace(fe_mpa=european.embedment_k(thick, under, side.across))
     moment = european.yield_nmm(thick, screw.kind != "wood")
     bearing = wood.bearing_length_mm(reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
     if bearing > 0:
-        lateral = european.lateral_k(thick, moment, side, seat.gap_mm, european.embedment_k(thick, density), bearing)
+        lateral = european.lateral_k(
+            thick, moment, side, seat.gap_mm, european.embedment_k(thick, density), bearing
+        )
     else:
         lateral = wood.Lateral(0.0, "I_m", {"I_m": 0.0}, 1.0)
     pull = european.withdrawal_k(screw.diameter_mm, reach.thread_mm, density)
@@ -92,8 +104,19 @@ def _uses(seats: list[Seat], demands: dict[int, tuple[Demand, ...]]) -> list[_Us
     shear = lateral.value_n * european.sheared_in_line(len(seat.heights_mm), apart, thick)
     found = []
     for grip in grips(seats, demands):
-        together = european.pulled_together(sum(t > 0 for t in grip.hold.tensions_n) if grip.hold else 1)
-        found.append(_Use(grip, european.kmod(grip.demand.duration), pull * together, head * together, shear, lateral))
+        together = european.pulled_together(
+            sum(t > 0 for t in grip.hold.tensions_n) if grip.hold else 1
+        )
+        found.append(
+            _Use(
+                grip,
+                european.kmod(grip.demand.duration),
+                pull * together,
+                head * together,
+                shear,
+                lateral,
+            )
+        )
     return found
 
 
@@ -112,30 +135,55 @@ def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     density = european.rho_k(seat.timber.density_kg_m3)
     fax = european.fax_mpa(seat.screw.diameter_mm, seat.reach.thread_mm, density)
     return make(
-        "screw.withdrawal_en", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
-        demand=Quantity(use.tension_n, "pull"), capacity=Quantity(use.design(use.pull_k), "pull"),
-        template="The {part}'s hardest-pulled screw pulls with {demand}, factored; the stud holds it up to {capacity}.",
+        "screw.withdrawal_en",
+        part=seat.part,
+        support=seat.index,
+        case=use.grip.demand.case,
+        unknown=unknown,
+        demand=Quantity(use.tension_n, "pull"),
+        capacity=Quantity(use.design(use.pull_k), "pull"),
+        template="The {part}'s hardest-pulled screw pulls with {demand}, factored; the stud holds "
+        "it up to {capacity}.",
         parts={"part": seat.part},
         steps=(
             *pull_steps(use.grip),
-            Step("ρ_k", f"characteristic density of {seat.timber.name}, kg/m³", Quantity(density, "ratio")),
-            Step("l_ef", "thread in the stud, less layers and tip", Quantity(seat.reach.thread_mm, "fine")),
+            Step(
+                "ρ_k",
+                f"characteristic density of {seat.timber.name}, kg/m³",
+                Quantity(density, "ratio"),
+            ),
+            Step(
+                "l_ef",
+                "thread in the stud, less layers and tip",
+                Quantity(seat.reach.thread_mm, "fine"),
+            ),
             Step("f_ax", "0.52 d^-0.5 l_ef^-0.1 ρ_k^0.8", Quantity(fax, "stress")),
             Step("F_Rk", "f_ax d l_ef k_d n^0.9 / n", Quantity(use.pull_k, "force")),
             *_factors(use, "F", use.pull_k),
         ),
-    )  # fmt: skip
+    )
 
 
 def _shear_lines(use: _Use) -> tuple[Step, ...]:
     seat = use.grip.seat
     thick = 1.1 * seat.screw.root_mm
     return (
-        Step("V", f"load on the support over {many(len(seat.heights_mm), 'screw')}", Quantity(use.grip.shear_n, "force")),
+        Step(
+            "V",
+            f"load on the support over {many(len(seat.heights_mm), 'screw')}",
+            Quantity(use.grip.shear_n, "force"),
+        ),
         Step("g", "gap: lining that bears nothing", Quantity(seat.gap_mm, "fine")),
         Step("d_ef", "1.1 × the thread's root", Quantity(thick, "fine")),
-        Step("M_y", "0.3 f_u d_ef^2.6", Quantity(european.yield_nmm(thick, seat.screw.kind != "wood"), "moment")),
-        *(Step(f"P_{mode}", "Johansen, with the gap", Quantity(value, "force")) for mode, value in use.lateral.modes_n.items()),
+        Step(
+            "M_y",
+            "0.3 f_u d_ef^2.6",
+            Quantity(european.yield_nmm(thick, seat.screw.kind != "wood"), "moment"),
+        ),
+        *(
+            Step(f"P_{mode}", "Johansen, with the gap", Quantity(value, "force"))
+            for mode, value in use.lateral.modes_n.items()
+        ),
         Step(
             "V_Rk",
             f"the least, mode {use.lateral.mode}, times n_ef / n in line; no rope effect",
@@ -149,41 +197,73 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.shear_n / u.design(u.shear_k))
     seat = use.grip.seat
     return make(
-        "screw.shear_en", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
-        demand=Quantity(use.shear_n, "pull"), capacity=Quantity(use.design(use.shear_k), "pull"),
-        template=f"Each screw of the {{part}} carries {{demand}} downwards, factored; {seat.across} can carry {{capacity}}.",
-        parts={"part": seat.part, "gap": Quantity(seat.gap_mm, "fine")}, steps=_shear_lines(use),
-    )  # fmt: skip
+        "screw.shear_en",
+        part=seat.part,
+        support=seat.index,
+        case=use.grip.demand.case,
+        unknown=unknown,
+        demand=Quantity(use.shear_n, "pull"),
+        capacity=Quantity(use.design(use.shear_k), "pull"),
+        template="Each screw of the {part} carries {demand} downwards, factored; "
+        f"{seat.across} can carry {{capacity}}.",
+        parts={"part": seat.part, "gap": Quantity(seat.gap_mm, "fine")},
+        steps=_shear_lines(use),
+    )
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.together)
     seat = use.grip.seat
     return make(
-        "screw.combined_en", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
-        demand=Quantity(use.together, "percent"), capacity=Quantity(1.0, "percent"),
-        template="Pull and shear together use {demand} of what a screw of the {part} may take.", parts={"part": seat.part},
+        "screw.combined_en",
+        part=seat.part,
+        support=seat.index,
+        case=use.grip.demand.case,
+        unknown=unknown,
+        demand=Quantity(use.together, "percent"),
+        capacity=Quantity(1.0, "percent"),
+        template="Pull and shear together use {demand} of what a screw of the {part} may take.",
+        parts={"part": seat.part},
         steps=(
-            *pull_steps(use.grip), *_shear_lines(use),
-            Step("F_Ed / F_Rd", "share of the pull", Quantity(use.tension_n / use.design(use.pull_k), "ratio")),
-            Step("V_Ed / V_Rd", "share of the shear", Quantity(use.shear_n / use.design(use.shear_k), "ratio")),
+            *pull_steps(use.grip),
+            *_shear_lines(use),
+            Step(
+                "F_Ed / F_Rd",
+                "share of the pull",
+                Quantity(use.tension_n / use.design(use.pull_k), "ratio"),
+            ),
+            Step(
+                "V_Ed / V_Rd",
+                "share of the shear",
+                Quantity(use.shear_n / use.design(use.shear_k), "ratio"),
+            ),
             Step("√(…² + …²)", "together", Quantity(use.together, "ratio")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _head(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.tension_n / u.design(u.head_k))
     seat = use.grip.seat
     return make(
-        "screw.head_en", part=seat.part, support=seat.index, case=use.grip.demand.case, unknown=unknown,
-        demand=Quantity(use.tension_n, "pull"), capacity=Quantity(use.design(use.head_k), "pull"),
-        template="The {part}'s hardest-pulled screw head is pulled with {demand}, factored; the wood under it holds {capacity}.",
+        "screw.head_en",
+        part=seat.part,
+        support=seat.index,
+        case=use.grip.demand.case,
+        unknown=unknown,
+        demand=Quantity(use.tension_n, "pull"),
+        capacity=Quantity(use.design(use.head_k), "pull"),
+        template="The {part}'s hardest-pulled screw head is pulled with {demand}, factored; the "
+        "wood under it holds {capacity}.",
         parts={"part": seat.part},
         steps=(
             *pull_steps(use.grip),
             Step("d_h", "width of the head", Quantity(seat.screw.head_mm, "fine")),
-            Step("F_Rk", "f_head d_h² (ρ_k/350)^0.8 of the wood under it, times n^0.9 / n", Quantity(use.head_k, "force")),
+            Step(
+                "F_Rk",
+                "f_head d_h² (ρ_k/350)^0.8 of the wood under it, times n^0.9 / n",
+                Quantity(use.head_k, "force"),
+            ),
             *_factors(use, "F", use.head_k),
         ),
-    )  # fmt: skip
+    )

@@ -16,7 +16,10 @@ from trade.plan import AnyPiece, Plan
 
 
 class AsBuilt(NamedTuple):
-    """The piece as it hangs, how that differs from the plan, and the verdict on it; `refusal`: why it can't be judged."""
+    """The piece as it hangs, how that differs from the plan, and the verdict on it; `refusal`.
+
+    Why it can't be judged.
+    """
 
     piece: AnyPiece
     differences: tuple[Phrase, ...]
@@ -36,8 +39,12 @@ def as_built(plan: Plan, key: str) -> AsBuilt:
     differences = tuple(_differences(piece, hung, plan))
     try:
         now, there = as_hung(piece, plan.built), plan
-        if hung.up_mm or hung.right_mm:  # its holes were told at the plan's marks, and are where it hangs
-            others = tuple(hole for hole in plan.built.drilled if hole.piece != key or hole.met != "good")
+        if (
+            hung.up_mm or hung.right_mm
+        ):  # its holes were told at the plan's marks, and are where it hangs
+            others = tuple(
+                hole for hole in plan.built.drilled if hole.piece != key or hole.met != "good"
+            )
             there = replace(plan, built=replace(plan.built, drilled=others))
         return AsBuilt(now, differences, judge_piece(now, there.with_piece(now)))
     except PlanError as error:
@@ -50,14 +57,25 @@ def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Phrase]:
     if hung.screw is not None and hung.screw != piece.screw:
         new, old = screws[hung.screw], screws[piece.screw]
         inches = plan.units == "imperial"
-        names = {"new": new.name_imperial if inches else new.name_metric, "old": old.name_imperial if inches else old.name_metric}
+        names = {
+            "new": new.name_imperial if inches else new.name_metric,
+            "old": old.name_imperial if inches else old.name_metric,
+        }
         found.append(Phrase("{new} went in instead of {old}.", dict(names)))
     if hung.screw_length_mm is not None and abs(hung.screw_length_mm - piece.screw_length_mm) > 0.5:
-        sizes = {"new": Quantity(hung.screw_length_mm, "length"), "old": Quantity(piece.screw_length_mm, "length")}
+        sizes = {
+            "new": Quantity(hung.screw_length_mm, "length"),
+            "old": Quantity(piece.screw_length_mm, "length"),
+        }
         found.append(Phrase("The screws are {new} long, not {old}.", dict(sizes)))
     if hung.anchor is not None and hung.anchor != piece.anchor:
-        found.append(Phrase("Between studs it hangs on: {name}.", {"name": _anchor(hung.anchor, plan)}))
-    for value, words in ((hung.up_mm, ("higher", "lower")), (hung.right_mm, ("further right", "further left"))):
+        found.append(
+            Phrase("Between studs it hangs on: {name}.", {"name": _anchor(hung.anchor, plan)})
+        )
+    for value, words in (
+        (hung.up_mm, ("higher", "lower")),
+        (hung.right_mm, ("further right", "further left")),
+    ):
         if value:
             said = f"It hangs {{by}} {words[0] if value > 0 else words[1]} than planned."
             found.append(Phrase(said, {"by": Quantity(abs(value), "length")}))
@@ -65,7 +83,10 @@ def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Phrase]:
     missing = sum(not any(hole.is_at(mark.x_mm, mark.y_mm) for hole in made) for mark in marks)
     if made and missing and not (hung.up_mm or hung.right_mm):
         found.append(
-            Phrase(f"{missing} of its {many(len(marks), 'hole')} {'was' if missing == 1 else 'were'} never told to be sound.")
+            Phrase(
+                f"{missing} of its {many(len(marks), 'hole')} {'was' if missing == 1 else 'were'} "
+                "never told to be sound."
+            )
         )
     return found
 

@@ -21,7 +21,9 @@ class Care(NamedTuple):
 
 
 def cares(plan: Plan, key: str) -> tuple[Care, ...]:
-    """When to look at a piece, from the day on which it was hung or last looked at; none while nobody said that it hangs.
+    """When to look at a piece, from the day on which it was hung or last looked at.
+
+    None while nobody said that it hangs.
 
     Raises:
         PlanError: no such piece.
@@ -29,11 +31,15 @@ def cares(plan: Plan, key: str) -> tuple[Care, ...]:
     piece, hung = plan.piece(key), plan.built.as_hung(key)
     if hung is None:
         return ()
-    first, each = data.house("care_first_days"), data.house("care_hollow_days" if _often(piece, plan) else "care_days")
+    first = data.house("care_first_days")
+    each = data.house("care_hollow_days" if _often(piece, plan) else "care_days")
     looked = [look.on for look in plan.built.looks if look.piece == key and look.on >= hung.on]
     begins = max(looked) + timedelta(days=each) if looked else hung.on + timedelta(days=first)
     days = [begins + timedelta(days=n * each) for n in range(_LOOKS)]
-    return tuple(Care(day, key, piece.name, _words(piece, plan, not looked and n == 0)) for n, day in enumerate(days))
+    return tuple(
+        Care(day, key, piece.name, _words(piece, plan, not looked and n == 0))
+        for n, day in enumerate(days)
+    )
 
 
 def _often(piece: AnyPiece, plan: Plan) -> bool:
@@ -47,11 +53,15 @@ def _hollow(piece: AnyPiece, plan: Plan) -> bool:
 
 
 def _words(piece: AnyPiece, plan: Plan, first: bool) -> tuple[Phrase, ...]:
-    said = ["Take off what is heavy. Push it down, pull it out: nothing may move that you can feel."]
+    said = [
+        "Take off what is heavy. Push it down, pull it out: nothing may move that you can feel."
+    ]
     later = "Look at the screws, at the lining beside them, at the gap to the wall."
     said.append("Snug the screws: stop when they sit." if first else later)
     if _hollow(piece, plan):
-        said.append("Anchors in the lining: turn them no tighter; one that turns freely is replaced.")
+        said.append(
+            "Anchors in the lining: turn them no tighter; one that turns freely is replaced."
+        )
     if mount_of(piece).stands:
         said.append("Draw the straps taut again; heavy things below.")
     return tuple(Phrase(each) for each in said)

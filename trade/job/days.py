@@ -1,7 +1,9 @@
-"""When it can hang, and when it may be loaded: the work of a plan laid into the hours that there are, drying through the night.
+"""When it can hang, and when it may be loaded.
 
-Sawing and sanding may be spread over days. A coat is put on in one go, and dries by the clock, whether anybody is there or not.
-What is heavy waits for a day on which a helper can come.
+The work of a plan laid into the hours that there are, drying through the night.
+
+Sawing and sanding may be spread over days. A coat is put on in one go, and dries by the clock,
+whether anybody is there or not. What is heavy waits for a day on which a helper can come.
 """
 
 from collections.abc import Iterator, Sequence
@@ -24,7 +26,9 @@ What = Literal["shop", "saw", "mount", "sand", "coat", "hang", "load"]
 
 
 class Step(NamedTuple):
-    """One thing to do: when it begins and ends, how long it takes, how many must be there, what to know.
+    """One thing to do.
+
+    When it begins and ends, how long it takes, how many must be there, what to know.
 
     `waits_hours`: how long after it nothing goes on, for it dries or sets; `why`: what that is.
     """
@@ -79,7 +83,8 @@ class _Clock:
             if hours is None or (helper and day.weekday() not in self.days.helper):
                 continue
             midnight = datetime.combine(day, time())
-            begins, ends = midnight + timedelta(hours=hours.begins), midnight + timedelta(hours=hours.ends)
+            begins = midnight + timedelta(hours=hours.begins)
+            ends = midnight + timedelta(hours=hours.ends)
             if ends > self.now:
                 yield max(begins, self.now), ends
 
@@ -95,7 +100,10 @@ class _Clock:
         raise _FullError
 
     def at_once(self, minutes: float, helper: bool = False) -> tuple[datetime, datetime]:
-        """Work that is done in one go; where no day is long enough, from the beginning of the longest on."""
+        """Work that is done in one go.
+
+        Where no day is long enough, from the beginning of the longest on.
+        """
         wanted, longest = timedelta(minutes=minutes), None
         for begins, ends in self._windows(helper):
             if ends - begins >= wanted:
@@ -132,7 +140,12 @@ def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
     try:
         return Schedule(tuple(_steps(plan, cut, done, _Clock(days, begins))))
     except _FullError:
-        helper = "" if days.helper else " No day is named on which a helper can come, and it takes more than one to lift it."
+        helper = (
+            ""
+            if days.helper
+            else " No day is named on which a helper can come, and it takes more than one to lift "
+            "it."
+        )
         return Schedule((), f"There is no time for it within a year.{helper}")
 
 
@@ -142,7 +155,9 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
     bored = sum(boring(part.detail.works) for part in cut.parts)
     if cut.parts:
         minutes = len(cut.parts) * data.house("cut_minutes") + bored
-        yield Step("saw", f"Saw and bore {many(len(cut.parts), 'part')}", *clock.spread(minutes), minutes)
+        yield Step(
+            "saw", f"Saw and bore {many(len(cut.parts), 'part')}", *clock.spread(minutes), minutes
+        )
     people = max((_people(piece, plan) for piece in plan.waiting), default=1)
     minutes = sum(_hanging(piece, plan) for piece in plan.waiting)
     if done.coats and done.area_m2 > 0:
@@ -151,18 +166,31 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
             mounting = sum(_hanging(piece, plan) - data.house("hang_minutes") for piece in first)
             minutes -= mounting
             why = "measured and bored from there, before the finish"
-            said = f"Put up the rods of {_names(first)}, and bore {'it' if len(first) == 1 else 'them'} from there"
+            said = (
+                f"Put up the rods of {_names(first)}, and bore "
+                f"{'it' if len(first) == 1 else 'them'} from there"
+            )
             yield Step("mount", said, *clock.at_once(mounting), mounting, 1, 0.0, why)
         yield from _coats(done, clock)
-    sets = data.house("resin_hours") if any(in_resin(piece, plan) for piece in plan.waiting) else 0.0
+    sets = (
+        data.house("resin_hours") if any(in_resin(piece, plan) for piece in plan.waiting) else 0.0
+    )
     why = "the resin sets before anything hangs on its rods" if sets else ""
     finished = clock.now
     hung = clock.at_once(minutes, helper=people > 1)
     yield Step("hang", f"Hang {_names(plan.waiting)}", *hung, minutes, people, sets, why)
-    hard = max((each.row.load_days for each in done.coats), default=0.0) * 24 * done.slower if done.area_m2 > 0 else 0.0
+    hard = (
+        max((each.row.load_days for each in done.coats), default=0.0) * 24 * done.slower
+        if done.area_m2 > 0
+        else 0.0
+    )
     last = finished - timedelta(hours=_handle(done)) if done.coats else finished
     loaded = max(hung[1] + timedelta(hours=sets), last + timedelta(hours=hard))
-    why = "the finish must be hard, or things stick to it" if hard and loaded > hung[1] + timedelta(hours=sets) else ""
+    why = (
+        "the finish must be hard, or things stick to it"
+        if hard and loaded > hung[1] + timedelta(hours=sets)
+        else ""
+    )
     yield Step("load", "Load it, slowly, and watch", loaded, loaded, 0.0, 1, 0.0, why)
 
 
@@ -184,11 +212,18 @@ def _coats(done: Finishing, clock: _Clock) -> Iterator[Step]:
         minutes = data.house("coat_minutes") + done.area_m2 * data.house("coat_minutes_m2")
         sanded = i > 0 and each.row.sand and (n > 0 or each.row.role == "barrier")
         minutes += done.area_m2 * data.house("resand_minutes_m2") if sanded else 0.0
-        name = f"{'Sand lightly, then ' if sanded else ''}{each.row.name}, coat {n + 1} of {each.coats}"
+        name = (
+            f"{'Sand lightly, then ' if sanded else ''}{each.row.name}, coat {n + 1} of "
+            f"{each.coats}"
+        )
         went = clock.at_once(minutes)
-        waits = (each.row.recoat_hours if i + 1 < len(every) else each.row.handle_hours) * done.slower
+        waits = (
+            each.row.recoat_hours if i + 1 < len(every) else each.row.handle_hours
+        ) * done.slower
         clock.wait(waits)
-        yield Step("coat", name[:1].upper() + name[1:], *went, minutes, 1, waits, each.why or "it dries")
+        yield Step(
+            "coat", name[:1].upper() + name[1:], *went, minutes, 1, waits, each.why or "it dries"
+        )
 
 
 def _people(piece: AnyPiece, plan: Plan) -> int:
@@ -207,14 +242,21 @@ def _hanging(piece: AnyPiece, plan: Plan) -> float:
 def in_resin(piece: AnyPiece, plan: Plan) -> bool:
     """Whether it hangs on rods in resin."""
     return any(
-        isinstance(seat, Seat) and seat.held is not None and seat.held.anchor is not None and seat.held.anchor.kind == "resin"
+        isinstance(seat, Seat)
+        and seat.held is not None
+        and seat.held.anchor is not None
+        and seat.held.anchor.kind == "resin"
         for seat in mount_of(piece).seats(piece, plan.wall)
     )
 
 
 def week_words(days: Days) -> str:
     """When there is time, in words."""
-    said = [f"{name} {_clock(h.begins)} to {_clock(h.ends)}" for name, h in zip(DAYS, days.week, strict=True) if h]
+    said = [
+        f"{name} {_clock(h.begins)} to {_clock(h.ends)}"
+        for name, h in zip(DAYS, days.week, strict=True)
+        if h
+    ]
     return ", ".join(said)
 
 

@@ -1,9 +1,12 @@
-"""One thing onto the wall: what is drilled, set, held, driven and levelled, in the order that its screws and anchors ask for.
+"""One thing onto the wall.
 
-A screw, and an anchor that goes in through the thing, is drilled and driven with the thing in place. An anchor that goes into the
-wall first is not: the thing is held up once to mark the holes through it and comes off again; the holes are drilled, the anchors
-set, and only then it goes up. A spring toggle's wings cannot be put on later: its bolt goes through the thing first, and both
-go up together.
+What is drilled, set, held, driven and levelled, in the order that its screws and anchors ask for.
+
+A screw, and an anchor that goes in through the thing, is drilled and driven with the thing in
+place. An anchor that goes into the wall first is not: the thing is held up once to mark the holes
+through it and comes off again; the holes are drilled, the anchors set, and only then it goes up. A
+spring toggle's wings cannot be put on later: its bolt goes through the thing first, and both go up
+together.
 """
 
 from collections.abc import Iterator, Sequence
@@ -22,7 +25,10 @@ from trade.plan import AnyPiece, Plan
 _LEVEL_MM = 5.0  # screws no further apart in height stand side by side
 _RODS = ("rod", "pin")  # what goes into its hole itself
 _SNUG = "Snug, not crushed: stop when it sits. Over-driven it strips, or splits the wood."
-_FIRM = "Snug, not crushed: stop when it sits. An anchor that is over-driven strips, or crushes what it sits in."
+_FIRM = (
+    "Snug, not crushed: stop when it sits. An anchor that is over-driven strips, or crushes "
+    "what it sits in."
+)
 _LOOSE = "Not tight yet: it must still turn."
 
 
@@ -37,19 +43,26 @@ class Group(NamedTuple):
 class Fixing:
     """How the things of one piece are fixed to the wall."""
 
-    def __init__(self, piece: AnyPiece, plan: Plan, units: Units, hanging: Hanging, people: int) -> None:
+    def __init__(
+        self, piece: AnyPiece, plan: Plan, units: Units, hanging: Hanging, people: int
+    ) -> None:
         """`people`: how many must hold it."""
         self.piece, self.plan, self.units, self.hanging = piece, plan, units, hanging
         self.apart = hanging.order == "apart"
         self.holders = people if hanging.lifts else 1
 
     def all(self, groups: Sequence[Group]) -> Iterator[Step]:
-        """Every step of all things. Rods in resin are all set first, and nothing goes onto them before it is hard."""
+        """Every step of all things.
+
+        Rods in resin are all set first, and nothing goes onto them before it is hard.
+        """
         if any(self._kind(mark) == "resin" for group in groups for mark in group.marks):
             for group in groups:
                 yield from self._holes_first(group)
             words = said("Nothing hangs on it and nobody touches it until then.")
-            yield Step("set", "wait", "Let the resin set", words, wait_hours=data.house("resin_hours"))
+            yield Step(
+                "set", "wait", "Let the resin set", words, wait_hours=data.house("resin_hours")
+            )
             for group in groups:
                 yield from self._up(group)
             return
@@ -70,7 +83,10 @@ class Fixing:
         return data.fixings()[self._kind(mark)]
 
     def _in_place(self, group: Group) -> Iterator[Step]:
-        """Drilled and driven with the thing held in place: its first screw, level, its second, level again, then the others."""
+        """Drilled and driven with the thing held in place.
+
+        Its first screw, level, its second, level again, then the others.
+        """
         head, rest, name = group.marks[0], list(group.marks[1:]), group.name
         yield from self._next(group)
         if self.hanging.thing in _RODS:
@@ -79,8 +95,17 @@ class Fixing:
             return
         held: tuple[Act, ...] = (Act("hold", name, _numbers(group.marks)),)
         if self.hanging.lifts:
-            words = said("Two nails under it, or somebody: it stays there until two screws hold it.")
-            yield Step(f"hold-{spot(head)}", "do", f"Hold the {name} to the line", words, people=self.holders, acts=held)
+            words = said(
+                "Two nails under it, or somebody: it stays there until two screws hold it."
+            )
+            yield Step(
+                f"hold-{spot(head)}",
+                "do",
+                f"Hold the {name} to the line",
+                words,
+                people=self.holders,
+                acts=held,
+            )
             held = ()
         yield self._drill(head, group)
         if not rest:
@@ -99,26 +124,61 @@ class Fixing:
         yield self._drive(group.marks, name, snug=True)
 
     def _holes_first(self, group: Group) -> Iterator[Step]:
-        """Its holes marked through it while it is held level; then it comes off, and they are drilled and their anchors set."""
+        """Its holes marked through it while it is held level.
+
+        Then it comes off, and they are drilled and their anchors set.
+        """
         head, name, numbers = group.marks[0], group.name, _numbers(group.marks)
         if self.hanging.thing not in _RODS and len(group.marks) > 1:
-            at = "to the line, level" if group.first or not self.hanging.levelled else "level with the first"
-            words = said(
-                "Prick every hole through it with a nail or a thin pencil.", "Then take it down: the anchors go in without it."
+            at = (
+                "to the line, level"
+                if group.first or not self.hanging.levelled
+                else "level with the first"
             )
-            acts = (Act("hold", name, numbers), Act("level", name), Act("mark", name, numbers), Act("take_down", name))
+            words = said(
+                "Prick every hole through it with a nail or a thin pencil.",
+                "Then take it down: the anchors go in without it.",
+            )
+            acts = (
+                Act("hold", name, numbers),
+                Act("level", name),
+                Act("mark", name, numbers),
+                Act("take_down", name),
+            )
             if self.hanging.opening is not None:
                 yield from self._next(group)
                 at = "in its opening, plumb"
             title = f"Hold the {name} {at}, and mark its holes"
-            yield Step(f"hold-{spot(head)}", "level", title, words, marks=group.marks, people=self.holders, acts=acts)
+            yield Step(
+                f"hold-{spot(head)}",
+                "level",
+                title,
+                words,
+                marks=group.marks,
+                people=self.holders,
+                acts=acts,
+            )
         else:
             yield from self._next(group)
         yield from (self._drill(mark, group) for mark in group.marks)
-        into = tuple(m for m in group.marks if self._class(m).goes == "before" or (m.anchor and self.hanging.thing in _RODS))
+        into = tuple(
+            m
+            for m in group.marks
+            if self._class(m).goes == "before" or (m.anchor and self.hanging.thing in _RODS)
+        )
         if into:
-            words = said(*(each for kind in dict.fromkeys(map(self._kind, into)) for each in data.fixings()[kind].words))
-            title = f"Set the anchors of the {name}" if len(into) > 1 else f"Set the anchor of the {name}"
+            words = said(
+                *(
+                    each
+                    for kind in dict.fromkeys(map(self._kind, into))
+                    for each in data.fixings()[kind].words
+                )
+            )
+            title = (
+                f"Set the anchors of the {name}"
+                if len(into) > 1
+                else f"Set the anchor of the {name}"
+            )
             facts = tuple(dict.fromkeys(("Goes in", mark.fixing) for mark in into if mark.fixing))
             sets = (Act("set", "wall", _numbers(into)),)
             yield Step(f"set-{spot(head)}", "drive", title, words, facts, marks=into, acts=sets)
@@ -129,51 +189,86 @@ class Fixing:
             return  # its rods are in
         name = group.name
         toggles = tuple(mark for mark in group.marks if self._class(mark).goes == "with")
-        words = said(*(sentence for kind in dict.fromkeys(map(self._kind, toggles)) for sentence in data.fixings()[kind].words))
+        words = said(
+            *(
+                sentence
+                for kind in dict.fromkeys(map(self._kind, toggles))
+                for sentence in data.fixings()[kind].words
+            )
+        )
         held = Act("hold", name, _numbers(group.marks))
         set_now = (Act("set", name, _numbers(toggles)),) if toggles else ()
         if len(group.marks) == 1:
             acts = (*set_now, held)
-            yield self._drive(group.marks, name, snug=True, words=words, before=acts, people=self.holders)
+            yield self._drive(
+                group.marks, name, snug=True, words=words, before=acts, people=self.holders
+            )
             return
         yield self._drive(group.marks, name, False, words, (*set_now, held), self.holders)
         yield self._level(group) if self.apart else self._ends(group)
         yield self._drive(group.marks, name, snug=True)
 
     def _next(self, group: Group) -> Iterator[Step]:
-        """Where a further thing goes, level with the first; what is cut out of the lining for it."""
+        """Where a further thing goes, level with the first.
+
+        What is cut out of the lining for it.
+        """
         head = group.marks[0]
         if not group.first and self.hanging.levelled:
-            title, words = (
-                f"Set the next {group.name}",
-                "On two blocks of the same height from the one below, or on a line of its own.",
-            )
+            title = f"Set the next {group.name}"
+            words = "On two blocks of the same height from the one below, or on a line of its own."
             if self.apart:
                 title = f"Set the {group.name} level with the first"
-                words = "Lay the level from the first to here: that line is its place, whatever the tape says."
+                words = (
+                    "Lay the level from the first to here: that line is its place, whatever "
+                    "the tape says."
+                )
             acts = (Act("mark", group.name, _numbers(group.marks)),)
             yield Step(f"next-{spot(head)}", "level", title, said(words), marks=(head,), acts=acts)
         if self.hanging.opening is not None:
-            title, acts = f"Cut the lining out for the {group.name}", (Act("open", group.name, _numbers(group.marks)),)
-            yield Step(f"open-{spot(head)}", "do", title, self.hanging.opening, marks=group.marks, acts=acts)
+            title = f"Cut the lining out for the {group.name}"
+            acts = (Act("open", group.name, _numbers(group.marks)),)
+            yield Step(
+                f"open-{spot(head)}",
+                "do",
+                title,
+                self.hanging.opening,
+                marks=group.marks,
+                acts=acts,
+            )
 
     def _level(self, group: Group) -> Step:
         """The thing turned about its first screw until it is level, or plumb."""
         title, words = f"Set the {group.name} plumb", "Plumb, and on its line."
         if not self.apart:
-            title, words = (
-                f"Level the {group.name}",
-                "Turn it about its first screw until the bubble stands still between the lines.",
-            )
+            title = f"Level the {group.name}"
+            words = "Turn it about its first screw until the bubble stands still between the lines."
             if self.plan.policy.level == "eye":
-                words = "Turn it about its first screw until it runs with the line that the eye follows."
+                words = (
+                    "Turn it about its first screw until it runs with the line that the eye "
+                    "follows."
+                )
         acts = (Act("level", group.name),)
-        return Step(f"level-{spot(group.marks[0])}", "level", title, said(words), marks=group.marks, acts=acts)
+        return Step(
+            f"level-{spot(group.marks[0])}",
+            "level",
+            title,
+            said(words),
+            marks=group.marks,
+            acts=acts,
+        )
 
     def _ends(self, group: Group) -> Step:
         words = said("Read it in the middle and toward both ends. Still level? Then all others.")
         acts = (Act("level", group.name),)
-        return Step(f"ends-{spot(group.marks[0])}", "level", "Check level toward the ends", words, marks=group.marks, acts=acts)
+        return Step(
+            f"ends-{spot(group.marks[0])}",
+            "level",
+            "Check level toward the ends",
+            words,
+            marks=group.marks,
+            acts=acts,
+        )
 
     def _drill(self, mark: Mark, group: Group) -> Step:
         """One hole."""
@@ -181,33 +276,59 @@ class Fixing:
         place = read(datum, self.piece, self.plan.wall, mark.x_mm, mark.y_mm)
         facts = [("Across", say_across(place, datum, units)), ("Up", say_up(place, datum, units))]
         if mark.bit_mm:
-            facts += [("Bit", say_bit(mark.bit_mm, units)), ("Tape at", say_length(mark.depth_mm, units))]
+            facts += [
+                ("Bit", say_bit(mark.bit_mm, units)),
+                ("Tape at", say_length(mark.depth_mm, units)),
+            ]
         else:
             facts.append(("Goes in", mark.fixing or ""))
         goes = self._class(mark).goes
         if mark.clearance_mm and goes in ("driven", "through"):
             facts.append(("Through the wood first", say_bit(mark.clearance_mm, units)))
-        words = said("Measured from the datum, not from the last hole. Small bit first; a guide keeps it square.")
+        words = said(
+            "Measured from the datum, not from the last hole. Small bit first; a guide keeps it "
+            "square."
+        )
         which = _which(mark, [other for other in group.marks if other.support == mark.support])
-        what = "Drill" if mark.bit_mm else f"Start the {'anchor' if goes == 'before' else 'screw'} of"
-        minds = tuple(each for each in mark.cautions if mark is group.marks[0] or each not in group.marks[0].cautions)
+        what = (
+            "Drill" if mark.bit_mm else f"Start the {'anchor' if goes == 'before' else 'screw'} of"
+        )
+        minds = tuple(
+            each
+            for each in mark.cautions
+            if mark is group.marks[0] or each not in group.marks[0].cautions
+        )
         title, acts = f"{what} the {mark.part}{which}", (Act("drill", "wall", (mark.number,)),)
         key, first = f"drill-{spot(mark)}", mark.number == 1
-        return Step(key, "drill", title, words if first else (), tuple(facts), minds, (mark,), acts=acts)
+        return Step(
+            key, "drill", title, words if first else (), tuple(facts), minds, (mark,), acts=acts
+        )
 
     def _put_in(self, group: Group) -> Step:
         """A rod or a pin into its hole."""
-        words = said("Through a scrap with the same hole, so that it goes in square; as deep as the tape says.")
-        facts = tuple(dict.fromkeys(("Goes in", mark.fixing) for mark in group.marks if mark.fixing))
+        words = said(
+            "Through a scrap with the same hole, so that it goes in square; as deep as the tape "
+            "says."
+        )
+        facts = tuple(
+            dict.fromkeys(("Goes in", mark.fixing) for mark in group.marks if mark.fixing)
+        )
         numbers = _numbers(group.marks)
         acts = (Act("drive", group.name, numbers), Act("tighten", group.name, numbers))
         key = f"drive-{spot(group.marks[0])}-snug"
-        return Step(key, "drive", f"Put the {group.name} in", words, facts, marks=group.marks, acts=acts)
+        return Step(
+            key, "drive", f"Put the {group.name} in", words, facts, marks=group.marks, acts=acts
+        )
 
     def _drive(
-        self, marks: tuple[Mark, ...], name: str, snug: bool, words: tuple[Phrase, ...] = (), before: tuple[Act, ...] = (),
+        self,
+        marks: tuple[Mark, ...],
+        name: str,
+        snug: bool,
+        words: tuple[Phrase, ...] = (),
+        before: tuple[Act, ...] = (),
         people: int = 1,
-    ) -> Step:  # fmt: skip
+    ) -> Step:
         """What goes into holes that are there, loosely or for good."""
         many, screw = len(marks), "screw"
         if all(self._class(mark).goes == "through" for mark in marks):
@@ -215,12 +336,20 @@ class Fixing:
         elif all(self._class(mark).goes == "with" for mark in marks):
             screw = "bolt"
         verb = "Tighten" if snug and many > 1 else "Drive"
-        title = f"{verb} all {many} {screw}s of the {name}" if many > 1 else f"{verb} the {screw} of the {name}"
+        title = (
+            f"{verb} all {many} {screw}s of the {name}"
+            if many > 1
+            else f"{verb} the {screw} of the {name}"
+        )
         if before and not snug and words:
             title = f"Put the {name} up on its {screw}s"
         facts = tuple(dict.fromkeys(("Goes in", mark.fixing) for mark in marks if mark.fixing))
         numbers = _numbers(marks)
-        acts = (*before, Act("drive", name, numbers), *((Act("tighten", name, numbers),) if snug else ()))
+        acts = (
+            *before,
+            Act("drive", name, numbers),
+            *((Act("tighten", name, numbers),) if snug else ()),
+        )
         key = f"drive-{spot(marks[0])}-{'snug' if snug else 'loose'}"
         end = _LOOSE if not snug else _FIRM if any(mark.anchor for mark in marks) else _SNUG
         return Step(key, "drive", title, (*words, Phrase(end)), facts, (), marks, people, acts=acts)

@@ -1,4 +1,7 @@
-"""The hole tells the truth: what the bit met becomes evidence, and the plan is what it then must be. Nothing is judged here."""
+"""The hole tells the truth.
+
+What the bit met becomes evidence, and the plan is what it then must be. Nothing is judged here.
+"""
 
 from datetime import datetime
 from typing import Literal, NamedTuple
@@ -17,8 +20,11 @@ from trade.wall.survey import survey
 
 What = Literal["good", "no_wood", "hard", "metal", "crumbles", "stud_off", "lining"]
 _READS: dict[str, Literal["wood", "air", "metal", "hard"]] = {
-    "good": "wood", "no_wood": "air", "metal": "metal", "hard": "hard",
-}  # fmt: skip
+    "good": "wood",
+    "no_wood": "air",
+    "metal": "metal",
+    "hard": "hard",
+}
 _SURE_MM = 1.0  # house rule: how well a stud is known once its wood was found beside the mark
 _NEAR_MM = 100.0  # a stud that the readings now make likely so near to the old one is that one
 _FURTHEST_MM = 200.0
@@ -26,7 +32,9 @@ _THICKEST_MM = 150.0
 
 
 class Told(NamedTuple):
-    """What somebody says of a hole. `by_mm`: how far the stud is to the right of the mark (less than nought: to the left).
+    """What somebody says of a hole.
+
+    `by_mm`: how far the stud is to the right of the mark (less than nought: to the left).
 
     `depth_mm`: how deep the bit was when it met it; of a lining, how thick that is.
     """
@@ -54,16 +62,37 @@ def tell(plan: Plan, mark: Mark, told: Told) -> Plan:
     if told.what == "stud_off":
         return replace(plan, wall=_shifted(plan.wall, mark, told))
     met: Met = told.what
-    hole = Drilled(piece=mark.piece, x_mm=mark.x_mm, y_mm=mark.y_mm, met=met, depth_mm=told.depth_mm, at=told.at, by=told.by)
-    others = tuple(each for each in plan.built.drilled if not (each.piece == mark.piece and each.is_at(mark.x_mm, mark.y_mm)))
-    return replace(plan, built=replace(plan.built, drilled=(*others, hole)), wall=_learned(plan.wall, mark, told))
+    hole = Drilled(
+        piece=mark.piece,
+        x_mm=mark.x_mm,
+        y_mm=mark.y_mm,
+        met=met,
+        depth_mm=told.depth_mm,
+        at=told.at,
+        by=told.by,
+    )
+    others = tuple(
+        each
+        for each in plan.built.drilled
+        if not (each.piece == mark.piece and each.is_at(mark.x_mm, mark.y_mm))
+    )
+    return replace(
+        plan,
+        built=replace(plan.built, drilled=(*others, hole)),
+        wall=_learned(plan.wall, mark, told),
+    )
 
 
 def done(plan: Plan, piece: str, step: str, at: datetime | None, by: str) -> Plan:
     """The plan after a step was done; one that was done before stays as it was."""
     if step in plan.built.steps(piece):
         return plan
-    return replace(plan, built=replace(plan.built, done=(*plan.built.done, Done(piece=piece, step=step, at=at, by=by))))
+    return replace(
+        plan,
+        built=replace(
+            plan.built, done=(*plan.built.done, Done(piece=piece, step=step, at=at, by=by))
+        ),
+    )
 
 
 def mounted(plan: Plan, piece: str, places_mm: tuple[float, ...]) -> Plan:
@@ -74,16 +103,27 @@ def mounted(plan: Plan, piece: str, places_mm: tuple[float, ...]) -> Plan:
     """
     planned = plan.piece(piece)
     if len(places_mm) != len(planned.supports_mm):
-        said = f"There are {len(planned.supports_mm)}: measure each, from where its left end goes, with a comma between."
+        said = (
+            f"There are {len(planned.supports_mm)}: measure each, from where its left end "
+            "goes, with a comma between."
+        )
         raise PlanError(said, "places_mm")
     if any(place > planned.length_mm for place in places_mm):
-        raise PlanError("That is beyond its right end. Measure from where its left end goes.", "places_mm")
+        raise PlanError(
+            "That is beyond its right end. Measure from where its left end goes.", "places_mm"
+        )
     others = tuple(each for each in plan.built.mounted if each.piece != piece)
-    return replace(plan, built=replace(plan.built, mounted=(*others, Mounted(piece=piece, places_mm=places_mm))))
+    return replace(
+        plan,
+        built=replace(plan.built, mounted=(*others, Mounted(piece=piece, places_mm=places_mm))),
+    )
 
 
 def begun_again(plan: Plan, piece: str) -> Plan:
-    """The plan with nothing of a piece done: what was drilled for it is filled, and stays in the wall as old holes."""
+    """The plan with nothing of a piece done.
+
+    What was drilled for it is filled, and stays in the wall as old holes.
+    """
     old = [hole for hole in plan.built.drilled if hole.piece == piece]
     features = tuple(_filled(hole, plan.wall) for hole in old)
     kept = replace(
@@ -92,16 +132,24 @@ def begun_again(plan: Plan, piece: str) -> Plan:
         done=tuple(each for each in plan.built.done if each.piece != piece),
         mounted=tuple(each for each in plan.built.mounted if each.piece != piece),
     )
-    return replace(plan, built=kept, wall=replace(plan.wall, features=(*plan.wall.features, *features)))
+    return replace(
+        plan, built=kept, wall=replace(plan.wall, features=(*plan.wall.features, *features))
+    )
 
 
 def _filled(hole: Drilled, wall: Wall) -> Feature:
-    left, bottom = min(max(hole.x_mm - 4, 0.0), wall.width_mm - 8), min(max(hole.y_mm - 4, 0.0), wall.height_mm - 8)
-    return Feature(kind="hole", left_mm=left, right_mm=left + 8, bottom_mm=bottom, top_mm=bottom + 8)
+    left = min(max(hole.x_mm - 4, 0.0), wall.width_mm - 8)
+    bottom = min(max(hole.y_mm - 4, 0.0), wall.height_mm - 8)
+    return Feature(
+        kind="hole", left_mm=left, right_mm=left + 8, bottom_mm=bottom, top_mm=bottom + 8
+    )
 
 
 def _learned(wall: Wall, mark: Mark, told: Told) -> Wall:
-    """The wall with what the bit met among its readings; where no wood was met no stud is counted on."""
+    """The wall with what the bit met among its readings.
+
+    Where no wood was met no stud is counted on.
+    """
     met = _READS.get(told.what)
     if met == "wood" and (mark.stud_mm is None or wall.build != "timber"):
         return wall  # an anchor that sits well says nothing of studs
@@ -115,15 +163,23 @@ def _learned(wall: Wall, mark: Mark, told: Told) -> Wall:
 
 
 def _without(wall: Wall, stud_mm: float, x_mm: float) -> Wall:
-    """The wall with a stud where the readings now have it, clear of the hole; without it where they do not say."""
+    """The wall with a stud where the readings now have it, clear of the hole.
+
+    Without it where they do not say.
+    """
     others = [stud for stud in wall.studs if stud.centre_mm != stud_mm]
     known = [r for r in wall.readings if not isinstance(r, ByHand | Probe)]
     found = as_studs(survey(wall).inference) if known and wall.build == "timber" else ()
     instead = [
-        stud for stud in found
-        if abs(stud.centre_mm - stud_mm) <= _NEAR_MM and abs(stud.centre_mm - x_mm) >= stud.width_mm / 2
-        and all(abs(stud.centre_mm - other.centre_mm) > (stud.width_mm + other.width_mm) / 2 for other in others)
-    ]  # fmt: skip
+        stud
+        for stud in found
+        if abs(stud.centre_mm - stud_mm) <= _NEAR_MM
+        and abs(stud.centre_mm - x_mm) >= stud.width_mm / 2
+        and all(
+            abs(stud.centre_mm - other.centre_mm) > (stud.width_mm + other.width_mm) / 2
+            for other in others
+        )
+    ]
     nearest = sorted(instead, key=lambda stud: abs(stud.centre_mm - stud_mm))[:1]
     return replace(wall, studs=tuple(sorted([*others, *nearest], key=lambda stud: stud.centre_mm)))
 
@@ -133,34 +189,67 @@ def _shifted(wall: Wall, mark: Mark, told: Told) -> Wall:
     by = told.by_mm
     if by is None or by == 0 or abs(by) > _FURTHEST_MM:
         said = say_length(_FURTHEST_MM, "metric")
-        raise PlanError(f"Say how far off the stud is: more than nothing, and no further than {said}.", "by_mm")
+        raise PlanError(
+            f"Say how far off the stud is: more than nothing, and no further than {said}.", "by_mm"
+        )
     centre = (mark.stud_mm if mark.stud_mm is not None else mark.x_mm) + by
     if not 0 <= centre <= wall.width_mm:
         raise PlanError("That would be beyond the end of the wall.", "by_mm")
-    old = next((stud for stud in wall.studs if stud.centre_mm == mark.stud_mm), Stud(centre_mm=centre))
+    old = next(
+        (stud for stud in wall.studs if stud.centre_mm == mark.stud_mm), Stud(centre_mm=centre)
+    )
     new = replace(old, centre_mm=centre, uncertainty_mm=_SURE_MM)
-    others = [s for s in wall.studs if s is not old and abs(s.centre_mm - centre) > (s.width_mm + new.width_mm) / 4]
+    others = [
+        s
+        for s in wall.studs
+        if s is not old and abs(s.centre_mm - centre) > (s.width_mm + new.width_mm) / 4
+    ]
     pinned = ByHand(at_mm=centre, height_mm=mark.y_mm, word="pinned")
-    readings: tuple[Reading, ...] = (*(r for r in wall.readings if not _about(r, centre, mark.stud_mm)), pinned)
-    return replace(wall, studs=tuple(sorted([*others, new], key=lambda stud: stud.centre_mm)), readings=readings)
+    readings: tuple[Reading, ...] = (
+        *(r for r in wall.readings if not _about(r, centre, mark.stud_mm)),
+        pinned,
+    )
+    return replace(
+        wall,
+        studs=tuple(sorted([*others, new], key=lambda stud: stud.centre_mm)),
+        readings=readings,
+    )
 
 
 def _about(reading: Reading, centre: float, old: float | None) -> bool:
     """Whether somebody pinned or struck that stud by hand before."""
-    return isinstance(reading, ByHand) and any(abs(reading.at_mm - at) < 30 for at in (centre, old) if at is not None)
+    return isinstance(reading, ByHand) and any(
+        abs(reading.at_mm - at) < 30 for at in (centre, old) if at is not None
+    )
 
 
 def _lined(wall: Wall, mark: Mark, told: Told) -> Wall:
-    """The wall with a lining as thick as the bit found it: its thickest layer takes up the difference."""
+    """The wall with a lining as thick as the bit found it.
+
+    Its thickest layer takes up the difference.
+    """
     thick = told.depth_mm
     if thick is None or not 1 <= thick <= _THICKEST_MM:
-        raise PlanError("Say how deep the bit was when it left the lining, up to 150 mm (6 in).", "depth_mm")
+        raise PlanError(
+            "Say how deep the bit was when it left the lining, up to 150 mm (6 in).", "depth_mm"
+        )
     if not wall.layers:
-        raise PlanError("Nobody said yet what the wall is lined with: say it at Survey first.", "depth_mm")
+        raise PlanError(
+            "Nobody said yet what the wall is lined with: say it at Survey first.", "depth_mm"
+        )
     thickest = max(wall.layers, key=lambda layer: layer.thickness_mm)
     left = thick - sum(layer.thickness_mm for layer in wall.layers if layer is not thickest)
     if left < 1:
-        raise PlanError("The other layers alone are thicker than that: mend them at Survey.", "depth_mm")
-    layers = tuple(Layer(kind=each.kind, thickness_mm=left) if each is thickest else each for each in wall.layers)
+        raise PlanError(
+            "The other layers alone are thicker than that: mend them at Survey.", "depth_mm"
+        )
+    layers = tuple(
+        Layer(kind=each.kind, thickness_mm=left) if each is thickest else each
+        for each in wall.layers
+    )
     probe = Probe(at_mm=mark.x_mm, height_mm=mark.y_mm, met="wood", depth_mm=thick)
-    return replace(wall, layers=layers, readings=(*wall.readings, probe) if mark.stud_mm is not None else wall.readings)
+    return replace(
+        wall,
+        layers=layers,
+        readings=(*wall.readings, probe) if mark.stud_mm is not None else wall.readings,
+    )

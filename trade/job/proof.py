@@ -1,4 +1,7 @@
-"""Proving a piece: how much to put on it, where, for how long, what to watch; and what the readings say."""
+"""Proving a piece.
+
+How much to put on it, where, for how long, what to watch; and what the readings say.
+"""
 
 from typing import NamedTuple
 
@@ -50,17 +53,34 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
         "share": Quantity(data.house("duration_years") / data.house("duration_minutes"), "percent"),
     }
     words = [
-        Phrase("Read the front edge in the middle first: from a dial, or from a rule against a fixed point."),
-        Phrase("Put {kg} on it, sacks or bottles of water, half by half; the front half as full as the back.", dict(sizes))
-        if kg else Phrase("Nothing is to stand on it: it is only pushed."),
+        Phrase(
+            "Read the front edge in the middle first: from a dial, or from a rule against a fixed "
+            "point."
+        ),
+        Phrase(
+            "Put {kg} on it, sacks or bottles of water, half by half; the front half as full as "
+            "the back.",
+            dict(sizes),
+        )
+        if kg
+        else Phrase("Nothing is to stand on it: it is only pushed."),
         Phrase(
             f"Leave it for {many(round(minutes), 'minute')}. "
             "Watch the screws, the lining beside them, and the gap at the wall; listen."
         ),
-        Phrase("Push its front edge down once with {push}, at each end and in the middle.", dict(sizes)),
-        Phrase("Take all of it off and read again: no more than {left} and a fifth of the movement may be left.", dict(sizes)),
-        Phrase("Borne for minutes, {share} of it is proved for years; and what sags goes on sagging.", dict(sizes)),
-    ]  # fmt: skip
+        Phrase(
+            "Push its front edge down once with {push}, at each end and in the middle.", dict(sizes)
+        ),
+        Phrase(
+            "Take all of it off and read again: no more than {left} and a fifth of the movement "
+            "may be left.",
+            dict(sizes),
+        ),
+        Phrase(
+            "Borne for minutes, {share} of it is proved for years; and what sags goes on sagging.",
+            dict(sizes),
+        ),
+    ]
     return ProofLoad(kg, minutes, push, tuple(words))
 
 
@@ -75,18 +95,55 @@ def prove(proof: Proof, load: ProofLoad) -> Proved:
     allowed = data.house("proof_left_mm") + data.house("proof_left_share") * max(moved, 0.0)
     most, level = data.house("proof_most_mm"), data.house("level_mm_per_m")
     sizes: dict[str, Quantity | str] = {
-        "moved": Quantity(moved, "fine"), "left": Quantity(abs(left), "fine"), "allowed": Quantity(allowed, "fine"),
-        "min": f"{proof.minutes:.0f}", "full": f"{load.minutes:.0f}",
-        "most": Quantity(most, "fine"), "kg": Quantity(load.kg, "mass"), "put": Quantity(proof.kg, "mass"),
-    }  # fmt: skip
+        "moved": Quantity(moved, "fine"),
+        "left": Quantity(abs(left), "fine"),
+        "allowed": Quantity(allowed, "fine"),
+        "min": f"{proof.minutes:.0f}",
+        "full": f"{load.minutes:.0f}",
+        "most": Quantity(most, "fine"),
+        "kg": Quantity(load.kg, "mass"),
+        "put": Quantity(proof.kg, "mass"),
+    }
     asked: list[tuple[bool, str, str]] = [
-        (proof.kg >= load.kg - 0.05, "{put} was put on it.", "Only {put} was put on it, and {kg} proves it."),
-        (proof.minutes >= load.minutes, "It was on for {min} minutes.", "It was on for {min} minutes, and must be for {full}."),
-        (moved <= most, "The front edge went down {moved}.", "The front edge went down {moved}: more than {most} is too much."),
-        (abs(left) <= allowed, "{left} of that was left.", "{left} of that was left; it may be {allowed}: something gave way."),
-        (not proof.stirred, "Nothing was seen or heard to move.", "Something was seen or heard to move: find out what."),
-    ]  # fmt: skip
+        (
+            proof.kg >= load.kg - 0.05,
+            "{put} was put on it.",
+            "Only {put} was put on it, and {kg} proves it.",
+        ),
+        (
+            proof.minutes >= load.minutes,
+            "It was on for {min} minutes.",
+            "It was on for {min} minutes, and must be for {full}.",
+        ),
+        (
+            moved <= most,
+            "The front edge went down {moved}.",
+            "The front edge went down {moved}: more than {most} is too much.",
+        ),
+        (
+            abs(left) <= allowed,
+            "{left} of that was left.",
+            "{left} of that was left; it may be {allowed}: something gave way.",
+        ),
+        (
+            not proof.stirred,
+            "Nothing was seen or heard to move.",
+            "Something was seen or heard to move: find out what.",
+        ),
+    ]
     if proof.level_mm_per_m is not None:
-        sizes["level"], off = Quantity(abs(proof.level_mm_per_m), "fine"), abs(proof.level_mm_per_m) <= level
-        asked.append((off, "It runs {level} a metre off level.", "It runs {level} a metre off level: the eye sees that."))
-    return Proved(all(good for good, _, _ in asked), tuple(Phrase(yes if good else no, dict(sizes)) for good, yes, no in asked))
+        sizes["level"], off = (
+            Quantity(abs(proof.level_mm_per_m), "fine"),
+            abs(proof.level_mm_per_m) <= level,
+        )
+        asked.append(
+            (
+                off,
+                "It runs {level} a metre off level.",
+                "It runs {level} a metre off level: the eye sees that.",
+            )
+        )
+    return Proved(
+        all(good for good, _, _ in asked),
+        tuple(Phrase(yes if good else no, dict(sizes)) for good, yes, no in asked),
+    )

@@ -6,15 +6,18 @@ from trade.check import Phrase
 from trade.mark.marks import Mark
 from trade.mounts.hanging import Act
 
-StepKind = Literal["ready", "safe", "survey", "line", "do", "drill", "drive", "level", "wait", "close"]
+StepKind = Literal[
+    "ready", "safe", "survey", "line", "do", "drill", "drive", "level", "wait", "close"
+]
 
 
 class Step(NamedTuple):
     """One thing to do.
 
-    `marks`: the holes that it is about; `facts`: what to read off at arm's length, each a name and a value; `cautions`: what can
-    hurt here; `people`: how many must be there; `wait_hours`: how long nothing goes on after it; `acts`: what it does, in terms
-    that can be rehearsed; `done`, as it stands now.
+    `marks`: the holes that it is about; `facts`: what to read off at arm's length, each a name and
+    a value; `cautions`: what can hurt here; `people`: how many must be there; `wait_hours`: how
+    long nothing goes on after it; `acts`: what it does, in terms that can be rehearsed; `done`, as
+    it stands now.
     """
 
     key: str

@@ -1,6 +1,9 @@
-"""Hanging a piece, step by step, in the order that works: what to do now, with which bit, what to mind, who must help.
+"""Hanging a piece, step by step, in the order that works.
 
-A hole is known by its place: its step is done when it is in the wall and sound, however the plan has changed meanwhile.
+What to do now, with which bit, what to mind, who must help.
+
+A hole is known by its place: its step is done when it is in the wall and sound, however the plan
+has changed meanwhile.
 """
 
 from collections import Counter
@@ -23,8 +26,19 @@ from trade.plan import AnyPiece, Plan
 from trade.wall.zones import zones
 
 _NTH = (
-    "lowest", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth", "eleventh", "twelfth",
-)  # fmt: skip
+    "lowest",
+    "second",
+    "third",
+    "fourth",
+    "fifth",
+    "sixth",
+    "seventh",
+    "eighth",
+    "ninth",
+    "tenth",
+    "eleventh",
+    "twelfth",
+)
 _NEAR_SERVICE_MM = 600.0  # house rule: as far as a cable or a pipe is minded
 
 
@@ -69,46 +83,88 @@ class _Work:
         yield self._line()
         yield from (self._do(each) for each in self.hanging.before)
         if self.marks:
-            yield from Fixing(self.piece, self.plan, self.units, self.hanging, self.people).all(self._groups())
+            yield from Fixing(self.piece, self.plan, self.units, self.hanging, self.people).all(
+                self._groups()
+            )
         for each in self.hanging.after:
             yield self._do(each)
             if any(act.verb == "bore" for act in each.acts) and self.finished.coats:
                 yield self._finish(each)
         if (hours := self._hardens()) > 0:
-            words = (Phrase("Counted from the last coat: before that, things stick to it and leave their marks."),)
-            yield Step("harden", "wait", "Let the finish harden before you load it", words, wait_hours=hours)
+            words = (
+                Phrase(
+                    "Counted from the last coat: before that, things stick to it and leave their "
+                    "marks."
+                ),
+            )
+            yield Step(
+                "harden",
+                "wait",
+                "Let the finish harden before you load it",
+                words,
+                wait_hours=hours,
+            )
         yield self._close()
 
     @cached_property
     def finished(self) -> Finishing:
         """What finish the piece gets here, on which of its parts."""
-        parts = [part for part in parts_of(self.plan).cut if part.key == self.piece.key] if self.plan.shop.finish.top else []
+        parts = (
+            [part for part in parts_of(self.plan).cut if part.key == self.piece.key]
+            if self.plan.shop.finish.top
+            else []
+        )
         done = finishing(self.plan.shop.finish, parts)
         return done if done.area_m2 > 0 else done._replace(coats=())
 
     def _hardens(self) -> float:
-        """Hours from the last coat until the piece may be loaded; 0 where none of its wood is finished here."""
-        return max((each.row.load_days for each in self.finished.coats), default=0.0) * 24 * self.finished.slower
+        """Hours from the last coat until the piece may be loaded.
+
+        0 where none of its wood is finished here.
+        """
+        return (
+            max((each.row.load_days for each in self.finished.coats), default=0.0)
+            * 24
+            * self.finished.slower
+        )
 
     def _finish(self, bored: Do) -> Step:
         """The finish of what was bored from the wall; it dries before anybody touches it."""
         [thing] = [act.thing for act in bored.acts if act.verb == "bore"]
         words = said("Every coat, as the schedule has them; keep it out of the holes.")
         hours = self.finished.coats[-1].row.handle_hours * self.finished.slower
-        return Step("finish", "do", f"Finish the {thing}", words, wait_hours=hours, acts=(Act("finish", thing),))
+        return Step(
+            "finish",
+            "do",
+            f"Finish the {thing}",
+            words,
+            wait_hours=hours,
+            acts=(Act("finish", thing),),
+        )
 
     def _ready(self) -> Step:
         """Everything at hand before anybody climbs."""
         bits = dict.fromkeys(say_bit(mark.bit_mm, self.units) for mark in self.marks if mark.bit_mm)
         fixings = Counter(mark.fixing for mark in self.marks if mark.fixing)
         facts = [("Bits", ", ".join(bits))] if bits else []
-        facts += [("Into the wall", ", ".join(f"{many} × {name}" for name, many in fixings.items()))] if fixings else []
-        facts += [(extra.where, f"{extra.many} × {self._extra(extra, fixings)}") for extra in self._extras()]
+        facts += (
+            [("Into the wall", ", ".join(f"{many} × {name}" for name, many in fixings.items()))]
+            if fixings
+            else []
+        )
+        facts += [
+            (extra.where, f"{extra.many} × {self._extra(extra, fixings)}")
+            for extra in self._extras()
+        ]
         words = (
             Phrase("Drill, driver, level, tape, pencil, a rag; a step that stands firm."),
             Phrase("Cover what stands below, and move what could be hit."),
         )
-        minds = (Phrase("Glasses on. A mask where there is dust, and something over the ears for masonry."),)
+        minds = (
+            Phrase(
+                "Glasses on. A mask where there is dust, and something over the ears for masonry."
+            ),
+        )
         return Step("ready", "ready", "Have it all at hand", words, tuple(facts), minds)
 
     def _extras(self) -> list[Extra]:
@@ -124,15 +180,28 @@ class _Work:
 
     def _safe(self) -> Step:
         """Power off, water known; old paint and plaster."""
-        left, right = self.piece.left_mm - _NEAR_SERVICE_MM, self.piece.left_mm + self.piece.length_mm + _NEAR_SERVICE_MM
-        never = [zone for zone in zones(self.plan.wall) if zone.bars == "drilling" and zone.level == "keep_out"]
+        left = self.piece.left_mm - _NEAR_SERVICE_MM
+        right = self.piece.left_mm + self.piece.length_mm + _NEAR_SERVICE_MM
+        never = [
+            zone
+            for zone in zones(self.plan.wall)
+            if zone.bars == "drilling" and zone.level == "keep_out"
+        ]
         near = [zone for zone in never if zone.left_mm < right and zone.right_mm > left]
         told = dict.fromkeys(f"{_upper(zone.reason)} is near. {zone.advice}" for zone in near)
         if any(layer.kind.startswith("plaster") for layer in self.plan.wall.layers or ()):
-            told["Old paint, plaster and textured finishes may hold lead or asbestos: have them tested before you drill."] = None
+            told[
+                "Old paint, plaster and textured finishes may hold lead or asbestos: have them "
+                "tested before you drill."
+            ] = None
         words = (
-            Phrase("Switch the circuits of this wall off, and test that they are dead. Know where the water turns off."),
-            Phrase("Local wiring rules say where cables may run; nobody has promised that they do."),
+            Phrase(
+                "Switch the circuits of this wall off, and test that they are dead. Know where "
+                "the water turns off."
+            ),
+            Phrase(
+                "Local wiring rules say where cables may run; nobody has promised that they do."
+            ),
         )
         return Step("safe", "safe", "Switch off, and test", words, cautions=said(*list(told)[-4:]))
 
@@ -141,14 +210,35 @@ class _Work:
         marks = tuple(self.marks)
         if self.plan.wall.build in ("timber", "steel"):
             studs = sorted({mark.stud_mm for mark in marks if mark.stud_mm is not None})
-            facts = (("Studs, from the left corner", ", ".join(say_length(x, self.units) for x in studs)),) if studs else ()
+            facts = (
+                (
+                    (
+                        "Studs, from the left corner",
+                        ", ".join(say_length(x, self.units) for x in studs),
+                    ),
+                )
+                if studs
+                else ()
+            )
             said = (
-                Phrase("At the height of the screws, from both sides. A thin nail where a screw goes tells wood from air."),
+                Phrase(
+                    "At the height of the screws, from both sides. A thin nail where a screw goes "
+                    "tells wood from air."
+                ),
                 Phrase("Tape the whole width of each stud, not one pencil line."),
             )
-            return Step("survey-again", "survey", "Find the studs once more", said, facts, marks=marks)
-        words = (Phrase("Along every mark, up, down and across. Then sound the wall: a hollow place holds little."),)
-        return Step("survey-again", "survey", "Scan for cables and pipes once more", words, marks=marks)
+            return Step(
+                "survey-again", "survey", "Find the studs once more", said, facts, marks=marks
+            )
+        words = (
+            Phrase(
+                "Along every mark, up, down and across. Then sound the wall: a hollow place holds "
+                "little."
+            ),
+        )
+        return Step(
+            "survey-again", "survey", "Scan for cables and pipes once more", words, marks=marks
+        )
 
     def _line(self) -> Step:
         """The line that everything is measured from: where the hardware goes."""
@@ -159,22 +249,43 @@ class _Work:
         up = say_up(read(datum, self.piece, self.plan.wall, 0.0, height), datum, self.units)
         acts = (Act("draw", "wall"),)
         return Step(
-            f"line-{height:.0f}", "line", "Draw the line", said(say_datum(datum, self.units), along), ((name, up),), acts=acts
+            f"line-{height:.0f}",
+            "line",
+            "Draw the line",
+            said(say_datum(datum, self.units), along),
+            ((name, up),),
+            acts=acts,
         )
 
     def _do(self, each: Do) -> Step:
         """What is no hole."""
         minds = tuple(mount_of(self.piece).lifting(self.piece)) if each.lifts else ()
         people = self.people if each.lifts else 1
-        return Step(each.key, "do", each.title, each.words, (), minds, people=people, wait_hours=each.wait_hours, acts=each.acts)
+        return Step(
+            each.key,
+            "do",
+            each.title,
+            each.words,
+            (),
+            minds,
+            people=people,
+            wait_hours=each.wait_hours,
+            acts=each.acts,
+        )
 
     def _groups(self) -> list[Group]:
-        """Holes that are made for one thing, in the order in which the things go up: the outer ones before those between."""
+        """Holes that are made for one thing, in the order in which the things go up.
+
+        The outer ones before those between.
+        """
         if self.hanging.order == "apart":
             supports = sorted({mark.support for mark in self.marks})
             outer = [supports[0], supports[-1], *supports[1:-1]] if len(supports) > 1 else supports
             found = [[mark for mark in self.marks if mark.support == n] for n in outer]
-            return [Group(each[0].part, tuple(sorted(each, key=lambda m: -m.y_mm)), n == 0) for n, each in enumerate(found)]
+            return [
+                Group(each[0].part, tuple(sorted(each, key=lambda m: -m.y_mm)), n == 0)
+                for n, each in enumerate(found)
+            ]
         rows: list[list[Mark]] = [[] for _ in self.hanging.rows_mm or (0.0,)]
         middles = sorted(self.hanging.rows_mm) or [0.0]
         for mark in sorted(self.marks, key=lambda m: (m.x_mm, -m.y_mm)):
@@ -191,7 +302,10 @@ class _Work:
             Phrase("Push it down and pull it out by hand. Nothing may move that you can feel."),
         ]
         if total:
-            said = "Load it slowly, the heavy things over the supports; {kg} in all is what it was made for."
+            said = (
+                "Load it slowly, the heavy things over the supports; {kg} in all is what it "
+                "was made for."
+            )
             words.append(Phrase(said, {"kg": Quantity(total, "mass")}))
         return Step("close", "close", "Try it, clean up, load it", tuple(words))
 

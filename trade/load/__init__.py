@@ -1,1 +1,4 @@
-"""What is demanded: things, use classes, load cases, and how a shelf shares them among its supports."""
+"""What is demanded.
+
+Things, use classes, load cases, and how a shelf shares them among its supports.
+"""

@@ -6,7 +6,11 @@ from trade import data
 from trade.measure import Units, say_length
 from trade.plan import Thing
 
-AMOUNTS: dict[Literal["each", "metre", "litre"], str] = {"each": "how many", "metre": "how long", "litre": "how many litres"}
+AMOUNTS: dict[Literal["each", "metre", "litre"], str] = {
+    "each": "how many",
+    "metre": "how long",
+    "litre": "how many litres",
+}
 
 
 def thing(key: str, amount: float, units: Units, at_mm: float | None = None) -> Thing:
@@ -23,6 +27,15 @@ def thing(key: str, amount: float, units: Units, at_mm: float | None = None) -> 
         PlanError: an absurd weight.
     """
     row = data.row(data.contents(), key, "thing")
-    much = say_length(amount, units) if row.per == "metre" else f"{amount:.6g}{' l' if row.per == 'litre' else ''}"
+    much = (
+        say_length(amount, units)
+        if row.per == "metre"
+        else f"{amount:.6g}{' l' if row.per == 'litre' else ''}"
+    )
     kg = row.kg * (amount / 1000 if row.per == "metre" else amount)
-    return Thing(name=f"{row.name[0].upper()}{row.name[1:]}, {much}", mass_kg=round(kg, 2), at_mm=at_mm, high_mm=row.high_mm)
+    return Thing(
+        name=f"{row.name[0].upper()}{row.name[1:]}, {much}",
+        mass_kg=round(kg, 2),
+        at_mm=at_mm,
+        high_mm=row.high_mm,
+    )

@@ -1,8 +1,8 @@
 """A piece along the wall as a beam on its supports, in every load case.
 
-What hangs on a piece or stands on it may also not be there: each part of the load counts where it hurts and is left out where it
-helps (pattern loading), so that taking something away can never turn a good verdict bad. A thing spread over all of it is cut at
-the supports for this.
+What hangs on a piece or stands on it may also not be there: each part of the load counts where it
+hurts and is left out where it helps (pattern loading), so that taking something away can never turn
+a good verdict bad. A thing spread over all of it is cut at the supports for this.
 """
 
 from collections.abc import Callable
@@ -66,7 +66,8 @@ class LineLoad:
             push_share: how much of a push these supports take.
             along: what bends it is wanted too, not only what its supports take.
             sharing: how its supports share.
-            torsion_nmm: what it may be twisted with for ten years; matters where it turns its supports together.
+            torsion_nmm: what it may be twisted with for ten years; matters where it turns its
+              supports together.
         """
         self.piece = piece
         self.use = data.uses()[piece.use]
@@ -85,11 +86,13 @@ class LineLoad:
         self._outs = np.array([own_out_mm, *outs, *(piece.depth_mm for _ in pushes)])
         self._turning = self._totals * self._outs
         self.stiff = sharing.stiff and len(supports) > 2  # on two supports both are the same
-        self.beam = beam.solve(piece.length_mm, supports, ei_nmm2, self._loads, along, self.stiff, self._sagging)
+        self.beam = beam.solve(
+            piece.length_mm, supports, ei_nmm2, self._loads, along, self.stiff, self._sagging
+        )
         self._shares, self._turns = self._shared(sharing, self.beam.reactions_n)
 
     def _shared(self, sharing: Sharing, reactions_n: Array) -> tuple[Array, Array]:
-        """What each support, left out or not, takes of each load alone, and what turns it, N and N mm, (supports, loads)."""
+        """Share each load over the supports: force, N, and turning, N mm, (supports, loads)."""
         count = len(self.piece.supports_mm)
         bearing = [i for i in range(count) if i not in sharing.left_out]
         shares = reactions_n
@@ -98,64 +101,90 @@ class LineLoad:
             shares[bearing] = reactions_n
         turns = shares * self._outs
         if sharing.turned:
-            together, even = self._together(tuple(self.piece.supports_mm[i] for i in bearing)), np.zeros((count, 1))
+            together = self._together(tuple(self.piece.supports_mm[i] for i in bearing))
+            even = np.zeros((count, 1))
             even[bearing] = together / len(bearing)
             turns = (1 - together) * turns + even * self._turning
         return shares, turns
 
     def _together(self, supports: tuple[float, ...]) -> float:
-        """Which part of the turning load all supports may share evenly, so that the piece is not twisted off between them."""
+        """Return the share of turning that all supports carry evenly without twisting the piece."""
         n, factor = 1 + self._count, self.use.factor
         turning = self._turning
-        if self._torsion_nmm >= factor * float(turning[:n].sum()) + self.push_n * self.piece.depth_mm:
+        if (
+            self._torsion_nmm
+            >= factor * float(turning[:n].sum()) + self.push_n * self.piece.depth_mm
+        ):
             return 1.0  # it could bear all of it in one place
         paths = twist_paths(supports, tuple((load.start_mm, load.end_mm) for load in self._loads))
         twists = turning * paths
         own, contents = twists[:, 0], twists[:, 1:n]
         lasting = max(
             float((np.maximum(contents, 0).sum(axis=1) * factor + own).max()),
-            float((np.maximum(-contents, 0).sum(axis=1) * factor - own).max()), 1e-9,
-        )  # fmt: skip
+            float((np.maximum(-contents, 0).sum(axis=1) * factor - own).max()),
+            1e-9,
+        )
         pushed = lasting + self.push_n * float(np.abs(twists[:, n:]).max())
         years, minutes = data.house("duration_years"), data.house("duration_minutes")
         return min(self._torsion_nmm * years / lasting, self._torsion_nmm * minutes / pushed, 1.0)
 
     def hardest(self, sharing: Sharing | None = None) -> tuple[float, float]:
-        """The greatest load and turning load on any support, each over its duration factor, shared so or otherwise."""
+        """Return the greatest load and turning on any support, each over its duration factor."""
         shares, turns = self._shares, self._turns
         if sharing is not None:
             places = tuple((load.start_mm, load.end_mm) for load in self._loads)
-            supports = tuple(x for i, x in enumerate(self.piece.supports_mm) if i not in sharing.left_out)
+            supports = tuple(
+                x for i, x in enumerate(self.piece.supports_mm) if i not in sharing.left_out
+            )
             unit = beam.unit(self.piece.length_mm, supports, places, False, sharing.stiff)
             shares, turns = self._shared(sharing, unit.reactions_n * self._totals)
-        n, years, minutes = 1 + self._count, data.house("duration_years"), data.house("duration_minutes")
+        n = 1 + self._count
+        years = data.house("duration_years")
+        minutes = data.house("duration_minutes")
         rows = np.array([shares, turns])
         own, contents = rows[:, :, 0], rows[:, :, 1:n]
         pressing = np.maximum(contents, 0).sum(axis=2)
         down = own + pressing * self.use.factor
         up = own + (contents.sum(axis=2) - pressing) * self.use.factor
-        pushed, lifted = rows[:, :, n:].max(axis=2) * self.push_n, rows[:, :, n:].min(axis=2) * self.push_n
-        cases = np.maximum.reduce([down / years, -up / years, (down + pushed) / minutes, -(up + lifted) / minutes])
+        pushed = rows[:, :, n:].max(axis=2) * self.push_n
+        lifted = rows[:, :, n:].min(axis=2) * self.push_n
+        cases = np.maximum.reduce(
+            [down / years, -up / years, (down + pushed) / minutes, -(up + lifted) / minutes]
+        )
         load, turning = cases.max(axis=1).tolist()
         return load, turning
 
     def even(self) -> tuple[float, float]:
-        """An even part of all load and all turning load, each over its duration factor: the least that is the hardest."""
+        """An even part of all load and all turning load, each over its duration factor.
+
+        The least that is the hardest.
+        """
         factors = np.array([1.0] + [self.use.factor] * self._count)
         loads = self._totals[: 1 + self._count] * factors
         load, turning = float(loads.sum()), float(loads @ self._outs[: 1 + self._count])
-        years, minutes, count = data.house("duration_years"), data.house("duration_minutes"), len(self.piece.supports_mm)
+        years = data.house("duration_years")
+        minutes = data.house("duration_minutes")
+        count = len(self.piece.supports_mm)
         pushed = (load + self.push_n, turning + self.push_n * self.piece.depth_mm)
-        return max(load / years, pushed[0] / minutes) / count, max(turning / years, pushed[1] / minutes) / count
+        return max(load / years, pushed[0] / minutes) / count, max(
+            turning / years, pushed[1] / minutes
+        ) / count
 
     def demands(self) -> dict[int, tuple[Demand, ...]]:
-        """The load cases that can govern at each support: for years, and for minutes, downwards and upwards."""
+        """The load cases that can govern at each support.
+
+        For years, and for minutes, downwards and upwards.
+        """
         n, factor = 1 + self._count, self.use.factor
         hardware_m = self._hardware_n * self._hardware_out_mm
         found: dict[int, tuple[Demand, ...]] = {}
-        for i, (forces, turns) in enumerate(zip(self._shares.tolist(), self._turns.tolist(), strict=True)):
+        for i, (forces, turns) in enumerate(
+            zip(self._shares.tolist(), self._turns.tolist(), strict=True)
+        ):
             if i in self._left_out:
-                found[i] = (Demand("counted as bearing nothing", data.house("duration_years"), 0.0, 0.0),)
+                found[i] = (
+                    Demand("counted as bearing nothing", data.house("duration_years"), 0.0, 0.0),
+                )
                 continue
             down = down_m = up = up_m = 0.0
             for force, turn in zip(forces[1:n], turns[1:n], strict=True):
@@ -169,11 +198,17 @@ class LineLoad:
                     up_m += turn
             own, own_m = forces[0] + self._hardware_n, turns[0] + hardware_m
             share = Share(own, own_m, factor * down, factor * down_m, factor * up, factor * up_m)
-            found[i] = _cases(share, self._pushes(forces[n:], turns[n:], max), self._pushes(forces[n:], turns[n:], min))
+            found[i] = _cases(
+                share,
+                self._pushes(forces[n:], turns[n:], max),
+                self._pushes(forces[n:], turns[n:], min),
+            )
         return found
 
-    def _pushes(self, forces: list[float], turns: list[float], most: Callable[[list[float]], float]) -> list[Push]:
-        """The push that turns a support most (or least), and the one that presses it most, where these are not the same."""
+    def _pushes(
+        self, forces: list[float], turns: list[float], most: Callable[[list[float]], float]
+    ) -> list[Push]:
+        """Return the push that turns a support most (or least), and the one that presses most."""
         at = dict.fromkeys((turns.index(most(turns)), forces.index(most(forces))))
         return [(self.push_n * forces[k], self.push_n * turns[k], self.pushed_at[k][1]) for k in at]
 
@@ -186,12 +221,21 @@ class LineLoad:
         hogging = own + (contents.sum(axis=1) * self.use.factor - helping)
         years = np.maximum(sagging, -hogging)
         # a lift is the push upside down on the empty shelf
-        minutes = np.maximum.reduce([sagging + np.maximum(down, 0), -hogging - np.minimum(up, 0), down - own, own - up])
+        minutes = np.maximum.reduce(
+            [sagging + np.maximum(down, 0), -hogging - np.minimum(up, 0), down - own, own - up]
+        )
         a, b = int(years.argmax()), int(minutes.argmax())
         places = self.beam.places_mm
         return (
-            BoardDemand("loaded, for years", data.house("duration_years"), float(years[a]), float(places[a])),
-            BoardDemand("loaded, and pushed or lifted", data.house("duration_minutes"), float(minutes[b]), float(places[b])),
+            BoardDemand(
+                "loaded, for years", data.house("duration_years"), float(years[a]), float(places[a])
+            ),
+            BoardDemand(
+                "loaded, and pushed or lifted",
+                data.house("duration_minutes"),
+                float(minutes[b]),
+                float(places[b]),
+            ),
         )
 
     def _parts(self, rows: Array) -> tuple[Array, Array, Array]:
@@ -199,13 +243,15 @@ class LineLoad:
         return rows[:, 0], rows[:, 1 : 1 + self._count], rows[:, 1 + self._count :]
 
     def lasting_effects(self, effect: Callable[[float], float]) -> list[float]:
-        """What lasts at each support, each load times the effect of 1 N at its distance from the wall (mm)."""
+        """Return what lasts at each support: each load times the effect of 1 N at its reach."""
         n = 1 + self._count
         effects = np.array([effect(float(out)) for out in self._outs[:n]])
         effects[1:] *= self.use.factor
         shares = self._shares[:, :n].copy()
         shares[:, 1:] = np.maximum(shares[:, 1:], 0)
-        found: list[float] = (shares @ effects + self._hardware_n * effect(self._hardware_out_mm)).tolist()
+        found: list[float] = (
+            shares @ effects + self._hardware_n * effect(self._hardware_out_mm)
+        ).tolist()
         return found
 
     def push_shares(self, support: int) -> list[float]:
@@ -215,8 +261,10 @@ class LineLoad:
 
 
 @memoized(limit=1_024)
-def twist_paths(supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, float], ...]) -> Array:
-    """What part of each load's turning is passed on between supports when these take even parts of it, (places, loads)."""
+def twist_paths(
+    supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, float], ...]
+) -> Array:
+    """Return the part of each load's turning passed between supports, (places, loads)."""
     starts, ends = (np.array(edges) for edges in zip(*places_mm, strict=True))
     inside = [x for x in (*supports_mm, *starts.tolist()) if supports_mm[0] <= x <= supports_mm[-1]]
     at = np.array([x + side for x in inside for side in (-_BESIDE_MM, _BESIDE_MM)])
@@ -228,17 +276,22 @@ def twist_paths(supports_mm: tuple[float, ...], places_mm: tuple[tuple[float, fl
 
 
 def push_places(piece: Piece, left_out: tuple[int, ...] = ()) -> tuple[tuple[float, str], ...]:
-    """Where the accidental push is tried, with its name: both ends, over every support that bears, in the middle of every gap.
+    """Where the accidental push is tried, with its name.
 
-    What a support takes of a push, over the push's place, is a straight line beyond the outer supports, and all along where there
-    are only two. Between others it is a curve, steep near the end of a gap that is wider than another: there quarters are tried
-    too, so that no more than a twentieth is missed.
+    Both ends, over every support that bears, in the middle of every gap.
+
+    What a support takes of a push, over the push's place, is a straight line beyond the outer
+    supports, and all along where there are only two. Between others it is a curve, steep near the
+    end of a gap that is wider than another: there quarters are tried too, so that no more than a
+    twentieth is missed.
     """
     return _push_places(piece.length_mm, piece.supports_mm, left_out)
 
 
 @memoized(limit=1_024)
-def _push_places(length_mm: float, supports_mm: tuple[float, ...], left_out: tuple[int, ...]) -> tuple[tuple[float, str], ...]:
+def _push_places(
+    length_mm: float, supports_mm: tuple[float, ...], left_out: tuple[int, ...]
+) -> tuple[tuple[float, str], ...]:
     bearing = [(x, i + 1) for i, x in enumerate(supports_mm) if i not in left_out]
     left, right = (0.0, "at the left end"), (length_mm, "at the right end")
     if len(bearing) == 2:
@@ -247,13 +300,17 @@ def _push_places(length_mm: float, supports_mm: tuple[float, ...], left_out: tup
     over = [(x, f"over support {i}") for x, i in bearing]
     between = [
         (a + (b - a) * share, f"between supports {i} and {k}")
-        for (a, i), (b, k) in pairwise(bearing) for share in ((0.5,) if b - a <= narrow else (0.25, 0.5, 0.75))
-    ]  # fmt: skip
+        for (a, i), (b, k) in pairwise(bearing)
+        for share in ((0.5,) if b - a <= narrow else (0.25, 0.5, 0.75))
+    ]
     return (left, *over, *between, right)
 
 
 class Share(NamedTuple):
-    """What one support gets: own weight, then contents that press it down and up, each with what it turns by, N and N mm."""
+    """What one support gets.
+
+    Own weight, then contents that press it down and up, each with what it turns by, N and N mm.
+    """
 
     own: float
     own_m: float
@@ -273,7 +330,14 @@ def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Dema
     full, full_m = mine.own + mine.down, mine.own_m + mine.down_m
     cases = [Demand(f"{part}, for years", years, full, full_m)]
     for push, turn, name in hardest:
-        cases.append(Demand(f"{part}, and pushed down {name}", minutes, full + max(push, 0.0), full_m + max(turn, 0.0)))
+        cases.append(
+            Demand(
+                f"{part}, and pushed down {name}",
+                minutes,
+                full + max(push, 0.0),
+                full_m + max(turn, 0.0),
+            )
+        )
     far, far_m = mine.own + mine.up, mine.own_m + mine.up_m
     if far_m < 0:
         cases.append(Demand("loaded on the far side only, for years", years, far, far_m))
@@ -283,7 +347,9 @@ def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Dema
             cases.append(Demand(case, minutes, far + min(pull, 0.0), far_m + min(back, 0.0)))
     for push, turn, name in hardest:
         if mine.own_m - turn < 0:
-            cases.append(Demand(f"empty, and lifted {name}", minutes, mine.own - push, mine.own_m - turn))
+            cases.append(
+                Demand(f"empty, and lifted {name}", minutes, mine.own - push, mine.own_m - turn)
+            )
     return tuple(cases)
 
 
@@ -295,8 +361,13 @@ def unweighed(piece: Piece) -> tuple[str, ...]:
 
 
 def contents_of(piece: Piece, supports_mm: tuple[float, ...] | None = None) -> Contents:
-    """What stands on a piece: loads along it, and how far from the wall each is; spread loads cut at the supports."""
-    edges = sorted({0.0, *(piece.supports_mm if supports_mm is None else supports_mm), piece.length_mm})
+    """What stands on a piece.
+
+    Loads along it, and how far from the wall each is; spread loads cut at the supports.
+    """
+    edges = sorted(
+        {0.0, *(piece.supports_mm if supports_mm is None else supports_mm), piece.length_mm}
+    )
     spread: dict[float, float] = {}
     loads: list[beam.Load] = []
     outs: list[float] = []

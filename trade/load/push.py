@@ -25,14 +25,20 @@ def push_of(piece: Piece) -> Push:
     if piece.tugged:
         tug = rows["tug"]
         return Push(min(max(tug.share * heaviest_n(piece), tug.least_n), most), tug)
-    beyond = piece.top_mm - piece.high_mm > data.house("reach_mm") or piece.depth_mm < data.house("lean_depth_mm")
+    beyond = piece.top_mm - piece.high_mm > data.house("reach_mm") or piece.depth_mm < data.house(
+        "lean_depth_mm"
+    )
     row = rows["finger" if beyond else "lean"]
     return Push(most * row.share, row)
 
 
 def heaviest_n(piece: Piece) -> float:
-    """The heaviest thing on one hook; of things that hang side by side, what hangs within one hand's reach."""
+    """The heaviest thing on one hook.
+
+    Of things that hang side by side, what hangs within one hand's reach.
+    """
     near = min(data.house("hand_wide_mm") / piece.length_mm, 1.0)
     return G_N_PER_KG * max(
-        ((thing.mass_kg or 0.0) * (near if thing.at_mm is None else 1.0) for thing in piece.things), default=0.0
+        ((thing.mass_kg or 0.0) * (near if thing.at_mm is None else 1.0) for thing in piece.things),
+        default=0.0,
     )

@@ -28,7 +28,9 @@ class ShelfLoad(LineLoad):
 
     piece: Shelf
 
-    def __init__(self, piece: Shelf, hardware_n: float, hardware_out_mm: float, sharing: Sharing = ELASTIC) -> None:
+    def __init__(
+        self, piece: Shelf, hardware_n: float, hardware_out_mm: float, sharing: Sharing = ELASTIC
+    ) -> None:
         """As for any piece, with the board's own weight and stiffness.
 
         Args:
@@ -44,29 +46,50 @@ class ShelfLoad(LineLoad):
         ei = composite.ei_nmm2(self.bent)
         twist = torsion_form_mm3(piece.depth_mm, piece.thickness_mm) * self.board.shearing_mpa(1.0)
         hardware = (hardware_n, hardware_out_mm)
-        super().__init__(piece, board_n(piece), piece.depth_mm / 2, *hardware, ei, along=True, sharing=sharing, torsion_nmm=twist)
+        super().__init__(
+            piece,
+            board_n(piece),
+            piece.depth_mm / 2,
+            *hardware,
+            ei,
+            along=True,
+            sharing=sharing,
+            torsion_nmm=twist,
+        )
         self._ei = ei
 
     @cached_property
     def _sags(self) -> tuple[Array, Array, Array, Array]:
-        """Places, the span that each belongs to, and there the sag of the own weight and of all contents that add to it.
+        """Return places, their spans, and the sag there from own weight and from contents, mm.
 
         It sags between all its supports, however they are taken to share.
         """
         rests = self.beam
         if self.stiff or self._left_out:
             rests = beam.solve(
-                self.piece.length_mm, self.piece.supports_mm, self._ei, self._loads, along=True, sagging=self._sagging
+                self.piece.length_mm,
+                self.piece.supports_mm,
+                self._ei,
+                self._loads,
+                along=True,
+                sagging=self._sagging,
             )
         own, parts, _ = self._parts(rests.sags_mm)
-        return rests.places_mm, np.maximum(rests.spans_mm, 1e-9), own, np.maximum(parts, 0).sum(axis=1)
+        return (
+            rests.places_mm,
+            np.maximum(rests.spans_mm, 1e-9),
+            own,
+            np.maximum(parts, 0).sum(axis=1),
+        )
 
     def sag(self, creep: float, contents_share: float = 1.0) -> Sag:
         """The sag greatest for its span, under own weight and contents without use factors.
 
         Args:
-            creep: how much of their creep the parts have done: 0 on the first day, 1 over the years.
-            contents_share: how much of that the contents bring about, for they are not always there.
+            creep: how much of their creep the parts have done: 0 on the first day, 1 over the
+              years.
+            contents_share: how much of that the contents bring about, for they are not always
+              there.
         """
         places, spans, own, contents = self._sags
         sags = own * self._grown(creep) + contents * self._grown(creep * contents_share)
@@ -78,16 +101,28 @@ class ShelfLoad(LineLoad):
 
 
 def bending_parts(piece: Shelf) -> tuple[tuple[str, str, composite.Part], ...]:
-    """The parts that bend together along a shelf: its board and its stiffener, each with name and row of the boards table."""
+    """The parts that bend together along a shelf.
+
+    Its board and its stiffener, each with name and row of the boards table.
+    """
     row = data.boards()[piece.board]
-    found = [("board", piece.board, composite.Part(row.e_mpa, piece.depth_mm, piece.thickness_mm, row.k_def))]
+    found = [
+        (
+            "board",
+            piece.board,
+            composite.Part(row.e_mpa, piece.depth_mm, piece.thickness_mm, row.k_def),
+        )
+    ]
     if (under := stiffener(piece)) is not None:
         found.append((under.name, under.board, under.part))
     return tuple(found)
 
 
 def torsion_form_mm3(wide_mm: float, thick_mm: float) -> float:
-    """Torsion over the greatest shear stress of a solid rectangle: long short^2 (1 - 0.63 short / long) / 3."""
+    """Torsion over the greatest shear stress of a solid rectangle.
+
+    Long short^2 (1 - 0.63 short / long) / 3.
+    """
     short, long = sorted((wide_mm, thick_mm))
     return (1 - 0.63 * short / long) / 3 * long * short**2
 

@@ -1,4 +1,7 @@
-"""What stiffens a board's front edge: a strip, a fold, a tube, a second board; each bends about its own middle."""
+"""What stiffens a board's front edge.
+
+A strip, a fold, a tube, a second board; each bends about its own middle.
+"""
 
 from typing import NamedTuple
 

@@ -1,4 +1,7 @@
-"""Every hole of a piece, in drilling order: place, bit, depth for the tape on the bit, screw, and what to mind."""
+"""Every hole of a piece, in drilling order.
+
+Place, bit, depth for the tape on the bit, screw, and what to mind.
+"""
 
 from typing import Literal
 
@@ -15,20 +18,24 @@ from trade.wall.zones import zones
 
 LeadHoles = Literal["every", "needed"]
 _NOTHING = Built()
-_SOFT_G = 0.5  # NDS 2018 12.1.5.3: no lead hole is required for wood screws in wood of no more than this specific gravity
-_BARE = Phrase("No lead hole: drive it slowly, and drill one after all if the wood begins to split.")
+# NDS 2018 12.1.5.3: no lead hole is required for wood screws in wood of no more than this specific
+# gravity
+_SOFT_G = 0.5
+_BARE = Phrase(
+    "No lead hole: drive it slowly, and drill one after all if the wood begins to split."
+)
 
 
 class Mark(msgspec.Struct, frozen=True, kw_only=True):
     """One hole.
 
-    In the wall: `x_mm` from the left corner, `y_mm` above the floor; `screw` null where an `anchor` holds. In the shelf: from
-    its left end and its underside, both null. `bit_mm` null: what goes in drills its own hole; `fixing`: what goes
-    in, in words. `depth_mm` is what the tape on
-    the bit shows, from the face that is drilled.
+    In the wall: `x_mm` from the left corner, `y_mm` above the floor; `screw` null where an `anchor`
+    holds. In the shelf: from its left end and its underside, both null. `bit_mm` null: what goes in
+    drills its own hole; `fixing`: what goes in, in words. `depth_mm` is what the tape on the bit
+    shows, from the face that is drilled.
 
-    `clearance_mm`: a wider hole for the shank through a wooden side piece; null when there is none. `stud_mm`: centre of
-    the stud it goes into; null when none is known.
+    `clearance_mm`: a wider hole for the shank through a wooden side piece; null when there is none.
+    `stud_mm`: centre of the stud it goes into; null when none is known.
     """
 
     number: int
@@ -52,11 +59,19 @@ class Mark(msgspec.Struct, frozen=True, kw_only=True):
 def marks(plan: Plan) -> tuple[Mark, ...]:
     """Every hole of a plan, piece by piece; numbered within each piece."""
     policy = plan.policy.lead_holes
-    return tuple(mark for piece in plan.pieces for mark in piece_marks(piece, plan.wall, plan.units, policy, plan.built))
+    return tuple(
+        mark
+        for piece in plan.pieces
+        for mark in piece_marks(piece, plan.wall, plan.units, policy, plan.built)
+    )
 
 
 def piece_marks(
-    piece: AnyPiece, wall: Wall, units: Units, lead_holes: LeadHoles = "every", built: Built = _NOTHING
+    piece: AnyPiece,
+    wall: Wall,
+    units: Units,
+    lead_holes: LeadHoles = "every",
+    built: Built = _NOTHING,
 ) -> tuple[Mark, ...]:
     """Every hole of one piece: the wall's first, each support from the top down, then its own.
 
@@ -65,7 +80,8 @@ def piece_marks(
         wall: they are in.
         units: of the drills.
         built: what was measured at the wall: holes in the piece follow what carries it.
-        lead_holes: for every screw, or only where the timber asks for one (NDS 2018 12.1.5.3: wood screws from G = 0.5 up).
+        lead_holes: for every screw, or only where the timber asks for one (NDS 2018 12.1.5.3: wood
+          screws from G = 0.5 up).
     """
     mount = mount_of(piece)
     made: list[Mark] = []
@@ -73,28 +89,53 @@ def piece_marks(
         seat, bare = hole.seat, _goes_bare(hole.seat, lead_holes)
         made.append(
             Mark(
-                number=len(made) + 1, where="wall", piece=piece.key, part=seat.part, support=seat.index,
-                x_mm=hole.x_mm, y_mm=hole.y_mm, bit_mm=None if bare else seat.bit_mm(units),
+                number=len(made) + 1,
+                where="wall",
+                piece=piece.key,
+                part=seat.part,
+                support=seat.index,
+                x_mm=hole.x_mm,
+                y_mm=hole.y_mm,
+                bit_mm=None if bare else seat.bit_mm(units),
                 clearance_mm=seat.clearance_mm(units),
-                depth_mm=seat.deep_mm, screw=seat.screw_key, screw_length_mm=seat.length_mm, anchor=seat.anchor_key,
+                depth_mm=seat.deep_mm,
+                screw=seat.screw_key,
+                screw_length_mm=seat.length_mm,
+                anchor=seat.anchor_key,
                 fixing=seat.words(units),
                 stud_mm=seat.stud.stud.centre_mm if seat.stud.stud and seat.in_stud else None,
                 cautions=(*((_BARE,) if bare else ()), *_cautions(hole, wall)),
             )
-        )  # fmt: skip
+        )
     for i, bore in enumerate(mount.bores(as_mounted(fitted(piece, wall), built), wall)):
         made.append(
             Mark(
-                number=len(made) + 1, where="shelf", piece=piece.key, part=bore.part, support=i, x_mm=bore.x_mm, y_mm=bore.y_mm,
-                bit_mm=bore.bit_mm(units), clearance_mm=None, depth_mm=bore.depth_mm, screw=None, screw_length_mm=None,
-                anchor=None, fixing=None, stud_mm=None, cautions=bore.cautions,
+                number=len(made) + 1,
+                where="shelf",
+                piece=piece.key,
+                part=bore.part,
+                support=i,
+                x_mm=bore.x_mm,
+                y_mm=bore.y_mm,
+                bit_mm=bore.bit_mm(units),
+                clearance_mm=None,
+                depth_mm=bore.depth_mm,
+                screw=None,
+                screw_length_mm=None,
+                anchor=None,
+                fixing=None,
+                stud_mm=None,
+                cautions=bore.cautions,
             )
-        )  # fmt: skip
+        )
     return tuple(made)
 
 
 def _goes_bare(seat: AnySeat, lead_holes: LeadHoles) -> bool:
-    """Whether a screw goes in without a lead hole: a wood screw, in soft timber, under a school that drills where it must."""
+    """Whether a screw goes in without a lead hole.
+
+    A wood screw, in soft timber, under a school that drills where it must.
+    """
     if lead_holes == "every" or not isinstance(seat, Seat) or seat.anchored:
         return False
     crowded = any("split" in caution.template for caution in seat.cautions())

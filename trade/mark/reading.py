@@ -8,7 +8,10 @@ from trade.plan import AnyPiece, Wall
 
 
 class Reading(NamedTuple):
-    """How far to the right of the datum (less: to the left), and how far above it (less: below), mm."""
+    """How far to the right of the datum (less: to the left), and how far above it (less.
+
+    Below), mm.
+    """
 
     across_mm: float
     up_mm: float
@@ -17,7 +20,9 @@ class Reading(NamedTuple):
 def zero(datum: Datum, piece: AnyPiece, wall: Wall) -> tuple[float, float]:
     """Where the datum is, from the wall's left corner and the floor."""
     middle = piece.left_mm + piece.length_mm / 2
-    across = {"left": 0.0, "right": wall.width_mm, "middle": middle, "stud": datum.stud_mm or 0.0}[datum.across]
+    across = {"left": 0.0, "right": wall.width_mm, "middle": middle, "stud": datum.stud_mm or 0.0}[
+        datum.across
+    ]
     return across, datum.line_mm or 0.0
 
 
@@ -47,8 +52,14 @@ def say_datum(datum: Datum, units: Units) -> str:
     """What is measured from, in words."""
     stud = say_length(datum.stud_mm or 0.0, units)
     across = {
-        "left": "From the left corner", "right": "From the right corner", "middle": "From the middle of the piece",
+        "left": "From the left corner",
+        "right": "From the right corner",
+        "middle": "From the middle of the piece",
         "stud": f"From the centre of the stud at {stud}",
-    }[datum.across]  # fmt: skip
-    up = "up from the floor" if datum.line_mm is None else f"from a level line {say_length(datum.line_mm, units)} above the floor"
+    }[datum.across]
+    up = (
+        "up from the floor"
+        if datum.line_mm is None
+        else f"from a level line {say_length(datum.line_mm, units)} above the floor"
+    )
     return f"{across}, and {up}."

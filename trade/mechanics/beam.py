@@ -1,7 +1,8 @@
 """A continuous beam on rigid supports, with overhangs, under many loads at once.
 
-Euler-Bernoulli by Macaulay's brackets: E I v = sum of load terms less the reactions' R <x - s>^3 / 6, plus C1 x + C2. The
-unknowns (reactions, C1, C2) follow from no sag at the supports and from equilibrium. Places are fractions of the length.
+Euler-Bernoulli by Macaulay's brackets: E I v = sum of load terms less the reactions' R <x - s>^3 /
+6, plus C1 x + C2. The unknowns (reactions, C1, C2) follow from no sag at the supports and from
+equilibrium. Places are fractions of the length.
 """
 
 from itertools import pairwise
@@ -20,7 +21,10 @@ _POINT = 1e-6  # a load spread over less than this share of the length acts at a
 
 
 class Load(NamedTuple):
-    """A load, positive downwards: `total_n` spread evenly from `start_mm` to `end_mm`; at a point when they are equal."""
+    """A load, positive downwards.
+
+    `total_n` spread evenly from `start_mm` to `end_mm`; at a point when they are equal.
+    """
 
     total_n: float
     start_mm: float
@@ -30,9 +34,10 @@ class Load(NamedTuple):
 class Beam(NamedTuple):
     """What each load does alone; columns are loads in the order given.
 
-    `reactions_n` (supports, loads), positive upwards. At `places_mm` (points): `moments_nmm` (points, loads), sagging
-    positive, and `sags_mm` (points, loads whose sag is wanted), downwards positive. `spans_mm` (points): the span a sag is
-    measured against, twice the overhang beyond the outer supports.
+    `reactions_n` (supports, loads), positive upwards. At `places_mm` (points): `moments_nmm`
+    (points, loads), sagging positive, and `sags_mm` (points, loads whose sag is wanted), downwards
+    positive. `spans_mm` (points): the span a sag is measured against, twice the overhang beyond the
+    outer supports.
     """
 
     reactions_n: Array
@@ -59,7 +64,8 @@ def solve(
         ei_nmm2: bending stiffness.
         loads: each solved alone, so that cases can be added up afterwards.
         along: moments and sags are wanted too, not only reactions.
-        stiff: the beam is stiff and its supports give alike: they share as a group of screws does, by its centre and its spread.
+        stiff: the beam is stiff and its supports give alike: they share as a group of screws does,
+          by its centre and its spread.
             Sags are then not known.
         sagging: the sags of so many of the first loads are wanted; all when none.
 
@@ -67,7 +73,14 @@ def solve(
         TradeError: fewer than two supports; the beam would turn.
     """
     sagging = len(loads) if sagging is None else sagging
-    one = unit(length_mm, supports_mm, tuple((load.start_mm, load.end_mm) for load in loads), along, stiff, sagging)
+    one = unit(
+        length_mm,
+        supports_mm,
+        tuple((load.start_mm, load.end_mm) for load in loads),
+        along,
+        stiff,
+        sagging,
+    )
     total = np.array([load.total_n for load in loads])
     if not along:
         return Beam(one.reactions_n * total, *one[1:])
@@ -84,7 +97,9 @@ def unit(
     stiff: bool,
     sagging: int = 0,
 ) -> Beam:
-    """The same under 1 N each and of unit stiffness: worked out once, however many weights and screws are then tried.
+    """The same under 1 N each and of unit stiffness.
+
+    Worked out once, however many weights and screws are then tried.
 
     `spread_mm`: from where to where each is spread; the rest as of `solve`.
     """
@@ -96,14 +111,19 @@ def unit(
     where, spans, above, cubes = bare.where, bare.spans_mm, bare.above, bare.cubes
     if along and (points := sorted({a for a, b in spread_mm if a == b} - bare.seen_mm)):
         at = np.array(points) / length_mm
-        where, spans = np.concatenate([where, at]), np.concatenate([spans, _span_at(length_mm, supports_mm, points)])
+        where, spans = (
+            np.concatenate([where, at]),
+            np.concatenate([spans, _span_at(length_mm, supports_mm, points)]),
+        )
         above = np.vstack([above, np.maximum(at[:, None] - where[:count], 0)])
         cubes = above * above * above / 6
     middles = (start + end) / 2
     if stiff:
         reactions = 1 / count + bare.leaning[:, None] * (middles - bare.middle)
     else:
-        found = bare.inverse @ np.vstack([-_load_terms(where[:count, None], start, end)[0], np.ones_like(middles), middles])
+        found = bare.inverse @ np.vstack(
+            [-_load_terms(where[:count, None], start, end)[0], np.ones_like(middles), middles]
+        )
         reactions, slope, offset = found[:count], found[count, :sagging], found[count + 1, :sagging]
     if not along:
         return Beam(reactions, _NOWHERE, _NOWHERE, _NOWHERE, _NOWHERE)
@@ -121,11 +141,14 @@ def unit(
 
 
 class Bare(NamedTuple):
-    """What a beam is before it is loaded: its supports and then where to look, as fractions of its length.
+    """What a beam is before it is loaded.
 
-    `above`: how far each is to the right of each support, else nought; `cubes`: its third powers over 6; `inverse`: reactions,
-    slope and offset from the load terms at the supports, the load and its moment; `middle`, `leaning`: of the supports as a group
-    the centre x, and x / sum x^2 of each, for P (1/n + e x / sum x^2); `seen_mm`: the places themselves.
+    Its supports and then where to look, as fractions of its length.
+
+    `above`: how far each is to the right of each support, else nought; `cubes`: its third powers
+    over 6; `inverse`: reactions, slope and offset from the load terms at the supports, the load and
+    its moment; `middle`, `leaning`: of the supports as a group the centre x, and x / sum x^2 of
+    each, for P (1/n + e x / sum x^2); `seen_mm`: the places themselves.
     """
 
     where: Array
@@ -158,8 +181,11 @@ def bare_beam(length_mm: float, supports_mm: tuple[float, ...], along: bool) -> 
     unknowns[count:, count:] = 0
     seen, middle = places_mm.tolist(), float(supports.mean())
     off = supports - middle
-    spans, inverse = _span_at(length_mm, supports_mm, seen), np.asarray(np.linalg.inv(unknowns), dtype=np.float64)
-    return Bare(where, spans, above, cubes, inverse, middle, off / (off * off).sum(), frozenset(seen))
+    spans = _span_at(length_mm, supports_mm, seen)
+    inverse = np.asarray(np.linalg.inv(unknowns), dtype=np.float64)
+    return Bare(
+        where, spans, above, cubes, inverse, middle, off / (off * off).sum(), frozenset(seen)
+    )
 
 
 def widest_mm(length_mm: float, supports_mm: tuple[float, ...]) -> float:
@@ -169,7 +195,7 @@ def widest_mm(length_mm: float, supports_mm: tuple[float, ...]) -> float:
 
 
 def widest_is_overhang(length_mm: float, supports_mm: tuple[float, ...]) -> bool:
-    """Whether it is an overhang that governs an evenly loaded beam, and not a gap between supports."""
+    """Return whether an overhang, not a gap between supports, governs an evenly loaded beam."""
     gaps = [b - a for a, b in pairwise(supports_mm)]
     return max([2 * supports_mm[0], 2 * (length_mm - supports_mm[-1])]) > max([*gaps, 0.0])
 
@@ -190,17 +216,25 @@ def _span_at(length: float, supports: tuple[float, ...], places: list[float]) ->
 def _load_terms(x: Array, start: Array, end: Array) -> tuple[Array, Array]:
     """Load terms (places, loads) of E I v / L^3 and of E I v'' / L, each of 1 N.
 
-    At a point: <x-a>^3 / 6 and <x-a>; spread: (<x-a>^4 - <x-b>^4) / 24 l and (<x-a>^2 - <x-b>^2) / 2 l.
+    At a point: <x-a>^3 / 6 and <x-a>; spread: (<x-a>^4 - <x-b>^4) / 24 l and (<x-a>^2 - <x-b>^2) /
+    2 l.
     """
     point = end - start < _POINT
     spread = np.where(point, 1.0, end - start)
     past, beyond = np.maximum(x - start, 0), np.maximum(x - end, 0)
     near, far = past * past, beyond * beyond
-    over = near - far  # of two squares: their product with the sum is the difference of fourth powers
+    over = (
+        near - far
+    )  # of two squares: their product with the sum is the difference of fourth powers
     bent = np.where(point, near * past / 6, over * (near + far) / (24 * spread))
     return bent, np.where(point, past, over / (2 * spread))
 
 
 def _turned(x: Array, start: Array, end: Array) -> Array:
-    """The second of these alone: of points, as pushes are, no more is to be worked out than how far they are to the left."""
-    return np.maximum(x - start, 0) if (end - start < _POINT).all() else _load_terms(x, start, end)[1]
+    """The second of these alone.
+
+    Of points, as pushes are, no more is to be worked out than how far they are to the left.
+    """
+    return (
+        np.maximum(x - start, 0) if (end - start < _POINT).all() else _load_terms(x, start, end)[1]
+    )

@@ -1,11 +1,16 @@
-"""Parts that bend together side by side, each about its own middle: they share the bending moment as their stiffnesses."""
+"""Parts that bend together side by side, each about its own middle.
+
+They share the bending moment as their stiffnesses.
+"""
 
 from collections.abc import Sequence
 from typing import NamedTuple
 
 
 class Part(NamedTuple):
-    """A rectangle that bends: modulus of elasticity, MPa; width and height, mm; creep factor (EN 1995-1-1 Table 3.2).
+    """A rectangle that bends.
+
+    Modulus of elasticity, MPa; width and height, mm; creep factor (EN 1995-1-1 Table 3.2).
 
     `wall_mm`: of a tube; 0 where it is solid.
     """
@@ -41,10 +46,16 @@ class Part(NamedTuple):
 
 
 def ei_nmm2(parts: Sequence[Part], creep: float = 0.0) -> float:
-    """Bending stiffness of all; with so much of its creep each part's is divided by 1 + creep k_def (EN 1995-1-1 2.3.2.2)."""
+    """Bending stiffness of all.
+
+    With so much of its creep each part's is divided by 1 + creep k_def (EN 1995-1-1 2.3.2.2).
+    """
     return sum(part.ei_nmm2 / (1 + creep * part.k_def) for part in parts)
 
 
 def stress_mpa(moment_nmm: float, part: Part, parts: Sequence[Part]) -> float:
-    """Bending stress at the edge of one part under a moment on all: its share of the moment over its section modulus."""
+    """Bending stress at the edge of one part under a moment on all.
+
+    Its share of the moment over its section modulus.
+    """
     return moment_nmm * part.e_mpa / ei_nmm2(parts) * part.high_mm / 2

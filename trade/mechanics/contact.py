@@ -1,8 +1,8 @@
 """Fasteners that hold a rigid plate to a face it can only press on: the compression block.
 
-The plate presses with the bearing stress that the face may take, over a block from its pressed edge as deep as
-needed; the fasteners stretch in proportion to their distance from the block's resultant. A soft face makes a deep block
-and a short lever.
+The plate presses with the bearing stress that the face may take, over a block from its pressed edge
+as deep as needed; the fasteners stretch in proportion to their distance from the block's resultant.
+A soft face makes a deep block and a short lever.
 """
 
 from math import sqrt
@@ -14,9 +14,9 @@ from trade.memo import memoized
 class Hold(NamedTuple):
     """How a plate is held against a moment.
 
-    `tension_n`: in the fastener pulled hardest; `tensions_n`: in each, in the order given; `block_mm`: depth of the pressed
-    block; `lever_mm`: from the block's resultant to the fastener pulled hardest; `limit_nmm`: the moment at which the
-    face gives way.
+    `tension_n`: in the fastener pulled hardest; `tensions_n`: in each, in the order given;
+    `block_mm`: depth of the pressed block; `lever_mm`: from the block's resultant to the fastener
+    pulled hardest; `limit_nmm`: the moment at which the face gives way.
     """
 
     tension_n: float
@@ -27,20 +27,25 @@ class Hold(NamedTuple):
 
 
 @memoized(limit=4_096)
-def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float, pull_n: float = 0.0) -> Hold | None:
+def hold(
+    moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float, pull_n: float = 0.0
+) -> Hold | None:
     """The pulls that hold a moment and a pull straight out.
 
-    Any set of pulls that is in equilibrium and over no limit is safe (lower bound theorem), so a fastener near the
-    pressed edge is left out of the pull where counting it would only pull the others harder.
+    Any set of pulls that is in equilibrium and over no limit is safe (lower bound theorem), so a
+    fastener near the pressed edge is left out of the pull where counting it would only pull the
+    others harder.
 
     Args:
-        moment_nmm: overturning about the pressed edge, positive; pulls the fasteners far from that edge.
+        moment_nmm: overturning about the pressed edge, positive; pulls the fasteners far from that
+          edge.
         heights_mm: of each fastener above the pressed edge, any order.
         face_n_per_mm: allowable bearing stress times pressed width.
         pull_n: net pull away from the face, which the moment already counts.
 
     Returns:
-        The holding with the least greatest pull; None when the face gives way first, or nothing is there to pull.
+        The holding with the least greatest pull; None when the face gives way first, or nothing is
+          there to pull.
     """
     if not heights_mm or face_n_per_mm <= 0:
         return None
@@ -64,7 +69,8 @@ def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float,
         if best is not None and most >= best[0]:
             break  # leaving out more only makes it worse
         best = (most, count, middle)
-        # the lowest one's own share outweighs what a shallower block could give: leaving it out cannot help
+        # the lowest one's own share outweighs what a shallower block could give: leaving it out
+        # cannot help
         if ranked[count - 1] - middle > 2 * moment_nmm / (face_n_per_mm * (ranked[0] - middle)):
             break
     if best is None:
@@ -78,12 +84,18 @@ def hold(moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float,
 
 
 def limit_moment(highest_mm: float, face_n_per_mm: float, pull_n: float = 0.0) -> float:
-    """The greatest moment that can be answered, N mm: the block as deep as the highest fastener, and the pull at its height."""
+    """The greatest moment that can be answered, N mm.
+
+    The block as deep as the highest fastener, and the pull at its height.
+    """
     return face_n_per_mm * highest_mm**2 / 2 + pull_n * highest_mm
 
 
 def _no_contact(moment: float, ranked: list[float], pull: float) -> list[float] | None:
-    """Pulls when the plate lifts off everywhere: about the fasteners' own middle. None when one of them would have to push."""
+    """Pulls when the plate lifts off everywhere: about the fasteners' own middle.
+
+    None when one of them would have to push.
+    """
     if pull <= 0:
         return None
     n = len(ranked)
@@ -96,10 +108,15 @@ def _no_contact(moment: float, ranked: list[float], pull: float) -> list[float] 
     return found if min(found) >= 0 else None
 
 
-def _block_middle(moment: float, heights: list[float], face: float, pull: float = 0.0) -> float | None:
-    """Height of the block's resultant, the smallest root of (M - P c) (S1 - n c) = (2 f c + P) (S2 - 2 c S1 + n c^2).
+def _block_middle(
+    moment: float, heights: list[float], face: float, pull: float = 0.0
+) -> float | None:
+    """Return the height of the block's resultant, the smallest root of a cubic.
 
-    Newton from zero. None when the block would reach past the lowest of these fasteners, or the root is not real.
+    (M - P c) (S1 - n c) = (2 f c + P) (S2 - 2 c S1 + n c^2).
+
+    Newton from zero. None when the block would reach past the lowest of these fasteners, or the
+    root is not real.
     """
     n, s1, s2 = len(heights), sum(heights), sum(y * y for y in heights)
     lowest = heights[-1]
@@ -110,8 +127,14 @@ def _block_middle(moment: float, heights: list[float], face: float, pull: float 
         rest = moment - pull * s1
         return (s1 - sqrt(max(s1 * s1 - 2 * rest / face, 0.0))) / 2 if rest >= 0 else None
     for _ in range(40):
-        value = (2 * face * c + pull) * (s2 - 2 * c * s1 + n * c * c) - (moment - pull * c) * (s1 - n * c)
-        slope = 2 * face * (s2 - 4 * c * s1 + 3 * n * c * c) + pull * (n * c - s1) + (moment - pull * c) * n
+        value = (2 * face * c + pull) * (s2 - 2 * c * s1 + n * c * c) - (moment - pull * c) * (
+            s1 - n * c
+        )
+        slope = (
+            2 * face * (s2 - 4 * c * s1 + 3 * n * c * c)
+            + pull * (n * c - s1)
+            + (moment - pull * c) * n
+        )
         if slope <= 0:
             return None
         step = value / slope
@@ -123,10 +146,13 @@ def _block_middle(moment: float, heights: list[float], face: float, pull: float 
     return None
 
 
-def rotation_stiffness(heights_mm: tuple[float, ...], screw_n_per_mm: float, face_n_per_mm2: float) -> float:
+def rotation_stiffness(
+    heights_mm: tuple[float, ...], screw_n_per_mm: float, face_n_per_mm2: float
+) -> float:
     """Turning stiffness of the same plate while everything is still elastic, N mm per radian.
 
-    The face is a bed of springs that only press, the fasteners springs that only pull: half f x^2 = k sum(y - x).
+    The face is a bed of springs that only press, the fasteners springs that only pull: half f x^2 =
+    k sum(y - x).
 
     Args:
         heights_mm: fasteners above the pressed edge.

@@ -1,4 +1,7 @@
-"""The kinds of mounting, one module each. Every kind answers the same questions; `KINDS` is the list of them all."""
+"""The kinds of mounting, one module each.
+
+Every kind answers the same questions; `KINDS` is the list of them all.
+"""
 
 from typing import Any
 
@@ -27,15 +30,42 @@ from trade.mounts.hanging import Act, Do, Hanging
 from trade.plan import AnyPiece
 
 ALL: tuple[Mount[Any], ...] = (
-    bracket_shelf.KIND, rod_shelf.KIND, pin_shelf.KIND, dowel_shelf.KIND, box_shelf.KIND, cleat_cabinet.KIND,
-    bracket_beam.KIND, rod_beam.KIND,
-    ledger_shelf.KIND, corner_shelf.KIND, rail.KIND, panel.KIND, peg_wall.KIND, holder_board.KIND, bookcase.KIND,
-    ledger_bench.KIND, cleat_wall.KIND,
-)  # fmt: skip
+    bracket_shelf.KIND,
+    rod_shelf.KIND,
+    pin_shelf.KIND,
+    dowel_shelf.KIND,
+    box_shelf.KIND,
+    cleat_cabinet.KIND,
+    bracket_beam.KIND,
+    rod_beam.KIND,
+    ledger_shelf.KIND,
+    corner_shelf.KIND,
+    rail.KIND,
+    panel.KIND,
+    peg_wall.KIND,
+    holder_board.KIND,
+    bookcase.KIND,
+    ledger_bench.KIND,
+    cleat_wall.KIND,
+)
 KINDS: dict[str, Mount[Any]] = {mount.kind: mount for mount in ALL}
 _BY_PIECE: dict[type, Mount[Any]] = {mount.make: mount for mount in ALL}
 
-__all__ = ["ALL", "KINDS", "Act", "AnySeat", "Ask", "Do", "Hanging", "Hole", "Mount", "Seat", "Shape", "holes", "mount_of"]
+__all__ = [
+    "ALL",
+    "KINDS",
+    "Act",
+    "AnySeat",
+    "Ask",
+    "Do",
+    "Hanging",
+    "Hole",
+    "Mount",
+    "Seat",
+    "Shape",
+    "holes",
+    "mount_of",
+]
 
 
 def mount_of(piece: AnyPiece) -> Mount[Any]:

@@ -47,7 +47,10 @@ class Ask(NamedTuple):
 
     @property
     def short(self) -> str:
-        """What forms call it: the sizes that every piece has without their unit, else the field itself."""
+        """What forms call it.
+
+        The sizes that every piece has without their unit, else the field itself.
+        """
         return self.field.removesuffix("_mm") if self.field in _SIZES else self.field
 
 
@@ -59,9 +62,12 @@ WOODEN_SHELF = (LENGTH, DEPTH, Ask("thickness_mm", "Thickness", "length"), WOOD)
 
 
 class Shape(NamedTuple):
-    """An outline in mm. From the front: from the wall's left corner and the floor. From the side: out of the lining's face, up.
+    """An outline in mm. From the front: from the wall's left corner and the floor.
 
-    `role`: what it is made of or is, for those who draw it; `support`: the number of the support that it belongs to.
+    From the side: out of the lining's face, up.
+
+    `role`: what it is made of or is, for those who draw it; `support`: the number of the support
+    that it belongs to.
     """
 
     role: Role
@@ -69,13 +75,19 @@ class Shape(NamedTuple):
     support: int | None = None
 
 
-def block(role: Role, left: float, bottom: float, right: float, top: float, support: int | None = None) -> Shape:
+def block(
+    role: Role, left: float, bottom: float, right: float, top: float, support: int | None = None
+) -> Shape:
     """A rectangle."""
     return Shape(role, ((left, bottom), (right, bottom), (right, top), (left, top)), support)
 
 
 class Part(NamedTuple):
-    """So many of one part. `sizes_mm`: finished length, width and thickness; None for what is bought ready; `round`: a dowel."""
+    """So many of one part.
+
+    `sizes_mm`: finished length, width and thickness; None for what is bought ready; `round`: a
+    dowel.
+    """
 
     name: str
     of: str
@@ -95,7 +107,10 @@ def cut_dowel(name: str, board: str, many: int, length: float, wide: float) -> P
 
 
 class Extra(NamedTuple):
-    """Fasteners besides those of its seats: where, how many; as on this wall, or a screw of their own and its length."""
+    """Fasteners besides those of its seats.
+
+    Where, how many; as on this wall, or a screw of their own and its length.
+    """
 
     where: str
     many: int
@@ -112,7 +127,9 @@ class Hole(NamedTuple):
 
 
 class Bore(NamedTuple):
-    """A hole in the piece itself: from its left end, above its underside, what goes in, and how deep from the back.
+    """A hole in the piece itself.
+
+    From its left end, above its underside, what goes in, and how deep from the back.
 
     `loose_mm`: how much wider than what goes in it has to be.
     """
@@ -142,9 +159,10 @@ class Box(NamedTuple):
 class Mount(ABC, Generic[P]):
     """A kind of mounting.
 
-    `fresh`: what a new one is made of, besides what every piece has; `stands`: on the floor; `every_stud`: it is screwed to all
-    that it crosses; `carries`: where its things are, seen from the front; `bored_from_wall`: its own holes are bored from where
-    what carries it was found to be; `covers`: what is behind it can't be reached.
+    `fresh`: what a new one is made of, besides what every piece has; `stands`: on the floor;
+    `every_stud`: it is screwed to all that it crosses; `carries`: where its things are, seen from
+    the front; `bored_from_wall`: its own holes are bored from where what carries it was found to
+    be; `covers`: what is behind it can't be reached.
     """
 
     kind: ClassVar[str]
@@ -179,7 +197,10 @@ class Mount(ABC, Generic[P]):
 
     @abstractmethod
     def side(self, piece: P, seat: Any) -> list[Shape]:
-        """It cut at a support, seen from the left; the back of what is fixed to the wall at `-seat.back_mm`."""
+        """It cut at a support, seen from the left.
+
+        The back of what is fixed to the wall at `-seat.back_mm`.
+        """
 
     def parts(self, piece: P, wall: Wall) -> list[Part]:
         """What it is made of, screws and anchors apart, the greatest part first."""
@@ -190,8 +211,15 @@ class Mount(ABC, Generic[P]):
         return []
 
     def details(self, piece: P, wall: Wall, units: Units) -> dict[str, Detail]:
-        """What is done to its parts besides cutting them to size, by their names; a part that needs nothing is left out."""
-        return {"board": board_detail(piece, wall, self.bores(piece, wall), units)} if isinstance(piece, Shelf) else {}
+        """What is done to its parts besides cutting them to size, by their names.
+
+        A part that needs nothing is left out.
+        """
+        return (
+            {"board": board_detail(piece, wall, self.bores(piece, wall), units)}
+            if isinstance(piece, Shelf)
+            else {}
+        )
 
     def bores(self, piece: P, wall: Wall) -> list[Bore]:
         """Every hole in the piece itself, from the left; most kinds have none."""
@@ -202,7 +230,10 @@ class Mount(ABC, Generic[P]):
         return piece
 
     def cures(self, piece: P) -> Iterator[tuple[str, Phrase, P]]:
-        """Changes of its own hardware that may help, least trouble first: a code, what to do, and the piece after it."""
+        """Changes of its own hardware that may help, least trouble first.
+
+        A code, what to do, and the piece after it.
+        """
         for ask in self.asks:
             if ask.cure and ask.table is not None:
                 for key, row in ask.table().items():
@@ -237,10 +268,17 @@ class Mount(ABC, Generic[P]):
         if count < 2:
             return []
         who = ("Two people", "Three people", "Four people or a hoist")[count - 2]
-        sizes = {"kg": Quantity(kg, "mass"), "top": Quantity(piece.top_mm, "length"), "limit": Quantity(limit, "mass")}
+        sizes = {
+            "kg": Quantity(kg, "mass"),
+            "top": Quantity(piece.top_mm, "length"),
+            "limit": Quantity(limit, "mass"),
+        }
         return [
             Phrase(
-                who + " lift it: {kg} up to {top}, where one alone should lift no more than {limit} again and again.", dict(sizes)
+                who
+                + " lift it: {kg} up to {top}, where one alone should lift no more than {limit} "
+                "again and again.",
+                dict(sizes),
             )
         ]
 
@@ -251,11 +289,17 @@ class Mount(ABC, Generic[P]):
         return words
 
     def hook_mm(self, piece: P) -> float | None:
-        """Height at which what hangs from it is held; None where things stand on it, or nobody can say."""
+        """Height at which what hangs from it is held.
+
+        None where things stand on it, or nobody can say.
+        """
         return None
 
     def box(self, piece: P) -> Box:
-        """The room it takes on the wall: all that is seen from the front, but for what stands on the floor only to hold it."""
+        """The room it takes on the wall.
+
+        All that is seen from the front, but for what stands on the floor only to hold it.
+        """
         return around([shape for shape in self.front(piece) if shape.role != "shade"])
 
 
@@ -268,15 +312,21 @@ def around(shapes: list[Shape]) -> Box:
 def covered(own: Box, wall: Wall) -> list[Feature]:
     """Boxes of cables that are behind a piece, in part or whole."""
     return [
-        f for f in wall.features
-        if f.row.runs == "cable" and min(own.right_mm, f.right_mm) - max(own.left_mm, f.left_mm) > _TOUCHING_MM
+        f
+        for f in wall.features
+        if f.row.runs == "cable"
+        and min(own.right_mm, f.right_mm) - max(own.left_mm, f.left_mm) > _TOUCHING_MM
         and min(own.top_mm, f.top_mm) - max(own.bottom_mm, f.bottom_mm) > _TOUCHING_MM
-    ]  # fmt: skip
+    ]
 
 
 def holes(seats: Sequence[AnySeat]) -> list[Hole]:
     """Every hole in the wall, support by support from the left, each from the top down."""
-    return [Hole(x, y, seat) for seat in seats for x, y in sorted(seat.holes, key=lambda place: -place[1])]
+    return [
+        Hole(x, y, seat)
+        for seat in seats
+        for x, y in sorted(seat.holes, key=lambda place: -place[1])
+    ]
 
 
 def board_part(piece: Shelf, wall: Wall) -> Part:
@@ -285,7 +335,10 @@ def board_part(piece: Shelf, wall: Wall) -> Part:
 
 
 def loose_mm(rods: int) -> float:
-    """How much wider than so many rods, all slid into at once, their holes are: more than two are never quite parallel."""
+    """How much wider than so many rods, all slid into at once, their holes are.
+
+    More than two are never quite parallel.
+    """
     return data.house("bore_spare_mm") if rods > _PARALLEL else 0.0
 
 
@@ -304,9 +357,16 @@ def bored(bores: list[Bore], units: Units) -> tuple[Work, ...]:
 
 
 def board_detail(piece: Shelf, wall: Wall, bores: list[Bore], units: Units) -> Detail:
-    """A shelf's board: scribed to the wall, banded where it is out of a sheet, bored in its back."""
+    """A shelf's board.
+
+    Scribed to the wall, banded where it is out of a sheet, bored in its back.
+    """
     return Detail(
-        (*banded(piece.board, piece, seen_ends(piece, wall)), *off_square(piece, wall), *bored(bores, units)),
+        (
+            *banded(piece.board, piece, seen_ends(piece, wall)),
+            *off_square(piece, wall),
+            *bored(bores, units),
+        ),
         "back edge to the wall, good face up",
         scribe_mm=scribe(piece, wall) if data.boards()[piece.board].wooden else (0.0, 0.0),
     )
@@ -314,7 +374,13 @@ def board_detail(piece: Shelf, wall: Wall, bores: list[Bore], units: Units) -> D
 
 def board_front(piece: Any) -> Shape:
     """A board, from the front."""
-    return block("board", piece.left_mm, piece.top_mm - piece.high_mm, piece.left_mm + piece.length_mm, piece.top_mm)
+    return block(
+        "board",
+        piece.left_mm,
+        piece.top_mm - piece.high_mm,
+        piece.left_mm + piece.length_mm,
+        piece.top_mm,
+    )
 
 
 def board_side(piece: Any) -> Shape:
@@ -323,7 +389,10 @@ def board_side(piece: Any) -> Shape:
 
 
 def support_name(index: int, count: int, noun: str) -> str:
-    """What to call a support: left bracket, middle bracket, right bracket; by number when there are more than three."""
+    """What to call a support.
+
+    Left bracket, middle bracket, right bracket; by number when there are more than three.
+    """
     if count == 1:
         return noun
     if index == 0:

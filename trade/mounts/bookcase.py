@@ -1,7 +1,8 @@
 """A standing bookcase that straps keep from tipping.
 
-It stands by itself until a child climbs it or hangs on an open drawer. Then its empty weight, at half its depth, is all that
-resists; the straps carry the rest. Empty is the worst case: what stands on the lower boards would help.
+It stands by itself until a child climbs it or hangs on an open drawer. Then its empty weight, at
+half its depth, is all that resists; the straps carry the rest. Empty is the worst case: what stands
+on the lower boards would help.
 """
 
 from collections.abc import Iterator
@@ -47,13 +48,29 @@ class _Bookcase(Mount[Bookcase]):
         LENGTH,
         Ask("height_mm", "Height", "length"),
         DEPTH,
-        Ask("body_kg", "Weighs empty", "weight", optional=True, help="Empty is when it tips most easily."),
+        Ask(
+            "body_kg",
+            "Weighs empty",
+            "weight",
+            optional=True,
+            help="Empty is when it tips most easily.",
+        ),
         Ask("strap_down_mm", "Straps below its top", "length"),
         Ask("open_mm", "Drawers or doors open out to", "length", help="0 for none."),
         *insides.ASKS,
-        Ask("fixed_rows", "Rows of fixed shelves", "count", help="They sit in grooves, so that the sides can't bow out."),
+        Ask(
+            "fixed_rows",
+            "Rows of fixed shelves",
+            "count",
+            help="They sit in grooves, so that the sides can't bow out.",
+        ),
     )
-    fresh: ClassVar[dict[str, Any]] = {"length_mm": 800.0, "depth_mm": 280.0, "height_mm": 2000.0, "body_kg": None}
+    fresh: ClassVar[dict[str, Any]] = {
+        "length_mm": 800.0,
+        "depth_mm": 280.0,
+        "height_mm": 2000.0,
+        "body_kg": None,
+    }
 
     def checks(self, piece: Bookcase, wall: Wall) -> list[Check]:
         """Every check of the straps, and whether it can be stood up."""
@@ -61,14 +78,23 @@ class _Bookcase(Mount[Bookcase]):
         if not piece.supports_mm:
             return [_strap(piece, loads), _stands_up(piece, wall), *insides.checks(piece)]
         pull = _pull_n(piece)
-        case = Demand("empty, climbed at its end, and pulled at its top", data.house("duration_minutes"), 0.0, pull * 20.0, pull)
-        demands: dict[int, tuple[Demand, ...]] = dict.fromkeys(range(len(piece.supports_mm)), (case,))
+        case = Demand(
+            "empty, climbed at its end, and pulled at its top",
+            data.house("duration_minutes"),
+            0.0,
+            pull * 20.0,
+            pull,
+        )
+        demands: dict[int, tuple[Demand, ...]] = dict.fromkeys(
+            range(len(piece.supports_mm)), (case,)
+        )
         found = fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads)
         return [*found, _strap(piece, loads), _stands_up(piece, wall), *insides.checks(piece)]
 
     def seats(self, piece: Bookcase, wall: Wall) -> list[Seat]:
         """Each strap's plate on the wall, one screw."""
-        foot, count = piece.height_mm - piece.strap_down_mm - _PLATE.height_mm / 2, len(piece.supports_mm)
+        foot = piece.height_mm - piece.strap_down_mm - _PLATE.height_mm / 2
+        count = len(piece.supports_mm)
         return [
             seat(wall, piece, _PLATE, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
             for i, x in enumerate(piece.supports_mm)
@@ -76,7 +102,10 @@ class _Bookcase(Mount[Bookcase]):
 
     def parts(self, piece: Bookcase, wall: Wall) -> list[Part]:
         """Its straps; the body is its own."""
-        return [Part("strap", "a furniture strap that holds 50 lb (222 N)", len(piece.supports_mm)), *insides.parts(piece)]
+        return [
+            Part("strap", "a furniture strap that holds 50 lb (222 N)", len(piece.supports_mm)),
+            *insides.parts(piece),
+        ]
 
     def details(self, piece: Bookcase, wall: Wall, units: Units) -> dict[str, Detail]:
         """Its loose shelves and uprights; the body is its own."""
@@ -86,16 +115,23 @@ class _Bookcase(Mount[Bookcase]):
         """The body with its boards, the straps' plates behind its top."""
         left, right, top, t = piece.left_mm, piece.left_mm + piece.length_mm, piece.height_mm, 20.0
         count = max(round(top / 350.0), 1)
-        boards = [block("wood", left + t, y, right - t, y + t) for y in (60.0 + n * (top - 80.0) / count for n in range(count))]
+        boards = [
+            block("wood", left + t, y, right - t, y + t)
+            for y in (60.0 + n * (top - 80.0) / count for n in range(count))
+        ]
         strap = top - piece.strap_down_mm
         plates = [
-            block("steel", left + x - 14, strap - 12, left + x + 14, strap + 12, i) for i, x in enumerate(piece.supports_mm)
+            block("steel", left + x - 14, strap - 12, left + x + 14, strap + 12, i)
+            for i, x in enumerate(piece.supports_mm)
         ]
         return [
             block("face", left, 0.0, right, top),
-            block("wood", left, 0.0, left + t, top), block("wood", right - t, 0.0, right, top),
-            *boards, block("wood", left, top - t, right, top), *plates,
-        ]  # fmt: skip
+            block("wood", left, 0.0, left + t, top),
+            block("wood", right - t, 0.0, right, top),
+            *boards,
+            block("wood", left, top - t, right, top),
+            *plates,
+        ]
 
     def side(self, piece: Bookcase, seat: Seat) -> list[Shape]:
         """Its top and back, a strap to the plate on the wall."""
@@ -118,24 +154,37 @@ class _Bookcase(Mount[Bookcase]):
     def hanging(self, piece: Bookcase, wall: Wall, policy: Policy) -> Hanging:
         """It stands first, level and plumb; then the straps."""
         stand = do(
-            "stand", "Stand it in its place, and mark its top",
+            "stand",
+            "Stand it in its place, and mark its top",
             "Tip it up where its diagonal clears the ceiling.",
             "Shims under its front until it is level, and leans a hair to the wall.",
-            "Draw along its top on the wall; then move it out of the way: behind it nobody can drill.",
-            lifts=True, acts=(Act("hold", "bookcase"), Act("mark", "bookcase"), Act("take_down", "bookcase")),
-        )  # fmt: skip
+            "Draw along its top on the wall; then move it out of the way: behind it nobody can "
+            "drill.",
+            lifts=True,
+            acts=(Act("hold", "bookcase"), Act("mark", "bookcase"), Act("take_down", "bookcase")),
+        )
         back = do(
-            "back", "Put it back, and fasten the straps to it",
+            "back",
+            "Put it back, and fasten the straps to it",
             "On its shims, against the wall; the straps into its solid top or sides.",
-            lifts=True, acts=(Act("put_on", "bookcase"),),
-        )  # fmt: skip
-        taut = do("taut", "Draw the straps taut", "Pull the top toward you: it must not come away. Then the heavy books, below.")
+            lifts=True,
+            acts=(Act("put_on", "bookcase"),),
+        )
+        taut = do(
+            "taut",
+            "Draw the straps taut",
+            "Pull the top toward you: it must not come away. Then the heavy books, below.",
+        )
         line = ("The straps", piece.top_mm - piece.strap_down_mm)
         return Hanging("strap", line, "apart", before=(stand,), after=(back, taut), levelled=False)
 
     def cautions(self, piece: Bookcase, wall: Wall) -> list[Phrase]:
         """What people get wrong with bookcases."""
-        return [Phrase("Heavy books below. Straps into studs, not into the lining; a strap at each end.")]
+        return [
+            Phrase(
+                "Heavy books below. Straps into studs, not into the lining; a strap at each end."
+            )
+        ]
 
 
 KIND = _Bookcase()
@@ -152,7 +201,10 @@ def _tips(piece: Bookcase) -> tuple[float, float]:
 
 
 def _pull_n(piece: Bookcase) -> float:
-    """What one strap is pulled with: a climber at one end pulls that end's strap alone (house rule)."""
+    """What one strap is pulled with.
+
+    A climber at one end pulls that end's strap alone (house rule).
+    """
     tipping, keeping = _tips(piece)
     return max(tipping - keeping, 0.0) / _strap_high(piece)
 
@@ -162,7 +214,9 @@ def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
     out = max(piece.open_mm, CLIMBS_OUT_MM)
     steps = (
         Step("F", "a child of 60 lb (270 N)", Quantity(CLIMBER_N, "force")),
-        Step("e", "hanging in front of its front foot, or on an open drawer", Quantity(out, "length")),
+        Step(
+            "e", "hanging in front of its front foot, or on an open drawer", Quantity(out, "length")
+        ),
         Step("F_h", "and a pull outward at the top (10 lbf)", Quantity(PULL_N, "force")),
         Step("F e + F_h h", "what tips it", Quantity(tipping, "moment")),
         Step("W d/2", "empty weight × half its depth", Quantity(keeping, "moment")),
@@ -171,15 +225,27 @@ def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
     )
     if not piece.supports_mm:
         return make(
-            "tip.strap", part="bookcase", case="empty, climbed, and pulled at its top", unknown=unknown,
-            demand=Quantity(tipping, "moment"), capacity=Quantity(max(keeping, 1.0), "moment"), steps=steps[:-2],
-            template="With no strap it answers {capacity}, and a climbing child turns it with {demand}. Strap it to the studs.",
-        )  # fmt: skip
+            "tip.strap",
+            part="bookcase",
+            case="empty, climbed, and pulled at its top",
+            unknown=unknown,
+            demand=Quantity(tipping, "moment"),
+            capacity=Quantity(max(keeping, 1.0), "moment"),
+            steps=steps[:-2],
+            template="With no strap it answers {capacity}, and a climbing child turns it with "
+            "{demand}. Strap it to the studs.",
+        )
     return make(
-        "tip.strap", part="bookcase", case="empty, climbed, and pulled at its top", unknown=unknown, steps=steps,
-        demand=Quantity(_pull_n(piece), "pull"), capacity=Quantity(STRAP_N, "pull"),
-        template="A climbing child pulls one strap with {demand}; a furniture strap must hold {capacity}.",
-    )  # fmt: skip
+        "tip.strap",
+        part="bookcase",
+        case="empty, climbed, and pulled at its top",
+        unknown=unknown,
+        steps=steps,
+        demand=Quantity(_pull_n(piece), "pull"),
+        capacity=Quantity(STRAP_N, "pull"),
+        template="A climbing child pulls one strap with {demand}; a furniture strap must hold "
+        "{capacity}.",
+    )
 
 
 def _stands_up(piece: Bookcase, wall: Wall) -> Check:
@@ -187,12 +253,15 @@ def _stands_up(piece: Bookcase, wall: Wall) -> Check:
     needed = hypot(piece.height_mm, piece.depth_mm) + _STAND_MM
     ceiling = lowest_ceiling_mm(wall, piece.left_mm, piece.left_mm + piece.length_mm)
     return make(
-        "fit.stand_up", part="bookcase", case="stood up from lying",
-        demand=Quantity(needed, "length"), capacity=Quantity(max(ceiling, 1e-6), "length"),
+        "fit.stand_up",
+        part="bookcase",
+        case="stood up from lying",
+        demand=Quantity(needed, "length"),
+        capacity=Quantity(max(ceiling, 1e-6), "length"),
         template="Stood up from lying it needs {demand} under the ceiling; there are {capacity}.",
         steps=(
             Step("h", "height", Quantity(piece.height_mm, "length")),
             Step("d", "depth", Quantity(piece.depth_mm, "length")),
             Step("√(h² + d²)", "and room to spare", Quantity(needed, "length")),
         ),
-    )  # fmt: skip
+    )

@@ -1,6 +1,7 @@
 """A hollow box that floats: screws through its back near its top, its lower back edge on the wall.
 
-It turns about that edge; the further above it the screws are, the less they are pulled: the taller box wins.
+It turns about that edge; the further above it the screws are, the less they are pulled: the taller
+box wins.
 """
 
 from collections.abc import Iterator
@@ -42,50 +43,77 @@ class _BoxShelf(Mount[BoxShelf]):
         WOOD,
         Ask("skin_mm", "Its boards thick", "length"),
         Ask("screw_down_mm", "Screws below its top", "length"),
-        Ask("mitred", "Its front mitred to top and bottom", "flag", help="No edge shows; the box is glued up before it hangs."),
+        Ask(
+            "mitred",
+            "Its front mitred to top and bottom",
+            "flag",
+            help="No edge shows; the box is glued up before it hangs.",
+        ),
         Ask("low_screws", "Screws near its bottom too, against being lifted", "flag"),
     )
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "plywood", "height_mm": 150.0, "depth_mm": 220.0, "skin_mm": 12.0, "screw_down_mm": 30.0,
-    }  # fmt: skip
+        "board": "plywood",
+        "height_mm": 150.0,
+        "depth_mm": 220.0,
+        "skin_mm": 12.0,
+        "screw_down_mm": 30.0,
+    }
 
     def checks(self, piece: BoxShelf, wall: Wall) -> list[Check]:
         """Every check of the box and its screws."""
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY)
+        return sharing.best(
+            lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY
+        )
 
     def _shared(self, piece: BoxShelf, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
         load = self._load(piece, so)
-        found = fastening.checks(self.seats(piece, wall), load.demands(), backing(wall).unknown, loads)
+        found = fastening.checks(
+            self.seats(piece, wall), load.demands(), backing(wall).unknown, loads
+        )
         return [*found, _top_sag(piece, loads), _lower_edge(piece)]
 
     def _load(self, piece: BoxShelf, so: Sharing) -> LineLoad:
-        return LineLoad(piece, _own_n(piece), piece.depth_mm / 2, sharing=so, torsion_nmm=_torsion_nmm(piece))
+        return LineLoad(
+            piece, _own_n(piece), piece.depth_mm / 2, sharing=so, torsion_nmm=_torsion_nmm(piece)
+        )
 
     def seats(self, piece: BoxShelf, wall: Wall) -> list[Seat]:
         """Its back at each stud: a screw near the top, another near the bottom."""
         heights, low = _rows_mm(piece), piece.top_mm - piece.height_mm
-        return strips.on_studs(piece, wall, NOUN, piece.board, piece.skin_mm, piece.height_mm, low, heights)
+        return strips.on_studs(
+            piece, wall, NOUN, piece.board, piece.skin_mm, piece.height_mm, low, heights
+        )
 
     def weight_kg(self, piece: BoxShelf) -> float | None:
         """The bare piece."""
         return _own_n(piece) / G_N_PER_KG
 
     def parts(self, piece: BoxShelf, wall: Wall) -> list[Part]:
-        """Top and bottom over the whole, back and front between them or the front mitred to them, an end cap at each end."""
+        """Top and bottom over the whole, back and front (or mitred front) between, two end caps."""
         t, inside = piece.skin_mm, piece.height_mm - 2 * piece.skin_mm
         return [
             cut("top and bottom", piece.board, 2, piece.length_mm, piece.depth_mm, t),
             cut("back", piece.board, 1, piece.length_mm, inside, t),
-            cut("front", piece.board, 1, piece.length_mm, piece.height_mm if piece.mitred else inside, t),
+            cut(
+                "front",
+                piece.board,
+                1,
+                piece.length_mm,
+                piece.height_mm if piece.mitred else inside,
+                t,
+            ),
             cut("end cap", piece.board, 2, piece.depth_mm - 2 * t, inside, t),
         ]
 
     def details(self, piece: BoxShelf, wall: Wall, units: Units) -> dict[str, Detail]:
-        """Scribed at the back; bored for its screws; the front's mitres; end caps cut to the box as it was glued up."""
+        """Scribed at the back; bored for its screws; the front's mitres.
+
+        End caps cut to the box as it was glued up.
+        """
         t, (ends, back) = piece.skin_mm, scribe(piece, wall)
         foot = piece.top_mm - piece.height_mm + t
         screws = strips.screwed(self.seats(piece, wall), piece.left_mm, foot, units)
@@ -93,17 +121,31 @@ class _BoxShelf(Mount[BoxShelf]):
         both = (Bevel("both its long edges", _MITRE, t),) if piece.mitred else ()
         between = "between back and front, inside the box as it was glued up"
         return {
-            "top and bottom": Detail(mitred, "back edge to the wall, good face out", scribe_mm=(ends, back)),
-            "back": Detail(screws, "good face to the inside; screwed to the wall first", follows="top and bottom"),
+            "top and bottom": Detail(
+                mitred, "back edge to the wall, good face out", scribe_mm=(ends, back)
+            ),
+            "back": Detail(
+                screws,
+                "good face to the inside; screwed to the wall first",
+                follows="top and bottom",
+            ),
             "front": Detail(both, "good face out", follows="top and bottom"),
             "end cap": Detail(wall="good face out", late=between),
         }
 
     def front(self, piece: BoxShelf) -> list[Shape]:
         """The front, its mitres, the screws behind it."""
-        left, right, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.height_mm
+        left = piece.left_mm
+        right = piece.left_mm + piece.length_mm
+        low = piece.top_mm - piece.height_mm
         screws = strips.screws_front(piece, tuple(low + up for up in _rows_mm(piece)))
-        inner = block("door", left + piece.skin_mm, low + piece.skin_mm, right - piece.skin_mm, piece.top_mm - piece.skin_mm)
+        inner = block(
+            "door",
+            left + piece.skin_mm,
+            low + piece.skin_mm,
+            right - piece.skin_mm,
+            piece.top_mm - piece.skin_mm,
+        )
         return [block("board", left, low, right, piece.top_mm), inner, *screws]
 
     def side(self, piece: BoxShelf, seat: Seat) -> list[Shape]:
@@ -123,14 +165,24 @@ class _BoxShelf(Mount[BoxShelf]):
             yield "low", Phrase("Screws near its bottom too"), replace(piece, low_screws=True)
         if piece.screw_down_mm > piece.skin_mm + 13:
             up = piece.skin_mm + 13
-            yield "higher", Phrase("Screws {d} below the top", {"d": Quantity(up, "length")}), replace(piece, screw_down_mm=up)
+            yield (
+                "higher",
+                Phrase("Screws {d} below the top", {"d": Quantity(up, "length")}),
+                replace(piece, screw_down_mm=up),
+            )
         for high in (150.0, 180.0, 220.0, 260.0):
             if high > piece.height_mm and piece.top_mm >= high:
-                yield "taller", Phrase("A box {h} high", {"h": Quantity(high, "length")}), replace(piece, height_mm=high)
+                yield (
+                    "taller",
+                    Phrase("A box {h} high", {"h": Quantity(high, "length")}),
+                    replace(piece, height_mm=high),
+                )
 
     def hanging(self, piece: BoxShelf, wall: Wall, policy: Policy) -> Hanging:
         """The open box is held up and screwed through its back; then it is closed."""
-        opened = do("open", "Leave the box open", "Its top is left off, so that the driver gets in.")
+        opened = do(
+            "open", "Leave the box open", "Its top is left off, so that the driver gets in."
+        )
         closed = do(
             "close-box",
             "Close the box",
@@ -142,7 +194,12 @@ class _BoxShelf(Mount[BoxShelf]):
 
     def cautions(self, piece: BoxShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with boxes."""
-        return [Phrase("Leave the top off until the screws are in, or bore holes for the driver; mitres and end caps last.")]
+        return [
+            Phrase(
+                "Leave the top off until the screws are in, or bore holes for the driver; mitres "
+                "and end caps last."
+            )
+        ]
 
 
 KIND = _BoxShelf()
@@ -163,13 +220,25 @@ def _own_n(piece: BoxShelf) -> float:
 
 
 def _torsion_nmm(piece: BoxShelf) -> float:
-    """What the closed box may be twisted with for ten years: 2 A t τ, A inside the middle of its skins."""
+    """What the closed box may be twisted with for ten years.
+
+    2 A t τ, A inside the middle of its skins.
+    """
     t = piece.skin_mm
-    return 2 * (piece.depth_mm - t) * (piece.height_mm - t) * t * data.boards()[piece.board].shearing_mpa(1.0)
+    return (
+        2
+        * (piece.depth_mm - t)
+        * (piece.height_mm - t)
+        * t
+        * data.boards()[piece.board].shearing_mpa(1.0)
+    )
 
 
 def _top_sag(piece: BoxShelf, unknown: tuple[str, ...]) -> Check:
-    """The top skin spans from the back to the front, across the grain's help: a strip as wide as what stands on it evenly."""
+    """The top skin spans from the back to the front, across the grain's help.
+
+    A strip as wide as what stands on it evenly.
+    """
     row, span = data.boards()[piece.board], piece.depth_mm - 2 * piece.skin_mm
     loads, _ = contents_of(piece)
     even = sum(load.total_n for load in loads if load.end_mm > load.start_mm)
@@ -177,12 +246,21 @@ def _top_sag(piece: BoxShelf, unknown: tuple[str, ...]) -> Check:
     wide = min(2 * span, piece.length_mm)  # house rule: a single thing spreads over twice the span
     inertia = piece.skin_mm**3 / 12
     creep = 1 + row.k_def
-    sag = (5 * even / piece.length_mm * span**3 / 384 + single / wide * span**3 / 48) / (row.e_mpa * inertia) * creep
+    sag = (
+        (5 * even / piece.length_mm * span**3 / 384 + single / wide * span**3 / 48)
+        / (row.e_mpa * inertia)
+        * creep
+    )
     limit = span / data.house("sag_limit")
     return make(
-        "box.top", part="board", case="loaded, years", unknown=unknown,
-        demand=Quantity(sag, "fine"), capacity=Quantity(limit, "fine"),
-        template="Over the years its top sags {demand} between back and front; the limit for {span} is {capacity}.",
+        "box.top",
+        part="board",
+        case="loaded, years",
+        unknown=unknown,
+        demand=Quantity(sag, "fine"),
+        capacity=Quantity(limit, "fine"),
+        template="Over the years its top sags {demand} between back and front; the limit for "
+        "{span} is {capacity}.",
         parts={"span": Quantity(span, "length")},
         steps=(
             Step("q", "even load along it, per length", Quantity(even / piece.length_mm, "line")),
@@ -190,13 +268,17 @@ def _top_sag(piece: BoxShelf, unknown: tuple[str, ...]) -> Check:
             Step("I", "skin³ / 12, mm⁴ per mm", Quantity(inertia, "ratio")),
             Step("w", "(5 q l³/384 + P l³ / (48 b)) (1 + k_def) / E I", Quantity(sag, "fine")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _lower_edge(piece: BoxShelf) -> Check:
     """Advice: the screws should be high above the edge that the box turns about."""
     return make(
-        "box.lever", part="board", case="any",
-        demand=Quantity(piece.depth_mm / 3, "length"), capacity=Quantity(piece.height_mm - piece.screw_down_mm, "length"),
-        template="Its screws are {capacity} above the edge that it turns about; a third of its depth, {demand}, is the least.",
-    )  # fmt: skip
+        "box.lever",
+        part="board",
+        case="any",
+        demand=Quantity(piece.depth_mm / 3, "length"),
+        capacity=Quantity(piece.height_mm - piece.screw_down_mm, "length"),
+        template="Its screws are {capacity} above the edge that it turns about; a third of its "
+        "depth, {demand}, is the least.",
+    )

@@ -1,4 +1,7 @@
-"""A solid beam or mantel on heavy brackets: a shelf whose own weight is most of what the brackets carry."""
+"""A solid beam or mantel on heavy brackets.
+
+A shelf whose own weight is most of what the brackets carry.
+"""
 
 from typing import Any, ClassVar
 
@@ -13,9 +16,14 @@ class _BracketBeam(Bracketed[BracketBeam]):
     piece_noun = "beam"
     make = BracketBeam
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "oak_white", "thickness_mm": 140.0, "depth_mm": 190.0, "length_mm": 1500.0, "use": "display", "screw": "lag_1_4",
+        "board": "oak_white",
+        "thickness_mm": 140.0,
+        "depth_mm": 190.0,
+        "length_mm": 1500.0,
+        "use": "display",
+        "screw": "lag_1_4",
         "bracket": "braced",
-    }  # fmt: skip
+    }
 
     def cautions(self, piece: BracketBeam, wall: Wall) -> list[Phrase]:
         """What people get wrong with beams."""

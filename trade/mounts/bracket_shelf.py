@@ -1,7 +1,8 @@
 """A shelf on surface brackets screwed to studs.
 
-Each bracket takes its share of the shelf as a continuous beam (R) at the load's distance from the wall (z). M = R z turns
-the bracket about its foot: screws high up pull, the foot presses into the lining.
+Each bracket takes its share of the shelf as a continuous beam (R) at the load's distance from the
+wall (z). M = R z turns the bracket about its foot: screws high up pull, the foot presses into the
+lining.
 """
 
 from collections.abc import Iterator
@@ -21,7 +22,19 @@ from trade.load.stiffener import stiffener
 from trade.load.ways import BOARD, Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, stiffness
-from trade.mounts.base import SHELF, Ask, Mount, Part, Role, Shape, block, board_front, board_part, board_side, support_name
+from trade.mounts.base import (
+    SHELF,
+    Ask,
+    Mount,
+    Part,
+    Role,
+    Shape,
+    block,
+    board_front,
+    board_part,
+    board_side,
+    support_name,
+)
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
 from trade.plan import BracketShelf, Wall
@@ -40,9 +53,20 @@ class Bracketed(Mount[B]):
     asks = (
         *SHELF,
         Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket"),
-        Ask("stiffener_mm", "Strip, fold or tube under the front, high", "length", help="0 for none."),
+        Ask(
+            "stiffener_mm",
+            "Strip, fold or tube under the front, high",
+            "length",
+            help="0 for none.",
+        ),
         Ask("stiffener", "That is a", "choice", data.stiffeners),
-        Ask("pair_kg", "A pair carries, says its packet", "weight", optional=True, help="Empty: its section decides."),
+        Ask(
+            "pair_kg",
+            "A pair carries, says its packet",
+            "weight",
+            optional=True,
+            help="Empty: its section decides.",
+        ),
     )
 
     def checks(self, piece: B, wall: Wall) -> list[Check]:
@@ -50,7 +74,9 @@ class Bracketed(Mount[B]):
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BOARD)
+        return sharing.best(
+            lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BOARD
+        )
 
     def _shared(self, piece: B, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
@@ -65,7 +91,12 @@ class Bracketed(Mount[B]):
             _bending(piece, row, seats, demands, loads),
             _reach(piece, row),
             _room(piece, row),
-            *stiffness.wobble(load, [(seat, _give(piece, row)) for seat in seats if seat.holds], demands, lining + loads),
+            *stiffness.wobble(
+                load,
+                [(seat, _give(piece, row)) for seat in seats if seat.holds],
+                demands,
+                lining + loads,
+            ),
         ]
 
     def _load(self, piece: B, so: Sharing) -> ShelfLoad:
@@ -78,8 +109,12 @@ class Bracketed(Mount[B]):
         if row.material == "steel":
             side = wood.steel_side(row.side_mm)
         else:
-            side = wood.wood_side(row.side_mm, data.boards()[row.material].g, data.screws()[piece.screw].diameter_mm)
-        hardware = Hardware(tuple(row.leg_mm - down for down in row.holes_mm), row.leg_mm, row.width_mm, side)
+            side = wood.wood_side(
+                row.side_mm, data.boards()[row.material].g, data.screws()[piece.screw].diameter_mm
+            )
+        hardware = Hardware(
+            tuple(row.leg_mm - down for down in row.holes_mm), row.leg_mm, row.width_mm, side
+        )
         foot, count = piece.top_mm - piece.thickness_mm - row.leg_mm, len(piece.supports_mm)
         return [
             seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
@@ -87,29 +122,46 @@ class Bracketed(Mount[B]):
         ]
 
     def hanging(self, piece: B, wall: Wall, policy: Policy) -> Hanging:
-        """The brackets one by one, the far one level with the first; then the board, screwed from below."""
-        stays = do("fasten", "Screw the board on from below", "Two short screws a bracket: no point may come out on top.")
+        """The brackets one by one, the far one level with the first.
+
+        Then the board, screwed from below.
+        """
+        stays = do(
+            "fasten",
+            "Screw the board on from below",
+            "Two short screws a bracket: no point may come out on top.",
+        )
         return Hanging(
-            "bracket", ("Top of the brackets", piece.top_mm - piece.high_mm), "apart",
+            "bracket",
+            ("Top of the brackets", piece.top_mm - piece.high_mm),
+            "apart",
             after=(
                 do(
-                    "lay", "Lay the board on its brackets",
-                    "Level from arm to arm, and from back to front. Where it rocks, shim it: no twist into the board.",
-                    lifts=True, acts=(Act("put_on", "board"),),
+                    "lay",
+                    "Lay the board on its brackets",
+                    "Level from arm to arm, and from back to front. Where it rocks, shim it: no "
+                    "twist into the board.",
+                    lifts=True,
+                    acts=(Act("put_on", "board"),),
                 ),
                 *((stays,) if policy.stays != "friction" else ()),
             ),
-        )  # fmt: skip
+        )
 
     def cures(self, piece: B) -> Iterator[tuple[str, Phrase, B]]:
-        """Another bracket, of steel where the piece itself is heavy; a strip under the front edge."""
+        """Another bracket, of steel where the piece itself is heavy.
+
+        A strip under the front edge.
+        """
         heavy = (self.weight_kg(piece) or 0.0) > data.house("shop_bracket_kg")
         for code, label, changed in super().cures(piece):
             if not (heavy and data.brackets()[changed.bracket].material != "steel"):
                 yield code, label, replace(changed, pair_kg=None)
         for high in (25.0, 38.0, 50.0):
             if high > piece.stiffener_mm and piece.high_mm < 40:
-                label = Phrase("A strip or fold {h} high under the front edge", {"h": Quantity(high, "length")})
+                label = Phrase(
+                    "A strip or fold {h} high under the front edge", {"h": Quantity(high, "length")}
+                )
                 yield "stiffener", label, replace(piece, stiffener_mm=high)
 
     def parts(self, piece: B, wall: Wall) -> list[Part]:
@@ -120,7 +172,9 @@ class Bracketed(Mount[B]):
     def details(self, piece: B, wall: Wall, units: Units) -> dict[str, Detail]:
         """As of any shelf; its front strip is cut to the board as it became."""
         strip = Detail(wall="its good face to the front", follows="board")
-        return super().details(piece, wall, units) | ({"front strip": strip} if piece.stiffener_mm else {})
+        return super().details(piece, wall, units) | (
+            {"front strip": strip} if piece.stiffener_mm else {}
+        )
 
     def front(self, piece: B) -> list[Shape]:
         """The brackets' legs and the board above them."""
@@ -128,10 +182,15 @@ class Bracketed(Mount[B]):
         places = [piece.left_mm + x for x in piece.supports_mm]
         role: Role = "steel" if row.material == "steel" else "wood"
         legs = [
-            block(role, x - row.width_mm / 2, under - row.leg_mm, x + row.width_mm / 2, under, i) for i, x in enumerate(places)
-        ]  # fmt: skip
+            block(role, x - row.width_mm / 2, under - row.leg_mm, x + row.width_mm / 2, under, i)
+            for i, x in enumerate(places)
+        ]
         left, right = piece.left_mm, piece.left_mm + piece.length_mm
-        strip = [block("board", left, under - piece.stiffener_mm, right, under)] if piece.stiffener_mm else []
+        strip = (
+            [block("board", left, under - piece.stiffener_mm, right, under)]
+            if piece.stiffener_mm
+            else []
+        )
         return [*legs, *strip, board_front(piece)]
 
     def side(self, piece: B, seat: Seat) -> list[Shape]:
@@ -150,13 +209,24 @@ class _BracketShelf(Bracketed[BracketShelf]):
     kind = "bracket_shelf"
     name = "Shelf on brackets"
     make = BracketShelf
-    fresh: ClassVar[dict[str, Any]] = {"board": "pine_white", "thickness_mm": 19.0, "depth_mm": 235.0, "bracket": "braced"}
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "pine_white",
+        "thickness_mm": 19.0,
+        "depth_mm": 235.0,
+        "bracket": "braced",
+    }
 
     def cautions(self, piece: BracketShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with brackets."""
         return [
-            Phrase("Level over what carries the shelf, from arm to arm: brackets differ from one another."),
-            Phrase("The top screw is the one that holds: never leave it out because it is hard to reach."),
+            Phrase(
+                "Level over what carries the shelf, from arm to arm: brackets differ from one "
+                "another."
+            ),
+            Phrase(
+                "The top screw is the one that holds: never leave it out because it is hard to "
+                "reach."
+            ),
         ]
 
 
@@ -165,11 +235,26 @@ KIND = _BracketShelf()
 
 def _strip_side(piece: BracketShelf, under: float) -> list[Shape]:
     made = stiffener(piece)
-    return [block("board", piece.depth_mm - made.part.wide_mm, under - made.part.high_mm, piece.depth_mm, under)] if made else []
+    return (
+        [
+            block(
+                "board",
+                piece.depth_mm - made.part.wide_mm,
+                under - made.part.high_mm,
+                piece.depth_mm,
+                under,
+            )
+        ]
+        if made
+        else []
+    )
 
 
 def _give(piece: BracketShelf, row: data.Bracket) -> float:
-    """How far the front edge of the shelf goes down under 1 N there: the arm bends, the board beyond it turns with it."""
+    """How far the front edge of the shelf goes down under 1 N there.
+
+    The arm bends, the board beyond it turns with it.
+    """
     arm = min(row.arm_mm, piece.depth_mm)
     beyond = piece.depth_mm - arm
     return (arm**3 / 3 + arm**2 * beyond + arm * beyond**2) / (row.e_mpa * row.inertia_mm4)
@@ -193,43 +278,68 @@ def _bending(
         return _rated(piece.pair_kg, row, seat, demand, unknown)
     stress = abs(demand.moment_nmm) / row.section_mm3
     return make(
-        "bracket.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
-        demand=Quantity(stress, "stress"), capacity=Quantity(row.allowable_mpa * duration(demand), "stress"),
-        template="The {part} is bent at its corner to {used} of what it may take.", parts={"part": seat.part},
+        "bracket.bending",
+        part=seat.part,
+        support=seat.index,
+        case=demand.case,
+        unknown=unknown,
+        demand=Quantity(stress, "stress"),
+        capacity=Quantity(row.allowable_mpa * duration(demand), "stress"),
+        template="The {part} is bent at its corner to {used} of what it may take.",
+        parts={"part": seat.part},
         steps=(
             Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
             Step("S", "section modulus at the corner, mm³", Quantity(row.section_mm3, "ratio")),
             Step("σ", "M / S", Quantity(stress, "stress")),
         ),
-    )  # fmt: skip
+    )
 
 
-def _rated(pair_kg: float, row: data.Bracket, seat: Seat, demand: Demand, unknown: tuple[str, ...]) -> Check:
-    """Against what its packet states of a pair, taken as spread over the arms: half of it, half an arm out."""
+def _rated(
+    pair_kg: float, row: data.Bracket, seat: Seat, demand: Demand, unknown: tuple[str, ...]
+) -> Check:
+    """Against what its packet states of a pair, taken as spread over the arms.
+
+    Half of it, half an arm out.
+    """
     rated = pair_kg / 2 * G_N_PER_KG * row.arm_mm / 2
     return make(
-        "bracket.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
-        demand=Quantity(abs(demand.moment_nmm), "moment"), capacity=Quantity(rated, "moment"),
-        template="The {part} is turned with {used} of what its packet states.", parts={"part": seat.part},
+        "bracket.bending",
+        part=seat.part,
+        support=seat.index,
+        case=demand.case,
+        unknown=unknown,
+        demand=Quantity(abs(demand.moment_nmm), "moment"),
+        capacity=Quantity(rated, "moment"),
+        template="The {part} is turned with {used} of what its packet states.",
+        parts={"part": seat.part},
         steps=(
             Step("W", "what the packet states of a pair", Quantity(pair_kg, "mass")),
             Step("M_r", "W / 2 half an arm out", Quantity(rated, "moment")),
             Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _reach(piece: BracketShelf, row: data.Bracket) -> Check:
     return make(
-        "bracket.reach", part="board", case="any",
-        demand=Quantity(piece.depth_mm * data.house("reach_share"), "length"), capacity=Quantity(row.arm_mm, "length"),
-        template="The arm should reach {demand} under the shelf, two thirds of its depth; it reaches {capacity}.",
-    )  # fmt: skip
+        "bracket.reach",
+        part="board",
+        case="any",
+        demand=Quantity(piece.depth_mm * data.house("reach_share"), "length"),
+        capacity=Quantity(row.arm_mm, "length"),
+        template="The arm should reach {demand} under the shelf, two thirds of its depth; it "
+        "reaches {capacity}.",
+    )
 
 
 def _room(piece: BracketShelf, row: data.Bracket) -> Check:
     return make(
-        "bracket.room", part="board", case="any",
-        demand=Quantity(row.leg_mm, "length"), capacity=Quantity(max(piece.top_mm - piece.thickness_mm, 1e-6), "length"),
-        template="The bracket needs {demand} of wall below the shelf; there is {capacity} down to the floor.",
-    )  # fmt: skip
+        "bracket.room",
+        part="board",
+        case="any",
+        demand=Quantity(row.leg_mm, "length"),
+        capacity=Quantity(max(piece.top_mm - piece.thickness_mm, 1e-6), "length"),
+        template="The bracket needs {demand} of wall below the shelf; there is {capacity} down to "
+        "the floor.",
+    )

@@ -1,9 +1,12 @@
-"""A cabinet, box or mantel on a bevelled cleat: one half on the wall, the other on its back, a spacer at the bottom.
+"""A cabinet, box or mantel on a bevelled cleat.
 
-The weight W at a distance z from the wall wants to turn it out at the top: H = W z / h at the bevel, h above the spacer. The
-bevel alone, without friction, draws it in with W tan b; while z / h is less than tan b it sits, beyond that it climbs off,
-however well the screws hold. The wall's half is pulled by the greater of the two, at its top edge: its own lever about its lower
-edge makes the screws' pull greater still.
+One half on the wall, the other on its back, a spacer at the bottom.
+
+The weight W at a distance z from the wall wants to turn it out at the top: H = W z / h at the
+bevel, h above the spacer. The bevel alone, without friction, draws it in with W tan b; while z / h
+is less than tan b it sits, beyond that it climbs off, however well the screws hold. The wall's half
+is pulled by the greater of the two, at its top edge: its own lever about its lower edge makes the
+screws' pull greater still.
 """
 
 from collections.abc import Iterator
@@ -48,7 +51,13 @@ class _CleatCabinet(Mount[Cabinet]):
         LENGTH,
         Ask("height_mm", "Height", "length"),
         DEPTH,
-        Ask("body_kg", "Weighs empty", "weight", optional=True, help="Weigh it, doors and shelves included."),
+        Ask(
+            "body_kg",
+            "Weighs empty",
+            "weight",
+            optional=True,
+            help="Weigh it, doors and shelves included.",
+        ),
         Ask("cleat", "Cleat of", "choice", data.woods),
         Ask("cleat_mm", "Cleat thick", "length"),
         Ask("cleat_high_mm", "Cleat high", "length"),
@@ -62,19 +71,29 @@ class _CleatCabinet(Mount[Cabinet]):
             help="What the screws of its own half pass. A thin back needs a rail behind it.",
         ),
         Ask(
-            "below_mm", "Its spacer reaches below it", "length", help="A foot lower down the wall: 0 where it ends with the body."
+            "below_mm",
+            "Its spacer reaches below it",
+            "length",
+            help="A foot lower down the wall: 0 where it ends with the body.",
         ),
         Ask("locked", "Locked: a screw or block keeps it from lifting off", "flag"),
         *insides.ASKS,
     )
-    fresh: ClassVar[dict[str, Any]] = {"length_mm": 800.0, "depth_mm": 250.0, "height_mm": 600.0, "body_kg": None}
+    fresh: ClassVar[dict[str, Any]] = {
+        "length_mm": 800.0,
+        "depth_mm": 250.0,
+        "height_mm": 600.0,
+        "body_kg": None,
+    }
 
     def checks(self, piece: Cabinet, wall: Wall) -> list[Check]:
         """Every check of the cleat, its seating and its screws."""
         loads = (*_unweighed_body(piece), *unweighed(piece))
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY)
+        return sharing.best(
+            lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY
+        )
 
     def _shared(self, piece: Cabinet, wall: Wall, so: Sharing) -> list[Check]:
         loads = (*_unweighed_body(piece), *unweighed(piece))
@@ -82,18 +101,34 @@ class _CleatCabinet(Mount[Cabinet]):
         cleat = bevel_of(piece)
         pulled = _pulled(piece, load)
         found = fastening.checks(self.seats(piece, wall), pulled, backing(wall).unknown, loads)
-        found += [*bevel.checks(cleat, pulled, loads), *own_half.checks(piece, cleat, pulled, loads), _room(piece, wall)]
+        found += [
+            *bevel.checks(cleat, pulled, loads),
+            *own_half.checks(piece, cleat, pulled, loads),
+            _room(piece, wall),
+        ]
         found += [_lift(piece)] if piece.body_kg is not None else []
         found += insides.checks(piece)
         lines, outs = contents_of(piece)
-        things = [(line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)]
+        things = [
+            (line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)
+        ]
         judge = bevel.lock if piece.locked else bevel.seating
-        found.append(judge(cleat, (load.own_n, piece.depth_mm / 2), (load.push_n, piece.depth_mm), things, loads))
+        found.append(
+            judge(
+                cleat,
+                (load.own_n, piece.depth_mm / 2),
+                (load.push_n, piece.depth_mm),
+                things,
+                loads,
+            )
+        )
         return found
 
     def _load(self, piece: Cabinet, so: Sharing) -> LineLoad:
         own_n = (piece.body_kg or 0.0) * G_N_PER_KG
-        return LineLoad(piece, own_n, piece.depth_mm / 2, sharing=so, torsion_nmm=inf)  # a closed body is taken not to twist
+        return LineLoad(
+            piece, own_n, piece.depth_mm / 2, sharing=so, torsion_nmm=inf
+        )  # a closed body is taken not to twist
 
     def seats(self, piece: Cabinet, wall: Wall) -> list[Seat]:
         """The wall's half of the cleat at each stud: two screws, one above the other."""
@@ -116,7 +151,14 @@ class _CleatCabinet(Mount[Cabinet]):
         if len(piece.supports_mm) < 2:
             return []
         own = own_half.screws(piece, _pulled(piece, self._load(piece, BODY)))
-        return [Extra("Through its back into its own half", own.each * len(piece.supports_mm), own_half.SCREW, own.length_mm)]
+        return [
+            Extra(
+                "Through its back into its own half",
+                own.each * len(piece.supports_mm),
+                own_half.SCREW,
+                own.length_mm,
+            )
+        ]
 
     def details(self, piece: Cabinet, wall: Wall, units: Units) -> dict[str, Detail]:
         """Both halves of the cleat out of one strip; loose shelves and uprights inside."""
@@ -124,28 +166,54 @@ class _CleatCabinet(Mount[Cabinet]):
         screws = strips.screwed(self.seats(piece, wall), left, foot, units, "the wall's half")
         pair = Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm)
         return {
-            "half of the cleat": Detail((pair, *screws), "the wall's half: bevel up, its higher face to the room", bare=True),
+            "half of the cleat": Detail(
+                (pair, *screws), "the wall's half: bevel up, its higher face to the room", bare=True
+            ),
             "spacer": Detail(
-                wall="behind its back, down below it" if piece.below_mm else "at the foot of its back, as thick as the cleat",
+                wall="behind its back, down below it"
+                if piece.below_mm
+                else "at the foot of its back, as thick as the cleat",
                 bare=True,
             ),
         } | insides.details(piece, units)
 
     def front(self, piece: Cabinet) -> list[Shape]:
         """The body with two doors; the cleat and the spacer behind it."""
-        left, right, top, bottom = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm, piece.top_mm - piece.height_mm
+        left = piece.left_mm
+        right = piece.left_mm + piece.length_mm
+        top = piece.top_mm
+        bottom = piece.top_mm - piece.height_mm
         cleat_top, middle = top - piece.down_mm, (left + right) / 2
         low = cleat_top - piece.cleat_high_mm
         screws = strips.screws_front(
-            piece, tuple(low + up for up in bevel.screw_heights_mm(piece.cleat_high_mm, piece.screws_each))
+            piece,
+            tuple(
+                low + up for up in bevel.screw_heights_mm(piece.cleat_high_mm, piece.screws_each)
+            ),
         )
         return [
             block("face", left, bottom, right, top),
             block("door", left + 18, bottom + 18, middle - 2, top - 18),
             block("door", middle + 2, bottom + 18, right - 18, top - 18),
-            block("hidden", left + INSET_MM, cleat_top - piece.cleat_high_mm, right - INSET_MM, cleat_top),
-            block("hidden", left + INSET_MM, bottom, right - INSET_MM, bottom + spacer_mm(piece) - piece.below_mm),
-            *([block("wood", left + INSET_MM, bottom - piece.below_mm, right - INSET_MM, bottom)] if piece.below_mm else []),
+            block(
+                "hidden",
+                left + INSET_MM,
+                cleat_top - piece.cleat_high_mm,
+                right - INSET_MM,
+                cleat_top,
+            ),
+            block(
+                "hidden",
+                left + INSET_MM,
+                bottom,
+                right - INSET_MM,
+                bottom + spacer_mm(piece) - piece.below_mm,
+            ),
+            *(
+                [block("wood", left + INSET_MM, bottom - piece.below_mm, right - INSET_MM, bottom)]
+                if piece.below_mm
+                else []
+            ),
             *screws,
         ]
 
@@ -155,11 +223,16 @@ class _CleatCabinet(Mount[Cabinet]):
         return [
             block("face", t, bottom, t + piece.depth_mm, top),
             *bevel_of(piece).shapes(top - piece.down_mm, top - 2),
-            block("wood", 0.0, bottom - piece.below_mm, t, bottom - piece.below_mm + spacer_mm(piece)),
+            block(
+                "wood", 0.0, bottom - piece.below_mm, t, bottom - piece.below_mm + spacer_mm(piece)
+            ),
         ]
 
     def cures(self, piece: Cabinet) -> Iterator[tuple[str, Phrase, Cabinet]]:
-        """A lock; a steeper bevel; a higher cleat; its inside parted once more, or of thicker boards."""
+        """A lock; a steeper bevel; a higher cleat.
+
+        Its inside parted once more, or of thicker boards.
+        """
         if not piece.locked:
             yield (
                 "lock",
@@ -167,44 +240,79 @@ class _CleatCabinet(Mount[Cabinet]):
                 replace(piece, locked=True),
             )
         if piece.screws_each == 2 and piece.anchor is not None:
-            yield "single", Phrase("One at each place, so that they don't share a patch"), replace(piece, screws_each=1)
+            yield (
+                "single",
+                Phrase("One at each place, so that they don't share a patch"),
+                replace(piece, screws_each=1),
+            )
         for degrees in (50.0, 55.0, 60.0):
             if degrees > piece.bevel_deg:
-                yield "bevel", Phrase(f"Rip the bevel at {degrees:.0f} degrees"), replace(piece, bevel_deg=degrees)
+                yield (
+                    "bevel",
+                    Phrase(f"Rip the bevel at {degrees:.0f} degrees"),
+                    replace(piece, bevel_deg=degrees),
+                )
         for high in (100.0, 120.0, 150.0):
             if high > piece.cleat_high_mm and high + piece.down_mm < piece.height_mm - SPACER_MM:
                 label = Phrase("A cleat {h} high", {"h": Quantity(high, "length")})
                 yield "cleat", label, replace(piece, cleat_high_mm=high)
         for below in _LOWER_MM:
             if piece.below_mm < below < piece.top_mm - piece.height_mm:
-                label = Phrase("A spacer that reaches {h} below it: a foot lower down the wall", {"h": Quantity(below, "length")})
+                label = Phrase(
+                    "A spacer that reaches {h} below it: a foot lower down the wall",
+                    {"h": Quantity(below, "length")},
+                )
                 yield "lower_foot", label, replace(piece, below_mm=below)
         yield from insides.cures(piece)
 
     def hanging(self, piece: Cabinet, wall: Wall, policy: Policy) -> Hanging:
-        """The wall's half goes up level; the piece gets its own half and its spacer, and is lifted on."""
+        """The wall's half goes up level.
+
+        The piece gets its own half and its spacer, and is lifted on.
+        """
         screws = sum(extra.many for extra in self.extras(piece, wall))
         sizes: dict[str, Quantity | str] = {"n": Quantity(screws, "count")}
         own = do(
-            "own-half", "Screw its own half and the spacer to the piece",
-            *([Phrase("{n} screws through its back, or the rail behind it, spread along.", sizes)] if screws else []),
-            "The bevel points down and to the wall. The spacer at the bottom is as thick as the cleat.",
-        )  # fmt: skip
+            "own-half",
+            "Screw its own half and the spacer to the piece",
+            *(
+                [Phrase("{n} screws through its back, or the rail behind it, spread along.", sizes)]
+                if screws
+                else []
+            ),
+            "The bevel points down and to the wall. The spacer at the bottom is as thick as the "
+            "cleat.",
+        )
         rise = Quantity(piece.cleat_mm * tan(radians(piece.bevel_deg)), "length")
         on = do(
-            "lift-on", "Lift it on", 
-            Phrase("Above it, {rise} must be free. Let it down slowly: hands away from the bevel.", {"rise": rise}),
+            "lift-on",
+            "Lift it on",
+            Phrase(
+                "Above it, {rise} must be free. Let it down slowly: hands away from the bevel.",
+                {"rise": rise},
+            ),
             "Push it down and look along the top: the bevels must have met from end to end.",
-            lifts=True, acts=(Act("put_on", "cabinet"),),
-        )  # fmt: skip
-        lock = do("lock", "Lock it", "A screw through the cleats, or a block above: whoever lifts or pulls must not take it off.")
+            lifts=True,
+            acts=(Act("put_on", "cabinet"),),
+        )
+        lock = do(
+            "lock",
+            "Lock it",
+            "A screw through the cleats, or a block above: whoever lifts or pulls must not take "
+            "it off.",
+        )
         line = ("Top edge of the wall cleat", piece.top_mm - piece.down_mm)
-        return Hanging("wall cleat", line, before=(own,), after=(on, *((lock,) if piece.locked else ())))
+        return Hanging(
+            "wall cleat", line, before=(own,), after=(on, *((lock,) if piece.locked else ()))
+        )
 
     def cautions(self, piece: Cabinet, wall: Wall) -> list[Phrase]:
         """What people get wrong with cleats."""
         return [
-            Phrase("Spacer at the bottom as thick as the cleat, {t}, or it leans.", {"t": Quantity(piece.cleat_mm, "fine")}),
+            Phrase(
+                "Spacer at the bottom as thick as the cleat, {t}, or it leans.",
+                {"t": Quantity(piece.cleat_mm, "fine")},
+            ),
             Phrase("Both halves from one strip, ripped at the same setting: then they fit."),
         ]
 
@@ -233,10 +341,13 @@ def bevel_of(piece: Cabinet) -> Bevel:
 def _room(piece: Cabinet, wall: Wall) -> Check:
     rise = bevel_of(piece).rise_mm + bevel.LIFT_MM
     return make(
-        "cleat.room", part="cleat", case="any",
-        demand=Quantity(rise, "fine"), capacity=Quantity(max(wall.height_mm - piece.top_mm, 1e-6), "length"),
+        "cleat.room",
+        part="cleat",
+        case="any",
+        demand=Quantity(rise, "fine"),
+        capacity=Quantity(max(wall.height_mm - piece.top_mm, 1e-6), "length"),
         template="To lift it over the bevel it needs {demand} above it; there are {capacity}.",
-    )  # fmt: skip
+    )
 
 
 def _lift(piece: Cabinet) -> Check:
@@ -244,7 +355,10 @@ def _lift(piece: Cabinet) -> Check:
     push, weight = push_of(piece).n, (piece.body_kg or 0.0) * G_N_PER_KG
     said = "Lifted with {demand}, empty, it comes off the cleat; it weighs {capacity}."
     return make(
-        "cleat.lift", part="cleat", case="empty, and lifted",
-        demand=Quantity(0.0 if piece.locked else push, "pull"), capacity=Quantity(max(weight, 1.0), "pull"),
+        "cleat.lift",
+        part="cleat",
+        case="empty, and lifted",
+        demand=Quantity(0.0 if piece.locked else push, "pull"),
+        capacity=Quantity(max(weight, 1.0), "pull"),
         template="It is locked: nobody lifts it off." if piece.locked else said,
-    )  # fmt: skip
+    )

@@ -1,6 +1,7 @@
 """A cleat wall: rows of bevelled cleats on the studs, and holders that hang on any of them.
 
-Each row must carry what may hang on it; what sits badly in its bevel is the lowest holder with the longest reach.
+Each row must carry what may hang on it; what sits badly in its bevel is the lowest holder with the
+longest reach.
 """
 
 from collections.abc import Iterator
@@ -47,11 +48,19 @@ class _CleatWall(Mount[CleatWall]):
         Ask("screws_each", "Screws at each place, 1 or 2", "count"),
         Ask("depth_mm", "Holders reach out", "length"),
         Ask(
-            "holder_mm", "Lowest holder, bevel to foot", "length", help="The longest reach on the lowest holder climbs off first."
+            "holder_mm",
+            "Lowest holder, bevel to foot",
+            "length",
+            help="The longest reach on the lowest holder climbs off first.",
         ),
         hooks.ask("holder"),
     )
-    fresh: ClassVar[dict[str, Any]] = {"length_mm": 1200.0, "depth_mm": 150.0, "holder_mm": 250.0, "use": "everyday"}
+    fresh: ClassVar[dict[str, Any]] = {
+        "length_mm": 1200.0,
+        "depth_mm": 150.0,
+        "holder_mm": 250.0,
+        "use": "everyday",
+    }
 
     def checks(self, piece: CleatWall, wall: Wall) -> list[Check]:
         """Every check of a row, of its screws, and of a holder on it."""
@@ -60,15 +69,28 @@ class _CleatWall(Mount[CleatWall]):
             return [board.too_few_supports(piece, NOUN, loads)]
         volume = piece.length_mm * piece.cleat_mm * piece.cleat_high_mm / 1e9
         own = volume * data.boards()[piece.cleat].density_kg_m3 * G_N_PER_KG
-        load, cleat, count = LineLoad(piece, own, piece.cleat_mm / 2), bevel_of(piece), len(piece.supports_mm)
-        pulled = {i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in load.demands().items()}
+        load = LineLoad(piece, own, piece.cleat_mm / 2)
+        cleat = bevel_of(piece)
+        count = len(piece.supports_mm)
+        pulled = {
+            i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in load.demands().items()
+        }
         every = {row * count + i: cases for row in range(piece.rows) for i, cases in pulled.items()}
         found = fastening.checks(self.seats(piece, wall), every, backing(wall).unknown, loads)
         lines, outs = contents_of(piece)
-        things = [(line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)]
-        holder = bevel.seating(cleat, (0.0, piece.depth_mm / 2), (load.push_n, piece.depth_mm), things, loads)
-        alone = [each for each, line in zip(things, lines, strict=True) if line.end_mm == line.start_mm]
-        lasting = max((cleat.at_cleat(Demand("", 1.0, force, force * out)).pull_n for force, out in alone), default=0.0)
+        things = [
+            (line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)
+        ]
+        holder = bevel.seating(
+            cleat, (0.0, piece.depth_mm / 2), (load.push_n, piece.depth_mm), things, loads
+        )
+        alone = [
+            each for each, line in zip(things, lines, strict=True) if line.end_mm == line.start_mm
+        ]
+        lasting = max(
+            (cleat.at_cleat(Demand("", 1.0, force, force * out)).pull_n for force, out in alone),
+            default=0.0,
+        )
         pushed = cleat.at_cleat(Demand("", 1.0, load.push_n, load.push_n * piece.depth_mm)).pull_n
         found += bevel.checks(cleat, pulled, loads, bevel.Holder(lasting, lasting + pushed))
         return [*found, holder, *hooks.checks(piece, "holder")]
@@ -99,15 +121,33 @@ class _CleatWall(Mount[CleatWall]):
 
     def parts(self, piece: CleatWall, wall: Wall) -> list[Part]:
         """A cleat a row; holders get the other halves."""
-        return [cut("cleat", piece.cleat, piece.rows, piece.length_mm, piece.cleat_high_mm, piece.cleat_mm)]
+        return [
+            cut(
+                "cleat",
+                piece.cleat,
+                piece.rows,
+                piece.length_mm,
+                piece.cleat_high_mm,
+                piece.cleat_mm,
+            )
+        ]
 
     def details(self, piece: CleatWall, wall: Wall, units: Units) -> dict[str, Detail]:
         """Each out of a strip that gives the holders their halves besides."""
         seats = [seat for seat in self.seats(piece, wall) if seat.index < len(piece.supports_mm)]
         foot = piece.top_mm - piece.cleat_high_mm
         pair = Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm)
-        works: tuple[Work, ...] = (pair, *strips.screwed(seats, piece.left_mm, foot, units, "the wall's half"))
-        return {"cleat": Detail(works, "bevel up, its higher face to the room; the other half goes to the holders", bare=True)}
+        works: tuple[Work, ...] = (
+            pair,
+            *strips.screwed(seats, piece.left_mm, foot, units, "the wall's half"),
+        )
+        return {
+            "cleat": Detail(
+                works,
+                "bevel up, its higher face to the room; the other half goes to the holders",
+                bare=True,
+            )
+        }
 
     def front(self, piece: CleatWall) -> list[Shape]:
         """Its rows, their bevelled edges and screws."""
@@ -116,8 +156,13 @@ class _CleatWall(Mount[CleatWall]):
         for row in range(piece.rows):
             top = piece.top_mm - row * piece.apart_mm
             low = top - piece.cleat_high_mm
-            heights = tuple(low + up for up in bevel.screw_heights_mm(piece.cleat_high_mm, piece.screws_each))
-            shapes += [block("board", left, low, right, top), block("door", left, top - 5, right, top)]
+            heights = tuple(
+                low + up for up in bevel.screw_heights_mm(piece.cleat_high_mm, piece.screws_each)
+            )
+            shapes += [
+                block("board", left, low, right, top),
+                block("door", left, top - 5, right, top),
+            ]
             shapes += strips.screws_front(piece, heights, hidden=False, first=row * count)
         return shapes
 
@@ -132,23 +177,38 @@ class _CleatWall(Mount[CleatWall]):
 
     def box(self, piece: CleatWall) -> Box:
         """From the highest cleat down to the lowest holder."""
-        low = min(piece.top_mm - piece.high_mm, piece.top_mm - (piece.rows - 1) * piece.apart_mm - piece.holder_mm)
+        low = min(
+            piece.top_mm - piece.high_mm,
+            piece.top_mm - (piece.rows - 1) * piece.apart_mm - piece.holder_mm,
+        )
         return Box(piece.left_mm, piece.left_mm + piece.length_mm, max(low, 0.0), piece.top_mm)
 
     def cures(self, piece: CleatWall) -> Iterator[tuple[str, Phrase, CleatWall]]:
         """Longer holders; single plugs; a steeper bevel; thicker cleats."""
         if piece.screws_each == 2 and piece.anchor is not None:
-            yield "single", Phrase("One at each place, so that they don't share a patch"), replace(piece, screws_each=1)
+            yield (
+                "single",
+                Phrase("One at each place, so that they don't share a patch"),
+                replace(piece, screws_each=1),
+            )
         for high in (200.0, 250.0, 300.0, 400.0):
             if high > piece.holder_mm:
                 label = Phrase("Holders that reach {h} down", {"h": Quantity(high, "length")})
                 yield "holder", label, replace(piece, holder_mm=high)
         for degrees in (50.0, 55.0, 60.0):
             if degrees > piece.bevel_deg:
-                yield "bevel", Phrase(f"Rip the bevels at {degrees:.0f} degrees"), replace(piece, bevel_deg=degrees)
+                yield (
+                    "bevel",
+                    Phrase(f"Rip the bevels at {degrees:.0f} degrees"),
+                    replace(piece, bevel_deg=degrees),
+                )
         for thick in (24.0, 30.0):
             if thick > piece.cleat_mm:
-                yield "cleat", Phrase("Cleats {t} thick", {"t": Quantity(thick, "length")}), replace(piece, cleat_mm=thick)
+                yield (
+                    "cleat",
+                    Phrase("Cleats {t} thick", {"t": Quantity(thick, "length")}),
+                    replace(piece, cleat_mm=thick),
+                )
 
     def hanging(self, piece: CleatWall, wall: Wall, policy: Policy) -> Hanging:
         """The lowest row to the level line; each further one on blocks of the same height."""
@@ -158,15 +218,31 @@ class _CleatWall(Mount[CleatWall]):
             "Each must sit down all along; its foot as thick as the cleat.",
             acts=(Act("put_on", "holders"),),
         )
-        middles = tuple(piece.top_mm - piece.cleat_high_mm / 2 - n * piece.apart_mm for n in range(piece.rows))
+        middles = tuple(
+            piece.top_mm - piece.cleat_high_mm / 2 - n * piece.apart_mm for n in range(piece.rows)
+        )
         lowest = piece.top_mm - (piece.rows - 1) * piece.apart_mm
-        return Hanging("cleat", ("Top edge of the lowest cleat", lowest), "rows", after=(holders,), rows_mm=middles)
+        return Hanging(
+            "cleat",
+            ("Top edge of the lowest cleat", lowest),
+            "rows",
+            after=(holders,),
+            rows_mm=middles,
+        )
 
     def cautions(self, piece: CleatWall, wall: Wall) -> list[Phrase]:
         """What people get wrong with cleat walls."""
-        found = [Phrase("A foot as thick as the cleat on every holder, or it leans. Leave rows free for later.")]
+        found = [
+            Phrase(
+                "A foot as thick as the cleat on every holder, or it leans. Leave rows free for "
+                "later."
+            )
+        ]
         if wall.build in ("timber", "steel") and wall.layers == ():
-            said = "Between bare studs a holder's foot has nothing to lean on: make each span two studs, or line the wall first."
+            said = (
+                "Between bare studs a holder's foot has nothing to lean on: make each span two "
+                "studs, or line the wall first."
+            )
             found.append(Phrase(said))
         return found
 

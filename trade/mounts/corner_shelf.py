@@ -1,7 +1,8 @@
 """A corner shelf on ledgers on two walls, its front slanting from one to the other.
 
-It rests on three places: the corner and the furthest screw in each wall. While the load stays inside that triangle, both walls
-share it by shear alone; beyond it the corner wants to lift, and the outer screws carry more than all of it.
+It rests on three places: the corner and the furthest screw in each wall. While the load stays
+inside that triangle, both walls share it by shear alone; beyond it the corner wants to lift, and
+the outer screws carry more than all of it.
 """
 
 from collections.abc import Iterator
@@ -20,7 +21,18 @@ from trade.load.push import push_of
 from trade.load.shelf import board_n
 from trade.measure import Units
 from trade.mounts import ledgers, strips
-from trade.mounts.base import SHELF, Ask, Extra, Mount, Part, Shape, block, board_front, board_side, cut
+from trade.mounts.base import (
+    SHELF,
+    Ask,
+    Extra,
+    Mount,
+    Part,
+    Shape,
+    block,
+    board_front,
+    board_side,
+    cut,
+)
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail, Mitre, Slant, Work, scribe
 from trade.plan import CornerShelf, Wall
@@ -34,7 +46,10 @@ _SQUARE_DEG = 0.05  # nobody measures a corner nearer than that
 
 
 class _Shares(NamedTuple):
-    """What part of a load each of three places takes: this wall's outer screw, the other wall's, the corner."""
+    """What part of a load each of three places takes.
+
+    This wall's outer screw, the other wall's, the corner.
+    """
 
     here: float
     there: float
@@ -42,7 +57,10 @@ class _Shares(NamedTuple):
 
 
 class _Angle(NamedTuple):
-    """The triangle of a corner shelf: its two legs along the walls, mm, and the angle between them as it was measured."""
+    """The triangle of a corner shelf.
+
+    Its two legs along the walls, mm, and the angle between them as it was measured.
+    """
 
     here_mm: float
     there_mm: float
@@ -51,13 +69,20 @@ class _Angle(NamedTuple):
     @classmethod
     def of(cls, piece: CornerShelf, wall: Wall) -> "_Angle":
         """As measured; square where nobody measured."""
-        angle = next((corner.angle_deg for corner in wall.lie.corners if corner.side == piece.corner), 90.0)
+        angle = next(
+            (corner.angle_deg for corner in wall.lie.corners if corner.side == piece.corner), 90.0
+        )
         return cls(piece.length_mm, piece.depth_mm, angle)
 
     @property
     def reach_mm(self) -> tuple[float, float]:
-        """Where the other leg ends: along this wall from the corner (less than nought: beyond it), and out from it."""
-        return self.there_mm * cos(radians(self.degrees)), self.there_mm * sin(radians(self.degrees))
+        """Where the other leg ends: along this wall from the corner (less than nought.
+
+        Beyond it), and out from it.
+        """
+        return self.there_mm * cos(radians(self.degrees)), self.there_mm * sin(
+            radians(self.degrees)
+        )
 
     @property
     def blank_mm(self) -> tuple[float, float]:
@@ -79,7 +104,10 @@ class _Angle(NamedTuple):
 
     @property
     def outer_deg(self) -> tuple[float, float]:
-        """How far off square each ledger's outer end is sawn to stay under the front: this wall's, the other's."""
+        """How far off square each ledger's outer end is sawn to stay under the front.
+
+        This wall's, the other's.
+        """
         return 90 - self.front_deg, self.front_deg + self.degrees - 90
 
     def behind_mm(self, thick_mm: float) -> float:
@@ -91,14 +119,28 @@ class _Angle(NamedTuple):
         off, out = self.degrees - 90, self.reach_mm[1]
         if abs(off) < _SQUARE_DEG:
             return ()
-        return (Mitre("its edge along the other wall", abs(off), out, "at the corner" if off > 0 else "at its far end"),)
+        return (
+            Mitre(
+                "its edge along the other wall",
+                abs(off),
+                out,
+                "at the corner" if off > 0 else "at its far end",
+            ),
+        )
 
     def inner(self, thick_mm: float) -> tuple[Work, ...]:
         """The end of a ledger that goes into the corner, or against the first ledger."""
         off = self.degrees - 90
         if abs(off) < _SQUARE_DEG:
             return ()
-        return (Mitre("its end in the corner", abs(off), thick_mm, "at its back face" if off > 0 else "at its front face"),)
+        return (
+            Mitre(
+                "its end in the corner",
+                abs(off),
+                thick_mm,
+                "at its back face" if off > 0 else "at its front face",
+            ),
+        )
 
 
 def _outer_end(off_deg: float, thick_mm: float) -> Mitre:
@@ -118,7 +160,12 @@ class _CornerShelf(Mount[CornerShelf]):
         Ask("ledger", "Ledgers of", "choice", data.woods),
         Ask("ledger_mm", "Ledgers thick", "length"),
         Ask("ledger_high_mm", "Ledgers high", "length"),
-        Ask("other_mm", "Furthest screw in the other wall", "length", help="From the corner; keep it two thirds of the way out."),
+        Ask(
+            "other_mm",
+            "Furthest screw in the other wall",
+            "length",
+            help="From the corner; keep it two thirds of the way out.",
+        ),
         Ask("other_sure", "That screw is known to sit in a stud", "flag"),
     )
     fresh: ClassVar[dict[str, Any]] = {
@@ -140,19 +187,32 @@ class _CornerShelf(Mount[CornerShelf]):
         worst = shares(outer, piece.other_mm, piece.length_mm / 2, piece.depth_mm / 2)
         end = shares(outer, piece.other_mm, piece.length_mm, 0.0)
         here = (load.here, load.here + push * max(worst.here, end.here))
-        there = (load.there, load.there + push * max(worst.there, shares(outer, piece.other_mm, 0.0, piece.depth_mm).there))
+        there = (
+            load.there,
+            load.there
+            + push * max(worst.there, shares(outer, piece.other_mm, 0.0, piece.depth_mm).there),
+        )
         half = piece.ledger_mm / 2
         far = max(range(len(seats)), key=lambda i: _from_corner(piece, piece.supports_mm[i]))
         cases = (
             Demand("loaded, for years", years, here[0], here[0] * half),
             Demand("loaded, and pushed on its front", minutes, here[1], here[1] * half),
         )
-        corner = max(load.corner, 0.0) / 2  # each wall's inner screw takes half of what rests in the corner, and of a push there
+        corner = (
+            max(load.corner, 0.0) / 2
+        )  # each wall's inner screw takes half of what rests in the corner, and of a push there
         rest = (
             Demand("loaded, for years", years, corner, corner * half),
-            Demand("loaded, and pushed in its corner", minutes, corner + push / 2, (corner + push / 2) * half),
+            Demand(
+                "loaded, and pushed in its corner",
+                minutes,
+                corner + push / 2,
+                (corner + push / 2) * half,
+            ),
         )
-        demands: dict[int, tuple[Demand, ...]] = {seat.index: cases if i == far else rest for i, seat in enumerate(seats)}
+        demands: dict[int, tuple[Demand, ...]] = {
+            seat.index: cases if i == far else rest for i, seat in enumerate(seats)
+        }
         found = fastening.checks(seats, demands, backing(wall).unknown, loads)
         return [
             *found,
@@ -173,17 +233,29 @@ class _CornerShelf(Mount[CornerShelf]):
         """The board, sawn to its corner and off aslant, and both ledgers."""
         t, high, corner = piece.ledger_mm, piece.ledger_high_mm, _Angle.of(piece, wall)
         return [
-            cut("board", piece.board, 1, corner.blank_mm[0], corner.blank_mm[1], piece.thickness_mm),
+            cut(
+                "board", piece.board, 1, corner.blank_mm[0], corner.blank_mm[1], piece.thickness_mm
+            ),
             cut("ledger, this wall", piece.ledger, 1, piece.length_mm, high, t),
-            cut("ledger, other wall", piece.ledger, 1, piece.depth_mm - corner.behind_mm(t), high, t),
+            cut(
+                "ledger, other wall", piece.ledger, 1, piece.depth_mm - corner.behind_mm(t), high, t
+            ),
         ]
 
     def extras(self, piece: CornerShelf, wall: Wall) -> list[Extra]:
-        """The other ledger's screws: its furthest and one near the corner, as many one above the other as here."""
-        return [Extra("Into the other wall", _OTHER_PLACES * len(strips.rows(piece.ledger_high_mm)))]
+        """The other ledger's screws.
+
+        Its furthest and one near the corner, as many one above the other as here.
+        """
+        return [
+            Extra("Into the other wall", _OTHER_PLACES * len(strips.rows(piece.ledger_high_mm)))
+        ]
 
     def details(self, piece: CornerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
-        """The corner, the slanting front; the ledgers' outer ends mitred to stay under it; the second cut to the first."""
+        """The corner, the slanting front; the ledgers' outer ends mitred to stay under it.
+
+        The second cut to the first.
+        """
         t, high, corner = piece.ledger_mm, piece.ledger_high_mm, _Angle.of(piece, wall)
         usual = scribe(piece, wall, ends=False)[1]
         foot = piece.top_mm - piece.thickness_mm - high
@@ -196,24 +268,40 @@ class _CornerShelf(Mount[CornerShelf]):
                 "both edges of its corner to the walls, good face up",
                 scribe_mm=(usual, usual),
             ),
-            "ledger, this wall": Detail((along, *inner, *screws), "under the board, along this wall"),
+            "ledger, this wall": Detail(
+                (along, *inner, *screws), "under the board, along this wall"
+            ),
             "ledger, other wall": Detail(
-                (across, *inner), "butted against the first", late="from the first ledger's face to its end"
+                (across, *inner),
+                "butted against the first",
+                late="from the first ledger's face to its end",
             ),
         }
 
     def front(self, piece: CornerShelf) -> list[Shape]:
         """The board, the ledger under it, the other ledger's end."""
-        under, left, right = piece.top_mm - piece.thickness_mm, piece.left_mm, piece.left_mm + piece.length_mm
+        under = piece.top_mm - piece.thickness_mm
+        left = piece.left_mm
+        right = piece.left_mm + piece.length_mm
         low, t = under - piece.ledger_high_mm, piece.ledger_mm
         end = (left, left + t) if piece.corner == "left" else (right - t, right)
-        screws = strips.screws_front(piece, tuple(low + up for up in strips.rows(piece.ledger_high_mm)))
-        return [block("wood", left, low, right, under), block("wood", end[0], low, end[1], under), *screws, board_front(piece)]
+        screws = strips.screws_front(
+            piece, tuple(low + up for up in strips.rows(piece.ledger_high_mm))
+        )
+        return [
+            block("wood", left, low, right, under),
+            block("wood", end[0], low, end[1], under),
+            *screws,
+            board_front(piece),
+        ]
 
     def side(self, piece: CornerShelf, seat: Seat) -> list[Shape]:
         """The board on its ledger."""
         under = piece.top_mm - piece.thickness_mm
-        return [board_side(piece), block("wood", 0.0, under - piece.ledger_high_mm, piece.ledger_mm, under)]
+        return [
+            board_side(piece),
+            block("wood", 0.0, under - piece.ledger_high_mm, piece.ledger_mm, under),
+        ]
 
     def landed(self, piece: CornerShelf, wall: Wall) -> CornerShelf:
         """Into its corner."""
@@ -222,26 +310,40 @@ class _CornerShelf(Mount[CornerShelf]):
             return piece
         moved = tuple(
             x
-            for x in (piece.supports_mm[i] + piece.left_mm - left for i in range(len(piece.supports_mm)))
+            for x in (
+                piece.supports_mm[i] + piece.left_mm - left for i in range(len(piece.supports_mm))
+            )
             if 0 <= x <= piece.length_mm
         )
-        studs = tuple(s.centre_mm - left for s in wall.uprights if 20 <= s.centre_mm - left <= piece.length_mm - 20)
+        studs = tuple(
+            s.centre_mm - left
+            for s in wall.uprights
+            if 20 <= s.centre_mm - left <= piece.length_mm - 20
+        )
         return replace(piece, left_mm=left, supports_mm=studs or moved or (piece.length_mm / 2,))
 
     def cures(self, piece: CornerShelf) -> Iterator[tuple[str, Phrase, CornerShelf]]:
         """The other wall's screw further out."""
         far = piece.depth_mm * 0.85
         if far > piece.other_mm:
-            label = Phrase("The other wall's furthest screw {x} from the corner", {"x": Quantity(far, "length")})
+            label = Phrase(
+                "The other wall's furthest screw {x} from the corner",
+                {"x": Quantity(far, "length")},
+            )
             yield "other", label, replace(piece, other_mm=far)
 
     def hanging(self, piece: CornerShelf, wall: Wall, policy: Policy) -> Hanging:
-        """A ledger on each wall of the corner, the second level from the first; the board on both."""
+        """A ledger on each wall of the corner, the second level from the first.
+
+        The board on both.
+        """
         other = do(
-            "other-wall", "The ledger on the other wall",
-            "Carry the line round the corner with the level. Find the stud there first: it is another wall.",
+            "other-wall",
+            "The ledger on the other wall",
+            "Carry the line round the corner with the level. Find the stud there first: it is "
+            "another wall.",
             *ledgers.anchored(self.seats(piece, wall)),
-        )  # fmt: skip
+        )
         board = do(
             "board",
             "Lay the board into the corner",
@@ -249,13 +351,22 @@ class _CornerShelf(Mount[CornerShelf]):
             lifts=True,
             acts=(Act("put_on", "board"),),
         )
-        fasten = do("fasten", "Screw the board down", "Into both ledgers, so that nobody tips it up by its front.")
+        fasten = do(
+            "fasten",
+            "Screw the board down",
+            "Into both ledgers, so that nobody tips it up by its front.",
+        )
         line = ("Top of the ledgers", piece.top_mm - piece.thickness_mm)
         return Hanging("ledger", line, after=(other, board, fasten))
 
     def cautions(self, piece: CornerShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with corners."""
-        return [Phrase("Corners are not square: take the angle off with a bevel or cardboard before cutting the board.")]
+        return [
+            Phrase(
+                "Corners are not square: take the angle off with a bevel or cardboard before "
+                "cutting the board."
+            )
+        ]
 
 
 KIND = _CornerShelf()
@@ -271,7 +382,10 @@ def outer_mm(piece: CornerShelf) -> float:
 
 
 def shares(here_mm: float, there_mm: float, x_mm: float, y_mm: float) -> _Shares:
-    """A load at x along this wall and y along the other, on three places: at the corner, `here_mm` and `there_mm` out."""
+    """A load at x along this wall and y along the other, on three places.
+
+    At the corner, `here_mm` and `there_mm` out.
+    """
     return _Shares(x_mm / here_mm, y_mm / there_mm, 1 - x_mm / here_mm - y_mm / there_mm)
 
 
@@ -286,7 +400,12 @@ def _on_three(piece: CornerShelf) -> _Shares:
         if load.end_mm > load.start_mm:
             weights.append((load.total_n * use, centre))
         else:
-            weights.append((load.total_n * use, shares(outer, piece.other_mm, _from_corner(piece, load.start_mm), out)))
+            weights.append(
+                (
+                    load.total_n * use,
+                    shares(outer, piece.other_mm, _from_corner(piece, load.start_mm), out),
+                )
+            )
     for weight, share in weights:
         for n, part in enumerate(share):
             found[n] += weight * max(part, 0.0)
@@ -295,68 +414,108 @@ def _on_three(piece: CornerShelf) -> _Shares:
 
 def _nothing(unknown: tuple[str, ...]) -> Check:
     return make(
-        "support.count", part="shelf", case="any", unknown=unknown, demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
+        "support.count",
+        part="shelf",
+        case="any",
+        unknown=unknown,
+        demand=Quantity(1, "count"),
+        capacity=Quantity(0.5, "count"),
         template="Nothing holds it on this wall: put at least {demand} screw there.",
-    )  # fmt: skip
+    )
 
 
 def _inner(piece: CornerShelf) -> Check:
     """A ledger on one screw turns about it: there must be another, in the corner."""
     return make(
-        "corner.inner", part="ledger", case="any",
-        unknown=(f"whether there is a stud in the corner behind “{piece.name}”: its ledger needs a second screw there.",),
-        demand=Quantity(1, "count"), capacity=Quantity(1, "count"),
+        "corner.inner",
+        part="ledger",
+        case="any",
+        unknown=(
+            f"whether there is a stud in the corner behind “{piece.name}”: its ledger needs a "
+            "second screw there.",
+        ),
+        demand=Quantity(1, "count"),
+        capacity=Quantity(1, "count"),
         template="One screw alone lets the ledger turn; a second one belongs in the corner.",
-    )  # fmt: skip
+    )
 
 
 def _place(piece: CornerShelf, wall: Wall) -> Check:
-    gap = piece.left_mm if piece.corner == "left" else wall.width_mm - piece.left_mm - piece.length_mm
+    gap = (
+        piece.left_mm if piece.corner == "left" else wall.width_mm - piece.left_mm - piece.length_mm
+    )
     return make(
-        "corner.place", part="board", case="any",
-        demand=Quantity(max(gap, 0.0) + 1e-6, "length"), capacity=Quantity(5.0, "length"),
-        template="It stands in the corner." if gap <= 5.0 else "It hangs {demand} away from its corner.",
-    )  # fmt: skip
+        "corner.place",
+        part="board",
+        case="any",
+        demand=Quantity(max(gap, 0.0) + 1e-6, "length"),
+        capacity=Quantity(5.0, "length"),
+        template="It stands in the corner."
+        if gap <= 5.0
+        else "It hangs {demand} away from its corner.",
+    )
 
 
 def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Check:
     centre = shares(outer, piece.other_mm, piece.length_mm / 3, piece.depth_mm / 3)
     return make(
-        "corner.triangle", part="board", case="loaded evenly", unknown=unknown,
-        demand=Quantity(centre.here + centre.there, "ratio"), capacity=Quantity(1.0, "ratio"),
+        "corner.triangle",
+        part="board",
+        case="loaded evenly",
+        unknown=unknown,
+        demand=Quantity(centre.here + centre.there, "ratio"),
+        capacity=Quantity(1.0, "ratio"),
         template="Its middle lies "
         + ("inside" if centre.corner >= 0 else "outside")
         + " the triangle of its outer screws; two thirds of the way out is the least for them.",
         steps=(
             Step("a", "this wall's furthest screw from the corner", Quantity(outer, "length")),
             Step("b", "the other wall's", Quantity(piece.other_mm, "length")),
-            Step("x/a + y/b", "of the middle, a third of each leg", Quantity(centre.here + centre.there, "ratio")),
+            Step(
+                "x/a + y/b",
+                "of the middle, a third of each leg",
+                Quantity(centre.here + centre.there, "ratio"),
+            ),
         ),
-    )  # fmt: skip
+    )
 
 
-def _other(piece: CornerShelf, there: tuple[float, float], like: Seat, wall: Wall, loads: tuple[str, ...]) -> Check:
+def _other(
+    piece: CornerShelf, there: tuple[float, float], like: Seat, wall: Wall, loads: tuple[str, ...]
+) -> Check:
     """The other wall's outer screws, as good as this wall's, if they are known to sit in a stud."""
     years, minutes = strips.durations(like)
     (force, duration, case) = max(
-        ((there[0], years, "loaded, for years"), (there[1], minutes, "loaded, and pushed on its front")),
+        (
+            (there[0], years, "loaded, for years"),
+            (there[1], minutes, "loaded, and pushed on its front"),
+        ),
         key=lambda f: f[0] / f[1],
     )
     each = strips.shear_n(like) * duration * len(like.heights_mm)
-    ask = () if piece.other_sure else ("whether the other wall's outer screw sits in a stud: find it there.",)
+    ask = (
+        ()
+        if piece.other_sure
+        else ("whether the other wall's outer screw sits in a stud: find it there.",)
+    )
     return make(
-        "corner.other", part="other ledger", case=case, unknown=(*ask, *backing(wall).unknown, *loads),
-        demand=Quantity(force, "pull"), capacity=Quantity(max(each, 1e-6), "pull"),
-        template="The other wall's outer screws carry {demand}; held as here they can carry {capacity}.",
+        "corner.other",
+        part="other ledger",
+        case=case,
+        unknown=(*ask, *backing(wall).unknown, *loads),
+        demand=Quantity(force, "pull"),
+        capacity=Quantity(max(each, 1e-6), "pull"),
+        template="The other wall's outer screws carry {demand}; held as here they can carry "
+        "{capacity}.",
         steps=(
             Step("V", f"its share of three places, {case}", Quantity(force, "force")),
             Step("Z'", "shear of as many screws as here", Quantity(each, "force")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _front(piece: CornerShelf, unknown: tuple[str, ...]) -> Check:
-    """The free front as a beam from screw to screw with the strip behind it, a third of the way to the corner."""
+    """Check the free front as a beam between screws with its strip, a third of the way in."""
     row, use = data.boards()[piece.board], data.uses()[piece.use]
     span = (piece.length_mm**2 + piece.depth_mm**2) ** 0.5
     deep = piece.length_mm * piece.depth_mm / span / 3
@@ -365,13 +524,18 @@ def _front(piece: CornerShelf, unknown: tuple[str, ...]) -> Check:
     moment, minutes = even * span / 8 + push_of(piece).n * span / 4, data.house("duration_minutes")
     section, allowed = deep * piece.thickness_mm**2 / 6, row.bending_mpa(minutes)
     return make(
-        "corner.front", part="board", case="loaded, and pushed on its front", unknown=unknown,
-        demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
-        template="Along its slanting front the board is bent to {used} of what {wood} may take.", parts={"wood": row.name},
+        "corner.front",
+        part="board",
+        case="loaded, and pushed on its front",
+        unknown=unknown,
+        demand=Quantity(moment / section, "stress"),
+        capacity=Quantity(allowed, "stress"),
+        template="Along its slanting front the board is bent to {used} of what {wood} may take.",
+        parts={"wood": row.name},
         steps=(
             Step("l", "the slanting front", Quantity(span, "length")),
             Step("b", "a third of the way to the corner", Quantity(deep, "length")),
             Step("M", "w l/8 + push l/4, half of what lies on it", Quantity(moment, "moment")),
             Step("σ", "6 M / (b t²)", Quantity(moment / section, "stress")),
         ),
-    )  # fmt: skip
+    )

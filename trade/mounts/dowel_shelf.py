@@ -1,7 +1,7 @@
 """A floating shelf that slides onto dowels in a back strip, all of wood.
 
-The dowels bend where they leave the strip; the strip turns about its lower edge, and its screws have a lever of about half the
-shelf's thickness only: a thin shelf pulls hard.
+The dowels bend where they leave the strip; the strip turns about its lower edge, and its screws
+have a lever of about half the shelf's thickness only: a thin shelf pulls hard.
 """
 
 from collections.abc import Iterator
@@ -22,7 +22,20 @@ from trade.load.shelf import ShelfLoad
 from trade.load.ways import BOARD, Sharing
 from trade.measure import Units
 from trade.mounts import board, rods, stiffness, strips
-from trade.mounts.base import WOODEN_SHELF, Ask, Bore, Box, Mount, Part, Shape, block, board_detail, board_front, cut, cut_dowel
+from trade.mounts.base import (
+    WOODEN_SHELF,
+    Ask,
+    Bore,
+    Box,
+    Mount,
+    Part,
+    Shape,
+    block,
+    board_detail,
+    board_front,
+    cut,
+    cut_dowel,
+)
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.rods import Rod, slid_on
 from trade.mounts.work import Band, Bored, Detail, Mitre, longest_mm
@@ -49,19 +62,28 @@ class _DowelShelf(Mount[DowelShelf]):
         Ask("dowel_mm", "Dowels thick", "length"),
         Ask("in_shelf_mm", "Dowels in the shelf", "length"),
     )
-    fresh: ClassVar[dict[str, Any]] = {"board": "oak_red", "thickness_mm": 60.0, "depth_mm": 200.0, "use": "display"}
+    fresh: ClassVar[dict[str, Any]] = {
+        "board": "oak_red",
+        "thickness_mm": 60.0,
+        "depth_mm": 200.0,
+        "use": "display",
+    }
 
     def checks(self, piece: DowelShelf, wall: Wall) -> list[Check]:
         """Every check of the shelf, its dowels and the strip's screws."""
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BOARD)
+        return sharing.best(
+            lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BOARD
+        )
 
     def _shared(self, piece: DowelShelf, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
         load, seats = self._load(piece, so), self.seats(piece, wall)
-        demands, lining, rod = load.demands(), backing(wall).unknown, Rod(piece.dowel_mm, piece.in_shelf_mm)
+        demands = load.demands()
+        lining = backing(wall).unknown
+        rod = Rod(piece.dowel_mm, piece.in_shelf_mm)
         give = _give(piece) * len(piece.supports_mm) / piece.dowels
         return [
             *board.checks(load, loads),
@@ -70,7 +92,9 @@ class _DowelShelf(Mount[DowelShelf]):
             rods.hole(piece.depth_mm - piece.strip_mm, rod),
             rods.cover(piece, rod),
             _clear_of_screws(piece, seats),
-            *stiffness.wobble(load, [(each, give) for each in seats if each.holds], demands, lining + loads),
+            *stiffness.wobble(
+                load, [(each, give) for each in seats if each.holds], demands, lining + loads
+            ),
         ]
 
     def _load(self, piece: DowelShelf, so: Sharing) -> ShelfLoad:
@@ -80,29 +104,54 @@ class _DowelShelf(Mount[DowelShelf]):
         """The back strip on its studs."""
         high = piece.thickness_mm
         gaps = [b - a for a, b in pairwise(piece.supports_mm)]
-        along = min([*gaps, _PRESSED_MM]) - strips.FACE_WIDTH_MM  # it lies on the wall all along, and the shelf keeps it stiff
+        along = (
+            min([*gaps, _PRESSED_MM]) - strips.FACE_WIDTH_MM
+        )  # it lies on the wall all along, and the shelf keeps it stiff
         foot = piece.top_mm - high
-        return strips.on_studs(piece, wall, NOUN, piece.board, piece.strip_mm, high, foot, along_mm=max(along, 0.0))
+        return strips.on_studs(
+            piece, wall, NOUN, piece.board, piece.strip_mm, high, foot, along_mm=max(along, 0.0)
+        )
 
     def parts(self, piece: DowelShelf, wall: Wall) -> list[Part]:
         """The shelf, its back strip off the same board, the dowels through both."""
         long, d = piece.strip_mm + piece.in_shelf_mm, piece.dowel_mm
         return [
-            cut("shelf", piece.board, 1, longest_mm(piece, wall), piece.depth_mm - piece.strip_mm, piece.thickness_mm),
+            cut(
+                "shelf",
+                piece.board,
+                1,
+                longest_mm(piece, wall),
+                piece.depth_mm - piece.strip_mm,
+                piece.thickness_mm,
+            ),
             cut("back strip", piece.board, 1, piece.length_mm, piece.thickness_mm, piece.strip_mm),
             cut_dowel("dowel", piece.dowel, piece.dowels, long, d),
         ]
 
     def details(self, piece: DowelShelf, wall: Wall, units: Units) -> dict[str, Detail]:
-        """The shelf as any; the strip scribed instead of it, bored for the screws and, with the shelf, for the dowels."""
+        """The shelf as any.
+
+        The strip scribed instead of it, bored for the screws and, with the shelf, for the dowels.
+        """
         shelf = board_detail(piece, wall, self.bores(piece, wall), units)
         bands = tuple(work for work in shelf.works if isinstance(work, Band | Mitre))
         bored = tuple(work for work in shelf.works if isinstance(work, Bored))
-        dowels = tuple(work._replace(into="its face, clamped to the shelf", deep_mm=None, why="for the dowels") for work in bored)
-        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.thickness_mm, units)
+        dowels = tuple(
+            work._replace(into="its face, clamped to the shelf", deep_mm=None, why="for the dowels")
+            for work in bored
+        )
+        screws = strips.screwed(
+            self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.thickness_mm, units
+        )
         return {
-            "shelf": Detail((*bands, *bored), "its bored edge to the strip, good face up", follows="back strip"),
-            "back strip": Detail((*dowels, *screws), "off the shelf's own board, its grain going on", scribe_mm=shelf.scribe_mm),
+            "shelf": Detail(
+                (*bands, *bored), "its bored edge to the strip, good face up", follows="back strip"
+            ),
+            "back strip": Detail(
+                (*dowels, *screws),
+                "off the shelf's own board, its grain going on",
+                scribe_mm=shelf.scribe_mm,
+            ),
             "dowel": Detail(bare=True),
         }
 
@@ -110,14 +159,18 @@ class _DowelShelf(Mount[DowelShelf]):
         """The board; dowels and screws behind it."""
         axis, r = piece.top_mm - piece.high_mm / 2, piece.dowel_mm / 2
         dowels = [
-            block("hidden", x - r, axis - r, x + r, axis + r) for x in (piece.left_mm + at for at in dowel_places_mm(piece))
+            block("hidden", x - r, axis - r, x + r, axis + r)
+            for x in (piece.left_mm + at for at in dowel_places_mm(piece))
         ]
         heights = tuple(piece.top_mm - piece.high_mm + up for up in strips.rows(piece.high_mm))
         return [board_front(piece), *dowels, *strips.screws_front(piece, heights)]
 
     def side(self, piece: DowelShelf, seat: Seat) -> list[Shape]:
         """The strip on the wall, the shelf in front of it, a dowel through both."""
-        t, axis, r, low = piece.strip_mm, piece.top_mm - piece.high_mm / 2, piece.dowel_mm / 2, piece.top_mm - piece.high_mm
+        t = piece.strip_mm
+        axis = piece.top_mm - piece.high_mm / 2
+        r = piece.dowel_mm / 2
+        low = piece.top_mm - piece.high_mm
         return [
             block("wood", 0.0, low, t, piece.top_mm),
             block("board", t, low, piece.depth_mm, piece.top_mm),
@@ -126,12 +179,20 @@ class _DowelShelf(Mount[DowelShelf]):
 
     def box(self, piece: DowelShelf) -> Box:
         """The board alone."""
-        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
+        return Box(
+            piece.left_mm,
+            piece.left_mm + piece.length_mm,
+            piece.top_mm - piece.high_mm,
+            piece.top_mm,
+        )
 
     def bores(self, piece: DowelShelf, wall: Wall) -> list[Bore]:
         """One hole per dowel, the same in shelf and strip: clamp them together and drill both."""
         deep, up = piece.in_shelf_mm + _SPARE_MM, piece.thickness_mm / 2
-        return [Bore(x, up, piece.dowel_mm, deep, f"dowel {n}") for n, x in enumerate(dowel_places_mm(piece), start=1)]
+        return [
+            Bore(x, up, piece.dowel_mm, deep, f"dowel {n}")
+            for n, x in enumerate(dowel_places_mm(piece), start=1)
+        ]
 
     def cures(self, piece: DowelShelf) -> Iterator[tuple[str, Phrase, DowelShelf]]:
         """More dowels; as many as leave the screws their places; thicker ones."""
@@ -140,16 +201,21 @@ class _DowelShelf(Mount[DowelShelf]):
                 yield "dowels", Phrase(f"{count} dowels"), replace(piece, dowels=count)
         for thick in (22.2, 25.4, 31.75):
             if thick > piece.dowel_mm:
-                yield "dowel", Phrase("Dowels {d} thick", {"d": Quantity(thick, "length")}), replace(piece, dowel_mm=thick)
+                yield (
+                    "dowel",
+                    Phrase("Dowels {d} thick", {"d": Quantity(thick, "length")}),
+                    replace(piece, dowel_mm=thick),
+                )
 
     def hanging(self, piece: DowelShelf, wall: Wall, policy: Policy) -> Hanging:
         """The strip with its dowels goes up; the front slides on."""
         tried = do(
-            "try", "Try the front on its strip",
+            "try",
+            "Try the front on its strip",
             "On the bench, dry: it must close all along without a hammer.",
             "Dowels are glued into the strip, not into the front.",
             acts=(Act("measure", "dowels"), Act("bore", "shelf")),
-        )  # fmt: skip
+        )
         top = ("Top of the back strip", piece.top_mm)
         return Hanging("back strip", top, before=(tried,), after=slid_on(policy.stays, "dowels"))
 
@@ -170,46 +236,81 @@ def dowel_places_mm(piece: DowelShelf) -> tuple[float, ...]:
 
 
 def _clear_of_screws(piece: DowelShelf, seats: list[Seat]) -> Check:
-    """A screw of the strip and a dowel need a place each: from edge to edge some wood must be left between them."""
+    """A screw of the strip and a dowel need a place each.
+
+    From edge to edge some wood must be left between them.
+    """
     axis = piece.top_mm - piece.thickness_mm / 2
     pairs = [
-        (hypot(piece.left_mm + at - x, axis - y), seat) for at in dowel_places_mm(piece) for seat in seats for x, y in seat.holes
+        (hypot(piece.left_mm + at - x, axis - y), seat)
+        for at in dowel_places_mm(piece)
+        for seat in seats
+        for x, y in seat.holes
     ]
     apart, seat = min(pairs, key=lambda pair: pair[0])
     return make(
-        "dowel.screw", part=seat.part, support=seat.index, case="any",
+        "dowel.screw",
+        part=seat.part,
+        support=seat.index,
+        case="any",
         demand=Quantity(piece.dowel_mm / 2 + seat.screw.diameter_mm / 2 + _BETWEEN_MM, "fine"),
         capacity=Quantity(max(apart, 1e-6), "fine"),
-        template="A screw of the {part} and a dowel can't be in one place: their middles are {capacity} apart and need {demand}.",
+        template="A screw of the {part} and a dowel can't be in one place: their middles are "
+        "{capacity} apart and need {demand}.",
         parts={"part": seat.part},
-    )  # fmt: skip
+    )
 
 
 def _give(piece: DowelShelf) -> float:
-    """How far the front edge goes down under 1 N there when one dowel carries it: it bends over its length in the shelf."""
-    reach, front = min(piece.in_shelf_mm, piece.depth_mm - piece.strip_mm) / 2, piece.depth_mm - piece.strip_mm
+    """How far the front edge goes down under 1 N there when one dowel carries it.
+
+    It bends over its length in the shelf.
+    """
+    reach = min(piece.in_shelf_mm, piece.depth_mm - piece.strip_mm) / 2
+    front = piece.depth_mm - piece.strip_mm
     ei = data.boards()[piece.dowel].e_mpa * pi * piece.dowel_mm**4 / 64
     return front * reach / ei * (front - reach / 2)
 
 
-def _bending(piece: DowelShelf, demands: dict[int, tuple[Demand, ...]], push_n: float, unknown: tuple[str, ...]) -> Check:
+def _bending(
+    piece: DowelShelf,
+    demands: dict[int, tuple[Demand, ...]],
+    push_n: float,
+    unknown: tuple[str, ...],
+) -> Check:
     """The dowels share what lasts; one alone takes a push, where it happens."""
     row, section = data.boards()[piece.dowel], pi * piece.dowel_mm**3 / 32
-    lasting = sum(max(case[0].moment_nmm - case[0].load_n * piece.strip_mm, 0.0) for case in demands.values()) / piece.dowels
+    lasting = (
+        sum(
+            max(case[0].moment_nmm - case[0].load_n * piece.strip_mm, 0.0)
+            for case in demands.values()
+        )
+        / piece.dowels
+    )
     pushed = lasting + push_n * (piece.depth_mm - piece.strip_mm)
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     moment, duration, case = max(
-        ((lasting, years, "loaded, for years"), (pushed, minutes, "loaded, and pushed over one dowel")), key=lambda m: m[0] / m[1]
+        (
+            (lasting, years, "loaded, for years"),
+            (pushed, minutes, "loaded, and pushed over one dowel"),
+        ),
+        key=lambda m: m[0] / m[1],
     )
     allowed = row.bending_mpa(duration)
     return make(
-        "dowel.bending", part="dowel", case=case, unknown=unknown,
-        demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
-        template="Where they leave the strip the dowels are bent to {used} of what {wood} may take.", parts={"wood": row.name},
+        "dowel.bending",
+        part="dowel",
+        case=case,
+        unknown=unknown,
+        demand=Quantity(moment / section, "stress"),
+        capacity=Quantity(allowed, "stress"),
+        template="Where they leave the strip the dowels are bent to {used} of what {wood} may "
+        "take.",
+        parts={"wood": row.name},
         steps=(
             Step("M", f"about the strip's face, one dowel, {case}", Quantity(moment, "moment")),
             Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
             Step("σ", "M / S", Quantity(moment / section, "stress")),
             Step("σ'", row.bending_words, Quantity(allowed, "stress")),
         ),
-    )  # fmt: skip
+    )

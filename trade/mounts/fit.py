@@ -1,4 +1,7 @@
-"""Whether things fit on a piece and people reach it: what stands above it, how high hands come, what goes through a door."""
+"""Whether things fit on a piece and people reach it.
+
+What stands above it, how high hands come, what goes through a door.
+"""
 
 from trade import data
 from trade.check import Check, Phrase, Quantity, make
@@ -11,15 +14,22 @@ _TOUCHING_MM = 1e-6
 
 
 def headroom_mm(piece: AnyPiece) -> float:
-    """What must stay free above a piece for the tallest thing on it and a hand; 0 where nobody said how high things are."""
+    """What must stay free above a piece for the tallest thing on it and a hand.
+
+    0 where nobody said how high things are.
+    """
     if mount_of(piece).carries != "on":
         return 0.0
-    tallest = max((thing.high_mm for thing in piece.things if thing.high_mm is not None), default=None)
+    tallest = max(
+        (thing.high_mm for thing in piece.things if thing.high_mm is not None), default=None
+    )
     return 0.0 if tallest is None else tallest + data.house("hand_room_mm")
 
 
 def items(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]], wall: Wall) -> Check | None:
-    """The tallest thing on a shelf, and a hand's room, against what is above it; None where nobody said how high things are.
+    """The tallest thing on a shelf, and a hand's room, against what is above it.
+
+    None where nobody said how high things are.
 
     Args:
         piece: the shelf.
@@ -42,16 +52,25 @@ def items(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]], wall: Wa
     needed = headroom_mm(piece)
     above = needed if 0 < needed - above < _TOUCHING_MM else above  # what just fits, fits
     return make(
-        "fit.items", part="shelf", case="any",
-        demand=Quantity(needed, "length"), capacity=Quantity(max(above, _TOUCHING_MM), "length"),
-        template="“{what}” and a hand over it need {demand}; above the shelf there are {capacity}.", parts={"what": tallest.name},
-    )  # fmt: skip
+        "fit.items",
+        part="shelf",
+        case="any",
+        demand=Quantity(needed, "length"),
+        capacity=Quantity(max(above, _TOUCHING_MM), "length"),
+        template="“{what}” and a hand over it need {demand}; above the shelf there are {capacity}.",
+        parts={"what": tallest.name},
+    )
 
 
 def hangs_free(piece: AnyPiece) -> Check | None:
-    """Whether the longest thing on a hook clears the floor; None where nothing hangs whose length is known."""
+    """Whether the longest thing on a hook clears the floor.
+
+    None where nothing hangs whose length is known.
+    """
     hook = mount_of(piece).hook_mm(piece)
-    long = [thing for thing in piece.things if thing.high_mm is not None and thing.at_mm is not None]
+    long = [
+        thing for thing in piece.things if thing.high_mm is not None and thing.at_mm is not None
+    ]
     if hook is None or not long:
         return None
     longest = max(long, key=lambda thing: thing.high_mm or 0.0)
@@ -59,26 +78,41 @@ def hangs_free(piece: AnyPiece) -> Check | None:
     on_the_floor = high > hook
     said = "“{what}” is {high} long and hangs from {capacity} up: it stands on the floor."
     if not on_the_floor:
-        said = "“{what}” is {high} long; to hang clear of the floor its hook should be {demand} up, and is {capacity}."
+        said = (
+            "“{what}” is {high} long; to hang clear of the floor its hook should be {demand} "
+            "up, and is {capacity}."
+        )
     return make(
-        "fit.hang", part="piece", case="any", limit="fit" if on_the_floor else "service",
-        demand=Quantity(high + room, "length"), capacity=Quantity(max(hook, _TOUCHING_MM), "length"),
-        template=said, parts={"what": longest.name, "high": Quantity(high, "length")},
-    )  # fmt: skip
+        "fit.hang",
+        part="piece",
+        case="any",
+        limit="fit" if on_the_floor else "service",
+        demand=Quantity(high + room, "length"),
+        capacity=Quantity(max(hook, _TOUCHING_MM), "length"),
+        template=said,
+        parts={"what": longest.name, "high": Quantity(high, "length")},
+    )
 
 
 def behind(piece: AnyPiece, wall: Wall) -> Check | None:
-    """Whether a face covers a box that must be reached; None where none is behind it, or openings are cut for them."""
+    """Whether a face covers a box that must be reached.
+
+    None where none is behind it, or openings are cut for them.
+    """
     if not wall.features or not mount_of(piece).covers or getattr(piece, "cut_out", False):
         return None
     found = covered(mount_of(piece).box(piece), wall)
     if not found:
         return None
     return make(
-        "piece.covers", part="piece", case="any", demand=Quantity(len(found), "count"), capacity=Quantity(0.5, "count"),
+        "piece.covers",
+        part="piece",
+        case="any",
+        demand=Quantity(len(found), "count"),
+        capacity=Quantity(0.5, "count"),
         template="It covers {what}, which must be reached: hang it clear, or cut an opening.",
         parts={"what": found[0].row.reason},
-    )  # fmt: skip
+    )
 
 
 def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
@@ -86,35 +120,59 @@ def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
     found = []
     reach = data.house("reach_mm")
     if piece.top_mm > reach and not mount_of(piece).stands:
-        sizes: dict[str, Quantity | str] = {"top": Quantity(piece.top_mm, "length"), "reach": Quantity(reach, "length")}
-        found.append(Phrase("Its top is {top} up; without a step most people reach {reach}.", sizes))
-    if getattr(piece, "body_kg", None) is not None and (doors := [f for f in wall.features if f.kind == "door"]):
+        sizes: dict[str, Quantity | str] = {
+            "top": Quantity(piece.top_mm, "length"),
+            "reach": Quantity(reach, "length"),
+        }
+        found.append(
+            Phrase("Its top is {top} up; without a step most people reach {reach}.", sizes)
+        )
+    if getattr(piece, "body_kg", None) is not None and (
+        doors := [f for f in wall.features if f.kind == "door"]
+    ):
         small, middle, _ = sorted((piece.length_mm, piece.high_mm, piece.depth_mm))
         widest = max(doors, key=lambda door: door.right_mm - door.left_mm)
         wide, high = widest.right_mm - widest.left_mm, widest.top_mm - widest.bottom_mm
         if small > wide or middle > high:
             size = {"w": Quantity(wide, "length"), "h": Quantity(high, "length")}
-            found.append(Phrase("It does not go through the door of this wall, {w} by {h}: build it in the room.", dict(size)))
+            found.append(
+                Phrase(
+                    "It does not go through the door of this wall, {w} by {h}: build it in the "
+                    "room.",
+                    dict(size),
+                )
+            )
     return [*found, *_covered(piece, wall), *_swing(piece, wall)]
 
 
 def _covered(piece: AnyPiece, wall: Wall) -> list[Phrase]:
     """Boxes that it would hang over."""
     over = covered(mount_of(piece).box(piece), wall)
-    return [Phrase("It hangs over {what}: nobody reaches that behind it.", {"what": each.row.reason}) for each in over]
+    return [
+        Phrase("It hangs over {what}: nobody reaches that behind it.", {"what": each.row.reason})
+        for each in over
+    ]
 
 
 def _swing(piece: AnyPiece, wall: Wall) -> list[Phrase]:
-    """Doors whose leaf would come against it when opened flat; nobody has said which way they open."""
+    """Doors whose leaf would come against it when opened flat.
+
+    Nobody has said which way they open.
+    """
     own, found = mount_of(piece).box(piece), []
     for door in (feature for feature in wall.features if feature.kind == "door"):
         wide = door.right_mm - door.left_mm
         if _over(own, door.left_mm - wide, door.right_mm + wide, door.bottom_mm, door.top_mm):
-            said = "If the door beside it opens into this room on its side, the leaf meets it: it stands {depth} out."
+            said = (
+                "If the door beside it opens into this room on its side, the leaf meets it: it "
+                "stands {depth} out."
+            )
             found.append(Phrase(said, {"depth": Quantity(piece.depth_mm, "length")}))
     return found
 
 
 def _over(own: Box, left: float, right: float, bottom: float, top: float) -> bool:
     across = min(own.right_mm, right) - max(own.left_mm, left)
-    return across > _TOUCHING_MM and min(own.top_mm, top) - max(own.bottom_mm, bottom) > _TOUCHING_MM
+    return (
+        across > _TOUCHING_MM and min(own.top_mm, top) - max(own.bottom_mm, bottom) > _TOUCHING_MM
+    )

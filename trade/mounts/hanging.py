@@ -1,4 +1,7 @@
-"""How a kind goes up: what is brought to the wall first, in what order it is fixed, and what follows when it is."""
+"""How a kind goes up.
+
+What is brought to the wall first, in what order it is fixed, and what follows when it is.
+"""
 
 from typing import Literal, NamedTuple
 
@@ -23,7 +26,10 @@ Verb = Literal[
 
 
 class Act(NamedTuple):
-    """What a step does, so that its order can be rehearsed: a verb, the thing it is done to, and the numbers of the holes."""
+    """What a step does, so that its order can be rehearsed.
+
+    A verb, the thing it is done to, and the numbers of the holes.
+    """
 
     verb: Verb
     thing: str
@@ -31,7 +37,9 @@ class Act(NamedTuple):
 
 
 class Do(NamedTuple):
-    """One thing to do that is no hole: its key, what to do, what to mind; `lifts`: the piece's weight is in hands meanwhile.
+    """One thing to do that is no hole: its key, what to do, what to mind; `lifts`.
+
+    The piece's weight is in hands meanwhile.
 
     `wait_hours`: how long nothing goes on after it; `acts`: what it does.
     """
@@ -49,14 +57,17 @@ class Hanging(NamedTuple):
 
     Args:
         thing: what is held to the wall and screwed on.
-        line: what the level line shows, and its height above the floor: the edge or the middle of the hardware, mm.
-        order: whole: one thing on all its screws; apart: one at each support; rows: strips, one above the other.
+        line: what the level line shows, and its height above the floor: the edge or the middle of
+          the hardware, mm.
+        order: whole: one thing on all its screws; apart: one at each support; rows: strips, one
+          above the other.
         before: what is done before the first hole.
         after: what follows when all is screwed on.
         levelled: one is set level with the other.
         lifts: holding it to the wall needs as many people as lifting the piece.
         rows_mm: middles of the strips where they go up in rows, above the floor.
-        opening: what to mind when the lining is cut out for each of them; None where nothing is let in.
+        opening: what to mind when the lining is cut out for each of them; None where nothing is let
+          in.
     """
 
     thing: str
@@ -71,7 +82,19 @@ class Hanging(NamedTuple):
 
 
 def do(
-    key: str, title: str, *words: str | Phrase, lifts: bool = False, wait_hours: float = 0.0, acts: tuple[Act, ...] = ()
+    key: str,
+    title: str,
+    *words: str | Phrase,
+    lifts: bool = False,
+    wait_hours: float = 0.0,
+    acts: tuple[Act, ...] = (),
 ) -> Do:
     """A thing to do, out of plain sentences."""
-    return Do(key, title, tuple(Phrase(each) if isinstance(each, str) else each for each in words), lifts, wait_hours, acts)
+    return Do(
+        key,
+        title,
+        tuple(Phrase(each) if isinstance(each, str) else each for each in words),
+        lifts,
+        wait_hours,
+        acts,
+    )

@@ -1,4 +1,7 @@
-"""A board with clips, hangers or holders that spans two studs: a rail that is high enough to hold tools."""
+"""A board with clips, hangers or holders that spans two studs.
+
+A rail that is high enough to hold tools.
+"""
 
 from typing import Any, ClassVar
 
@@ -14,12 +17,21 @@ class _HolderBoard(Railed[HolderBoard]):
     hook_noun = "clip or holder"
     make = HolderBoard
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "plywood", "thickness_mm": 18.0, "height_mm": 200.0, "depth_mm": 100.0, "length_mm": 600.0,
-    }  # fmt: skip
+        "board": "plywood",
+        "thickness_mm": 18.0,
+        "height_mm": 200.0,
+        "depth_mm": 100.0,
+        "length_mm": 600.0,
+    }
 
     def cautions(self, piece: HolderBoard, wall: Wall) -> list[Phrase]:
         """What people get wrong with holder boards."""
-        return [Phrase("Fix the holders from behind or between the studs' screws; build it larger than today's need.")]
+        return [
+            Phrase(
+                "Fix the holders from behind or between the studs' screws; build it larger than "
+                "today's need."
+            )
+        ]
 
 
 KIND = _HolderBoard()

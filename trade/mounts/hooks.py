@@ -1,4 +1,7 @@
-"""What hangs by itself, a hook, a clip, a holder: bought ready, so its packet says what it carries, or nobody knows."""
+"""What hangs by itself, a hook, a clip, a holder.
+
+Bought ready, so its packet says what it carries, or nobody knows.
+"""
 
 from trade import data
 from trade.check import Assumption, Check, Quantity, Step, make
@@ -23,21 +26,33 @@ def ask(noun: str) -> Ask:
 
 
 def checks(piece: Hooked, noun: str) -> list[Check]:
-    """The heaviest thing on one against what its packet states; nothing to ask where it states nothing."""
+    """The heaviest thing on one against what its packet states.
+
+    Nothing to ask where it states nothing.
+    """
     if piece.hook_kg is None:
         return []
     hangs, rated = heaviest_n(piece) * data.uses()[piece.use].factor, piece.hook_kg * G_N_PER_KG
     return [
         make(
-            "hook.rated", part=noun, case="loaded, for years", unknown=unweighed(piece),
-            demand=Quantity(hangs, "pull"), capacity=Quantity(rated, "pull"),
-            template="One {noun} carries {demand}; its packet states {capacity}.", parts={"noun": noun},
+            "hook.rated",
+            part=noun,
+            case="loaded, for years",
+            unknown=unweighed(piece),
+            demand=Quantity(hangs, "pull"),
+            capacity=Quantity(rated, "pull"),
+            template="One {noun} carries {demand}; its packet states {capacity}.",
+            parts={"noun": noun},
             steps=(
-                Step("W", "heaviest thing on one, or what hangs within a hand's width, × use", Quantity(hangs, "force")),
+                Step(
+                    "W",
+                    "heaviest thing on one, or what hangs within a hand's width, × use",
+                    Quantity(hangs, "force"),
+                ),
                 Step("W_r", "what its packet states", Quantity(rated, "force")),
             ),
         )
-    ]  # fmt: skip
+    ]
 
 
 def assumed(piece: Hooked, noun: str) -> tuple[Assumption, ...]:

@@ -1,7 +1,9 @@
-"""Loose shelves and uprights inside a body that stands or hangs: their sizes, the rows of holes for their pins, what they carry.
+"""Loose shelves and uprights inside a body that stands or hangs.
 
-A loose shelf lies free on four pins. What the body holds is taken to stand evenly on its loose shelves and on the bottoms of its
-bays.
+Their sizes, the rows of holes for their pins, what they carry.
+
+A loose shelf lies free on four pins. What the body holds is taken to stand evenly on its loose
+shelves and on the bottoms of its bays.
 """
 
 from collections.abc import Iterator
@@ -26,12 +28,15 @@ ASKS = (
     Ask("inner", "Those of", "choice", data.woods),
     Ask("inner_mm", "They and its own sides thick", "length"),
 )
-_BACK_MM = 10.0  # house rule: a loose shelf stays behind the front and before the back by that much together
-_OFF_MM, _DEEP_MM = 100.0, 10.0  # house rule: first hole above the bottom and last below the top; how deep a pin sits
+# house rule: a loose shelf stays behind the front and before the back by that much together
+_BACK_MM = 10.0
+_OFF_MM = 100.0
+_DEEP_MM = 10.0
 _HOUSED_MM = 6.0  # house rule: how deep a fixed shelf sits in its housings
 _SAFE = 3.0  # house rule, as of legs: of Euler's load
 _ROWS = 2  # on each face: one pin at the front, one at the back
-_PINS, _PIN_OUT_MM = 4, 4.0  # a shelf lies on four; house rule: how far from the upright's face it rests on each
+_PINS = 4
+_PIN_OUT_MM = 4.0
 _PIN_YIELD_MPA = 240.0  # mild steel, EN 10025-2 S235; from memory
 _THICKER_MM = (25.4, 31.75, 38.1)
 _CASE = "loaded, for years"
@@ -39,7 +44,7 @@ P = TypeVar("P", Bookcase, Cabinet)
 
 
 class Inside(NamedTuple):
-    """The room between a body's own sides, top and bottom, parted by uprights into bays of one width; mm."""
+    """The room between a body's sides, top and bottom, divided by uprights into equal bays; mm."""
 
     bays: int
     bay_mm: float
@@ -50,14 +55,27 @@ class Inside(NamedTuple):
 def inside(piece: Bookcase | Cabinet) -> Inside:
     """The inside of a body whose own boards are as thick as its uprights."""
     t, bays = piece.inner_mm, piece.dividers + 1
-    return Inside(bays, (piece.length_mm - 2 * t - piece.dividers * t) / bays, piece.height_mm - 2 * t, piece.depth_mm - _BACK_MM)
+    return Inside(
+        bays,
+        (piece.length_mm - 2 * t - piece.dividers * t) / bays,
+        piece.height_mm - 2 * t,
+        piece.depth_mm - _BACK_MM,
+    )
 
 
 def row(piece: Bookcase | Cabinet, into: str, faces: int, units: Units) -> Row:
     """The holes for shelf pins in so many faces."""
     every = data.house("pin_every_mm")
     many = max(int((inside(piece).high_mm - 2 * _OFF_MM) / every), 0) + 1
-    return Row(into, _ROWS * faces, many, _OFF_MM, every, driving.drill_at_least_mm(data.house("pin_mm"), units), _DEEP_MM)
+    return Row(
+        into,
+        _ROWS * faces,
+        many,
+        _OFF_MM,
+        every,
+        driving.drill_at_least_mm(data.house("pin_mm"), units),
+        _DEEP_MM,
+    )
 
 
 def parts(piece: Bookcase | Cabinet) -> list[Part]:
@@ -67,7 +85,9 @@ def parts(piece: Bookcase | Cabinet) -> list[Part]:
     if piece.dividers:
         found.append(cut("upright", piece.inner, piece.dividers, room.high_mm, room.deep_mm, t))
     if fixed := fixed_rows(piece) * room.bays:
-        found.append(cut("fixed shelf", piece.inner, fixed, room.bay_mm + 2 * _HOUSED_MM, room.deep_mm, t))
+        found.append(
+            cut("fixed shelf", piece.inner, fixed, room.bay_mm + 2 * _HOUSED_MM, room.deep_mm, t)
+        )
     if piece.loose_shelves:
         short = room.bay_mm - data.house("loose_shelf_mm")
         found.append(cut("loose shelf", piece.inner, piece.loose_shelves, short, room.deep_mm, t))
@@ -81,27 +101,43 @@ def fixed_rows(piece: Bookcase | Cabinet) -> int:
 
 
 def details(piece: Bookcase | Cabinet, units: Units) -> dict[str, Detail]:
-    """Bands on what is seen; rows of holes in uprights and in the body's own sides; what is measured first."""
+    """Bands on what is seen; rows of holes in uprights and in the body's own sides.
+
+    What is measured first.
+    """
     found: dict[str, Detail] = {}
     room, sheet = inside(piece), data.boards()[piece.inner].sheet
-    own = (row(piece, "the inner faces of the body's own two sides", 2, units),) if piece.loose_shelves else ()
+    own = (
+        (row(piece, "the inner faces of the body's own two sides", 2, units),)
+        if piece.loose_shelves
+        else ()
+    )
     if piece.dividers:
         works = (row(piece, "both its faces", 2, units),) if piece.loose_shelves else ()
         band = (Band("its front edge", room.high_mm),) if sheet else ()
-        found["upright"] = Detail((*works, *band), "good edge to the front", "from the body's bottom to its top, inside")
+        found["upright"] = Detail(
+            (*works, *band), "good edge to the front", "from the body's bottom to its top, inside"
+        )
     if fixed_rows(piece):
         band = (Band("its front edge", room.bay_mm),) if sheet else ()
         found["fixed shelf"] = Detail(
-            band, "good face up, housed in sides and uprights", "into its housings, before the back goes on"
+            band,
+            "good face up, housed in sides and uprights",
+            "into its housings, before the back goes on",
         )
     if piece.loose_shelves:
         band = (Band("its front edge", room.bay_mm),) if sheet else ()
-        found["loose shelf"] = Detail((*own, *band), "good face up", "between two uprights; take off 3 mm (1/8 in)")
+        found["loose shelf"] = Detail(
+            (*own, *band), "good face up", "between two uprights; take off 3 mm (1/8 in)"
+        )
     return found
 
 
 def checks(piece: Bookcase | Cabinet) -> list[Check]:
-    """Bending and sag of a loose shelf, the pins under it, and what stands the whole; none where no loose shelf is made."""
+    """Bending and sag of a loose shelf, the pins under it, and what stands the whole.
+
+    None where no loose shelf is made.
+    """
     if not piece.loose_shelves:
         return []
     unknown, on = unweighed(piece), _on_one(piece)
@@ -116,7 +152,10 @@ def cures(piece: P) -> Iterator[tuple[str, Phrase, P]]:
     if isinstance(piece, Bookcase):
         for many in (1, 2):
             if many > piece.fixed_rows:
-                label = Phrase(f"{'A row' if many == 1 else 'Two rows'} of fixed shelves across it, that tie its sides")
+                label = Phrase(
+                    f"{'A row' if many == 1 else 'Two rows'} of fixed shelves across it, that tie "
+                    "its sides"
+                )
                 yield "fixed", label, replace(piece, fixed_rows=many)
     bays = piece.dividers + 1
     many = round(piece.loose_shelves / bays * (bays + 1))
@@ -132,7 +171,11 @@ def cures(piece: P) -> Iterator[tuple[str, Phrase, P]]:
 
 
 class _OnOne(NamedTuple):
-    """A loose shelf: its board, free length, own weight and what stands on it, N; and the many places all of it is shared by."""
+    """A loose shelf.
+
+    Its board, free length, own weight and what stands on it, N; and the many places all of it is
+    shared by.
+    """
 
     board: Board
     span_mm: float
@@ -150,31 +193,47 @@ def _on_one(piece: Bookcase | Cabinet) -> _OnOne:
 
 
 def _side(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
-    """A side or an upright as a column between what ties it: its bottom, its fixed rows, its top; its back is left out."""
+    """A side or an upright as a column between what ties it.
+
+    Its bottom, its fixed rows, its top; its back is left out.
+    """
     room, board, t = inside(piece), data.boards()[piece.inner], piece.inner_mm
     factor = data.uses()[piece.use].factor
     contents = sum(thing.mass_kg or 0.0 for thing in piece.things) * G_N_PER_KG * factor
-    share = 1 / room.bays if piece.dividers else 0.5  # an upright carries half of the bays at both its sides
+    share = (
+        1 / room.bays if piece.dividers else 0.5
+    )  # an upright carries half of the bays at both its sides
     free, inertia = room.high_mm / (piece.fixed_rows + 1), room.deep_mm * t**3 / 12
     load, euler = contents * share, pi**2 * board.e_mpa * inertia / free**2
     return make(
-        "inside.side", part="side" if not piece.dividers else "upright", case=_CASE, unknown=unknown,
-        demand=Quantity(load, "force"), capacity=Quantity(euler / _SAFE, "force"),
-        template="A side or an upright carries {demand}; between what ties it, {free}, it can carry {capacity}.",
+        "inside.side",
+        part="side" if not piece.dividers else "upright",
+        case=_CASE,
+        unknown=unknown,
+        demand=Quantity(load, "force"),
+        capacity=Quantity(euler / _SAFE, "force"),
+        template="A side or an upright carries {demand}; between what ties it, {free}, it can "
+        "carry {capacity}.",
         parts={"free": Quantity(free, "length")},
         steps=(
-            Step("N", "its share of what stands in it, with the use factor", Quantity(load, "force")),
+            Step(
+                "N", "its share of what stands in it, with the use factor", Quantity(load, "force")
+            ),
             Step("l", "free between bottom, fixed rows and top", Quantity(free, "length")),
             Step("I", "depth × t³ / 12, mm⁴", Quantity(inertia, "ratio")),
             Step("N_E", "π² E I / l²", Quantity(euler, "force")),
             Step("N_E / 3", "what it can carry", Quantity(euler / _SAFE, "force")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _loads(on: _OnOne, factor: float) -> tuple[Step, ...]:
     return (
-        Step("n", "loose shelves, and bottoms of bays: what it holds stands evenly on them", Quantity(on.places, "count")),
+        Step(
+            "n",
+            "loose shelves, and bottoms of bays: what it holds stands evenly on them",
+            Quantity(on.places, "count"),
+        ),
         Step("Q", "contents of one", Quantity(on.contents_n, "force")),
         Step("k", "use factor on contents", Quantity(factor, "ratio")),
         Step("G", "own weight of the shelf", Quantity(on.own_n, "force")),
@@ -187,9 +246,14 @@ def _bending(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) ->
     section = inside(piece).deep_mm * piece.inner_mm**2 / 6
     allowed = on.board.bending_mpa(duration)
     return make(
-        "inside.bending", part="loose shelf", case=_CASE, unknown=unknown,
-        demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
-        template="A loose shelf is bent to {used} of what {board} may take.", parts={"board": on.board.name},
+        "inside.bending",
+        part="loose shelf",
+        case=_CASE,
+        unknown=unknown,
+        demand=Quantity(moment / section, "stress"),
+        capacity=Quantity(allowed, "stress"),
+        template="A loose shelf is bent to {used} of what {board} may take.",
+        parts={"board": on.board.name},
         steps=(
             *_loads(on, factor),
             Step("l", "from pin to pin", Quantity(on.span_mm, "length")),
@@ -197,16 +261,22 @@ def _bending(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) ->
             Step("σ", "M over b t² / 6", Quantity(moment / section, "stress")),
             Step("σ'", on.board.bending_words, Quantity(allowed, "stress")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _sag(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
     ei = on.board.e_mpa * inside(piece).deep_mm * piece.inner_mm**3 / 12
-    lasting = on.own_n * (1 + on.board.k_def) + on.contents_n * (1 + data.house("steady_share") * on.board.k_def)
+    lasting = on.own_n * (1 + on.board.k_def) + on.contents_n * (
+        1 + data.house("steady_share") * on.board.k_def
+    )
     sag, limit = 5 * lasting * on.span_mm**3 / (384 * ei), data.house("sag_limit")
     return make(
-        "inside.sag", part="loose shelf", case="loaded, years", unknown=unknown,
-        demand=Quantity(sag, "fine"), capacity=Quantity(on.span_mm / limit, "fine"),
+        "inside.sag",
+        part="loose shelf",
+        case="loaded, years",
+        unknown=unknown,
+        demand=Quantity(sag, "fine"),
+        capacity=Quantity(on.span_mm / limit, "fine"),
         template="Over the years a loose shelf sags {demand}; the limit for {span} is {capacity}.",
         parts={"span": Quantity(on.span_mm, "length")},
         steps=(
@@ -217,7 +287,7 @@ def _sag(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Che
             Step("w", "5 W l³ / 384 E I, free on its pins", Quantity(sag, "fine")),
             Step(f"l / {limit:.0f}", "limit", Quantity(on.span_mm / limit, "fine")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _pin(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
@@ -228,18 +298,24 @@ def _pin(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Che
     reduction = wood.reduction_terms(d, d)["IV"]
     allowed, load = min(by_wood, by_pin) / reduction, (on.own_n + factor * on.contents_n) / _PINS
     return make(
-        "inside.pin", part="shelf pin", case=_CASE, unknown=unknown,
-        demand=Quantity(load, "force"), capacity=Quantity(allowed, "force"),
+        "inside.pin",
+        part="shelf pin",
+        case=_CASE,
+        unknown=unknown,
+        demand=Quantity(load, "force"),
+        capacity=Quantity(allowed, "force"),
         template="Each shelf pin carries {demand} of {capacity}.",
         steps=(
             *_loads(on, factor),
             Step("D", "pin", Quantity(d, "fine")),
             Step("L", "pin in the wood", Quantity(_DEEP_MM, "fine")),
-            Step("e", "from the wood's face to where the shelf rests", Quantity(_PIN_OUT_MM, "fine")),
+            Step(
+                "e", "from the wood's face to where the shelf rests", Quantity(_PIN_OUT_MM, "fine")
+            ),
             Step("F_e", f"dowel bearing strength of {on.board.name}", Quantity(fe, "stress")),
             Step("P_w", "at yield of the wood", Quantity(by_wood, "force")),
             Step("P_p", "at yield of the pin", Quantity(by_pin, "force")),
             Step("R_d", "reduction term", Quantity(reduction, "ratio")),
             Step("(G + k Q) / 4", "on one of four pins", Quantity(load, "force")),
         ),
-    )  # fmt: skip
+    )

@@ -1,4 +1,7 @@
-"""A bench or desk on a ledger at the wall and legs at the front. Half the load goes to the ledger; the legs carry the rest."""
+"""A bench or desk on a ledger at the wall and legs at the front.
+
+Half the load goes to the ledger; the legs carry the rest.
+"""
 
 from collections.abc import Iterator
 from typing import Any, ClassVar
@@ -45,23 +48,42 @@ class _Bench(Mount[Bench]):
         Ask("apron_mm", "Board joining the legs, high", "length", help="0 for none."),
     )
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "plywood", "thickness_mm": 24.0, "depth_mm": 500.0, "length_mm": 1200.0, "use": "sitting", "screw": "wood_14",
+        "board": "plywood",
+        "thickness_mm": 24.0,
+        "depth_mm": 500.0,
+        "length_mm": 1200.0,
+        "use": "sitting",
+        "screw": "wood_14",
         "apron_mm": 120.0,
-    }  # fmt: skip
+    }
 
     def checks(self, piece: Bench, wall: Wall) -> list[Check]:
         """Every check of the ledger, the front and the legs."""
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        load = ledgers.ledger_load(piece, ledgers.shares(piece.length_mm, piece.depth_mm, 0, legs=True).back)
-        found = fastening.checks(self.seats(piece, wall), ledgers.back_demands(piece, load), backing(wall).unknown, loads)
+        load = ledgers.ledger_load(
+            piece, ledgers.shares(piece.length_mm, piece.depth_mm, 0, legs=True).back
+        )
+        found = fastening.checks(
+            self.seats(piece, wall), ledgers.back_demands(piece, load), backing(wall).unknown, loads
+        )
         if piece.legs < 2:
             return [*found, _legs(piece)]
         strip = ledgers.front_strip(piece, leg_places_mm(piece), _apron(piece))
-        even = strip.even_n / strip.span_mm * piece.length_mm / (piece.legs - 1) * (0.5 if piece.legs == 2 else _MIDDLE_SHARE)
+        even = (
+            strip.even_n
+            / strip.span_mm
+            * piece.length_mm
+            / (piece.legs - 1)
+            * (0.5 if piece.legs == 2 else _MIDDLE_SHARE)
+        )
         pressed = even + sum(force for _, force in strip.points_n) + push_of(piece).n
-        return [*found, *ledgers.front_checks(piece, strip, loads), ledgers.leg_check(piece, pressed, loads)]
+        return [
+            *found,
+            *ledgers.front_checks(piece, strip, loads),
+            ledgers.leg_check(piece, pressed, loads),
+        ]
 
     def seats(self, piece: Bench, wall: Wall) -> list[Seat]:
         """The screws of the ledger."""
@@ -70,7 +92,10 @@ class _Bench(Mount[Bench]):
     def parts(self, piece: Bench, wall: Wall) -> list[Part]:
         """The board, the ledger, the legs and the board that joins them."""
         tall = piece.top_mm - piece.thickness_mm
-        found = [board_part(piece, wall), cut("ledger", piece.ledger, 1, piece.length_mm, piece.ledger_high_mm, piece.ledger_mm)]
+        found = [
+            board_part(piece, wall),
+            cut("ledger", piece.ledger, 1, piece.length_mm, piece.ledger_high_mm, piece.ledger_mm),
+        ]
         if piece.legs:
             found.append(cut("leg", piece.ledger, piece.legs, tall, piece.leg_mm, piece.leg_mm))
         if piece.apron_mm:
@@ -81,23 +106,41 @@ class _Bench(Mount[Bench]):
         """The legs wait for the floor, which is never level; the apron for the board."""
         foot = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
         return super().details(piece, wall, units) | {
-            "ledger": Detail(strips.screwed(ledgers.seats(piece, wall), piece.left_mm, foot, units), "along the wall, level"),
-            "leg": Detail(wall="at the front", late="from the floor up to the board, held level, at each leg"),
+            "ledger": Detail(
+                strips.screwed(ledgers.seats(piece, wall), piece.left_mm, foot, units),
+                "along the wall, level",
+            ),
+            "leg": Detail(
+                wall="at the front", late="from the floor up to the board, held level, at each leg"
+            ),
             "apron": Detail(wall="between board and legs, in front", follows="board"),
         }
 
     def front(self, piece: Bench) -> list[Shape]:
         """The board, the ledger behind, the apron and the legs."""
-        left, right, under = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.thickness_mm
+        left = piece.left_mm
+        right = piece.left_mm + piece.length_mm
+        under = piece.top_mm - piece.thickness_mm
         low, half = under - piece.ledger_high_mm, piece.leg_mm / 2
-        legs = [block("leg", left + x - half, 0.0, left + x + half, under) for x in leg_places_mm(piece)]
+        legs = [
+            block("leg", left + x - half, 0.0, left + x + half, under) for x in leg_places_mm(piece)
+        ]
         apron = [block("leg", left, under - piece.apron_mm, right, under)] if piece.apron_mm else []
-        return [block("wood", left, low, right, under), *legs, *apron, *ledgers.screws_front(piece), board_front(piece)]
+        return [
+            block("wood", left, low, right, under),
+            *legs,
+            *apron,
+            *ledgers.screws_front(piece),
+            board_front(piece),
+        ]
 
     def side(self, piece: Bench, seat: Seat) -> list[Shape]:
         """The board on its ledger, a leg under its front."""
         under, d = piece.top_mm - piece.thickness_mm, piece.depth_mm
-        return [*ledgers.side_shapes(piece), block("leg", d - _APRON_MM - piece.leg_mm, 0.0, d - _APRON_MM, under)]
+        return [
+            *ledgers.side_shapes(piece),
+            block("leg", d - _APRON_MM - piece.leg_mm, 0.0, d - _APRON_MM, under),
+        ]
 
     def cures(self, piece: Bench) -> Iterator[tuple[str, Phrase, Bench]]:
         """More legs, thicker legs, a higher apron."""
@@ -110,14 +153,20 @@ class _Bench(Mount[Bench]):
                 yield "stiffener", label, replace(piece, apron_mm=high)
         for thick in (50.0, 64.0, 90.0):
             if thick > piece.leg_mm:
-                yield "leg", Phrase("Legs {t} thick", {"t": Quantity(thick, "length")}), replace(piece, leg_mm=thick)
+                yield (
+                    "leg",
+                    Phrase("Legs {t} thick", {"t": Quantity(thick, "length")}),
+                    replace(piece, leg_mm=thick),
+                )
 
     def hanging(self, piece: Bench, wall: Wall, policy: Policy) -> Hanging:
         """The ledger at the wall; the legs cut to the floor that is there; the top."""
         legs = do(
-            "legs", "Cut the legs to the floor",
-            "Lay the apron on the level from the ledger; measure down to the floor at each leg: floors run off.",
-        )  # fmt: skip
+            "legs",
+            "Cut the legs to the floor",
+            "Lay the apron on the level from the ledger; measure down to the floor at each leg: "
+            "floors run off.",
+        )
         top = do(
             "top",
             "Lay the top on and screw it down",
@@ -125,11 +174,18 @@ class _Bench(Mount[Bench]):
             lifts=True,
             acts=(Act("put_on", "top"),),
         )
-        return Hanging("ledger", ("Top of the ledger", piece.top_mm - piece.thickness_mm), after=(legs, top))
+        return Hanging(
+            "ledger", ("Top of the ledger", piece.top_mm - piece.thickness_mm), after=(legs, top)
+        )
 
     def cautions(self, piece: Bench, wall: Wall) -> list[Phrase]:
         """What people get wrong with benches."""
-        return [Phrase("Level the ledger before its second screw; cut the legs to the floor that is there, not to the plan.")]
+        return [
+            Phrase(
+                "Level the ledger before its second screw; cut the legs to the floor that is "
+                "there, not to the plan."
+            )
+        ]
 
 
 KIND = _Bench()
@@ -140,7 +196,11 @@ def _apron(piece: Bench) -> Stiffener | None:
     row = data.boards()[piece.ledger]
     if not piece.apron_mm:
         return None
-    return Stiffener("board that joins the legs", piece.ledger, composite.Part(row.e_mpa, _APRON_MM, piece.apron_mm, row.k_def))
+    return Stiffener(
+        "board that joins the legs",
+        piece.ledger,
+        composite.Part(row.e_mpa, _APRON_MM, piece.apron_mm, row.k_def),
+    )
 
 
 def leg_places_mm(piece: Bench) -> tuple[float, ...]:
@@ -154,7 +214,10 @@ def leg_places_mm(piece: Bench) -> tuple[float, ...]:
 
 def _legs(piece: Bench) -> Check:
     return make(
-        "ledger.front", part="board", case="any",
-        demand=Quantity(2, "count"), capacity=Quantity(max(piece.legs, 0.5), "count"),
+        "ledger.front",
+        part="board",
+        case="any",
+        demand=Quantity(2, "count"),
+        capacity=Quantity(max(piece.legs, 0.5), "count"),
         template="Nothing holds both ends of its front edge: it needs {demand} legs or more.",
-    )  # fmt: skip
+    )

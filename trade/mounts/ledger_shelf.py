@@ -1,6 +1,7 @@
 """A shelf on ledgers on two or three walls: closets, pantries, niches.
 
-The ledgers' screws work in shear across the lining; the free front edge governs the sag, and a strip under it cures that.
+The ledgers' screws work in shear across the lining; the free front edge governs the sag, and a
+strip under it cures that.
 """
 
 from collections.abc import Iterator
@@ -17,7 +18,18 @@ from trade.load.push import push_of
 from trade.load.stiffener import stiffener
 from trade.measure import Units
 from trade.mounts import board, ledgers, strips
-from trade.mounts.base import SHELF, Ask, Extra, Mount, Part, Shape, block, board_front, board_part, cut
+from trade.mounts.base import (
+    SHELF,
+    Ask,
+    Extra,
+    Mount,
+    Part,
+    Shape,
+    block,
+    board_front,
+    board_part,
+    cut,
+)
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail
@@ -41,7 +53,12 @@ class _LedgerShelf(Mount[LedgerShelf]):
         Ask("right_side", "A ledger on the side wall, right", "flag"),
         Ask("side_screws", "Screws in each of those", "count"),
         Ask("sides_sure", "They are known to sit in studs", "flag"),
-        Ask("stiffener_mm", "Strip, fold or tube under the front, high", "length", help="0 for none."),
+        Ask(
+            "stiffener_mm",
+            "Strip, fold or tube under the front, high",
+            "length",
+            help="0 for none.",
+        ),
         Ask("stiffener", "That is a", "choice", data.stiffeners),
     )
     fresh: ClassVar[dict[str, Any]] = {"board": "plywood", "thickness_mm": 18.0, "depth_mm": 300.0}
@@ -72,7 +89,10 @@ class _LedgerShelf(Mount[LedgerShelf]):
     def parts(self, piece: LedgerShelf, wall: Wall) -> list[Part]:
         """The board, the ledgers, the strip under its front edge."""
         t, high, sides = piece.ledger_mm, piece.ledger_high_mm, piece.left_side + piece.right_side
-        found = [board_part(piece, wall), cut("back ledger", piece.ledger, 1, piece.length_mm, high, t)]
+        found = [
+            board_part(piece, wall),
+            cut("back ledger", piece.ledger, 1, piece.length_mm, high, t),
+        ]
         if sides:
             found.append(cut("side ledger", piece.ledger, sides, piece.depth_mm - t, high, t))
         return [*found, *board.front_parts(piece, wall)]
@@ -88,19 +108,24 @@ class _LedgerShelf(Mount[LedgerShelf]):
         foot = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
         screws = strips.screwed(ledgers.seats(piece, wall), piece.left_mm, foot, units)
         board = super().details(piece, wall, units)["board"]
-        fits = "from wall to wall at this height, at the back and at the front" if walls == 2 else ""
+        fits = (
+            "from wall to wall at this height, at the back and at the front" if walls == 2 else ""
+        )
         return {
             "board": board._replace(late=fits, wall="on the ledgers, its back edge to the wall"),
             "back ledger": Detail(screws, "along this wall, level"),
             "side ledger": Detail(
-                wall="against the back ledger, level with it", late="from the back ledger's face to the shelf's front"
+                wall="against the back ledger, level with it",
+                late="from the back ledger's face to the shelf's front",
             ),
             "front strip": Detail(wall="under the front edge", follows="board"),
         }
 
     def front(self, piece: LedgerShelf) -> list[Shape]:
         """The board, the ledger under it, the side ledgers' ends, the strip."""
-        left, right, under = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.thickness_mm
+        left = piece.left_mm
+        right = piece.left_mm + piece.length_mm
+        under = piece.top_mm - piece.thickness_mm
         low, t = under - piece.ledger_high_mm, piece.ledger_mm
         shapes = [block("wood", left, low, right, under)]
         shapes += [block("wood", left, low, left + t, under)] if piece.left_side else []
@@ -113,46 +138,84 @@ class _LedgerShelf(Mount[LedgerShelf]):
         """The board on its ledger, the strip under its front."""
         under, shapes = piece.top_mm - piece.thickness_mm, ledgers.side_shapes(piece)
         if (made := stiffener(piece)) is not None:
-            shapes.append(block("board", piece.depth_mm - made.part.wide_mm, under - made.part.high_mm, piece.depth_mm, under))
+            shapes.append(
+                block(
+                    "board",
+                    piece.depth_mm - made.part.wide_mm,
+                    under - made.part.high_mm,
+                    piece.depth_mm,
+                    under,
+                )
+            )
         return shapes
 
     def cures(self, piece: LedgerShelf) -> Iterator[tuple[str, Phrase, LedgerShelf]]:
         """Ledgers on both side walls; a strip under the front edge; more screws at the sides."""
         if not (piece.left_side and piece.right_side):
-            yield "sides", Phrase("A ledger on each side wall"), replace(piece, left_side=True, right_side=True)
+            yield (
+                "sides",
+                Phrase("A ledger on each side wall"),
+                replace(piece, left_side=True, right_side=True),
+            )
         for high in (38.0, 50.0, 64.0, 90.0):
             if high > piece.stiffener_mm:
-                label = Phrase("A strip {h} high under the front edge", {"h": Quantity(high, "length")})
+                label = Phrase(
+                    "A strip {h} high under the front edge", {"h": Quantity(high, "length")}
+                )
                 yield "stiffener", label, replace(piece, stiffener_mm=high)
         for count in (3, 4, 6):
             if count > piece.side_screws:
-                yield "side_screws", Phrase(f"{count} screws in each side ledger"), replace(piece, side_screws=count)
+                yield (
+                    "side_screws",
+                    Phrase(f"{count} screws in each side ledger"),
+                    replace(piece, side_screws=count),
+                )
 
     def hanging(self, piece: LedgerShelf, wall: Wall, policy: Policy) -> Hanging:
         """The ledger at the back; the side ledgers level from it; the board dropped in."""
-        sides = [side for side, there in (("left", piece.left_side), ("right", piece.right_side)) if there]
+        sides = [
+            side
+            for side, there in (("left", piece.left_side), ("right", piece.right_side))
+            if there
+        ]
         others = [
             do(
-                f"side-{side}", f"The ledger on the {side} wall",
-                "One end on the level line of the back ledger, one screw; level it out to the front, then the others.",
+                f"side-{side}",
+                f"The ledger on the {side} wall",
+                "One end on the level line of the back ledger, one screw; level it out to the "
+                "front, then the others.",
                 "Find the stud there first: it is another wall.",
                 *ledgers.anchored(ledgers.seats(piece, wall)),
             )
             for side in sides
-        ]  # fmt: skip
+        ]
         board = do(
-            "board", "Drop the board in",
-            "One end first, tilted, then the other; never force it against the lining. Scribe it where it binds.",
-            lifts=True, acts=(Act("put_on", "board"),),
-        )  # fmt: skip
-        fasten = do("fasten", "Screw the board to its ledgers", "From above, near the ends, or from below where it shows.")
+            "board",
+            "Drop the board in",
+            "One end first, tilted, then the other; never force it against the lining. Scribe it "
+            "where it binds.",
+            lifts=True,
+            acts=(Act("put_on", "board"),),
+        )
+        fasten = do(
+            "fasten",
+            "Screw the board to its ledgers",
+            "From above, near the ends, or from below where it shows.",
+        )
         line = ("Top of the ledgers", piece.top_mm - piece.thickness_mm)
-        return Hanging("back ledger", line, after=(*others, board, *((fasten,) if policy.stays != "friction" else ())))
+        return Hanging(
+            "back ledger",
+            line,
+            after=(*others, board, *((fasten,) if policy.stays != "friction" else ())),
+        )
 
     def cautions(self, piece: LedgerShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with ledgers."""
         return [
-            Phrase("Measure back, front and sides at this height: closets are not square. Level every ledger from the first."),
+            Phrase(
+                "Measure back, front and sides at this height: closets are not square. Level "
+                "every ledger from the first."
+            ),
         ]
 
 
@@ -160,7 +223,10 @@ KIND = _LedgerShelf()
 
 
 def front_share(count: int) -> float:
-    """What part of a load on a side ledger's front end its front screw takes, all evenly along it: 1/n + e c / sum of c^2."""
+    """What part of a load on a side ledger's front end its front screw takes, all evenly along it.
+
+    1/n + e c / sum of c^2.
+    """
     if count < 2:
         return 1.0
     places = [(n + 0.5) / count - 0.5 for n in range(count)]
@@ -169,10 +235,14 @@ def front_share(count: int) -> float:
 
 def _front_held(sides: int) -> Check:
     return make(
-        "ledger.front", part="board", case="any",
-        demand=Quantity(2, "count"), capacity=Quantity(max(sides, 0.5), "count"),
-        template="A ledger at the back alone lets the front edge drop: hold both its ends on side walls, legs or brackets.",
-    )  # fmt: skip
+        "ledger.front",
+        part="board",
+        case="any",
+        demand=Quantity(2, "count"),
+        capacity=Quantity(max(sides, 0.5), "count"),
+        template="A ledger at the back alone lets the front edge drop: hold both its ends on side "
+        "walls, legs or brackets.",
+    )
 
 
 def _side(piece: LedgerShelf, wall: Wall, like: Seat, part: float, loads: tuple[str, ...]) -> Check:
@@ -189,17 +259,34 @@ def _side(piece: LedgerShelf, wall: Wall, like: Seat, part: float, loads: tuple[
         key=lambda d: d[0] / d[1],
     )
     across = "across the lining it" if behind.lining_mm else "it"
-    ask = () if piece.sides_sure else ("whether the side ledgers' screws hold as they do here: find what is in the side walls.",)
+    ask = (
+        ()
+        if piece.sides_sure
+        else (
+            "whether the side ledgers' screws hold as they do here: find what is in the side "
+            "walls.",
+        )
+    )
     return make(
-        "ledger.side", part="side ledger", case=case, unknown=(*ask, *behind.unknown, *loads),
-        demand=Quantity(demand, "pull"), capacity=Quantity(max(value * duration, 1e-6), "pull"),
-        template="Each screw of a side ledger carries {demand}; " + across + " can carry {capacity}.",
+        "ledger.side",
+        part="side ledger",
+        case=case,
+        unknown=(*ask, *behind.unknown, *loads),
+        demand=Quantity(demand, "pull"),
+        capacity=Quantity(max(value * duration, 1e-6), "pull"),
+        template="Each screw of a side ledger carries {demand}; "
+        + across
+        + " can carry {capacity}.",
         steps=(
             Step("F", "what a side ledger carries, at its front end", Quantity(even, "force")),
             Step("n", "its screws", Quantity(count, "count")),
-            Step("k", "part of it that its front screw takes: 1/n + e c / Σ c²", Quantity(most, "ratio")),
+            Step(
+                "k",
+                "part of it that its front screw takes: 1/n + e c / Σ c²",
+                Quantity(most, "ratio"),
+            ),
             Step("V", "k (F + push)", Quantity(demand, "force")),
             Step("Z", "shear of one screw as on this wall", Quantity(value, "force")),
             Step("Z'", "Z C_D in wood", Quantity(value * duration, "force")),
         ),
-    )  # fmt: skip
+    )

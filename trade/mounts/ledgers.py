@@ -1,7 +1,8 @@
 """A board on a ledger at the wall: what a ledger shelf and a bench share.
 
-Ledgers only press: moments about the back one ask that what holds the front carries half of an even load or more. A long board
-carries that half along its front strip to the side ledgers' front ends; a deep one is cut along yield lines at 45 degrees.
+Ledgers only press: moments about the back one ask that what holds the front carries half of an even
+load or more. A long board carries that half along its front strip to the side ledgers' front ends;
+a deep one is cut along yield lines at 45 degrees.
 """
 
 from math import pi
@@ -34,7 +35,9 @@ class Shares(NamedTuple):
 
 
 def shares(length_mm: float, depth_mm: float, sides: int, legs: bool) -> Shares:
-    """Parts of an even load: by yield lines at 45 degrees, but to the front no less than statics asks, half of it.
+    """Parts of an even load.
+
+    By yield lines at 45 degrees, but to the front no less than statics asks, half of it.
 
     Args:
         length_mm: along the back.
@@ -44,7 +47,9 @@ def shares(length_mm: float, depth_mm: float, sides: int, legs: bool) -> Shares:
     """
     if legs or not sides:
         return Shares(0.5, 0.0, 0.5) if legs else Shares(1.0, 0.0, 0.0)
-    reach = min(depth_mm, length_mm / sides)  # where two yield lines meet before they reach the front
+    reach = min(
+        depth_mm, length_mm / sides
+    )  # where two yield lines meet before they reach the front
     side = max((reach * depth_mm - reach**2 / 2) / (length_mm * depth_mm), 0.5 / sides)
     return Shares(1 - sides * side, side, 0.0)
 
@@ -58,34 +63,59 @@ def ledger_load(piece: Ledgered, part: float) -> LineLoad:
     """
     loads, outs = contents_of(piece)
     scaled = [
-        load._replace(total_n=load.total_n * (part if load.end_mm > load.start_mm else max(1 - out / piece.depth_mm, 0.0)))
+        load._replace(
+            total_n=load.total_n
+            * (part if load.end_mm > load.start_mm else max(1 - out / piece.depth_mm, 0.0))
+        )
         for load, out in zip(loads, outs, strict=True)
     ]
     at = [piece.ledger_mm / 2] * len(outs)
     contents: Contents = (scaled, at)
-    return LineLoad(piece, board_n(piece) * part, piece.ledger_mm / 2, contents=contents, push_share=_PUSHED_BACK)
+    return LineLoad(
+        piece,
+        board_n(piece) * part,
+        piece.ledger_mm / 2,
+        contents=contents,
+        push_share=_PUSHED_BACK,
+    )
 
 
 def back_demands(piece: Ledgered, load: LineLoad) -> dict[int, tuple[Demand, ...]]:
-    """Load cases of the ledger's screws: everything rests on its top, at half its thickness; a push lands on it at the worst."""
+    """Load cases of the ledger's screws.
+
+    Everything rests on its top, at half its thickness; a push lands on it at the worst.
+    """
     half = piece.ledger_mm / 2
     found = {}
     for i, cases in load.demands().items():
-        found[i] = tuple(case._replace(moment_nmm=max(case.load_n, 0.0) * half, load_n=max(case.load_n, 0.0)) for case in cases)
+        found[i] = tuple(
+            case._replace(moment_nmm=max(case.load_n, 0.0) * half, load_n=max(case.load_n, 0.0))
+            for case in cases
+        )
     return found
 
 
 def seats(piece: Ledgered, wall: Wall) -> list[Seat]:
     """The ledger's screws at each place."""
     high = piece.ledger_high_mm
-    return strips.on_studs(piece, wall, NOUN, piece.ledger, piece.ledger_mm, high, piece.top_mm - piece.thickness_mm - high)
+    return strips.on_studs(
+        piece,
+        wall,
+        NOUN,
+        piece.ledger,
+        piece.ledger_mm,
+        high,
+        piece.top_mm - piece.thickness_mm - high,
+    )
 
 
 def anchored(made: list[Seat]) -> tuple[str, ...]:
     """What else to do at a ledger on another wall, when anchors hold it as they do here."""
     if not any(seat.anchored for seat in made):
         return ()
-    return ("Mark its holes through it, take it down, set its anchors as on this wall, then put it up.",)
+    return (
+        "Mark its holes through it, take it down, set its anchors as on this wall, then put it up.",
+    )
 
 
 def screws_front(piece: Ledgered) -> list[Shape]:
@@ -97,14 +127,19 @@ def screws_front(piece: Ledgered) -> list[Shape]:
 def side_shapes(piece: Ledgered) -> list[Shape]:
     """The board on its ledger, cut."""
     under = piece.top_mm - piece.thickness_mm
-    return [board_side(piece), block("wood", 0.0, under - piece.ledger_high_mm, piece.ledger_mm, under)]
+    return [
+        board_side(piece),
+        block("wood", 0.0, under - piece.ledger_high_mm, piece.ledger_mm, under),
+    ]
 
 
 class Strip(NamedTuple):
-    """The front of a board as a beam: half its depth, and a strip under its edge, each of its own wood or metal.
+    """The front of a board as a beam.
 
-    `even_n`: evenly on a span, contents with their use factor; `own_n`: the board's own part of it. `parts`: what bends, by its
-    name and its row of the boards table.
+    Half its depth, and a strip under its edge, each of its own wood or metal.
+
+    `even_n`: evenly on a span, contents with their use factor; `own_n`: the board's own part of it.
+    `parts`: what bends, by its name and its row of the boards table.
     """
 
     span_mm: float
@@ -138,7 +173,13 @@ def front_strip(piece: Ledgered, places_mm: tuple[float, ...], under: Stiffener 
         if load.end_mm <= load.start_mm
     )
     row = data.boards()[piece.board]
-    parts = [("board", piece.board, composite.Part(row.e_mpa, piece.depth_mm / 2, piece.thickness_mm, row.k_def))]
+    parts = [
+        (
+            "board",
+            piece.board,
+            composite.Part(row.e_mpa, piece.depth_mm / 2, piece.thickness_mm, row.k_def),
+        )
+    ]
     if under is not None:
         parts.append((under.name, under.board, under.part))
     return Strip(span, even * share, own * share, points, tuple(parts))
@@ -149,60 +190,93 @@ def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> lis
     use, l = data.uses()[piece.use], strip.span_mm  # noqa: E741
     inside = sum(force for _, force in strip.points_n)
     given = (
-        Step("w", "half of what lies on it evenly, along the front", Quantity(strip.even_n, "force")),
+        Step(
+            "w", "half of what lies on it evenly, along the front", Quantity(strip.even_n, "force")
+        ),
         Step("P", "of single things what reaches the front", Quantity(inside, "force")),
         Step("l", "between what holds the front", Quantity(l, "length")),
     )
     stiff = tuple(
-        Step(f"E I_{n}", f"stiffness of the {name}, {data.boards()[key].name}, N m²", Quantity(part.ei_nmm2 / 1e9, "ratio"))
+        Step(
+            f"E I_{n}",
+            f"stiffness of the {name}, {data.boards()[key].name}, N m²",
+            Quantity(part.ei_nmm2 / 1e9, "ratio"),
+        )
         for n, (name, key, part) in enumerate(strip.parts, start=1)
     )
     even, single = (strip.even_n - strip.own_n) / use.factor + strip.own_n, inside / use.factor
     sag = (5 * even * l**3 / 384 + single * l**3 / 48) / composite.ei_nmm2(strip.bending, creep=1.0)
     limit = l / data.house("sag_limit")
     sags = make(
-        "front.sag", part="board", case="loaded, years", unknown=unknown,
-        demand=Quantity(sag, "fine"), capacity=Quantity(limit, "fine"),
-        template="Over the years the free front edge sags {demand}; the limit for {span} is {capacity}.",
+        "front.sag",
+        part="board",
+        case="loaded, years",
+        unknown=unknown,
+        demand=Quantity(sag, "fine"),
+        capacity=Quantity(limit, "fine"),
+        template="Over the years the free front edge sags {demand}; the limit for {span} is "
+        "{capacity}.",
         parts={"span": Quantity(l, "length")},
         steps=(
-            *given, *stiff,
+            *given,
+            *stiff,
             Step("k", "use factor on contents, left out of a sag", Quantity(use.factor, "ratio")),
             Step("w_1", "(w less own weight) / k, and own weight", Quantity(even, "force")),
             Step("w_∞", "(5 w_1 l³/384 + P/k l³/48) / Σ E I / (1 + k_def)", Quantity(sag, "fine")),
             Step(f"l / {data.house('sag_limit'):.0f}", "limit", Quantity(limit, "fine")),
         ),
-    )  # fmt: skip
+    )
     return [_front_bending(piece, strip, given, inside, unknown), sags]
 
 
-def _front_bending(piece: Ledgered, strip: Strip, given: tuple[Step, ...], inside: float, unknown: tuple[str, ...]) -> Check:
+def _front_bending(
+    piece: Ledgered, strip: Strip, given: tuple[Step, ...], inside: float, unknown: tuple[str, ...]
+) -> Check:
     """The part of the front that is bent most for its wood, loaded for years or pushed."""
     l = strip.span_mm  # noqa: E741
     lasting = strip.even_n * l / 8 + inside * l / 4
     cases = (
         (lasting, data.house("duration_years"), "loaded, for years"),
-        (lasting + push_of(piece).n * l / 4, data.house("duration_minutes"), "loaded, and pushed on the front edge"),
+        (
+            lasting + push_of(piece).n * l / 4,
+            data.house("duration_minutes"),
+            "loaded, and pushed on the front edge",
+        ),
     )
     every = [(*case, *part) for case in cases for part in strip.parts]
     moment, duration, case, name, key, part = max(
-        every, key=lambda e: composite.stress_mpa(e[0], e[5], strip.bending) / data.boards()[e[4]].bending_mpa(e[1])
+        every,
+        key=lambda e: (
+            composite.stress_mpa(e[0], e[5], strip.bending) / data.boards()[e[4]].bending_mpa(e[1])
+        ),
     )
     row = data.boards()[key]
     stress, allowed = composite.stress_mpa(moment, part, strip.bending), row.bending_mpa(duration)
     return make(
-        "front.bending", part="board", case=case, unknown=unknown,
-        demand=Quantity(stress, "stress"), capacity=Quantity(allowed, "stress"),
+        "front.bending",
+        part="board",
+        case=case,
+        unknown=unknown,
+        demand=Quantity(stress, "stress"),
+        capacity=Quantity(allowed, "stress"),
         template="Along its front edge the {what} is bent to {used} of what {wood} may take.",
         parts={"what": name, "wood": row.name},
         steps=(
             *given,
             Step("M", "w l/8 + (P + push) l/4", Quantity(moment, "moment")),
-            Step("k", f"share of the {name}, E I / Σ E I", Quantity(part.ei_nmm2 / composite.ei_nmm2(strip.bending), "ratio")),
-            Step("S", f"section modulus of the {name}, mm³", Quantity(part.inertia_mm4 / (part.high_mm / 2), "ratio")),
+            Step(
+                "k",
+                f"share of the {name}, E I / Σ E I",
+                Quantity(part.ei_nmm2 / composite.ei_nmm2(strip.bending), "ratio"),
+            ),
+            Step(
+                "S",
+                f"section modulus of the {name}, mm³",
+                Quantity(part.inertia_mm4 / (part.high_mm / 2), "ratio"),
+            ),
             Step("σ", "k M / S", Quantity(stress, "stress")),
         ),
-    )  # fmt: skip
+    )
 
 
 def leg_check(piece: Bench, load_n: float, unknown: tuple[str, ...]) -> Check:
@@ -212,16 +286,21 @@ def leg_check(piece: Bench, load_n: float, unknown: tuple[str, ...]) -> Check:
     inertia = piece.leg_mm**4 / 12
     buckles = pi**2 * row.e_mpa * inertia / max(tall, 1.0) ** 2
     return make(
-        "leg.buckling", part="leg", case="loaded, and pushed on the front edge", unknown=unknown,
-        demand=Quantity(load_n, "pull"), capacity=Quantity(buckles / 3, "pull"),
-        template="The hardest-pressed leg carries {demand}; so tall and thin it may carry {capacity}.",
+        "leg.buckling",
+        part="leg",
+        case="loaded, and pushed on the front edge",
+        unknown=unknown,
+        demand=Quantity(load_n, "pull"),
+        capacity=Quantity(buckles / 3, "pull"),
+        template="The hardest-pressed leg carries {demand}; so tall and thin it may carry "
+        "{capacity}.",
         steps=(
             Step("l", "length of the leg", Quantity(tall, "length")),
             Step("E", f"stiffness of {row.name}", Quantity(row.e_mpa, "stress")),
             Step("N_cr", "π² E I / l²", Quantity(buckles, "force")),
             Step("N", "N_cr / 3", Quantity(buckles / 3, "force")),
         ),
-    )  # fmt: skip
+    )
 
 
 def total_n(piece: Any) -> float:

@@ -1,4 +1,7 @@
-"""A piece among the holes that are in the wall already: what is made stays made, and nothing goes near what was spoiled."""
+"""A piece among the holes that are in the wall already.
+
+What is made stays made, and nothing goes near what was spoiled.
+"""
 
 from math import hypot
 
@@ -14,7 +17,10 @@ _LEAST_MM = 1e-3
 
 
 def as_mounted(piece: AnyPiece, built: Built) -> AnyPiece:
-    """The piece with its own holes where what carries it was measured to be; as planned where nobody has."""
+    """The piece with its own holes where what carries it was measured to be.
+
+    As planned where nobody has.
+    """
     places = built.places_mm(piece.key)
     if places is None or len(places) != len(piece.supports_mm) or places[-1] > piece.length_mm:
         return piece
@@ -31,29 +37,44 @@ def as_hung(piece: AnyPiece, built: Built) -> AnyPiece:
     if hung is None:
         return piece
     return replace(
-        piece, left_mm=piece.left_mm + hung.right_mm, top_mm=piece.top_mm + hung.up_mm,
+        piece,
+        left_mm=piece.left_mm + hung.right_mm,
+        top_mm=piece.top_mm + hung.up_mm,
         screw=hung.screw if hung.screw is not None else piece.screw,
-        screw_length_mm=hung.screw_length_mm if hung.screw_length_mm is not None else piece.screw_length_mm,
+        screw_length_mm=hung.screw_length_mm
+        if hung.screw_length_mm is not None
+        else piece.screw_length_mm,
         anchor=hung.anchor if hung.anchor is not None else piece.anchor,
-    )  # fmt: skip
+    )
 
 
 def checks(piece: AnyPiece, plan: Plan) -> list[Check]:
-    """Whether its marks keep clear of spoiled holes, and whether it still uses those that were drilled for it."""
+    """Check that marks keep clear of spoiled holes and that the holes already drilled are used."""
     if not plan.built.drilled:
         return []
     marks = holes(mount_of(piece).seats(piece, plan.wall))
-    return [check for check in (_spoiled(piece, plan, marks), _kept(piece, plan, marks)) if check is not None]
+    return [
+        check
+        for check in (_spoiled(piece, plan, marks), _kept(piece, plan, marks))
+        if check is not None
+    ]
 
 
 def _spoiled(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
-    """The mark that comes nearest to a hole where nothing can hold; anchors may go into one that only met no wood."""
+    """The mark that comes nearest to a hole where nothing can hold.
+
+    Anchors may go into one that only met no wood.
+    """
     made, nearest = plan.built.made(piece.key), None
     for hole in plan.built.spoiled():
         for mark in marks:
             if any(own.is_at(mark.x_mm, mark.y_mm) for own in made):
                 continue
-            if hole.met == "no_wood" and mark.seat.anchored and any(hole.is_at(x, y) for x, y in mark.seat.holes):
+            if (
+                hole.met == "no_wood"
+                and mark.seat.anchored
+                and any(hole.is_at(x, y) for x, y in mark.seat.holes)
+            ):
                 continue
             away = hypot(hole.x_mm - mark.x_mm, hole.y_mm - mark.y_mm)
             if nearest is None or away < nearest[0]:
@@ -64,11 +85,15 @@ def _spoiled(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
     into = "The {part} has nothing to hold it here: its hole is spoiled."
     beside = "The {part} has a mark {capacity} from a spoiled hole, and {demand} must lie between."
     return make(
-        "made.spoiled", part=mark.seat.part, support=mark.seat.index, case="any",
-        demand=Quantity(data.house("spoiled_mm"), "length"), capacity=Quantity(max(away, _LEAST_MM), "length"),
+        "made.spoiled",
+        part=mark.seat.part,
+        support=mark.seat.index,
+        case="any",
+        demand=Quantity(data.house("spoiled_mm"), "length"),
+        capacity=Quantity(max(away, _LEAST_MM), "length"),
         template=into if away <= data.house("made_mm") else beside,
         parts={"part": mark.seat.part},
-    )  # fmt: skip
+    )
 
 
 def _kept(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
@@ -79,9 +104,16 @@ def _kept(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
     left = sum(away > limit for away in off)
     if not left:
         return None
-    said = "hole is made already that it no longer uses" if left == 1 else "holes are made already that it no longer uses"
+    said = (
+        "hole is made already that it no longer uses"
+        if left == 1
+        else "holes are made already that it no longer uses"
+    )
     return make(
-        "made.kept", part="piece", case="any",
-        demand=Quantity(min(max(off), 1e6), "length"), capacity=Quantity(limit, "length"),
+        "made.kept",
+        part="piece",
+        case="any",
+        demand=Quantity(min(max(off), 1e6), "length"),
+        capacity=Quantity(limit, "length"),
         template=f"{left} {said}, up to {{demand}} from any mark: go back to them, or fill them.",
-    )  # fmt: skip
+    )

@@ -1,7 +1,10 @@
-"""What is screwed to a body that hangs on a bevelled cleat: its own half of the cleat, and the spacer at its foot.
+"""What is screwed to a body that hangs on a bevelled cleat.
 
-Both halves answer the same pull. On the wall there are studs; on the body there is its back, or a rail behind a thin one. How
-many screws its half takes follows from the pull at one of the wall's places, for the body is stiff and pulls there.
+Its own half of the cleat, and the spacer at its foot.
+
+Both halves answer the same pull. On the wall there are studs; on the body there is its back, or a
+rail behind a thin one. How many screws its half takes follows from the pull at one of the wall's
+places, for the body is stiff and pulls there.
 """
 
 from math import ceil
@@ -22,10 +25,13 @@ _LEAST = 2  # house rule: at each place, so that it does not turn
 
 
 class Own(NamedTuple):
-    """The screws of a body's own half: how many at each of the wall's places, how many there is room for, how long.
+    """The screws of a body's own half.
 
-    `room` is 0 where none holds. What one holds for ten years (C_D = 1): `withdrawal_n` straight out, of its thread in the half
-    or of its head through the back, whichever is less; `lateral_n` along the wall.
+    How many at each of the wall's places, how many there is room for, how long.
+
+    `room` is 0 where none holds. What one holds for ten years (C_D = 1): `withdrawal_n` straight
+    out, of its thread in the half or of its head through the back, whichever is less; `lateral_n`
+    along the wall.
     """
 
     each: int
@@ -52,49 +58,79 @@ def screws(piece: Cabinet, demands: dict[int, tuple[Demand, ...]]) -> Own:
     bearing = wood.bearing_length_mm(reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
     side = wood.wood_side(piece.back_mm, back.g, screw.diameter_mm, across=not back.sheet)
     fe = wood.bearing_strength_mpa(half.g, screw.diameter_mm, across_grain=not half.sheet)
-    lateral = wood.lateral(wood.dowel(screw), side, 0.0, fe, bearing).value_n if bearing > 0 else 0.0
+    lateral = (
+        wood.lateral(wood.dowel(screw), side, 0.0, fe, bearing).value_n if bearing > 0 else 0.0
+    )
     straight = min(pull, head)
     room = max(int((piece.length_mm - 2 * INSET_MM) / _APART_MM / len(piece.supports_mm)), 1)
     if straight <= 0 or lateral <= 0:
         return Own(_LEAST, 0, length, straight, lateral)
     cases = (case for some in demands.values() for case in some)
     asked = max(
-        wood.combined_use(case.pull_n, case.load_n, straight * case.duration, lateral * case.duration) for case in cases
-    )  # fmt: skip
+        wood.combined_use(
+            case.pull_n, case.load_n, straight * case.duration, lateral * case.duration
+        )
+        for case in cases
+    )
     return Own(max(ceil(asked - 1e-9), _LEAST), room, length, straight, lateral)
 
 
-def checks(piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> list[Check]:
-    """Whether its own half can be screwed on well enough, and whether a spacer that reaches below it is strong enough."""
+def checks(
+    piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+) -> list[Check]:
+    """Check the fixing of the body's own half, and a spacer that reaches below it."""
     own = screws(piece, demands)
     found = make(
-        "cleat.own_half", part="its own half", case="at the hardest of the wall's places", unknown=unknown,
-        demand=Quantity(own.each, "count"), capacity=Quantity(own.room or 0.5, "count"),
+        "cleat.own_half",
+        part="its own half",
+        case="at the hardest of the wall's places",
+        unknown=unknown,
+        demand=Quantity(own.each, "count"),
+        capacity=Quantity(own.room or 0.5, "count"),
         template=(
-            "Through {back} of {wood} its own half needs {demand} screws about each of the wall's places; {capacity} have room."
+            "Through {back} of {wood} its own half needs {demand} screws about each of the wall's "
+            "places; {capacity} have room."
             if own.room
-            else "Through {back} of {wood} no screw finds a hold in its own half of the cleat: it is too thin."
+            else "Through {back} of {wood} no screw finds a hold in its own half of the cleat: it "
+            "is too thin."
         ),
         parts={"back": Quantity(piece.back_mm, "fine"), "wood": data.boards()[piece.inner].name},
         steps=(
-            Step("W", "thread in the half, or the head through the back: the less", Quantity(own.withdrawal_n, "force")),
+            Step(
+                "W",
+                "thread in the half, or the head through the back: the less",
+                Quantity(own.withdrawal_n, "force"),
+            ),
             Step("Z", "one in shear", Quantity(own.lateral_n, "force")),
-            Step("n", "pull and load at one place, each case over W C_D and Z C_D together", Quantity(own.each, "count")),
+            Step(
+                "n",
+                "pull and load at one place, each case over W C_D and Z C_D together",
+                Quantity(own.each, "count"),
+            ),
             Step("N", f"room for one every {_APART_MM:.0f} mm", Quantity(own.room, "count")),
         ),
-    )  # fmt: skip
+    )
     return [found, *([_spacer(piece, bevel, demands, unknown)] if piece.below_mm else [])]
 
 
 def spacer_mm(piece: Cabinet) -> float:
-    """Height of the spacer, mm: a strip at the foot of the back, or a board that reaches below it and as far up behind it."""
+    """Height of the spacer, mm.
+
+    A strip at the foot of the back, or a board that reaches below it and as far up behind it.
+    """
     room = piece.height_mm - piece.down_mm - piece.cleat_high_mm
-    return piece.below_mm + (min(max(piece.below_mm, SPACER_MM), room) if piece.below_mm else SPACER_MM)
+    return piece.below_mm + (
+        min(max(piece.below_mm, SPACER_MM), room) if piece.below_mm else SPACER_MM
+    )
 
 
-def _spacer(piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
-    """Pressed at its lower end with all that the bevel pulls, it bends where it leaves the body and pulls at its upper screws."""
-    row, long, held = data.boards()[piece.cleat], piece.length_mm - 2 * INSET_MM, spacer_mm(piece) - piece.below_mm
+def _spacer(
+    piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+) -> Check:
+    """Check bending where it leaves the body, pressed at its lower end by the bevel's pull."""
+    row = data.boards()[piece.cleat]
+    long = piece.length_mm - 2 * INSET_MM
+    held = spacer_mm(piece) - piece.below_mm
     screw = data.screws()[SCREW]
     section = long * piece.cleat_mm**2 / 6
     many = max(int(long / _APART_MM / 2), _LEAST)
@@ -106,21 +142,44 @@ def _spacer(piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]]
     most = max(len(cases) for cases in demands.values())
     lines = [[cases[min(k, len(cases) - 1)] for cases in demands.values()] for k in range(most)]
     foot, duration, case = max(
-        ((sum(case.pull_n for case in line), min(case.duration for case in line), line[0].case) for line in lines),
+        (
+            (sum(case.pull_n for case in line), min(case.duration for case in line), line[0].case)
+            for line in lines
+        ),
         key=lambda each: each[0] / each[1],
-    )  # fmt: skip
+    )
     moment = foot * max(piece.below_mm - SPACER_MM / 2, 0.0)
-    bent, pulled = moment / section / row.bending_mpa(duration), moment / held / (many * one * duration) if one > 0 else 1e6
+    bent = moment / section / row.bending_mpa(duration)
+    pulled = moment / held / (many * one * duration) if one > 0 else 1e6
     return make(
-        "cleat.spacer", part="spacer", case=case, unknown=unknown,
-        demand=Quantity(max(bent, pulled), "percent"), capacity=Quantity(1.0, "percent"),
-        template="Pressed below the body, the spacer is bent and pulled off to {used} of what it may take.",
+        "cleat.spacer",
+        part="spacer",
+        case=case,
+        unknown=unknown,
+        demand=Quantity(max(bent, pulled), "percent"),
+        capacity=Quantity(1.0, "percent"),
+        template="Pressed below the body, the spacer is bent and pulled off to {used} of what it "
+        "may take.",
         steps=(
-            Step("H", "what it presses on the wall with: all that the bevel pulls", Quantity(foot, "force")),
-            Step("M", "H times how far below the body its middle presses", Quantity(moment, "moment")),
+            Step(
+                "H",
+                "what it presses on the wall with: all that the bevel pulls",
+                Quantity(foot, "force"),
+            ),
+            Step(
+                "M", "H times how far below the body its middle presses", Quantity(moment, "moment")
+            ),
             Step("σ", "6 M / (length × thickness²)", Quantity(moment / section, "stress")),
             Step("σ'", row.bending_words, Quantity(row.bending_mpa(duration), "stress")),
-            Step("T", "M over as much of it as is behind the body, at its upper screws", Quantity(moment / held, "force")),
-            Step("n W C_D", f"{many} screws along its upper edge", Quantity(many * one * duration, "force")),
+            Step(
+                "T",
+                "M over as much of it as is behind the body, at its upper screws",
+                Quantity(moment / held, "force"),
+            ),
+            Step(
+                "n W C_D",
+                f"{many} screws along its upper edge",
+                Quantity(many * one * duration, "force"),
+            ),
         ),
-    )  # fmt: skip
+    )

@@ -1,7 +1,8 @@
 """A panel on the wall that things hang on: a sheet straight to the studs, or on level battens.
 
-On battens there are two chains in series: the panel's screws in the battens, whose thread is no longer than the batten is thick,
-and the battens' screws in the studs. What hangs turns the whole panel about its lower edge: the top row pulls.
+On battens there are two chains in series: the panel's screws in the battens, whose thread is no
+longer than the batten is thick, and the battens' screws in the studs. What hangs turns the whole
+panel about its lower edge: the top row pulls.
 """
 
 from collections.abc import Iterator
@@ -67,15 +68,23 @@ class Panelled(Mount[N]):
         found = fastening.checks(seats, demands, backing(wall).unknown, loads)
         found += [_fixings(piece), *hooks.checks(piece, "hook")]
         if piece.batten_mm:
-            found += [_batten_screws(piece, demands, loads), _short_enough(piece), _batten_bending(piece, demands, loads)]
+            found += [
+                _batten_screws(piece, demands, loads),
+                _short_enough(piece),
+                _batten_bending(piece, demands, loads),
+            ]
             found += _batten_over_box(piece, self.box(piece), wall)
         return found
 
     def seats(self, piece: N, wall: Wall) -> list[Seat]:
         """At each stud, a screw in every row."""
-        board_key, thick = (_BATTEN, piece.batten_mm) if piece.batten_mm else (piece.board, piece.thickness_mm)
+        board_key, thick = (
+            (_BATTEN, piece.batten_mm) if piece.batten_mm else (piece.board, piece.thickness_mm)
+        )
         low = piece.top_mm - piece.height_mm
-        return strips.on_studs(piece, wall, NOUN, board_key, thick, piece.height_mm, low, rows_mm(piece))
+        return strips.on_studs(
+            piece, wall, NOUN, board_key, thick, piece.height_mm, low, rows_mm(piece)
+        )
 
     def weight_kg(self, piece: N) -> float | None:
         """The bare piece."""
@@ -85,7 +94,11 @@ class Panelled(Mount[N]):
         """The sheet and its battens."""
         found = [cut("sheet", piece.board, 1, piece.length_mm, piece.height_mm, piece.thickness_mm)]
         if piece.batten_mm:
-            found.append(cut("batten", _BATTEN, piece.rows, piece.length_mm, _BATTEN_HIGH_MM, piece.batten_mm))
+            found.append(
+                cut(
+                    "batten", _BATTEN, piece.rows, piece.length_mm, _BATTEN_HIGH_MM, piece.batten_mm
+                )
+            )
         return found
 
     def extras(self, piece: N, wall: Wall) -> list[Extra]:
@@ -96,9 +109,17 @@ class Panelled(Mount[N]):
     def details(self, piece: N, wall: Wall, units: Units) -> dict[str, Detail]:
         """The sheet, or its battens, bored for the screws."""
         low = piece.top_mm - piece.height_mm
-        screws: tuple[Work, ...] = strips.screwed(self.seats(piece, wall), piece.left_mm, low, units)
+        screws: tuple[Work, ...] = strips.screwed(
+            self.seats(piece, wall), piece.left_mm, low, units
+        )
         openings = tuple(
-            Opening(f.row.reason, f.left_mm - piece.left_mm, f.bottom_mm - low, f.right_mm - f.left_mm, f.top_mm - f.bottom_mm)
+            Opening(
+                f.row.reason,
+                f.left_mm - piece.left_mm,
+                f.bottom_mm - low,
+                f.right_mm - f.left_mm,
+                f.top_mm - f.bottom_mm,
+            )
             for f in covered(self.box(piece), wall)
         )
         if not piece.batten_mm:
@@ -111,10 +132,21 @@ class Panelled(Mount[N]):
             if isinstance(work, Bored)
         )
         step = piece.length_mm / piece.panel_screws
-        own = tuple(((n + 0.5) * step, y) for y in rows_mm(piece) for n in range(piece.panel_screws))
+        own = tuple(
+            ((n + 0.5) * step, y) for y in rows_mm(piece) for n in range(piece.panel_screws)
+        )
         return {
             "sheet": Detail(
-                (Bored("its face", own, driving.clearance_mm(data.screws()[_LIGHT], units), None, "for its screws"), *openings),
+                (
+                    Bored(
+                        "its face",
+                        own,
+                        driving.clearance_mm(data.screws()[_LIGHT], units),
+                        None,
+                        "for its screws",
+                    ),
+                    *openings,
+                ),
                 "good face out",
                 any_way=True,
             ),
@@ -123,10 +155,16 @@ class Panelled(Mount[N]):
 
     def front(self, piece: N) -> list[Shape]:
         """The sheet, its battens behind it, its screws."""
-        left, right, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.height_mm
+        left = piece.left_mm
+        right = piece.left_mm + piece.length_mm
+        low = piece.top_mm - piece.height_mm
         heights = tuple(low + up for up in rows_mm(piece))
         half = _BATTEN_HIGH_MM / 2
-        battens = [block("hidden", left + 4, y - half, right - 4, y + half) for y in heights] if piece.batten_mm else []
+        battens = (
+            [block("hidden", left + 4, y - half, right - 4, y + half) for y in heights]
+            if piece.batten_mm
+            else []
+        )
         return [
             block("face", left, low, right, piece.top_mm),
             *battens,
@@ -137,7 +175,11 @@ class Panelled(Mount[N]):
         """The sheet on its battens or on the wall."""
         low, b, t = piece.top_mm - piece.height_mm, piece.batten_mm, piece.thickness_mm
         half = _BATTEN_HIGH_MM / 2
-        battens = [block("wood", 0.0, low + up - half, b, low + up + half) for up in rows_mm(piece)] if b else []
+        battens = (
+            [block("wood", 0.0, low + up - half, b, low + up + half) for up in rows_mm(piece)]
+            if b
+            else []
+        )
         return [*battens, block("board", b, low, b + t, piece.top_mm)]
 
     def cures(self, piece: N) -> Iterator[tuple[str, Phrase, N]]:
@@ -147,14 +189,22 @@ class Panelled(Mount[N]):
                 what = "battens" if piece.batten_mm else "rows of screws"
                 yield "rows", Phrase(f"{count} {what}"), replace(piece, rows=count)
         if not piece.cut_out:
-            yield "cut_out", Phrase("Cut openings out of it for the boxes behind it"), replace(piece, cut_out=True)
+            yield (
+                "cut_out",
+                Phrase("Cut openings out of it for the boxes behind it"),
+                replace(piece, cut_out=True),
+            )
         for long in driving.lengths_mm(data.screws()[_LIGHT]) if piece.batten_mm else ():
             if abs(long - piece.panel_screw_mm) > _SAME_MM:
                 label = Phrase("The panel's screws {l} long", {"l": Quantity(long, "length")})
                 yield "panel_screw", label, replace(piece, panel_screw_mm=long)
         for count in (6, 8, 12):
             if piece.batten_mm and count > piece.panel_screws:
-                yield "panel_screws", Phrase(f"{count} screws in each batten"), replace(piece, panel_screws=count)
+                yield (
+                    "panel_screws",
+                    Phrase(f"{count} screws in each batten"),
+                    replace(piece, panel_screws=count),
+                )
 
     def hanging(self, piece: N, wall: Wall, policy: Policy) -> Hanging:
         """Straight onto the studs; or the battens first, then the sheet on them."""
@@ -162,20 +212,34 @@ class Panelled(Mount[N]):
             return Hanging("panel", ("Top of the panel", piece.top_mm), lifts=True)
         long: dict[str, Quantity | str] = {"l": Quantity(piece.panel_screw_mm, "length")}
         sheet = do(
-            "sheet", "Screw the panel to its battens",
+            "sheet",
+            "Screw the panel to its battens",
             "Top row first, then plumb, then down.",
             Phrase("The {l} screws bite all of the batten and do not come out behind it.", long),
-            lifts=True, acts=(Act("put_on", "sheet"),),
-        )  # fmt: skip
+            lifts=True,
+            acts=(Act("put_on", "sheet"),),
+        )
         middles = tuple(piece.top_mm - piece.height_mm + up for up in rows_mm(piece))
         lowest = min(middles) + _BATTEN_HIGH_MM / 2
-        return Hanging("batten", ("Top of the lowest batten", lowest), "rows", after=(sheet,), rows_mm=middles)
+        return Hanging(
+            "batten", ("Top of the lowest batten", lowest), "rows", after=(sheet,), rows_mm=middles
+        )
 
     def cautions(self, piece: N, wall: Wall) -> list[Phrase]:
         """What people get wrong with panels."""
         if not piece.batten_mm:
-            return [Phrase("Never fewer than four fixings a panel; a washer or a wide head where the sheet is thin.")]
-        return [Phrase("Level the battens first; the panel's screws bite all of the batten and do not come out behind it.")]
+            return [
+                Phrase(
+                    "Never fewer than four fixings a panel; a washer or a wide head where the "
+                    "sheet is thin."
+                )
+            ]
+        return [
+            Phrase(
+                "Level the battens first; the panel's screws bite all of the batten and do not "
+                "come out behind it."
+            )
+        ]
 
 
 class _Panel(Panelled[Panel]):
@@ -184,9 +248,14 @@ class _Panel(Panelled[Panel]):
     piece_noun = "panel"
     make = Panel
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "plywood", "length_mm": 1000.0, "height_mm": 800.0, "thickness_mm": 12.0, "depth_mm": 120.0, "batten_mm": 19.0,
+        "board": "plywood",
+        "length_mm": 1000.0,
+        "height_mm": 800.0,
+        "thickness_mm": 12.0,
+        "depth_mm": 120.0,
+        "batten_mm": 19.0,
         "panel_screw_mm": 28.0,
-    }  # fmt: skip
+    }
     asks = (*Panelled.asks, hooks.ask("hook"))
 
     def assumes(self, piece: Panel) -> tuple[Assumption, ...]:
@@ -206,27 +275,38 @@ def rows_mm(piece: Panel) -> tuple[float, ...]:
 
 def _load(piece: Panel) -> LineLoad:
     """A sheet is stiff in its own plane: its fixings share as a group."""
-    return LineLoad(piece, _own_n(piece), piece.thickness_mm / 2 + piece.batten_mm, sharing=Sharing(stiff=True))
+    return LineLoad(
+        piece, _own_n(piece), piece.thickness_mm / 2 + piece.batten_mm, sharing=Sharing(stiff=True)
+    )
 
 
 def _own_n(piece: Panel) -> float:
     """Weight of the sheet and its battens."""
     length = piece.length_mm / 1e9
     sheet = length * piece.height_mm * piece.thickness_mm * data.boards()[piece.board].density_kg_m3
-    battens = length * _BATTEN_HIGH_MM * piece.batten_mm * piece.rows * data.boards()[_BATTEN].density_kg_m3
+    battens = (
+        length
+        * _BATTEN_HIGH_MM
+        * piece.batten_mm
+        * piece.rows
+        * data.boards()[_BATTEN].density_kg_m3
+    )
     return (sheet + battens) * G_N_PER_KG
 
 
 def _fixings(piece: Panel) -> Check:
     return make(
-        "panel.fixings", part="panel", case="any",
-        demand=Quantity(_LEAST_FIXINGS, "count"), capacity=Quantity(len(piece.supports_mm) * piece.rows, "count"),
+        "panel.fixings",
+        part="panel",
+        case="any",
+        demand=Quantity(_LEAST_FIXINGS, "count"),
+        capacity=Quantity(len(piece.supports_mm) * piece.rows, "count"),
         template="A panel wants {demand} fixings to the studs at least; it has {capacity}.",
-    )  # fmt: skip
+    )
 
 
 def _top_pull_n(piece: Panel, demands: dict[int, tuple[Demand, ...]], n: int) -> float:
-    """What the top batten is pulled with when the panel turns about its lower edge, all rows in proportion."""
+    """Return the pull on the top batten when the panel turns about its lower edge, N."""
     turning = sum(max(cases[min(n, len(cases) - 1)].moment_nmm, 0.0) for cases in demands.values())
     heights = rows_mm(piece)
     return turning * heights[0] / sum(y * y for y in heights)
@@ -241,17 +321,27 @@ def _worst(piece: Panel, demands: dict[int, tuple[Demand, ...]]) -> tuple[float,
     return max(cases, key=lambda case: case[0] / case[1])
 
 
-def _batten_screws(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
+def _batten_screws(
+    piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+) -> Check:
     """The panel's screws in the top batten: the thread is no longer than the batten is thick."""
     screw, row = data.screws()["wood_8"], data.boards()[_BATTEN]
     past = min(piece.panel_screw_mm - piece.thickness_mm, piece.batten_mm)
-    thread = max(min(driving.thread_length_mm(screw, piece.panel_screw_mm), past) - screw.tip_mm, 0.0)
+    thread = max(
+        min(driving.thread_length_mm(screw, piece.panel_screw_mm), past) - screw.tip_mm, 0.0
+    )
     pull, duration, case = _worst(piece, demands)
-    each, holds = pull / piece.panel_screws, wood.withdrawal_n_per_mm(screw, row.g) * thread * duration
+    each = pull / piece.panel_screws
+    holds = wood.withdrawal_n_per_mm(screw, row.g) * thread * duration
     return make(
-        "panel.batten_screws", part="panel", case=case, unknown=unknown,
-        demand=Quantity(each, "pull"), capacity=Quantity(max(holds, 1e-6), "pull"),
-        template="Each #8 screw of the panel in its top batten is pulled with {demand}; so short a thread holds {capacity}.",
+        "panel.batten_screws",
+        part="panel",
+        case=case,
+        unknown=unknown,
+        demand=Quantity(each, "pull"),
+        capacity=Quantity(max(holds, 1e-6), "pull"),
+        template="Each #8 screw of the panel in its top batten is pulled with {demand}; so short "
+        "a thread holds {capacity}.",
         steps=(
             Step("P", f"pull on the top batten, {case}", Quantity(pull, "force")),
             Step("n", "the panel's screws in it", Quantity(piece.panel_screws, "count")),
@@ -259,36 +349,48 @@ def _batten_screws(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown
             Step("G", f"batten taken as {row.name}", Quantity(row.g, "ratio")),
             Step("W'", "2850 G² D p_t C_D", Quantity(holds, "force")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _short_enough(piece: Panel) -> Check:
     return make(
-        "panel.behind", part="panel", case="any",
+        "panel.behind",
+        part="panel",
+        case="any",
         demand=Quantity(piece.panel_screw_mm + _BEHIND_MM, "fine"),
         capacity=Quantity(piece.thickness_mm + piece.batten_mm, "fine"),
-        template="The panel's screws must not come out behind: with room they need {demand}; panel and batten are {capacity}.",
-    )  # fmt: skip
+        template="The panel's screws must not come out behind: with room they need {demand}; "
+        "panel and batten are {capacity}.",
+    )
 
 
 def _batten_over_box(piece: Panel, own: Box, wall: Wall) -> list[Check]:
-    """A batten that runs across a box, which then is covered whatever is cut out of the sheet; nothing where none does."""
+    """A batten that runs across a box, which then is covered whatever is cut out of the sheet.
+
+    Nothing where none does.
+    """
     low, half = piece.top_mm - piece.height_mm, _BATTEN_HIGH_MM / 2
     for box in covered(own, wall):
         middle, needed = (box.bottom_mm + box.top_mm) / 2, (box.top_mm - box.bottom_mm) / 2 + half
         apart = min(abs(low + up - middle) for up in rows_mm(piece))
         if apart < needed:
             check = make(
-                "panel.batten_box", part="batten", case="any",
-                demand=Quantity(needed, "length"), capacity=Quantity(max(apart, 1e-6), "length"),
-                template="A batten runs across {what}: {demand} must lie between their middles, and {capacity} do.",
+                "panel.batten_box",
+                part="batten",
+                case="any",
+                demand=Quantity(needed, "length"),
+                capacity=Quantity(max(apart, 1e-6), "length"),
+                template="A batten runs across {what}: {demand} must lie between their middles, "
+                "and {capacity} do.",
                 parts={"what": box.row.reason},
-            )  # fmt: skip
+            )
             return [check]
     return []
 
 
-def _batten_bending(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
+def _batten_bending(
+    piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+) -> Check:
     """The top batten, pulled out evenly between its screws, bends flatwise."""
     row, span = data.boards()[_BATTEN], widest_mm(piece.length_mm, piece.supports_mm)
     where, apart = strips.bent_where(piece.length_mm, piece.supports_mm)
@@ -296,8 +398,12 @@ def _batten_bending(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknow
     moment, section = pull / piece.length_mm * span**2 / 8, _BATTEN_HIGH_MM * piece.batten_mm**2 / 6
     allowed = row.bending_mpa(duration)
     return make(
-        "panel.batten_bending", part="batten", case=case, unknown=unknown,
-        demand=Quantity(moment / section, "stress"), capacity=Quantity(allowed, "stress"),
+        "panel.batten_bending",
+        part="batten",
+        case=case,
+        unknown=unknown,
+        demand=Quantity(moment / section, "stress"),
+        capacity=Quantity(allowed, "stress"),
         template=where + " the top batten is bent to {used} of what {wood} may take.",
         parts={"span": apart, "wood": row.name},
         steps=(
@@ -307,4 +413,4 @@ def _batten_bending(piece: Panel, demands: dict[int, tuple[Demand, ...]], unknow
             Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
             Step("σ'", row.bending_words, Quantity(allowed, "stress")),
         ),
-    )  # fmt: skip
+    )

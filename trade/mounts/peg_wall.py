@@ -1,6 +1,7 @@
 """A perforated board or plywood peg wall: a panel whose things hang on pegs in short holes.
 
-A peg is a cantilever in a socket no deeper than the sheet is thick: it bends at the sheet's face, and pries in its hole.
+A peg is a cantilever in a socket no deeper than the sheet is thick: it bends at the sheet's face,
+and pries in its hole.
 """
 
 from math import pi
@@ -21,7 +22,8 @@ from trade.plan import PegWall, Wall
 from trade.policy import Policy
 
 _TUG = "a tug at what hangs there"
-_QUARTER_MM, _REDUCED = 6.35, 4.0  # NDS 2018: F_e from 1/4 in on (Table 12.3.3), R_d of mode I (Table 12.3.1B)
+_QUARTER_MM = 6.35
+_REDUCED = 4.0
 _SMALL = 0.6  # house rule: the small holes between the large ones, for light pegs and hooks
 _CLEAR_MM = 4.0  # house rule: half a screw's head, and a little wood
 
@@ -38,9 +40,16 @@ class _PegWall(Panelled[PegWall]):
         Ask("grid_mm", "From hole to hole", "length"),
     )
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "plywood", "length_mm": 1000.0, "height_mm": 800.0, "thickness_mm": 18.0, "depth_mm": 90.0, "batten_mm": 19.0,
-        "panel_screw_mm": 35.0, "use": "display", "peg_mm": 16.0,
-    }  # fmt: skip
+        "board": "plywood",
+        "length_mm": 1000.0,
+        "height_mm": 800.0,
+        "thickness_mm": 18.0,
+        "depth_mm": 90.0,
+        "batten_mm": 19.0,
+        "panel_screw_mm": 35.0,
+        "use": "display",
+        "peg_mm": 16.0,
+    }
 
     def checks(self, piece: PegWall, wall: Wall) -> list[Check]:
         """Those of a panel, and a peg in its hole."""
@@ -59,11 +68,15 @@ class _PegWall(Panelled[PegWall]):
         def bored(large: bool, wide: float, why: str) -> Bored:
             places = tuple(
                 (holes.left_mm + i * piece.grid_mm, holes.foot_mm + j * piece.grid_mm)
-                for i, j in holes.places if holes.large(i, j) == large
-            )  # fmt: skip
+                for i, j in holes.places
+                if holes.large(i, j) == large
+            )
             return Bored("its face", places, driving.drill_at_least_mm(wide, units), None, why)
 
-        pegs = (bored(True, piece.peg_mm, "for pegs"), bored(False, piece.peg_mm * _SMALL, "for light pegs and hooks"))
+        pegs = (
+            bored(True, piece.peg_mm, "for pegs"),
+            bored(False, piece.peg_mm * _SMALL, "for light pegs and hooks"),
+        )
         return found | {
             "sheet": found["sheet"]._replace(works=found["sheet"].works + pegs),
             "peg": Detail(wall="one end eased; tried in a scrap hole first"),
@@ -76,7 +89,12 @@ class _PegWall(Panelled[PegWall]):
             block("door", x - half, y - half, x + half, y + half)
             for i, j in found.places
             for half in ((piece.peg_mm if found.large(i, j) else piece.peg_mm * _SMALL) / 2,)
-            for x, y in ((piece.left_mm + found.left_mm + i * piece.grid_mm, low + found.foot_mm + j * piece.grid_mm),)
+            for x, y in (
+                (
+                    piece.left_mm + found.left_mm + i * piece.grid_mm,
+                    low + found.foot_mm + j * piece.grid_mm,
+                ),
+            )
         ]
         return [*super().front(piece), *pegs]
 
@@ -86,7 +104,11 @@ class _PegWall(Panelled[PegWall]):
 
     def hanging(self, piece: PegWall, wall: Wall, policy: Policy) -> Hanging:
         """As any panel, then its pegs."""
-        pegs = do("pegs", "Set the pegs", "A push and a turn; one that is loose gets a wider one, not glue.")
+        pegs = do(
+            "pegs",
+            "Set the pegs",
+            "A push and a turn; one that is loose gets a wider one, not glue.",
+        )
         up = super().hanging(piece, wall, policy)
         return up._replace(after=(*up.after, pegs))
 
@@ -94,13 +116,16 @@ class _PegWall(Panelled[PegWall]):
         """What people get wrong with peg walls."""
         found = grid(piece)
         sizes: dict[str, Quantity | str] = {
-            "grid": Quantity(piece.grid_mm, "length"), "left": Quantity(found.left_mm, "length"),
+            "grid": Quantity(piece.grid_mm, "length"),
+            "left": Quantity(found.left_mm, "length"),
             "up": Quantity(found.foot_mm, "length"),
-        }  # fmt: skip
+        }
         large = sum(found.large(i, j) for i, j in found.places)
         said = (
-            f"Grid of {found.across} by {found.up} holes, {{grid}} apart, the first {{left}} from the left edge and {{up}} up: "
-            f"{large} large and {len(found.places) - large} small, taking turns; their bits are in the cut list."
+            f"Grid of {found.across} by {found.up} holes, {{grid}} apart, the first {{left}} from "
+            "the left edge and {up} up: "
+            f"{large} large and {len(found.places) - large} small, taking turns; their bits are "
+            "in the cut list."
         )
         tried = "Mark the grid first; try every peg in a scrap hole before drilling hundreds."
         return [*super().cautions(piece, wall), Phrase(said, sizes), Phrase(tried)]
@@ -110,7 +135,10 @@ KIND = _PegWall()
 
 
 class Grid(NamedTuple):
-    """A peg wall's holes: how many along and up, and where the first one is, from the sheet's left edge and its foot, mm."""
+    """A peg wall's holes.
+
+    How many along and up, and where the first one is, from the sheet's left edge and its foot, mm.
+    """
 
     across: int
     up: int
@@ -129,10 +157,11 @@ class Grid(NamedTuple):
 
 @memoized(limit=64)
 def grid(piece: PegWall) -> Grid:
-    """The grid in the middle of the sheet, moved up or down where a row would fall on the screws of its battens."""
+    """Return the grid centred on the sheet, moved where a row would hit the batten screws."""
     step = piece.grid_mm
     across, up = max(int(piece.length_mm // step), 1), max(int(piece.height_mm // step), 1)
-    left, middle = (piece.length_mm - (across - 1) * step) / 2, (piece.height_mm - (up - 1) * step) / 2
+    left = (piece.length_mm - (across - 1) * step) / 2
+    middle = (piece.height_mm - (up - 1) * step) / 2
     clear, screws = piece.peg_mm / 2 + _CLEAR_MM, rows_mm(piece)
 
     def crossed(foot: float) -> int:
@@ -144,14 +173,23 @@ def grid(piece: PegWall) -> Grid:
 
 
 def _peg(piece: PegWall) -> list[Check]:
-    """One peg with the heaviest single thing, or a tug; a shelf lies on two; things all along hang on a peg every grid step."""
+    """One peg with the heaviest single thing, or a tug; a shelf lies on two.
+
+    Things all along hang on a peg every grid step.
+    """
     peg, sheet, use = data.boards()[piece.peg], data.boards()[piece.board], data.uses()[piece.use]
     loads, outs = contents_of(piece)
     shelf = data.house("peg_shelf_mm")
     each = [
         (
             load.total_n
-            * (min(piece.grid_mm / spread, 1.0) if (spread := load.end_mm - load.start_mm) > 0 else 0.5 if out > shelf else 1.0),
+            * (
+                min(piece.grid_mm / spread, 1.0)
+                if (spread := load.end_mm - load.start_mm) > 0
+                else 0.5
+                if out > shelf
+                else 1.0
+            ),
             out,
         )
         for load, out in zip(loads, outs, strict=True)
@@ -166,8 +204,11 @@ def _peg(piece: PegWall) -> list[Check]:
             (max(lasting, tug * piece.depth_mm), max(weight, tug), minutes, _TUG),
         ),
         key=lambda c: c[0] / c[2],
-    )  # fmt: skip
-    allowed = wood.bearing_strength_mpa(sheet.g, max(piece.peg_mm, _QUARTER_MM), across_grain=True) / _REDUCED
+    )
+    allowed = (
+        wood.bearing_strength_mpa(sheet.g, max(piece.peg_mm, _QUARTER_MM), across_grain=True)
+        / _REDUCED
+    )
     section, t = pi * piece.peg_mm**3 / 32, piece.thickness_mm
     pried = (6 * (moment + force * t / 2) / t**2 + force / t) / piece.peg_mm
     unknown = unweighed(piece)
@@ -200,7 +241,11 @@ def _peg(piece: PegWall) -> list[Check]:
                 Step("M", f"about the sheet's face, {case}", Quantity(moment, "moment")),
                 Step("V", "weight on the peg", Quantity(force, "force")),
                 Step("t", "depth of its hole", Quantity(t, "fine")),
-                Step("F_e / 4", "dowel bearing across the grain, reduced", Quantity(allowed, "stress")),
+                Step(
+                    "F_e / 4",
+                    "dowel bearing across the grain, reduced",
+                    Quantity(allowed, "stress"),
+                ),
                 Step("p", "(6 (M + V t/2) / t² + V / t) / d", Quantity(pried, "stress")),
             ),
         ),

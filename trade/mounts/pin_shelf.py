@@ -1,7 +1,10 @@
-"""A floating shelf on blind pins: steel pins let into the studs and into the shelf's back, no plate, nothing to be seen.
+"""A floating shelf on blind pins.
 
-The pin in the stud carries; a little plate, where there is one, only keeps it from turning. Its droop is set by the wood that it
-presses into, so pins are set a touch upward, by what the load will take away again.
+Steel pins let into the studs and into the shelf's back, no plate, nothing to be seen.
+
+The pin in the stud carries; a little plate, where there is one, only keeps it from turning. Its
+droop is set by the wood that it presses into, so pins are set a touch upward, by what the load will
+take away again.
 """
 
 from collections.abc import Iterator
@@ -62,20 +65,28 @@ class _PinShelf(Mount[PinShelf]):
         Ask("tilted", "Pins set upward, by what the load takes away again", "flag"),
     )
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "oak_red", "thickness_mm": 38.0, "depth_mm": 180.0, "in_shelf_mm": 120.0, "use": "display",
-    }  # fmt: skip
+        "board": "oak_red",
+        "thickness_mm": 38.0,
+        "depth_mm": 180.0,
+        "in_shelf_mm": 120.0,
+        "use": "display",
+    }
 
     def checks(self, piece: PinShelf, wall: Wall) -> list[Check]:
         """Every check of the shelf and its pins."""
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BOARD)
+        return sharing.best(
+            lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BOARD
+        )
 
     def _shared(self, piece: PinShelf, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
         load = self._load(piece, so)
-        demands, seats, rod = load.demands(), self.seats(piece, wall), Rod(piece.pin_mm, piece.in_shelf_mm)
+        demands = load.demands()
+        seats = self.seats(piece, wall)
+        rod = Rod(piece.pin_mm, piece.in_shelf_mm)
         unknown = backing(wall).unknown + loads
         found = [
             *board.checks(load, loads),
@@ -86,7 +97,10 @@ class _PinShelf(Mount[PinShelf]):
         ]
         hit = [seat for seat in seats if seat.in_stud]
         if hit:
-            found += [_droop(load, hit, demands, unknown), *stiffness.feel(load, [_give(piece, seat) for seat in hit], unknown)]
+            found += [
+                _droop(load, hit, demands, unknown),
+                *stiffness.feel(load, [_give(piece, seat) for seat in hit], unknown),
+            ]
         return found
 
     def _load(self, piece: PinShelf, so: Sharing) -> ShelfLoad:
@@ -99,97 +113,150 @@ class _PinShelf(Mount[PinShelf]):
         names = [support_name(i, count, NOUN) for i in range(count)]
         return [
             PinSeat(
-                index=i, part=names[i], x_mm=piece.left_mm + x, y_mm=piece.top_mm - piece.thickness_mm / 2, pin_mm=piece.pin_mm,
-                embedment_mm=piece.in_stud_mm, gap_mm=behind.lining_mm, steel=data.pins()[piece.steel], timber=behind.timber,
-                stud=stud_at(wall, piece.left_mm + x, names[i]), firm=wall.build in ("timber", "unknown"),
+                index=i,
+                part=names[i],
+                x_mm=piece.left_mm + x,
+                y_mm=piece.top_mm - piece.thickness_mm / 2,
+                pin_mm=piece.pin_mm,
+                embedment_mm=piece.in_stud_mm,
+                gap_mm=behind.lining_mm,
+                steel=data.pins()[piece.steel],
+                timber=behind.timber,
+                stud=stud_at(wall, piece.left_mm + x, names[i]),
+                firm=wall.build in ("timber", "unknown"),
             )
             for i, x in enumerate(piece.supports_mm)
-        ]  # fmt: skip
+        ]
 
     def parts(self, piece: PinShelf, wall: Wall) -> list[Part]:
         """The board and its pins, cut to length: in the stud, through the lining, in the shelf."""
         long = piece.in_stud_mm + (wall.lining_mm or 0.0) + piece.in_shelf_mm
         size = (long, piece.pin_mm, piece.pin_mm)
-        return [board_part(piece, wall), Part("pin", data.pins()[piece.steel].name, len(piece.supports_mm), size)]
+        return [
+            board_part(piece, wall),
+            Part("pin", data.pins()[piece.steel].name, len(piece.supports_mm), size),
+        ]
 
     def front(self, piece: PinShelf) -> list[Shape]:
         """The board; its pins are behind it."""
         axis, r = piece.top_mm - piece.high_mm / 2, piece.pin_mm / 2
         places = [piece.left_mm + x for x in piece.supports_mm]
-        return [board_front(piece), *(block("hidden", x - r, axis - r, x + r, axis + r, i) for i, x in enumerate(places))]
+        return [
+            board_front(piece),
+            *(block("hidden", x - r, axis - r, x + r, axis + r, i) for i, x in enumerate(places)),
+        ]
 
     def side(self, piece: PinShelf, seat: PinSeat) -> list[Shape]:
         """The board over the pin, the pin through the lining into the stud."""
         axis, r = piece.top_mm - piece.high_mm / 2, piece.pin_mm / 2
         return [
             board_side(piece),
-            block("steel", -seat.gap_mm - piece.in_stud_mm, axis - r, min(piece.in_shelf_mm, piece.depth_mm), axis + r),
+            block(
+                "steel",
+                -seat.gap_mm - piece.in_stud_mm,
+                axis - r,
+                min(piece.in_shelf_mm, piece.depth_mm),
+                axis + r,
+            ),
         ]
 
     def box(self, piece: PinShelf) -> Box:
         """The board alone."""
-        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
+        return Box(
+            piece.left_mm,
+            piece.left_mm + piece.length_mm,
+            piece.top_mm - piece.high_mm,
+            piece.top_mm,
+        )
 
     def bores(self, piece: PinShelf, wall: Wall) -> list[Bore]:
         """One hole per pin, in the middle of the thickness."""
         count = len(piece.supports_mm)
         names = [support_name(i, count, NOUN) for i in range(count)]
         deep, up = piece.in_shelf_mm + rods.BORE_SPARE_MM, piece.thickness_mm / 2
-        return [Bore(x, up, piece.pin_mm, deep, names[i], loose_mm(count)) for i, x in enumerate(piece.supports_mm)]
+        return [
+            Bore(x, up, piece.pin_mm, deep, names[i], loose_mm(count))
+            for i, x in enumerate(piece.supports_mm)
+        ]
 
     def cures(self, piece: PinShelf) -> Iterator[tuple[str, Phrase, PinShelf]]:
         """Stronger steel; deeper pins; thicker ones."""
         yield from super().cures(piece)
         for deep in (64.0, 76.0, 57.0, 51.0, 38.0):
             if deep != piece.in_stud_mm:
-                yield "deeper", Phrase("Pins {d} in the stud", {"d": Quantity(deep, "length")}), replace(piece, in_stud_mm=deep)
+                yield (
+                    "deeper",
+                    Phrase("Pins {d} in the stud", {"d": Quantity(deep, "length")}),
+                    replace(piece, in_stud_mm=deep),
+                )
         for thick in (9.525, 12.7):
             if thick > piece.pin_mm:
-                yield "pin", Phrase("Pins {d} thick", {"d": Quantity(thick, "length")}), replace(piece, pin_mm=thick)
+                yield (
+                    "pin",
+                    Phrase("Pins {d} thick", {"d": Quantity(thick, "length")}),
+                    replace(piece, pin_mm=thick),
+                )
 
     def hanging(self, piece: PinShelf, wall: Wall, policy: Policy) -> Hanging:
         """The pins tapped into the studs, a touch upward; then the shelf."""
         tapped = do(
-            "pins", "Try the pins",
+            "pins",
+            "Try the pins",
             *(("Each a touch upward: the loaded shelf comes down level.",) if piece.tilted else ()),
-            "The level across them, and the same distance between them at the wall as at their ends.",
+            "The level across them, and the same distance between them at the wall as at their "
+            "ends.",
             acts=(Act("level", "pins"),),
-        )  # fmt: skip
+        )
         return Hanging(
-            "pin", ("Middle of the pins", piece.top_mm - piece.thickness_mm / 2), "apart",
+            "pin",
+            ("Middle of the pins", piece.top_mm - piece.thickness_mm / 2),
+            "apart",
             after=(tapped, *carried_over("shelf", "pins"), *slid_on(policy.stays, "pins")),
-        )  # fmt: skip
+        )
 
     def cautions(self, piece: PinShelf, wall: Wall) -> list[Phrase]:
         """How far up to set the pins."""
         up = tilt_mm(piece, wall) if piece.tilted and len(piece.supports_mm) > 1 else 0.0
         if up < 0.2:
             return []
-        said = "Set the pins upward: {up} at the shelf's front edge, {depth} out. The load takes it away again."
-        return [Phrase(said, {"up": Quantity(up, "fine"), "depth": Quantity(piece.depth_mm, "length")})]
+        said = (
+            "Set the pins upward: {up} at the shelf's front edge, {depth} out. The load takes "
+            "it away again."
+        )
+        return [
+            Phrase(said, {"up": Quantity(up, "fine"), "depth": Quantity(piece.depth_mm, "length")})
+        ]
 
 
 KIND = _PinShelf()
 
 
 def _give(piece: PinShelf, seat: PinSeat) -> Give:
-    """How far the front edge goes down under 1 N there: the wood gives and the pin turns in it; the pin bends up to its end."""
+    """How far the front edge goes down under 1 N there.
+
+    The wood gives and the pin turns in it; the pin bends up to its end.
+    """
     depth = piece.depth_mm
     return Give(seat, *_parts(piece, seat, 1.0, depth), 0.0)
 
 
 def _parts(piece: PinShelf, seat: PinSeat, load_n: float, out_mm: float) -> tuple[float, float]:
-    """Front-edge drop by the wood's giving, and by the pin's bending across the lining and in the shelf."""
+    """Return the front edge's drop from the wood, the pin across the lining, and in the shelf."""
     front, moment = piece.depth_mm + seat.gap_mm, load_n * (out_mm + seat.gap_mm)
     sinks, slope = seat.gives(load_n, moment)
     ei = seat.ei_nmm2
-    reach = min(piece.in_shelf_mm, piece.depth_mm) / 2 + seat.gap_mm  # from half its length on, the shelf's wood stiffens the pin
+    reach = (
+        min(piece.in_shelf_mm, piece.depth_mm) / 2 + seat.gap_mm
+    )  # from half its length on, the shelf's wood stiffens the pin
     bent = moment * reach / ei * (front - reach / 2)
     return sinks + slope * front, bent
 
 
 def tilt_mm(piece: PinShelf, wall: Wall) -> float:
-    """How far up to set the pins, at the front edge: what the lasting load lets down over the years, but no more than shows."""
+    """How far up to set the pins, at the front edge.
+
+    What the lasting load lets down over the years, but no more than shows.
+    """
     hit = [seat for seat in KIND.seats(piece, wall) if seat.in_stud]
     demands = ShelfLoad(piece, 0.0, 0.0).demands()
     drops = [_drop(piece, seat, demands[seat.index][0]) for seat in hit]
@@ -202,7 +269,12 @@ def _drop(piece: PinShelf, seat: PinSeat, demand: Demand) -> float:
     return wood * (1 + rods.STUD_CREEP) + bent
 
 
-def _droop(load: ShelfLoad, seats: list[PinSeat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
+def _droop(
+    load: ShelfLoad,
+    seats: list[PinSeat],
+    demands: dict[int, tuple[Demand, ...]],
+    unknown: tuple[str, ...],
+) -> Check:
     piece = load.piece
     assert isinstance(piece, PinShelf)
     seat = max(seats, key=lambda s: _drop(piece, s, demands[s.index][0]))
@@ -213,9 +285,15 @@ def _droop(load: ShelfLoad, seats: list[PinSeat], demands: dict[int, tuple[Deman
     wood, bent = _parts(piece, seat, max(demand.load_n, 0.0), max(out, 0.0))
     about = demand.moment_nmm + demand.load_n * seat.gap_mm
     return make(
-        "pin.droop", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
-        demand=Quantity(drop - up, "fine"), capacity=Quantity(piece.depth_mm / data.house("droop_limit"), "fine"),
-        template="Over the years the front edge drops {drop}; set {up} upward it ends {demand} low, and {capacity} may be.",
+        "pin.droop",
+        part=seat.part,
+        support=seat.index,
+        case=demand.case,
+        unknown=unknown,
+        demand=Quantity(drop - up, "fine"),
+        capacity=Quantity(piece.depth_mm / data.house("droop_limit"), "fine"),
+        template="Over the years the front edge drops {drop}; set {up} upward it ends {demand} "
+        "low, and {capacity} may be.",
         parts={"drop": Quantity(drop, "fine"), "up": Quantity(up, "fine")},
         steps=(
             Step("P", f"load on the pin, {demand.case}", Quantity(demand.load_n, "force")),
@@ -225,4 +303,4 @@ def _droop(load: ShelfLoad, seats: list[PinSeat], demands: dict[int, tuple[Deman
             Step("w_2", "the pin bends", Quantity(bent, "fine")),
             Step("w", "w_1 (1 + k_def) + w_2", Quantity(drop, "fine")),
         ),
-    )  # fmt: skip
+    )

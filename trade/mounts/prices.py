@@ -1,4 +1,7 @@
-"""What parts and fasteners cost, roughly: only to compare ways with one another, and to know what to take along to the shop."""
+"""What parts and fasteners cost, roughly.
+
+Only to compare ways with one another, and to know what to take along to the shop.
+"""
 
 from functools import cache
 
@@ -25,7 +28,10 @@ def _rods() -> frozenset[str]:
 
 
 def part_price(part: Part) -> float:
-    """What one of a part costs: its wood by the litre, what is bought ready by its table, the rest by a number of ours."""
+    """What one of a part costs.
+
+    Its wood by the litre, what is bought ready by its table, the rest by a number of ours.
+    """
     each = _each().get(part.of)
     if each is None:
         kind = next((kind for kind in ("strap", "pin") if kind in part.of), "hook")

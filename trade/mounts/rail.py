@@ -1,7 +1,10 @@
-"""A rail along the wall, with hooks or brackets that move along it; and a board with holders that spans two studs.
+"""A rail along the wall, with hooks or brackets that move along it.
 
-The rail is a continuous beam over its studs. A hook that reaches out between two studs bends the rail, twists it, and turns the
-screws out of the wall: what may hang is not one number but one at each place along the rail.
+And a board with holders that spans two studs.
+
+The rail is a continuous beam over its studs. A hook that reaches out between two studs bends the
+rail, twists it, and turns the screws out of the wall: what may hang is not one number but one at
+each place along the rail.
 """
 
 from collections.abc import Iterator
@@ -27,7 +30,8 @@ from trade.plan import Rail, Thing, Wall
 from trade.policy import Policy
 from trade.wall.backing import backing
 
-_ROLL_SHARE = 0.45  # house rule: the edge presses on a tenth of the rail's height, its middle a twentieth from the edge
+# house rule: the edge presses on a tenth of the rail's height, its middle a twentieth from the edge
+_ROLL_SHARE = 0.45
 R = TypeVar("R", bound=Rail)
 
 
@@ -56,7 +60,9 @@ class Railed(Mount[R]):
         load = rail_load(piece)
         bending = _bending(piece, load.board_demands(), loads)
         return [
-            *fastening.checks(self.seats(piece, wall), load.demands(), backing(wall).unknown, loads),
+            *fastening.checks(
+                self.seats(piece, wall), load.demands(), backing(wall).unknown, loads
+            ),
             bending,
             _twist(piece, wall, bending.utilisation, loads),
             *hooks.checks(piece, self.hook_noun),
@@ -74,12 +80,22 @@ class Railed(Mount[R]):
             "The heaviest things on the studs. Pull each hook down once before you trust it.",
             acts=(Act("put_on", "hooks"),),
         )
-        return Hanging(self.piece_noun, (f"Top of the {self.piece_noun}", piece.top_mm), after=(put_on,))
+        return Hanging(
+            self.piece_noun, (f"Top of the {self.piece_noun}", piece.top_mm), after=(put_on,)
+        )
 
     def seats(self, piece: R, wall: Wall) -> list[Seat]:
         """Its screws at each stud: one in the middle of a low rail, two in a high one."""
         high = piece.height_mm
-        return strips.on_studs(piece, wall, self.support_noun, piece.board, piece.thickness_mm, high, piece.top_mm - high)
+        return strips.on_studs(
+            piece,
+            wall,
+            self.support_noun,
+            piece.board,
+            piece.thickness_mm,
+            high,
+            piece.top_mm - high,
+        )
 
     def weight_kg(self, piece: R) -> float | None:
         """The bare piece."""
@@ -93,7 +109,9 @@ class Railed(Mount[R]):
 
     def details(self, piece: R, wall: Wall, units: Units) -> dict[str, Detail]:
         """Bored for a screw in every stud that it crosses."""
-        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.height_mm, units)
+        screws = strips.screwed(
+            self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.height_mm, units
+        )
         return {"board": Detail(screws, "back to the wall, good face out")}
 
     def hook_mm(self, piece: R) -> float:
@@ -102,8 +120,13 @@ class Railed(Mount[R]):
 
     def front(self, piece: R) -> list[Shape]:
         """The board, its screws, and a hook where each thing hangs."""
-        left, right, top, low = piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm, piece.top_mm - piece.height_mm
-        screws = strips.screws_front(piece, tuple(low + up for up in strips.rows(piece.height_mm)), hidden=False)
+        left = piece.left_mm
+        right = piece.left_mm + piece.length_mm
+        top = piece.top_mm
+        low = piece.top_mm - piece.height_mm
+        screws = strips.screws_front(
+            piece, tuple(low + up for up in strips.rows(piece.height_mm)), hidden=False
+        )
         seen = [_hook(left + thing.at_mm, low) for thing in piece.things if thing.at_mm is not None]
         return [block("board", left, low, right, top), *screws, *seen]
 
@@ -133,12 +156,21 @@ class _Rail(Railed[Rail]):
     piece_noun = "rail"
     make = Rail
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "oak_red", "thickness_mm": 19.0, "height_mm": 90.0, "depth_mm": 100.0, "length_mm": 1500.0,
-    }  # fmt: skip
+        "board": "oak_red",
+        "thickness_mm": 19.0,
+        "height_mm": 90.0,
+        "depth_mm": 100.0,
+        "length_mm": 1500.0,
+    }
 
     def cautions(self, piece: Rail, wall: Wall) -> list[Phrase]:
         """What people get wrong with rails."""
-        return [Phrase("A screw in every stud it crosses; heavy things on the studs; break a joint on a stud, never between.")]
+        return [
+            Phrase(
+                "A screw in every stud it crosses; heavy things on the studs; break a joint on a "
+                "stud, never between."
+            )
+        ]
 
 
 KIND = _Rail()
@@ -147,41 +179,67 @@ KIND = _Rail()
 def rail_load(piece: Rail) -> LineLoad:
     """A rail's own weight and what hangs on it."""
     volume = piece.length_mm * piece.height_mm * piece.thickness_mm / 1e9
-    return LineLoad(piece, volume * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG, piece.thickness_mm / 2, along=True)
+    return LineLoad(
+        piece,
+        volume * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG,
+        piece.thickness_mm / 2,
+        along=True,
+    )
 
 
 def with_only(piece: R, kg: float, at_mm: float) -> R:
     """The rail with one thing alone on it."""
-    return replace(piece, things=(Thing(name="One thing", mass_kg=kg, at_mm=at_mm, out_mm=piece.depth_mm),))
+    return replace(
+        piece, things=(Thing(name="One thing", mass_kg=kg, at_mm=at_mm, out_mm=piece.depth_mm),)
+    )
 
 
 def _hook(x: float, low: float) -> Shape:
     return Shape(
         "steel",
-        ((x - 4, low + 14), (x + 4, low + 14), (x + 4, low - 26), (x - 12, low - 26), (x - 12, low - 18), (x - 4, low - 18)),
+        (
+            (x - 4, low + 14),
+            (x + 4, low + 14),
+            (x + 4, low - 26),
+            (x - 12, low - 26),
+            (x - 12, low - 18),
+            (x - 4, low - 18),
+        ),
     )
 
 
-def _bending(piece: Rail, demands: tuple[BoardDemand, BoardDemand], unknown: tuple[str, ...]) -> Check:
+def _bending(
+    piece: Rail, demands: tuple[BoardDemand, BoardDemand], unknown: tuple[str, ...]
+) -> Check:
     row, section = data.boards()[piece.board], piece.thickness_mm * piece.height_mm**2 / 6
     worst = max(demands, key=lambda d: d.moment_nmm / d.duration)
     allowed, stress = row.bending_mpa(worst.duration), worst.moment_nmm / section
     return make(
-        "rail.bending", part="board", case=worst.case, unknown=unknown,
-        demand=Quantity(stress, "stress"), capacity=Quantity(allowed, "stress"),
+        "rail.bending",
+        part="board",
+        case=worst.case,
+        unknown=unknown,
+        demand=Quantity(stress, "stress"),
+        capacity=Quantity(allowed, "stress"),
         template="The rail is bent to {used} of what {wood} may take, {place} from its left end.",
         parts={"wood": row.name, "place": Quantity(worst.place_mm, "length")},
         steps=(
-            Step("M", f"bending as a continuous beam, {worst.case}", Quantity(worst.moment_nmm, "moment")),
+            Step(
+                "M",
+                f"bending as a continuous beam, {worst.case}",
+                Quantity(worst.moment_nmm, "moment"),
+            ),
             Step("S", "thickness × height² / 6, mm³", Quantity(section, "ratio")),
             Step("σ", "M / S", Quantity(stress, "stress")),
             Step("σ'", row.bending_words, Quantity(allowed, "stress")),
         ),
-    )  # fmt: skip
+    )
 
 
 class _Gap(NamedTuple):
-    """Part of a rail between two neighbouring studs, or its overhang beyond one: its ends, the studs there, what turns it.
+    """Part of a rail between two neighbouring studs, or its overhang beyond one.
+
+    Its ends, the studs there, what turns it.
 
     `turning`: place along the rail and N mm, with the use factor, of each load in it.
     """
@@ -209,7 +267,10 @@ def _gaps(piece: Rail) -> Iterator[_Gap]:
     """Its overhangs and the gaps between its studs, from the left."""
     factor = data.uses()[piece.use].factor
     loads, outs = contents_of(piece)
-    turning = [((load.start_mm + load.end_mm) / 2, load.total_n * out * factor) for load, out in zip(loads, outs, strict=True)]
+    turning = [
+        ((load.start_mm + load.end_mm) / 2, load.total_n * out * factor)
+        for load, out in zip(loads, outs, strict=True)
+    ]
     ends = (0.0, *piece.supports_mm, piece.length_mm)
     for n, (a, b) in enumerate(pairwise(ends)):
         if b - a >= 1e-6:
@@ -218,10 +279,11 @@ def _gaps(piece: Rail) -> Iterator[_Gap]:
 
 
 def twists(piece: Rail) -> tuple[float, float]:
-    """The greatest twist for years and with a push, N mm, in a rail that its studs keep from twisting.
+    """Return the greatest twist between studs, lasting and with a push, N mm.
 
-    What turns a gap goes to its two studs by distance; what turns an overhang goes to the one stud. Within the rail's own height
-    of a stud less and less of it twists: there the screws hold it at once (house rule).
+    What turns a gap goes to its two studs by distance; what turns an overhang goes to the one stud.
+    Within the rail's own height of a stud less and less of it twists: there the screws hold it at
+    once (house rule).
     """
     near, push_nmm = piece.height_mm, push_of(piece).n * piece.depth_mm
     lasting = pushed = 0.0
@@ -231,58 +293,100 @@ def twists(piece: Rail) -> tuple[float, float]:
         if gap.free:
             most, push = sum(moment for _, moment in inside), min(long / near, 1.0)
         else:
-            most = max(sum(m * (b - x) for x, m in inside), sum(m * (x - a) for x, m in inside)) / long
+            most = (
+                max(sum(m * (b - x) for x, m in inside), sum(m * (x - a) for x, m in inside)) / long
+            )
             push = max(1 - near / long, 0.5) * min(long / 2 / near, 1.0)
         lasting, pushed = max(lasting, most), max(pushed, most + push * push_nmm)
     return lasting, pushed
 
 
 def rolls(piece: Rail) -> tuple[float, float]:
-    """The greatest bending out of the wall, for years and with a push, N mm, in a rail that rolls about its lower edge.
+    """Return the greatest bending out of the wall, lasting and with a push, N mm.
 
-    Its back lies on the wall, so what would turn it presses that edge and pulls its middle outward: turning load over the height
-    between them. Each gap is hinged at its studs (to the safe side), each overhang is held by its stud.
+    For a rail that rolls about its lower edge.
+
+    Its back lies on the wall, so what would turn it presses that edge and pulls its middle outward:
+    turning load over the height between them. Each gap is hinged at its studs (to the safe side),
+    each overhang is held by its stud.
     """
     lever, push_nmm = _ROLL_SHARE * piece.height_mm, push_of(piece).n * piece.depth_mm
     lasting = pushed = 0.0
     for gap in _gaps(piece):
         a, b, long = gap.start_mm, gap.end_mm, gap.long_mm
-        most = sum(m / lever * (gap.off_mm(x) if gap.free else (x - a) * (b - x) / long) for x, m in gap.turning)
-        lasting, pushed = max(lasting, most), max(pushed, most + push_nmm / lever * long * (1.0 if gap.free else 0.25))
+        most = sum(
+            m / lever * (gap.off_mm(x) if gap.free else (x - a) * (b - x) / long)
+            for x, m in gap.turning
+        )
+        lasting, pushed = (
+            max(lasting, most),
+            max(pushed, most + push_nmm / lever * long * (1.0 if gap.free else 0.25)),
+        )
     return lasting, pushed
 
 
 def _twist(piece: Rail, wall: Wall, bent: float, unknown: tuple[str, ...]) -> Check:
-    """What reaches out, shared between twisting the rail and rolling it about its lower edge as suits it best (lower bound).
+    """Check the rail where the load is shared best between twisting and rolling (lower bound).
 
-    On bare studs no edge presses on anything between them, and all of it twists. `bent`: how much of the rail its own bending
-    takes already.
+    On bare studs no edge presses on anything between them, and all of it twists. `bent`: how much
+    of the rail its own bending takes already.
     """
     row, section = data.boards()[piece.board], piece.height_mm * piece.thickness_mm**2 / 6
     form = torsion_form_mm3(piece.height_mm, piece.thickness_mm)
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    cases = zip(twists(piece), rolls(piece), (years, minutes), ("for years", "and pushed on a hook"), strict=True)
+    cases = zip(
+        twists(piece),
+        rolls(piece),
+        (years, minutes),
+        ("for years", "and pushed on a hook"),
+        strict=True,
+    )
     turning, rolled, duration, case = max(cases, key=lambda each: each[0] / each[2])
     shear, bending = row.shearing_mpa(duration), row.bending_mpa(duration)
     twisted, rolling = turning / form / shear, rolled / section / bending + bent
     bare = wall.layers == () and bool(wall.uprights)
     used = twisted if bare or not twisted else twisted * rolling / hypot(twisted, rolling)
     return make(
-        "rail.twist", part="board", case=f"loaded, {case}", unknown=unknown,
-        demand=Quantity(used, "percent"), capacity=Quantity(1.0, "percent"),
-        template="What reaches out between studs turns the rail, to {used} of what {wood} may take.",
+        "rail.twist",
+        part="board",
+        case=f"loaded, {case}",
+        unknown=unknown,
+        demand=Quantity(used, "percent"),
+        capacity=Quantity(1.0, "percent"),
+        template="What reaches out between studs turns the rail, to {used} of what {wood} may "
+        "take.",
         parts={"wood": row.name},
         steps=(
-            Step("T", "greatest twist between studs, were it free of the wall", Quantity(turning, "moment")),
+            Step(
+                "T",
+                "greatest twist between studs, were it free of the wall",
+                Quantity(turning, "moment"),
+            ),
             Step("τ", "T over h t² (1 − 0.63 t/h) / 3", Quantity(turning / form, "stress")),
-            Step("τ'", f"{data.house('mor_share')} of its shear strength × C_D", Quantity(shear, "stress")),
-            Step("z", f"{_ROLL_SHARE} of its height, pressed edge to middle", Quantity(_ROLL_SHARE * piece.height_mm, "length")),
-            Step("M", "greatest bending outward, were all of it to roll: turning load over z", Quantity(rolled, "moment")),
+            Step(
+                "τ'",
+                f"{data.house('mor_share')} of its shear strength × C_D",
+                Quantity(shear, "stress"),
+            ),
+            Step(
+                "z",
+                f"{_ROLL_SHARE} of its height, pressed edge to middle",
+                Quantity(_ROLL_SHARE * piece.height_mm, "length"),
+            ),
+            Step(
+                "M",
+                "greatest bending outward, were all of it to roll: turning load over z",
+                Quantity(rolled, "moment"),
+            ),
             Step("σ", "M over h t² / 6", Quantity(rolled / section, "stress")),
             Step("σ'", row.bending_words, Quantity(bending, "stress")),
             Step("u_V", "its own bending, up and down", Quantity(bent, "percent")),
             Step("u_T", "τ / τ'", Quantity(twisted, "percent")),
             Step("u_M", "σ / σ' + u_V", Quantity(rolling, "percent")),
-            Step("u", "u_T, bare studs" if bare else "u_T u_M / √(u_T² + u_M²), best sharing", Quantity(used, "percent")),
+            Step(
+                "u",
+                "u_T, bare studs" if bare else "u_T u_M / √(u_T² + u_M²), best sharing",
+                Quantity(used, "percent"),
+            ),
         ),
-    )  # fmt: skip
+    )

@@ -1,8 +1,9 @@
 """A solid beam or mantel on threaded rods driven into the studs.
 
-The rods pull like lags, for screws from the top or glue lock the beam onto them, and the beam's lower back edge presses on the
-wall: a beam is high, so the lever is good. Rods are never quite parallel: their places go over with a template, and the beam's
-holes are drilled wider than the rods, or a sledge hammer ends the day.
+The rods pull like lags, for screws from the top or glue lock the beam onto them, and the beam's
+lower back edge presses on the wall: a beam is high, so the lever is good. Rods are never quite
+parallel: their places go over with a template, and the beam's holes are drilled wider than the
+rods, or a sledge hammer ends the day.
 """
 
 from collections.abc import Iterator
@@ -59,16 +60,23 @@ class _RodBeam(Mount[RodBeam]):
         Ask("locked", "Locked onto its rods by screws from the top, or glue", "flag"),
     )
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "oak_white", "thickness_mm": 140.0, "depth_mm": 190.0, "length_mm": 1500.0, "use": "display",
-        "screw": "rod_3_8", "in_beam_mm": 90.0,
-    }  # fmt: skip
+        "board": "oak_white",
+        "thickness_mm": 140.0,
+        "depth_mm": 190.0,
+        "length_mm": 1500.0,
+        "use": "display",
+        "screw": "rod_3_8",
+        "in_beam_mm": 90.0,
+    }
 
     def checks(self, piece: RodBeam, wall: Wall) -> list[Check]:
         """Every check of the beam and its rods."""
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY)
+        return sharing.best(
+            lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY
+        )
 
     def _shared(self, piece: RodBeam, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
@@ -78,11 +86,15 @@ class _RodBeam(Mount[RodBeam]):
         return [
             *board.checks(load, loads),
             *fastening.checks(seats, demands, lining, loads),
-            rods.bearing(piece, rod, seats, _shear_alone(demands) if piece.locked else demands, loads),
+            rods.bearing(
+                piece, rod, seats, _shear_alone(demands) if piece.locked else demands, loads
+            ),
             rods.hole(piece.depth_mm, rod),
             rods.cover(piece, rod),
             *([] if piece.locked else [_loose()]),
-            *stiffness.wobble(load, [(each, 0.0) for each in seats if each.holds], demands, lining + loads),
+            *stiffness.wobble(
+                load, [(each, 0.0) for each in seats if each.holds], demands, lining + loads
+            ),
         ]
 
     def _load(self, piece: RodBeam, so: Sharing) -> ShelfLoad:
@@ -93,7 +105,9 @@ class _RodBeam(Mount[RodBeam]):
         screw = data.screws()[piece.screw]
         row = data.boards()[piece.board]
         side = wood.wood_side(piece.in_beam_mm, row.g, screw.diameter_mm, across=not row.sheet)
-        hardware = Hardware((piece.thickness_mm / 2,), piece.thickness_mm, _FACE_WIDTH_MM, side, blind=True)
+        hardware = Hardware(
+            (piece.thickness_mm / 2,), piece.thickness_mm, _FACE_WIDTH_MM, side, blind=True
+        )
         foot, count = piece.top_mm - piece.thickness_mm, len(piece.supports_mm)
         return [
             seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
@@ -104,13 +118,19 @@ class _RodBeam(Mount[RodBeam]):
         """The beam and its rods, cut to length."""
         screw = data.screws()[piece.screw]
         size = (piece.screw_length_mm, screw.diameter_mm, screw.diameter_mm)
-        return [board_part(piece, wall), Part("rod", screw.name_metric, len(piece.supports_mm), size)]
+        return [
+            board_part(piece, wall),
+            Part("rod", screw.name_metric, len(piece.supports_mm), size),
+        ]
 
     def front(self, piece: RodBeam) -> list[Shape]:
         """The beam; its rods are behind it."""
         axis, r = piece.top_mm - piece.high_mm / 2, data.screws()[piece.screw].diameter_mm / 2
         places = [piece.left_mm + x for x in piece.supports_mm]
-        return [board_front(piece), *(block("hidden", x - r, axis - r, x + r, axis + r, i) for i, x in enumerate(places))]
+        return [
+            board_front(piece),
+            *(block("hidden", x - r, axis - r, x + r, axis + r, i) for i, x in enumerate(places)),
+        ]
 
     def side(self, piece: RodBeam, seat: Seat) -> list[Shape]:
         """The beam on the wall."""
@@ -118,25 +138,43 @@ class _RodBeam(Mount[RodBeam]):
 
     def box(self, piece: RodBeam) -> Box:
         """The beam alone."""
-        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
+        return Box(
+            piece.left_mm,
+            piece.left_mm + piece.length_mm,
+            piece.top_mm - piece.high_mm,
+            piece.top_mm,
+        )
 
     def bores(self, piece: RodBeam, wall: Wall) -> list[Bore]:
         """One hole per rod, wider than it, in the middle of the beam's height."""
         rod, count = data.screws()[piece.screw].diameter_mm, len(piece.supports_mm)
         deep, up = piece.in_beam_mm + _SPARE_MM, piece.thickness_mm / 2
-        return [Bore(x, up, rod, deep, support_name(i, count, NOUN), _LOOSE_MM) for i, x in enumerate(piece.supports_mm)]
+        return [
+            Bore(x, up, rod, deep, support_name(i, count, NOUN), _LOOSE_MM)
+            for i, x in enumerate(piece.supports_mm)
+        ]
 
     def cures(self, piece: RodBeam) -> Iterator[tuple[str, Phrase, RodBeam]]:
         """Lock it; thicker rods."""
         if not piece.locked:
-            yield "lock", Phrase("Lock it onto its rods: screws from the top, or glue"), replace(piece, locked=True)
+            yield (
+                "lock",
+                Phrase("Lock it onto its rods: screws from the top, or glue"),
+                replace(piece, locked=True),
+            )
 
     def hanging(self, piece: RodBeam, wall: Wall, policy: Policy) -> Hanging:
-        """The rods turned into the studs; their places carried over; the beam tried on dry, then for good."""
+        """The rods turned into the studs; their places carried over.
+
+        The beam tried on dry, then for good.
+        """
         dry = do(
-            "dry", "Try the beam on dry", "All the way, then off again. Open the holes that bind; no sledge hammer.",
-            lifts=True, acts=(Act("put_on", "beam"), Act("take_down", "beam")),
-        )  # fmt: skip
+            "dry",
+            "Try the beam on dry",
+            "All the way, then off again. Open the holes that bind; no sledge hammer.",
+            lifts=True,
+            acts=(Act("put_on", "beam"), Act("take_down", "beam")),
+        )
         on = do(
             "on",
             "Put the beam on",
@@ -145,17 +183,24 @@ class _RodBeam(Mount[RodBeam]):
             acts=(Act("put_on", "beam"),),
         )
         lock = do(
-            "lock", "Lock it from the top", "A screw down beside each rod, its head sunk and plugged: nobody must pull it off."
+            "lock",
+            "Lock it from the top",
+            "A screw down beside each rod, its head sunk and plugged: nobody must pull it off.",
         )
         return Hanging(
-            "rod", ("Middle of the rods", piece.top_mm - piece.thickness_mm / 2), "apart",
+            "rod",
+            ("Middle of the rods", piece.top_mm - piece.thickness_mm / 2),
+            "apart",
             after=(*carried_over("beam", "rods"), dry, on, *((lock,) if piece.locked else ())),
-        )  # fmt: skip
+        )
 
     def cautions(self, piece: RodBeam, wall: Wall) -> list[Phrase]:
         """What people get wrong with rods."""
         return [
-            Phrase("Carry the rods' places over with a template held to the wall; the beam's holes are wider than the rods."),
+            Phrase(
+                "Carry the rods' places over with a template held to the wall; the beam's holes "
+                "are wider than the rods."
+            ),
             Phrase("Sand the rods' ends round, and try the beam on dry before any glue."),
         ]
 
@@ -166,14 +211,21 @@ KIND = _RodBeam()
 def _shear_alone(demands: dict[int, tuple[Demand, ...]]) -> dict[int, tuple[Demand, ...]]:
     """What presses a locked beam onto its rods: the load only.
 
-    The turning load is a pull along the rods and the beam's lower edge on the wall, and both are judged there.
+    The turning load is a pull along the rods and the beam's lower edge on the wall, and both are
+    judged there.
     """
-    return {n: tuple(case._replace(moment_nmm=0.0) for case in cases) for n, cases in demands.items()}
+    return {
+        n: tuple(case._replace(moment_nmm=0.0) for case in cases) for n, cases in demands.items()
+    }
 
 
 def _loose() -> Check:
     return make(
-        "rod.locked", part="board", case="any",
-        demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
-        template="Nothing keeps the beam on its rods: it turns and slides off. Lock it by screws from the top, or glue.",
-    )  # fmt: skip
+        "rod.locked",
+        part="board",
+        case="any",
+        demand=Quantity(1, "count"),
+        capacity=Quantity(0.5, "count"),
+        template="Nothing keeps the beam on its rods: it turns and slides off. Lock it by screws "
+        "from the top, or glue.",
+    )

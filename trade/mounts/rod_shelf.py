@@ -1,8 +1,8 @@
 """A floating shelf on steel rods welded to wall plates, a plate on each stud.
 
-The rod is a cantilever from its plate; the plate's screws have a lever of a few centimetres only, so it is they, and what
-the plate presses on, that govern. A plate let into the lining sits on the stud: a hard face and no gap, but the load
-hangs further out by the lining's thickness.
+The rod is a cantilever from its plate; the plate's screws have a lever of a few centimetres only,
+so it is they, and what the plate presses on, that govern. A plate let into the lining sits on the
+stud: a hard face and no gap, but the load hangs further out by the lining's thickness.
 """
 
 from collections.abc import Iterator
@@ -62,21 +62,29 @@ class _RodShelf(Mount[RodShelf]):
         Ask("let_in", "Plates let into the lining, onto the studs", "flag"),
     )
     fresh: ClassVar[dict[str, Any]] = {
-        "board": "pine_white", "thickness_mm": 95.0, "depth_mm": 235.0, "plate": "tall", "let_in": True,
-    }  # fmt: skip
+        "board": "pine_white",
+        "thickness_mm": 95.0,
+        "depth_mm": 235.0,
+        "plate": "tall",
+        "let_in": True,
+    }
 
     def checks(self, piece: RodShelf, wall: Wall) -> list[Check]:
         """Every check of the shelf, its rods, their plates and screws."""
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        return sharing.best(lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY)
+        return sharing.best(
+            lambda so: self._shared(piece, wall, so), lambda so: self._load(piece, so), BODY
+        )
 
     def _shared(self, piece: RodShelf, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
         row, behind = data.plates()[piece.plate], backing(wall)
         load = self._load(piece, so)
-        demands = {i: _moved_out(cases, _set_back(piece, wall)) for i, cases in load.demands().items()}
+        demands = {
+            i: _moved_out(cases, _set_back(piece, wall)) for i, cases in load.demands().items()
+        }
         seats = self.seats(piece, wall)
         unknown = behind.unknown + loads
         hit = [seat for seat in seats if seat.holds]
@@ -90,7 +98,12 @@ class _RodShelf(Mount[RodShelf]):
             rods.cover(piece, rod),
             _plate_hidden(piece, row),
             *([_droop(row, load, hit, demands, unknown)] if hit else []),
-            *stiffness.wobble(load, [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit], demands, unknown),
+            *stiffness.wobble(
+                load,
+                [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit],
+                demands,
+                unknown,
+            ),
         ]
 
     def _load(self, piece: RodShelf, so: Sharing) -> ShelfLoad:
@@ -102,22 +115,42 @@ class _RodShelf(Mount[RodShelf]):
         row = data.plates()[piece.plate]
         heights = tuple(row.height_mm / 2 + up for up in row.rows_mm)
         hardware = Hardware(heights, row.height_mm, row.width_mm, wood.steel_side(row.side_mm))
-        foot, count = piece.top_mm - piece.thickness_mm / 2 - row.height_mm / 2, len(piece.supports_mm)
+        foot = piece.top_mm - piece.thickness_mm / 2 - row.height_mm / 2
+        count = len(piece.supports_mm)
         return [
-            seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot, piece.let_in)
+            seat(
+                wall,
+                piece,
+                hardware,
+                i,
+                support_name(i, count, NOUN),
+                piece.left_mm + x,
+                foot,
+                piece.let_in,
+            )
             for i, x in enumerate(piece.supports_mm)
         ]
 
     def parts(self, piece: RodShelf, wall: Wall) -> list[Part]:
         """The board and its rods."""
-        return [board_part(piece, wall), Part("rod and plate", data.plates()[piece.plate].name, len(piece.supports_mm))]
+        return [
+            board_part(piece, wall),
+            Part("rod and plate", data.plates()[piece.plate].name, len(piece.supports_mm)),
+        ]
 
     def details(self, piece: RodShelf, wall: Wall, units: Units) -> dict[str, Detail]:
         """As of any shelf; its plates let into its back where they lie on the wall."""
         found = super().details(piece, wall, units)
         row, scribed = data.plates()[piece.plate], found["board"].scribe_mm[1] > 0
         places = tuple((x, piece.thickness_mm / 2) for x in piece.supports_mm)
-        recess = Recess("its back edge", places, row.width_mm, min(row.height_mm, piece.thickness_mm), row.side_mm, scribed)
+        recess = Recess(
+            "its back edge",
+            places,
+            row.width_mm,
+            min(row.height_mm, piece.thickness_mm),
+            row.side_mm,
+            scribed,
+        )
         works = found["board"].works + (() if piece.let_in else (recess,))
         return found | {"board": found["board"]._replace(works=works)}
 
@@ -128,12 +161,17 @@ class _RodShelf(Mount[RodShelf]):
         places = [piece.left_mm + x for x in piece.supports_mm]
         return [
             board_front(piece),
-            *(block("hidden", x - half, axis - high, x + half, axis + high, i) for i, x in enumerate(places)),
+            *(
+                block("hidden", x - half, axis - high, x + half, axis + high, i)
+                for i, x in enumerate(places)
+            ),
         ]
 
     def side(self, piece: RodShelf, seat: Seat) -> list[Shape]:
         """The board over the rod, the plate on the wall or in it."""
-        row, axis, back = data.plates()[piece.plate], piece.top_mm - piece.high_mm / 2, -seat.back_mm
+        row = data.plates()[piece.plate]
+        axis = piece.top_mm - piece.high_mm / 2
+        back = -seat.back_mm
         rod, high = row.rod_mm / 2, row.height_mm / 2
         return [
             board_side(piece),
@@ -143,12 +181,21 @@ class _RodShelf(Mount[RodShelf]):
 
     def box(self, piece: RodShelf) -> Box:
         """The board alone."""
-        return Box(piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm - piece.high_mm, piece.top_mm)
+        return Box(
+            piece.left_mm,
+            piece.left_mm + piece.length_mm,
+            piece.top_mm - piece.high_mm,
+            piece.top_mm,
+        )
 
     def cures(self, piece: RodShelf) -> Iterator[tuple[str, Phrase, RodShelf]]:
         """The plates let in; another plate, let in, in a shelf thick enough to hide it."""
         if not piece.let_in:
-            yield "let_in", Phrase("Let the plates into the lining, onto the studs"), replace(piece, let_in=True)
+            yield (
+                "let_in",
+                Phrase("Let the plates into the lining, onto the studs"),
+                replace(piece, let_in=True),
+            )
         for key, row in data.plates().items():
             if key != piece.plate:
                 label = Phrase("The {key} plate, let in, with a shelf thick enough", {"key": key})
@@ -156,42 +203,60 @@ class _RodShelf(Mount[RodShelf]):
                 yield "plate", label, replace(piece, thickness_mm=thick, plate=key, let_in=True)
 
     def hanging(self, piece: RodShelf, wall: Wall, policy: Policy) -> Hanging:
-        """The plates, let in first where they are; the rods tried level and parallel; the shelf slid on, dry first."""
+        """The plates, let in first where they are; the rods tried level and parallel.
+
+        The shelf slid on, dry first.
+        """
         opening = (
             Phrase("Draw round the plate at its place and score the paper."),
             Phrase(
-                "Cut no deeper than the lining, {t}: cables may run behind it.", {"t": Quantity(wall.lining_mm or 0.0, "fine")}
+                "Cut no deeper than the lining, {t}: cables may run behind it.",
+                {"t": Quantity(wall.lining_mm or 0.0, "fine")},
             ),
             Phrase("Clear every crumb, down to what is behind it."),
         )
         tried = do(
-            "rods", "Try the rods",
-            "Lay the level across them. Measure between them at the wall and at their ends: both must be the same.",
+            "rods",
+            "Try the rods",
+            "Lay the level across them. Measure between them at the wall and at their ends: both "
+            "must be the same.",
             "Shim a plate now; it can't be done with the shelf on.",
             acts=(Act("level", "rods"),),
-        )  # fmt: skip
+        )
         return Hanging(
-            "plate", ("Middle of the rods", piece.top_mm - piece.thickness_mm / 2), "apart",
+            "plate",
+            ("Middle of the rods", piece.top_mm - piece.thickness_mm / 2),
+            "apart",
             after=(tried, *carried_over("shelf", "rods"), *slid_on(policy.stays, "rods")),
             opening=opening if piece.let_in and wall.layers else None,
-        )  # fmt: skip
+        )
 
     def cautions(self, piece: RodShelf, wall: Wall) -> list[Phrase]:
         """What people get wrong with rods and plates."""
-        said = "Level from rod to rod before the second screw; carry their places over with a strip of card."
+        said = (
+            "Level from rod to rod before the second screw; carry their places over with a "
+            "strip of card."
+        )
         if not wall.layers:
             return [Phrase(said)]
         if piece.let_in:
             return [
                 Phrase(said),
-                Phrase("The plate sits on the stud: no crumbs of lining behind it. Patch around it."),
+                Phrase(
+                    "The plate sits on the stud: no crumbs of lining behind it. Patch around it."
+                ),
             ]
-        return [Phrase(said), Phrase("A plate over the lining crushes it, and wobbles in time: better let it in.")]
+        return [
+            Phrase(said),
+            Phrase("A plate over the lining crushes it, and wobbles in time: better let it in."),
+        ]
 
     def bores(self, piece: RodShelf, wall: Wall) -> list[Bore]:
-        """One hole per rod, in the middle of the shelf's thickness, a little deeper than the rod is long."""
+        """One hole per rod at mid-thickness, a little deeper than the rod is long."""
         row, count = data.plates()[piece.plate], len(piece.supports_mm)
-        said = Phrase("Let the plate into the shelf's back, {t} deep.", {"t": Quantity(row.side_mm, "fine")})
+        said = Phrase(
+            "Let the plate into the shelf's back, {t} deep.", {"t": Quantity(row.side_mm, "fine")}
+        )
         recess = () if piece.let_in else (said,)
         return [
             Bore(
@@ -216,7 +281,10 @@ def _set_back(piece: RodShelf, wall: Wall) -> float:
 
 
 def _in_shelf(piece: RodShelf, wall: Wall) -> float:
-    """How much of a rod is in the shelf: all of it, less what the lining takes where its plate is let in."""
+    """How much of a rod is in the shelf.
+
+    All of it, less what the lining takes where its plate is let in.
+    """
     return data.plates()[piece.plate].rod_length_mm - _set_back(piece, wall)
 
 
@@ -229,7 +297,10 @@ def _inertia(row: data.Plate) -> float:
 
 
 def _give(place_mm: float, edge_mm: float, row: data.Plate) -> float:
-    """How far the front edge goes down when 1 N acts at a place: the rod bends up to its end, the shelf turns with it."""
+    """How far the front edge goes down when 1 N acts at a place.
+
+    The rod bends up to its end, the shelf turns with it.
+    """
     rod = min(row.rod_length_mm, place_mm)
     beyond = place_mm - rod
     ei = _STEEL_E_MPA * _inertia(row)
@@ -238,57 +309,95 @@ def _give(place_mm: float, edge_mm: float, row: data.Plate) -> float:
     return (at_end + slope * (edge_mm - rod)) / ei
 
 
-def _rod_bending(row: data.Plate, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
+def _rod_bending(
+    row: data.Plate,
+    seats: list[Seat],
+    demands: dict[int, tuple[Demand, ...]],
+    unknown: tuple[str, ...],
+) -> Check:
     seat, demand = max(rods.every(seats, demands), key=lambda p: abs(p[1].moment_nmm))
     section = pi * row.rod_mm**3 / 32
     stress, allowed = abs(demand.moment_nmm) / section, solid_bending_mpa(row.yield_mpa, "round")
     return make(
-        "rod.bending", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
-        demand=Quantity(stress, "stress"), capacity=Quantity(allowed, "stress"),
-        template="The {part} is bent at its plate to {used} of what its steel may take.", parts={"part": seat.part},
+        "rod.bending",
+        part=seat.part,
+        support=seat.index,
+        case=demand.case,
+        unknown=unknown,
+        demand=Quantity(stress, "stress"),
+        capacity=Quantity(allowed, "stress"),
+        template="The {part} is bent at its plate to {used} of what its steel may take.",
+        parts={"part": seat.part},
         steps=(
-            Step("M", f"turning load at the plate, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
+            Step(
+                "M",
+                f"turning load at the plate, {demand.case}",
+                Quantity(abs(demand.moment_nmm), "moment"),
+            ),
             Step("d", "rod", Quantity(row.rod_mm, "fine")),
             Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
             Step("σ", "M / S", Quantity(stress, "stress")),
             Step("F_y", "yield of its steel", Quantity(row.yield_mpa, "stress")),
             Step("σ'", "F_y Z / 1.67 over S, Z at most 1.6 S", Quantity(allowed, "stress")),
         ),
-    )  # fmt: skip
+    )
 
 
 def _plate_hidden(piece: RodShelf, row: data.Plate) -> Check:
     return make(
-        "plate.hidden", part="board", case="any",
-        demand=Quantity(row.height_mm, "fine"), capacity=Quantity(piece.thickness_mm, "fine"),
+        "plate.hidden",
+        part="board",
+        case="any",
+        demand=Quantity(row.height_mm, "fine"),
+        capacity=Quantity(piece.thickness_mm, "fine"),
         template="The plate is {demand} high and the shelf {capacity} thick; what is higher shows.",
-    )  # fmt: skip
+    )
 
 
 def _droop(
-    row: data.Plate, load: ShelfLoad, seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+    row: data.Plate,
+    load: ShelfLoad,
+    seats: list[Seat],
+    demands: dict[int, tuple[Demand, ...]],
+    unknown: tuple[str, ...],
 ) -> Check:
     depth = load.piece.depth_mm
     bends = load.lasting_effects(lambda place: _give(place, depth, row))
 
     def parts(seat: Seat, demand: Demand) -> tuple[float, float]:
         turning = stiffness.turning_stiffness(seat)
-        turned = demand.moment_nmm / turning * depth * (1 + rods.STUD_CREEP) if turning > 0 else _NO_HOLD_MM
+        turned = (
+            demand.moment_nmm / turning * depth * (1 + rods.STUD_CREEP)
+            if turning > 0
+            else _NO_HOLD_MM
+        )
         return max(bends[seat.index], 0.0), max(turned, 0.0)
 
     # each support's first case is the lasting one, downwards
     lasting = [(seat, demands[seat.index][0]) for seat in seats]
-    (bent, turned), seat, demand = max(((parts(seat, d), seat, d) for seat, d in lasting), key=lambda p: sum(p[0]))
+    (bent, turned), seat, demand = max(
+        ((parts(seat, d), seat, d) for seat, d in lasting), key=lambda p: sum(p[0])
+    )
     limit, turning = depth / data.house("droop_limit"), stiffness.turning_stiffness(seat)
     return make(
-        "shelf.droop", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
-        demand=Quantity(bent + turned, "fine"), capacity=Quantity(limit, "fine"),
-        template="Over the years the front edge drops {demand}; more than {capacity} and things look tilted.",
+        "shelf.droop",
+        part=seat.part,
+        support=seat.index,
+        case=demand.case,
+        unknown=unknown,
+        demand=Quantity(bent + turned, "fine"),
+        capacity=Quantity(limit, "fine"),
+        template="Over the years the front edge drops {demand}; more than {capacity} and things "
+        "look tilted.",
         steps=(
             Step("M", f"turning load, {demand.case}", Quantity(demand.moment_nmm, "moment")),
             Step("w_1", "the rod bends", Quantity(bent, "fine")),
-            Step("K", "turning stiffness of the plate on its screws, N m a radian", Quantity(turning / 1000, "ratio")),
+            Step(
+                "K",
+                "turning stiffness of the plate on its screws, N m a radian",
+                Quantity(turning / 1000, "ratio"),
+            ),
             Step("w_2", "the plate turns: M / K × depth × (1 + k_def)", Quantity(turned, "fine")),
             Step("w", "w_1 + w_2", Quantity(bent + turned, "fine")),
         ),
-    )  # fmt: skip
+    )

@@ -27,54 +27,81 @@ def every(seats: Sequence[Any], demands: dict[int, tuple[Demand, ...]]) -> list[
 
 
 def bearing(
-    piece: Shelf, rod: Rod, seats: Sequence[AnySeat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+    piece: Shelf,
+    rod: Rod,
+    seats: Sequence[AnySeat],
+    demands: dict[int, tuple[Demand, ...]],
+    unknown: tuple[str, ...],
 ) -> Check:
     """Whether the shelf's wood takes what the rod presses with."""
     length = min(rod.length_mm, piece.depth_mm)
     wood_row = data.boards()[piece.board]
 
     def stress(demand: Demand) -> float:
-        return max(4 * abs(demand.load_n) / length, 6 * abs(demand.moment_nmm) / length**2) / rod.rod_mm
+        return (
+            max(4 * abs(demand.load_n) / length, 6 * abs(demand.moment_nmm) / length**2)
+            / rod.rod_mm
+        )
 
     seat, demand = max(every(seats, demands), key=lambda p: stress(p[1]) / p[1].duration)
     return make(
-        "rod.bearing", part=seat.part, support=seat.index, case=demand.case, unknown=unknown,
-        demand=Quantity(stress(demand), "stress"), capacity=Quantity(wood_row.bearing_mpa * demand.duration, "stress"),
-        template="The {part} presses into the {wood} of the shelf with {used} of what the wood may take.",
+        "rod.bearing",
+        part=seat.part,
+        support=seat.index,
+        case=demand.case,
+        unknown=unknown,
+        demand=Quantity(stress(demand), "stress"),
+        capacity=Quantity(wood_row.bearing_mpa * demand.duration, "stress"),
+        template="The {part} presses into the {wood} of the shelf with {used} of what the wood "
+        "may take.",
         parts={"part": seat.part, "wood": wood_row.name},
         steps=(
             Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),
             Step("M", "turning load at the shelf's back", Quantity(demand.moment_nmm, "moment")),
             Step("L", "rod in the shelf", Quantity(length, "length")),
-            Step("σ", "greater of 4 V / L and 6 M / L², over the rod's diameter", Quantity(stress(demand), "stress")),
+            Step(
+                "σ",
+                "greater of 4 V / L and 6 M / L², over the rod's diameter",
+                Quantity(stress(demand), "stress"),
+            ),
         ),
-    )  # fmt: skip
+    )
 
 
 def hole(depth_mm: float, rod: Rod) -> Check:
     """Whether the rod stops short of the front of wood so deep."""
     cover = data.house("rod_cover_mm")
     return make(
-        "rod.hole", part="board", case="any",
-        demand=Quantity(rod.length_mm + cover, "length"), capacity=Quantity(depth_mm, "length"),
-        template="The rod and {cover} of wood in front of it need {demand}; the shelf is {capacity} deep.",
+        "rod.hole",
+        part="board",
+        case="any",
+        demand=Quantity(rod.length_mm + cover, "length"),
+        capacity=Quantity(depth_mm, "length"),
+        template="The rod and {cover} of wood in front of it need {demand}; the shelf is "
+        "{capacity} deep.",
         parts={"cover": Quantity(cover, "fine")},
-    )  # fmt: skip
+    )
 
 
 def cover(piece: Shelf, rod: Rod) -> Check:
     """Whether there is wood enough above and below the rod."""
     cover = data.house("rod_cover_mm")
     return make(
-        "rod.cover", part="board", case="any",
-        demand=Quantity(rod.rod_mm + 2 * cover, "fine"), capacity=Quantity(piece.thickness_mm, "fine"),
-        template="The rod with {cover} of wood above and below needs {demand}; the shelf is {capacity} thick.",
+        "rod.cover",
+        part="board",
+        case="any",
+        demand=Quantity(rod.rod_mm + 2 * cover, "fine"),
+        capacity=Quantity(piece.thickness_mm, "fine"),
+        template="The rod with {cover} of wood above and below needs {demand}; the shelf is "
+        "{capacity} thick.",
         parts={"cover": Quantity(cover, "fine")},
-    )  # fmt: skip
+    )
 
 
 def carried_over(noun: str, on: str) -> tuple[Do, ...]:
-    """How a piece gets its holes from where its rods really are: measured first, bored then, and only then finished.
+    """How a piece gets its holes from where its rods really are.
+
+    Measured first, bored then, and only then finished.
 
     Args:
         noun: what the piece is called.
@@ -82,31 +109,46 @@ def carried_over(noun: str, on: str) -> tuple[Do, ...]:
     """
     return (
         do(
-            "measure", f"Measure where the {on} really are",
-            f"The middle of each, from where the {noun}'s left end goes. Say it here: cut list, template and marks follow.",
-            f"Push a strip of card over the {on}, flat to the wall, with the line on it: that is the template.",
+            "measure",
+            f"Measure where the {on} really are",
+            f"The middle of each, from where the {noun}'s left end goes. Say it here: cut list, "
+            "template and marks follow.",
+            f"Push a strip of card over the {on}, flat to the wall, with the line on it: that is "
+            "the template.",
             acts=(Act("measure", on),),
         ),
         do(
-            "bore", f"Bore the {noun} from there", "With a guide, square to its back. Before its finish, not after.",
+            "bore",
+            f"Bore the {noun} from there",
+            "With a guide, square to its back. Before its finish, not after.",
             acts=(Act("bore", noun),),
         ),
-    )  # fmt: skip
+    )
 
 
 def slid_on(stays: str, on: str) -> tuple[Do, ...]:
     """How a shelf goes onto what stands out of the wall, and stays there."""
     dry = do(
-        "slide", f"Slide the shelf on its {on}",
-        "Dry first. Push evenly, a hand at each end; where it binds take it off and open its holes.",
-        lifts=True, acts=(Act("put_on", "shelf"),),
-    )  # fmt: skip
+        "slide",
+        f"Slide the shelf on its {on}",
+        "Dry first. Push evenly, a hand at each end; where it binds take it off and open its "
+        "holes.",
+        lifts=True,
+        acts=(Act("put_on", "shelf"),),
+    )
     if stays == "glued":
         hours = data.house("resin_hours")
         glued = do(
-            "glue", "Glue it", "Off again, a dab of resin into each hole, and on for good. Wipe what comes out.", wait_hours=hours
+            "glue",
+            "Glue it",
+            "Off again, a dab of resin into each hole, and on for good. Wipe what comes out.",
+            wait_hours=hours,
         )
         return dry, glued
     if stays == "locked":
-        return dry, do("lock", "Lock it", f"A short screw from below against one of the {on}: it stays, and still comes off.")
+        return dry, do(
+            "lock",
+            "Lock it",
+            f"A short screw from below against one of the {on}: it stays, and still comes off.",
+        )
     return (dry,)

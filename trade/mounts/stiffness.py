@@ -27,20 +27,31 @@ class _Moved(NamedTuple):
 
 
 def turning_stiffness(seat: Seat, face: float = 1.0) -> float:
-    """N mm per radian of one support: screws or anchors give, the face is dented; the face so many times as hard as it is."""
+    """N mm per radian of one support.
+
+    Screws or anchors give, the face is dented; the face so many times as hard as it is.
+    """
     return contact.rotation_stiffness(
-        seat.heights_mm, seat.pull_stiffness_n_per_mm, face * seat.face.stiffness_n_per_mm3 * seat.pressed_mm
+        seat.heights_mm,
+        seat.pull_stiffness_n_per_mm,
+        face * seat.face.stiffness_n_per_mm3 * seat.pressed_mm,
     )
 
 
 def loosened(seat: Seat, turning: float, cases: tuple[Demand, ...]) -> float:
-    """Play of a support after use, radians: the lasting part of the dent that its hardest case makes in the face."""
+    """Play of a support after use, radians.
+
+    The lasting part of the dent that its hardest case makes in the face.
+    """
     most = max((case.moment_nmm for case in cases), default=0.0)
     return max(most, 0.0) * (1 / turning - 1 / turning_stiffness(seat, _HARD)) * seat.face.set_share
 
 
 class Give(NamedTuple):
-    """How a support lets the front edge down under 1 N there, mm: it turns, it bends, it slips; and how far it is loose."""
+    """How a support lets the front edge down under 1 N there, mm.
+
+    It turns, it bends, it slips; and how far it is loose.
+    """
 
     seat: AnySeat
     turns: float
@@ -50,20 +61,30 @@ class Give(NamedTuple):
 
 
 def wobble(
-    load: ShelfLoad, supports: list[tuple[Seat, float]], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+    load: ShelfLoad,
+    supports: list[tuple[Seat, float]],
+    demands: dict[int, tuple[Demand, ...]],
+    unknown: tuple[str, ...],
 ) -> list[Check]:
-    """Movement of the front edge under 50 N, at the support and place where it is greatest; no check where none holds.
+    """Movement of the front edge under 50 N, at the support and place where it is greatest.
+
+    No check where none holds.
 
     Args:
         load: the shelf.
-        supports: those that hold, with how far the hardware alone lets the front edge down under 1 N there.
+        supports: those that hold, with how far the hardware alone lets the front edge down under 1
+          N there.
         demands: by the seat's index, the load cases, which dent the face.
         unknown: what is not known yet.
     """
     depth = load.piece.depth_mm
     gives = [
         Give(
-            seat, depth**2 / turning, give, 1 / seat.slip_stiffness_n_per_mm, loosened(seat, turning, demands[seat.index]) * depth
+            seat,
+            depth**2 / turning,
+            give,
+            1 / seat.slip_stiffness_n_per_mm,
+            loosened(seat, turning, demands[seat.index]) * depth,
         )
         for seat, give in supports
         if (turning := turning_stiffness(seat)) > 0
@@ -73,30 +94,52 @@ def wobble(
 
 def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[Check]:
     """Whether it feels solid, springy or wobbly under a hand on the front edge."""
-    push, solid, limit = data.house("wobble_push_n"), data.house("wobble_solid_mm"), data.house("wobble_limit_mm")
+    push = data.house("wobble_push_n")
+    solid = data.house("wobble_solid_mm")
+    limit = data.house("wobble_limit_mm")
     worst = _Moved(0.0, 0.0, 0.0, 0.0, "any", None)
     for each in gives:
         shares = load.push_shares(each.seat.index)
         place = max(range(len(shares)), key=shares.__getitem__)
         force = push * shares[place]
         case = f"a hand on the front edge {load.pushed_at[place][1]}"
-        moved = _Moved(force * each.turns, force * each.bends, force * each.slips, each.loose_mm, case, each.seat)
+        moved = _Moved(
+            force * each.turns,
+            force * each.bends,
+            force * each.slips,
+            each.loose_mm,
+            case,
+            each.seat,
+        )
         worst = max(worst, moved, key=lambda m: m.total_mm)
     if worst.seat is None:
         return []
     moved_mm = worst.total_mm
     word = "solid" if moved_mm <= solid else "springy" if moved_mm <= limit else "wobbly"
     check = make(
-        "shelf.wobble", part=worst.seat.part, support=worst.seat.index,
-        case=worst.case, unknown=unknown,
-        demand=Quantity(moved_mm, "fine"), capacity=Quantity(limit, "fine"),
-        template=f"It feels {word}: leaning a hand on the front edge moves it {{demand}}; beyond {{capacity}} it wobbles.",
+        "shelf.wobble",
+        part=worst.seat.part,
+        support=worst.seat.index,
+        case=worst.case,
+        unknown=unknown,
+        demand=Quantity(moved_mm, "fine"),
+        capacity=Quantity(limit, "fine"),
+        template=f"It feels {word}: leaning a hand on the front edge moves it {{demand}}; beyond "
+        "{capacity} it wobbles.",
         steps=(
-            Step("δ_1", "what holds it turns: screws stretch, the wall is dented", Quantity(worst.turned_mm, "fine")),
+            Step(
+                "δ_1",
+                "what holds it turns: screws stretch, the wall is dented",
+                Quantity(worst.turned_mm, "fine"),
+            ),
             Step("δ_2", "bracket or rod bends", Quantity(worst.bent_mm, "fine")),
             Step("δ_3", "what holds it sinks or slips", Quantity(worst.slipped_mm, "fine")),
-            Step("δ_4", "loose after use: what stays of the dent under it", Quantity(worst.loose_mm, "fine")),
+            Step(
+                "δ_4",
+                "loose after use: what stays of the dent under it",
+                Quantity(worst.loose_mm, "fine"),
+            ),
             Step("δ", "δ_1 + δ_2 + δ_3 + δ_4", Quantity(moved_mm, "fine")),
         ),
-    )  # fmt: skip
+    )
     return [check]

@@ -1,4 +1,7 @@
-"""A strip of wood screwed to the studs, whatever then hangs on it: ledgers, cleats, rails, back strips, battens."""
+"""A strip of wood screwed to the studs, whatever then hangs on it.
+
+Ledgers, cleats, rails, back strips, battens.
+"""
 
 from trade import data
 from trade.check import Quantity
@@ -16,14 +19,25 @@ _SCREW_MM = 4.0  # how screws are drawn from the front
 
 
 def rows(high_mm: float) -> tuple[float, ...]:
-    """Where a strip's screws go above its lower edge: one in the middle of a low one, two in a high one."""
+    """Where a strip's screws go above its lower edge.
+
+    One in the middle of a low one, two in a high one.
+    """
     return (0.75 * high_mm, 0.25 * high_mm) if high_mm >= _TWO_ROWS_MM else (high_mm / 2,)
 
 
 def on_studs(
-    piece: Piece, wall: Wall, noun: str, board: str, thick_mm: float, high_mm: float, foot_mm: float,
-    heights_mm: tuple[float, ...] | None = None, first: int = 0, along_mm: float = 0.0,
-) -> list[Seat]:  # fmt: skip
+    piece: Piece,
+    wall: Wall,
+    noun: str,
+    board: str,
+    thick_mm: float,
+    high_mm: float,
+    foot_mm: float,
+    heights_mm: tuple[float, ...] | None = None,
+    first: int = 0,
+    along_mm: float = 0.0,
+) -> list[Seat]:
     """A strip's seats, one at each of a piece's supports.
 
     Args:
@@ -39,34 +53,60 @@ def on_studs(
         along_mm: how much of the lining between studs it presses at each.
     """
     row = data.boards()[board]
-    side = wood.wood_side(thick_mm, row.g, data.screws()[piece.screw].diameter_mm, across=not row.sheet)
+    side = wood.wood_side(
+        thick_mm, row.g, data.screws()[piece.screw].diameter_mm, across=not row.sheet
+    )
     strip, count = (piece.left_mm, piece.left_mm + piece.length_mm, high_mm), len(piece.supports_mm)
-    hardware = Hardware(heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side, strip=strip, along_mm=along_mm)
+    hardware = Hardware(
+        heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side, strip=strip, along_mm=along_mm
+    )
     return [
-        seat(wall, piece, hardware, first + i, support_name(i, count, noun), piece.left_mm + x, foot_mm)
+        seat(
+            wall,
+            piece,
+            hardware,
+            first + i,
+            support_name(i, count, noun),
+            piece.left_mm + x,
+            foot_mm,
+        )
         for i, x in enumerate(piece.supports_mm)
     ]
 
 
 def bent_where(length_mm: float, supports_mm: tuple[float, ...]) -> tuple[str, Quantity]:
-    """Where an evenly loaded strip is bent most, as the beginning of a sentence that names `{span}`, and that span."""
+    """Return the start of a sentence naming `{span}`, and the span where a strip bends most, mm."""
     span = widest_mm(length_mm, supports_mm)
     if widest_is_overhang(length_mm, supports_mm):
         return "Beyond its last screws, {span} from its end,", Quantity(span / 2, "length")
     return "Between its screws, {span} apart,", Quantity(span, "length")
 
 
-def screws_front(piece: Piece, heights_mm: tuple[float, ...], hidden: bool = True, first: int = 0) -> list[Shape]:
+def screws_front(
+    piece: Piece, heights_mm: tuple[float, ...], hidden: bool = True, first: int = 0
+) -> list[Shape]:
     """A strip's screws from the front, at heights above the floor."""
     return [
-        block("hidden" if hidden else "steel", x - _SCREW_MM, y - _SCREW_MM, x + _SCREW_MM, y + _SCREW_MM, first + i)
+        block(
+            "hidden" if hidden else "steel",
+            x - _SCREW_MM,
+            y - _SCREW_MM,
+            x + _SCREW_MM,
+            y + _SCREW_MM,
+            first + i,
+        )
         for i, x in enumerate(piece.left_mm + at for at in piece.supports_mm)
         for y in heights_mm
     ]
 
 
-def screwed(seats: list[Seat], left_mm: float, foot_mm: float, units: Units, into: str = "its face") -> tuple[Bored, ...]:
-    """The holes through a strip for what goes through it into the wall: from its left end and its lower edge."""
+def screwed(
+    seats: list[Seat], left_mm: float, foot_mm: float, units: Units, into: str = "its face"
+) -> tuple[Bored, ...]:
+    """The holes through a strip for what goes through it into the wall.
+
+    From its left end and its lower edge.
+    """
     found = []
     for wide in dict.fromkeys(each.clearance_mm(units) for each in seats):
         through = [each for each in seats if each.clearance_mm(units) == wide]
@@ -77,10 +117,12 @@ def screwed(seats: list[Seat], left_mm: float, foot_mm: float, units: Units, int
 
 
 def shear_n(seat: Seat) -> float:
-    """What one of a seat's screws may carry along the wall, N, for ten years in timber (C_D = 1)."""
+    """Return the shear capacity of one of a seat's screws, N, for ten years in timber (C_D = 1)."""
     if seat.held is not None:
         return seat.held.shear_n
-    bearing = wood.bearing_length_mm(seat.reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm)
+    bearing = wood.bearing_length_mm(
+        seat.reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm
+    )
     if bearing <= 0:
         return 0.0
     fe = wood.bearing_strength_mpa(seat.timber.g, seat.screw.diameter_mm)

@@ -1,4 +1,7 @@
-"""A piece among what is on the wall besides studs: whether it fits there, and whether its screws keep clear of services."""
+"""A piece among what is on the wall besides studs.
+
+Whether it fits there, and whether its screws keep clear of services.
+"""
 
 import re
 from functools import cache
@@ -13,11 +16,12 @@ from trade.wall.trued import lowest_ceiling_mm, niche_of
 from trade.wall.zones import nearest_service, zones
 
 _TOUCHING_MM = 1e-6
-_BASEBOARD_MM = 250.0  # house rule: what runs along the floor and is no higher, a standing piece stands in front of
+# house rule: what runs along the floor and is no higher, a standing piece stands in front of
+_BASEBOARD_MM = 250.0
 
 
 def crowded(own: Box, other: Box) -> tuple[float, float] | None:
-    """Height that two pieces need one above the other, and the height that they span, when that is less; None when both fit."""
+    """Return the height two pieces need and the height they have, if that is less; else None."""
     if min(own.right_mm, other.right_mm) - max(own.left_mm, other.left_mm) <= 0:
         return None
     needed = own.top_mm - own.bottom_mm + other.top_mm - other.bottom_mm
@@ -26,7 +30,7 @@ def crowded(own: Box, other: Box) -> tuple[float, float] | None:
 
 
 def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
-    """Whether anything on the wall is in the way, and how near the screws come to a box, a pipe or a duct."""
+    """Check that nothing is in the way and that screws keep clear of boxes, pipes and ducts."""
     made = (
         _refused(piece),
         _never(piece),
@@ -42,7 +46,9 @@ def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
 def _words() -> re.Pattern[str]:
     """Every word for a refused use, grouped by its row."""
     rows = ((key, "|".join(map(re.escape, row.words))) for key, row in data.refused().items())
-    return re.compile("|".join(rf"(?P<{key}>\b(?:{words})s?\b)" for key, words in rows), re.IGNORECASE)
+    return re.compile(
+        "|".join(rf"(?P<{key}>\b(?:{words})s?\b)" for key, words in rows), re.IGNORECASE
+    )
 
 
 @memoized(limit=4_096)
@@ -59,10 +65,15 @@ def _refused(piece: AnyPiece) -> Check | None:
         return None
     row = data.refused()[key]
     return make(
-        "use.refused", part="piece", case="any", demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
-        template="{what} is not planned here: {why}. Ask those who install such things by their own rules.",
+        "use.refused",
+        part="piece",
+        case="any",
+        demand=Quantity(1, "count"),
+        capacity=Quantity(0.5, "count"),
+        template="{what} is not planned here: {why}. Ask those who install such things by their "
+        "own rules.",
         parts={"what": row.name, "why": row.reason},
-    )  # fmt: skip
+    )
 
 
 def _never(piece: AnyPiece) -> Check | None:
@@ -71,9 +82,14 @@ def _never(piece: AnyPiece) -> Check | None:
     if row is None or not row.never:
         return None
     return make(
-        "board.never", part="board", case="any", demand=Quantity(1, "count"), capacity=Quantity(0.5, "count"),
-        template="{what} is not trusted here: {why}.", parts={"what": row.name.capitalize(), "why": row.never},
-    )  # fmt: skip
+        "board.never",
+        part="board",
+        case="any",
+        demand=Quantity(1, "count"),
+        capacity=Quantity(0.5, "count"),
+        template="{what} is not trusted here: {why}.",
+        parts={"what": row.name.capitalize(), "why": row.never},
+    )
 
 
 def _ceiling(piece: AnyPiece, wall: Wall) -> Check | None:
@@ -81,10 +97,15 @@ def _ceiling(piece: AnyPiece, wall: Wall) -> Check | None:
         return None
     own = mount_of(piece).box(piece)
     return make(
-        "piece.ceiling", part="shelf", case="any", demand=Quantity(own.top_mm, "length"),
-        capacity=Quantity(max(lowest_ceiling_mm(wall, own.left_mm, own.right_mm), _TOUCHING_MM), "length"),
+        "piece.ceiling",
+        part="shelf",
+        case="any",
+        demand=Quantity(own.top_mm, "length"),
+        capacity=Quantity(
+            max(lowest_ceiling_mm(wall, own.left_mm, own.right_mm), _TOUCHING_MM), "length"
+        ),
         template="Its top is {demand} up; the ceiling over it comes down to {capacity}.",
-    )  # fmt: skip
+    )
 
 
 def _niche(piece: AnyPiece, wall: Wall) -> Check | None:
@@ -94,15 +115,21 @@ def _niche(piece: AnyPiece, wall: Wall) -> Check | None:
         return None
     narrow = min(niche.back_mm, niche.front_mm)
     return make(
-        "fit.niche", part="piece", case="any",
-        demand=Quantity(piece.length_mm, "length"), capacity=Quantity(max(narrow, _TOUCHING_MM), "length"),
-        template="It is {demand} long, and between the walls {capacity} were measured there. Cut it {cut} long.",
+        "fit.niche",
+        part="piece",
+        case="any",
+        demand=Quantity(piece.length_mm, "length"),
+        capacity=Quantity(max(narrow, _TOUCHING_MM), "length"),
+        template="It is {demand} long, and between the walls {capacity} were measured there. Cut "
+        "it {cut} long.",
         parts={"cut": Quantity(min(niche.cut_back_mm, niche.cut_front_mm), "length")},
-    )  # fmt: skip
+    )
 
 
 def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
-    in_the_way = [zone for zone in zones(wall) if zone.level == "keep_out" and zone.bars == "hanging"]
+    in_the_way = [
+        zone for zone in zones(wall) if zone.level == "keep_out" and zone.bars == "hanging"
+    ]
     if not in_the_way:
         return None
     own = mount_of(piece).box(piece)
@@ -112,11 +139,15 @@ def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
         if height := crowded(own, Box(zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm)):
             needed, spanned = height
             return make(
-                "piece.obstacle", part="shelf", case="any",
-                demand=Quantity(needed, "length"), capacity=Quantity(spanned, "length"),
-                template="It runs into {what}: one above the other they need {demand} of height, and span {capacity}.",
+                "piece.obstacle",
+                part="shelf",
+                case="any",
+                demand=Quantity(needed, "length"),
+                capacity=Quantity(spanned, "length"),
+                template="It runs into {what}: one above the other they need {demand} of height, "
+                "and span {capacity}.",
                 parts={"what": zone.reason},
-            )  # fmt: skip
+            )
     return None
 
 
@@ -130,10 +161,16 @@ def _service(piece: AnyPiece, wall: Wall) -> Check | None:
     ]
     if not near:
         return None
-    (feature, distance), hole = min(near, key=lambda pair: pair[0][1] / max(pair[0][0].row.margin_mm, 1.0))
+    (feature, distance), hole = min(
+        near, key=lambda pair: pair[0][1] / max(pair[0][0].row.margin_mm, 1.0)
+    )
     return make(
-        "hole.service", part=hole.seat.part, support=hole.seat.index, case="any",
-        demand=Quantity(feature.row.margin_mm, "length"), capacity=Quantity(max(distance, _TOUCHING_MM), "length"),
+        "hole.service",
+        part=hole.seat.part,
+        support=hole.seat.index,
+        case="any",
+        demand=Quantity(feature.row.margin_mm, "length"),
+        capacity=Quantity(max(distance, _TOUCHING_MM), "length"),
         template="A screw of the {part} comes within {capacity} of {what}; keep {demand} clear.",
         parts={"part": hole.seat.part, "what": feature.row.reason},
-    )  # fmt: skip
+    )

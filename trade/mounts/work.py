@@ -1,4 +1,7 @@
-"""What is done to a part besides cutting it to size: its ends and edges off square, its holes, which side goes to the wall."""
+"""What is done to a part besides cutting it to size.
+
+Its ends and edges off square, its holes, which side goes to the wall.
+"""
 
 from math import atan, cos, degrees, radians, tan
 from typing import NamedTuple
@@ -23,7 +26,10 @@ def _degrees(value: float) -> str:
 
 
 class Mitre(NamedTuple):
-    """Ends sawn off square: which, by how many degrees, through how much wood, and which side is shorter."""
+    """Ends sawn off square.
+
+    Which, by how many degrees, through how much wood, and which side is shorter.
+    """
 
     ends: str
     degrees: float
@@ -37,12 +43,18 @@ class Mitre(NamedTuple):
 
     def phrase(self, units: Units) -> Phrase:
         """What to do."""
-        said = f"Mitre {self.ends} at {_degrees(self.degrees)}° off square: {{short}} shorter {self.shorter}."
+        said = (
+            f"Mitre {self.ends} at {_degrees(self.degrees)}° off square: {{short}} shorter "
+            f"{self.shorter}."
+        )
         return Phrase(said, {"short": Quantity(self.short_mm, "fine")})
 
 
 class Bevel(NamedTuple):
-    """Long edges sawn off square, blade tilted by `degrees`: the other face is narrower by `narrow_mm` at each."""
+    """Long edges sawn off square, blade tilted by `degrees`.
+
+    The other face is narrower by `narrow_mm` at each.
+    """
 
     edges: str
     degrees: float
@@ -55,12 +67,18 @@ class Bevel(NamedTuple):
 
     def phrase(self, units: Units) -> Phrase:
         """What to do."""
-        said = f"Bevel {self.edges} at {_degrees(self.degrees)}°, its full width outside: {{narrow}} less inside at each."
+        said = (
+            f"Bevel {self.edges} at {_degrees(self.degrees)}°, its full width outside: "
+            "{narrow} less inside at each."
+        )
         return Phrase(said, {"narrow": Quantity(self.narrow_mm, "fine")})
 
 
 class Pair(NamedTuple):
-    """Two like halves out of one strip by one rip with the blade tilted: both `high_mm` at their higher face."""
+    """Two like halves out of one strip by one rip with the blade tilted.
+
+    Both `high_mm` at their higher face.
+    """
 
     degrees: float
     high_mm: float
@@ -72,13 +90,21 @@ class Pair(NamedTuple):
         return self.thick_mm * tan(radians(self.degrees))
 
     def strip_mm(self, kerf_mm: float) -> float:
-        """Width of the strip: the halves overlap by the rise, and the slanting cut takes its kerf over the cosine."""
+        """Width of the strip.
+
+        The halves overlap by the rise, and the slanting cut takes its kerf over the cosine.
+        """
         return 2 * self.high_mm - self.rise_mm + kerf_mm / cos(radians(self.degrees))
 
     def phrase(self, units: Units) -> Phrase:
         """What to do."""
-        said = f"Rip it in two, blade at {_degrees(self.degrees)}°: each half {{high}} at its higher face, {{low}} at the other."
-        return Phrase(said, {"high": length(self.high_mm), "low": length(self.high_mm - self.rise_mm)})
+        said = (
+            f"Rip it in two, blade at {_degrees(self.degrees)}°: each half {{high}} at its "
+            "higher face, {low} at the other."
+        )
+        return Phrase(
+            said, {"high": length(self.high_mm), "low": length(self.high_mm - self.rise_mm)}
+        )
 
 
 class Slant(NamedTuple):
@@ -92,12 +118,18 @@ class Slant(NamedTuple):
 
     def phrase(self, units: Units) -> Phrase:
         """What to do."""
-        said = f"Saw its front aslant, corner to corner: {{front}} long, {_degrees(self.degrees)}° to the edge along this wall."
+        said = (
+            "Saw its front aslant, corner to corner: {front} long, "
+            f"{_degrees(self.degrees)}° to the edge along this wall."
+        )
         return Phrase(said, {"front": length(self.front_mm)})
 
 
 class Bored(NamedTuple):
-    """Holes in a face or an edge: from its left end and its lower edge, their width, and how deep; None for right through."""
+    """Holes in a face or an edge.
+
+    From its left end and its lower edge, their width, and how deep; None for right through.
+    """
 
     into: str
     places: tuple[Place, ...]
@@ -113,14 +145,31 @@ class Bored(NamedTuple):
     def phrase(self, units: Units) -> Phrase:
         """What to do."""
         deep = "right through" if self.deep_mm is None else "{deep} deep"
-        at = f", at {{first}}{' and so on' if self.holes > 1 else ''} from its left end" if self.places else ""
-        said = f"Bore {many(self.holes, 'hole')}, {{bit}}, {deep}, in {self.into}{at}{f': {self.why}' if self.why else ''}."
+        at = (
+            f", at {{first}}{' and so on' if self.holes > 1 else ''} from its left end"
+            if self.places
+            else ""
+        )
+        said = (
+            f"Bore {many(self.holes, 'hole')}, {{bit}}, {deep}, in "
+            f"{self.into}{at}{f': {self.why}' if self.why else ''}."
+        )
         first = length(self.places[0][0] if self.places else 0.0)
-        return Phrase(said, {"bit": say_bit(self.wide_mm, units), "deep": length(self.deep_mm or 0.0), "first": first})
+        return Phrase(
+            said,
+            {
+                "bit": say_bit(self.wide_mm, units),
+                "deep": length(self.deep_mm or 0.0),
+                "first": first,
+            },
+        )
 
 
 class Row(NamedTuple):
-    """Rows of holes for shelf pins: `rows` of `many`, the first so far up, `every_mm` from one to the next."""
+    """Rows of holes for shelf pins.
+
+    `rows` of `many`, the first so far up, `every_mm` from one to the next.
+    """
 
     into: str
     rows: int
@@ -141,15 +190,18 @@ class Row(NamedTuple):
             f"Bore {many(self.rows, 'row')} of {many(self.many, 'hole')}, "
             "{bit}, {deep} deep, {every} apart, the first {first} up, "
             f"in {self.into}: "
-            f"{many(self.holes, 'hole')}, about {many(max(round(minutes((self,))), 1), 'minute')} with a jig."
+            f"{many(self.holes, 'hole')}, about {many(max(round(minutes((self,))), 1), 'minute')} "
+            "with a jig."
         )
         return Phrase(
             said,
             {
-                "bit": say_bit(self.wide_mm, units), "deep": length(self.deep_mm), "every": Quantity(self.every_mm, "fine"),
+                "bit": say_bit(self.wide_mm, units),
+                "deep": length(self.deep_mm),
+                "every": Quantity(self.every_mm, "fine"),
                 "first": length(self.first_mm),
             },
-        )  # fmt: skip
+        )
 
 
 class Recess(NamedTuple):
@@ -165,11 +217,18 @@ class Recess(NamedTuple):
     def phrase(self, units: Units) -> Phrase:
         """What to do."""
         more = " and deeper by what the back was scribed" if self.deeper else ""
-        said = f"Let in {len(self.places)} plates in {self.into}: {{wide}} × {{high}}, {{deep}} deep{more}."
+        said = (
+            f"Let in {len(self.places)} plates in {self.into}: {{wide}} × {{high}}, {{deep}} "
+            f"deep{more}."
+        )
         said = said.replace("Let in 1 plates", "Let in the plate")
         return Phrase(
             said,
-            {"wide": length(self.wide_mm), "high": length(self.high_mm), "deep": Quantity(self.deep_mm, "fine")},
+            {
+                "wide": length(self.wide_mm),
+                "high": length(self.high_mm),
+                "deep": Quantity(self.deep_mm, "fine"),
+            },
         )
 
 
@@ -185,7 +244,10 @@ class Band(NamedTuple):
 
 
 class Opening(NamedTuple):
-    """An opening in a face for what is behind it: from its left end, above its lower edge, how wide and how high."""
+    """An opening in a face for what is behind it.
+
+    From its left end, above its lower edge, how wide and how high.
+    """
 
     what: str
     x_mm: float
@@ -195,8 +257,16 @@ class Opening(NamedTuple):
 
     def phrase(self, units: Units) -> Phrase:
         """What to do."""
-        said = "Saw an opening for {what}: {w} × {h}, its corner {x} from the left and {y} up. Bring the box forward to the face."
-        sizes = {"w": length(self.wide_mm), "h": length(self.high_mm), "x": length(self.x_mm), "y": length(self.y_mm)}
+        said = (
+            "Saw an opening for {what}: {w} × {h}, its corner {x} from the left and {y} up. "
+            "Bring the box forward to the face."
+        )
+        sizes = {
+            "w": length(self.wide_mm),
+            "h": length(self.high_mm),
+            "x": length(self.x_mm),
+            "y": length(self.y_mm),
+        }
         return Phrase(said, {"what": self.what, **sizes})
 
 
@@ -206,9 +276,10 @@ Work = Opening | Mitre | Bevel | Pair | Slant | Bored | Row | Recess | Band
 class Detail(NamedTuple):
     """All that is done to one part.
 
-    `wall`: which side of it goes to the wall, or is seen; `late`: what its length is measured between, once what stands before it
-    is there; `follows`: the part by whose measured length it goes; `scribe_mm`: left on in length and in width, to be
-    planed off to the wall; `bare`: it gets no finish; `any_way`: its grain may run along it or up.
+    `wall`: which side of it goes to the wall, or is seen; `late`: what its length is measured
+    between, once what stands before it is there; `follows`: the part by whose measured length it
+    goes; `scribe_mm`: left on in length and in width, to be planed off to the wall; `bare`: it gets
+    no finish; `any_way`: its grain may run along it or up.
     """
 
     works: tuple[Work, ...] = ()
@@ -222,23 +293,36 @@ class Detail(NamedTuple):
 
 def minutes(works: tuple[Work, ...]) -> float:
     """What the boring of a part takes."""
-    return sum(work.holes for work in works if isinstance(work, Bored | Row)) * data.house("bore_seconds") / 60
+    return (
+        sum(work.holes for work in works if isinstance(work, Bored | Row))
+        * data.house("bore_seconds")
+        / 60
+    )
 
 
 def scribe(piece: Piece, wall: Wall, ends: bool = True) -> Place:
-    """What is left on a board that meets the wall: at each end that meets another wall, and along its back.
+    """What is left on a board that meets the wall.
 
-    The gap that was measured where the wall was measured, nothing where it is straight, else the usual allowance.
+    At each end that meets another wall, and along its back.
+
+    The gap that was measured where the wall was measured, nothing where it is straight, else the
+    usual allowance.
     """
     usual, found = data.house("scribe_mm"), scribe_of(piece, wall)
-    back = usual if found is None else 0.0 if found.widest_mm < _STRAIGHT_MM else max(usual, found.widest_mm)
+    back = (
+        usual
+        if found is None
+        else 0.0
+        if found.widest_mm < _STRAIGHT_MM
+        else max(usual, found.widest_mm)
+    )
     left, right = piece.left_mm, wall.width_mm - piece.left_mm - piece.length_mm
     meets = sum(gap < NEAR_END_MM for gap in (left, right)) if ends else 0
     return usual * meets, back
 
 
 def off_square(piece: Piece, wall: Wall) -> tuple[Work, ...]:
-    """The ends of a board that are sawn to a corner that is not square, or to a niche that widens or narrows."""
+    """Return the board ends to saw for a corner out of square or a niche that tapers."""
     made = []
     for end in ends_of(piece, wall):
         if abs(end.front_mm) >= _STRAIGHT_MM:
@@ -249,7 +333,10 @@ def off_square(piece: Piece, wall: Wall) -> tuple[Work, ...]:
 
 
 def longest_mm(piece: Piece, wall: Wall) -> float:
-    """Length of a board before its ends are sawn off square: its back edge, and by how much its front edge is longer."""
+    """Length of a board before its ends are sawn off square.
+
+    Its back edge, and by how much its front edge is longer.
+    """
     return piece.length_mm + sum(max(end.front_mm, 0.0) for end in ends_of(piece, wall))
 
 
@@ -262,10 +349,17 @@ def banded(board: str, piece: Piece, ends: int = 2) -> tuple[Work, ...]:
     """The edge band of a shelf out of a sheet: its front, and the ends that are seen."""
     if not data.boards()[board].sheet:
         return ()
-    edges = {0: "its front edge", 1: "its front edge and the end that is seen", 2: "its front edge and both ends"}[ends]
+    edges = {
+        0: "its front edge",
+        1: "its front edge and the end that is seen",
+        2: "its front edge and both ends",
+    }[ends]
     return (Band(edges, piece.length_mm + ends * piece.depth_mm),)
 
 
 def seen_ends(piece: Piece, wall: Wall) -> int:
     """How many of a piece's ends are seen, meeting no wall."""
-    return sum(gap >= NEAR_END_MM for gap in (piece.left_mm, wall.width_mm - piece.left_mm - piece.length_mm))
+    return sum(
+        gap >= NEAR_END_MM
+        for gap in (piece.left_mm, wall.width_mm - piece.left_mm - piece.length_mm)
+    )

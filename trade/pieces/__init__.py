@@ -16,12 +16,46 @@ from trade.pieces.shelves import (
 from trade.pieces.standing import Bench, Bookcase
 
 AnyPiece = (
-    BracketShelf | BracketBeam | RodShelf | PinShelf | DowelShelf | BoxShelf | Cabinet | RodBeam | LedgerShelf | CornerShelf
-    | Rail | Panel | PegWall | HolderBoard | Bookcase | Bench | CleatWall
-)  # fmt: skip
+    BracketShelf
+    | BracketBeam
+    | RodShelf
+    | PinShelf
+    | DowelShelf
+    | BoxShelf
+    | Cabinet
+    | RodBeam
+    | LedgerShelf
+    | CornerShelf
+    | Rail
+    | Panel
+    | PegWall
+    | HolderBoard
+    | Bookcase
+    | Bench
+    | CleatWall
+)
 
 __all__ = [
-    "LEAST_GAP_MM", "AnyPiece", "Bench", "Bookcase", "BoxShelf", "BracketBeam", "BracketShelf", "Cabinet", "CleatWall",
-    "CornerShelf", "DowelShelf", "HolderBoard", "LedgerShelf", "Panel", "PegWall", "Piece", "PinShelf", "Rail", "RodBeam",
-    "RodShelf", "Shelf", "Thing",
-]  # fmt: skip
+    "LEAST_GAP_MM",
+    "AnyPiece",
+    "Bench",
+    "Bookcase",
+    "BoxShelf",
+    "BracketBeam",
+    "BracketShelf",
+    "Cabinet",
+    "CleatWall",
+    "CornerShelf",
+    "DowelShelf",
+    "HolderBoard",
+    "LedgerShelf",
+    "Panel",
+    "PegWall",
+    "Piece",
+    "PinShelf",
+    "Rail",
+    "RodBeam",
+    "RodShelf",
+    "Shelf",
+    "Thing",
+]

@@ -11,9 +11,12 @@ LEAST_GAP_MM = 10.0  # house rule: two supports nearer than this are one
 
 
 class Thing(Part, frozen=True, kw_only=True):
-    """What stands on a shelf. `mass_kg` null: not weighed. `at_mm`: from the shelf's left end; null: spread over all of it.
+    """What stands on a shelf. `mass_kg` null: not weighed.
 
-    `out_mm`: how far its weight stands from the wall; null: the middle of the shelf. `high_mm`: its height; null: nobody said.
+    `at_mm`: from the shelf's left end; null: spread over all of it.
+
+    `out_mm`: how far its weight stands from the wall; null: the middle of the shelf. `high_mm`: its
+    height; null: nobody said.
     """
 
     name: Name
@@ -25,17 +28,24 @@ class Thing(Part, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse negative and absurd weights."""
         if self.mass_kg is not None and not 0 <= self.mass_kg <= ABSURD_KG:
-            raise PlanError(f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {self.mass_kg:.6g} kg.", "mass_kg")
+            raise PlanError(
+                f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {self.mass_kg:.6g} "
+                "kg.",
+                "mass_kg",
+            )
         between(self.at_mm, 0, ABSURD_MM, "at_mm", "A thing's place along the shelf")
         between(self.out_mm, 0, 2000, "out_mm", "A thing's distance from the wall")
         between(self.high_mm, 1, 4000, "high_mm", "A thing's height")
 
 
 class Piece(Part, frozen=True, kw_only=True, cache_hash=True):
-    """Something on the wall, whatever holds it. Places from the wall's left corner and from the floor.
+    """Something on the wall, whatever holds it.
 
-    `supports_mm`: where it is held, from its left end. `use`: a row of the uses table.
-    `anchor`: what holds where there is no timber, a row of the anchors table or a packet of the wall; null: nothing does.
+    Places from the wall's left corner and from the floor.
+
+    `supports_mm`: where it is held, from its left end. `use`: a row of the uses table. `anchor`:
+    what holds where there is no timber, a row of the anchors table or a packet of the wall; null:
+    nothing does.
     """
 
     key: Key
@@ -61,9 +71,13 @@ class Piece(Part, frozen=True, kw_only=True, cache_hash=True):
         known(data.uses(), self.use, "use", "use")
         known(data.screws(), self.screw, "screw", "screw")
         if list(self.supports_mm) != sorted(set(self.supports_mm)):
-            raise PlanError("Supports must be given from left to right, each at its own place.", "supports_mm")
+            raise PlanError(
+                "Supports must be given from left to right, each at its own place.", "supports_mm"
+            )
         if any(b - a < LEAST_GAP_MM for a, b in pairwise(self.supports_mm)):
-            raise PlanError(f"Two supports stand closer together than {LEAST_GAP_MM:.0f} mm.", "supports_mm")
+            raise PlanError(
+                f"Two supports stand closer together than {LEAST_GAP_MM:.0f} mm.", "supports_mm"
+            )
         for support in self.supports_mm:
             between(support, 0, self.length_mm, "supports_mm", "A support's place along the shelf")
         if len(self.supports_mm) > 40:
@@ -72,13 +86,18 @@ class Piece(Part, frozen=True, kw_only=True, cache_hash=True):
             raise PlanError("More than 60 things on one shelf; put like things together.", "things")
         for i, thing in enumerate(self.things):
             if thing.at_mm is not None and thing.at_mm > self.length_mm:
-                raise PlanError(f"“{thing.name}” stands beyond the end of the shelf.", f"things[{i}].at_mm")
+                raise PlanError(
+                    f"“{thing.name}” stands beyond the end of the shelf.", f"things[{i}].at_mm"
+                )
             if thing.out_mm is not None and thing.out_mm > self.depth_mm:
-                raise PlanError(f"“{thing.name}” stands further out than the shelf is deep.", f"things[{i}].out_mm")
+                raise PlanError(
+                    f"“{thing.name}” stands further out than the shelf is deep.",
+                    f"things[{i}].out_mm",
+                )
 
     @property
     def tugged(self) -> bool:
-        """Whether what it carries hangs on hooks or pegs and is pulled off them, and nobody leans on it."""
+        """Whether its load hangs on hooks or pegs and is pulled off them; nobody leans on it."""
         return False
 
     @property
@@ -107,7 +126,7 @@ class Shelf(Piece, frozen=True, kw_only=True):
 
     @property
     def tugged(self) -> bool:
-        """Whether what it carries hangs on hooks or pegs and is pulled off them, and nobody leans on it."""
+        """Whether its load hangs on hooks or pegs and is pulled off them; nobody leans on it."""
         return False
 
     @property
@@ -124,7 +143,9 @@ def wooden(board: str, where: str = "board") -> None:
     """
     known(data.boards(), board, "board", where)
     if not data.boards()[board].wooden:
-        raise PlanError(f"This kind of mounting needs wood; {data.boards()[board].name} is none.", where)
+        raise PlanError(
+            f"This kind of mounting needs wood; {data.boards()[board].name} is none.", where
+        )
 
 
 def weighed(kg: float | None, where: str) -> None:
@@ -134,7 +155,9 @@ def weighed(kg: float | None, where: str) -> None:
         PlanError: with where it stands.
     """
     if kg is not None and not 0 <= kg <= ABSURD_KG:
-        raise PlanError(f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {kg:.6g} kg.", where)
+        raise PlanError(
+            f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {kg:.6g} kg.", where
+        )
 
 
 def ledger(board: str, thick_mm: float, high_mm: float) -> None:
@@ -148,7 +171,9 @@ def ledger(board: str, thick_mm: float, high_mm: float) -> None:
     between(high_mm, 15, 300, "ledger_high_mm", "A ledger's height")
 
 
-def insides(dividers: int, loose_shelves: int, board: str, thick_mm: float, length_mm: float) -> None:
+def insides(
+    dividers: int, loose_shelves: int, board: str, thick_mm: float, length_mm: float
+) -> None:
     """Refuse absurd insides of a body.
 
     Raises:

@@ -8,11 +8,13 @@ from trade.pieces.base import Piece, insides, weighed, wooden
 class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="kind"):
     """A cabinet, box or mantel that hangs on a bevelled cleat. `body_kg`: empty; null: not weighed.
 
-    `cleat`: a row of the boards table; `cleat_mm`, `cleat_high_mm`: of the half on the wall; `down_mm`: from the top of the piece
-    to the top of that half; `bevel_deg`: of its top edge from level; `locked`: a screw or a block keeps it from being lifted off.
-    `screws_each`: at each place one screw, as plugs in a wall have it, or two, one above the other; `dividers`, `loose_shelves`,
-    `inner`, `inner_mm`: as of a bookcase. `back_mm`: wood of its back, or of a rail behind a thin one, under the heads of the
-    screws that hold its own half; `below_mm`: how far its spacer reaches down below it, 0 where it ends with the body.
+    `cleat`: a row of the boards table; `cleat_mm`, `cleat_high_mm`: of the half on the wall;
+    `down_mm`: from the top of the piece to the top of that half; `bevel_deg`: of its top edge from
+    level; `locked`: a screw or a block keeps it from being lifted off. `screws_each`: at each place
+    one screw, as plugs in a wall have it, or two, one above the other; `dividers`, `loose_shelves`,
+    `inner`, `inner_mm`: as of a bookcase. `back_mm`: wood of its back, or of a rail behind a thin
+    one, under the heads of the screws that hold its own half; `below_mm`: how far its spacer
+    reaches down below it, 0 where it ends with the body.
     """
 
     height_mm: float
@@ -49,12 +51,16 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
             raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
         if self.down_mm + self.cleat_high_mm > self.height_mm - 20:
             raise PlanError(
-                "The cleat and the spacer at the bottom do not both fit behind it: it is not high enough.", "height_mm"
+                "The cleat and the spacer at the bottom do not both fit behind it: it is not high "
+                "enough.",
+                "height_mm",
             )
 
 
 class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
-    """A board along the wall with hooks or brackets that move along it; its things are what hangs there.
+    """A board along the wall with hooks or brackets that move along it.
+
+    Its things are what hangs there.
 
     `hook_kg`: what the packet says that one hook may carry; null: it says nothing.
     """
@@ -90,9 +96,10 @@ class HolderBoard(Rail, frozen=True, kw_only=True, tag="holder_board", tag_field
 class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     """A panel on the wall that things hang on: a sheet, straight to the studs or on level battens.
 
-    `board`: of the sheet, a row of the boards table; `rows`: screws one above the other at each stud, or battens; `batten_mm`:
-    their thickness, 0 for none; `panel_screws`: into each batten; `panel_screw_mm`: their length;
-    `cut_out`: openings are cut out of it for the boxes that it covers; `hook_kg`: as of a rail's.
+    `board`: of the sheet, a row of the boards table; `rows`: screws one above the other at each
+    stud, or battens; `batten_mm`: their thickness, 0 for none; `panel_screws`: into each batten;
+    `panel_screw_mm`: their length; `cut_out`: openings are cut out of it for the boxes that it
+    covers; `hook_kg`: as of a rail's.
     """
 
     height_mm: float
@@ -117,7 +124,9 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
         if not 2 <= self.rows <= 8:
             raise PlanError("A panel is held in 2 to 8 rows.", "rows")
         if not 2 <= self.panel_screws <= 40:
-            raise PlanError("A batten takes between 2 and 40 of the panel's screws.", "panel_screws")
+            raise PlanError(
+                "A batten takes between 2 and 40 of the panel's screws.", "panel_screws"
+            )
 
     @property
     def tugged(self) -> bool:
@@ -126,7 +135,9 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
 
 
 class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"):
-    """A perforated board or plywood with pegs. `peg`: a row of the boards table; `peg_mm`: thickness of a peg.
+    """A perforated board or plywood with pegs.
+
+    `peg`: a row of the boards table; `peg_mm`: thickness of a peg.
 
     `grid_mm`: from one hole to the next, along and up; large and small ones take turns.
     """
@@ -140,15 +151,18 @@ class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"
         Panel.__post_init__(self)
         wooden(self.peg, "peg")
         between(self.peg_mm, 4, 40, "peg_mm", "A peg's thickness")
-        between(self.grid_mm, max(15.0, 1.5 * self.peg_mm), 500, "grid_mm", "From one hole to the next")
+        between(
+            self.grid_mm, max(15.0, 1.5 * self.peg_mm), 500, "grid_mm", "From one hole to the next"
+        )
 
 
 class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="kind"):
     """Rows of bevelled cleats that carry movable holders; its things are what one row carries.
 
-    `cleat`, `cleat_mm`, `cleat_high_mm`, `bevel_deg`: as of a cabinet's; `rows` of them, `apart_mm` from one to the next;
-    `holder_mm`: height of the lowest holder, from its bevel down to its foot; `screws_each`: at each place, as of a cabinet's;
-    `hook_kg`: what one holder may carry; null: nobody has said.
+    `cleat`, `cleat_mm`, `cleat_high_mm`, `bevel_deg`: as of a cabinet's; `rows` of them, `apart_mm`
+    from one to the next; `holder_mm`: height of the lowest holder, from its bevel down to its foot;
+    `screws_each`: at each place, as of a cabinet's; `hook_kg`: what one holder may carry; null:
+    nobody has said.
     """
 
     cleat: str = "plywood"
@@ -167,7 +181,9 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
         wooden(self.cleat, "cleat")
         between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
         between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
-        between(self.apart_mm, self.cleat_high_mm + 20, 1000, "apart_mm", "From one cleat to the next")
+        between(
+            self.apart_mm, self.cleat_high_mm + 20, 1000, "apart_mm", "From one cleat to the next"
+        )
         between(self.holder_mm, 20, 1000, "holder_mm", "A holder's height")
         weighed(self.hook_kg, "hook_kg")
         if self.screws_each not in (1, 2):

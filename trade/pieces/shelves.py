@@ -12,9 +12,9 @@ from trade.pieces.base import Piece, Shelf, ledger, wooden
 class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
     """A shelf on surface brackets.
 
-    `bracket`: a row of the brackets table; `stiffener_mm`: height of what stiffens its front edge, 0 for none, and `stiffener`:
-    what that is, a row of the stiffeners table; `pair_kg`: what the packet says that two of them may carry, spread over their
-    arms; null: it says nothing.
+    `bracket`: a row of the brackets table; `stiffener_mm`: height of what stiffens its front edge,
+    0 for none, and `stiffener`: what that is, a row of the stiffeners table; `pair_kg`: what the
+    packet says that two of them may carry, spread over their arms; null: it says nothing.
     """
 
     bracket: str
@@ -29,7 +29,9 @@ class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_fi
         between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
         known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
         if self.pair_kg is not None and not 0.5 <= self.pair_kg <= ABSURD_KG:
-            raise PlanError(f"What a packet states must lie between 0.5 and {ABSURD_KG:.0f} kg.", "pair_kg")
+            raise PlanError(
+                f"What a packet states must lie between 0.5 and {ABSURD_KG:.0f} kg.", "pair_kg"
+            )
 
 
 class BracketBeam(BracketShelf, frozen=True, kw_only=True, tag="bracket_beam", tag_field="kind"):
@@ -37,7 +39,10 @@ class BracketBeam(BracketShelf, frozen=True, kw_only=True, tag="bracket_beam", t
 
 
 class RodShelf(Shelf, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kind"):
-    """A floating shelf on rods with wall plates. `plate`: a row of the plates table; `let_in`: the plate sits on the stud."""
+    """A floating shelf on rods with wall plates.
+
+    `plate`: a row of the plates table; `let_in`: the plate sits on the stud.
+    """
 
     plate: str
     let_in: bool = False
@@ -52,7 +57,8 @@ class RodShelf(Shelf, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kin
 class PinShelf(Shelf, frozen=True, kw_only=True, tag="pin_shelf", tag_field="kind"):
     """A floating shelf on blind pins let into the studs.
 
-    `steel`: a row of the pins table. `tilted`: the pins set upward by what the load will take away again.
+    `steel`: a row of the pins table. `tilted`: the pins set upward by what the load will take away
+    again.
     """
 
     steel: str = "drawn"
@@ -72,10 +78,12 @@ class PinShelf(Shelf, frozen=True, kw_only=True, tag="pin_shelf", tag_field="kin
 
 
 class DowelShelf(Shelf, frozen=True, kw_only=True, tag="dowel_shelf", tag_field="kind"):
-    """A floating shelf that slides onto dowels in a back strip; `depth_mm` counts the strip. `supports_mm`: the strip's screws.
+    """A floating shelf that slides onto dowels in a back strip; `depth_mm` counts the strip.
 
-    `strip_mm`: thickness of the strip, of the same board; `dowels`: how many, of `dowel`, a row of the boards table; `dowel_mm`:
-    their diameter; `in_shelf_mm`: how far they reach into the shelf.
+    `supports_mm`: the strip's screws.
+
+    `strip_mm`: thickness of the strip, of the same board; `dowels`: how many, of `dowel`, a row of
+    the boards table; `dowel_mm`: their diameter; `in_shelf_mm`: how far they reach into the shelf.
     """
 
     strip_mm: float = 19.0
@@ -99,10 +107,13 @@ class DowelShelf(Shelf, frozen=True, kw_only=True, tag="dowel_shelf", tag_field=
 
 
 class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kind"):
-    """A hollow box that floats: screws through its back near its top, its lower back edge on the wall.
+    """A hollow box that floats.
 
-    `board`: of its skins, a row of the boards table; `skin_mm`: their thickness; `screw_down_mm`: from its top to the
-    screws; `low_screws`: others near its bottom, against being lifted; `mitred`: its front meets top and bottom at 45 degrees.
+    Screws through its back near its top, its lower back edge on the wall.
+
+    `board`: of its skins, a row of the boards table; `skin_mm`: their thickness; `screw_down_mm`:
+    from its top to the screws; `low_screws`: others near its bottom, against being lifted;
+    `mitred`: its front meets top and bottom at 45 degrees.
     """
 
     height_mm: float
@@ -119,15 +130,21 @@ class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kin
         between(self.skin_mm, 3, 40, "skin_mm", "A skin's thickness")
         wooden(self.board)
         if not self.skin_mm <= self.screw_down_mm <= self.height_mm - self.skin_mm:
-            raise PlanError("The screws must go through the back, between its top and its bottom skin.", "screw_down_mm")
+            raise PlanError(
+                "The screws must go through the back, between its top and its bottom skin.",
+                "screw_down_mm",
+            )
         if 2 * self.skin_mm >= min(self.height_mm, self.depth_mm):
             raise PlanError("Skins so thick leave no box.", "skin_mm")
 
 
 class RodBeam(Shelf, frozen=True, kw_only=True, tag="rod_beam", tag_field="kind"):
-    """A solid beam or mantel on threaded rods driven into the studs; `screw` is the rod, `screw_length_mm` all of it.
+    """A solid beam or mantel on threaded rods driven into the studs.
 
-    `in_beam_mm`: of the rod, in the beam; `locked`: screws from the top, or glue, keep the beam on its rods.
+    `screw` is the rod, `screw_length_mm` all of it.
+
+    `in_beam_mm`: of the rod, in the beam; `locked`: screws from the top, or glue, keep the beam on
+    its rods.
     """
 
     in_beam_mm: float = 90.0
@@ -141,11 +158,13 @@ class RodBeam(Shelf, frozen=True, kw_only=True, tag="rod_beam", tag_field="kind"
 
 
 class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_field="kind"):
-    """A shelf on ledgers: one on this wall, one on each side wall that it meets. `supports_mm`: screws of the ledger at the back.
+    """A shelf on ledgers: one on this wall, one on each side wall that it meets.
 
-    `ledger`: a row of the boards table; `ledger_mm`, `ledger_high_mm`: its size; `left_side`, `right_side`: a ledger there, with
-    `side_screws` screws; `sides_sure`: those screws are known to sit in wood; `stiffener_mm`, `stiffener`: as of a bracket
-    shelf's.
+    `supports_mm`: screws of the ledger at the back.
+
+    `ledger`: a row of the boards table; `ledger_mm`, `ledger_high_mm`: its size; `left_side`,
+    `right_side`: a ledger there, with `side_screws` screws; `sides_sure`: those screws are known to
+    sit in wood; `stiffener_mm`, `stiffener`: as of a bracket shelf's.
     """
 
     ledger: str = "pine_white"
@@ -169,10 +188,13 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
 
 
 class CornerShelf(Shelf, frozen=True, kw_only=True, tag="corner_shelf", tag_field="kind"):
-    """A shelf across a corner, with a slanting front: `length_mm` along this wall, `depth_mm` along the other.
+    """A shelf across a corner, with a slanting front.
 
-    `corner`: which end of this wall; `ledger`, `ledger_mm`, `ledger_high_mm`: of both ledgers; `other_mm`: from the corner to the
-    furthest screw in the other wall; `other_sure`: that screw is known to sit in a stud.
+    `length_mm` along this wall, `depth_mm` along the other.
+
+    `corner`: which end of this wall; `ledger`, `ledger_mm`, `ledger_high_mm`: of both ledgers;
+    `other_mm`: from the corner to the furthest screw in the other wall; `other_sure`: that screw is
+    known to sit in a stud.
     """
 
     corner: Literal["left", "right"] = "left"

@@ -6,10 +6,13 @@ from trade.pieces.base import Piece, Shelf, insides, ledger, weighed
 
 
 class Bench(Shelf, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kind"):
-    """A bench or desk on a ledger at the wall and legs at the front. `supports_mm`: screws of the ledger.
+    """A bench or desk on a ledger at the wall and legs at the front.
 
-    `ledger`, `ledger_mm`, `ledger_high_mm`: as of a ledger shelf; `legs`: how many; `leg_mm`: side of a square leg; `apron_mm`:
-    height of the board that joins the legs under the front edge, 0 for none.
+    `supports_mm`: screws of the ledger.
+
+    `ledger`, `ledger_mm`, `ledger_high_mm`: as of a ledger shelf; `legs`: how many; `leg_mm`: side
+    of a square leg; `apron_mm`: height of the board that joins the legs under the front edge, 0 for
+    none.
     """
 
     ledger: str = "pine_white"
@@ -30,11 +33,14 @@ class Bench(Shelf, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kin
 
 
 class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind"):
-    """A standing bookcase that straps keep from tipping; `supports_mm`: the straps, `strap_down_mm` below its top.
+    """A standing bookcase that straps keep from tipping; `supports_mm`.
 
-    `body_kg`: empty; null: not weighed. `open_mm`: how far drawers or doors reach out in front when open. `dividers`,
-    `loose_shelves`: uprights and shelves to make for its inside, of `inner`, a row of the boards table, `inner_mm` thick;
-    `fixed_rows`: rows of shelves across all its bays that are let into sides and uprights and tie them.
+    The straps, `strap_down_mm` below its top.
+
+    `body_kg`: empty; null: not weighed. `open_mm`: how far drawers or doors reach out in front when
+    open. `dividers`, `loose_shelves`: uprights and shelves to make for its inside, of `inner`, a
+    row of the boards table, `inner_mm` thick; `fixed_rows`: rows of shelves across all its bays
+    that are let into sides and uprights and tie them.
     """
 
     height_mm: float
@@ -58,4 +64,7 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
         weighed(self.body_kg, "body_kg")
         insides(self.dividers, self.loose_shelves, self.inner, self.inner_mm, self.length_mm)
         if self.strap_down_mm > self.height_mm - 50:
-            raise PlanError("The straps must sit on the bookcase, below its top and above its foot.", "strap_down_mm")
+            raise PlanError(
+                "The straps must sit on the bookcase, below its top and above its foot.",
+                "strap_down_mm",
+            )

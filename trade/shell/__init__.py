@@ -1,1 +1,4 @@
-"""What can be asked in a shell, a module for what is asked together; a command imports no other's."""
+"""What can be asked in a shell, a module for what is asked together.
+
+A command imports no other's.
+"""

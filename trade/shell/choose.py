@@ -22,7 +22,10 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
         thing = parser.add_mutually_exclusive_group(required=True)
         thing.add_argument("--piece", help="what hangs there already, by its key")
         thing.add_argument("--hang", help="a row of the lists of contents and wants")
-        parser.add_argument("--amount", help="so many; so long; so many litres; or, of a want, the weight that it must carry")
+        parser.add_argument(
+            "--amount",
+            help="so many; so long; so many litres; or, of a want, the weight that it must carry",
+        )
         where = "where its middle goes, from the left corner; the middle of the wall when left out"
         parser.add_argument("--at", default="", help=where)
         parser.add_argument("--height", default="1500 mm", help="where its top goes")
@@ -53,11 +56,25 @@ def cures(asked: argparse.Namespace) -> int:
 def ways_as_json(found: Ways) -> dict[str, Any]:
     """Ways with their pieces, ready to be put into a plan; and why not, in words."""
     return {
-        "wish": found.wish, "tried": found.tried,
-        "found": [{"kind": way.kind, "hold": way.hold, "word": way.word, "but": way.but, "used": way.used,
-                   "effort": way.effort._asdict(), "demerit": way.demerit, "piece": way.piece} for way in found.found],
-        "refused": [{"kind": no.kind, "reason": say.phrase(no.reason, "metric")} for no in found.refused],
-    }  # fmt: skip
+        "wish": found.wish,
+        "tried": found.tried,
+        "found": [
+            {
+                "kind": way.kind,
+                "hold": way.hold,
+                "word": way.word,
+                "but": way.but,
+                "used": way.used,
+                "effort": way.effort._asdict(),
+                "demerit": way.demerit,
+                "piece": way.piece,
+            }
+            for way in found.found
+        ],
+        "refused": [
+            {"kind": no.kind, "reason": say.phrase(no.reason, "metric")} for no in found.refused
+        ],
+    }
 
 
 def ways_as_text(found: Ways, units: Units) -> str:
@@ -68,8 +85,14 @@ def ways_as_text(found: Ways, units: Units) -> str:
         lines.append(f"{say.outcome_used(way)}: {KINDS[way.kind].name}")
         lines.append(f"    {' '.join(say.phrase(reason, units) for reason in way.reasons)}")
         tools = ", ".join(data.tools()[tool].name for tool in effort.tools)
-        where = f"{say_length(piece.left_mm, units)} from the left, {say_length(piece.length_mm, units)} long"
-        taken = f"{many(effort.holes, 'hole')}, about {effort.cost:.0f} of money, {many(round(effort.minutes), 'minute')}"
+        where = (
+            f"{say_length(piece.left_mm, units)} from the left, "
+            f"{say_length(piece.length_mm, units)} long"
+        )
+        taken = (
+            f"{many(effort.holes, 'hole')}, about {effort.cost:.0f} of money, "
+            f"{many(round(effort.minutes), 'minute')}"
+        )
         lines.append(f"    {where}; {taken}{', ' + tools if tools else ''}")
     lines += [f"Not: {KINDS[no.kind].name}. {say.phrase(no.reason, units)}" for no in found.refused]
     return "\n".join(lines)

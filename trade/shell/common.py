@@ -11,13 +11,25 @@ from trade.check import Word
 from trade.measure import Units
 from trade.plan import Plan
 
-EXIT: dict[Word, int] = {"holds": 0, "holds_but": 0, "close": 0, "wont_hold": 1, "cannot_tell": 2, "doesnt_fit": 4}
+EXIT: dict[Word, int] = {
+    "holds": 0,
+    "holds_but": 0,
+    "close": 0,
+    "wont_hold": 1,
+    "cannot_tell": 2,
+    "doesnt_fit": 4,
+}
 
 
 def add_output_options(parser: argparse.ArgumentParser, units: str | None = None) -> None:
     """How the answer is said."""
     parser.add_argument("--json", action="store_true", help="print the whole result as JSON")
-    parser.add_argument("--units", choices=("imperial", "metric"), default=units, help="print and read in these units")
+    parser.add_argument(
+        "--units",
+        choices=("imperial", "metric"),
+        default=units,
+        help="print and read in these units",
+    )
 
 
 def add_plan(parser: argparse.ArgumentParser, piece: bool = False) -> None:

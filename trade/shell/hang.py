@@ -22,7 +22,9 @@ def steps(asked: argparse.Namespace) -> int:
     plan, units = common.load_plan(asked)
     found = steps_of(plan, asked.piece, units)
     verdict = assess(plan).piece(asked.piece)
-    common.print_result(asked, [step._asdict() for step in found], steps_as_text(found, units, stop(verdict, units)))
+    common.print_result(
+        asked, [step._asdict() for step in found], steps_as_text(found, units, stop(verdict, units))
+    )
     return common.EXIT[verdict.word]
 
 

@@ -35,7 +35,9 @@ def explain(asked: argparse.Namespace) -> int:
         plan.piece(asked.piece)  # refuses one that is not there
     pieces = [each for each in verdict.pieces if asked.piece in (None, each.key)]
     chosen = [as_json(Verdict(pieces=(each,))) for each in pieces]
-    common.print_result(asked, chosen, "\n\n".join(sums_of(each, units, asked.check) for each in pieces))
+    common.print_result(
+        asked, chosen, "\n\n".join(sums_of(each, units, asked.check) for each in pieces)
+    )
     return common.EXIT[worst(each.word for each in pieces)]
 
 
@@ -43,14 +45,24 @@ def as_json(verdict: Verdict) -> dict[str, object]:
     """A verdict with its words and utilisations, ready to be written."""
 
     def of_check(check: Check) -> dict[str, object]:
-        return {"word": check.word, "utilisation": check.utilisation, **msgspec.structs.asdict(check)}
+        return {
+            "word": check.word,
+            "utilisation": check.utilisation,
+            **msgspec.structs.asdict(check),
+        }
 
     def of_piece(piece: PieceVerdict) -> dict[str, object]:
         return {
-            "key": piece.key, "name": piece.name, "word": piece.word, "but": piece.but, "used": piece.used,
-            "limits": {limit: worst(check.word for check in piece.of(limit)) for limit in LIMITS}, "find_out": piece.unknown,
-            "assumptions": piece.assumptions, "checks": [of_check(check) for check in piece.checks],
-        }  # fmt: skip
+            "key": piece.key,
+            "name": piece.name,
+            "word": piece.word,
+            "but": piece.but,
+            "used": piece.used,
+            "limits": {limit: worst(check.word for check in piece.of(limit)) for limit in LIMITS},
+            "find_out": piece.unknown,
+            "assumptions": piece.assumptions,
+            "checks": [of_check(check) for check in piece.checks],
+        }
 
     return {"word": verdict.word, "pieces": [of_piece(piece) for piece in verdict.pieces]}
 
@@ -63,7 +75,10 @@ def as_text(verdict: Verdict, units: Units) -> str:
         lines += [f"  {each.name}: {each.said}" for each in say.standings(piece)]
         for check in piece.checks:
             used = say.utilisation(check.utilisation)
-            said = f"{': '.join(filter(None, (check.name, say.check_line(check, units))))} ({check.part}; {check.case})"
+            said = (
+                f"{': '.join(filter(None, (check.name, say.check_line(check, units))))} "
+                f"({check.part}; {check.case})"
+            )
             lines.append(f"  {used:>5}  {say.WORDS[check.word]:<11}  {said}")
         lines += [f"  Find out: {ask}" for ask in piece.unknown]
         lines += [f"  Assumed: {assumption.text}" for assumption in piece.assumptions]
@@ -78,15 +93,28 @@ def stop(verdict: PieceVerdict, units: Units) -> list[str]:
 
 
 def sums_of(verdict: PieceVerdict, units: Units, code: str | None = None) -> str:
-    """Every check of a piece, or one, as a hand calculation: symbols, numbers, units, rule and source."""
+    """Every check of a piece, or one, as a hand calculation.
+
+    Symbols, numbers, units, rule and source.
+    """
     lines = [f"{verdict.name}: {say.outcome(verdict)}. {say.headline(verdict, units)}"]
     lines += [f"Assumed: {each.text}" for each in verdict.assumptions]
     lines += [f"Not known: {ask}" for ask in verdict.unknown]
     for check in verdict.checks:
         if code in (None, check.code):
-            lines += ["", f"{check.name} ({check.code}), {check.part}, {check.case}: {say.WORDS[check.word]}"]
-            lines += [f"  {step.symbol:<14} {say.quantity(step.result, units):<14} {step.formula}" for step in check.steps]
+            lines += [
+                "",
+                f"{check.name} ({check.code}), {check.part}, {check.case}: {say.WORDS[check.word]}",
+            ]
+            lines += [
+                f"  {step.symbol:<14} {say.quantity(step.result, units):<14} {step.formula}"
+                for step in check.steps
+            ]
             line = say.check_line(check, units)
-            lines.append(f"  {line}: {say.utilisation(check.utilisation)}" if line else f"  {say.phrase(check.sentence, units)}")
+            lines.append(
+                f"  {line}: {say.utilisation(check.utilisation)}"
+                if line
+                else f"  {say.phrase(check.sentence, units)}"
+            )
             lines += [f"  {check.rule}", f"  Source: {check.source}."]
     return "\n".join(lines)

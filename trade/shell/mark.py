@@ -20,17 +20,28 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
 def marks(asked: argparse.Namespace) -> int:
     """Say where to drill."""
     plan, units = common.load_plan(asked)
-    made = {piece.key: piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.built) for piece in plan.pieces}
+    made = {
+        piece.key: piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.built)
+        for piece in plan.pieces
+    }
     common.print_result(asked, made, marks_as_text(plan, made, assess(plan), units))
     return 0
 
 
-def marks_as_text(plan: Plan, made: dict[str, tuple[Mark, ...]], verdict: Verdict, units: Units) -> str:
-    """Where to drill, piece by piece, from the plan's datum; what must not be drilled yet says so first."""
+def marks_as_text(
+    plan: Plan, made: dict[str, tuple[Mark, ...]], verdict: Verdict, units: Units
+) -> str:
+    """Where to drill, piece by piece, from the plan's datum.
+
+    What must not be drilled yet says so first.
+    """
     lines = [say_datum(plan.datum, units)]
     for piece in plan.pieces:
         lines += [piece.name, *stop(verdict.piece(piece.key), units)]
-        lines += [f"  {mark.number:>3}  {_mark_line(mark, piece, plan, units)}" for mark in made[piece.key]]
+        lines += [
+            f"  {mark.number:>3}  {_mark_line(mark, piece, plan, units)}"
+            for mark in made[piece.key]
+        ]
     return "\n".join(lines)
 
 
@@ -38,10 +49,19 @@ def _mark_line(mark: Mark, piece: AnyPiece, plan: Plan, units: Units) -> str:
     """One hole in words."""
     at = read(plan.datum, piece, plan.wall, mark.x_mm, mark.y_mm)
     up = say_up(at, plan.datum, units)
-    place = f"{say_across(at, plan.datum, units)} across, {up}{' up' if plan.datum.line_mm is None else ''}"
+    place = (
+        f"{say_across(at, plan.datum, units)} across, "
+        f"{up}{' up' if plan.datum.line_mm is None else ''}"
+    )
     if mark.where == "shelf":
-        place = f"{say_length(mark.x_mm, units)} from its left end, {say_length(mark.y_mm, units)} above its underside"
-    bit = f"{say_bit(mark.bit_mm, units) if mark.bit_mm else 'no'} bit, {say_length(mark.depth_mm, units)} deep"
+        place = (
+            f"{say_length(mark.x_mm, units)} from its left end, "
+            f"{say_length(mark.y_mm, units)} above its underside"
+        )
+    bit = (
+        f"{say_bit(mark.bit_mm, units) if mark.bit_mm else 'no'} bit, "
+        f"{say_length(mark.depth_mm, units)} deep"
+    )
     if mark.where == "shelf":
         return f"in its own back, {mark.part}: {place}; {bit}"
     return f"{mark.part}: {place}; {bit}; {mark.fixing}"

@@ -23,7 +23,10 @@ def rules(_: argparse.Namespace) -> int:
 
 
 def rules_chapter() -> str:
-    """The handbook's chapter on the rules, from the tables: every check, then every number of ours."""
+    """The handbook's chapter on the rules, from the tables.
+
+    Every check, then every number of ours.
+    """
     lines = [
         "# The rules",
         "",
@@ -34,7 +37,14 @@ def rules_chapter() -> str:
     ]
     for code, rule in data.rules().items():
         limit = f"{rule.limit}: “{rule.but}”" if rule.but else rule.limit
-        lines += [f"### {rule.name}", "", f"`{code}`, {limit}. {rule.rule}", "", f"Source: {rule.source}.", ""]
+        lines += [
+            f"### {rule.name}",
+            "",
+            f"`{code}`, {limit}. {rule.rule}",
+            "",
+            f"Source: {rule.source}.",
+            "",
+        ]
     lines += [
         "## Whose push",
         "",
@@ -42,12 +52,24 @@ def rules_chapter() -> str:
         "| --- | --- | --- | --- | --- |",
     ]
     lines += [
-        f"| {row.name} | {row.share:g} | {f'{row.least_n:g} N' if row.least_n else ''} | {row.reason} | {row.source} |"
+        f"| {row.name} | {row.share:g} | {f'{row.least_n:g} N' if row.least_n else ''} | "
+        f"{row.reason} | {row.source} |"
         for row in data.pushes().values()
     ]
     lines += ["", "| use | factor on contents | push | source |", "| --- | --- | --- | --- |"]
-    lines += [f"| {row.name} | {row.factor:g} | {row.push_n:g} N | {row.source} |" for row in data.uses().values()]
+    lines += [
+        f"| {row.name} | {row.factor:g} | {row.push_n:g} N | {row.source} |"
+        for row in data.uses().values()
+    ]
     lines += [""]
-    lines += ["## Numbers of the house", "", "| number | value | meaning | source |", "| --- | --- | --- | --- |"]
-    lines += [f"| `{key}` | {row.value:g} | {row.meaning} | {row.source} |" for key, row in data.house_rules().items()]
+    lines += [
+        "## Numbers of the house",
+        "",
+        "| number | value | meaning | source |",
+        "| --- | --- | --- | --- |",
+    ]
+    lines += [
+        f"| `{key}` | {row.value:g} | {row.meaning} | {row.source} |"
+        for key, row in data.house_rules().items()
+    ]
     return "\n".join(lines)

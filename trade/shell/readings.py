@@ -28,12 +28,15 @@ def survey_as_json(known: Survey) -> dict[str, object]:
     """What readings amount to, with the words of each stud's confidence, ready to be written."""
     found = known.inference
     return {
-        "masonry": known.masonry, "lining_mm": known.lining_mm, "ask_mm": found.ask_mm,
+        "masonry": known.masonry,
+        "lining_mm": known.lining_mm,
+        "ask_mm": found.ask_mm,
         "studs": [{**stud._asdict(), "confidence": stud.confidence} for stud in found.studs],
-        "others": [other._asdict() for other in found.others], "grid": found.grid._asdict() if found.grid else None,
+        "others": [other._asdict() for other in found.others],
+        "grid": found.grid._asdict() if found.grid else None,
         "rejected": [{"reading": i, "why": why} for i, why in found.rejected],
         "contradictions": [each._asdict() for each in known.contradictions],
-    }  # fmt: skip
+    }
 
 
 def survey_as_text(known: Survey, plan: Plan, units: Units) -> str:
@@ -47,10 +50,16 @@ def survey_as_text(known: Survey, plan: Plan, units: Units) -> str:
     for stud in found.studs:
         kind = "doubled stud" if stud.kind == "double" else "stud"
         place = f"{say_length(stud.centre_mm, units)} ± {say_gap(stud.reach_mm, units)}"
-        lines.append(f"{stud.confidence:<9} {kind} at {place}, {say.chance(stud.probability)}: {'; '.join(stud.reasons)}")
-    lines += [f"rather a {other.kind} at {say_length(other.centre_mm, units)}" for other in found.others]
+        lines.append(
+            f"{stud.confidence:<9} {kind} at {place}, {say.chance(stud.probability)}: "
+            f"{'; '.join(stud.reasons)}"
+        )
     lines += [
-        f"contradiction at {say_length(c.at_mm, units)}: {jotted(c.for_it)} against {jotted(c.against)}"
+        f"rather a {other.kind} at {say_length(other.centre_mm, units)}" for other in found.others
+    ]
+    lines += [
+        f"contradiction at {say_length(c.at_mm, units)}: {jotted(c.for_it)} against "
+        f"{jotted(c.against)}"
         for c in known.contradictions
     ]
     lines += [f"not counted: {jotted((i,))}, for {why}" for i, why in found.rejected]

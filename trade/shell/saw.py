@@ -17,7 +17,11 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """What the command is asked with."""
     common.add_plan(parser)
     if name == "days":
-        parser.add_argument("--now", type=datetime.fromisoformat, help="from when on, 2031-04-05T18:00; now when left out")
+        parser.add_argument(
+            "--now",
+            type=datetime.fromisoformat,
+            help="from when on, 2031-04-05T18:00; now when left out",
+        )
 
 
 def cut(asked: argparse.Namespace) -> int:
@@ -45,34 +49,54 @@ def days(asked: argparse.Namespace) -> int:
 
 
 def cut_as_json(plan: CutPlan) -> dict[str, Any]:
-    """Parts, boards and sheets with every cut, ready to be written; lengths in mm, from the left and the lower edge."""
+    """Parts, boards and sheets with every cut, ready to be written.
+
+    Lengths in mm, from the left and the lower edge.
+    """
     return {
         "parts": [_part(part) for part in plan.parts],
         "boards": [
             {
-                "from": job.stock[stock].name, "length_mm": job.stock[stock].length_mm, "width_mm": job.stock[stock].width_mm,
-                "parts": [{"label": part.label, "from_mm": start, "to_mm": end} for part, start, end in row],
+                "from": job.stock[stock].name,
+                "length_mm": job.stock[stock].length_mm,
+                "width_mm": job.stock[stock].width_mm,
+                "parts": [
+                    {"label": part.label, "from_mm": start, "to_mm": end}
+                    for part, start, end in row
+                ],
             }
-            for job in plan.boards for stock, row in job.layout
+            for job in plan.boards
+            for stock, row in job.layout
         ],
         "sheets": [
             {
-                "from": job.stock[sheet.blank].name, "length_mm": job.stock[sheet.blank].length_mm,
-                "width_mm": job.stock[sheet.blank].width_mm, "parts": [each._asdict() for each in sheet.placed],
+                "from": job.stock[sheet.blank].name,
+                "length_mm": job.stock[sheet.blank].length_mm,
+                "width_mm": job.stock[sheet.blank].width_mm,
+                "parts": [each._asdict() for each in sheet.placed],
                 "cuts": [cut._asdict() for cut in sheet.cuts],
             }
-            for job in plan.sheets for sheet in job.plan.sheets
+            for job in plan.sheets
+            for sheet in job.plan.sheets
         ],
-        "no_stock": [part.label for part in plan.no_stock], "cuts": plan.cuts, "cost": plan.cost,
-    }  # fmt: skip
+        "no_stock": [part.label for part in plan.no_stock],
+        "cuts": plan.cuts,
+        "cost": plan.cost,
+    }
 
 
 def _part(part: CutPart) -> dict[str, Any]:
     return {
-        "label": part.label, "piece": part.piece, "name": part.name, "board": part.board, "length_mm": part.length_mm,
-        "width_mm": part.width_mm, "thick_mm": part.thick_mm, "waits_for": part.detail.late if part.waits else None,
+        "label": part.label,
+        "piece": part.piece,
+        "name": part.name,
+        "board": part.board,
+        "length_mm": part.length_mm,
+        "width_mm": part.width_mm,
+        "thick_mm": part.thick_mm,
+        "waits_for": part.detail.late if part.waits else None,
         "work": [say.phrase(work.phrase("metric"), "metric") for work in part.detail.works],
-    }  # fmt: skip
+    }
 
 
 def cut_as_text(plan: CutPlan, units: Units) -> str:
@@ -83,7 +107,9 @@ def cut_as_text(plan: CutPlan, units: Units) -> str:
     for part in plan.parts:
         size = " × ".join(say_length(mm, units) for mm in (part.length_mm, part.width_mm))
         wood = f"{data.boards()[part.board].name}, {size} × {say_fine_length(part.thick_mm, units)}"
-        lines.append(f"  {part.label:<4} {part.name}{f' ({part.piece})' if part.piece else ''}: {wood}")
+        lines.append(
+            f"  {part.label:<4} {part.name}{f' ({part.piece})' if part.piece else ''}: {wood}"
+        )
         lines += [f"       {say.phrase(work.phrase(units), units)}" for work in part.detail.works]
         if part.waits:
             lines.append(f"       Measure before you cut: {part.detail.late}.")
@@ -101,26 +127,45 @@ def _boards(job: BoardJob, units: Units) -> list[str]:
     for stock, row in job.layout:
         taken = ", ".join(f"{part.label} {say_length(part.cut_mm[0], units)}" for part, _, _ in row)
         lines += ["", source_words(job.stock[stock], units), f"  {taken}"]
-    return [*lines, f"  Waste {job.waste:.0%}; {'proven the least' if job.plan.proven else 'no less is known'}."]
+    return [
+        *lines,
+        f"  Waste {job.waste:.0%}; "
+        f"{'proven the least' if job.plan.proven else 'no less is known'}.",
+    ]
 
 
 def _sheets(job: SheetJob, units: Units) -> list[str]:
     lines = []
     for n, sheet in enumerate(job.plan.sheets, start=1):
         taken = ", ".join(
-            f"{each.label} {say_length(each.wide_mm, units)} × {say_length(each.high_mm, units)}" for each in sheet.placed
+            f"{each.label} {say_length(each.wide_mm, units)} × {say_length(each.high_mm, units)}"
+            for each in sheet.placed
         )
-        lines += ["", f"{source_words(job.stock[sheet.blank], units)}, {n} of {len(job.plan.sheets)}", f"  {taken}"]
-        lines += [f"  {number}: {cut_line(cut, units)}" for number, cut in enumerate(sheet.cuts, start=1)]
-    return [*lines, f"  Waste {job.waste:.0%}; {'proven the least' if job.plan.proven else 'no less is known'}."]
+        lines += [
+            "",
+            f"{source_words(job.stock[sheet.blank], units)}, {n} of {len(job.plan.sheets)}",
+            f"  {taken}",
+        ]
+        lines += [
+            f"  {number}: {cut_line(cut, units)}" for number, cut in enumerate(sheet.cuts, start=1)
+        ]
+    return [
+        *lines,
+        f"  Waste {job.waste:.0%}; "
+        f"{'proven the least' if job.plan.proven else 'no less is known'}.",
+    ]
 
 
 def buy_as_json(buying: Shopping) -> dict[str, Any]:
     """The shopping list, ready to be written."""
     return {
-        "lines": [{**line._asdict(), "cost": line.cost, "spare": line.spare} for line in buying.lines],
-        "cost": buying.cost, "ready": buying.ready, "saves": buying.saves,
-    }  # fmt: skip
+        "lines": [
+            {**line._asdict(), "cost": line.cost, "spare": line.spare} for line in buying.lines
+        ],
+        "cost": buying.cost,
+        "ready": buying.ready,
+        "saves": buying.saves,
+    }
 
 
 def buy_as_text(buying: Shopping) -> str:
@@ -132,7 +177,12 @@ def buy_as_text(buying: Shopping) -> str:
         if line.aisle != aisle:
             aisle = line.aisle
             lines.append(aisle.capitalize())
-        pack = "" if line.pack == 1 else f"pack{'' if line.packs == 1 else 's'} of {line.pack:g}{line.unit and ' ' + line.unit}, "
+        pack = (
+            ""
+            if line.pack == 1
+            else f"pack{'' if line.packs == 1 else 's'} of "
+            f"{line.pack:g}{line.unit and ' ' + line.unit}, "
+        )
         cost = f", about {line.cost:.2f}" if line.cost else ""
         lines.append(f"  {line.packs} × {pack}{line.what}{cost}{line.note and f' ({line.note})'}")
     lines.append(f"About {buying.cost:.0f} of money.")
@@ -143,7 +193,11 @@ def buy_as_text(buying: Shopping) -> str:
 
 def days_as_json(found: Schedule) -> dict[str, Any]:
     """The days, ready to be written."""
-    return {"steps": [step._asdict() for step in found.steps], "refusal": found.refusal, "minutes": found.minutes}
+    return {
+        "steps": [step._asdict() for step in found.steps],
+        "refusal": found.refusal,
+        "minutes": found.minutes,
+    }
 
 
 def days_as_text(found: Schedule) -> str:
@@ -152,7 +206,8 @@ def days_as_text(found: Schedule) -> str:
     for step in found.steps:
         more = f", {step.people} people" if step.people > 1 else ""
         lines.append(
-            f"{step.begins:%a %d %b %H:%M} to {step.ends:%H:%M}  {step.name} ({many(round(step.minutes), 'minute')}{more})"
+            f"{step.begins:%a %d %b %H:%M} to {step.ends:%H:%M}  {step.name} "
+            f"({many(round(step.minutes), 'minute')}{more})"
         )
         if step.waits_hours:
             lines.append(f"{'':<23}then {many(step.waits_hours, 'hour')}: {step.why}")

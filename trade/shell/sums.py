@@ -26,12 +26,18 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
         which.add_argument("--anchor", choices=sorted(data.anchors()))
         parser.add_argument("--length", default="76 mm", help="of the screw")
         parser.add_argument("--lining", default="0", help="how thick what bears nothing is")
-        parser.add_argument("--into", help="a stud timber for a screw; a structure or a lining for an anchor")
+        parser.add_argument(
+            "--into", help="a stud timber for a screw; a structure or a lining for an anchor"
+        )
         return
     parser.add_argument("--board", choices=sorted(data.boards()), required=True)
     for size in ("length", "depth", "thickness", "load"):
         parser.add_argument(f"--{size}", required=True)
-    parser.add_argument("--supports", default="", help="places from the left end, with commas; both ends when left out")
+    parser.add_argument(
+        "--supports",
+        default="",
+        help="places from the left end, with commas; both ends when left out",
+    )
 
 
 def capacity(asked: argparse.Namespace) -> int:
@@ -46,7 +52,9 @@ def capacity(asked: argparse.Namespace) -> int:
         data.row({**data.structures(), **data.linings()}, base, "wall or lining")
         hollow = base in data.linings()
         bare = Wall(width_mm=1000, height_mm=1000, layers=(), structure=None if hollow else base)
-        found = anchor_capacity(held(bare, asked.anchor, Site(base, hollow, gap, (_FAR_MM, _FAR_MM), _FAR_MM)))
+        found = anchor_capacity(
+            held(bare, asked.anchor, Site(base, hollow, gap, (_FAR_MM, _FAR_MM), _FAR_MM))
+        )
     common.print_result(asked, found, capacity_as_text(found, units))
     return common.EXIT["wont_hold" if found.get("problem") else "holds"]
 
@@ -54,14 +62,28 @@ def capacity(asked: argparse.Namespace) -> int:
 def sag(asked: argparse.Namespace) -> int:
     """Print the sag of a board."""
     units: Units = asked.units
-    length, depth, thick = (read_length(getattr(asked, name), units) for name in ("length", "depth", "thickness"))
-    places = tuple(read_length(part, units) for part in asked.supports.split(",") if part.strip()) or (0.0, length)
+    length, depth, thick = (
+        read_length(getattr(asked, name), units) for name in ("length", "depth", "thickness")
+    )
+    places = tuple(
+        read_length(part, units) for part in asked.supports.split(",") if part.strip()
+    ) or (0.0, length)
     shelf = BracketShelf(
-        key="board", name="Board", left_mm=0, top_mm=1000, length_mm=length, depth_mm=depth, thickness_mm=thick,
+        key="board",
+        name="Board",
+        left_mm=0,
+        top_mm=1000,
+        length_mm=length,
+        depth_mm=depth,
+        thickness_mm=thick,
         board=asked.board,
-        use="display", supports_mm=places, bracket="braced", screw="wood_10", screw_length_mm=63.5,
+        use="display",
+        supports_mm=places,
+        bracket="braced",
+        screw="wood_10",
+        screw_length_mm=63.5,
         things=(Thing(name="Load", mass_kg=read_weight(asked.load, units)),),
-    )  # fmt: skip
+    )
     if len(places) < 2:
         raise TradeError("A board needs two supports or more.")
     found = sag_of(ShelfLoad(shelf, 0.0, 0.0))
@@ -70,7 +92,9 @@ def sag(asked: argparse.Namespace) -> int:
 
 
 def screw_capacity(screw_key: str, length_mm: float, stud: str, gap_mm: float) -> dict[str, object]:
-    """What one screw under 3 mm of steel holds in a stud, N: pulled, and along the wall, for years and for minutes.
+    """What one screw under 3 mm of steel holds in a stud, N.
+
+    Pulled, and along the wall, for years and for minutes.
 
     Args:
         screw_key: a row of the screws table.
@@ -81,30 +105,45 @@ def screw_capacity(screw_key: str, length_mm: float, stud: str, gap_mm: float) -
     Raises:
         UnknownRowError: no such row.
     """
-    screw, timber = data.row(data.screws(), screw_key, "screw"), data.row(data.framing(), stud, "stud timber")
+    screw = data.row(data.screws(), screw_key, "screw")
+    timber = data.row(data.framing(), stud, "stud timber")
     side = wood.steel_side(3.0)
     where = reach(screw, length_mm, side.thickness_mm + gap_mm)
     pull = wood.withdrawal_n_per_mm(screw, timber.g) * where.thread_mm
     bearing = wood.bearing_length_mm(where.penetration_mm, screw.diameter_mm, screw.tip_mm)
     fe = wood.bearing_strength_mpa(timber.g, screw.diameter_mm)
     found = wood.lateral(wood.dowel(screw), side, gap_mm, fe, bearing) if bearing > 0 else None
-    shear, years, minutes = found.value_n if found else 0.0, data.house("duration_years"), data.house("duration_minutes")
+    shear = found.value_n if found else 0.0
+    years = data.house("duration_years")
+    minutes = data.house("duration_minutes")
     return {
-        "fixing": screw.name_metric, "in": timber.name, "thread_mm": where.thread_mm, "penetration_mm": where.penetration_mm,
-        "pull_years_n": pull * years, "pull_minutes_n": pull * minutes, "shear_years_n": shear * years,
-        "shear_minutes_n": shear * minutes, "mode": found.mode if found else None,
+        "fixing": screw.name_metric,
+        "in": timber.name,
+        "thread_mm": where.thread_mm,
+        "penetration_mm": where.penetration_mm,
+        "pull_years_n": pull * years,
+        "pull_minutes_n": pull * minutes,
+        "shear_years_n": shear * years,
+        "shear_minutes_n": shear * minutes,
+        "mode": found.mode if found else None,
         "source": "NDS 2018 12.2; AWC TR12-2018 with the lining as a gap; C_D 0.9 and 1.6",
-    }  # fmt: skip
+    }
 
 
 def anchor_capacity(held: Held) -> dict[str, object]:
     """What one anchor holds, N, for years and for minutes; `problem`: why it holds nothing."""
     name = held.anchor.name if held.anchor else ""
     return {
-        "fixing": name, "in": held.site.base, "problem": held.problem, "find_out": held.unknown,
-        "pull_years_n": held.pull_n * held.lasting, "pull_minutes_n": held.pull_n, "shear_years_n": held.shear_n * held.lasting,
-        "shear_minutes_n": held.shear_n, "source": held.anchor.source if held.anchor else "",
-    }  # fmt: skip
+        "fixing": name,
+        "in": held.site.base,
+        "problem": held.problem,
+        "find_out": held.unknown,
+        "pull_years_n": held.pull_n * held.lasting,
+        "pull_minutes_n": held.pull_n,
+        "shear_years_n": held.shear_n * held.lasting,
+        "shear_minutes_n": held.shear_n,
+        "source": held.anchor.source if held.anchor else "",
+    }
 
 
 def capacity_as_text(found: dict[str, object], units: Units) -> str:
@@ -113,19 +152,25 @@ def capacity_as_text(found: dict[str, object], units: Units) -> str:
         return str(found["problem"])
     lines = [f"{found['fixing']} in {found['in']}"]
     for key, what in (("pull", "pulled out"), ("shear", "along the wall")):
-        years, minutes = (say_weight(float(str(found[f"{key}_{when}_n"])) / 9.80665, units) for when in ("years", "minutes"))
+        years, minutes = (
+            say_weight(float(str(found[f"{key}_{when}_n"])) / 9.80665, units)
+            for when in ("years", "minutes")
+        )
         lines.append(f"  {what}: {years} for years, {minutes} for minutes")
     lines += [f"  Find out: {ask}" for ask in found.get("find_out", ())]  # type: ignore[attr-defined]
     return "\n".join([*lines, f"  Source: {found['source']}"])
 
 
 def sag_of(load: ShelfLoad) -> dict[str, float]:
-    """How far a shelf's board sags on the first day and over the years, mm, with the limit for its span."""
+    """Return a shelf board's sag on the first day and over the years, mm, and the span's limit."""
     now, later = load.sag(0.0), load.sag(1.0, data.house("steady_share"))
     return {
-        "first_day_mm": now.sag_mm, "years_mm": later.sag_mm, "span_mm": later.span_mm,
-        "limit_mm": later.span_mm / data.house("sag_limit"), "eye_mm": later.span_mm / data.house("sag_eye_limit"),
-    }  # fmt: skip
+        "first_day_mm": now.sag_mm,
+        "years_mm": later.sag_mm,
+        "span_mm": later.span_mm,
+        "limit_mm": later.span_mm / data.house("sag_limit"),
+        "eye_mm": later.span_mm / data.house("sag_eye_limit"),
+    }
 
 
 def sag_as_text(found: dict[str, float], units: Units) -> str:
@@ -133,5 +178,6 @@ def sag_as_text(found: dict[str, float], units: Units) -> str:
     said = {key: say.quantity(Quantity(value, "fine"), units) for key, value in found.items()}
     return (
         f"first day {said['first_day_mm']}, over the years {said['years_mm']}; "
-        f"limit {said['limit_mm']} for a span of {say_length(found['span_mm'], units)}; the eye sees {said['eye_mm']}"
+        f"limit {said['limit_mm']} for a span of {say_length(found['span_mm'], units)}; the eye "
+        f"sees {said['eye_mm']}"
     )

@@ -1,4 +1,7 @@
-"""What stands behind a place on the wall: which stud, how many layers, what is pressed on, and what nobody knows."""
+"""What stands behind a place on the wall.
+
+Which stud, how many layers, what is pressed on, and what nobody knows.
+"""
 
 from bisect import bisect_left
 from typing import NamedTuple
@@ -11,14 +14,31 @@ from trade.plan import Stud, Wall
 
 SOFTEST_TIMBER, SOFTEST_GRADED = "spruce_pine_fir_south", "c16"  # of either school
 
-ASK_LINING = "what the wall is lined with and how thick it is: look in a box opening, or measure how deep a probe goes."
-ASK_STRUCTURE = "what stands behind the lining, studs or masonry: look in a box opening, or watch the dust of a test hole."
+ASK_LINING = (
+    "what the wall is lined with and how thick it is: look in a box opening, or measure "
+    "how deep a probe goes."
+)
+ASK_STRUCTURE = (
+    "what stands behind the lining, studs or masonry: look in a box opening, or watch "
+    "the dust of a test hole."
+)
 ASK_STUDS = "where the studs are: find one and measure it from the left corner."
 
 
 _ASSUMED = {
-    "mass": (("joints", "Plugs sit in whole units, half a unit away from joints and ends; the units are sound."),),
-    "steel": (("steel_stud", "The steel studs themselves, and how they are held at floor and ceiling, are taken as sound."),),
+    "mass": (
+        (
+            "joints",
+            "Plugs sit in whole units, half a unit away from joints and ends; the units are sound.",
+        ),
+    ),
+    "steel": (
+        (
+            "steel_stud",
+            "The steel studs themselves, and how they are held at floor and ceiling, are taken as "
+            "sound.",
+        ),
+    ),
 }
 
 
@@ -34,9 +54,9 @@ class Face(NamedTuple):
 class Backing(NamedTuple):
     """What the rules may count on.
 
-    `face` is what hardware on the lining presses on, `stud_face` what it presses on when let in, `hollow_face` what
-    it presses on between studs. Where something is unknown it
-    is taken at its best, and `unknown` says what to find out: what fails at its best fails anyway.
+    `face` is what hardware on the lining presses on, `stud_face` what it presses on when let in,
+    `hollow_face` what it presses on between studs. Where something is unknown it is taken at its
+    best, and `unknown` says what to find out: what fails at its best fails anyway.
     """
 
     timber: Framing
@@ -50,12 +70,23 @@ class Backing(NamedTuple):
 
 @memoized(limit=64)
 def backing(wall: Wall) -> Backing:
-    """What the wall offers everywhere. The face that a bracket presses on is as soft as the softest layer."""
+    """What the wall offers everywhere.
+
+    The face that a bracket presses on is as soft as the softest layer.
+    """
     key = wall.timber or (SOFTEST_GRADED if wall.school == "european" else SOFTEST_TIMBER)
     timber = data.framing()[key]
-    assumptions = [Assumption("dry", "The wall is dry and indoors; nothing is wet, hot or treated.")]
+    assumptions = [
+        Assumption("dry", "The wall is dry and indoors; nothing is wet, hot or treated.")
+    ]
     if wall.timber is None and wall.build == "timber":
-        assumptions.insert(0, Assumption("timber", f"The studs are taken as {timber.name}, the softest common framing timber."))
+        assumptions.insert(
+            0,
+            Assumption(
+                "timber",
+                f"The studs are taken as {timber.name}, the softest common framing timber.",
+            ),
+        )
     unknown = (*_ask_of_structure(wall), *(() if wall.layers is not None else (ASK_LINING,)))
     layers = [data.linings()[layer.kind] for layer in wall.layers or ()]
     softest = min(layers, key=lambda layer: layer.bearing_mpa, default=None)
@@ -66,16 +97,32 @@ def backing(wall: Wall) -> Backing:
         stud_face = Face(row.name, row.bearing_mpa, row.stiffness_n_per_mm3, stays)
         assumptions += [Assumption(code, text) for code, text in _ASSUMED[row.kind]]
         if wall.structure == "concrete":
-            assumptions.append(Assumption("concrete", "The concrete is taken as weak (17.2 MPa, 2 500 psi) and cracked."))
+            assumptions.append(
+                Assumption(
+                    "concrete", "The concrete is taken as weak (17.2 MPa, 2 500 psi) and cracked."
+                )
+            )
     # springs in a row: every layer is dented, and the stud behind them
-    give = sum(1 / layer.stiffness_n_per_mm3 for layer in layers) + 1 / stud_face.stiffness_n_per_mm3
-    kept = sum(layer.set_share / layer.stiffness_n_per_mm3 for layer in layers) + stays / stud_face.stiffness_n_per_mm3
+    give = (
+        sum(1 / layer.stiffness_n_per_mm3 for layer in layers) + 1 / stud_face.stiffness_n_per_mm3
+    )
+    kept = (
+        sum(layer.set_share / layer.stiffness_n_per_mm3 for layer in layers)
+        + stays / stud_face.stiffness_n_per_mm3
+    )
     face = Face(stud_face.name, stud_face.bearing_mpa, 1 / give, kept / give)
     if softest is not None and softest.bearing_mpa < stud_face.bearing_mpa:
         face = face._replace(name=softest.short, bearing_mpa=softest.bearing_mpa)
     share = data.house("hollow_bearing_share")
-    hollow = Face(f"{face.name} with nothing behind", face.bearing_mpa * share, face.stiffness_n_per_mm3 * share, face.set_share)
-    return Backing(timber, wall.lining_mm or 0.0, face, stud_face, hollow, unknown, tuple(assumptions))
+    hollow = Face(
+        f"{face.name} with nothing behind",
+        face.bearing_mpa * share,
+        face.stiffness_n_per_mm3 * share,
+        face.set_share,
+    )
+    return Backing(
+        timber, wall.lining_mm or 0.0, face, stud_face, hollow, unknown, tuple(assumptions)
+    )
 
 
 def _ask_of_structure(wall: Wall) -> tuple[str, ...]:
@@ -86,7 +133,9 @@ def _ask_of_structure(wall: Wall) -> tuple[str, ...]:
 
 
 class StudAt(NamedTuple):
-    """The stud nearest to a place: how far its centre is to the left of it, how far off that may be, and its size.
+    """The stud nearest to a place.
+
+    How far its centre is to the left of it, how far off that may be, and its size.
 
     With no stud known, a stud right behind is supposed, and `unknown` says that none is known.
     """
@@ -107,7 +156,11 @@ def _in_order(wall: Wall) -> tuple[Stud, ...]:
 def _nearest(studs: tuple[Stud, ...], x_mm: float) -> Stud | None:
     """The stud whose centre is nearest; of two as near the left one."""
     after = bisect_left(studs, x_mm, key=lambda stud: stud.centre_mm)
-    return min(studs[max(after - 1, 0) : after + 1], key=lambda stud: abs(stud.centre_mm - x_mm), default=None)
+    return min(
+        studs[max(after - 1, 0) : after + 1],
+        key=lambda stud: abs(stud.centre_mm - x_mm),
+        default=None,
+    )
 
 
 def stud_at(wall: Wall, x_mm: float, part: str) -> StudAt:
@@ -116,7 +169,9 @@ def stud_at(wall: Wall, x_mm: float, part: str) -> StudAt:
         return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, ())
     stud = _nearest(_in_order(wall), x_mm)
     if stud is None:
-        return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, (ASK_STUDS,))
+        return StudAt(
+            None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, (ASK_STUDS,)
+        )
     offset = x_mm - stud.centre_mm
     if stud.uncertainty_mm is None:
         ask = f"how far off the stud behind the {part} may be: probe for both of its edges."

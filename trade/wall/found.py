@@ -4,9 +4,12 @@ from typing import NamedTuple
 
 
 class Found(NamedTuple):
-    """Something that may stand there: where its centre is, with the interval that holds it with 95 %, and how likely.
+    """Something that may stand there.
 
-    `kind`: single or double (studs), pipe, cable, patch. `by_opening`: beside a door or a window. `reasons`: in words.
+    Where its centre is, with the interval that holds it with 95 %, and how likely.
+
+    `kind`: single or double (studs), pipe, cable, patch. `by_opening`: beside a door or a window.
+    `reasons`: in words.
     """
 
     kind: str
@@ -32,7 +35,10 @@ class Found(NamedTuple):
 
 
 class Grid(NamedTuple):
-    """The likeliest grid: spacing, its first line from the corner, and how likely that spacing is among all."""
+    """The likeliest grid.
+
+    Spacing, its first line from the corner, and how likely that spacing is among all.
+    """
 
     spacing_mm: float
     first_mm: float
@@ -42,8 +48,9 @@ class Grid(NamedTuple):
 class Inference(NamedTuple):
     """What the readings amount to.
 
-    `studs` from left to right; `others`: pipes, cables, patches; `rejected`: readings that no accepted object explains, by index,
-    with the reason; `ask_mm`: the place where a probe would help most, None when it would not help.
+    `studs` from left to right; `others`: pipes, cables, patches; `rejected`: readings that no
+    accepted object explains, by index, with the reason; `ask_mm`: the place where a probe would
+    help most, None when it would not help.
     """
 
     studs: tuple[Found, ...] = ()

@@ -1,4 +1,7 @@
-"""The framing that a door or a window implies: doubled uprights beside it, a header above, a sill and cripples below."""
+"""The framing that a door or a window implies.
+
+Doubled uprights beside it, a header above, a sill and cripples below.
+"""
 
 from collections.abc import Iterable
 from typing import Literal, NamedTuple
@@ -28,14 +31,25 @@ def jambs_mm(openings: Iterable[Feature]) -> tuple[float, ...]:
 
 
 def members(openings: Iterable[Feature], width_mm: float, height_mm: float) -> tuple[Member, ...]:
-    """What to expect about each opening. Cripples, short studs above and below, go on with the grid and are not named here."""
+    """What to expect about each opening.
+
+    Cripples, short studs above and below, go on with the grid and are not named here.
+    """
     found: list[Member] = []
     for o in openings:
-        left, right, head = o.left_mm - SHIM_MM, o.right_mm + SHIM_MM, min(o.top_mm + SHIM_MM, height_mm)
+        left = o.left_mm - SHIM_MM
+        right = o.right_mm + SHIM_MM
+        head = min(o.top_mm + SHIM_MM, height_mm)
         for jack, king in ((left - STUD_MM, left - 2 * STUD_MM), (right, right + STUD_MM)):
             found.append(Member("jack", jack, jack + STUD_MM, 0.0, head))
             found.append(Member("king", king, king + STUD_MM, 0.0, height_mm))
-        found.append(Member("header", left - STUD_MM, right + STUD_MM, head, min(head + HEADER_MM, height_mm)))
+        found.append(
+            Member(
+                "header", left - STUD_MM, right + STUD_MM, head, min(head + HEADER_MM, height_mm)
+            )
+        )
         if o.bottom_mm > SHIM_MM + STUD_MM:
-            found.append(Member("sill", left, right, o.bottom_mm - SHIM_MM - STUD_MM, o.bottom_mm - SHIM_MM))
+            found.append(
+                Member("sill", left, right, o.bottom_mm - SHIM_MM - STUD_MM, o.bottom_mm - SHIM_MM)
+            )
     return tuple(m for m in found if m.right_mm > 0 and m.left_mm < width_mm)

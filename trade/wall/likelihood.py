@@ -1,9 +1,11 @@
 """How well each reading fits each kind of object at each place: the likelihood side of `infer`.
 
-Everything is a log odds against nothing standing there, so that readings add up. All chances are house rules, in `MODEL`.
+Everything is a log odds against nothing standing there, so that readings add up. All chances are
+house rules, in `MODEL`.
 """
 
 from collections.abc import Callable, Iterable, Sequence
+from functools import partial
 from math import ceil, erf, log1p, pi, sqrt
 from typing import NamedTuple
 
@@ -18,7 +20,9 @@ Places = NDArray[np.int_]
 INCH = float(INCH_MM)
 STEP = 2.0
 BY_HAND = 40.0  # log odds of what a person pinned or struck out
-_MAGNET_MM, _KNOCK_MM, _SEEN_MM = 70.0, 150.0, 40.0  # further from a hit, a knock, a sight it speaks for nothing
+_MAGNET_MM = 70.0
+_KNOCK_MM = 150.0
+_SEEN_MM = 40.0
 _SOFT = 1.5  # by how much a nail wanders behind a lining
 _FINE = 0.05  # so finely effects are tabulated, mm
 _TWICE = 6.0  # log odds against two studs where a person pinned one
@@ -34,7 +38,12 @@ class Model(NamedTuple):
     cable_per_mm: float = 5e-4
     edge_sd: float = 3.5
     patch_per_mm: float = 5e-5
-    shows: tuple[float, float, float, float] = (0.94, 0.56, 0.15, 0.6)  # an edge of a stud, pipe, cable, patch in one sweep
+    shows: tuple[float, float, float, float] = (
+        0.94,
+        0.56,
+        0.15,
+        0.6,
+    )  # an edge of a stud, pipe, cable, patch in one sweep
     clutter: float = 1.2e-4  # false edges, and false hits, per mm
     screw_sd: float = 6.5  # lining screws about a stud's centre, tape included
     on_grid: float = 0.9
@@ -46,14 +55,34 @@ class Model(NamedTuple):
 
 
 MODEL = Model()
-SPACINGS = {16 * INCH: 0.34, 24 * INCH: 0.2, 400.0: 0.24, 600.0: 0.14, 19.2 * INCH: 0.03, 12 * INCH: 0.02, 450.0: 0.03}
-WIDTHS = {"single": (38.0,), "double": (76.0,), "pipe": (14.0, 20.0, 26.0), "cable": (10.0,), "patch": (30.0, 38.0, 50.0)}
+SPACINGS = {
+    16 * INCH: 0.34,
+    24 * INCH: 0.2,
+    400.0: 0.24,
+    600.0: 0.14,
+    19.2 * INCH: 0.03,
+    12 * INCH: 0.02,
+    450.0: 0.03,
+}
+WIDTHS = {
+    "single": (38.0,),
+    "double": (76.0,),
+    "pipe": (14.0, 20.0, 26.0),
+    "cable": (10.0,),
+    "patch": (30.0, 38.0, 50.0),
+}
 STUDS = ("single", "double")
 SHOWS = {"single": 0, "double": 0, "pipe": 1, "cable": 2, "patch": 3}
 
 _WIDEST = 80  # half steps that the widest of them reaches over the last place
 _MET = ("wood", "air", "metal")  # what is hard everywhere says nothing about studs
-_SAID: dict[type[Reading], str] = {Probe: "met", Knock: "sound", ByHand: "word", MagnetHit: "stuck", Seen: "seen"}
+_SAID: dict[type[Reading], str] = {
+    Probe: "met",
+    Knock: "sound",
+    ByHand: "word",
+    MagnetHit: "stuck",
+    Seen: "seen",
+}
 
 
 def widths(kind: str, steel: bool) -> tuple[float, ...]:
@@ -75,16 +104,22 @@ class Lattice(NamedTuple):
     size: int
 
     def after(self, mm: float) -> int:
-        """Return the number of the first point at or right of a place; it may lie outside the lattice."""
+        """Return the number of the first point at or right of a place.
+
+        It may lie outside the lattice.
+        """
         return ceil((mm - self.first_mm) / self.step_mm)
 
-    def accumulate(self, at_mm: Sequence[float], reach_mm: float, effect: Callable[[Array], Array]) -> Array:
-        """At each place the sum of what readings do that were taken at `at_mm`, of each only where it matters.
+    def accumulate(
+        self, at_mm: Sequence[float], reach_mm: float, effect: Callable[[Array], Array]
+    ) -> Array:
+        """Return at each place the sum of the effects of the readings near enough to matter.
 
         Args:
             at_mm: where they were taken.
             reach_mm: further off they do nothing.
-            effect: of a reading at this distance from a place, mm: asked for every 1/20 mm, and even between them.
+            effect: of a reading at this distance from a place, mm: asked for every 1/20 mm, and
+              even between them.
         """
         if not len(at_mm):
             return np.zeros(self.size)
@@ -96,9 +131,15 @@ class Lattice(NamedTuple):
         fine = (at - self.first_mm - first * self.step_mm + reach_mm) / _FINE
         whole = np.floor(fine)
         steps = np.arange(int(2 * reach_mm / self.step_mm) + 1)
-        rows, places = whole.astype(int)[:, None] - apart * steps, first.astype(int)[:, None] + steps
+        rows = whole.astype(int)[:, None] - apart * steps
+        places = first.astype(int)[:, None] + steps
         rest = np.broadcast_to((fine - whole)[:, None], rows.shape)
-        here = (rows + rest > 0) & (rows + rest < len(table) - 2) & (places >= 0) & (places < self.size)
+        here = (
+            (rows + rest > 0)
+            & (rows + rest < len(table) - 2)
+            & (places >= 0)
+            & (places < self.size)
+        )
         row, place = rows[here], places[here]
         value = table[row]
         value += (table[row + 1] - value) * rest[here]
@@ -108,9 +149,9 @@ class Lattice(NamedTuple):
 class EdgeEvidence(NamedTuple):
     """What finders said about one side's edges.
 
-    `covered`: over how many places' edges sweeps went, that may have been silent; `places`, `density`, `swept`: of each sweep the
-    places where it told of edges, how densely, and whether it covered them; `alone_mm`: edges told without a sweep, for what was
-    silent there nobody knows.
+    `covered`: over how many places' edges sweeps went, that may have been silent; `places`,
+    `density`, `swept`: of each sweep the places where it told of edges, how densely, and whether it
+    covered them; `alone_mm`: edges told without a sweep, for what was silent there nobody knows.
     """
 
     covered: Array
@@ -128,7 +169,9 @@ def edge_evidence(lattice: Lattice, readings: Sequence[Reading], side: str) -> E
     changes = np.zeros(lattice.size + 1)
     rows: list[tuple[Places, Array, Array]] = []
     for sweep in (r for r in readings if isinstance(r, Sweep)):
-        reach = 3 * MODEL.edge_sd  # an edge this near to where the sweep began or ended may have been missed for that
+        reach = (
+            3 * MODEL.edge_sd
+        )  # an edge this near to where the sweep began or ended may have been missed for that
         ends = (lattice.after(sweep.from_mm + reach), lattice.after(sweep.to_mm - reach))
         start, end = (min(max(place, 0), lattice.size) for place in ends)
         if start < end:
@@ -137,9 +180,13 @@ def edge_evidence(lattice: Lattice, readings: Sequence[Reading], side: str) -> E
         own = (height == sweep.height_mm) & (at >= sweep.from_mm) & (at <= sweep.to_mm)
         if own.any():
             used |= own
-            density = lattice.accumulate(at[own], 6 * MODEL.edge_sd, lambda off: bell(off, MODEL.edge_sd))
+            density = lattice.accumulate(
+                at[own], 6 * MODEL.edge_sd, lambda off: bell(off, MODEL.edge_sd)
+            )
             places = np.flatnonzero(density)
-            rows.append((places, density[places], ((places >= start) & (places < end)).astype(float)))
+            rows.append(
+                (places, density[places], ((places >= start) & (places < end)).astype(float))
+            )
     covered = np.cumsum(changes)[:-1]
     alone = at[~used].tolist()
     if not rows:
@@ -149,19 +196,30 @@ def edge_evidence(lattice: Lattice, readings: Sequence[Reading], side: str) -> E
 
 
 def _edge_scores(said: EdgeEvidence, lattice: Lattice, shows: float) -> Array:
-    """Log odds of an object's edge at each step against none there, over all sweeps; a sweep that was silent counts."""
+    """Log odds of an object's edge at each step against none there, over all sweeps.
+
+    A sweep that was silent counts.
+    """
     silent, shown = log1p(-shows), shows / MODEL.clutter
     heard = np.log((1 - shows) + shown * said.density) - said.swept * silent
     total = said.covered * silent + np.bincount(said.places, heard, minlength=lattice.size)
-    return total + lattice.accumulate(said.alone_mm, 6 * MODEL.edge_sd, lambda off: np.log1p(shown * bell(off, MODEL.edge_sd)))
+    return total + lattice.accumulate(
+        said.alone_mm, 6 * MODEL.edge_sd, lambda off: np.log1p(shown * bell(off, MODEL.edge_sd))
+    )
 
 
 def scores(
     kinds: Iterable[str], lattice: Lattice, readings: Sequence[Reading], steel: bool = False
 ) -> dict[str, list[tuple[int, Array]]]:
-    """Per kind and width: its length in steps, and the log odds of such an object beginning at each step."""
+    """Per kind and width.
+
+    Its length in steps, and the log odds of such an object beginning at each step.
+    """
     both = (edge_evidence(lattice, readings, "left"), edge_evidence(lattice, readings, "right"))
-    edges = {shows: tuple(_edge_scores(side, lattice, shows) for side in both) for shows in set(MODEL.shows)}
+    edges = {
+        shows: tuple(_edge_scores(side, lattice, shows) for side in both)
+        for shows in set(MODEL.shows)
+    }
     points = _PointEvidence(lattice, readings, steel)
     found: dict[str, list[tuple[int, Array]]] = {}
     for kind in kinds:
@@ -181,14 +239,19 @@ class _PointEvidence:
     """What readings at one place say about the centre of an object there."""
 
     def __init__(self, lattice: Lattice, readings: Sequence[Reading], steel: bool) -> None:
-        """Sort them. Centres lie on half steps, for every width is a whole number of steps or of half ones."""
+        """Sort them.
+
+        Centres lie on half steps, for every width is a whole number of steps or of half ones.
+        """
         self._lattice, self._steel = lattice, steel
         self._halves = Lattice(lattice.first_mm, lattice.step_mm / 2, 2 * lattice.size + _WIDEST)
         self._at: dict[tuple[str, str], list[float]] = {}
         for r in readings:
             said = _SAID.get(type(r))
             if said is not None and not isinstance(r, Sweep):
-                self._at.setdefault((said, getattr(r, said) if said in ("met", "sound", "word") else ""), []).append(r.at_mm)
+                self._at.setdefault(
+                    (said, getattr(r, said) if said in ("met", "sound", "word") else ""), []
+                ).append(r.at_mm)
         self._of_kind = {stud: self._by_class(stud) for stud in (True, False)}
         self._magnets: dict[str, Array] = {}
 
@@ -196,11 +259,22 @@ class _PointEvidence:
         """Log odds of an object of a kind and width beginning at each step."""
         centres = self._lattice._replace(first_mm=self._lattice.first_mm + width / 2)
         total = sum(
-            (self._sum(centres, "met", met, width / 2 + 6 * _SOFT, _probe(kind, width, met, self._steel)) for met in _MET),
+            (
+                self._sum(
+                    centres,
+                    "met",
+                    met,
+                    width / 2 + 6 * _SOFT,
+                    _probe(kind, width, met, self._steel),
+                )
+                for met in _MET
+            ),
             np.zeros(self._lattice.size),
         )
         if kind not in self._magnets:
-            self._magnets[kind] = self._sum(self._halves, "stuck", "", _MAGNET_MM, lambda off: _magnet(kind, off, self._steel))
+            self._magnets[kind] = self._sum(
+                self._halves, "stuck", "", _MAGNET_MM, lambda off: _magnet(kind, off, self._steel)
+            )
         halves = self._magnets[kind] + self._of_kind[kind in STUDS]
         if kind == "double":
             total -= _TWICE * len(self._at.get(("word", "pinned"), ()))
@@ -208,7 +282,9 @@ class _PointEvidence:
         found: Array = total + halves[shift : shift + 2 * self._lattice.size : 2]
         return found
 
-    def _sum(self, lattice: Lattice, said: str, how: str, reach: float, effect: Callable[[Array], Array]) -> Array:
+    def _sum(
+        self, lattice: Lattice, said: str, how: str, reach: float, effect: Callable[[Array], Array]
+    ) -> Array:
         return lattice.accumulate(self._at.get((said, how), ()), reach, effect)
 
     def _by_class(self, stud: bool) -> Array:
@@ -217,15 +293,23 @@ class _PointEvidence:
         heard = np.zeros(steps.size)
         for sound in ("full", "hollow"):
             full = 0.65 if (sound == "full") == stud else 0.35
-            heard += self._sum(steps, "sound", sound, _KNOCK_MM, lambda off, full=full: _knock(full, off))  # type: ignore[misc]
+            heard += self._sum(steps, "sound", sound, _KNOCK_MM, partial(_knock, full))
         # so blurred a sense needs no half steps of its own
         total: Array = np.interp(np.arange(self._halves.size) / 2, np.arange(steps.size), heard)
         if stud:  # a person's word outweighs what devices say
             total += self._sum(
-                self._halves, "word", "struck", STRUCK_MM, lambda off: np.where(np.abs(off) < STRUCK_MM, -BY_HAND, 0.0)
+                self._halves,
+                "word",
+                "struck",
+                STRUCK_MM,
+                lambda off: np.where(np.abs(off) < STRUCK_MM, -BY_HAND, 0.0),
             )
             total += self._sum(
-                self._halves, "word", "pinned", STRUCK_MM, lambda off: np.maximum(BY_HAND - 0.5 * (off / 2.5) ** 2, 0.0)
+                self._halves,
+                "word",
+                "pinned",
+                STRUCK_MM,
+                lambda off: np.maximum(BY_HAND - 0.5 * (off / 2.5) ** 2, 0.0),
             )
             total += self._sum(self._halves, "seen", "", _SEEN_MM, _seen)
         return total

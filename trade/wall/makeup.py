@@ -15,7 +15,9 @@ class Guess(NamedTuple):
 
 
 def guesses(clues: Iterable[str]) -> tuple[Guess, ...]:
-    """Structures from the likeliest on; every one alike before anything was noticed, clues taken as independent (house rule).
+    """Structures from the likeliest on.
+
+    Every one alike before anything was noticed, clues taken as independent (house rule).
 
     Raises:
         UnknownRowError: no such clue.

@@ -1,4 +1,7 @@
-"""Why the survey believes what it believes, in words: reasons, readings set aside, contradictions, what to read next."""
+"""Why the survey believes what it believes, in words.
+
+Reasons, readings set aside, contradictions, what to read next.
+"""
 
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
@@ -31,7 +34,10 @@ def of(stud: Found, index: ReadingIndex, grid: Grid | None, at_end: bool) -> tup
         return sum(abs(r.at_mm - x) <= near for r in fits)
 
     def edges(side: str, place: float) -> int:
-        return sum(isinstance(r, Edge) and r.side == side and abs(r.at_mm - place) <= _NEAR_EDGE for r in near_it)
+        return sum(
+            isinstance(r, Edge) and r.side == side and abs(r.at_mm - place) <= _NEAR_EDGE
+            for r in near_it
+        )
 
     left, right = edges("left", x - half), edges("right", x + half)
     said = [
@@ -83,8 +89,12 @@ def rejected(readings: Sequence[Reading], accepted: Sequence[Found]) -> tuple[tu
     return tuple(found)
 
 
-def ask_mm(studs: Sequence[Found], width_mm: float, wanted_mm: Sequence[float] = ()) -> float | None:
-    """Probe the stud that is most in doubt; when none is, the one whose place is least sure, near its edge.
+def ask_mm(
+    studs: Sequence[Found], width_mm: float, wanted_mm: Sequence[float] = ()
+) -> float | None:
+    """Probe the stud that is most in doubt.
+
+    When none is, the one whose place is least sure, near its edge.
 
     Studs near a wanted place, where something is to be held, come first.
     """
@@ -94,11 +104,16 @@ def ask_mm(studs: Sequence[Found], width_mm: float, wanted_mm: Sequence[float] =
 
     doubtful = [s for s in studs if 0.05 < s.probability < 0.98 and 0 <= s.centre_mm <= width_mm]
     if doubtful:
-        return max(doubtful, key=lambda s: wanted(s) * s.probability * (1 - s.probability)).centre_mm
+        return max(
+            doubtful, key=lambda s: wanted(s) * s.probability * (1 - s.probability)
+        ).centre_mm
     loose = [s for s in studs if s.high_mm - s.low_mm > 12]
     if not loose:
         return None
-    return min(max(max(loose, key=lambda s: wanted(s) * (s.high_mm - s.low_mm)).centre_mm + 17.0, 0.0), width_mm)
+    return min(
+        max(max(loose, key=lambda s: wanted(s) * (s.high_mm - s.low_mm)).centre_mm + 17.0, 0.0),
+        width_mm,
+    )
 
 
 class Contradiction(NamedTuple):
@@ -110,7 +125,10 @@ class Contradiction(NamedTuple):
 
 
 def contradictions(readings: Sequence[Reading]) -> tuple[Contradiction, ...]:
-    """Places where some readings say stud and others say none. All of them are kept; a person has to look again."""
+    """Places where some readings say stud and others say none.
+
+    All of them are kept; a person has to look again.
+    """
     numbers = [i for i, r in enumerate(readings) if _says_none(r)]
     none = ReadingIndex([readings[i] for i in numbers])
     clashes: list[tuple[float, set[int], set[int]]] = []
@@ -119,12 +137,19 @@ def contradictions(readings: Sequence[Reading]) -> tuple[Contradiction, ...]:
         for k, r in sorted(none.between(low, high), key=lambda each: each[0]):
             if k not in of:
                 at = r.at_mm
-                of[k] = next((c for c in clashes if abs(c[0] - at) < _SAME_PLACE_MM), (at, set(), set()))
+                of[k] = next(
+                    (c for c in clashes if abs(c[0] - at) < _SAME_PLACE_MM), (at, set(), set())
+                )
                 if of[k] not in clashes:
                     clashes.append(of[k])
                 of[k][2].add(numbers[k])
             of[k][1].update(pro)
-    return tuple(sorted(Contradiction(at, tuple(sorted(one)), tuple(sorted(other))) for at, one, other in clashes))
+    return tuple(
+        sorted(
+            Contradiction(at, tuple(sorted(one)), tuple(sorted(other)))
+            for at, one, other in clashes
+        )
+    )
 
 
 def _says_stud(readings: Sequence[Reading]) -> Iterator[tuple[float, float, tuple[int, ...]]]:
@@ -133,7 +158,9 @@ def _says_stud(readings: Sequence[Reading]) -> Iterator[tuple[float, float, tupl
     for i, r in enumerate(readings):
         if isinstance(r, Edge) and r.side == "right":
             right.setdefault(r.height_mm, []).append(i)
-    ends = {height: ReadingIndex([readings[i] for i in numbers]) for height, numbers in right.items()}
+    ends = {
+        height: ReadingIndex([readings[i] for i in numbers]) for height, numbers in right.items()
+    }
     for i, r in enumerate(readings):
         if isinstance(r, Seen) or (isinstance(r, ByHand) and r.word == "pinned"):
             yield r.at_mm - 10, r.at_mm + 10, (i,)
@@ -146,4 +173,6 @@ def _says_stud(readings: Sequence[Reading]) -> Iterator[tuple[float, float, tupl
 
 def _says_none(r: Reading) -> bool:
     """Whether its place is not wood if it is true."""
-    return (isinstance(r, Probe) and r.met == "air") or (isinstance(r, ByHand) and r.word == "struck")
+    return (isinstance(r, Probe) and r.met == "air") or (
+        isinstance(r, ByHand) and r.word == "struck"
+    )

@@ -27,8 +27,9 @@ _DEPTH_OFF_MM = 4.0
 class Survey(NamedTuple):
     """What is known of a wall.
 
-    `masonry`: that there are no studs to find, in words; None while there may be. `lining_mm`: how deep nails went before they
-    met something. `contradictions`: places; `doubts`: what contradicts what the person said of the wall as a whole.
+    `masonry`: that there are no studs to find, in words; None while there may be. `lining_mm`: how
+    deep nails went before they met something. `contradictions`: places; `doubts`: what contradicts
+    what the person said of the wall as a whole.
     """
 
     inference: Inference
@@ -39,7 +40,9 @@ class Survey(NamedTuple):
 
 
 @memoized(limit=64)  # a shelf that is dragged about changes nothing of it
-def _inferred(width_mm: float, readings: tuple[Reading, ...], openings: tuple[Feature, ...], steel: bool) -> Inference:
+def _inferred(
+    width_mm: float, readings: tuple[Reading, ...], openings: tuple[Feature, ...], steel: bool
+) -> Inference:
     return infer(width_mm, readings, openings, steel)
 
 
@@ -52,12 +55,26 @@ def survey(wall: Wall, wanted_mm: tuple[float, ...] = ()) -> Survey:
     """
     chance = masonry_probability(wall.readings)
     masonry = _masonry(wall, chance)
-    inference = Inference() if masonry else _inferred(wall.width_mm, wall.readings, wall.openings, wall.build == "steel")
+    inference = (
+        Inference()
+        if masonry
+        else _inferred(wall.width_mm, wall.readings, wall.openings, wall.build == "steel")
+    )
     if wanted_mm:
         inference = inference._replace(ask_mm=ask_mm(inference.studs, wall.width_mm, wanted_mm))
-    depths = [r.depth_mm for r in wall.readings if isinstance(r, Probe) and r.depth_mm is not None and r.met != "air"]
+    depths = [
+        r.depth_mm
+        for r in wall.readings
+        if isinstance(r, Probe) and r.depth_mm is not None and r.met != "air"
+    ]
     lining = median(depths) if depths else None
-    return Survey(inference, masonry, lining, contradictions(wall.readings), tuple(_doubts(wall, chance, lining)))
+    return Survey(
+        inference,
+        masonry,
+        lining,
+        contradictions(wall.readings),
+        tuple(_doubts(wall, chance, lining)),
+    )
 
 
 def masonry_probability(readings: tuple[Reading, ...]) -> float:
@@ -71,7 +88,12 @@ def masonry_probability(readings: tuple[Reading, ...]) -> float:
         elif isinstance(r, Edge):
             mass, studs = _EDGE
         elif isinstance(r, Sweep) and r.to_mm - r.from_mm >= _SILENT_MM:
-            told = any(isinstance(e, Edge) and e.height_mm == r.height_mm and r.from_mm <= e.at_mm <= r.to_mm for e in readings)
+            told = any(
+                isinstance(e, Edge)
+                and e.height_mm == r.height_mm
+                and r.from_mm <= e.at_mm <= r.to_mm
+                for e in readings
+            )
             mass, studs = (1.0, 1.0) if told else _SILENT
         else:
             continue
@@ -92,9 +114,25 @@ def _doubts(wall: Wall, chance: float, lining_mm: float | None) -> list[Phrase]:
     if wall.build in ("timber", "steel") and chance > _MASONRY_FROM:
         name = data.structures()[wall.structure or ""].name
         found.append(Phrase(f"You said {name}, but what the nails met reads like masonry."))
-    if wall.build == "mass" and any(isinstance(r, Probe) and r.met == "wood" for r in wall.readings):
-        found.append(Phrase("You said masonry, but a nail met wood: there may be battens or studs in front of it."))
-    if lining_mm is not None and wall.lining_mm is not None and abs(lining_mm - wall.lining_mm) > _DEPTH_OFF_MM:
-        parts: dict[str, Quantity | str] = {"d": Quantity(lining_mm, "length"), "t": Quantity(wall.lining_mm, "length")}
-        found.append(Phrase("Nails met something {d} deep, but the layers you named add up to {t}.", parts))
+    if wall.build == "mass" and any(
+        isinstance(r, Probe) and r.met == "wood" for r in wall.readings
+    ):
+        found.append(
+            Phrase(
+                "You said masonry, but a nail met wood: there may be battens or studs in front of "
+                "it."
+            )
+        )
+    if (
+        lining_mm is not None
+        and wall.lining_mm is not None
+        and abs(lining_mm - wall.lining_mm) > _DEPTH_OFF_MM
+    ):
+        parts: dict[str, Quantity | str] = {
+            "d": Quantity(lining_mm, "length"),
+            "t": Quantity(wall.lining_mm, "length"),
+        }
+        found.append(
+            Phrase("Nails met something {d} deep, but the layers you named add up to {t}.", parts)
+        )
     return found

@@ -1,4 +1,7 @@
-"""What to make of how a wall lies: scribe and shims of a shelf, how crooked it will look, how long it is in a niche."""
+"""What to make of how a wall lies.
+
+Scribe and shims of a shelf, how crooked it will look, how long it is in a niche.
+"""
 
 from collections.abc import Sequence
 from math import radians, tan
@@ -19,8 +22,8 @@ NEAR_END_MM = 30.0  # a shelf that ends nearer than this to the next wall is scr
 class Scribe(NamedTuple):
     """The back edge of a shelf against the wall.
 
-    `points_mm`: (from its left end, gap behind its straight back edge); `cut_mm`: the same places, how much to take off there so
-    that it follows the wall; `widest_mm`: the widest gap.
+    `points_mm`: (from its left end, gap behind its straight back edge); `cut_mm`: the same places,
+    how much to take off there so that it follows the wall; `widest_mm`: the widest gap.
     """
 
     points_mm: tuple[Point, ...]
@@ -29,7 +32,10 @@ class Scribe(NamedTuple):
 
 
 class End(NamedTuple):
-    """A shelf's end against the next wall: how much more it needs at the front edge (less: must be taken off)."""
+    """A shelf's end against the next wall: how much more it needs at the front edge (less.
+
+    Must be taken off).
+    """
 
     side: str
     front_mm: float
@@ -41,7 +47,10 @@ class End(NamedTuple):
 
 
 class Shim(NamedTuple):
-    """What to put behind a support, and how much more at its foot (less: at its head) to make the shelf level front to back."""
+    """What to put behind a support, and how much more at its foot (less.
+
+    At its head) to make the shelf level front to back.
+    """
 
     support: int
     behind_mm: float
@@ -51,8 +60,9 @@ class Shim(NamedTuple):
 class Crooked(NamedTuple):
     """A level shelf against a line that is not.
 
-    `left_mm`, `right_mm`: from the shelf's top to the ceiling at its ends (or from its underside to the floor); `eye`: whether
-    people will see it; `split_mm`: raise the end that is further off by this, to be as far from level as from the line.
+    `left_mm`, `right_mm`: from the shelf's top to the ceiling at its ends (or from its underside to
+    the floor); `eye`: whether people will see it; `split_mm`: raise the end that is further off by
+    this, to be as far from level as from the line.
     """
 
     line: Line
@@ -68,7 +78,7 @@ class Crooked(NamedTuple):
 
 
 class Niche(NamedTuple):
-    """Width of a niche at a shelf's height, at the back and at its front edge, and how long to cut it there."""
+    """A niche's width at a shelf's height, back and front, and the shelf's length, mm."""
 
     back_mm: float
     front_mm: float
@@ -89,11 +99,21 @@ class Trued(NamedTuple):
     @property
     def any(self) -> bool:
         """Whether anything was measured here."""
-        return bool(self.scribe or self.ends or self.shims or self.tilt_mm is not None or self.crooked or self.niche)
+        return bool(
+            self.scribe
+            or self.ends
+            or self.shims
+            or self.tilt_mm is not None
+            or self.crooked
+            or self.niche
+        )
 
 
 def trued(piece: Piece, wall: Wall, leg_mm: float) -> Trued:
-    """What the wall's lie asks of a shelf. `leg_mm`: height of what each support presses against the wall with."""
+    """What the wall's lie asks of a shelf.
+
+    `leg_mm`: height of what each support presses against the wall with.
+    """
     lie, left = wall.lie, piece.left_mm
     slope = lean(lie)
     supports = [left + x for x in piece.supports_mm]
@@ -102,7 +122,9 @@ def trued(piece: Piece, wall: Wall, leg_mm: float) -> Trued:
         ends=tuple(ends_of(piece, wall)),
         shims=_shims(lie, supports, piece.top_mm, slope, leg_mm),
         tilt_mm=None if slope is None else -slope * piece.depth_mm,
-        crooked=tuple(found for line in ("ceiling", "floor") if (found := _crooked(piece, wall, line))),
+        crooked=tuple(
+            found for line in ("ceiling", "floor") if (found := _crooked(piece, wall, line))
+        ),
         niche=niche_of(piece, wall),
     )
 
@@ -113,13 +135,19 @@ def scribe_of(piece: Piece, wall: Wall) -> Scribe | None:
 
 
 def lean(lie: Lie) -> float | None:
-    """How far the wall leans into the room, mm per mm of height, over all plumb readings; None when there are none."""
+    """How far the wall leans into the room, mm per mm of height, over all plumb readings.
+
+    None when there are none.
+    """
     height = sum(plumb.high_mm - plumb.low_mm for plumb in lie.plumbs)
     return sum(plumb.out_mm for plumb in lie.plumbs) / height if height else None
 
 
 def gap_mm(lie: Lie, x_mm: float, height_mm: float) -> float | None:
-    """Gap under the straightedges at a place: between two heights in proportion. None further off than a foot."""
+    """Gap under the straightedges at a place: between two heights in proportion.
+
+    None further off than a foot.
+    """
     at = [(s.height_mm, _between(s.gaps_mm, x_mm)) for s in lie.straightedges]
     known = sorted((height, gap) for height, gap in at if gap is not None)
     if not known or not known[0][0] - _FAR_MM <= height_mm <= known[-1][0] + _FAR_MM:
@@ -128,7 +156,10 @@ def gap_mm(lie: Lie, x_mm: float, height_mm: float) -> float | None:
 
 
 def ceiling_mm(wall: Wall, x_mm: float) -> float:
-    """Height of the ceiling over a place: the wall's height where it is highest, less where it falls."""
+    """Height of the ceiling over a place.
+
+    The wall's height where it is highest, less where it falls.
+    """
     points = next((run.points_mm for run in wall.lie.run_outs if run.line == "ceiling"), None)
     if points is None:
         return wall.height_mm
@@ -137,7 +168,13 @@ def ceiling_mm(wall: Wall, x_mm: float) -> float:
 
 def lowest_ceiling_mm(wall: Wall, left_mm: float, right_mm: float) -> float:
     """The least height of the ceiling over a stretch."""
-    bends = [x for run in wall.lie.run_outs if run.line == "ceiling" for x, _ in run.points_mm if left_mm < x < right_mm]
+    bends = [
+        x
+        for run in wall.lie.run_outs
+        if run.line == "ceiling"
+        for x, _ in run.points_mm
+        if left_mm < x < right_mm
+    ]
     return min(ceiling_mm(wall, x) for x in (left_mm, right_mm, *bends))
 
 
@@ -153,9 +190,10 @@ def _between(points: Sequence[Point], x: float) -> float | None:
 
 
 def _touching(points: Sequence[Point]) -> list[Point]:
-    """Gaps behind a straight edge laid against a wall with these gaps, turned so that the widest is as small as it can be.
+    """Return the gaps behind a straight edge turned so that the widest gap is smallest.
 
-    Such a line runs along two of the points, or parallel to such a line (linear programming in two unknowns): all are tried.
+    Such a line runs along two of the points, or parallel to such a line (linear programming in two
+    unknowns): all are tried.
     """
     xs, gaps = np.array([x for x, _ in points]), np.array([gap for _, gap in points])
     i, j = np.triu_indices(len(points), k=1)
@@ -166,7 +204,9 @@ def _touching(points: Sequence[Point]) -> list[Point]:
 
 
 def _scribe(lie: Lie, left: float, right: float, height: float) -> Scribe | None:
-    places = sorted({left, right, *(x for s in lie.straightedges for x, _ in s.gaps_mm if left < x < right)})
+    places = sorted(
+        {left, right, *(x for s in lie.straightedges for x, _ in s.gaps_mm if left < x < right)}
+    )
     gaps = [(x - left, gap) for x in places if (gap := gap_mm(lie, x, height)) is not None]
     if len(gaps) < 2:
         return None
@@ -177,30 +217,54 @@ def _scribe(lie: Lie, left: float, right: float, height: float) -> Scribe | None
 
 def _near(piece: Piece, wall: Wall) -> dict[str, bool]:
     """Whether each of its ends meets the wall on that side."""
-    return {"left": piece.left_mm <= NEAR_END_MM, "right": wall.width_mm - piece.left_mm - piece.length_mm <= NEAR_END_MM}
+    return {
+        "left": piece.left_mm <= NEAR_END_MM,
+        "right": wall.width_mm - piece.left_mm - piece.length_mm <= NEAR_END_MM,
+    }
 
 
 def ends_of(piece: Piece, wall: Wall) -> list[End]:
-    """Ends of a piece that meet a wall whose corner was measured: how much longer it is at its front edge there.
+    """Ends of a piece that meet a wall whose corner was measured.
 
-    In a niche whose front was measured, what the corners do not account for is shared by the ends of which no corner is known.
+    How much longer it is at its front edge there.
+
+    In a niche whose front was measured, what the corners do not account for is shared by the ends
+    of which no corner is known.
     """
     near, niche = _near(piece, wall), niche_of(piece, wall)
-    found = [End(c.side, piece.depth_mm * tan(radians(c.angle_deg - 90))) for c in wall.lie.corners if near[c.side]]
+    found = [
+        End(c.side, piece.depth_mm * tan(radians(c.angle_deg - 90)))
+        for c in wall.lie.corners
+        if near[c.side]
+    ]
     rest = [side for side in near if side not in {end.side for end in found}]
     if niche is not None and rest:
-        more = (niche.cut_front_mm - niche.cut_back_mm - sum(end.front_mm for end in found)) / len(rest)
-        found += [End(side, more) for side in rest] if any(width.out_mm for width in wall.lie.widths) else []
+        more = (niche.cut_front_mm - niche.cut_back_mm - sum(end.front_mm for end in found)) / len(
+            rest
+        )
+        found += (
+            [End(side, more) for side in rest]
+            if any(width.out_mm for width in wall.lie.widths)
+            else []
+        )
     return found
 
 
 def niche_of(piece: Piece, wall: Wall) -> Niche | None:
-    """Return the niche that a piece fills; None where it does not go from wall to wall, or no width was measured."""
-    return _niche(wall.lie, piece.top_mm, piece.depth_mm) if all(_near(piece, wall).values()) else None
+    """Return the niche that a piece fills.
+
+    None where it does not go from wall to wall, or no width was measured.
+    """
+    return (
+        _niche(wall.lie, piece.top_mm, piece.depth_mm) if all(_near(piece, wall).values()) else None
+    )
 
 
 def fitted(piece: P, wall: Wall) -> P:
-    """Return the piece as it is made: no longer than the niche that it fills was measured; its supports stay where they are."""
+    """Return the piece as it is made.
+
+    No longer than the niche that it fills was measured; its supports stay where they are.
+    """
     niche = niche_of(piece, wall)
     if niche is None or piece.length_mm <= niche.cut_back_mm:
         return piece
@@ -209,18 +273,27 @@ def fitted(piece: P, wall: Wall) -> P:
     def within(place: float) -> float:
         return min(max(place - off, 0.0), long)
 
-    things = tuple(replace(thing, at_mm=None if thing.at_mm is None else within(thing.at_mm)) for thing in piece.things)
+    things = tuple(
+        replace(thing, at_mm=None if thing.at_mm is None else within(thing.at_mm))
+        for thing in piece.things
+    )
     supports = tuple(within(x) for x in piece.supports_mm)
-    return replace(piece, left_mm=piece.left_mm + off, length_mm=long, supports_mm=supports, things=things)
+    return replace(
+        piece, left_mm=piece.left_mm + off, length_mm=long, supports_mm=supports, things=things
+    )
 
 
-def _shims(lie: Lie, supports: Sequence[float], height: float, slope: float | None, leg: float) -> tuple[Shim, ...]:
+def _shims(
+    lie: Lie, supports: Sequence[float], height: float, slope: float | None, leg: float
+) -> tuple[Shim, ...]:
     gaps = [gap_mm(lie, x, height) for x in supports]
     if len(supports) < 2 or (slope is None and any(gap is None for gap in gaps)):
         return ()
     known = all(gap is not None for gap in gaps)
     behind = (
-        _touching([(x, gap or 0.0) for x, gap in zip(supports, gaps, strict=True)]) if known else [(x, 0.0) for x in supports]
+        _touching([(x, gap or 0.0) for x, gap in zip(supports, gaps, strict=True)])
+        if known
+        else [(x, 0.0) for x in supports]
     )
     return tuple(Shim(i, gap, (slope or 0.0) * leg) for i, (_, gap) in enumerate(behind))
 
@@ -231,7 +304,11 @@ def _crooked(piece: Piece, wall: Wall, line: Line) -> Crooked | None:
         return None
     left, right = (_on(points, x) for x in (piece.left_mm, piece.left_mm + piece.length_mm))
     ys = [y for _, y in points]
-    clear = wall.height_mm - max(ys) - piece.top_mm if line == "ceiling" else piece.top_mm - piece.high_mm - min(ys)
+    clear = (
+        wall.height_mm - max(ys) - piece.top_mm
+        if line == "ceiling"
+        else piece.top_mm - piece.high_mm - min(ys)
+    )
     left, right = left + clear, right + clear
     near = min(left, right) <= data.house("eye_near_mm")
     eye = near and abs(right - left) / piece.length_mm > data.house("eye_slope")

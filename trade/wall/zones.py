@@ -1,4 +1,7 @@
-"""Where not to hang, where not to drill, and where to take care; each with its reason and what to do about it."""
+"""Where not to hang, where not to drill, and where to take care.
+
+Each with its reason and what to do about it.
+"""
 
 from math import hypot
 from typing import Literal, NamedTuple
@@ -7,12 +10,19 @@ from trade.features import Feature
 from trade.memo import memoized
 from trade.plan import Wall
 
-CABLE_RUN_MM = 60.0  # house rule: to each side of a box, for a cable is often stapled to the stud beside it
-CHASE_MM = 150.0  # BS 7671 522.6.202, from memory: cables without a cover may run this near to a corner or to the ceiling
+CABLE_RUN_MM = (
+    60.0  # house rule: to each side of a box, for a cable is often stapled to the stud beside it
+)
+# BS 7671 522.6.202, from memory: cables without a cover may run this near to a corner or to the
+# ceiling
+CHASE_MM = 150.0
 
 
 class Zone(NamedTuple):
-    """A rectangle on the wall. `keep_out`: `way` for hanging, `service` for drilling; `take_care`: mind the advice."""
+    """A rectangle on the wall.
+
+    `keep_out`: `way` for hanging, `service` for drilling; `take_care`: mind the advice.
+    """
 
     level: Literal["keep_out", "take_care"]
     bars: Literal["hanging", "drilling"]
@@ -40,37 +50,65 @@ def zones(wall: Wall) -> tuple[Zone, ...]:
 def _of(f: Feature, wall: Wall) -> list[Zone]:
     row, grown = f.row, f.row.margin_mm + f.trim_mm
     around = (
-        max(f.left_mm - grown, 0.0), min(f.right_mm + grown, wall.width_mm),
-        max(f.bottom_mm - grown, 0.0), min(f.top_mm + grown, wall.height_mm),
-    )  # fmt: skip
+        max(f.left_mm - grown, 0.0),
+        min(f.right_mm + grown, wall.width_mm),
+        max(f.bottom_mm - grown, 0.0),
+        min(f.top_mm + grown, wall.height_mm),
+    )
     bars: Literal["hanging", "drilling"] = "hanging" if row.keep == "way" else "drilling"
-    found = [Zone("take_care" if row.keep == "care" else "keep_out", bars, *around, row.reason, row.advice)]
+    found = [
+        Zone(
+            "take_care" if row.keep == "care" else "keep_out", bars, *around, row.reason, row.advice
+        )
+    ]
     if row.runs == "cable":
-        left, right = max(f.left_mm - CABLE_RUN_MM, 0.0), min(f.right_mm + CABLE_RUN_MM, wall.width_mm)
+        left = max(f.left_mm - CABLE_RUN_MM, 0.0)
+        right = min(f.right_mm + CABLE_RUN_MM, wall.width_mm)
         why = f"a cable may run up or down from {row.reason.removesuffix(chr(39) + 's box')}"
-        found.append(Zone("take_care", "drilling", left, right, 0.0, wall.height_mm, why, row.advice))
+        found.append(
+            Zone("take_care", "drilling", left, right, 0.0, wall.height_mm, why, row.advice)
+        )
         if wall.build == "mass":
             bottom, top = max(f.bottom_mm - CABLE_RUN_MM, 0.0), f.top_mm + CABLE_RUN_MM
             level = why.replace("up or down", "level")
-            found.append(Zone("take_care", "drilling", 0.0, wall.width_mm, bottom, top, level, row.advice))
+            found.append(
+                Zone("take_care", "drilling", 0.0, wall.width_mm, bottom, top, level, row.advice)
+            )
     if row.runs == "pipe" and f.bottom_mm > 0:
         why = f"the pipes of {row.reason}"
-        found.append(Zone("take_care", "drilling", f.left_mm, f.right_mm, 0.0, f.bottom_mm, why, row.advice))
+        found.append(
+            Zone("take_care", "drilling", f.left_mm, f.right_mm, 0.0, f.bottom_mm, why, row.advice)
+        )
     return found
 
 
 def _chases(wall: Wall) -> list[Zone]:
-    advice = "In masonry cables also run near corners and under the ceiling. Scan, switch off; local wiring rules decide."
+    advice = (
+        "In masonry cables also run near corners and under the ceiling. Scan, switch off; "
+        "local wiring rules decide."
+    )
     edges = (
         (0.0, CHASE_MM, 0.0, wall.height_mm),
         (wall.width_mm - CHASE_MM, wall.width_mm, 0.0, wall.height_mm),
         (0.0, wall.width_mm, wall.height_mm - CHASE_MM, wall.height_mm),
     )
-    return [Zone("take_care", "drilling", *edge, "cables may run along the edge of a masonry wall", advice) for edge in edges]
+    return [
+        Zone(
+            "take_care",
+            "drilling",
+            *edge,
+            "cables may run along the edge of a masonry wall",
+            advice,
+        )
+        for edge in edges
+    ]
 
 
 def nearest_service(wall: Wall, x_mm: float, y_mm: float) -> tuple[Feature, float] | None:
-    """The box, pipe or duct that is nearest to a place, with its distance; None when none is known."""
+    """The box, pipe or duct that is nearest to a place, with its distance.
+
+    None when none is known.
+    """
     near = [(f, distance_mm(f, x_mm, y_mm)) for f in wall.features if f.row.keep == "service"]
     return min(near, key=lambda found: found[1] / max(found[0].row.margin_mm, 1.0), default=None)
 

@@ -10,7 +10,10 @@ from bench.account import fresh_path
 
 
 class Command(BaseCommand):
-    """`manage.py password_link NAME`: for who has forgotten the password; hand it over yourself, no mail is sent."""
+    """`manage.py password_link NAME`.
+
+    For who has forgotten the password; hand it over yourself, no mail is sent.
+    """
 
     help = __doc__
 

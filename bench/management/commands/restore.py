@@ -12,7 +12,10 @@ from bench.serving import ServedError
 
 
 class Command(BaseCommand):
-    """`manage.py restore FILE`: what is there now is backed up first, or set aside where it is broken."""
+    """`manage.py restore FILE`.
+
+    What is there now is backed up first, or set aside where it is broken.
+    """
 
     help = __doc__
 
