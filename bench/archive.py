@@ -16,13 +16,13 @@ from django.db import transaction
 from bench import photos
 from bench.models import Job, Photo, Revision, Wall
 from bench.models import log as lines
-from bench.models.rack import alone
+from bench.models.offcuts import alone
 from bench.models.walls import MOST_REVISIONS
-from trade import planfile
 from trade.assess import assess
 from trade.check import Verdict
 from trade.errors import PlanError
-from trade.plan import Plan
+from trade.plan import plan_file
+from trade.plan.model import Plan
 
 MOST_BYTES, MOST_FILES, MOST_OPEN = 100_000_000, 3_000, 400_000_000
 # of pictures that are not as they are kept here; a job file has none, and looking at them takes
@@ -97,15 +97,20 @@ def written(job: Job) -> bytes:
                     number=r.number,
                     label=r.label,
                     created=r.created,
-                    plan=alone(planfile.unpack(bytes(r.packed))),
+                    plan=alone(plan_file.unpack(bytes(r.packed))),
                 )
                 for r in wall.revisions.all()
             ]
             _put(file, f"walls/{number}/history.json", msgspec.json.encode(steps))
-            now = next(step.plan for step in steps if step.number == wall.at)
-            _put(file, f"walls/{number}/plan.json", planfile.dump(now))
+            now = next(step.plan for step in steps if step.number == wall.current_revision)
+            _put(file, f"walls/{number}/plan.json", plan_file.dump(now))
             walls.append(
-                _Wall(units=wall.said_in, at=wall.at, created=wall.created, photos=tuple(shown))
+                _Wall(
+                    units=wall.display_units,
+                    at=wall.current_revision,
+                    created=wall.created,
+                    photos=tuple(shown),
+                )
             )
         about = _Job(name=job.name, created=job.created, walls=tuple(walls))
         _put(file, "job.json", msgspec.json.format(msgspec.json.encode(about), indent=2))
@@ -250,7 +255,7 @@ def _looked_at(files: dict[str, bytes], room_px: list[int]) -> Brought:
             _Ready(
                 wall,
                 steps,
-                [planfile.pack(alone(step.plan)) for step in steps],
+                [plan_file.pack(alone(step.plan)) for step in steps],
                 now,
                 assess(now),
                 shown,
@@ -305,7 +310,7 @@ def _decoded(files: dict[str, bytes], name: str, decoder: Any) -> Any:
 def _wall(job: Job, ready: _Ready, names: list[str]) -> None:
     about, steps, now = ready.about, ready.steps, ready.now
     wall = Wall.objects.create(
-        job=job, name=now.name, units=about.units, at=about.at, last=steps[-1].number
+        job=job, name=now.name, units=about.units, current_revision=about.at, last=steps[-1].number
     )
     Wall.objects.filter(pk=wall.pk).update(created=about.created)
     kept = [

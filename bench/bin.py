@@ -9,7 +9,7 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
 from bench.access import job_or_404, jobs, own_walls, wall_or_404
-from bench.models import Job, Photo, Sent, Told, Trail, Wall
+from bench.models import Job, Photo, Report, Sent, Trail, Wall
 from bench.photos import folder
 
 KEPT = timedelta(days=30)
@@ -86,7 +86,7 @@ def empty() -> int:
     )
     files = list(thrown.values_list("file", flat=True))
     thrown.delete()
-    Told.objects.filter(created__lt=timezone.now() - _TOLD).delete()
+    Report.objects.filter(created__lt=timezone.now() - _TOLD).delete()
     Sent.objects.filter(created__lt=timezone.now() - _TOLD).delete()
     count = jobs_gone.count() + walls_gone.exclude(job__in=jobs_gone).count()
     walls_gone.delete()

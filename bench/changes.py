@@ -13,7 +13,7 @@ from bench.desk import Desk
 from bench.models import StaleError
 from trade.assess import assess
 from trade.errors import PlanError
-from trade.plan import Plan
+from trade.plan.model import Plan
 
 _NUMBER = re.compile(r"[0-9]{1,18}")
 STALE = (

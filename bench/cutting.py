@@ -12,13 +12,21 @@ from django.utils.timezone import localtime
 from bench.drawing import cutting
 from bench.models import Offcut
 from trade import data
-from trade.cut.parts import CutPart, count_parts
-from trade.cut.plan import BoardJob, CutPlan, Progress, SheetJob, cut_plan, progress, source_words
-from trade.cut.shopping import Shopping, shopping
+from trade.cutting.parts import CutPart, count_parts
+from trade.cutting.plan import (
+    BoardJob,
+    CutPlan,
+    Progress,
+    SheetJob,
+    cut_plan,
+    progress,
+    source_words,
+)
+from trade.cutting.shopping import Shopping, shopping
 from trade.job.days import Schedule, schedule
 from trade.measure import Units, many
 from trade.mounts.work import Bored, Row
-from trade.plan import Plan
+from trade.plan.model import Plan
 
 _MANY, _ALL = 60, 1000  # parts that are cut while one waits; any number of groups
 _MOMENT_S = 0.4

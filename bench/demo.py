@@ -11,18 +11,19 @@ from typing import Any
 from msgspec.structs import replace
 
 from bench.models import Job, Wall
-from trade import lie, notes, sketch
-from trade.built import Hung, Look, Proof
 from trade.choose import placement
 from trade.devices.hidden import HiddenWall, Member, Service
 from trade.devices.stand_ins import StandIns
-from trade.evidence import Reading
 from trade.job import found
 from trade.job.steps import steps
 from trade.mounts import mount_of
-from trade.plan import BracketShelf, Layer, Plan, Policy, RodShelf, Stud, Thing
-from trade.plan import Wall as PlanWall
-from trade.shop import Defect, Finish, OnHand, Price, Shop
+from trade.parse import notes, sketch
+from trade.plan import flatness
+from trade.plan.as_built import Hung, Look, Proof
+from trade.plan.model import BracketShelf, Layer, Plan, Policy, RodShelf, Stud, Thing
+from trade.plan.model import Wall as PlanWall
+from trade.plan.readings import Reading
+from trade.plan.shop import Defect, Finish, OnHand, Price, Shop
 from trade.wall.infer import as_studs, infer
 
 JOB = "Boathouse of the rowing club"
@@ -48,7 +49,7 @@ def changing_room() -> Plan:
         features=sketch.read(
             "100 outlet 12 high, 138 switch 48 high, baseboard 4 high", "imperial", size
         ).features,
-        lie=lie.read(
+        flatness=flatness.read(
             "66 up: gaps 0 at 8, 1/8 at 24, 3/16 at 36, 0 at 56\n"
             "plumb at 32: 12 to 84 up, 3/16 out\n"
             "ceiling 26 at 0, 25 5/8 at 144",
@@ -140,7 +141,7 @@ def changing_room() -> Plan:
             note="Snugged all eight screws.",
         ),
     )
-    return replace(plan, built=replace(plan.built, proofs=(proof,), looks=looks))
+    return replace(plan, as_built=replace(plan.as_built, proofs=(proof,), looks=looks))
 
 
 def _readings() -> tuple[Reading, ...]:
@@ -284,11 +285,11 @@ def _hung(plan: Plan, key: str, day: date, **more: Any) -> Plan:
     at = datetime(day.year, day.month, day.day, 10, tzinfo=UTC)
     for step in steps(plan, key, plan.units):
         if step.mark is not None:
-            plan = found.tell(plan, step.mark, found.Told("good", at=at, by="Ines"))
+            plan = found.tell(plan, step.mark, found.MarkReport("good", at=at, by="Ines"))
         else:
             plan = found.done(plan, key, step.key, at, "Ines")
     hung = Hung(piece=key, on=day, by="Ines", **more)
-    return replace(plan, built=replace(plan.built, hung=(*plan.built.hung, hung)))
+    return replace(plan, as_built=replace(plan.as_built, hung=(*plan.as_built.hung, hung)))
 
 
 def workshop() -> Plan:
@@ -530,7 +531,7 @@ def story_corner() -> Plan:
         Look(piece="films", on=date(2026, 5, 9), held="firm", by="Ines"),
         Look(piece="case-a", on=date(2026, 5, 9), held="firm"),
     )
-    return replace(plan, built=replace(plan.built, looks=looks))
+    return replace(plan, as_built=replace(plan.as_built, looks=looks))
 
 
 def wardrobe() -> Plan:

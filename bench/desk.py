@@ -22,17 +22,17 @@ from bench.drawing import elevation, scribe, section
 from bench.forms import mark_invalid
 from bench.known import Known
 from bench.models import Wall
-from bench.stick import HELPERS, LOOKS, STAGES, stick
+from bench.stage_nav import HELPERS, LOOKS, STAGES, stage_nav
 from trade.assess import assess
-from trade.check import Phrase, PieceVerdict, Verdict
-from trade.cut.sold import unsold as not_sold
-from trade.mark.marks import Mark, piece_marks
-from trade.mark.reading import say_datum
+from trade.check import Message, PieceVerdict, Verdict
+from trade.cutting.sold import unsold as not_sold
+from trade.marking.marks import Mark, piece_marks
+from trade.marking.reading import say_datum
 from trade.measure import Units
-from trade.mounts import ALL, AnySeat, fit, mount_of
+from trade.mounts import ALL, AnySupport, fit, mount_of
 from trade.mounts.base import Part
-from trade.plan import AnyPiece, Plan
-from trade.sheet import Refusal
+from trade.parse.spreadsheet import Refusal
+from trade.plan.model import AnyPiece, Plan
 
 
 class Desk:
@@ -44,7 +44,7 @@ class Desk:
         self.plan: Plan = wall.plan()
         self.key = key
         asked = request.POST.get("look", request.GET.get("look", ""))
-        self.look = asked if asked in (name for name, _, _ in self.looks) else ""
+        self.look = asked if asked in (name for name, _, _ in self.tabs) else ""
         self.form: forms.Form | None = None
         self.packet_form: forms.Form | None = None
         self.hang_form: forms.Form | None = None
@@ -62,14 +62,18 @@ class Desk:
     @property
     def units(self) -> Units:
         """The person's units."""
-        return self.wall.said_in
+        return self.wall.display_units
 
     @property
     def piece(self) -> AnyPiece | None:
         """The piece that is worked on: the one asked for, else the worst one."""
         chosen = next((piece for piece in self.plan.pieces if piece.key == self.key), None)
         return chosen or next(
-            (p for p in self.plan.pieces if self.verdict.piece(p.key).word == self.verdict.word),
+            (
+                p
+                for p in self.plan.pieces
+                if self.verdict.piece(p.key).outcome == self.verdict.outcome
+            ),
             None,
         )
 
@@ -108,7 +112,7 @@ class Desk:
     @property
     def _marked(self) -> tuple[Any, ...]:
         plan = self.plan
-        return plan.wall, self.units, plan.policy.lead_holes, plan.built
+        return plan.wall, self.units, plan.policy.lead_holes, plan.as_built
 
     @property
     def bores(self) -> list[Mark]:
@@ -120,13 +124,13 @@ class Desk:
         """The first hole in the wall."""
         return next((mark for mark in self.marks if mark.where == "wall"), None)
 
-    def mark_of(self, seat: AnySeat | None) -> Mark | None:
+    def mark_of(self, support: AnySupport | None) -> Mark | None:
         """The first hole in the wall of a support."""
         return next(
             (
                 m
                 for m in self.marks
-                if seat is not None and m.where == "wall" and m.support == seat.index
+                if support is not None and m.where == "wall" and m.support == support.index
             ),
             None,
         )
@@ -159,13 +163,13 @@ class Desk:
     @property
     def screw_words(self) -> str:
         """What goes into the holes: each kind of screw or anchor once."""
-        seats = mount_of(self.piece).seats(self.piece, self.plan.wall) if self.piece else []
-        return "; ".join(dict.fromkeys(seat.words(self.units) for seat in seats))
+        supports = mount_of(self.piece).supports(self.piece, self.plan.wall) if self.piece else []
+        return "; ".join(dict.fromkeys(support.words(self.units) for support in supports))
 
     all_mounts = ALL
 
     @property
-    def looks(self) -> tuple[tuple[str, str, str], ...]:
+    def tabs(self) -> tuple[tuple[str, str, str], ...]:
         """What the panel of this stage can show: a name in addresses, a word, a tip."""
         return LOOKS.get(self.stage, ())
 
@@ -187,7 +191,7 @@ class Desk:
         return len(self.plan.pieces) - len(self.plan.waiting)
 
     @property
-    def besides(self) -> forms.Form:
+    def own_part_form(self) -> forms.Form:
         """The form for a part that is cut besides."""
         form: forms.Form = self.own_form or import_module("bench.stages.yard").OwnForm(self)
         mark_invalid(form) if form.is_bound else None
@@ -261,13 +265,13 @@ class Desk:
         return mount_of(self.piece).parts(self.piece, self.plan.wall) if self.piece else []
 
     @property
-    def mind(self) -> list[Phrase]:
+    def mind(self) -> list[Message]:
         """What to mind with this kind of mounting here, and who must lift it."""
         if self.piece is None:
             return []
         mount = mount_of(self.piece)
         wall = self.plan.wall
-        unsold = [] if self.plan.built.hangs(self.piece.key) else not_sold(self.piece, self.plan)
+        unsold = [] if self.plan.as_built.hangs(self.piece.key) else not_sold(self.piece, self.plan)
         return [
             *mount.lifting(self.piece),
             *fit.to_mind(self.piece, wall),
@@ -321,16 +325,16 @@ class Desk:
         Its verdict, and the cut through the wall at it.
         """
         piece, verdict = self.piece, self.piece_verdict
-        seat = section.seat_in_question(piece, self.plan, verdict) if piece and verdict else None
+        support = section.seat_in_question(piece, self.plan, verdict) if piece and verdict else None
         return {
             "desk": self,
             "units": self.units,
             "piece": piece,
             "verdict": verdict,
-            "seat": seat,
-            "seat_mark": self.mark_of(seat),
-            "section": section.draw(piece, self.plan, verdict, seat)
-            if piece and verdict and seat
+            "support": support,
+            "support_mark": self.mark_of(support),
+            "section": section.draw(piece, self.plan, verdict, support)
+            if piece and verdict and support
             else "",
         }
 
@@ -348,9 +352,9 @@ class Desk:
             "scribe_drawing": scribe.draw(piece, self.plan)
             if piece and self.stage in ("survey", "mark")
             else "",
-            "stick": stick(self),
-            "can_undo": self.wall.at > 1,
-            "can_redo": self.wall.at < self.wall.last,
+            "stage_nav": stage_nav(self),
+            "can_undo": self.wall.current_revision > 1,
+            "can_redo": self.wall.current_revision < self.wall.last,
         }
 
     def page(self, status: int = 200) -> HttpResponse:
@@ -404,7 +408,7 @@ def desk_or_404(
     """
     if stage not in STAGES:
         raise Http404("There is no such stage.")
-    looks = request.method in ("GET", "HEAD") and stage in HELPERS
+    tabs = request.method in ("GET", "HEAD") and stage in HELPERS
     return Desk(
-        request, wall_or_404(request, wall, need or ("hang" if looks else "change")), stage, key
+        request, wall_or_404(request, wall, need or ("hang" if tabs else "change")), stage, key
     )

@@ -11,9 +11,9 @@ from django.template.loader import render_to_string
 
 from bench.desk import Desk
 from bench.drawing import elevation
-from trade import say
+from trade import wording
 from trade.check import Check, PieceVerdict
-from trade.plan import Plan
+from trade.plan.model import Plan
 
 
 class Row(NamedTuple):
@@ -22,7 +22,7 @@ class Row(NamedTuple):
     The heading of a limit state, a check, or the number of an unchanged row on the page.
     """
 
-    standing: say.Standing | None = None
+    standing: wording.Standing | None = None
     check: Check | None = None
     kept: int | None = None
 
@@ -51,7 +51,7 @@ def drag_update(desk: Desk, plan: Plan) -> HttpResponse:
     context = desk.judged()
     context |= {
         "section_unchanged": all(
-            section[part] == context[part] for part in ("seat", "seat_mark", "section")
+            section[part] == context[part] for part in ("support", "support_mark", "section")
         ),
         "drawing": elevation.draw_moved(plan, desk.verdict, key, desk.stage, desk.marks, touched),
         "touched": " ".join(sorted(changed)),
@@ -68,7 +68,7 @@ def drag_update(desk: Desk, plan: Plan) -> HttpResponse:
 def _rows(verdict: PieceVerdict) -> list[Row]:
     """Rows of the check list, in the order of the page."""
     found = []
-    for standing in say.standings(verdict):
+    for standing in wording.standings(verdict):
         if standing.checks:
             found += [
                 Row(standing=standing._replace(checks=())),

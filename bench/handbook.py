@@ -14,11 +14,11 @@ from django.views.decorators.http import require_safe
 from bench.drawing import section
 from bench.long_work import long_running
 from trade.assess import assess_piece
-from trade.check import Phrase
+from trade.check import Message
 from trade.choose.order import Failing, order
 from trade.choose.samples import sample, sample_wall
 from trade.mounts import ALL, Mount
-from trade.plan import Plan
+from trade.plan.model import Plan
 
 
 class Page(NamedTuple):
@@ -31,7 +31,7 @@ class Page(NamedTuple):
     how: tuple[str, ...]
     drawing: SafeString
     first: tuple[Failing, ...]
-    wrong: tuple[Phrase, ...]
+    wrong: tuple[Message, ...]
 
 
 @cache
@@ -44,8 +44,8 @@ def _page(mount: Mount[Any]) -> Page:
     piece, wall = sample(mount.kind), sample_wall()
     plan = Plan(name="Wall", units="metric", wall=wall, pieces=(piece,))
     verdict = assess_piece(piece, wall)
-    seat = section.seat_in_question(piece, plan, verdict)
-    drawing = section.draw(piece, plan, verdict, seat) if seat else SafeString("")
+    support = section.seat_in_question(piece, plan, verdict)
+    drawing = section.draw(piece, plan, verdict, support) if support else SafeString("")
     how = tuple(" ".join(part.split()) for part in mount.how.split("\n\n"))
     return Page(mount, how, drawing, order(piece, wall)[:3], tuple(mount.cautions(piece, wall)))
 

@@ -4,14 +4,15 @@ from typing import Any
 
 from django.conf import settings
 
-from trade import data, notes
-from trade.evidence import ByHand, Sweep
+from trade import data
 from trade.measure import Units, type_length
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.parse import notes
+from trade.plan.model import AnyPiece, Plan
+from trade.plan.readings import ByHand, Sweep
 from trade.wall.makeup import Guess, guesses
+from trade.wall.scribing import Scribing, scribing
 from trade.wall.survey import Survey, survey
-from trade.wall.trued import Trued, trued
 from trade.wall.zones import Zone, zones
 
 _SHIM_MM = 0.4  # 1/64 in: nobody shims less
@@ -81,17 +82,19 @@ class Known:
         return zones(self._wall)
 
     @property
-    def trued(self) -> Trued | None:
+    def scribing(self) -> Scribing | None:
         """What the wall's lie asks of the piece that is worked on."""
         if self._piece is None:
             return None
-        seats = mount_of(self._piece).seats(self._piece, self._wall)
-        return trued(self._piece, self._wall, max((seat.height_mm for seat in seats), default=0.0))
+        supports = mount_of(self._piece).supports(self._piece, self._wall)
+        return scribing(
+            self._piece, self._wall, max((support.height_mm for support in supports), default=0.0)
+        )
 
     @property
     def scribe_rows(self) -> list[tuple[float, float, float]]:
         """Places along the shelf, the gap there, and what to take off."""
-        scribe = self.trued.scribe if self.trued else None
+        scribe = self.scribing.scribe if self.scribing else None
         return (
             [
                 (x, gap, cut)
@@ -107,10 +110,10 @@ class Known:
 
         Its name, how much, how much more, and at which end of it.
         """
-        piece, lying = self._piece, self.trued
+        piece, lying = self._piece, self.scribing
         if piece is None or lying is None:
             return []
-        parts = [seat.part for seat in mount_of(piece).seats(piece, self._wall)]
+        parts = [support.part for support in mount_of(piece).supports(piece, self._wall)]
         needed = [s for s in lying.shims if max(s.behind_mm, abs(s.foot_mm)) > _SHIM_MM]
         return [
             (parts[s.support], s.behind_mm, abs(s.foot_mm), "foot" if s.foot_mm > 0 else "head")
@@ -120,7 +123,7 @@ class Known:
     @property
     def tilt_mm(self) -> float:
         """How far the front edge drops or rises."""
-        return abs(self.trued.tilt_mm or 0.0) if self.trued else 0.0
+        return abs(self.scribing.tilt_mm or 0.0) if self.scribing else 0.0
 
     @property
     def first_kinds(self) -> list[tuple[str, str]]:

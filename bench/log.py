@@ -17,19 +17,19 @@ from bench.access import own_walls, wall_or_404, walls
 from bench.changes import refused
 from bench.desk import desk_or_404
 from bench.long_work import long_running
-from bench.models import Line, StaleError
+from bench.models import LogEntry, StaleError
 from bench.once import once
-from trade import data, say
+from trade import data, wording
 from trade.choose import placement
 from trade.errors import PlanError
 from trade.mounts import KINDS, mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 _ON_A_PAGE, _MOST_PAGES, _MOST_WORDS, _TARGETS = 40, 100, 6, 200
 _HELD = {"firm": "firm", "loose": "came loose", "off": "came off", "none": "nobody looked"}
 
 
-class Sieve(NamedTuple):
+class LogFilter(NamedTuple):
     """One thing to sift by.
 
     Its name in the address, what it is called, its choices, what was chosen.
@@ -45,27 +45,29 @@ def _fixings() -> dict[str, str]:
     return {key: row.name for key, row in data.fixings().items()}
 
 
-def _sieves(asked: Any) -> list[Sieve]:
+def _sieves(asked: Any) -> list[LogFilter]:
     structures = [(key, row.name) for key, row in data.structures().items()]
     choices: tuple[tuple[str, str, Sequence[tuple[str, str]]], ...] = (
         ("structure", "Wall", structures),
         ("kind", "Kind", [(key, mount.name) for key, mount in KINDS.items()]),
         ("fixing", "Held by", list(_fixings().items())),
-        ("word", "Verdict", list(say.WORDS.items())),
+        ("outcome", "Verdict", list(wording.WORDS.items())),
         ("held", "It held", list(_HELD.items())),
     )
     return [
-        Sieve(name, label, rows, asked.get(name, "") if asked.get(name, "") in dict(rows) else "")
+        LogFilter(
+            name, label, rows, asked.get(name, "") if asked.get(name, "") in dict(rows) else ""
+        )
         for name, label, rows in choices
     ]
 
 
-def _found(request: HttpRequest, words: str, sieves: list[Sieve]) -> QuerySet[Line]:
+def _found(request: HttpRequest, words: str, filters: list[LogFilter]) -> QuerySet[LogEntry]:
     """Lines of one's own walls that every word and every sieve lets through."""
-    found = Line.objects.filter(own_walls(request, "wall__"))
-    for sieve in sieves:
-        if sieve.chosen:
-            found = found.filter(**{sieve.name: "" if sieve.chosen == "none" else sieve.chosen})
+    found = LogEntry.objects.filter(own_walls(request, "wall__"))
+    for sifted in filters:
+        if sifted.chosen:
+            found = found.filter(**{sifted.name: "" if sifted.chosen == "none" else sifted.chosen})
     for word in words.lower().split()[:_MOST_WORDS]:
         found = found.filter(words__contains=word)
     return found
@@ -74,19 +76,19 @@ def _found(request: HttpRequest, words: str, sieves: list[Sieve]) -> QuerySet[Li
 @require_safe
 def log(request: HttpRequest) -> HttpResponse:
     """The page."""
-    words, sieves = request.GET.get("q", "")[:200], _sieves(request.GET)
-    found = _found(request, words, sieves)
+    words, filters = request.GET.get("q", "")[:200], _sieves(request.GET)
+    found = _found(request, words, filters)
     asked = request.GET.get("page", "1")
     page = min(max(int(asked), 1), _MOST_PAGES) if asked.isdecimal() and len(asked) < 6 else 1
     start = (page - 1) * _ON_A_PAGE
     lines = list(
         found.select_related("wall", "wall__job").defer("words")[start : start + _ON_A_PAGE + 1]
     )
-    here = {"q": words} | {sieve.name: sieve.chosen for sieve in sieves if sieve.chosen}
+    here = {"q": words} | {sifted.name: sifted.chosen for sifted in filters if sifted.chosen}
     context = {
         "lines": lines[:_ON_A_PAGE],
         "q": words,
-        "sieves": sieves,
+        "filters": filters,
         "page": page,
         "here": urlencode(here),
         "names": {
@@ -133,7 +135,7 @@ class Took(NamedTuple):
     thought: float
 
 
-def _charts(found: QuerySet[Line]) -> tuple[list[Bar], dict[str, Took]]:
+def _charts(found: QuerySet[LogEntry]) -> tuple[list[Bar], dict[str, Took]]:
     """What held and what came loose by what holds it, of all that hangs; what it took.
 
     The lines are gone through once.

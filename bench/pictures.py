@@ -15,7 +15,7 @@ from django.core.cache import caches
 from bench.drawing import elevation
 from bench.models import Wall
 from trade.assess import assess
-from trade.check import Word
+from trade.check import Outcome
 
 _MADE_BY = ("trade", "bench/drawing")
 
@@ -23,7 +23,7 @@ _MADE_BY = ("trade", "bench/drawing")
 class Picture(NamedTuple):
     """A wall drawn small: its worst word, how many pieces hang there, and the drawing."""
 
-    word: Word
+    outcome: Outcome
     many: int
     markup: str
 
@@ -40,7 +40,9 @@ def picture(wall: Wall) -> Picture:
         plan = wall.plan()
         verdict = assess(plan)
         kept = Picture(
-            verdict.word, len(plan.pieces), elevation.draw(plan, verdict, None, "list", ()).markup
+            verdict.outcome,
+            len(plan.pieces),
+            elevation.draw(plan, verdict, None, "list", ()).markup,
         )
         with suppress(OSError):  # where there is no room it is drawn again the next time
             caches["pictures"].set(key, kept)

@@ -25,13 +25,14 @@ from bench.forms import number_in
 from bench.models import Practice
 from bench.models.practice import Log, Pass
 from bench.once import once
-from trade import data, notes
+from trade import data
 from trade.devices import practice as game
 from trade.devices.hidden import HEIGHT_MM, LEVELS, HiddenWall, build, level_named
 from trade.errors import PlanError
-from trade.evidence import Edge, Probe, Reading
 from trade.measure import Units, say_length
-from trade.plan import Plan
+from trade.parse import notes
+from trade.plan.model import Plan
+from trade.plan.readings import Edge, Probe, Reading
 
 MOST_SEED = 999_999
 _SAME_CALL_MM, _SAME_TAPE_MM, _MOST_MARKS, _MOST_READINGS = 25.0, 40.0, 60, 500
@@ -121,9 +122,9 @@ def begin(request: HttpRequest) -> HttpResponse:
     seed, level = request.POST.get("seed", ""), request.POST.get("level", "")
     try:
         level_named(level)
-        said_in = request.POST.get("units", "imperial")[:8]
+        display_units = request.POST.get("units", "imperial")[:8]
         run = Practice.objects.create(
-            owner=owner(request), seed=_seed(seed), level=level, units=said_in
+            owner=owner(request), seed=_seed(seed), level=level, units=display_units
         )
     except PlanError as error:
         return _lobby(request, seed[:20], level, str(error))

@@ -26,19 +26,20 @@ from bench.drawing import elevation
 from bench.forms import mark_invalid
 from bench.long_work import long_running
 from bench.models import Job, StaleError, Trail, Wall
-from bench.models.rack import alone
+from bench.models.offcuts import alone
 from bench.models.walls import UNITS
 from bench.once import once
 from bench.pictures import picture
 from bench.printing.sums import sums_sheet
+from bench.stage_nav import STAGES
 from bench.stages.sent import sent
 from bench.stages.wall_form import WallForm
-from bench.stick import STAGES
-from trade import data, planfile
+from trade import data
 from trade.assess import assess
 from trade.errors import PlanError
 from trade.measure import Units
-from trade.plan import Plan, Policy
+from trade.plan import plan_file
+from trade.plan.model import Plan, Policy
 
 WALLS_ON_A_PAGE = 24
 _QUESTIONS = {
@@ -67,7 +68,7 @@ class PlanFileForm(forms.Form):
         if raw == b"PK":
             return raw + bytes(file.read(archive.MOST_BYTES))
         try:
-            return alone(planfile.load(raw + file.read(planfile.MAX_BYTES)))
+            return alone(plan_file.load(raw + file.read(plan_file.MAX_BYTES)))
         except PlanError as error:
             where = f"{error.where}: " if error.where else ""
             raise forms.ValidationError(f"{where}{error}") from None
@@ -287,10 +288,10 @@ def units(request: HttpRequest, wall: int) -> HttpResponse:
 
 
 @require_safe
-def plan_file(request: HttpRequest, wall: int) -> HttpResponse:
+def export_plan(request: HttpRequest, wall: int) -> HttpResponse:
     """The wall as an open plan file."""
     found = wall_or_404(request, wall)
-    answer = HttpResponse(planfile.dump(found.plan()), content_type="application/json")
+    answer = HttpResponse(plan_file.dump(found.plan()), content_type="application/json")
     answer["Content-Disposition"] = (
         content_disposition_header(True, f"{slugify(found.name) or 'wall'}.plan.json") or ""
     )

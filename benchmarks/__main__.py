@@ -45,7 +45,7 @@ TICK_BYTES = 8_000
 def ten_shelves() -> object:
     """Return a wall with ten different shelves: two and three supports, point and spread loads."""
     from tests.plans import bracket_shelf, plan, rod_shelf
-    from trade.plan import Thing
+    from trade.plan.model import Thing
 
     pieces = []
     for n in range(10):
@@ -72,7 +72,7 @@ def fifty_of_all_kinds() -> object:
     from tests.plans import plan, wall
     from trade.choose import placement
     from trade.mounts import KINDS
-    from trade.plan import Plan, Thing
+    from trade.plan.model import Plan, Thing
 
     on, pieces = wall(width_mm=6000.0), []
     for n in range(50):
@@ -99,13 +99,13 @@ def judgement() -> Iterator[tuple[str, Figures]]:
 
     from tests.plans import bracket_shelf, wall
     from trade.choose import placement
+    from trade.choose.capacity_map import map_capacity
     from trade.choose.cures import cures
-    from trade.choose.spots import spots
-    from trade.choose.ways import ways
-    from trade.choose.wish import wish_for
+    from trade.choose.options import find_options
+    from trade.choose.request import wish_for
     from trade.memo import clear_memos
     from trade.mounts import KINDS
-    from trade.plan import Plan, Stud, Thing
+    from trade.plan.model import Plan, Stud, Thing
 
     places = (123, 531, 936, 1340, 1749, 2155, 2558, 2967, 3371, 3780)
     on = wall(
@@ -140,10 +140,10 @@ def judgement() -> Iterator[tuple[str, Figures]]:
     failing.append(
         bracket_shelf(left_mm=760.0, bracket="pressed_small", screw_length_mm=38.1, things=heavy)
     )
-    yield "ways to hang something", worst([cold(lambda a=a: ways(*a)) for a in asked], 5)  # type: ignore[misc]
+    yield "ways to hang something", worst([cold(lambda a=a: find_options(*a)) for a in asked], 5)  # type: ignore[misc]
     yield (
         "the wall shaded, 4 m at 25 mm",
-        worst([cold(lambda p=p: spots(p, bare, 25.0)) for p in hung], 5),
+        worst([cold(lambda p=p: map_capacity(p, bare, 25.0)) for p in hung], 5),
     )  # type: ignore[misc]
     cured = [cold(lambda p=p: cures(bare.with_piece(p), p.key)) for p in failing]  # type: ignore[misc]
     yield "cures for a failing piece", worst(cured, 3)
@@ -159,10 +159,10 @@ def saw() -> Iterator[tuple[str, Figures]]:
     from msgspec.structs import replace
 
     from tests.plans import plan
-    from trade.cut import yard
-    from trade.cut.plan import cut_plan
-    from trade.plan import Plan
-    from trade.shop import OwnPart, Shop
+    from trade.cutting import stock
+    from trade.cutting.plan import cut_plan
+    from trade.plan.model import Plan
+    from trade.plan.shop import OwnPart, Shop
 
     dice = random.Random(60)
 
@@ -181,7 +181,7 @@ def saw() -> Iterator[tuple[str, Figures]]:
         )
 
     def cold(of: Plan) -> None:
-        yard._known.clear()
+        stock._known.clear()
         found = cut_plan(of)
         assert len(found.parts) == len(of.shop.own), "a part is lost"
         assert not found.no_stock, found.no_stock
@@ -251,7 +251,7 @@ def on_supports(many: int) -> object:
     from msgspec.structs import replace
 
     from tests.plans import bracket_shelf, plan, wall
-    from trade.plan import Stud
+    from trade.plan.model import Stud
 
     studs = tuple(Stud(centre_mm=400.0 + 300 * n, uncertainty_mm=2.0) for n in range(45))
     places = tuple(100.0 + 300 * n for n in range(many))
@@ -265,7 +265,7 @@ def readings() -> Iterator[tuple[str, Figures]]:
     """Studs out of as many readings as a wall may have, of a wall 6 m wide."""
     import random
 
-    from trade.evidence import Edge, Knock, Probe, Reading, Sweep
+    from trade.plan.readings import Edge, Knock, Probe, Reading, Sweep
     from trade.wall.infer import infer
 
     dice, studs = random.Random(3), [19.0 + 406.4 * n for n in range(15)]
@@ -331,7 +331,7 @@ def spread(fifty: object) -> object:
     """
     from msgspec.structs import replace
 
-    from trade.plan import Plan
+    from trade.plan.model import Plan
 
     assert isinstance(fifty, Plan)
     pieces = tuple(

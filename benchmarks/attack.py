@@ -29,7 +29,7 @@ _OPTIONS: dict[str, list[Any]] = {
     "kind": ["pdf", "svg", "dxf"],
     "index": [0, 7],
     "n": [0],
-    "what": ["template", "stick", "own", "wall"],
+    "what": ["template", "stage_nav", "own", "wall"],
     "question": ["anchors", "nonsense"],
     "offcut": [1],
     "photo": [1],
@@ -238,9 +238,9 @@ def documents(client: Any, walls: list[Any], many: int, dice: random.Random) -> 
     from django.urls import reverse
 
     from bench import archive
-    from trade import planfile
+    from trade.plan import plan_file
 
-    plans = [json.loads(planfile.dump(wall.plan())) for wall in walls]
+    plans = [json.loads(plan_file.dump(wall.plan())) for wall in walls]
     jobs = [archive.written(wall.job) for wall in walls[:2]]
     found: Counter[str] = Counter()
     for n in range(many):

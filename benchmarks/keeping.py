@@ -18,12 +18,12 @@ _WORDS = ("oar", "towel", "atlas", "plant", "globe", "rope", "paint", "cup", "co
 
 def fill() -> None:
     """5 000 jobs with a wall and ten pieces each."""
-    from bench.models import Job, Line, Wall
+    from bench.models import Job, LogEntry, Wall
 
     dice = random.Random(7)
     jobs = Job.objects.bulk_create([Job(name=f"House {n}") for n in range(JOBS)])
     walls = Wall.objects.bulk_create(
-        [Wall(job=job, name=f"Wall of {job.name}", at=1, last=1) for job in jobs]
+        [Wall(job=job, name=f"Wall of {job.name}", current_revision=1, last=1) for job in jobs]
     )
     structures = ("timber", "brick_solid", "block_hollow")
     fixings = ("wood", "lag", "plug", "toggle")
@@ -38,12 +38,12 @@ def fill() -> None:
                 * 3
             )
             lines.append(
-                Line(
+                LogEntry(
                     wall=wall,
                     key=f"p{n}",
                     name=f"Shelf for {word}s",
                     kind="bracket_shelf",
-                    word="holds",
+                    outcome="holds",
                     structure=structure,
                     fixing=dice.choice(fixings),
                     words=words,
@@ -54,7 +54,7 @@ def fill() -> None:
                     hung="2031-03-01",
                 )
             )
-    Line.objects.bulk_create(lines, batch_size=2_000)
+    LogEntry.objects.bulk_create(lines, batch_size=2_000)
 
 
 def log() -> dict[str, Figures]:

@@ -11,7 +11,7 @@ import sys
 import time
 from typing import NamedTuple
 
-from trade.cut.lengths import cut_lengths
+from trade.cutting.lengths import cut_lengths
 
 
 class Job(NamedTuple):

@@ -12,8 +12,10 @@ import time
 from collections.abc import Callable
 from contextlib import suppress
 
-from trade import lie, measure, notes, sheet, sketch
+from trade import measure
 from trade.errors import TradeError
+from trade.parse import notes, sketch, spreadsheet
+from trade.plan import flatness
 
 TIMES, WORST_RATIO, NOTICED_S = 6_000, 3.0, 0.05
 BEGINNINGS = (
@@ -47,8 +49,8 @@ WORDS = (
 READERS: dict[str, Callable[[str], object]] = {
     "readings": lambda said: notes.read(said, "imperial", 3000.0),
     "a sketch": lambda said: sketch.read(said, "imperial", (3000.0, 2400.0)),
-    "how it lies": lambda said: lie.read(said, "imperial"),
-    "a table": lambda said: sheet.read(said.encode(), 3000.0),
+    "how it lies": lambda said: flatness.read(said, "imperial"),
+    "a table": lambda said: spreadsheet.read(said.encode(), 3000.0),
     "a length": lambda said: measure.read_length(said, "imperial"),
     "a weight": lambda said: measure.read_weight(said, "metric"),
 }

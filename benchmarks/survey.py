@@ -17,7 +17,7 @@ from typing import NamedTuple
 from benchmarks.timing import REFERENCE_MS, reference_ms
 from trade.devices.hidden import HiddenWall, build
 from trade.devices.stand_ins import StandIns
-from trade.evidence import Edge, Reading
+from trade.plan.readings import Edge, Reading
 from trade.wall.found import Inference
 from trade.wall.infer import infer
 

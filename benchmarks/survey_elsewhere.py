@@ -14,7 +14,7 @@ import sys
 from collections.abc import Callable
 from typing import NamedTuple
 
-from trade.evidence import Edge, MagnetHit, Probe, Reading, Sweep
+from trade.plan.readings import Edge, MagnetHit, Probe, Reading, Sweep
 from trade.wall.infer import infer
 
 STUD_MM, PROBES = 38.0, 6

@@ -4,7 +4,7 @@ from typing import Any
 
 from msgspec.structs import replace
 
-from trade.plan import AnyPiece, BracketShelf, Layer, Plan, RodShelf, Stud, Thing, Wall
+from trade.plan.model import AnyPiece, BracketShelf, Layer, Plan, RodShelf, Stud, Thing, Wall
 
 GYPSUM = (Layer(kind="gypsum_12_7", thickness_mm=12.7),)
 STUDS = tuple(

@@ -29,7 +29,7 @@ _COMMANDS = {
 }
 """Every command.
 
-Its module in `trade.shell`, which has a function of its name, and what it does.
+Its module in `trade.cli`, which has a function of its name, and what it does.
 """
 
 
@@ -60,7 +60,7 @@ def main(argv: list[str] | None = None) -> int:
 
 def _module(command: str) -> object:
     """Import the module of a command, and no other, so that the shell starts quickly."""
-    return import_module(f"trade.shell.{_COMMANDS[command][0]}")
+    return import_module(f"trade.cli.{_COMMANDS[command][0]}")
 
 
 @functools.cache

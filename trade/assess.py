@@ -6,15 +6,15 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.check import Assumption, Check, PieceVerdict, Quantity, Verdict, make, severity
-from trade.fixings.held import anchor_of
-from trade.fixings.seat import Seat
+from trade.fixings.anchor_capacity import anchor_of
+from trade.fixings.support import Support
 from trade.load.push import push_of
 from trade.measure import LBF_N
 from trade.memo import memoized
-from trade.mounts import fit, made, mount_of, surroundings
+from trade.mounts import existing_holes, fit, mount_of, surroundings
 from trade.mounts.base import Box
-from trade.plan import AnyPiece, Plan, Wall
-from trade.policy import Policy, trusts
+from trade.plan.model import AnyPiece, Plan, Wall
+from trade.plan.policy import Policy, trusts
 from trade.wall.backing import backing
 
 
@@ -54,7 +54,7 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
     asked = (
         _clash(piece, own, taken),
         fit.items(piece, own, taken, plan.wall),
-        *made.checks(piece, plan),
+        *existing_holes.checks(piece, plan),
     )
     more = [found for found in asked if found is not None]
     if not more:
@@ -140,9 +140,9 @@ def _agreed(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Check]:
     if wall.build == "mass" or piece.anchor is None:
         return []
     loose = [
-        seat
-        for seat in mount_of(piece).seats(piece, wall)
-        if isinstance(seat, Seat) and seat.anchored and not seat.on_stud
+        support
+        for support in mount_of(piece).supports(piece, wall)
+        if isinstance(support, Support) and support.anchored and not support.on_stud
     ]
     if not loose:
         return []

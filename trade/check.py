@@ -32,18 +32,18 @@ Kind = Literal[
 small ones), `moment` N mm, `mass` kg, `line` N/mm, `area` mm², `ratio` and `count` without a
 unit, `percent` a ratio printed in hundredths.
 """
-Word = Literal["holds", "holds_but", "close", "cannot_tell", "doesnt_fit", "wont_hold"]
+Outcome = Literal["holds", "holds_but", "close", "cannot_tell", "doesnt_fit", "wont_hold"]
 """What is said of a check or a piece, best first.
 
 Strength alone says `holds`, `close` and `wont_hold`; what doesn't fit says `doesnt_fit`; of either
 it may be that nobody `cannot_tell`. A nuisance in service turns `holds` into `holds_but`, no more.
 """
-FAILED: tuple[Word, ...] = ("wont_hold", "doesnt_fit")
-FAILS: tuple[Word, ...] = ("cannot_tell", *FAILED)  # with these nobody drills yet
-_ORDER: tuple[Word, ...] = get_args(Word)
+FAILED: tuple[Outcome, ...] = ("wont_hold", "doesnt_fit")
+FAILS: tuple[Outcome, ...] = ("cannot_tell", *FAILED)  # with these nobody drills yet
+_ORDER: tuple[Outcome, ...] = get_args(Outcome)
 LIMITS: tuple[Limit, ...] = get_args(Limit)
-RANK: dict[Word, int] = {word: n for n, word in enumerate(_ORDER)}
-OVER: dict[Limit, Word] = {"strength": "wont_hold", "service": "holds_but", "fit": "doesnt_fit"}
+RANK: dict[Outcome, int] = {word: n for n, word in enumerate(_ORDER)}
+OVER: dict[Limit, Outcome] = {"strength": "wont_hold", "service": "holds_but", "fit": "doesnt_fit"}
 
 
 class Quantity(msgspec.Struct, frozen=True, gc=False):
@@ -53,7 +53,7 @@ class Quantity(msgspec.Struct, frozen=True, gc=False):
     kind: Kind
 
 
-class Phrase(msgspec.Struct, frozen=True, gc=False):
+class Message(msgspec.Struct, frozen=True, gc=False):
     """A sentence whose `{names}` are quantities, so that it can be said in anybody's units."""
 
     template: str
@@ -87,7 +87,7 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     rule: str
     source: str
     case: str
-    sentence: Phrase
+    sentence: Message
     steps: tuple[Step, ...] = ()
     support: int | None = None
     limit: Limit = "strength"
@@ -126,18 +126,18 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
             "used": Quantity(self.demand.value / limit.value, "percent"),
         }
         step = Step("limit", "times how much it is minded", limit)
-        sentence = Phrase(self.sentence.template, said)
+        sentence = Message(self.sentence.template, said)
         return msgspec.structs.replace(
             self, capacity=limit, sentence=sentence, steps=(*self.steps, step)
         )
 
     @property
-    def word(self) -> Word:
+    def outcome(self) -> Outcome:
         """The verdict of this check alone. An unknown hides nothing that fails already."""
         return _word(self, self.demand.value / self.capacity.value, self.gradual)
 
 
-def _word(check: Check, used: float, gradual: bool) -> Word:
+def _word(check: Check, used: float, gradual: bool) -> Outcome:
     if not used <= 1:  # what is not a number fails too
         return OVER[check.limit]
     if check.limit == "service":
@@ -163,14 +163,14 @@ class PieceVerdict(msgspec.Struct, frozen=True, kw_only=True):
     assumptions: tuple[Assumption, ...]
 
     @property
-    def word(self) -> Word:
+    def outcome(self) -> Outcome:
         """The worst word of its checks."""
-        return self.checks[0].word if self.checks else "holds"
+        return self.checks[0].outcome if self.checks else "holds"
 
     @property
     def fails(self) -> bool:
         """Whether nobody drills for it yet."""
-        return self.word in FAILS
+        return self.outcome in FAILS
 
     @property
     def governing(self) -> Check:
@@ -184,7 +184,7 @@ class PieceVerdict(msgspec.Struct, frozen=True, kw_only=True):
     @property
     def weakest(self) -> Check | None:
         """What uses its strength most; None where nothing asks for any."""
-        failed = self.governing if self.checks and self.governing.word == "wont_hold" else None
+        failed = self.governing if self.checks and self.governing.outcome == "wont_hold" else None
         return failed or max(
             (check for check in self.checks if check.gradual),
             key=lambda check: check.utilisation,
@@ -199,7 +199,7 @@ class PieceVerdict(msgspec.Struct, frozen=True, kw_only=True):
     @property
     def nuisance(self) -> Check | None:
         """The worst of what is a nuisance in service; None where there is none."""
-        return next((check for check in self.checks if check.word == "holds_but"), None)
+        return next((check for check in self.checks if check.outcome == "holds_but"), None)
 
     @property
     def but(self) -> str:
@@ -222,9 +222,9 @@ class Verdict(msgspec.Struct, frozen=True, kw_only=True):
     pieces: tuple[PieceVerdict, ...]
 
     @property
-    def word(self) -> Word:
+    def outcome(self) -> Outcome:
         """The worst word of its pieces; an empty wall holds nothing, so nothing fails."""
-        return worst(piece.word for piece in self.pieces)
+        return worst(piece.outcome for piece in self.pieces)
 
     def piece(self, key: str) -> PieceVerdict:
         """The verdict of one piece.
@@ -238,7 +238,7 @@ class Verdict(msgspec.Struct, frozen=True, kw_only=True):
         raise KeyError(key)
 
 
-def worst(words: object) -> Word:
+def worst(words: object) -> Outcome:
     """The worst of some words; `holds` of none."""
     return max(words, key=_ORDER.index, default="holds")  # type: ignore[call-overload]
 
@@ -252,7 +252,7 @@ def strained(checks: Iterable[Check]) -> float:
     for check in checks:
         if check.gradual:
             worst = max(worst, check.utilisation)
-        elif check.word in FAILED:
+        elif check.outcome in FAILED:
             return inf
     return worst
 
@@ -304,7 +304,7 @@ def make(
         rule=rule.rule,
         source=rule.source,
         case=case,
-        sentence=Phrase(template, said),
+        sentence=Message(template, said),
         steps=steps,
         support=support,
         limit=limit or rule.limit,

@@ -5,7 +5,7 @@ from django.utils.safestring import SafeString
 from bench.drawing.svg import Pen, number, svg_element
 from trade.choose.along import Place
 from trade.measure import Units, say_weight
-from trade.plan import AnyPiece
+from trade.plan.model import AnyPiece
 
 _WIDE, _HIGH, _TOP, _FOOT = 343.0, 104.0, 20.0, 84.0
 

@@ -7,15 +7,15 @@ from collections.abc import Callable
 
 from bench.drawing.scale import Scale
 from bench.drawing.svg import Attribute, Pen, number
-from trade.evidence import ByHand, Edge, Probe, Sweep
-from trade.features import Feature
 from trade.measure import Units, say_length
-from trade.notes import word_of
-from trade.plan import Plan, Wall
-from trade.sketch import word_of as sketched
+from trade.parse.notes import word_of
+from trade.parse.sketch import word_of as sketched
+from trade.plan.features import Feature
+from trade.plan.model import Plan, Wall
+from trade.plan.readings import ByHand, Edge, Probe, Sweep
 from trade.wall.framing import members
+from trade.wall.scribing import ceiling_mm
 from trade.wall.survey import survey
-from trade.wall.trued import ceiling_mm
 from trade.wall.zones import Zone, zones
 
 _GAP_PX = {"keep_out": 7.0, "take_care": 11.0}
@@ -76,7 +76,7 @@ def _zone(pen: Pen, zone: Zone, scale: Scale) -> None:
 
 def _ceiling(pen: Pen, wall: Wall, scale: Scale) -> None:
     """What the ceiling leaves of the wall, where it was measured."""
-    run = next((run for run in wall.lie.run_outs if run.line == "ceiling"), None)
+    run = next((run for run in wall.flatness.run_outs if run.line == "ceiling"), None)
     if run is None:
         return
     xs = sorted({0.0, wall.width_mm, *(x for x, _ in run.points_mm if 0 < x < wall.width_mm)})

@@ -6,7 +6,7 @@ A board as a bar with its parts, a sheet with its parts and its cuts in order.
 from django.utils.safestring import SafeString
 
 from bench.drawing.svg import Pen, svg_element
-from trade.cut.plan import BoardJob, SheetJob, source_words
+from trade.cutting.plan import BoardJob, SheetJob, source_words
 from trade.measure import Units, many, say_length
 
 _WIDE, _BAR, _LETTERS, _LONGEST_MM = 760.0, 34.0, 7.0, 2438.4  # all sheets at one scale

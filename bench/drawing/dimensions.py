@@ -7,11 +7,11 @@ from collections.abc import Sequence
 
 from bench.drawing.scale import Scale
 from bench.drawing.svg import Pen
-from trade.mark.marks import Mark
-from trade.mark.reading import read, say_across, say_up, zero
-from trade.mark.spread import spread
+from trade.marking.marks import Mark
+from trade.marking.reading import read, say_across, say_up, zero
+from trade.marking.spread import spread
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 _LETTER_PX, _GAP_PX, _LINE_PX = 6.6, 8.0, 14.0
 _ALONG_PX, _UP_PX = 16.0, 18.0  # how far below the piece, and to its right, the lines run

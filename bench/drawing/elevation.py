@@ -8,13 +8,13 @@ from django.utils.safestring import SafeString
 from bench.drawing import around, dimensions, tape, vial
 from bench.drawing.scale import Scale, of_wall
 from bench.drawing.svg import Attribute, Pen, number, outline
-from trade import say
-from trade.check import PieceVerdict, Verdict, Word
-from trade.mark.marks import Mark
+from trade import wording
+from trade.check import Outcome, PieceVerdict, Verdict
+from trade.marking.marks import Mark
 from trade.measure import Units, say_length
 from trade.memo import memoized
 from trade.mounts import Shape, mount_of
-from trade.plan import AnyPiece, Plan, Stud, Thing, Wall
+from trade.plan.model import AnyPiece, Plan, Stud, Thing, Wall
 
 CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
 _VIAL_W, _VIAL_H = 84.0, 13.0
@@ -39,7 +39,7 @@ class VerdictView(NamedTuple):
     The outcome, and what governs, if anything (`support` None: the board).
     """
 
-    word: Word
+    outcome: Outcome
     but: str
     used: float
     governs: bool = False
@@ -48,10 +48,10 @@ class VerdictView(NamedTuple):
 
 def verdict_view(verdict: PieceVerdict) -> VerdictView:
     """Return the part of a verdict that the drawing shows."""
-    outcome = (verdict.word, verdict.but, verdict.used)
+    outcome = (verdict.outcome, verdict.but, verdict.used)
     return (
         VerdictView(*outcome)
-        if verdict.word == "holds"
+        if verdict.outcome == "holds"
         else VerdictView(*outcome, True, verdict.governing.support)
     )
 
@@ -268,7 +268,7 @@ def _piece(
     pen = Pen()
     left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
     length, thick = scale.length(piece.length_mm), max(scale.length(piece.high_mm), 3.0)
-    word = say.outcome(verdict)
+    word = wording.outcome(verdict)
     place = (
         f"{say_length(piece.left_mm, units)} from the left, {say_length(piece.top_mm, units)} up"
     )
@@ -294,7 +294,7 @@ def _piece(
         "aria_label": name,
         "aria_pressed": "true" if chosen else "false",
     }
-    css = f"piece{' movable' if movable else ''} piece-{verdict.word}{ringed}"
+    css = f"piece{' movable' if movable else ''} piece-{verdict.outcome}{ringed}"
     with pen.group(css, id=f"piece-{piece.key}", **(handles if movable else {})):
         pen.title(f"{name}. Drag it, or nudge it with the arrow keys." if movable else name)
         _things(pen, piece, scale)
@@ -328,7 +328,7 @@ def _holes(pen: Pen, marks: tuple[Mark, ...], scale: Scale, named: bool) -> None
 
 def _built(pen: Pen, plan: Plan, scale: Scale) -> None:
     """Holes that are in the wall: sound ones filled, spoiled ones crossed."""
-    for hole in plan.built.drilled:
+    for hole in plan.as_built.drilled:
         x, y = scale.x(hole.x_mm), scale.y(hole.y_mm)
         with pen.group(f"drilled drilled-{'sound' if hole.met == 'good' else 'spoiled'}"):
             if hole.met == "good":

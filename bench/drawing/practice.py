@@ -13,7 +13,7 @@ from bench.drawing.scale import Scale, of_wall
 from bench.drawing.svg import Pen, number
 from trade.devices.hidden import HiddenWall
 from trade.measure import Units, say_length
-from trade.plan import Plan
+from trade.plan.model import Plan
 from trade.wall.found import Found
 
 _TAPE_MM = (40.0, 90.0)

@@ -2,7 +2,7 @@
 
 from typing import NamedTuple
 
-from trade.plan import Wall
+from trade.plan.model import Wall
 
 WIDTH, HEIGHT = 800.0, 500.0
 TAPE = 20.0

@@ -3,8 +3,8 @@
 from django.utils.safestring import SafeString
 
 from bench.drawing.svg import Pen, number, svg_element
-from trade.plan import AnyPiece, Plan
-from trade.wall.trued import trued
+from trade.plan.model import AnyPiece, Plan
+from trade.wall.scribing import scribing
 
 WIDTH, HEIGHT = 340.0, 78.0
 _LEFT, _BACK, _DEEPEST = 6.0, 34.0, 26.0
@@ -12,7 +12,7 @@ _LEFT, _BACK, _DEEPEST = 6.0, 34.0, 26.0
 
 def draw(piece: AnyPiece, plan: Plan) -> SafeString:
     """Draw it; nothing where the wall was not measured."""
-    scribe = trued(piece, plan.wall, 0.0).scribe
+    scribe = scribing(piece, plan.wall, 0.0).scribe
     if scribe is None or scribe.widest_mm < 0.5:
         return SafeString("")
     pen, along, deep = Pen(), (WIDTH - 2 * _LEFT) / piece.length_mm, _DEEPEST / scribe.widest_mm

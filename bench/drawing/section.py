@@ -8,11 +8,11 @@ from typing import NamedTuple
 from django.utils.safestring import SafeString
 
 from bench.drawing.svg import Pen, number, outline, svg_element
-from trade import data, say
+from trade import data, wording
 from trade.check import PieceVerdict
 from trade.measure import say_length
-from trade.mounts import AnySeat, Seat, mount_of
-from trade.plan import AnyPiece, Plan
+from trade.mounts import AnySupport, Support, mount_of
+from trade.plan.model import AnyPiece, Plan
 
 WIDTH, HEIGHT = 412.0, 184.0
 _PX = 1.55
@@ -37,7 +37,7 @@ class _Cut(NamedTuple):
 
     piece: AnyPiece
     plan: Plan
-    seat: AnySeat
+    support: AnySupport
     screw_y: float
     stud_x: float
     back_x: float
@@ -48,49 +48,49 @@ class _Cut(NamedTuple):
         return HEIGHT / 2 - (height_mm - self.focus_mm) * _PX
 
 
-def seat_in_question(piece: AnyPiece, plan: Plan, verdict: PieceVerdict) -> AnySeat | None:
+def seat_in_question(piece: AnyPiece, plan: Plan, verdict: PieceVerdict) -> AnySupport | None:
     """The support whose screw is drawn: the one that governs, else the first."""
-    seats = mount_of(piece).seats(piece, plan.wall)
-    if not seats:
+    supports = mount_of(piece).supports(piece, plan.wall)
+    if not supports:
         return None
     support = next((check.support for check in verdict.checks if check.support is not None), 0)
-    return seats[min(support or 0, len(seats) - 1)]
+    return supports[min(support or 0, len(supports) - 1)]
 
 
-def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, seat: AnySeat) -> SafeString:
+def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, support: AnySupport) -> SafeString:
     """Draw the cut at the top screw of a support."""
-    pen, cut = Pen(), _cut(piece, plan, seat)
+    pen, cut = Pen(), _cut(piece, plan, support)
     _layers(pen, cut)
-    for shape in mount_of(piece).side(piece, seat):
+    for shape in mount_of(piece).side(piece, support):
         places = ((max(_FACE - z * _PX, -40.0), cut.y(y)) for z, y in shape.points)
         pen.path(outline(places), ROLES.get(shape.role, "cut-board"))
-    if isinstance(seat, Seat):
-        _screw(pen, cut, seat)
+    if isinstance(support, Support):
+        _screw(pen, cut, support)
     _depth(pen, cut)
     _forces(pen, cut, verdict)
-    deep = say_length(seat.deep_mm - seat.gap_mm, plan.units)
-    where = "in the stud" if not seat.anchored else "in what holds it"
+    deep = say_length(support.deep_mm - support.gap_mm, plan.units)
+    where = "in the stud" if not support.anchored else "in what holds it"
     return svg_element(
         pen,
         WIDTH,
         HEIGHT,
         "section",
-        f"Section through the wall at the {seat.part}: {deep} {where}",
+        f"Section through the wall at the {support.part}: {deep} {where}",
     )
 
 
-def _cut(piece: AnyPiece, plan: Plan, seat: AnySeat) -> _Cut:
+def _cut(piece: AnyPiece, plan: Plan, support: AnySupport) -> _Cut:
     """Centre the sheet between the screw and the piece's middle, but keep the screw on it."""
-    screw = max(y for _, y in seat.holes)
+    screw = max(y for _, y in support.holes)
     middle = (screw + piece.top_mm - piece.high_mm / 2) / 2
     focus = min(max(middle, screw - _FAR_PX / _PX), screw + _FAR_PX / _PX)
-    back = _FACE + seat.back_mm * _PX
+    back = _FACE + support.back_mm * _PX
     stud = _FACE + (plan.wall.lining_mm or 0.0) * _PX
-    return _Cut(piece, plan, seat, HEIGHT / 2 - (screw - focus) * _PX, stud, back, focus)
+    return _Cut(piece, plan, support, HEIGHT / 2 - (screw - focus) * _PX, stud, back, focus)
 
 
 def _layers(pen: Pen, cut: _Cut) -> None:
-    wall, seat, x = cut.plan.wall, cut.seat, _FACE
+    wall, support, x = cut.plan.wall, cut.support, _FACE
     for layer in wall.layers or ():
         wide = layer.thickness_mm * _PX
         pen.rect(x, 0, wide, HEIGHT, f"layer layer-{layer.kind.split('_')[0]}")
@@ -98,7 +98,7 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         x += wide
     if wall.layers is None:
         pen.text(x - 8, HEIGHT - 8, "lining not known", "cut-words", "end")
-    deep, known = seat.stud.depth_mm * _PX, seat.in_stud and bool(wall.uprights)
+    deep, known = support.stud.depth_mm * _PX, support.in_stud and bool(wall.uprights)
     if wall.build == "mass":
         deep = WIDTH - x
         pen.rect(x, 0, deep, HEIGHT, "layer cut-mass")
@@ -127,7 +127,7 @@ def _layers(pen: Pen, cut: _Cut) -> None:
     else:
         words = (
             "between studs"
-            if seat.anchored
+            if support.anchored
             else "no stud here"
             if wall.uprights
             else "no stud known"
@@ -135,17 +135,20 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         pen.text(x + deep / 2, HEIGHT - 10, words, "cut-words", "middle")
 
 
-def _screw(pen: Pen, cut: _Cut, seat: Seat) -> None:
-    anchor, y = (seat.held.anchor if seat.held is not None else None), cut.screw_y
-    if seat.held is not None and anchor is None:
+def _screw(pen: Pen, cut: _Cut, support: Support) -> None:
+    anchor, y = (support.capacity.anchor if support.capacity is not None else None), cut.screw_y
+    if support.capacity is not None and anchor is None:
         return
-    side = max(seat.side.thickness_mm * _PX, 3.0)
-    head, tip = cut.back_x - side, cut.back_x - seat.side.thickness_mm * _PX + seat.length_mm * _PX
-    half = (anchor.screw_mm if anchor else seat.screw.diameter_mm) * _PX / 2
-    wide = (anchor.head_mm if anchor else seat.screw.head_mm) * _PX / 2
-    if anchor is not None and seat.held is not None:
-        _sleeve(pen, cut, seat, y)
-    thread = seat.length_mm * _PX * 2 / 3
+    side = max(support.side.thickness_mm * _PX, 3.0)
+    head, tip = (
+        cut.back_x - side,
+        cut.back_x - support.side.thickness_mm * _PX + support.length_mm * _PX,
+    )
+    half = (anchor.screw_mm if anchor else support.screw.diameter_mm) * _PX / 2
+    wide = (anchor.head_mm if anchor else support.screw.head_mm) * _PX / 2
+    if anchor is not None and support.capacity is not None:
+        _sleeve(pen, cut, support, y)
+    thread = support.length_mm * _PX * 2 / 3
     core = half * 0.72
     pen.path(
         f"M{number(head)} {number(y - wide)}l{number(wide * 0.8)} "
@@ -162,14 +165,14 @@ def _screw(pen: Pen, cut: _Cut, seat: Seat) -> None:
     pen.path("".join(turns), "screw-thread")
 
 
-def _sleeve(pen: Pen, cut: _Cut, seat: Seat, y: float) -> None:
+def _sleeve(pen: Pen, cut: _Cut, support: Support, y: float) -> None:
     """What the screw sits in: a plug in its hole, or wings open behind the lining."""
-    held = seat.held
-    if held is None or held.anchor is None or held.anchor.kind == "steel_screw":
+    capacity = support.capacity
+    if capacity is None or capacity.anchor is None or capacity.anchor.kind == "steel_screw":
         return
-    start, deep = cut.back_x + seat.gap_mm * _PX, held.anchor.depth_mm * _PX
-    half = max(held.anchor.hole_mm, held.anchor.screw_mm + 3) * _PX / 2
-    if held.site.hollow and held.anchor.kind != "plug":
+    start, deep = cut.back_x + support.gap_mm * _PX, capacity.anchor.depth_mm * _PX
+    half = max(capacity.anchor.hole_mm, capacity.anchor.screw_mm + 3) * _PX / 2
+    if capacity.substrate.hollow and capacity.anchor.kind != "plug":
         behind = cut.stud_x
         pen.rect(_FACE, y - half, behind - _FACE, 2 * half, "sleeve")
         pen.path(
@@ -186,17 +189,21 @@ def _sleeve(pen: Pen, cut: _Cut, seat: Seat, y: float) -> None:
 
 def _depth(pen: Pen, cut: _Cut) -> None:
     """How deep it goes into what holds it, as a chalk measure below the screw."""
-    seat = cut.seat
-    start = cut.back_x + (seat.gap_mm * _PX if isinstance(seat, Seat) else 0.0)
-    if isinstance(seat, Seat) and not seat.anchored:
-        reach, where = seat.reach.penetration_mm, "in the stud"
-    elif isinstance(seat, Seat):
-        held = seat.held
-        reach = held.anchor.depth_mm if held and held.anchor and not held.site.hollow else 0.0
+    support = cut.support
+    start = cut.back_x + (support.gap_mm * _PX if isinstance(support, Support) else 0.0)
+    if isinstance(support, Support) and not support.anchored:
+        reach, where = support.reach.penetration_mm, "in the stud"
+    elif isinstance(support, Support):
+        capacity = support.capacity
+        reach = (
+            capacity.anchor.depth_mm
+            if capacity and capacity.anchor and not capacity.substrate.hollow
+            else 0.0
+        )
         where = "deep"
     else:
-        reach, where = seat.embedment_mm, "in the stud"
-    if reach <= 0 or not seat.holds or (not seat.anchored and not cut.plan.wall.uprights):
+        reach, where = support.embedment_mm, "in the stud"
+    if reach <= 0 or not support.holds or (not support.anchored and not cut.plan.wall.uprights):
         return
     below, tip = cut.screw_y + 24, start + reach * _PX
     pen.path(
@@ -229,14 +236,16 @@ def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
         (
             check
             for check in verdict.checks
-            if check.code in codes and check.support == cut.seat.index
+            if check.code in codes and check.support == cut.support.index
         ),
         None,
     )
-    if pull is not None and isinstance(cut.seat, Seat):
-        head, y = cut.back_x - cut.seat.side.thickness_mm * _PX - 4, max(cut.screw_y, 12.0)
+    if pull is not None and isinstance(cut.support, Support):
+        head, y = cut.back_x - cut.support.side.thickness_mm * _PX - 4, max(cut.screw_y, 12.0)
         pen.path(f"M{number(head)} {number(y)}h-34m7 -4l-7 4l7 4", "chalk chalk-strong")
-        pen.text(head - 40, y + 4, f"pull {say.quantity(pull.demand, units)}", "chalk-words", "end")
+        pen.text(
+            head - 40, y + 4, f"pull {wording.quantity(pull.demand, units)}", "chalk-words", "end"
+        )
     loaded = any(step.symbol in ("V", "P") for check in verdict.checks for step in check.steps)
     x, top = _FACE - min(cut.piece.depth_mm * _PX / 2, _FACE / 2), cut.y(cut.piece.top_mm)
     if loaded and 22 < top < HEIGHT:

@@ -8,7 +8,7 @@ from django.utils.safestring import SafeString
 from bench.drawing.section import ROLES
 from bench.drawing.svg import Pen, outline, svg_element
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 _WIDE, _HIGH, _FACE = 96.0, 84.0, 22.0
 
@@ -19,8 +19,8 @@ def side(piece: AnyPiece, plan: Plan) -> SafeString:
     What it goes into is drawn by its hatch.
     """
     pen = Pen()
-    seats = mount_of(piece).seats(piece, plan.wall)
-    shapes = mount_of(piece).side(piece, seats[0]) if seats else []
+    supports = mount_of(piece).supports(piece, plan.wall)
+    shapes = mount_of(piece).side(piece, supports[0]) if supports else []
     across = [z for shape in shapes for z, _ in shape.points] or [0.0, piece.depth_mm]
     up = [y for shape in shapes for _, y in shape.points] or [
         piece.top_mm - piece.high_mm,
@@ -32,17 +32,19 @@ def side(piece: AnyPiece, plan: Plan) -> SafeString:
     middle = (max(up) + min(up)) / 2
     lining = min((plan.wall.lining_mm or 0.0) * scale, _FACE - 8)
     backing = "cut-mass" if plan.wall.build == "mass" else "cut-stud"
-    held = getattr(seats[0], "held", None) if seats else None
-    if held is None or not held.site.hollow:  # between studs there is nothing behind the lining
+    held = getattr(supports[0], "held", None) if supports else None
+    if (
+        held is None or not held.substrate.hollow
+    ):  # between studs there is nothing behind the lining
         pen.rect(0, 0, _FACE - lining, _HIGH, backing)
     if lining:
         pen.rect(_FACE - lining, 0, lining, _HIGH, "layer")
     for shape in shapes:
         places = [(_FACE + z * scale, _HIGH / 2 - (y - middle) * scale) for z, y in shape.points]
         pen.path(outline(places), ROLES.get(shape.role, "cut-board"))
-    for seat in seats[:1]:
-        length = getattr(seat, "length_mm", 0.0) or 40.0
-        for _, y in seat.holes:
+    for support in supports[:1]:
+        length = getattr(support, "length_mm", 0.0) or 40.0
+        for _, y in support.holes:
             at = _HIGH / 2 - (y - middle) * scale
             pen.line(_FACE + 2, at, max(_FACE - length * scale, 2.0), at, "small-screw")
     return svg_element(

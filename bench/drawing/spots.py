@@ -10,9 +10,9 @@ from django.utils.safestring import SafeString
 
 from bench.drawing.scale import HEIGHT, WIDTH, of_wall
 from bench.drawing.svg import Pen, svg_element
-from trade.choose.spots import Column
+from trade.choose.capacity_map import Column
 from trade.measure import say_weight
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 _PLENTY = 1.5  # times what it carries: drawn as more than enough
 _HATCH_PX = 9.0

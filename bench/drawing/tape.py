@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from bench.drawing.scale import TAPE, Scale
 from bench.drawing.svg import Pen, number
 from trade.measure import INCH_MM, Units
-from trade.plan import Wall
+from trade.plan.model import Wall
 
 _LEAST_LABEL_PX = 34.0
 _LEAST_TICK_PX = 3.2

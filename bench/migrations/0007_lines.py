@@ -9,16 +9,22 @@ from django.db.migrations.state import StateApps
 
 def write(apps: StateApps, _: BaseDatabaseSchemaEditor) -> None:
     """Each wall's pieces, by the plan that counts now."""
-    from trade import planfile
+    from trade.plan import plan_file
     from trade.choose.entry import entries
 
     wall_model: Any = apps.get_model("bench", "Wall")
     line_model: Any = apps.get_model("bench", "Line")
     for wall in wall_model.objects.select_related("job"):
         revision = wall.revisions.filter(number=wall.at).first()
-        plan = planfile.load(revision.plan.encode()) if revision else None
+        plan = plan_file.load(revision.plan.encode()) if revision else None
         for entry in entries(plan, wall.job.name) if plan else ():
-            line_model.objects.get_or_create(wall=wall, key=entry.key, defaults=entry._asdict() | {"words": entry.words[:2000]})
+            line_model.objects.get_or_create(wall=wall, key=entry.key, defaults=_fields(entry))
+
+
+def _fields(entry: Any) -> dict[str, Any]:
+    """An entry's values by the names that the columns had then."""
+    values = entry._asdict()
+    return values | {"word": values.pop("outcome"), "words": entry.words[:2000]}
 
 
 class Migration(migrations.Migration):

@@ -5,25 +5,25 @@ sent.
 """
 
 from bench.models.jobs import Job
-from bench.models.log import Line, Photo
+from bench.models.log import LogEntry, Photo
+from bench.models.offcuts import Offcut
 from bench.models.once import Sent
 from bench.models.people import Share, Trail
 from bench.models.practice import Practice
-from bench.models.rack import Offcut
-from bench.models.told import Told
+from bench.models.reports import Report
 from bench.models.walls import Revision, StaleError, Wall
 
 __all__ = [
     "Job",
-    "Line",
+    "LogEntry",
     "Offcut",
     "Photo",
     "Practice",
+    "Report",
     "Revision",
     "Sent",
     "Share",
     "StaleError",
-    "Told",
     "Trail",
     "Wall",
 ]

@@ -4,19 +4,19 @@ from django.db import models
 
 from trade.check import Verdict
 from trade.choose.entry import Entry, entries
-from trade.plan import Plan
+from trade.plan.model import Plan
 
 _WORDS = 2_000
 
 
-class Line(models.Model):
+class LogEntry(models.Model):
     """One piece on one wall."""
 
     wall = models.ForeignKey("Wall", on_delete=models.CASCADE, related_name="lines")
     key = models.CharField(max_length=40)
     name = models.CharField(max_length=80)
     kind = models.CharField(max_length=20)
-    word = models.CharField(max_length=12)
+    outcome = models.CharField(max_length=12)
     structure = models.CharField(max_length=20, blank=True)
     fixing = models.CharField(max_length=16)
     words = models.TextField()
@@ -41,23 +41,23 @@ _FIELDS = [name for name in Entry._fields if name != "key"]
 
 def sync(wall: int, plan: Plan, place: str, verdict: Verdict | None) -> None:
     """Make the lines of a wall what its plan says; lines that are so already are left alone."""
-    known = {line.key: line for line in Line.objects.filter(wall=wall)}
+    known = {line.key: line for line in LogEntry.objects.filter(wall=wall)}
     new, changed = [], []
     for entry in entries(plan, place, verdict):
         line = known.pop(entry.key, None)
         values = {name: getattr(entry, name) for name in _FIELDS} | {"words": entry.words[:_WORDS]}
         if line is None:
-            new.append(Line(wall_id=wall, key=entry.key, **values))
+            new.append(LogEntry(wall_id=wall, key=entry.key, **values))
         elif any(getattr(line, name) != value for name, value in values.items()):
             for name, value in values.items():
                 setattr(line, name, value)
             changed.append(line)
     if known:
-        Line.objects.filter(pk__in=[line.pk for line in known.values()]).delete()
+        LogEntry.objects.filter(pk__in=[line.pk for line in known.values()]).delete()
     if new:
-        Line.objects.bulk_create(new)
+        LogEntry.objects.bulk_create(new)
     if changed:
-        Line.objects.bulk_update(changed, _FIELDS)
+        LogEntry.objects.bulk_update(changed, _FIELDS)
 
 
 class Photo(models.Model):

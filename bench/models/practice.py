@@ -11,7 +11,7 @@ from django.db import models
 from django.urls import reverse
 
 from trade.devices.practice import Score
-from trade.evidence import Reading
+from trade.plan.readings import Reading
 
 
 class Pass(msgspec.Struct, frozen=True, kw_only=True):

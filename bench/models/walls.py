@@ -10,12 +10,12 @@ from django.db import models, transaction
 from django.urls import reverse
 from msgspec.structs import replace
 
-from bench.models import log, rack
+from bench.models import log, offcuts
 from bench.models.jobs import Job
-from trade import planfile
 from trade.check import Verdict
 from trade.measure import Units
-from trade.plan import Plan
+from trade.plan import plan_file
+from trade.plan.model import Plan
 
 UNITS = [("imperial", "ft in"), ("metric", "mm")]
 MOST_REVISIONS = 2_000
@@ -30,7 +30,9 @@ class WallQuerySet(models.QuerySet["Wall"]):
 
     def with_plans(self) -> "WallQuerySet":
         """Bring each wall's current plan along in the same query, and the key of its revision."""
-        current = Revision.objects.filter(wall=models.OuterRef("pk"), number=models.OuterRef("at"))
+        current = Revision.objects.filter(
+            wall=models.OuterRef("pk"), number=models.OuterRef("current_revision")
+        )
         return self.annotate(
             brought=models.Subquery(current.values("packed")[:1]),
             brought_key=models.Subquery(current.values("pk")[:1]),
@@ -40,7 +42,8 @@ class WallQuerySet(models.QuerySet["Wall"]):
 class Wall(models.Model):
     """A wall of a job.
 
-    `at` is the number of the revision that counts now; `seen` its key, once the plan was read.
+    `current_revision` is the number of the revision that counts now; `seen` its key, once the
+    plan was read.
 
     A change names the key that its page knew, not the number: a number comes again when a change
     was taken back and another made.
@@ -49,7 +52,7 @@ class Wall(models.Model):
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="walls")
     name = models.CharField(max_length=80)
     units = models.CharField(max_length=8, choices=UNITS, default="imperial")
-    at = models.PositiveIntegerField(default=0)
+    current_revision = models.PositiveIntegerField(default=0)
     last = models.PositiveIntegerField(default=0)
     created = models.DateTimeField(auto_now_add=True)
     deleted = models.DateTimeField(null=True, blank=True, db_index=True)
@@ -73,8 +76,10 @@ class Wall(models.Model):
     def begin(cls, job: Job, plan: Plan, label: str) -> "Wall":
         """A new wall with its first revision."""
         with transaction.atomic():
-            wall = cls.objects.create(job=job, name=plan.name, units=plan.units, at=1, last=1)
-            wall.seen = wall.revisions.create(number=1, label=label, packed=planfile.pack(plan)).pk
+            wall = cls.objects.create(
+                job=job, name=plan.name, units=plan.units, current_revision=1, last=1
+            )
+            wall.seen = wall.revisions.create(number=1, label=label, packed=plan_file.pack(plan)).pk
             _sync(wall, plan)
         return wall
 
@@ -86,12 +91,12 @@ class Wall(models.Model):
         if packed is not None:
             self.seen = self.__dict__["brought_key"]
         else:
-            revision = self.revisions.get(number=self.at)
+            revision = self.revisions.get(number=self.current_revision)
             packed, self.last_change, self.seen = revision.packed, revision.label, revision.pk
-        return replace(planfile.unpack(bytes(packed)), units=self.said_in)
+        return replace(plan_file.unpack(bytes(packed)), units=self.display_units)
 
     @property
-    def said_in(self) -> Units:
+    def display_units(self) -> Units:
         """Units as the trade calls them."""
         return "imperial" if self.units == "imperial" else "metric"
 
@@ -103,7 +108,7 @@ class Wall(models.Model):
         Raises:
             StaleError: it has moved on since.
         """
-        at = Wall.objects.select_for_update().get(pk=self.pk).at
+        at = Wall.objects.select_for_update().get(pk=self.pk).current_revision
         if not self.revisions.filter(pk=seen, number=at).exists():
             raise StaleError
         return at
@@ -126,11 +131,12 @@ class Wall(models.Model):
             self.revisions.filter(number__lte=at - MOST_REVISIONS).delete()
             by = self.actor.pk if self.actor is not None else None
             self.seen = self.revisions.create(
-                number=at + 1, label=label[:120], packed=planfile.pack(plan), by_id=by
+                number=at + 1, label=label[:120], packed=plan_file.pack(plan), by_id=by
             ).pk
-            self.at, self.last, self.last_change = at + 1, at + 1, label
+            self.current_revision = self.last = at + 1
+            self.last_change = label
             self.name = plan.name
-            self.save(update_fields=["at", "last", "name"])
+            self.save(update_fields=["current_revision", "last", "name"])
             _sync(self, plan, verdict)
 
     def step(self, by: int, seen: int) -> bool:
@@ -145,22 +151,22 @@ class Wall(models.Model):
             target = self.revisions.filter(number=self._hold(seen) + by).first()
             if target is None:
                 return False
-            self.at, self.seen = target.number, target.pk
-            plan = planfile.unpack(bytes(target.packed))
+            self.current_revision, self.seen = target.number, target.pk
+            plan = plan_file.unpack(bytes(target.packed))
             self.name = plan.name
-            self.save(update_fields=["at", "name"])
+            self.save(update_fields=["current_revision", "name"])
             _sync(self, plan)
         return True
 
 
 def _sync(wall: Wall, plan: Plan, verdict: Verdict | None = None) -> None:
     """Make what follows the plans follow this one: the rack of offcuts, the log."""
-    rack.sync(wall.pk, plan)
+    offcuts.sync(wall.pk, plan)
     log.sync(wall.pk, plan, wall.job.name, verdict)
 
 
 class Revision(models.Model):
-    """A wall's plan after one change, packed: `trade.planfile` reads it."""
+    """A wall's plan after one change, packed: `trade.plan.plan_file` reads it."""
 
     wall = models.ForeignKey(Wall, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()

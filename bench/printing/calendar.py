@@ -6,7 +6,7 @@ Times by the clock on the wall, wherever it hangs.
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 
-from trade import say
+from trade import wording
 from trade.job.care import Care
 from trade.job.days import Schedule
 from trade.measure import Units
@@ -29,7 +29,7 @@ def calendar(schedule: Schedule, name: str, wall: int, made: datetime) -> bytes:
     found = Calendar()
     found.add("prodid", "-//Gancho//Days//EN")
     found.add("version", "2.0")
-    name = say.one_line(name)
+    name = wording.one_line(name)
     found.add("x-wr-calname", name)
     for n, step in enumerate(schedule.steps):
         event = Event()
@@ -64,7 +64,7 @@ def care_calendar(
     found = Calendar()
     found.add("prodid", "-//Gancho//Care//EN")
     found.add("version", "2.0")
-    name = say.one_line(name)
+    name = wording.one_line(name)
     found.add("x-wr-calname", f"{name}: care")
     for care in cares:
         event = Event()
@@ -72,6 +72,6 @@ def care_calendar(
         event.add("dtstamp", made.astimezone(UTC))
         event.add("dtstart", care.on)
         event.add("summary", f"Look at {care.name}: {name}")
-        event.add("description", " ".join(say.phrase(each, units) for each in care.words))
+        event.add("description", " ".join(wording.phrase(each, units) for each in care.words))
         found.add_component(event)
     return bytes(found.to_ical())

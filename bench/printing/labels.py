@@ -5,7 +5,7 @@ What it is, whose, how large, which side goes to the wall.
 
 from bench.printing.paper import Paper
 from trade import data
-from trade.cut.parts import CutPart
+from trade.cutting.parts import CutPart
 from trade.measure import Units, say_fine_length, say_length
 
 _WIDE_MM, _HIGH_MM, _ACROSS = 88.0, 40.0, 2

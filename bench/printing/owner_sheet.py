@@ -8,11 +8,11 @@ from datetime import date
 from bench.printing.paper import Paper
 from bench.printing.piece_label import behind, carries, spread
 from bench.printing.wall_sheet import LARGER
-from trade import say
+from trade import wording
 from trade.job.care import cares
 from trade.measure import Units
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 
 def owner_sheet(plan: Plan, units: Units, job: str, day: date) -> bytes:
@@ -39,7 +39,7 @@ def owner_sheet(plan: Plan, units: Units, job: str, day: date) -> bytes:
 
 
 def _piece(paper: Paper, piece: AnyPiece, plan: Plan, units: Units) -> None:
-    hung, found = plan.built.as_hung(piece.key), cares(plan, piece.key)
+    hung, found = plan.as_built.as_hung(piece.key), cares(plan, piece.key)
     paper.heading(piece.name, 40)
     paper.say(f"{carries(piece, plan, units)}, {spread(piece, units)}.", bold=True)
     paper.say(f"{mount_of(piece).name}. {behind(piece, plan, units)}.")
@@ -51,4 +51,6 @@ def _piece(paper: Paper, piece: AnyPiece, plan: Plan, units: Units) -> None:
         f"{f' by {hung.by}' if hung.by else ''}.{f' {hung.note}' if hung.note else ''}"
     )
     paper.say(f"Look at it on {', '.join(f'{care.on:%d %b %Y}' for care in found)}.")
-    paper.points(dict.fromkeys(say.phrase(words, units) for care in found for words in care.words))
+    paper.points(
+        dict.fromkeys(wording.phrase(words, units) for care in found for words in care.words)
+    )

@@ -9,7 +9,7 @@ from bench.printing.paper import Paper
 from trade.job.as_built import as_built
 from trade.measure import Units, say_length, say_weight
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 _WIDE_MM, _HIGH_MM, _ACROSS, _CODE_MM = 88.0, 54.0, 2, 24.0
 
@@ -49,11 +49,11 @@ def carries(piece: AnyPiece, plan: Plan, units: Units) -> str:
     What it was made for, and nothing at all where it would not hold as it hangs.
     """
     verdict = as_built(plan, piece.key).verdict
-    if verdict is None or verdict.word == "wont_hold":
+    if verdict is None or verdict.outcome == "wont_hold":
         return "Do not load: it won't hold"
-    if verdict.word == "doesnt_fit":
+    if verdict.outcome == "doesnt_fit":
         return "Do not load: it doesn't fit as it is"
-    if verdict.word == "cannot_tell":
+    if verdict.outcome == "cannot_tell":
         return "Do not load: not yet judged"
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     if not total or any(thing.mass_kg is None for thing in piece.things):
@@ -74,11 +74,15 @@ def spread(piece: AnyPiece, units: Units) -> str:
 
 def behind(piece: AnyPiece, plan: Plan, units: Units) -> str:
     """What holds it, in words."""
-    seats = mount_of(piece).seats(piece, plan.wall)
-    words = dict.fromkeys(seat.words(units) for seat in seats)
-    count = sum(len(seat.holes) for seat in seats)
+    supports = mount_of(piece).supports(piece, plan.wall)
+    words = dict.fromkeys(support.words(units) for support in supports)
+    count = sum(len(support.holes) for support in supports)
     studs = sorted(
-        {seat.stud.stud.centre_mm for seat in seats if seat.stud.stud is not None and seat.in_stud}
+        {
+            support.stud.stud.centre_mm
+            for support in supports
+            if support.stud.stud is not None and support.in_stud
+        }
     )
     where = (
         ""
@@ -106,8 +110,8 @@ def _label(
     paper.set_xy(left + 3, paper.get_y() + 0.5)
     paper.multi_cell(room, 3.8, spread(piece, units), align="L")
     _code(paper, address, left + _WIDE_MM - _CODE_MM - 3, top + 9.5)
-    hung = plan.built.as_hung(piece.key)
-    proofs = [proof for proof in plan.built.proofs if proof.piece == piece.key]
+    hung = plan.as_built.as_hung(piece.key)
+    proofs = [proof for proof in plan.as_built.proofs if proof.piece == piece.key]
     lines = [
         f"Hung {hung.on:%d %b %Y}{f' by {hung.by}' if hung.by else ''}."
         if hung

@@ -8,10 +8,10 @@ from itertools import pairwise
 
 from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
-from trade import data, say
-from trade.cut.parts import CutPart
-from trade.cut.plan import BoardJob, CutPlan, SheetJob, cut_line, source_words
-from trade.mark.template import Drawing, Line, Text
+from trade import data, wording
+from trade.cutting.parts import CutPart
+from trade.cutting.plan import BoardJob, CutPlan, SheetJob, cut_line, source_words
+from trade.marking.template import Drawing, Line, Text
 from trade.measure import Units, many, say_fine_length, say_length
 
 _BAR_MM = 12.0
@@ -66,7 +66,7 @@ def _part(paper: Paper, part: CutPart, units: Units) -> None:
     if part.rough:
         rough = " × ".join(say_length(mm, units) for mm in part.cut_mm)
         paper.quiet(f"Off the saw {rough}; the rest is scribed to the wall.")
-    paper.points(say.phrase(work.phrase(units), units) for work in part.detail.works)
+    paper.points(wording.phrase(work.phrase(units), units) for work in part.detail.works)
     if part.detail.wall:
         paper.quiet(f"Side: {part.detail.wall}.")
 

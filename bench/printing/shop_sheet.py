@@ -5,7 +5,7 @@ What to buy, aisle by aisle, with a box to tick; read at arm's length, with one 
 
 from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
-from trade.cut.shopping import Line, Shopping
+from trade.cutting.shopping import Shopping, ShoppingItem
 from trade.measure import Units
 
 AISLES = {
@@ -49,7 +49,7 @@ def money(cost: float, units: Units) -> str:
     return f"{'$' if units == 'imperial' else '€'}{cost:.2f}"
 
 
-def many(line: Line) -> str:
+def many(line: ShoppingItem) -> str:
     """How many to take: packs where it is sold in packs, tins where it is sold by the litre."""
     if line.unit == "l":
         return f"{line.packs} tin{'' if line.packs == 1 else 's'} of {line.pack:g} l"
@@ -58,7 +58,7 @@ def many(line: Line) -> str:
     return f"{line.packs:g}"
 
 
-def needed(line: Line) -> str:
+def needed(line: ShoppingItem) -> str:
     """What of it is needed, where that is less than what is bought."""
     if line.unit == "l":
         return f"{line.needed:.2f} l needed"
@@ -67,7 +67,7 @@ def needed(line: Line) -> str:
     )
 
 
-def _line(paper: Paper, line: Line, units: Units) -> None:
+def _line(paper: Paper, line: ShoppingItem, units: Units) -> None:
     if paper.will_page_break(14):
         paper.add_page()
     left, top = paper.l_margin, paper.get_y()

@@ -4,12 +4,12 @@ What is not known and what is assumed first, then every sum of every piece.
 """
 
 from bench.printing.paper import Paper
-from trade import say
+from trade import wording
 from trade.check import Check, PieceVerdict, Verdict
 from trade.measure import Units, say_length
 from trade.mounts import mount_of
-from trade.pieces.base import Thing
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
+from trade.plan.pieces.base import Thing
 
 _HIGH_MM = 62.0
 _FILLS: dict[str, tuple[int, int, int] | None] = {
@@ -52,7 +52,7 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
 def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
     """What decides whether any of it can be trusted."""
     paper.say(
-        f"{say.WORDS[verdict.word]}." if plan.pieces else "Nothing hangs on this wall yet.",
+        f"{wording.WORDS[verdict.outcome]}." if plan.pieces else "Nothing hangs on this wall yet.",
         bold=True,
     )
     unknown = [(piece.name, ask) for piece in verdict.pieces for ask in piece.unknown]
@@ -68,8 +68,10 @@ def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
     paper.row((("Piece", 45.0), ("Verdict", 22.0), ("What governs", wide)), bold=True)
     paper.rule()
     for piece in verdict.pieces:
-        standings = "; ".join(f"{each.name}: {each.said}" for each in say.standings(piece))
-        paper.row(((piece.name[:28], 45.0), (say.WORDS[piece.word], 22.0), (standings, wide)))
+        standings = "; ".join(f"{each.name}: {each.said}" for each in wording.standings(piece))
+        paper.row(
+            ((piece.name[:28], 45.0), (wording.WORDS[piece.outcome], 22.0), (standings, wide))
+        )
 
 
 def _drawing(paper: Paper, plan: Plan) -> None:
@@ -112,7 +114,7 @@ def _drawing(paper: Paper, plan: Plan) -> None:
 
 def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -> None:
     mount = mount_of(piece)
-    paper.heading(f"{piece.name}: {say.outcome(verdict).lower()}", keep_mm=40.0)
+    paper.heading(f"{piece.name}: {wording.outcome(verdict).lower()}", keep_mm=40.0)
     places = ", ".join(say_length(piece.left_mm + x, units) for x in piece.supports_mm)
     long, deep, up, left = (
         say_length(mm, units)
@@ -124,8 +126,8 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
     )
     loads = "; ".join(f"{thing.name} {_weight(thing, units)}" for thing in piece.things)
     paper.quiet(f"Carries: {loads or 'nobody has said what'}.")
-    paper.say(say.headline(verdict, units))
-    for standing in say.standings(verdict):
+    paper.say(wording.headline(verdict, units))
+    for standing in wording.standings(verdict):
         if standing.checks:
             paper.heading(f"{standing.name}: {standing.said}", keep_mm=30.0)
         for check in standing.checks:
@@ -135,7 +137,7 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
 def _weight(thing: Thing, units: Units) -> str:
     if thing.mass_kg is None:
         return "not weighed"
-    return say.quantity(say.kilograms(thing.mass_kg), units)
+    return wording.quantity(wording.kilograms(thing.mass_kg), units)
 
 
 def _check(paper: Paper, check: Check, units: Units) -> None:
@@ -143,13 +145,13 @@ def _check(paper: Paper, check: Check, units: Units) -> None:
         paper.add_page()
     paper.ln(1.5)
     paper.rule()
-    used = say.utilisation(check.utilisation)
-    line = say.check_line(check, units)
+    used = wording.utilisation(check.utilisation)
+    line, outcome = wording.check_line(check, units), wording.WORDS[check.outcome].lower()
     paper.say(
-        f"{check.name}: {f'{line}, {used}, ' if line else ''}{say.WORDS[check.word].lower()}",
+        f"{check.name}: {f'{line}, {used}, ' if line else ''}{outcome}",
         bold=True,
     )
-    paper.quiet(f"{check.part}; {check.case}. {say.phrase(check.sentence, units)}")
+    paper.quiet(f"{check.part}; {check.case}. {wording.phrase(check.sentence, units)}")
     for step in check.steps:
-        paper.step(step.symbol, say.quantity(step.result, units), step.formula)
+        paper.step(step.symbol, wording.quantity(step.result, units), step.formula)
     paper.quiet(f"{check.rule} Source: {check.source}.")

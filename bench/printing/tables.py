@@ -5,7 +5,7 @@ import io
 import re
 
 from bench.printing.shop_sheet import AISLES
-from trade.cut.shopping import Shopping
+from trade.cutting.shopping import Shopping
 
 _HEAD = ("aisle", "what", "needed", "unit", "pack", "packs", "spare", "each", "cost", "note")
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")

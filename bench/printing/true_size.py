@@ -14,8 +14,8 @@ from fpdf.prefs import ViewerPreferences
 
 from bench.drawing.svg import number
 from bench.printing.paper import FONTS
-from trade import say
-from trade.mark.template import LAYERS, Drawing
+from trade import wording
+from trade.marking.template import LAYERS, Drawing
 from trade.measure import Units
 
 _MARGIN_MM, _OVERLAP_MM, _FOOT_MM, _GAP_MM = 12.0, 10.0, 20.0, 4.0
@@ -254,7 +254,7 @@ def dxf(drawing: Drawing) -> bytes:
         )
     for text in drawing.texts:
         attributes = {"layer": text.layer, "insert": (text.x, text.y), "rotation": text.turn}
-        space.add_text(say.one_line(text.words), height=text.high, dxfattribs=attributes)
+        space.add_text(wording.one_line(text.words), height=text.high, dxfattribs=attributes)
     out = io.StringIO()
     doc.write(out)
     return out.getvalue().encode()

@@ -5,15 +5,15 @@ The wall to scale, then each piece close up with its holes, bits and depths; rea
 
 from bench.printing.paper import Paper
 from bench.printing.true_size import replay
-from trade import say
+from trade import wording
 from trade.check import Verdict
-from trade.mark.marks import Mark, piece_marks
-from trade.mark.overview import LETTERS_MM, close_up, overview, room_for, scale_for
-from trade.mark.reading import read, say_across, say_datum, say_up
-from trade.mark.template import Drawing
+from trade.marking.marks import Mark, piece_marks
+from trade.marking.overview import LETTERS_MM, close_up, overview, room_for, scale_for
+from trade.marking.reading import read, say_across, say_datum, say_up
+from trade.marking.template import Drawing
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 LARGER = 1.4  # 7.5 points become 10.5
 _HIGH_MM = 150.0
@@ -40,13 +40,13 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
     per = scale_for(plan.wall.width_mm, plan.wall.height_mm, room)
     _draw(paper, overview(plan, units, per), per)
     for number, piece in enumerate(plan.pieces, start=1):
-        word = say.outcome(verdict.piece(piece.key))
+        word = wording.outcome(verdict.piece(piece.key))
         up = say_length(piece.top_mm, units)
-        hangs = " It hangs already." if plan.built.hangs(piece.key) else ""
+        hangs = " It hangs already." if plan.as_built.hangs(piece.key) else ""
         paper.say(f"{number}  {piece.name}: its top {up} up. {word}.{hangs}", bold=True)
     paper.quiet("Dashed: studs. Crossed out: do not drill there. Crosses: holes.")
     for number, piece in enumerate(plan.pieces, start=1):
-        if plan.built.hangs(piece.key):
+        if plan.as_built.hangs(piece.key):
             continue  # its holes are on the wall above; nothing is drilled for it any more
         _piece(paper, number, piece, plan, verdict, units)
     return bytes(paper.output())
@@ -89,18 +89,19 @@ def _piece(
     judged = verdict.piece(piece.key)
     if judged.fails:
         paper.say(
-            f"{say.outcome(judged)}: {say.headline(judged, units)} Don't drill yet.", bold=True
+            f"{wording.outcome(judged)}: {wording.headline(judged, units)} Don't drill yet.",
+            bold=True,
         )
     _draw(paper, drawing, per)
-    seats = mount_of(piece).seats(piece, plan.wall)
+    supports = mount_of(piece).supports(piece, plan.wall)
     paper.say(
-        "; ".join(dict.fromkeys(seat.words(units) for seat in seats))
+        "; ".join(dict.fromkeys(support.words(units) for support in supports))
         or "Nothing goes into the wall.",
         bold=True,
     )
     _table(paper, piece, plan, holes, units)
     cautions = list(
-        dict.fromkeys(say.phrase(each, units) for mark in holes for each in mark.cautions)
+        dict.fromkeys(wording.phrase(each, units) for mark in holes for each in mark.cautions)
     )
     paper.points(cautions[:_MOST_CAUTIONS])
 

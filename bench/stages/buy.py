@@ -21,8 +21,8 @@ from bench.long_work import long_running
 from bench.printing import tables
 from bench.printing.shop_sheet import shop_sheet
 from bench.stages.sent import sent
-from trade.plan import Plan
-from trade.shop import Price
+from trade.plan.model import Plan
+from trade.plan.shop import Price
 
 _NO_PRICE = {
     "invalid": "A price is a number, such as 6.50.",

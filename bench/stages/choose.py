@@ -17,32 +17,31 @@ from bench.long_work import long_running
 from bench.models import Wall
 from trade import data
 from trade.assess import judge_piece
-from trade.choose import designs, placement
+from trade.choose import candidates, placement
 from trade.choose.arrange import arrange
+from trade.choose.capacity_map import best as best_spots
+from trade.choose.capacity_map import map_capacity, nearest_height, settled
+from trade.choose.criteria import NAMES
 from trade.choose.cures import most
-from trade.choose.merits import NAMES
+from trade.choose.options import Option, RejectedOption, as_it_hangs, find_options
 from trade.choose.order import deeper, heavier, order, order_deeper
-from trade.choose.schools import effects as school_effects
-from trade.choose.schools import school_of
-from trade.choose.slots import Slot
-from trade.choose.spots import best as best_spots
-from trade.choose.spots import nearest_height, settled, spots
-from trade.choose.ways import NotSo, Way, as_it_hangs
-from trade.choose.ways import ways as find_ways
-from trade.choose.wish import Wish, amount_of, wish_for, wish_of
+from trade.choose.policy_effects import answer_of
+from trade.choose.policy_effects import effects as policy_effects
+from trade.choose.request import HangRequest, amount_of, wish_for, wish_of
+from trade.choose.stud_layouts import StudLayout
 from trade.errors import MeasureError, PlanError
 from trade.measure import Units
 from trade.memo import memoized
 from trade.mounts import KINDS
-from trade.plan import Plan, Policy
+from trade.plan.model import Plan, Policy
 
 _SIDE_BY_SIDE = 4
 _MOST_AT_ONCE = 6
 _MOST_TIMES = 8.0
 _MOST_PERCENT, _FALLS = 400.0, 6
 _GROUPS = (("stand", "Stands on it"), ("hang", "Hangs from it"))
-found_ways = memoized(limit=32)(find_ways)
-found_spots = memoized(limit=8)(spots)
+found_options = memoized(limit=32)(find_options)
+found_spots = memoized(limit=8)(map_capacity)
 
 
 class HangForm(BenchForm):
@@ -88,7 +87,7 @@ class HangForm(BenchForm):
                 self.add_error("amount", str(error))
         return got
 
-    def wish(self, plan: Plan, x_mm: float, top_mm: float) -> Wish:
+    def hang_request(self, plan: Plan, x_mm: float, top_mm: float) -> HangRequest:
         """The wish for it, with its middle and its top there.
 
         Raises:
@@ -110,36 +109,46 @@ def hang(desk: Desk, request: HttpRequest) -> HttpResponse:
     if not form.is_valid():
         return desk.fragment(422)
     try:
-        wish = form.wish(desk.plan, number_in(request, "x_mm"), number_in(request, "top_mm"))
-        plan, key, words = hung(desk.plan, wish, form.cleaned_data["many"])
+        hang_request = form.hang_request(
+            desk.plan, number_in(request, "x_mm"), number_in(request, "top_mm")
+        )
+        plan, key, words = hung(desk.plan, hang_request, form.cleaned_data["many"])
     except PlanError as error:
         form.refuse(error)
         return desk.fragment(422)
     desk.key, desk.look, desk.hang_form = key, "ways", None
-    return apply(desk, lambda _: plan, f"Hang {wish.name}", words)
+    return apply(desk, lambda _: plan, f"Hang {hang_request.name}", words)
 
 
-def hung(plan: Plan, wish: Wish, many: int) -> tuple[Plan, str, str]:
+def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, str]:
     """Return the plan with a wish hung on it, the key of its first piece, and where they went.
 
     The best way there; where none holds, the nearest place that does; and where none does either,
     the plainest way there, with what is wrong with it.
     """
-    found = found_ways(plan, wish)
+    found = found_options(plan, hang_request)
     if many == 1 and found.found:
-        return plan.with_piece(found.found[0].piece), wish.key, ""
+        return plan.with_piece(found.found[0].piece), hang_request.key, ""
     taken = {piece.key for piece in plan.pieces}
     keys = [
-        wish.key,
-        *(key for n in range(2, many + len(taken) + 2) if (key := f"{wish.key}-{n}") not in taken),
+        hang_request.key,
+        *(
+            key
+            for n in range(2, many + len(taken) + 2)
+            if (key := f"{hang_request.key}-{n}") not in taken
+        ),
     ]
     wishes = tuple(
-        replace(wish, key=key, name=wish.name if n == 1 else f"{wish.name[:74]} ({n})")
+        replace(
+            hang_request,
+            key=key,
+            name=hang_request.name if n == 1 else f"{hang_request.name[:74]} ({n})",
+        )
         for n, key in enumerate(keys[:many], start=1)
     )
     done = arrange(plan, wishes)
     if not done.placed:
-        piece = plainest(plan, wish)
+        piece = plainest(plan, hang_request)
         return plan.with_piece(piece), piece.key, ""
     short = f" For {len(done.left_over)} there was no room." if done.left_over else ""
     if many == 1:
@@ -160,7 +169,7 @@ def hung(plan: Plan, wish: Wish, many: int) -> tuple[Plan, str, str]:
 def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """The ways to hang a piece; asked for after the page is there, because it tries many things."""
     desk = desk_or_404(request, wall, "fix", key)
-    found = found_ways(desk.plan, wish_of(desk.chosen))
+    found = found_options(desk.plan, wish_of(desk.chosen))
     shown = [_shown(way, desk) for way in found.found]
     now = (
         None
@@ -201,7 +210,11 @@ def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     desk.look = "ways"
     code = request.POST.get("way", "")
     way = next(
-        (way for way in found_ways(desk.plan, wish_of(desk.chosen)).found if code_of(way) == code),
+        (
+            way
+            for way in found_options(desk.plan, wish_of(desk.chosen)).found
+            if code_of(way) == code
+        ),
         None,
     )
     if way is None:
@@ -215,30 +228,31 @@ def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     )
 
 
-def code_of(way: Way) -> str:
+def code_of(way: Option) -> str:
     """What the button of a way sends."""
     return f"{way.kind}-{way.hold}"
 
 
-def plainest(plan: Plan, wish: Wish) -> Any:
+def plainest(plan: Plan, hang_request: HangRequest) -> Any:
     """What is put up when no way holds.
 
     The first kind that serves it, where it was wished, so that it can be mended.
     """
     left = min(
-        max(wish.x_mm - wish.length_mm / 2, 0.0), max(plan.wall.width_mm - wish.length_mm, 0.0)
+        max(hang_request.x_mm - hang_request.length_mm / 2, 0.0),
+        max(plan.wall.width_mm - hang_request.length_mm, 0.0),
     )
-    length = min(wish.length_mm, plan.wall.width_mm)
-    slot = Slot(left, length, placement.supports_on_studs(plan.wall, left, length))
-    for kind, row in data.ways().items():
-        if wish.goes in row.serves and not row.ends:
-            piece = designs.base(wish, kind, slot, plan)
+    length = min(hang_request.length_mm, plan.wall.width_mm)
+    slot = StudLayout(left, length, placement.supports_on_studs(plan.wall, left, length))
+    for kind, row in data.mounting_kinds().items():
+        if hang_request.goes in row.serves and not row.ends:
+            piece = candidates.base(hang_request, kind, slot, plan)
             if piece is not None:
                 return replace(piece, anchor=placement.usual_anchor(plan.wall))
     raise PlanError("The wall is too small for it.", "length_mm")
 
 
-def _shown(way: Way, desk: Desk) -> dict[str, Any]:
+def _shown(way: Option, desk: Desk) -> dict[str, Any]:
     """A way as its column shows it."""
     return {
         "code": code_of(way),
@@ -252,12 +266,12 @@ def _shown(way: Way, desk: Desk) -> dict[str, Any]:
     }
 
 
-def _merits(found: tuple[Way, ...]) -> list[tuple[str, list[float]]]:
+def _merits(found: tuple[Option, ...]) -> list[tuple[str, list[float]]]:
     """Each merit with its mark for each way, side by side."""
     return [(words, [way.marks[name] for way in found]) for name, words in NAMES.items()]
 
 
-def _refusal(no: NotSo) -> dict[str, Any]:
+def _refusal(no: RejectedOption) -> dict[str, Any]:
     return {"mount": KINDS[no.kind], "reason": no.reason}
 
 
@@ -383,10 +397,10 @@ class PolicyForm(BenchForm):
         super().__init__(posted)
         self.desk, policy = desk, desk.plan.policy
         for key, row in data.policies().items():
-            now = school_of(desk.plan, key)
-            choices = [(school, short(said)) for school, said in row.schools.items()]
+            now = answer_of(desk.plan, key)
+            choices = [(answer, short(said)) for answer, said in row.answers.items()]
             self.fields[key] = forms.ChoiceField(
-                choices=choices, label=row.question, initial=now, help_text=row.schools[now]
+                choices=choices, label=row.question, initial=now, help_text=row.answers[now]
             )
         for key, tool in data.tools().items():
             if not tool.usual:
@@ -452,7 +466,7 @@ def save_policy(request: HttpRequest, wall: int) -> HttpResponse:
     form = PolicyForm(desk, request.POST)
 
     def changed(plan: Plan) -> Plan:
-        wall_now = replace(plan.wall, school=form.cleaned_data["school"])
+        wall_now = replace(plan.wall, design_code=form.cleaned_data["school"])
         return replace(plan, wall=wall_now, policy=form.cleaned_data["policy"])
 
     return change(desk, form, changed, "How this job is done")
@@ -466,9 +480,9 @@ def effects(request: HttpRequest, wall: int, question: str) -> HttpResponse:
     if question not in data.policies():
         raise Http404("There is no such question.")
     key = desk.piece.key if desk.piece else None
-    schools = data.policies()[question].schools
+    answers = data.policies()[question].answers
     found = [
-        (schools[each.school], each.changes) for each in school_effects(desk.plan, question, key)
+        (answers[each.answer], each.changes) for each in policy_effects(desk.plan, question, key)
     ]
     return render(request, "bench/fix/_effects.html", {"effects": found, "units": desk.units})
 

@@ -26,11 +26,11 @@ from bench.stages.days import DaysForm
 from bench.stages.sent import sent
 from bench.stages.yard import HandForm
 from trade import data
-from trade.cut.actual import with_thickness
+from trade.cutting.actual import with_thickness
 from trade.errors import PlanError
 from trade.measure import say_fine_length
-from trade.plan import Plan, Policy
-from trade.shop import Measured
+from trade.plan.model import Plan, Policy
+from trade.plan.shop import Measured
 
 
 class SawForm(BenchForm):

@@ -17,8 +17,8 @@ from bench.printing.calendar import calendar
 from bench.stages.sent import sent
 from trade import data
 from trade.errors import PlanError
-from trade.plan import Plan
-from trade.shop import DAYS, Days, Finish, Hours
+from trade.plan.model import Plan
+from trade.plan.shop import DAYS, Days, Finish, Hours
 
 _OLD = [
     ("bare", "nothing: bare wood"),

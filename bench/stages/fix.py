@@ -26,7 +26,7 @@ from trade.fixings import driving
 from trade.measure import read_length, say_length, type_length
 from trade.memo import memoized
 from trade.mounts import Ask, mount_of
-from trade.plan import AnyPiece, Plan, Wall
+from trade.plan.model import AnyPiece, Plan, Wall
 
 found_cures = memoized(limit=32)(find_cures)
 

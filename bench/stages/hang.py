@@ -24,7 +24,7 @@ from bench.access import wall_or_404
 from bench.desk import Desk, desk_or_404
 from bench.drawing import elevation
 from bench.drawing.scale import Scale
-from bench.models import Told, Wall
+from bench.models import Report, Wall
 from bench.stages.fix import offered
 from trade.choose.cures import Cure
 from trade.choose.findings import Finding, findings
@@ -32,11 +32,11 @@ from trade.errors import MeasureError, PlanError
 from trade.job import found
 from trade.job.step import Step
 from trade.job.steps import steps
-from trade.mark.marks import Mark, piece_marks
+from trade.marking.marks import Mark, piece_marks
 from trade.measure import read_length
 from trade.mounts import mount_of
-from trade.mounts.made import as_mounted
-from trade.plan import Plan
+from trade.mounts.existing_holes import as_mounted
+from trade.plan.model import Plan
 
 WIDE_PX, HIGH_PX = 390.0, 280.0  # of the drawing at the wall
 _AROUND_PX = 48.0
@@ -105,7 +105,7 @@ class AtWall:
     @property
     def places_mm(self) -> tuple[float, ...]:
         """Where what carries the piece is: as measured, else as planned."""
-        return as_mounted(self.piece, self.desk.plan.built).supports_mm
+        return as_mounted(self.piece, self.desk.plan.as_built).supports_mm
 
     @property
     def fails(self) -> bool:
@@ -128,7 +128,7 @@ class AtWall:
         when = next(
             (
                 d.at
-                for d in self.desk.plan.built.done
+                for d in self.desk.plan.as_built.done
                 if (d.piece, d.step) == (self.piece.key, step.key)
             ),
             None,
@@ -203,7 +203,7 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         if all(piece.key != key for piece in kept.plan().pieces):
             return HttpResponse("It is no longer in the plan.", status=410)
         desk = desk_or_404(request, wall, "hang", key, "hang")
-        if not (uid and Told.objects.filter(wall=kept, uid=uid).exists()):
+        if not (uid and Report.objects.filter(wall=kept, uid=uid).exists()):
             try:
                 if what == "undo":
                     message = _undone(request, kept, desk)
@@ -215,7 +215,7 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             except (PlanError, MeasureError) as error:
                 message = str(error)
             if uid:
-                Told.objects.create(wall=kept, uid=uid, made=made)
+                Report.objects.create(wall=kept, uid=uid, made=made)
     desk = desk_or_404(request, wall, "hang", key, "hang")
     desk.message = message
     stays = message or what in (
@@ -254,18 +254,22 @@ def _undone(request: HttpRequest, kept: Wall, desk: Desk) -> str:
         )
     if meant == _NOTHING:
         return ""
-    if meant != kept.at:
+    if meant != kept.current_revision:
         labels = dict(
-            kept.revisions.filter(number__in=(meant, kept.at)).values_list("number", "label")
+            kept.revisions.filter(number__in=(meant, kept.current_revision)).values_list(
+                "number", "label"
+            )
         )
-        came, mine = labels.get(kept.at, "another change"), labels.get(meant, "that")
+        came, mine = labels.get(kept.current_revision, "another change"), labels.get(meant, "that")
         return (
             f"“{mine}” still stands, for “{came}” came after it: look at both on the bench, "
             "and undo there what is wrong."
         )
     if (
         desk.helping
-        and kept.revisions.filter(number=kept.at).exclude(by=desk.request.user.pk).exists()
+        and kept.revisions.filter(number=kept.current_revision)
+        .exclude(by=desk.request.user.pk)
+        .exists()
     ):
         return (
             "The last change here was somebody else's: only they, or whose job it is, take it back."
@@ -282,7 +286,7 @@ def _meant(request: HttpRequest, kept: Wall) -> int | None:
     """
     back = 0
     if uid := request.POST.get("undoes", "")[:64]:
-        told = Told.objects.filter(wall=kept, uid=uid).first()
+        told = Report.objects.filter(wall=kept, uid=uid).first()
         if told is None or told.made is None:
             return _NOTHING if told is not None else None
         key = told.made
@@ -326,7 +330,7 @@ def _changed(request: HttpRequest, desk: Desk, key: str, what: str) -> tuple[Pla
         raise Http404("Nobody can tell that of a hole.")
     kind, words = _MET[what]
     mark = step.mark if step is not None and step.mark is not None else _place(request, desk)
-    said = found.Told(
+    said = found.MarkReport(
         kind, _shift(request, desk) if what == "stud_off" else None, _depth(request, desk), when, by
     )
     return found.tell(plan, mark, said), f"{piece.name}, {mark.part}: {words}"

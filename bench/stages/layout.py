@@ -15,7 +15,7 @@ from trade.choose.hooks import fewest_rows, spread_along
 from trade.choose.stack import stack
 from trade.errors import MeasureError, PlanError
 from trade.measure import read_length
-from trade.plan import AnyPiece
+from trade.plan.model import AnyPiece
 
 MANNERS = (
     ("fitted", "as high as the things on them need"),

@@ -12,10 +12,10 @@ from bench.desk import Desk, desk_or_404
 from bench.devices import devices_for
 from bench.forms import BenchForm, MeasureField
 from trade import data
-from trade.choose.wish import amount_of
+from trade.choose.request import amount_of
 from trade.errors import MeasureError, PlanError
 from trade.load import contents
-from trade.plan import AnyPiece, Plan, Thing
+from trade.plan.model import AnyPiece, Plan, Thing
 
 ALL_ALONG, MIDDLE = "all along", "middle"
 

@@ -20,13 +20,13 @@ from bench.long_work import long_running
 from bench.printing import true_size
 from bench.printing.wall_sheet import wall_sheet
 from bench.stages.sent import sent
-from trade import say
-from trade.datum import Datum
+from trade import wording
 from trade.errors import PlanError
-from trade.mark.overview import overview
-from trade.mark.template import Drawing, by_support, edge, sticks, template
+from trade.marking.overview import overview
+from trade.marking.template import Drawing, by_support, edge, sticks, template
 from trade.measure import say_length
-from trade.plan import Plan
+from trade.plan.datum import Datum
+from trade.plan.model import Plan
 
 _CORNERS = [
     ("left", "the left corner"),
@@ -133,7 +133,7 @@ def _warned(drawing: Drawing, desk: Desk) -> Drawing:
     """Return the drawing with "do not drill" in its name if its piece does not hold."""
     verdict = desk.verdict.piece(desk.chosen.key)
     return (
-        drawing._replace(name=f"{say.outcome(verdict)}, don't drill yet: {drawing.name}")
+        drawing._replace(name=f"{wording.outcome(verdict)}, don't drill yet: {drawing.name}")
         if verdict.fails
         else drawing
     )

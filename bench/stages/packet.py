@@ -14,7 +14,7 @@ from bench.forms import BenchForm, MeasureField
 from trade import data
 from trade.errors import PlanError
 from trade.measure import G_N_PER_KG
-from trade.plan import Packet, Plan, Wall
+from trade.plan.model import Packet, Plan, Wall
 
 
 class PacketForm(BenchForm):

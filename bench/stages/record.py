@@ -25,12 +25,12 @@ from bench.printing.owner_sheet import owner_sheet
 from bench.printing.piece_label import piece_labels
 from bench.stages.sent import sent
 from trade import data
-from trade.built import Built, Hung, Look, Proof
 from trade.errors import PlanError
-from trade.job.as_built import AsBuilt, as_built
+from trade.job.as_built import AsBuiltReport, as_built
 from trade.job.care import Care, cares
 from trade.job.proof import ProofLoad, Proved, proof_load, prove
-from trade.plan import Plan
+from trade.plan.as_built import AsBuilt, Hung, Look, Proof
+from trade.plan.model import Plan
 
 _UP = [("1", "higher"), ("-1", "lower")]
 _ACROSS = [("1", "further right"), ("-1", "further left")]
@@ -82,7 +82,7 @@ class BuiltForm(RecordForm):
     def ask(self) -> None:
         """Everything as planned, unless somebody says otherwise."""
         units = self.desk.units
-        was = self.desk.plan.built.as_hung(self.piece.key) or Hung(
+        was = self.desk.plan.as_built.as_hung(self.piece.key) or Hung(
             piece=self.piece.key, on=localdate()
         )
         imperial = units == "imperial"
@@ -222,10 +222,10 @@ class Record:
         """Of the piece on the desk."""
         self.plan, self.piece = desk.plan, desk.chosen
         self.photos = desk.wall.photos.filter(key=desk.chosen.key, deleted=None)
-        self.hung = self.plan.built.as_hung(self.piece.key)
+        self.hung = self.plan.as_built.as_hung(self.piece.key)
 
     @property
-    def as_built(self) -> AsBuilt:
+    def as_built(self) -> AsBuiltReport:
         """As it hangs, judged."""
         return as_built(self.plan, self.piece.key)
 
@@ -238,13 +238,13 @@ class Record:
     def proofs(self) -> list[tuple[Proof, Proved]]:
         """Every proof, the latest first, with what it says."""
         load = self.load
-        own = [proof for proof in self.plan.built.proofs if proof.piece == self.piece.key]
+        own = [proof for proof in self.plan.as_built.proofs if proof.piece == self.piece.key]
         return [(proof, prove(proof, load)) for proof in reversed(own)]
 
     @property
     def looks(self) -> list[Look]:
         """Every look, the latest first."""
-        return [look for look in reversed(self.plan.built.looks) if look.piece == self.piece.key]
+        return [look for look in reversed(self.plan.as_built.looks) if look.piece == self.piece.key]
 
     @property
     def cares(self) -> tuple[Care, ...]:
@@ -261,10 +261,10 @@ def save(request: HttpRequest, wall: int, key: str, what: str) -> HttpResponse:
     form = make(desk, request.POST)
 
     def changed(plan: Plan) -> Plan:
-        kept: Built = replace(
-            plan.built, **{where: (*getattr(plan.built, where), form.cleaned_data["made"])}
+        kept: AsBuilt = replace(
+            plan.as_built, **{where: (*getattr(plan.as_built, where), form.cleaned_data["made"])}
         )
-        return replace(plan, built=kept)
+        return replace(plan, as_built=kept)
 
     return change(desk, form, changed, f"{label}: {desk.chosen.name}")
 

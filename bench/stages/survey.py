@@ -15,13 +15,13 @@ from bench.desk import Desk, desk_or_404
 from bench.devices import devices_for
 from bench.forms import number_in
 from bench.stages.wall_form import WallForm
-from trade import sheet
 from trade.errors import MeasureError, PlanError
-from trade.evidence import ByHand, Reading
-from trade.features import usual
-from trade.lie import Plumb, RunOut
 from trade.measure import INCH_MM, read_length, say_length
-from trade.plan import Plan, Stud, Wall
+from trade.parse import spreadsheet
+from trade.plan.features import usual
+from trade.plan.flatness import Plumb, RunOut
+from trade.plan.model import Plan, Stud, Wall
+from trade.plan.readings import ByHand, Reading
 from trade.wall.infer import as_studs
 
 _SAME_STUD_MM = 30.0
@@ -187,8 +187,8 @@ def measure(request: HttpRequest, wall: int) -> HttpResponse:
     places = (0.0, now.width_mm / 2, now.width_mm)
     low = now.height_mm * 0.15
     high = now.height_mm * 0.85
-    lie = replace(
-        now.lie,
+    flatness = replace(
+        now.flatness,
         run_outs=(
             RunOut(line="ceiling", points_mm=tuple((x, devices.to_ceiling_mm(x)) for x in places)),
             RunOut(line="floor", points_mm=tuple((x, devices.to_floor_mm(x)) for x in places)),
@@ -202,7 +202,9 @@ def measure(request: HttpRequest, wall: int) -> HttpResponse:
             ),
         ),
     )
-    return _on_the_wall(desk, lambda before: replace(before, lie=lie), "Measure level and plumb")
+    return _on_the_wall(
+        desk, lambda before: replace(before, flatness=flatness), "Measure level and plumb"
+    )
 
 
 @require_safe
@@ -210,7 +212,7 @@ def readings_out(request: HttpRequest, wall: int) -> HttpResponse:
     """All readings as a table."""
     desk = desk_or_404(request, wall, "survey")
     answer = HttpResponse(
-        sheet.write(desk.plan.wall.readings), content_type="text/csv; charset=utf-8"
+        spreadsheet.write(desk.plan.wall.readings), content_type="text/csv; charset=utf-8"
     )
     name = f"{slugify(desk.plan.name) or 'wall'}.readings.csv"
     answer["Content-Disposition"] = content_disposition_header(True, name) or ""
@@ -225,10 +227,10 @@ def readings_in(request: HttpRequest, wall: int) -> HttpResponse:
     if not isinstance(file, UploadedFile):
         return refused(desk, "Choose a table (CSV) first.")
     try:
-        readings: tuple[Reading, ...] = sheet.read(
-            file.read(sheet.MAX_BYTES + 1), desk.plan.wall.width_mm
+        readings: tuple[Reading, ...] = spreadsheet.read(
+            file.read(spreadsheet.MAX_BYTES + 1), desk.plan.wall.width_mm
         )
-    except sheet.RefusedSheetError as error:
+    except spreadsheet.RefusedSheetError as error:
         desk.refused_rows = error.rows
         return refused(desk, str(error))
     return _on_the_wall(

@@ -11,12 +11,14 @@ from django.forms import BoundField
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
-from trade import data, lie, notes, sketch
+from trade import data
 from trade.errors import PlanError
-from trade.evidence import Reading
-from trade.lie import Lie
 from trade.measure import Units, type_length
-from trade.plan import Layer, Stud, Wall
+from trade.parse import notes, sketch
+from trade.plan import flatness
+from trade.plan.flatness import Flatness
+from trade.plan.model import Layer, Stud, Wall
+from trade.plan.readings import Reading
 
 UNKNOWN, BARE = "unknown", "bare"
 _DEPTHS = ("", "_2", "_3")  # layers that can be named, from the room inwards
@@ -82,7 +84,7 @@ class WallForm(BenchForm):
                 ("european", "European: partial factors (EN 1995)"),
             ],
             label="Screws in timber are judged by",
-            initial=wall.school if wall else "american",
+            initial=wall.design_code if wall else "american",
             required=False,
         )
         stud = wall.studs[0] if wall and wall.studs else Stud(centre_mm=0)
@@ -120,7 +122,7 @@ class WallForm(BenchForm):
             max_length=20_000,
             strip=False,
             widget=forms.Textarea({"rows": 4, "spellcheck": "false"}),
-            initial=lie.write(wall.lie, units) if wall else "",
+            initial=flatness.write(wall.flatness, units) if wall else "",
         )
         for key, row in data.clues().items():
             self.fields[f"clue_{key}"] = forms.BooleanField(
@@ -183,14 +185,14 @@ class WallForm(BenchForm):
                 height_mm=got["height"],
                 layers=self._layers(got),
                 structure=None if got["structure"] == UNKNOWN else got["structure"] or "timber",
-                school=got.get("school") or "american",
+                design_code=got.get("school") or "american",
                 packets=self.wall.packets if self.wall else (),
                 timber=None if got["timber"] in (UNKNOWN, "") else got["timber"],
                 clues=tuple(key for key in data.clues() if got[f"clue_{key}"]),
                 studs=studs,
                 features=features,
                 readings=self._readings(got),
-                lie=self._lie(got),
+                flatness=self._lie(got),
             )
         except PlanError as error:
             self.refuse(error)
@@ -222,10 +224,10 @@ class WallForm(BenchForm):
             return self.wall.readings
         return notes.read(got["readings"], self.units, got["width"])
 
-    def _lie(self, got: dict[str, Any]) -> Lie:
+    def _lie(self, got: dict[str, Any]) -> Flatness:
         if self.wall and "lie" not in self.changed_data:
-            return self.wall.lie
-        return lie.read(got["lie"], self.units)
+            return self.wall.flatness
+        return flatness.read(got["lie"], self.units)
 
     def _along_the_tape(self, got: dict[str, Any]) -> tuple[tuple[Stud, ...], tuple[Any, ...]]:
         """Studs and things as typed.

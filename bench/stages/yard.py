@@ -18,11 +18,12 @@ from bench.changes import apply, change, refused
 from bench.desk import Desk, desk_or_404
 from bench.forms import BenchForm, MeasureField
 from bench.models import Offcut
-from trade import data, sheet
-from trade.cut import outside
+from trade import data
+from trade.cutting import part_import
 from trade.errors import PlanError
-from trade.plan import Plan
-from trade.shop import Defect, OnHand, OwnPart
+from trade.parse import spreadsheet
+from trade.plan.model import Plan
+from trade.plan.shop import Defect, OnHand, OwnPart
 
 _KINDS = [("board", "board, cut to length"), ("sheet", "sheet, cut both ways")]
 
@@ -215,8 +216,8 @@ def _brought(
     if not isinstance(file, UploadedFile):
         return refused(desk, "Choose a file first.")
     try:
-        parts, words = read(file.read(sheet.MAX_BYTES + 1))
-    except sheet.RefusedSheetError as error:
+        parts, words = read(file.read(spreadsheet.MAX_BYTES + 1))
+    except spreadsheet.RefusedSheetError as error:
         desk.refused_rows = error.rows
         return refused(desk, str(error))
     many = sum(part.many for part in parts)
@@ -230,7 +231,7 @@ def _brought(
 def bring_table(request: HttpRequest, wall: int) -> HttpResponse:
     """Parts out of a table (CSV)."""
     desk = _desk(request, wall)
-    return _brought(desk, "table", lambda raw: (outside.read_table(raw, desk.units), ""))
+    return _brought(desk, "table", lambda raw: (part_import.read_table(raw, desk.units), ""))
 
 
 @require_POST
@@ -243,7 +244,7 @@ def bring_drawing(request: HttpRequest, wall: int) -> HttpResponse:
         return refused(desk, "Say first what the parts of the drawing are of.")
 
     def read(raw: bytes) -> tuple[tuple[OwnPart, ...], str]:
-        drawn = outside.read_dxf(raw, *wood, desk.units)
+        drawn = part_import.read_dxf(raw, *wood, desk.units)
         left = (
             f" {drawn.others} other shape{'' if drawn.others == 1 else 's'} left out: only "
             "closed rectangles are parts."

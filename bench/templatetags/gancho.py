@@ -12,25 +12,27 @@ from bench.drawing import vial as vials
 from bench.once import once_field
 from bench.printing.shop_sheet import many, needed
 from bench.printing.shop_sheet import money as cents
-from trade import data, measure, say
-from trade.check import Check, Phrase, PieceVerdict, Quantity, Word
-from trade.cut.parts import CutPart
-from trade.cut.shopping import Line
-from trade.mark.marks import Mark
-from trade.mark.reading import read as from_datum
-from trade.mark.reading import say_across, say_up
+from trade import data, measure, wording
+from trade.check import Check, Message, Outcome, PieceVerdict, Quantity
+from trade.cutting.parts import CutPart
+from trade.cutting.shopping import ShoppingItem
+from trade.marking.marks import Mark
+from trade.marking.reading import read as from_datum
+from trade.marking.reading import say_across, say_up
 from trade.measure import Units, say_bit, say_fine_length, say_gap, say_length, say_weight
 from trade.memo import memoized
-from trade.mounts.base import AnySeat
+from trade.mounts.base import AnySupport
 
 register = template.Library()
 register.simple_tag(once_field)
 
 
 @register.filter
-def said(what: Quantity | Phrase, units: Units) -> str:
+def said(what: Quantity | Message, units: Units) -> str:
     """A quantity or a sentence in somebody's units; anything else is refused."""
-    return say.phrase(what, units) if isinstance(what, Phrase) else say.quantity(what, units)
+    return (
+        wording.phrase(what, units) if isinstance(what, Message) else wording.quantity(what, units)
+    )
 
 
 @register.filter
@@ -40,9 +42,9 @@ def tape(mm: float, units: Units) -> str:
 
 
 @register.filter
-def screw_words(seat: AnySeat, units: Units) -> str:
+def screw_words(support: AnySupport, units: Units) -> str:
     """What goes into each hole of a support."""
-    return seat.words(units)
+    return support.words(units)
 
 
 @register.filter
@@ -66,7 +68,7 @@ def gap(mm: float, units: Units) -> str:
 @register.filter
 def percent(share: float) -> str:
     """A probability, said."""
-    return say.chance(share)
+    return wording.chance(share)
 
 
 @register.filter
@@ -82,34 +84,34 @@ def money(cost: float, units: Units) -> str:
 
 
 @register.filter
-def word(what: Word) -> str:
+def word(what: Outcome) -> str:
     """Holds, Close, Won't hold, Can't tell."""
-    return say.WORDS[what]
+    return wording.WORDS[what]
 
 
 @register.filter
-def outcome(what: say.Outcome) -> str:
+def outcome(what: wording.Judged) -> str:
     """The word on a piece, with its worst nuisance: Holds, but sags."""
-    return say.outcome(what)
+    return wording.outcome(what)
 
 
 @register.filter
-def outcome_used(what: say.Outcome) -> str:
+def outcome_used(what: wording.Judged) -> str:
     """The same in a line: holds, but sags, 0.61."""
-    said = say.outcome_used(what)
+    said = wording.outcome_used(what)
     return said[0].lower() + said[1:]
 
 
 @register.filter
-def standings(verdict: PieceVerdict) -> tuple[say.Standing, ...]:
+def standings(verdict: PieceVerdict) -> tuple[wording.Standing, ...]:
     """Strength, service and fit, apart, the worst first."""
-    return say.standings(verdict)
+    return wording.standings(verdict)
 
 
 @register.filter
-def besides(verdict: PieceVerdict) -> tuple[say.Standing, ...]:
+def besides(verdict: PieceVerdict) -> tuple[wording.Standing, ...]:
     """What else is wrong besides what the headline says."""
-    return say.besides(verdict)
+    return wording.besides(verdict)
 
 
 @register.filter
@@ -121,19 +123,19 @@ def counted(count: float, noun: str) -> str:
 @register.filter
 def used(value: float) -> str:
     """A utilisation, never rounded to look better."""
-    return say.utilisation(value)
+    return wording.utilisation(value)
 
 
 @register.filter
 def against(check: Check, units: Units) -> str:
     """Demand of capacity."""
-    return say.check_line(check, units)
+    return wording.check_line(check, units)
 
 
 @register.filter
 def headline(verdict: PieceVerdict, units: Units) -> str:
     """The sentence on a piece."""
-    return say.headline(verdict, units)
+    return wording.headline(verdict, units)
 
 
 @register.filter
@@ -199,7 +201,7 @@ def measured_field(form: Any, part: CutPart) -> Any:
 @register.filter
 def worked(part: CutPart, units: Units) -> list[str]:
     """What is done to a part, a sentence each."""
-    return [say.phrase(work.phrase(units), units) for work in part.detail.works]
+    return [wording.phrase(work.phrase(units), units) for work in part.detail.works]
 
 
 @register.filter
@@ -209,13 +211,13 @@ def exactly(cost: float, units: Units) -> str:
 
 
 @register.filter
-def packs(line: Line) -> str:
+def packs(line: ShoppingItem) -> str:
     """How many to take of a line of the shopping list."""
     return many(line)
 
 
 @register.filter
-def wanted(line: Line) -> str:
+def wanted(line: ShoppingItem) -> str:
     """How much of it is needed, where that is less than what is bought."""
     return needed(line)
 
@@ -233,6 +235,6 @@ def merit(mark: float) -> SafeString:
 
 
 @register.simple_tag
-def vial(what: say.Outcome | Check, size: str = "middle") -> SafeString:
+def vial(what: wording.Judged | Check, size: str = "middle") -> SafeString:
     """A vial on its own."""
     return vials.markup(what, size)

@@ -11,7 +11,7 @@ from tests.bench.test_workbench import HTMX, BenchCase
 from tests.plans import bracket_shelf, plan, rod_shelf
 from tests.trade.test_every_kind import put_up
 from trade.assess import assess
-from trade.plan import Policy, Thing
+from trade.plan.model import Policy, Thing
 
 
 class Hanging(BenchCase):
@@ -27,7 +27,7 @@ class Hanging(BenchCase):
         self.assertContains(answer, 'data-look="ways"')
         made = self.plan().pieces[-1]
         self.assertEqual(
-            (made.things[0].name, assess(self.plan()).piece(made.key).word),
+            (made.things[0].name, assess(self.plan()).piece(made.key).outcome),
             ("Dinner plates, 12", "holds"),
         )
         self.assertContains(
@@ -40,7 +40,7 @@ class Hanging(BenchCase):
     def test_several_hang_side_by_side_and_what_finds_no_room_is_said(self) -> None:
         self.assertContains(self.hang(many="3"), "3 hang now")
         self.assertEqual(len(self.plan().pieces), 5)
-        self.assertEqual({verdict.word for verdict in assess(self.plan()).pieces}, {"holds"})
+        self.assertEqual({verdict.outcome for verdict in assess(self.plan()).pieces}, {"holds"})
 
     def test_where_it_would_not_hold_the_nearest_place_is_taken(self) -> None:
         self.wall.record(
@@ -52,7 +52,7 @@ class Hanging(BenchCase):
             self.base(),
         )
         self.assertContains(self.hang(what="books", amount="900 mm"), "hangs at the nearest place")
-        self.assertEqual({verdict.word for verdict in assess(self.plan()).pieces}, {"holds"})
+        self.assertEqual({verdict.outcome for verdict in assess(self.plan()).pieces}, {"holds"})
 
     def test_where_nothing_holds_it_is_put_up_all_the_same_with_what_is_wrong(self) -> None:
         self.assertContains(self.hang(what="shelf", amount="900 kg"), "Won&#x27;t hold")
@@ -146,7 +146,7 @@ class LayingOut(BenchCase):
 class ThePolicy(BenchCase):
     def values(self, **changes: str) -> dict[str, str]:
         policy = Policy()
-        schools = (
+        answers = (
             "anchors",
             "hollow",
             "plates",
@@ -157,7 +157,7 @@ class ThePolicy(BenchCase):
             "minds",
             "matters",
         )
-        form = {school: getattr(policy, school) for school in schools} | {
+        form = {answer: getattr(policy, answer) for answer in answers} | {
             "school": "american",
             "shift": "150 mm",
             "grow": "150 mm",
@@ -174,7 +174,7 @@ class ThePolicy(BenchCase):
         self.assertEqual(
             self.plan().policy, Policy(made="shop", most_holes=8, lacks=("table_saw",))
         )
-        self.assertEqual(self.plan().wall.school, "european")
+        self.assertEqual(self.plan().wall.design_code, "european")
         asked = {
             "name": "Next",
             "width": "3 m",

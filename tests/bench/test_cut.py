@@ -24,14 +24,14 @@ from tests.bench.test_true_size import MM, holes_of
 from tests.bench.test_workbench import BenchCase, seen
 from tests.plans import bracket_shelf, plan, wall
 from tests.trade.test_every_kind import put_up
-from tests.trade.test_outside import drawn, ring
+from tests.trade.test_part_import import drawn, ring
 from trade.assess import assess
-from trade.cut.plan import cut_plan
-from trade.cut.shopping import shopping
-from trade.features import Feature
-from trade.mark.overview import close_up, overview, scale_for
-from trade.plan import Plan, Shop, Thing
-from trade.shop import Finish, Measured, OwnPart
+from trade.cutting.plan import cut_plan
+from trade.cutting.shopping import shopping
+from trade.marking.overview import close_up, overview, scale_for
+from trade.plan.features import Feature
+from trade.plan.model import Plan, Shop, Thing
+from trade.plan.shop import Finish, Measured, OwnPart
 
 ARM_PT = 10.0  # common practice, no source: smaller letters are not read at arm's length
 

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 
 from bench.models import Job, Wall
 from tests.plans import bracket_shelf, plan, rod_shelf
-from trade.plan import Thing
+from trade.plan.model import Thing
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 
@@ -111,7 +111,7 @@ class Follow(TestCase):
     def test_nothing_of_it_is_kept_and_a_page_of_another_piece_gets_the_whole_bench(self) -> None:
         page = Page(self.client, self.wall, "fix")
         page.drag(900, 1400)
-        self.assertEqual(Wall.objects.get(pk=self.wall.pk).at, 1)
+        self.assertEqual(Wall.objects.get(pk=self.wall.pk).current_revision, 1)
         self.assertContains(page.ask(900, 1400, seen="ledge"), 'class="bench stage-fix"')
 
     def test_a_tick_is_small_however_much_hangs_there(self) -> None:

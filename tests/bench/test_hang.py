@@ -10,13 +10,13 @@ from django.urls import reverse
 from django.utils import timezone
 from msgspec.structs import replace
 
-from bench.models import Told, Wall
+from bench.models import Report, Wall
 from tests.bench.test_workbench import BenchCase
 from tests.plans import plan, rod_shelf
 from trade.assess import assess
-from trade.built import Drilled
 from trade.job.steps import steps
-from trade.policy import Policy
+from trade.plan.as_built import Drilled
+from trade.plan.policy import Policy
 
 
 class Hanging(BenchCase):
@@ -28,7 +28,7 @@ class Hanging(BenchCase):
 
     def seen(self) -> int:
         now = Wall.objects.get(pk=self.wall.pk)
-        return now.revisions.get(number=now.at).pk
+        return now.revisions.get(number=now.current_revision).pk
 
     def first_hole(self, key: str = "shelf") -> str:
         return next(step.key for step in steps(self.plan(), key, "metric") if step.mark)
@@ -53,10 +53,12 @@ class Hanging(BenchCase):
     def test_what_is_sent_twice_counts_once_and_undo_takes_it_back(self) -> None:
         for _ in range(3):
             self.tell("done", "ready", uid="abc", at=str(timezone.now().timestamp() * 1000))
-        self.assertEqual([each.step for each in self.plan().built.done], ["ready"])
-        self.assertEqual((Told.objects.count(), Wall.objects.get(pk=self.wall.pk).at), (1, 2))
+        self.assertEqual([each.step for each in self.plan().as_built.done], ["ready"])
+        self.assertEqual(
+            (Report.objects.count(), Wall.objects.get(pk=self.wall.pk).current_revision), (1, 2)
+        )
         self.tell("undo")
-        self.assertEqual(self.plan().built.done, ())
+        self.assertEqual(self.plan().as_built.done, ())
 
     def test_an_undo_takes_back_what_it_means_and_nothing_that_came_after(self) -> None:
         self.tell("done", "ready", uid="a")
@@ -75,7 +77,7 @@ class Hanging(BenchCase):
             with self.subTest(meant):
                 self.assertContains(self.tell("undo", **meant), words, status_code=422)
         self.assertEqual(
-            ([each.step for each in self.plan().built.done], self.plan().piece("shelf").left_mm),
+            ([each.step for each in self.plan().as_built.done], self.plan().piece("shelf").left_mm),
             (["ready"], 710.0),
         )
         self.tell("done", "safe", uid="b")
@@ -83,9 +85,9 @@ class Hanging(BenchCase):
             "done", "safe", uid="c"
         )  # done already: it changes nothing, and neither does taking it back
         self.assertEqual(self.tell("undo", undoes="c").status_code, 200)
-        self.assertEqual([each.step for each in self.plan().built.done], ["ready", "safe"])
+        self.assertEqual([each.step for each in self.plan().as_built.done], ["ready", "safe"])
         self.tell("undo", undoes="b")
-        self.assertEqual([each.step for each in self.plan().built.done], ["ready"])
+        self.assertEqual([each.step for each in self.plan().as_built.done], ["ready"])
 
     def test_a_number_that_comes_again_is_not_taken_for_the_tap_s(self) -> None:
         """The tap was taken back at the bench, and another change got its number."""
@@ -103,7 +105,7 @@ class Hanging(BenchCase):
         seen = self.seen()
         for back in (0, 1):
             self.tell("undo", seen=seen, back=back, uid=f"undo-{back}")
-        self.assertEqual(self.plan().built.done, ())
+        self.assertEqual(self.plan().as_built.done, ())
 
     def test_a_tap_for_a_piece_that_is_gone_says_so(self) -> None:
         self.post("remove", "shelf")
@@ -118,19 +120,19 @@ class Hanging(BenchCase):
                     "in another window",
                     status_code=409,
                 )
-        self.assertEqual(Wall.objects.get(pk=self.wall.pk).at, 1)
+        self.assertEqual(Wall.objects.get(pk=self.wall.pk).current_revision, 1)
 
     def test_a_bad_hole_is_evidence_is_judged_and_offers_what_fits(self) -> None:
         hole = self.first_hole()
         answer = self.tell("no_wood", hole)
         self.assertContains(answer, "Stop. Won&#x27;t hold.")
         self.assertContains(answer, 'value="elsewhere-')
-        self.assertEqual([each.met for each in self.plan().built.drilled], ["no_wood"])
+        self.assertEqual([each.met for each in self.plan().as_built.drilled], ["no_wood"])
         self.assertNotIn(800.0, [stud.centre_mm for stud in self.plan().wall.studs])
         code = answer.content.decode().split('name="code" value="')[1].split('"')[0]
         cured = self.tell("cure", hole, code=code)
         self.assertNotContains(cured, "Stop.")
-        self.assertEqual(assess(self.plan()).piece("shelf").word, "holds")
+        self.assertEqual(assess(self.plan()).piece("shelf").outcome, "holds")
         self.assertContains(
             self.tell("cure", hole, code="nonsense"), "no longer fits", status_code=422
         )
@@ -139,8 +141,10 @@ class Hanging(BenchCase):
         answer = self.tell("places", "measure", "ledge", places="102, 903 mm")
         self.assertEqual(answer.status_code, 200)
         self.assertContains(answer, 'value="102 mm, 903 mm"')
-        self.assertEqual([each.places_mm for each in self.plan().built.mounted], [(102.0, 903.0)])
-        self.assertEqual([each.step for each in self.plan().built.done], ["measure"])
+        self.assertEqual(
+            [each.places_mm for each in self.plan().as_built.mounted], [(102.0, 903.0)]
+        )
+        self.assertEqual([each.step for each in self.plan().as_built.done], ["measure"])
         page = self.client.get(f"{self.url('stage', 'cut')}?look=parts&piece=ledge")
         self.assertContains(page, "at 102 mm and so on from its left end")
         for places in ("102", "102, 2 m", "wide, 3", ""):
@@ -177,13 +181,13 @@ class Hanging(BenchCase):
         x, y = (float(each) for each in hole.split("-")[1:])
         self.post("move", "shelf", left_mm="700", top_mm="1300")
         self.tell("good", hole, x_mm=str(x), y_mm=str(y), uid="late")
-        self.assertEqual([(d.x_mm, d.y_mm) for d in self.plan().built.drilled], [(x, y)])
+        self.assertEqual([(d.x_mm, d.y_mm) for d in self.plan().as_built.drilled], [(x, y)])
         self.assertContains(self.client.get(self.url("stage", "fix")), "made already")
 
     def test_begin_again_fills_the_holes(self) -> None:
         self.tell("good", self.first_hole())
         self.tell("again")
-        self.assertEqual(self.plan().built.drilled, ())
+        self.assertEqual(self.plan().as_built.drilled, ())
         self.assertEqual([feature.kind for feature in self.plan().wall.features], ["hole"])
 
     def test_resin_rests_until_it_has_set(self) -> None:
@@ -200,7 +204,7 @@ class Hanging(BenchCase):
             Drilled(piece="shelf", x_mm=900.0, y_mm=1400.0, met="metal"),
         )
         self.wall.record(
-            replace(now, built=replace(now.built, drilled=holes)), "Drilled", self.wall.seen
+            replace(now, as_built=replace(now.as_built, drilled=holes)), "Drilled", self.wall.seen
         )
         page = self.client.get(self.url("stage", "fix")).content.decode()
         self.assertEqual((page.count("drilled-sound"), page.count("drilled-spoiled")), (1, 1))

@@ -31,12 +31,12 @@ from msgspec.structs import replace
 from PIL import Image
 
 from bench import archive, backup, photos
-from bench.models import Job, Line, Photo, Wall
+from bench.models import Job, LogEntry, Photo, Wall
 from tests.bench.test_log import jpeg
 from tests.bench.test_workbench import BenchCase, seen
 from tests.plans import plan
-from trade import planfile
-from trade.shop import OnHand, Shop
+from trade.plan import plan_file
+from trade.plan.shop import OnHand, Shop
 
 
 def zipped(**files: bytes) -> bytes:
@@ -63,8 +63,8 @@ class AJobAsAFile(BenchCase):
         other = Job.objects.exclude(pk=self.job.pk).get()
         self.assertEqual(archive.written(other), out)
         wall = other.walls.get()
-        self.assertEqual((wall.at, wall.last, wall.plan()), (1, 2, self.plan()))
-        self.assertEqual(Line.objects.filter(wall=wall).count(), 2)
+        self.assertEqual((wall.current_revision, wall.last, wall.plan()), (1, 2, self.plan()))
+        self.assertEqual(LogEntry.objects.filter(wall=wall).count(), 2)
         self.client.post(reverse("redo", args=[wall.pk]), {"base": seen(wall)})
         self.assertEqual(
             wall.__class__.objects.get(pk=wall.pk).plan().piece("shelf").left_mm, 650.0
@@ -89,7 +89,7 @@ class AJobAsAFile(BenchCase):
             thickness_mm=18,
             rack=7,
         )
-        raw = planfile.dump(replace(plan(), shop=Shop(on_hand=(hand,))))
+        raw = plan_file.dump(replace(plan(), shop=Shop(on_hand=(hand,))))
         self.client.post(reverse("import"), {"plan": SimpleUploadedFile("x.json", raw)})
         self.assertIsNone(Wall.objects.order_by("-pk")[0].plan().shop.on_hand[0].rack)
 

@@ -13,13 +13,13 @@ from msgspec.structs import replace
 from PIL import Image
 
 from bench.log import landing
-from bench.models import Job, Line, Photo, Wall
+from bench.models import Job, LogEntry, Photo, Wall
 from bench.photos import RefusedPhotoError, made_anew
 from tests.bench.test_workbench import BenchCase
 from tests.plans import bracket_shelf, plan
 from trade.assess import assess
-from trade.built import Built, Hung, Look
 from trade.errors import PlanError
+from trade.plan.as_built import AsBuilt, Hung, Look
 
 DAY = date(2031, 3, 1)
 
@@ -40,11 +40,13 @@ class Searching(BenchCase):
             studs=(),
             layers=(),
         )
-        built = Built(
+        as_built = AsBuilt(
             hung=(Hung(piece="shelf", on=DAY, minutes=90.0, cost=55.0, note="dusty"),),
             looks=(Look(piece="shelf", on=DAY, held="loose"),),
         )
-        self.other = Wall.begin(boathouse, replace(block, name="Block wall", built=built), "Begin")
+        self.other = Wall.begin(
+            boathouse, replace(block, name="Block wall", as_built=as_built), "Begin"
+        )
 
     def look(self, **asked: str) -> str:
         return self.client.get(reverse("log"), asked).content.decode()
@@ -80,16 +82,16 @@ class Searching(BenchCase):
 
     def test_it_follows_the_plans_and_undo(self) -> None:
         self.assertEqual(
-            set(Line.objects.filter(wall=self.wall).values_list("key", flat=True)),
+            set(LogEntry.objects.filter(wall=self.wall).values_list("key", flat=True)),
             {"shelf", "ledge"},
         )
         self.post("remove", "ledge")
-        self.assertEqual(Line.objects.filter(wall=self.wall).count(), 1)
+        self.assertEqual(LogEntry.objects.filter(wall=self.wall).count(), 1)
         self.post("undo")
-        self.assertEqual(Line.objects.filter(wall=self.wall).count(), 2)
+        self.assertEqual(LogEntry.objects.filter(wall=self.wall).count(), 2)
         self.assertEqual(
-            Line.objects.get(wall=self.wall, key="shelf").word,
-            assess(self.plan()).piece("shelf").word,
+            LogEntry.objects.get(wall=self.wall, key="shelf").outcome,
+            assess(self.plan()).piece("shelf").outcome,
         )
 
     def test_as_many_queries_for_forty_lines_as_for_one(self) -> None:
@@ -106,7 +108,7 @@ class Searching(BenchCase):
         self.assertRedirects(answer, f"/walls/{self.wall.pk}/fix/?piece=shelf-2")
         landed = self.plan().piece("shelf-2")
         self.assertEqual((landed.name, landed.left_mm), ("Oar shelf", 1100.0))
-        self.assertEqual(len(self.plan().built.hung), 0)
+        self.assertEqual(len(self.plan().as_built.hung), 0)
         self.assertContains(
             self.client.get(reverse("copy-to", args=[self.other.pk, "shelf"])), "Test wall"
         )

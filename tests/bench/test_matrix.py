@@ -27,15 +27,15 @@ from msgspec.structs import replace
 
 from bench import demo
 from bench.models import Job, Wall
-from bench.stick import LOOKS, STAGES
+from bench.stage_nav import LOOKS, STAGES
 from tests.plans import plan, wall
 from tests.trade.test_every_kind import put_up
-from trade import planfile
 from trade.__main__ import BAD_FILE, main
 from trade.measure import Units
 from trade.mounts import KINDS, mount_of
-from trade.plan import AnyPiece, Packet, Plan, Thing
-from trade.shop import Finish, OnHand, OwnPart, Shop
+from trade.plan import plan_file
+from trade.plan.model import AnyPiece, Packet, Plan, Thing
+from trade.plan.shop import Finish, OnHand, OwnPart, Shop
 
 BASES: dict[str, dict[str, Any]] = {
     "timber": {},
@@ -244,7 +244,7 @@ class TimberInInches(Answers):
             self.everything(row, piece, about)
             with tempfile.TemporaryDirectory() as folder:
                 path = Path(folder) / "plan.json"
-                path.write_bytes(planfile.dump(now))
+                path.write_bytes(plan_file.dump(now))
                 for command in QUICK:
                     self.run_command(path, command, piece.key, about)
                 for k, name in enumerate(SLOW):
@@ -370,7 +370,7 @@ class Hostile(Answers):
             self.everything(row, piece, f"{kind} named {name!r}")
             with tempfile.TemporaryDirectory() as folder:
                 path = Path(folder) / "plan.json"
-                path.write_bytes(planfile.dump(now))
+                path.write_bytes(plan_file.dump(now))
                 for command in QUICK:
                     self.run_command(path, command, piece.key, f"named {name!r}")
                 for paper in SLOW:
@@ -427,7 +427,7 @@ class Hostile(Answers):
             self.get(reverse("whole-wall", args=[row.pk, "pdf"]), name)
             with tempfile.TemporaryDirectory() as folder:
                 path = Path(folder) / "plan.json"
-                path.write_bytes(planfile.dump(now))
+                path.write_bytes(plan_file.dump(now))
                 for command in QUICK[:7]:
                     self.run_command(path, command, "", name)
         self.settle(100)
@@ -445,7 +445,7 @@ class Hostile(Answers):
             now = plan(piece, structure=structure, timber=None)
             with tempfile.TemporaryDirectory() as folder:
                 path = Path(folder) / "plan.json"
-                path.write_bytes(planfile.dump(now))
+                path.write_bytes(plan_file.dump(now))
                 out = io.StringIO()
                 with self.subTest(kind=kind, structure=structure), contextlib.redirect_stdout(out):
                     self.assertIn(main(["assess", str(path)]), (1, 2))

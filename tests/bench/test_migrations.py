@@ -6,7 +6,7 @@ from django.test import TransactionTestCase
 
 from bench.models import Job, Revision, Wall
 from tests.plans import bracket_shelf, plan
-from trade import planfile
+from trade.plan import plan_file
 
 
 class Packing(TransactionTestCase):
@@ -26,9 +26,9 @@ class Packing(TransactionTestCase):
                 .apps.get_model("bench", "Revision")
             )
             plans = [
-                planfile.load(text.encode()) for text in old.objects.values_list("plan", flat=True)
+                plan_file.load(text.encode()) for text in old.objects.values_list("plan", flat=True)
             ]
             self.assertEqual(plans, [plan(), plan(bracket_shelf(left_mm=650.25))])
         finally:
-            self.to("0010_packed")
+            self.to("0011_names")
         self.assertEqual(list(Revision.objects.values_list("pk", "packed")), before)

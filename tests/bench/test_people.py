@@ -25,8 +25,8 @@ from bench.bin import empty
 from bench.models import Job, Offcut, Photo, Practice, Revision, Share, Trail, Wall
 from tests.plans import bracket_shelf, plan
 from trade.job.steps import steps
-from trade.plan import Shop
-from trade.shop import OnHand
+from trade.plan.model import Shop
+from trade.plan.shop import OnHand
 
 OPEN = {
     "sign-in",
@@ -84,7 +84,9 @@ class Own(TestCase):
         self.share = Share.objects.create(job=self.job, helper=person("cy"))
 
     def seen(self) -> int:
-        return Revision.objects.get(wall=self.wall, number=Wall.objects.get(pk=self.wall.pk).at).pk
+        return Revision.objects.get(
+            wall=self.wall, number=Wall.objects.get(pk=self.wall.pk).current_revision
+        ).pk
 
     def addresses(self) -> list[tuple[str, str]]:
         """Every address of the application, with Ana's things in it."""
@@ -258,7 +260,7 @@ class Own(TestCase):
             reverse("told", args=[self.wall.pk, "shelf"]), {"step": "ready", "what": "done"}
         )
         self.assertEqual(Revision.objects.order_by("-pk")[0].by, self.ana)
-        self.assertEqual(Wall.objects.get().plan().built.done[0].by, "ana")
+        self.assertEqual(Wall.objects.get().plan().as_built.done[0].by, "ana")
         self.assertContains(self.client.get(reverse("trail")), "Have it all at hand")
 
     def test_a_helper_hangs_and_does_nothing_else(self) -> None:
@@ -286,7 +288,7 @@ class Own(TestCase):
             status_code=422,
         )
         client.post(url, {"what": "undo", "seen": self.seen()})
-        self.assertEqual(Wall.objects.get().at, 1)
+        self.assertEqual(Wall.objects.get().current_revision, 1)
         for name, args in (
             ("stage", ["fix"]),
             ("plan-file", []),

@@ -10,7 +10,7 @@ from django.urls import reverse
 
 from bench.models import Practice
 from trade.devices.hidden import LEVELS, build
-from trade.evidence import Edge, Probe, Sweep
+from trade.plan.readings import Edge, Probe, Sweep
 
 
 class PracticeCase(TestCase):

@@ -9,9 +9,9 @@ from pypdf import PdfReader
 from bench import demo
 from bench.printing.sums import sums_sheet
 from tests.bench.test_workbench import BenchCase
-from trade import say
+from trade import wording
 from trade.assess import assess
-from trade.plan import Plan
+from trade.plan.model import Plan
 
 
 def words_of(raw: bytes) -> list[str]:
@@ -29,9 +29,9 @@ class Sheets(SimpleTestCase):
                 r"Gancho\. A sum is no licence.*?\d+ of \d+ ", "", " ".join(self.sheet(plan))
             )  # what a page ends with
             for piece in assess(plan).pieces:
-                self.assertIn(f"{piece.name}: {say.outcome(piece).lower()}", text)
+                self.assertIn(f"{piece.name}: {wording.outcome(piece).lower()}", text)
                 for check in piece.checks:
-                    self.assertIn(f"{check.name}: {say.check_line(check, plan.units)}", text)
+                    self.assertIn(f"{check.name}: {wording.check_line(check, plan.units)}", text)
                     self.assertIn(check.source, text)
 
     def test_what_is_not_known_comes_first(self) -> None:

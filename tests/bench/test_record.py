@@ -39,9 +39,9 @@ class Recording(BenchCase):
         self.assertContains(shorter, "The screws are 25 mm long, not 76 mm.")
         self.assertContains(shorter, "Won&#x27;t hold as it hangs")
         self.assertContains(shorter, "12 mm higher than planned")
-        self.assertEqual([each.minutes for each in self.plan().built.hung], [None, 95.0])
+        self.assertEqual([each.minutes for each in self.plan().as_built.hung], [None, 95.0])
         self.post("undo")
-        self.assertEqual(len(self.plan().built.hung), 1)
+        self.assertEqual(len(self.plan().as_built.hung), 1)
 
     def test_a_proof_is_judged_and_bad_readings_are_refused_beside_their_field(self) -> None:
         readings = {
@@ -63,7 +63,7 @@ class Recording(BenchCase):
             self.assertContains(
                 self.keep("save-proof", **(readings | values)), said, status_code=422
             )
-        self.assertEqual(len(self.plan().built.proofs), 2)
+        self.assertEqual(len(self.plan().as_built.proofs), 2)
 
     @override_settings(DIAL="trade.devices.stand_ins.StandInDial")
     def test_a_dial_fills_the_readings_in(self) -> None:
@@ -112,7 +112,7 @@ class Recording(BenchCase):
         )
 
     def test_what_wont_hold_gets_no_weight_on_its_label(self) -> None:
-        weak = replace(plan(bracket_shelf(screw_length_mm=25.4)), built=hung(plan()).built)
+        weak = replace(plan(bracket_shelf(screw_length_mm=25.4)), as_built=hung(plan()).as_built)
         self.assertIn(
             "Do not load",
             text_of(piece_labels(weak, None, "metric", lambda key: key)).replace("\n", " "),

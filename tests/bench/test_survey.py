@@ -13,9 +13,9 @@ from bench import demo
 from bench.models import Wall
 from tests.bench.test_workbench import HTMX, BenchCase, seen
 from tests.plans import bracket_shelf, plan
-from trade import sheet
-from trade.evidence import ByHand, MagnetHit, Probe, Sweep
-from trade.plan import Layer, Stud
+from trade.parse import spreadsheet
+from trade.plan.model import Layer, Stud
+from trade.plan.readings import ByHand, MagnetHit, Probe, Sweep
 
 
 class Typed(BenchCase):
@@ -226,10 +226,10 @@ class Tables(BenchCase):
             MagnetHit(at_mm=400, height_mm=900),
             Probe(at_mm=401, met="wood"),
         )
-        self.assertRedirects(self.bring(sheet.write(readings)), self.url("stage", "survey"))
+        self.assertRedirects(self.bring(spreadsheet.write(readings)), self.url("stage", "survey"))
         self.assertEqual(self.plan().wall.readings, readings)
         answer = self.client.get(self.url("readings-out"))
-        self.assertEqual(sheet.read(answer.content, 3200.0), readings)
+        self.assertEqual(spreadsheet.read(answer.content, 3200.0), readings)
         self.assertIn('filename="test-wall.readings.csv"', answer["Content-Disposition"])
 
     def test_refused_row_by_row_and_nothing_half_imported(self) -> None:
@@ -273,7 +273,7 @@ class Devices(BenchCase):
         )
         self.assertGreater(len(self.plan().wall.readings), 8)
         self.post("measure")
-        lie = self.plan().wall.lie
+        lie = self.plan().wall.flatness
         self.assertEqual(
             ([run.line for run in lie.run_outs], len(lie.plumbs)), (["ceiling", "floor"], 1)
         )

@@ -21,15 +21,15 @@ from bench.printing import true_size
 from tests.bench.test_workbench import BenchCase
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import put_up
-from trade.datum import Datum
 from trade.errors import PlanError
-from trade.mark.marks import piece_marks
-from trade.mark.reading import read as from_datum
-from trade.mark.reading import say_across, say_datum, say_up
-from trade.mark.spread import spread
-from trade.mark.template import edge, sticks, template
+from trade.marking.marks import piece_marks
+from trade.marking.reading import read as from_datum
+from trade.marking.reading import say_across, say_datum, say_up
+from trade.marking.spread import spread
+from trade.marking.template import edge, sticks, template
 from trade.mounts import KINDS
-from trade.plan import Plan, Thing
+from trade.plan.datum import Datum
+from trade.plan.model import Plan, Thing
 
 MM = 25.4 / 72
 TOLERANCE_MM = 0.1

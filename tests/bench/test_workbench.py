@@ -19,10 +19,10 @@ from bench import demo
 from bench.drawing import elevation, section
 from bench.models import Job, Practice, Revision, Wall
 from tests.plans import bracket_shelf, plan, rod_shelf
-from trade import planfile
 from trade.assess import assess
 from trade.mounts import KINDS, mount_of
-from trade.plan import Plan, Thing
+from trade.plan import plan_file
+from trade.plan.model import Plan, Thing
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 STAGES = ("survey", "load", "fix", "mark", "cut", "hang", "record")
@@ -32,7 +32,7 @@ def seen(wall: Wall) -> int:
     """Key of the revision that counts on a wall."""
     return int(
         Revision.objects.values_list("pk", flat=True).get(
-            wall=wall, number=Wall.objects.get(pk=wall.pk).at
+            wall=wall, number=Wall.objects.get(pk=wall.pk).current_revision
         )
     )
 
@@ -54,7 +54,7 @@ class BenchCase(TestCase):
 
     def at(self) -> int:
         """The number of the revision that counts."""
-        return Wall.objects.get(pk=self.wall.pk).at
+        return Wall.objects.get(pk=self.wall.pk).current_revision
 
     def base(self) -> int:
         """Its key, as a page would name it."""
@@ -462,7 +462,7 @@ class Refusals(BenchCase):
                 )
 
     def test_plan_files(self) -> None:
-        good = planfile.dump(self.plan())
+        good = plan_file.dump(self.plan())
         for raw, words in (
             (good[:99], "cut short"),
             (good.replace(b'"version": 1', b'"version": 7'), "another version"),
@@ -498,7 +498,7 @@ class Refusals(BenchCase):
         self.assertContains(good, "Nothing hangs here yet")
 
     def test_a_form_that_is_sent_twice_makes_one_thing(self) -> None:
-        raw = planfile.dump(plan())
+        raw = plan_file.dump(plan())
         for name, args, values in (
             ("new-wall", [], {"units": "metric", **self.survey_values(name="Hall")}),
             ("import", [], {}),
@@ -577,14 +577,14 @@ class History(BenchCase):
         )
 
     def test_units_change_what_is_said_and_nothing_else(self) -> None:
-        before = planfile.dump(self.plan())
+        before = plan_file.dump(self.plan())
         self.assertContains(self.post("units", units="imperial"), "59 1/16&quot;")
-        self.assertEqual(planfile.dump(self.plan()).replace(b"imperial", b"metric"), before)
+        self.assertEqual(plan_file.dump(self.plan()).replace(b"imperial", b"metric"), before)
         self.assertEqual(self.at(), 1)
 
     def test_the_plan_file_is_the_plan(self) -> None:
         answer = self.client.get(self.url("plan-file"))
-        self.assertEqual(planfile.load(answer.content), self.plan())
+        self.assertEqual(plan_file.load(answer.content), self.plan())
         self.assertIn('filename="test-wall.plan.json"', answer["Content-Disposition"])
 
 
@@ -607,16 +607,16 @@ class Drawings(BenchCase):
             for changes in ({}, {"layers": None}, {"layers": ()}, {"studs": ()}):
                 now = plan(piece, **changes)
                 verdict = assess(now).pieces[0]
-                seat = section.seat_in_question(piece, now, verdict)
-                assert seat is not None
-                self.assertIn("<svg", section.draw(piece, now, verdict, seat))
+                support = section.seat_in_question(piece, now, verdict)
+                assert support is not None
+                self.assertIn("<svg", section.draw(piece, now, verdict, support))
 
     def test_the_demo_shows_one_of_each_verdict(self) -> None:
         self.assertEqual((demo.load(), demo.load()), (6, 0))
         walls = list(
             Wall.objects.filter(job__name__in=[job for job, _ in demo.PLANS]).order_by("pk")
         )
-        words = [[piece.word for piece in assess(wall.plan()).pieces] for wall in walls]
+        words = [[piece.outcome for piece in assess(wall.plan()).pieces] for wall in walls]
         self.assertEqual(
             (words[0], words[2], words[4]),
             (["holds", "close", "wont_hold"], ["cannot_tell"], ["close"]),

@@ -10,7 +10,7 @@ from django.test import tag
 from playwright.sync_api import Locator, expect, sync_playwright
 
 from bench.models import Job, Wall
-from trade.plan import Plan
+from trade.plan.model import Plan
 
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 ARGS = [

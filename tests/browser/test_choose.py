@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from bench.models import Job, Wall
 from tests.browser.base import PHONE, BrowserCase
 from tests.plans import bracket_shelf, plan
-from trade.plan import Policy
+from trade.plan.model import Policy
 
 
 class ByMouse(BrowserCase):

@@ -111,7 +111,7 @@ class AtTheWall(BrowserCase):
             self.yes()
         self.heading("Bore the shelf from there")
         self.assertEqual(
-            [each.places_mm for each in self.now(wall).built.mounted], [(104.0, 897.0)]
+            [each.places_mm for each in self.now(wall).as_built.mounted], [(104.0, 897.0)]
         )
 
     def test_an_undo_tapped_without_a_connection_takes_back_ones_own_tap_and_nobody_elses_change(
@@ -131,7 +131,7 @@ class AtTheWall(BrowserCase):
         self.cable = self.cable.mended()
         self.page.evaluate("window.dispatchEvent(new Event('online'))")
         expect(self.page.locator("#kept")).to_be_hidden()
-        self.assertEqual((self.now(wall).name, self.now(wall).built.done), ("Hall", ()))
+        self.assertEqual((self.now(wall).name, self.now(wall).as_built.done), ("Hall", ()))
 
     def test_a_whole_hang_with_a_bad_hole_and_a_lost_connection(self) -> None:
         wall = self.open(plan(bracket_shelf()), "hang", "shelf")
@@ -148,25 +148,25 @@ class AtTheWall(BrowserCase):
         self.assertAccessible()
         self.page.locator(".trouble-now .cure").first.tap()
         expect(self.page.locator(".stop")).to_have_count(0)
-        self.assertEqual(assess(self.now(wall)).word, "holds")
+        self.assertEqual(assess(self.now(wall)).outcome, "holds")
 
         self.page.evaluate("navigator.serviceWorker.ready.then(() => 1)")
         self.page.reload()  # by now the worker keeps the page
         self.page.wait_for_load_state("networkidle")
         self.cable.cut()
-        before = self.now(wall).built
+        before = self.now(wall).as_built
         for _ in range(3):
             self.yes()
         expect(self.page.locator("#kept")).to_contain_text("3 taps are kept here")
         self.page.reload()
         expect(self.page.locator("#kept")).to_contain_text("3 taps are kept here")
-        self.assertEqual(self.now(wall).built, before)
+        self.assertEqual(self.now(wall).as_built, before)
         self.cable = self.cable.mended()
         self.page.evaluate("window.dispatchEvent(new Event('online'))")
         expect(self.page.locator("#kept")).to_be_hidden()
-        built = self.now(wall).built
+        as_built = self.now(wall).as_built
         self.assertEqual(
-            len(built.made("shelf")) + len(built.done),
+            len(as_built.existing_holes("shelf")) + len(as_built.done),
             len(before.made("shelf")) + len(before.done) + 3,
         )
 
@@ -178,8 +178,8 @@ class AtTheWall(BrowserCase):
                 "document.getElementById('step-number').textContent !== was",
                 arg=number,
             )
-        built = self.now(wall).built
-        self.assertEqual((len(built.made("shelf")), len(built.spoiled())), (8, 1))
+        as_built = self.now(wall).as_built
+        self.assertEqual((len(as_built.existing_holes("shelf")), len(as_built.spoiled())), (8, 1))
         self.page.locator(".hung a").tap()
         expect(self.page.locator(".panel .subtitle")).to_contain_text("It hangs")
         expect(self.page.locator("#notch-hang")).to_contain_text("all hang")
@@ -208,7 +208,7 @@ class AtTheWall(BrowserCase):
         expect(self.page.locator("#kept")).to_contain_text("signed out")
         self.sign_in(here)
         self.heading("Switch off")
-        self.assertEqual([each.step for each in self.now(wall).built.done], ["ready"])
+        self.assertEqual([each.step for each in self.now(wall).as_built.done], ["ready"])
 
         self.page.goto(f"/walls/{wall.pk}/fix/?piece=shelf")
         self.context.clear_cookies(name="sessionid")

@@ -7,10 +7,10 @@ from bench.models import Wall
 from tests.browser.base import PHONE, BrowserCase
 from tests.plans import bracket_shelf, plan
 from trade.mounts import ALL
-from trade.plan import Layer
+from trade.plan.model import Layer
 
 
-class Ways(BrowserCase):
+class Options(BrowserCase):
     def test_another_way_to_hang_by_mouse_and_its_own_inputs(self) -> None:
         wall = self.open(plan(bracket_shelf()))
         self.page.locator("#more-mounts").click()

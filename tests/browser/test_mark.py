@@ -12,9 +12,9 @@ from playwright.sync_api import expect
 from tests.browser.base import BrowserCase
 from tests.plans import bracket_shelf, plan, wall
 from tests.trade.test_every_kind import put_up
-from trade.datum import Datum
-from trade.plan import Shop, Thing
-from trade.shop import OwnPart
+from trade.plan.datum import Datum
+from trade.plan.model import Shop, Thing
+from trade.plan.shop import OwnPart
 
 
 class Marks(BrowserCase):

@@ -11,10 +11,10 @@ from bench import demo
 from bench.models import Practice
 from tests.browser.base import PHONE, BrowserCase
 from tests.plans import bracket_shelf, plan
-from trade import sheet
 from trade.devices.hidden import LEVELS, build
 from trade.devices.practice import set_up
-from trade.evidence import ByHand, Edge, MagnetHit, Sweep
+from trade.parse import spreadsheet
+from trade.plan.readings import ByHand, Edge, MagnetHit, Sweep
 
 
 class OnTheWall(BrowserCase):
@@ -110,7 +110,7 @@ class Tables(BrowserCase):
         with TemporaryDirectory() as folder:
             bad, good = Path(folder) / "bad.csv", Path(folder) / "good.csv"
             bad.write_bytes(b"kind,at_mm\nmagnet,400\nmagnet,=A1\n")
-            good.write_bytes(sheet.write([MagnetHit(at_mm=400.0), MagnetHit(at_mm=800.0)]))
+            good.write_bytes(spreadsheet.write([MagnetHit(at_mm=400.0), MagnetHit(at_mm=800.0)]))
             self.page.locator("#table").set_input_files(bad)
             self.page.locator("#table-send").click()
             expect(self.page.locator(".refused-rows")).to_contain_text(

@@ -13,7 +13,7 @@ from bench import demo
 from bench.models import Wall
 from tests.browser.base import PHONE, BrowserCase
 from tests.plans import bracket_shelf, plan, rod_shelf
-from trade.shell.common import EXIT
+from trade.cli.common import EXIT
 
 ROOT = Path(__file__).resolve().parents[2]
 

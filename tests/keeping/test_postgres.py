@@ -34,7 +34,8 @@ print(*[Wall.begin(job, plan(), "Begin").pk for _ in range({})])
 LEFTS = """
 import django; django.setup()
 from bench.models import Wall
-for wall in Wall.objects.all(): print(wall.pk, wall.at, wall.plan().piece("shelf").left_mm)
+for wall in Wall.objects.all():
+    print(wall.pk, wall.current_revision, wall.plan().piece("shelf").left_mm)
 """
 
 

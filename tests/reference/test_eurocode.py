@@ -114,8 +114,8 @@ class WorkedExample(SimpleTestCase):
 class School(SimpleTestCase):
     def test_the_wall_says_whose_practice_judges(self) -> None:
         american, european_ = (
-            {c.code: c for c in assess_piece(bracket_shelf(), wall(school=school)).checks}
-            for school in ("american", "european")
+            {c.code: c for c in assess_piece(bracket_shelf(), wall(design_code=design_code)).checks}
+            for design_code in ("american", "european")
         )
         self.assertIn("screw.withdrawal", american)
         self.assertNotIn("screw.withdrawal", european_)
@@ -132,9 +132,9 @@ class School(SimpleTestCase):
             ours, theirs = (
                 {
                     c.code.removesuffix("_en"): c.utilisation
-                    for c in assess_piece(made, wall(school=school)).checks
+                    for c in assess_piece(made, wall(design_code=design_code)).checks
                 }
-                for school in ("american", "european")
+                for design_code in ("american", "european")
             )
             for code in ("screw.withdrawal", "screw.shear"):
                 if code in ours and code in theirs:

@@ -10,7 +10,7 @@ from Pynite import FEModel3D
 from tests.trade.kind_case import load, piece
 from trade.mechanics import contact
 from trade.mounts import corner_shelf, ledgers, rail
-from trade.plan import Rail
+from trade.plan.model import Rail
 
 STIFF = 1e13
 
@@ -83,7 +83,7 @@ class Brackets(SimpleTestCase):
         """
         heights = (230.0, 125.0, 20.0)
         _, pulls = plate_on_wall(heights, 250.0, 2_000.0, 5e4, 60_000.0)
-        ours = contact.hold(60_000.0, heights, 5_000.0)
+        ours = contact.solve_contact(60_000.0, heights, 5_000.0)
         assert ours is not None
         self.assertAlmostEqual(ours.tension_n / max(pulls), 1.0, delta=0.02)
 
@@ -96,7 +96,7 @@ class Brackets(SimpleTestCase):
         """
         heights = (275.0, 240.0, 60.0, 25.0)
         _, pulls = plate_on_wall(heights, 300.0, 5_000.0, 30 * 5.0, 30_000.0)
-        ours = contact.hold(30_000.0, heights, 30 * 0.8)
+        ours = contact.solve_contact(30_000.0, heights, 30 * 0.8)
         assert ours is not None
         self.assertAlmostEqual(ours.tension_n / max(pulls), 1.0, delta=0.25)
 
@@ -105,14 +105,14 @@ class Cleats(SimpleTestCase):
     def test_the_cleat_s_own_lever(self) -> None:
         """A pull of 380 N at 71 mm, screws at 56 and 24 of 80 mm, a hard face: within 2 %."""
         _, pulls = plate_on_wall((56.0, 24.0), 80.0, 3_000.0, 5e5, push=(380.0, 71.0))
-        ours = contact.hold(380.0 * 71.0, (56.0, 24.0), 8_000.0, 380.0)
+        ours = contact.solve_contact(380.0 * 71.0, (56.0, 24.0), 8_000.0, 380.0)
         assert ours is not None
         self.assertAlmostEqual(ours.tension_n / max(pulls), 1.0, delta=0.02)
         self.assertGreater(sum(ours.tensions_n), 380.0)  # the lower edge pries
 
     def test_a_pull_between_the_screws_presses_nothing(self) -> None:
         _, pulls = plate_on_wall((56.0, 24.0), 80.0, 3_000.0, 5e5, push=(380.0, 44.0))
-        ours = contact.hold(380.0 * 44.0, (56.0, 24.0), 8_000.0, 380.0)
+        ours = contact.solve_contact(380.0 * 44.0, (56.0, 24.0), 8_000.0, 380.0)
         assert ours is not None
         for theirs, mine in zip(pulls, ours.tensions_n, strict=True):
             self.assertAlmostEqual(mine / theirs, 1.0, delta=0.02)

@@ -11,7 +11,7 @@ from tests.plans import bracket_shelf, wall
 from trade import data
 from trade.assess import assess_piece
 from trade.fixings import driving, wood
-from trade.plan import Thing
+from trade.plan.model import Thing
 
 
 class Rules(SimpleTestCase):

@@ -15,12 +15,12 @@ from trade import data
 from trade.check import Step
 from trade.fixings import concrete, sheet_steel
 from trade.fixings.in_concrete import american, european
-from trade.fixings.site import Site
+from trade.fixings.substrate import Substrate
 from trade.measure import LBF_N, PSI_MPA
 from trade.mechanics.steel import solid_bending_mpa
 
 _INCH = 25.4
-SITE = Site("concrete", False, 0.0, (1e6, 1e6), 1e6)
+SITE = Substrate("concrete", False, 0.0, (1e6, 1e6), 1e6)
 # (design thickness in, screw diameter in, shear lb, pull-out lb)
 SCREWS = [
     (0.0346, 0.138, 151, 61),

@@ -10,7 +10,7 @@ from django.test import SimpleTestCase
 from tests.plans import wall
 from trade.assess import assess_piece
 from trade.check import OVER, Check
-from trade.plan import AnyPiece, Piece, Thing, Wall
+from trade.plan.model import AnyPiece, Piece, Thing, Wall
 
 KG = 9.80665
 
@@ -38,13 +38,13 @@ def load(kg: float, **where: float) -> tuple[Thing, ...]:
 
 
 class Case(SimpleTestCase):
-    def word(self, what: AnyPiece, on: Wall | None = None) -> str:
-        return assess_piece(what, on or wall()).word
+    def outcome(self, what: AnyPiece, on: Wall | None = None) -> str:
+        return assess_piece(what, on or wall()).outcome
 
     def fails(self, code: str, what: AnyPiece, on: Wall | None = None) -> Check:
         verdict = assess_piece(what, on or wall())
         check = next(check for check in verdict.checks if check.code == code)
-        self.assertEqual(check.word, OVER[check.limit], (code, check.utilisation))
+        self.assertEqual(check.outcome, OVER[check.limit], (code, check.utilisation))
         return check
 
     def check(self, code: str, what: AnyPiece, on: Wall | None = None) -> Check:
@@ -55,6 +55,8 @@ class Case(SimpleTestCase):
     def cannot_tell(self, words: str, what: AnyPiece, on: Wall | None = None) -> None:
         verdict = assess_piece(what, on or wall())
         self.assertEqual(
-            verdict.word, "cannot_tell", [c.code for c in verdict.checks if c.word == "wont_hold"]
+            verdict.outcome,
+            "cannot_tell",
+            [c.code for c in verdict.checks if c.outcome == "wont_hold"],
         )
         self.assertTrue(any(words in ask for ask in verdict.unknown), verdict.unknown)

@@ -8,11 +8,11 @@ steps were made.
 from collections.abc import Iterable
 
 from trade.data import fixings, screws
-from trade.fixings.held import anchor_of
+from trade.fixings.anchor_capacity import anchor_of
 from trade.job.step import Step
-from trade.mark.marks import Mark, piece_marks
+from trade.marking.marks import Mark, piece_marks
 from trade.mounts import Act, mount_of
-from trade.plan import Plan
+from trade.plan.model import Plan
 
 
 class ImpossibleError(AssertionError):

@@ -12,18 +12,18 @@ from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import put_up
-from trade import data, say
+from trade import data, wording
 from trade.assess import assess, assess_piece
 from trade.check import Check, PieceVerdict
 from trade.choose import placement
 from trade.choose.cures import cures, most
 from trade.errors import PlanError
-from trade.features import Feature
-from trade.fixings.held import Held, held
-from trade.fixings.site import Site
-from trade.mark.marks import piece_marks
+from trade.fixings.anchor_capacity import AnchorCapacity, anchor_capacity
+from trade.fixings.substrate import Substrate
+from trade.marking.marks import piece_marks
 from trade.mounts import mount_of
-from trade.plan import Layer, Packet, Policy, Stud, Thing, Wall
+from trade.plan.features import Feature
+from trade.plan.model import Layer, Packet, Policy, Stud, Thing, Wall
 
 FAR = 1e6
 RENDER = (Layer(kind="render", thickness_mm=13.0),)
@@ -37,8 +37,8 @@ def at(
     gap: float = 0.0,
     edge: float = FAR,
     hollow: bool = False,
-) -> Site:
-    return Site(base, hollow, gap, apart, edge)
+) -> Substrate:
+    return Substrate(base, hollow, gap, apart, edge)
 
 
 def check(verdict: PieceVerdict, code: str) -> Check:
@@ -46,8 +46,8 @@ def check(verdict: PieceVerdict, code: str) -> Check:
 
 
 class ByHand(SimpleTestCase):
-    def holding(self, key: str | None, site: Site, on: Wall = BLOCK) -> Held:
-        return held(on, key, site)
+    def holding(self, key: str | None, site: Substrate, on: Wall = BLOCK) -> AnchorCapacity:
+        return anchor_capacity(on, key, site)
 
     def test_a_plug_by_its_class_across_render_and_beside_its_neighbour(self) -> None:
         """Core 4.8 mm.
@@ -107,9 +107,9 @@ class ByHand(SimpleTestCase):
             bracket_shelf(anchor="toggle_14", supports_mm=OFF, use="hard"), wall()
         )
         self.assertIn("pushed", check(pushed, "anchor.pull").case)
-        self.assertEqual(pushed.word, "wont_hold")
+        self.assertEqual(pushed.outcome, "wont_hold")
         self.assertEqual(
-            check(pushed, "screw.withdrawal").word, "holds"
+            check(pushed, "screw.withdrawal").outcome, "holds"
         )  # the left bracket is on its stud
 
     def test_linear_interaction(self) -> None:
@@ -117,7 +117,7 @@ class ByHand(SimpleTestCase):
         both = check(verdict, "anchor.combined")
         shares = {step.symbol: step.result.value for step in both.steps}
         self.assertAlmostEqual(both.utilisation, shares["T / T_a"] + shares["V / V_a"])
-        self.assertEqual(verdict.word, "holds")
+        self.assertEqual(verdict.outcome, "holds")
 
 
 class Suits(SimpleTestCase):
@@ -135,22 +135,22 @@ class Suits(SimpleTestCase):
             with self.subTest(structure=structure, anchor=anchor):
                 verdict = assess_piece(bracket_shelf(anchor=anchor), wall(structure=structure))
                 self.assertEqual(
-                    (verdict.word, verdict.governing.code), ("wont_hold", "anchor.base")
+                    (verdict.outcome, verdict.governing.code), ("wont_hold", "anchor.base")
                 )
-                self.assertIn(words, say.headline(verdict, "metric"))
+                self.assertIn(words, wording.headline(verdict, "metric"))
         bare = assess_piece(bracket_shelf(anchor="toggle_14", supports_mm=OFF), wall(layers=()))
-        self.assertIn("Between bare studs", say.headline(bare, "metric"))
+        self.assertIn("Between bare studs", wording.headline(bare, "metric"))
 
     def test_what_nobody_has_a_value_for_is_found_out_first(self) -> None:
         stone = wall(layers=(Layer(kind="stone", thickness_mm=20.0),))
         light = {"supports_mm": OFF, "things": (Thing(name="Card", mass_kg=0.2),)}
         verdict = assess_piece(bracket_shelf(anchor="toggle_14", **light), stone)
-        self.assertEqual(verdict.word, "cannot_tell")
+        self.assertEqual(verdict.outcome, "cannot_tell")
         self.assertTrue(any("test pull" in ask for ask in verdict.unknown), verdict.unknown)
         unlined = assess_piece(
             bracket_shelf(anchor="toggle_14", use="display", **light), wall(layers=None)
         )
-        self.assertEqual(unlined.word, "cannot_tell")
+        self.assertEqual(unlined.outcome, "cannot_tell")
 
     def test_a_packet_is_used_like_any_other_with_its_safety(self) -> None:
         packet = Packet(
@@ -163,9 +163,9 @@ class Suits(SimpleTestCase):
             found="its packet",
         )
         stone = wall(layers=(Layer(kind="stone", thickness_mm=20.0),), packets=(packet,))
-        grip = held(stone, "blue", at("stone", hollow=True))
+        grip = anchor_capacity(stone, "blue", at("stone", hollow=True))
         self.assertEqual((grip.pull_n, grip.shear_n, grip.lasting), (500.0, 600.0, 0.5))
-        self.assertEqual(held(stone, "blue", at("gypsum_12_7")).pull_n, 0.0)
+        self.assertEqual(anchor_capacity(stone, "blue", at("gypsum_12_7")).pull_n, 0.0)
         self.assertTrue(
             any(
                 check.code == "anchor.pull"
@@ -195,7 +195,7 @@ class Around(SimpleTestCase):
                 verdict = assess_piece(
                     bracket_shelf(anchor="plug_10"), replace(BLOCK, features=features)
                 )
-                self.assertEqual(check(verdict, "anchor.edge").word, word)
+                self.assertEqual(check(verdict, "anchor.edge").outcome, word)
 
     def test_room_to_open_beside_a_stud_that_may_be_anywhere(self) -> None:
         for centre, off, word in (
@@ -209,14 +209,14 @@ class Around(SimpleTestCase):
                 verdict = assess_piece(
                     bracket_shelf(anchor="toggle_14", supports_mm=(100.0, 780.0)), on
                 )
-                self.assertEqual(check(verdict, "anchor.beside").word, word)
+                self.assertEqual(check(verdict, "anchor.beside").outcome, word)
 
     def test_masonry_and_linings_behind_the_plate(self) -> None:
-        seat = mount_of(bracket_shelf()).seats(bracket_shelf(anchor="plug_8"), BLOCK)[0]
+        support = mount_of(bracket_shelf()).supports(bracket_shelf(anchor="plug_8"), BLOCK)[0]
         self.assertEqual(
-            (seat.face.name, seat.pressed_mm), ("hollow concrete block", seat.width_mm)
+            (support.face.name, support.pressed_mm), ("hollow concrete block", support.width_mm)
         )
-        hollow = mount_of(bracket_shelf()).seats(
+        hollow = mount_of(bracket_shelf()).supports(
             bracket_shelf(anchor="toggle_14", supports_mm=OFF), wall()
         )[1]
         self.assertEqual((hollow.face.bearing_mpa, hollow.gap_mm), (0.4, 0.0))
@@ -239,7 +239,7 @@ class Around(SimpleTestCase):
             found = [cure for cure in cures(now, "shelf") if cure.code == "anchor"]
             self.assertTrue(found)
             after = now.with_piece(found[0].piece)
-            self.assertEqual(assess_piece(after.pieces[0], after.wall).word, found[0].word)
+            self.assertEqual(assess_piece(after.pieces[0], after.wall).outcome, found[0].outcome)
 
     def test_screws_near_one_another_carry_a_caution(self) -> None:
         """The tall plate's rows are 14 mm apart.
@@ -249,7 +249,7 @@ class Around(SimpleTestCase):
         for plate, warned in (("tall", True), ("small", False)):
             made = piece_marks(rod_shelf(plate=plate), wall(), "metric")[0]
             self.assertEqual(
-                any("split the stud" in say.phrase(c, "metric") for c in made.cautions), warned
+                any("split the stud" in wording.phrase(c, "metric") for c in made.cautions), warned
             )
 
     def test_marks_say_the_hole_for_the_anchor(self) -> None:
@@ -262,9 +262,9 @@ class Around(SimpleTestCase):
             (made.bit_mm, made.depth_mm, made.anchor, made.screw, made.screw_length_mm),
             (8.0, 83.0, "plug_8", None, 80.0),
         )
-        self.assertTrue(any("joint" in say.phrase(c, "metric") for c in made.cautions))
+        self.assertTrue(any("joint" in wording.phrase(c, "metric") for c in made.cautions))
         none = piece_marks(bracket_shelf(), BLOCK, "metric")[0]
-        self.assertIn("Choose what holds it", say.phrase(none.cautions[0], "metric"))
+        self.assertIn("Choose what holds it", wording.phrase(none.cautions[0], "metric"))
 
 
 bases = st.sampled_from(
@@ -340,7 +340,7 @@ class Groups(SimpleTestCase):
         0.5 + 0.5 × 25/50 to the left and again to the right.
         """
         lone, near = (
-            mount_of(shelf).seats(shelf, wall(studs=(Stud(centre_mm=60.0),)))[1].held
+            mount_of(shelf).supports(shelf, wall(studs=(Stud(centre_mm=60.0),)))[1].capacity
             for shelf in (
                 bracket_shelf(anchor="toggle_14", supports_mm=supports)
                 for supports in ((100.0, 500.0, 900.0), (475.0, 500.0, 525.0))
@@ -355,7 +355,7 @@ class Groups(SimpleTestCase):
     def test_in_concrete_the_next_support_cuts_the_cone_too(self) -> None:
         on = wall(structure="concrete", layers=(), timber=None, studs=())
         lone, near = (
-            mount_of(shelf).seats(shelf, on)[0].held
+            mount_of(shelf).supports(shelf, on)[0].capacity
             for shelf in (
                 bracket_shelf(anchor="screw_6", supports_mm=each)
                 for each in ((100.0, 900.0), (100.0, 140.0))
@@ -394,10 +394,10 @@ class Groups(SimpleTestCase):
         ):
             tight = replace(rail, **changes)
             found = check(assess_piece(tight, wall()), "strip.edge")
-            self.assertEqual(found.word, "doesnt_fit", changes)
+            self.assertEqual(found.outcome, "doesnt_fit", changes)
             self.assertAlmostEqual(found.demand.value, needs, places=2)
             self.assertAlmostEqual(found.capacity.value, has)
-        self.assertEqual(check(assess_piece(rail, wall()), "strip.edge").word, "holds")
+        self.assertEqual(check(assess_piece(rail, wall()), "strip.edge").outcome, "holds")
 
 
 class Masonry(SimpleTestCase):
@@ -430,10 +430,10 @@ class Masonry(SimpleTestCase):
 
     def test_one_plug_at_each_place_carries_a_household_rack(self) -> None:
         single = assess_piece(self.rack(screws_each=1), wall(**self.brick))
-        self.assertIn(single.word, ("holds", "close"), say.headline(single, "metric"))
+        self.assertIn(single.outcome, ("holds", "close"), wording.headline(single, "metric"))
         share = 0.5 + 0.5 * 30 / 100  # 0.4 of 75 apart, where 100 are asked for
         one, two = (
-            mount_of(r).seats(r, wall(**self.brick))[1].held
+            mount_of(r).supports(r, wall(**self.brick))[1].capacity
             for r in (self.rack(screws_each=1), self.rack(screws_each=2))
         )
         assert one is not None

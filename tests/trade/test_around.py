@@ -10,15 +10,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
-from trade import data, say, sheet, sketch
+from trade import data, wording
 from trade.assess import assess, assess_piece
 from trade.check import Check
 from trade.errors import PlanError
-from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Seen, Sweep
-from trade.features import Feature, usual
-from trade.mark.marks import piece_marks
+from trade.marking.marks import piece_marks
 from trade.measure import Units
-from trade.plan import Wall
+from trade.parse import sketch, spreadsheet
+from trade.plan.features import Feature, usual
+from trade.plan.model import Wall
+from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Seen, Sweep
 from trade.wall.framing import members
 from trade.wall.makeup import guesses
 from trade.wall.zones import zones
@@ -56,7 +57,7 @@ class MadeOf(SimpleTestCase):
 
     def test_a_structure_that_nobody_knows_is_no_verdict_and_says_what_to_find_out(self) -> None:
         verdict = assess_piece(bracket_shelf(), wall(structure=None))
-        self.assertEqual(verdict.word, "cannot_tell")
+        self.assertEqual(verdict.outcome, "cannot_tell")
         self.assertTrue(any("studs or masonry" in ask for ask in verdict.unknown), verdict.unknown)
         self.assertFalse(
             any(
@@ -84,12 +85,12 @@ class Around(SimpleTestCase):
             )
             with self.subTest(left=left):
                 found = self.check("piece.obstacle", features=(door,))
-                self.assertEqual(found is not None and found.word == "doesnt_fit", hits)
+                self.assertEqual(found is not None and found.outcome == "doesnt_fit", hits)
         tv = box("tv", 900.0, 1500.0, 1600.0, 2200.0)
         self.assertIsNone(self.check("piece.obstacle", features=(tv,)))
         self.assertIn(
             "runs into a screen",
-            say.phrase(
+            wording.phrase(
                 self.check("piece.obstacle", features=(tv,), top_mm=1700.0).sentence, "metric"
             ),
         )  # type: ignore[union-attr]
@@ -100,7 +101,7 @@ class Around(SimpleTestCase):
             with self.subTest(centre=centre):
                 found = self.check("hole.service", features=(usual("pipe", centre, None, SIZE),))
                 assert found is not None
-                self.assertEqual((found.word, found.demand.value), (word, 50.0))
+                self.assertEqual((found.outcome, found.demand.value), (word, 50.0))
         self.assertIsNone(self.check("hole.service", features=(usual("tv", 3000.0, 2000.0, SIZE),)))
 
     def test_a_cable_may_run_up_or_down_from_a_box_and_marks_say_so(self) -> None:
@@ -111,7 +112,7 @@ class Around(SimpleTestCase):
 
     def test_an_old_hole_weakens_the_lining_only(self) -> None:
         hole = usual("hole", 800.0, 1400.0, SIZE)
-        self.assertEqual(assess_piece(bracket_shelf(), wall(features=(hole,))).word, "holds")
+        self.assertEqual(assess_piece(bracket_shelf(), wall(features=(hole,))).outcome, "holds")
         [zone] = zones(wall(features=(hole,)))
         self.assertEqual((zone.level, zone.right_mm - zone.left_mm), ("take_care", 108.0))
 
@@ -237,16 +238,16 @@ class Sheets(SimpleTestCase):
         ByHand(at_mm=1200, word="pinned"),
     )
 
-    def refusal(self, text: str | bytes, width: float = 3200.0) -> sheet.RefusedSheetError:
-        with self.assertRaises(sheet.RefusedSheetError) as caught:
-            sheet.read(text if isinstance(text, bytes) else text.encode(), width)
+    def refusal(self, text: str | bytes, width: float = 3200.0) -> spreadsheet.RefusedSheetError:
+        with self.assertRaises(spreadsheet.RefusedSheetError) as caught:
+            spreadsheet.read(text if isinstance(text, bytes) else text.encode(), width)
         return caught.exception
 
     def test_out_and_in_again(self) -> None:
-        self.assertEqual(sheet.read(sheet.write(self.READINGS), 3200.0), self.READINGS)
+        self.assertEqual(spreadsheet.read(spreadsheet.write(self.READINGS), 3200.0), self.READINGS)
 
     def test_as_spreadsheets_write_them(self) -> None:
-        got = sheet.read(
+        got = spreadsheet.read(
             "\ufeffAT_in;Kind;said\r\n16 3/8;magnet;\r\n\r\n32,5;probe;wood\r\n".encode(), 3200.0
         )
         self.assertEqual([r.at_mm for r in got], [415.925, 825.5])  # type: ignore[union-attr]
@@ -293,7 +294,7 @@ class Sheets(SimpleTestCase):
         self.assertIn("larger than", str(self.refusal("kind,at_mm\n" + "magnet,400.5\n" * 100_000)))
 
     def test_nothing_written_is_a_formula(self) -> None:
-        cells = sheet.write(self.READINGS).decode().replace("\r\n", ",").split(",")
+        cells = spreadsheet.write(self.READINGS).decode().replace("\r\n", ",").split(",")
         self.assertFalse(any(cell.startswith(("=", "+", "-", "@")) for cell in cells))
 
 

@@ -6,12 +6,12 @@ from django.test import SimpleTestCase
 from msgspec.structs import replace
 
 from tests.plans import STUDS, bracket_shelf, plan, rod_shelf, wall
-from trade import data, say
+from trade import data, wording
 from trade.assess import assess, assess_piece
 from trade.check import Check, PieceVerdict
 from trade.mounts import mount_of
 from trade.mounts.stiffness import turning_stiffness
-from trade.plan import AnyPiece, Stud, Thing, Wall
+from trade.plan.model import AnyPiece, Stud, Thing, Wall
 
 G = 9.80665
 
@@ -35,7 +35,7 @@ class ByHand(SimpleTestCase):
         self.own = 0.25 * 0.02 * 1.0 * 710 * G  # N
 
     def test_it_holds(self) -> None:
-        self.assertEqual(self.verdict.word, "holds")
+        self.assertEqual(self.verdict.outcome, "holds")
 
     def test_turning_load_at_the_bracket(self) -> None:
         """The board turns both brackets together.
@@ -91,8 +91,8 @@ class ByHand(SimpleTestCase):
         for piece in (bracket_shelf(), rod_shelf(), bracket_shelf(bracket="shop_plywood")):
             for one in judge(piece).checks:
                 for units in ("imperial", "metric"):
-                    words = say.phrase(one.sentence, units) + say.check_line(one, units)  # type: ignore[arg-type]
-                    words += "".join(say.quantity(step.result, units) for step in one.steps)  # type: ignore[arg-type]
+                    words = wording.phrase(one.sentence, units) + wording.check_line(one, units)  # type: ignore[arg-type]
+                    words += "".join(wording.quantity(step.result, units) for step in one.steps)  # type: ignore[arg-type]
                     self.assertNotIn("{", words)
                     self.assertTrue(one.rule and one.source and one.case)
 
@@ -177,18 +177,19 @@ class RodsByHand(SimpleTestCase):
 class Failing(SimpleTestCase):
     def test_no_stud_behind_a_bracket_leads_everything(self) -> None:
         verdict = judge(bracket_shelf(left_mm=850.0))
-        self.assertEqual(verdict.word, "wont_hold")
+        self.assertEqual(verdict.outcome, "wont_hold")
         self.assertEqual(verdict.governing.code, "screw.edge")
-        self.assertIn("misses the stud by 131 mm", say.headline(verdict, "metric"))
+        self.assertIn("misses the stud by 131 mm", wording.headline(verdict, "metric"))
 
     def test_a_screw_that_barely_reaches_the_stud(self) -> None:
         verdict = judge(bracket_shelf(screw_length_mm=31.75))
-        self.assertEqual(check(verdict, "screw.embedment").word, "wont_hold")
+        self.assertEqual(check(verdict, "screw.embedment").outcome, "wont_hold")
 
     def test_a_screw_that_comes_out_behind(self) -> None:
         shallow = tuple(replace(stud, depth_mm=38.0) for stud in STUDS)
         self.assertEqual(
-            check(judge(bracket_shelf(), wall(studs=shallow)), "screw.far_side").word, "doesnt_fit"
+            check(judge(bracket_shelf(), wall(studs=shallow)), "screw.far_side").outcome,
+            "doesnt_fit",
         )
 
     def test_a_plate_on_the_lining_does_badly_and_let_in_does_well(self) -> None:
@@ -225,8 +226,8 @@ class Failing(SimpleTestCase):
         for let_in in (True, False):
             shelf = replace(made, let_in=let_in)
             wobble = check(judge(shelf), "shelf.wobble")
-            [seat, _] = mount_of(shelf).seats(shelf, wall())
-            stiff, hard = (turning_stiffness(seat, times) for times in (1.0, 1e4))
+            [support, _] = mount_of(shelf).supports(shelf, wall())
+            stiff, hard = (turning_stiffness(support, times) for times in (1.0, 1e4))
             steps = {step.symbol: step.result.value for step in wobble.steps}
             hardest = max(
                 step.result.value
@@ -235,10 +236,10 @@ class Failing(SimpleTestCase):
             )
             self.assertAlmostEqual(
                 steps["δ_4"],
-                hardest * (1 / stiff - 1 / hard) * seat.face.set_share * 177.8,
+                hardest * (1 / stiff - 1 / hard) * support.face.set_share * 177.8,
                 delta=0.01,
             )
-            felt.append(say.phrase(wobble.sentence, "metric").split(":")[0])
+            felt.append(wording.phrase(wobble.sentence, "metric").split(":")[0])
         self.assertEqual(felt, ["It feels solid", "It feels springy"])
 
     def test_a_wooden_bracket_can_be_pulled_through(self) -> None:
@@ -251,10 +252,12 @@ class Failing(SimpleTestCase):
     def test_one_support_is_refused(self) -> None:
         for supports in ((), (500.0,)):
             verdict = judge(bracket_shelf(supports_mm=supports))
-            self.assertEqual((verdict.word, verdict.governing.code), ("wont_hold", "support.count"))
+            self.assertEqual(
+                (verdict.outcome, verdict.governing.code), ("wont_hold", "support.count")
+            )
 
     def test_rod_longer_than_the_shelf_is_deep(self) -> None:
-        self.assertEqual(check(judge(rod_shelf(depth_mm=180.0)), "rod.hole").word, "doesnt_fit")
+        self.assertEqual(check(judge(rod_shelf(depth_mm=180.0)), "rod.hole").outcome, "doesnt_fit")
 
 
 class Together(SimpleTestCase):
@@ -268,17 +271,17 @@ class Together(SimpleTestCase):
             (1595.0, "holds"),
         ):
             verdict = assess(plan(bracket_shelf(), rod_shelf(top_mm=top)))
-            self.assertEqual([p.word for p in verdict.pieces], [word, word], top)
+            self.assertEqual([p.outcome for p in verdict.pieces], [word, word], top)
         aside = assess(
             plan(
                 bracket_shelf(length_mm=900.0),
                 rod_shelf(left_mm=1900.0, top_mm=1500.0, supports_mm=(100.0, 500.0, 900.0)),
             )
         )
-        self.assertEqual(aside.word, "holds")
+        self.assertEqual(aside.outcome, "holds")
         self.assertIn(
             "runs into “Ledge”",
-            say.headline(
+            wording.headline(
                 assess(plan(bracket_shelf(), rod_shelf(top_mm=1500.0))).pieces[0], "metric"
             ),
         )
@@ -286,9 +289,9 @@ class Together(SimpleTestCase):
 
 class Unknown(SimpleTestCase):
     def asks(self, verdict: PieceVerdict, words: str) -> None:
-        self.assertEqual(verdict.word, "cannot_tell")
+        self.assertEqual(verdict.outcome, "cannot_tell")
         self.assertTrue(any(words in ask for ask in verdict.unknown), verdict.unknown)
-        self.assertIn("Find out first", say.headline(verdict, "metric"))
+        self.assertIn("Find out first", wording.headline(verdict, "metric"))
 
     def test_each_unknown_is_asked_for(self) -> None:
         loose = tuple(replace(stud, uncertainty_mm=None) for stud in STUDS)
@@ -307,7 +310,7 @@ class Unknown(SimpleTestCase):
                 bracket_shelf(),
                 wall(studs=tuple(replace(stud, uncertainty_mm=off) for stud in STUDS)),
             )
-            self.assertEqual(verdict.word, word)
+            self.assertEqual(verdict.outcome, word)
         self.asks(verdict, "probe for both of its edges")
         self.assertEqual(
             judge(bracket_shelf(left_mm=708.0), wall(studs=STUDS)).governing.code, "screw.edge"
@@ -319,7 +322,7 @@ class Unknown(SimpleTestCase):
         unloaded = judge(bracket_shelf(things=()))
         self.assertEqual(
             [
-                check(unloaded, code).word
+                check(unloaded, code).outcome
                 for code in ("screw.far_side", "screw.embedment", "screw.edge")
             ],
             ["holds"] * 3,
@@ -327,18 +330,20 @@ class Unknown(SimpleTestCase):
         long = bracket_shelf(
             screw_length_mm=101.6
         )  # past a bare stud of 89, inside one behind half an inch
-        self.assertEqual(check(judge(long), "screw.far_side").word, "holds")
+        self.assertEqual(check(judge(long), "screw.far_side").outcome, "holds")
         self.assertEqual(
-            check(judge(long, wall(layers=None)), "screw.far_side").word, "cannot_tell"
+            check(judge(long, wall(layers=None)), "screw.far_side").outcome, "cannot_tell"
         )
-        self.assertEqual(check(judge(long, wall(layers=())), "screw.far_side").word, "doesnt_fit")
         self.assertEqual(
-            check(judge(long, wall(layers=(), studs=())), "screw.far_side").word, "cannot_tell"
+            check(judge(long, wall(layers=())), "screw.far_side").outcome, "doesnt_fit"
+        )
+        self.assertEqual(
+            check(judge(long, wall(layers=(), studs=())), "screw.far_side").outcome, "cannot_tell"
         )
 
     def test_what_fails_at_its_best_fails_anyway(self) -> None:
         heavy = (Thing(name="Anvil", mass_kg=400.0), Thing(name="Box", mass_kg=None))
-        self.assertEqual(judge(bracket_shelf(things=heavy), wall(layers=None)).word, "wont_hold")
+        self.assertEqual(judge(bracket_shelf(things=heavy), wall(layers=None)).outcome, "wont_hold")
 
     def test_an_unknown_timber_is_assumed_the_softest_and_says_so(self) -> None:
         assumed = judge(bracket_shelf(), wall(timber=None))
@@ -362,29 +367,30 @@ class Words(SimpleTestCase):
             (1.0001, "wont_hold"),
         ):
             self.assertEqual(
-                replace(one, demand=replace(one.demand, value=used * one.capacity.value)).word, word
+                replace(one, demand=replace(one.demand, value=used * one.capacity.value)).outcome,
+                word,
             )
 
     def test_what_is_not_a_number_fails(self) -> None:
         one = judge(bracket_shelf()).governing
         self.assertEqual(
-            replace(one, demand=replace(one.demand, value=float("nan"))).word, "wont_hold"
+            replace(one, demand=replace(one.demand, value=float("nan"))).outcome, "wont_hold"
         )
 
     def test_a_nuisance_holds_all_the_same_and_a_fit_is_never_nearly(self) -> None:
         one = judge(bracket_shelf()).governing
         over = replace(one, demand=replace(one.demand, value=3 * one.capacity.value))
-        self.assertEqual(replace(over, limit="service").word, "holds_but")
+        self.assertEqual(replace(over, limit="service").outcome, "holds_but")
         self.assertEqual(
             replace(
                 one, demand=replace(one.demand, value=0.99 * one.capacity.value), limit="fit"
-            ).word,
+            ).outcome,
             "holds",
         )
 
     def test_a_utilisation_never_looks_better_than_it_is(self) -> None:
         self.assertEqual(
-            [say.utilisation(x) for x in (0.8, 0.8001, 1.0, 1.00001, 250.0)],
+            [wording.utilisation(x) for x in (0.8, 0.8001, 1.0, 1.00001, 250.0)],
             ["0.80", "0.81", "1.00", "1.01", "99+"],
         )
 
@@ -413,4 +419,4 @@ class Packets(SimpleTestCase):
             shelf = bracket_shelf(
                 bracket="pressed_large", depth_mm=200.0, things=(Thing(name="Things", mass_kg=kg),)
             )
-            self.assertIn(check(judge(shelf), "bracket.bending").word, words)
+            self.assertIn(check(judge(shelf), "bracket.bending").outcome, words)

@@ -12,15 +12,15 @@ from msgspec.structs import replace
 from tests.plans import bracket_shelf, rod_shelf, wall
 from tests.trade.test_every_kind import put_up
 from trade import data
-from trade.cut.parts import parts_of
+from trade.cutting.parts import parts_of
 from trade.errors import NoSizeError
 from trade.fixings import driving
-from trade.mark.marks import piece_marks
-from trade.mark.template import edge
+from trade.marking.marks import piece_marks
+from trade.marking.template import edge
 from trade.measure import INCH_64TH_MM, Units
 from trade.mounts import KINDS
 from trade.mounts.work import Bored, Row
-from trade.plan import AnyPiece, Plan, Wall
+from trade.plan.model import AnyPiece, Plan, Wall
 
 UNITS: tuple[Units, ...] = get_args(Units)
 BASES: dict[str, dict[str, Any]] = {

@@ -12,13 +12,13 @@ PROCESSES = 8
 FIRST = """
 import sys, threading
 sys.setswitchinterval(1e-6)
-from trade import planfile
+from trade.plan import plan_file
 from trade.assess import assess
 raw = open("docs/example.plan.json", "rb").read()
 together, words = threading.Barrier(4), []
 def read():
     together.wait()
-    words.append(assess(planfile.load(raw)).word)
+    words.append(assess(plan_file.load(raw)).outcome)
 threads = [threading.Thread(target=read) for _ in range(4)]
 [thread.start() for thread in threads]
 [thread.join() for thread in threads]

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from trade.mechanics import contact
-from trade.mechanics.contact import _block_middle, hold, limit_moment, rotation_stiffness
+from trade.mechanics.contact import _block_middle, limit_moment, rotation_stiffness, solve_contact
 
 HEIGHTS = st.lists(st.floats(5, 300), min_size=1, max_size=5, unique=True).map(tuple)
 
@@ -17,7 +17,7 @@ class Block(SimpleTestCase):
         """f a (y - a / 2) = M: a = y - sqrt(y^2 - 2 M / f); T = f a."""
         y, f, moment = 200.0, 20.0, 60_000.0
         block = y - sqrt(y**2 - 2 * moment / f)
-        found = hold(moment, (y,), f)
+        found = solve_contact(moment, (y,), f)
         assert found is not None
         self.assertAlmostEqual(found.block_mm, block, places=6)
         self.assertAlmostEqual(found.tension_n, f * block, places=6)
@@ -27,7 +27,7 @@ class Block(SimpleTestCase):
         self, heights: tuple[float, ...], f: float, share: float
     ) -> None:
         moment = share * limit_moment(max(heights), f)
-        found = hold(moment, heights, f)
+        found = solve_contact(moment, heights, f)
         assert found is not None
         pressed = f * found.block_mm
         self.assertAlmostEqual(sum(found.tensions_n) / pressed, 1.0, places=5)
@@ -45,9 +45,12 @@ class Block(SimpleTestCase):
         self, heights: tuple[float, ...], f: float, share: float, more: float
     ) -> None:
         moment = share * limit_moment(max(heights), f)
-        base = hold(moment, heights, f)
+        base = solve_contact(moment, heights, f)
         assert base is not None
-        for worse in (hold(moment * more, heights, f), hold(moment, heights, f / more)):
+        for worse in (
+            solve_contact(moment * more, heights, f),
+            solve_contact(moment, heights, f / more),
+        ):
             if worse is not None:
                 self.assertGreaterEqual(worse.tension_n, base.tension_n * (1 - 1e-9))
 
@@ -60,9 +63,9 @@ class Block(SimpleTestCase):
         self, heights: list[float], f: float, share: float
     ) -> None:
         moment = share * limit_moment(max(heights), f)
-        whole = hold(moment, tuple(heights), f)
+        whole = solve_contact(moment, tuple(heights), f)
         for gone in range(len(heights)):
-            rest = hold(moment, tuple(heights[:gone] + heights[gone + 1 :]), f)
+            rest = solve_contact(moment, tuple(heights[:gone] + heights[gone + 1 :]), f)
             if rest is not None:
                 assert whole is not None
                 self.assertGreaterEqual(rest.tension_n, whole.tension_n * (1 - 1e-9))
@@ -79,7 +82,7 @@ class Block(SimpleTestCase):
             for n, c in middles.items()
             if c is not None
         ]
-        found = hold(moment, heights, f)
+        found = solve_contact(moment, heights, f)
         assert found is not None
         self.assertAlmostEqual(found.tension_n / min(pulls), 1.0, places=6)
 
@@ -88,11 +91,11 @@ class Block(SimpleTestCase):
         self, heights: tuple[float, ...], f: float, share: float
     ) -> None:
         """Else a check of the screws could vanish without the lining's failing."""
-        self.assertIsNotNone(hold(share * limit_moment(max(heights), f), heights, f))
+        self.assertIsNotNone(solve_contact(share * limit_moment(max(heights), f), heights, f))
 
     def test_past_the_limit_the_face_gives_way(self) -> None:
-        self.assertIsNone(hold(1.01 * limit_moment(100.0, 10.0), (100.0, 30.0), 10.0))
-        self.assertIsNone(hold(1000.0, (), 10.0))
+        self.assertIsNone(solve_contact(1.01 * limit_moment(100.0, 10.0), (100.0, 30.0), 10.0))
+        self.assertIsNone(solve_contact(1000.0, (), 10.0))
 
     def test_turning_stiffness_of_one_screw_in_closed_form(self) -> None:
         """f x^2 / 2 = k (y - x); K = k (y - x)^2 + f x^3 / 3."""
@@ -106,7 +109,7 @@ class Block(SimpleTestCase):
 class PulledStraightOut(SimpleTestCase):
     def test_a_pull_through_the_middle_of_the_screws_is_shared_alike(self) -> None:
         """600 N at 50, screws at 20, 50 and 80: nothing turns, nothing presses."""
-        found = contact.hold(600 * 50.0, (20.0, 50.0, 80.0), 40.0, 600.0)
+        found = contact.solve_contact(600 * 50.0, (20.0, 50.0, 80.0), 40.0, 600.0)
         assert found is not None
         self.assertEqual([round(t, 6) for t in found.tensions_n], [200.0, 200.0, 200.0])
         self.assertEqual(found.block_mm, 0.0)
@@ -116,7 +119,7 @@ class PulledStraightOut(SimpleTestCase):
 
         T (40 − c) = 300 (70 − c), T = 300 + 60 c; c = (40 − √(1600 − 2·9000/30))/2 = 4.19.
         """
-        found = contact.hold(300 * 70.0, (40.0,), 30.0, 300.0)
+        found = contact.solve_contact(300 * 70.0, (40.0,), 30.0, 300.0)
         assert found is not None
         c = (40 - 1000**0.5) / 2
         self.assertAlmostEqual(found.tension_n, 300 + 60 * c, places=6)
@@ -127,7 +130,7 @@ class PulledStraightOut(SimpleTestCase):
             for at in (20.0, 90.0, 160.0):
                 for heights in ((30.0,), (30.0, 90.0), (15.0, 60.0, 130.0)):
                     moment = pull * at + 9_000.0
-                    found = contact.hold(moment, heights, 60.0, pull)
+                    found = contact.solve_contact(moment, heights, 60.0, pull)
                     self.assertEqual(
                         found is None, moment > contact.limit_moment(max(heights), 60.0, pull)
                     )
@@ -141,5 +144,5 @@ class PulledStraightOut(SimpleTestCase):
     def test_the_face_gives_way_beyond_its_limit(self) -> None:
         limit = contact.limit_moment(50.0, 10.0, 100.0)
         self.assertEqual(limit, 10 * 50**2 / 2 + 100 * 50)
-        self.assertIsNotNone(contact.hold(limit * 0.999, (50.0, 20.0), 10.0, 100.0))
-        self.assertIsNone(contact.hold(limit * 1.001, (50.0, 20.0), 10.0, 100.0))
+        self.assertIsNotNone(contact.solve_contact(limit * 0.999, (50.0, 20.0), 10.0, 100.0))
+        self.assertIsNone(contact.solve_contact(limit * 1.001, (50.0, 20.0), 10.0, 100.0))

@@ -3,14 +3,14 @@
 from django.test import SimpleTestCase
 
 from tests.plans import bracket_shelf, rod_shelf, wall
-from trade import data, say
+from trade import data, wording
 from trade.assess import assess_piece
 from trade.errors import PlanError, UnknownRowError
 from trade.load import contents
 from trade.load.shelf import ShelfLoad
 from trade.mechanics import composite
 from trade.mounts import mount_of
-from trade.plan import Thing
+from trade.plan.model import Thing
 
 
 class Library(SimpleTestCase):
@@ -60,9 +60,9 @@ class Refused(SimpleTestCase):
                     bracket_shelf(name=name, things=(Thing(name=thing, mass_kg=0.1),)), wall()
                 )
                 self.assertEqual(
-                    (verdict.word, verdict.governing.code), ("wont_hold", "use.refused")
+                    (verdict.outcome, verdict.governing.code), ("wont_hold", "use.refused")
                 )
-                self.assertIn("is not planned here", say.headline(verdict, "metric"))
+                self.assertIn("is not planned here", wording.headline(verdict, "metric"))
 
     def test_ordinary_words_are_not_taken_for_them(self) -> None:
         for name in ("Gymnastics books", "Swinging sixties", "Barometer"):
@@ -91,7 +91,7 @@ class Boards(SimpleTestCase):
         plate = bracket_shelf(
             board="steel_sheet", thickness_mm=5.0, supports_mm=(100.0, 500.0, 900.0)
         )
-        self.assertEqual(assess_piece(plate, wall()).word, "holds")
+        self.assertEqual(assess_piece(plate, wall()).outcome, "holds")
         sags = [
             next(
                 check.demand.value
@@ -120,7 +120,7 @@ class Boards(SimpleTestCase):
         self.assertEqual(
             assess_piece(
                 bracket_shelf(board="steel_sheet", thickness_mm=5.0, stiffener_mm=30.0), wall()
-            ).word,
+            ).outcome,
             "holds",
         )
 
@@ -157,12 +157,12 @@ class Boards(SimpleTestCase):
             ).checks
             if c.code == "board.bending"
         )
-        self.assertIn("strip under its front edge is bent", say.phrase(bent.sentence, "metric"))
+        self.assertIn("strip under its front edge is bent", wording.phrase(bent.sentence, "metric"))
 
     def test_glass_is_not_trusted(self) -> None:
         verdict = assess_piece(bracket_shelf(board="glass", things=()), wall())
-        self.assertEqual((verdict.word, verdict.governing.code), ("wont_hold", "board.never"))
-        self.assertIn("without warning", say.headline(verdict, "metric"))
+        self.assertEqual((verdict.outcome, verdict.governing.code), ("wont_hold", "board.never"))
+        self.assertIn("without warning", wording.headline(verdict, "metric"))
 
     def test_wood_where_something_is_let_into_it(self) -> None:
         for board in ("glass", "steel_sheet"):

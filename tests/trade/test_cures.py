@@ -12,13 +12,13 @@ from msgspec.structs import replace
 
 from tests.plans import GYPSUM, STUDS, bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import hung, put_up
-from trade import say
+from trade import wording
 from trade.assess import assess
 from trade.check import FAILS, severity
 from trade.choose.cures import Cure, cures
 from trade.choose.findings import findings
 from trade.mounts import KINDS
-from trade.plan import AnyPiece, LedgerShelf, Plan, Policy, Stud, Thing, Wall
+from trade.plan.model import AnyPiece, LedgerShelf, Plan, Policy, Stud, Thing, Wall
 
 
 class Promises(SimpleTestCase):
@@ -28,10 +28,10 @@ class Promises(SimpleTestCase):
         before = assess(now).piece(key).governing
         for cure in found:
             then = assess(now.with_piece(cure.piece)).piece(key)
-            self.assertEqual((then.word, then.used), (cure.word, cure.used), cure.code)
-            self.assertNotIn(cure.word, FAILS)
+            self.assertEqual((then.outcome, then.used), (cure.outcome, cure.used), cure.code)
+            self.assertNotIn(cure.outcome, FAILS)
             self.assertLess(severity(then.governing), severity(before), cure.code)
-            self.assertRegex(say.phrase(cure.label, "imperial"), r"^[A-Z0-9].*\w")
+            self.assertRegex(wording.phrase(cure.label, "imperial"), r"^[A-Z0-9].*\w")
         self.assertEqual(len({cure.code for cure in found}), len(found))
         return found
 
@@ -64,7 +64,7 @@ class Promises(SimpleTestCase):
         )
 
     def codes(self, now: Plan, key: str = "shelf") -> list[str]:
-        return [cure.code for cure in self.kept(now, key) if cure.word == "holds"]
+        return [cure.code for cure in self.kept(now, key) if cure.outcome == "holds"]
 
     def test_a_box_on_one_stud_is_moved_onto_the_next(self) -> None:
         """From 1 000 to 1 560 there is the stud at 1 200 alone.
@@ -86,11 +86,12 @@ class Promises(SimpleTestCase):
             plan(replace(box, things=(Thing(name="Lamp", mass_kg=11.0, out_mm=380.0),))), box.key
         )
         moved = [cure for cure in found if "onto" in cure.code.split("-")]
-        self.assertTrue(any(cure.word == "holds" for cure in moved))
+        self.assertTrue(any(cure.outcome == "holds" for cure in moved))
         for cure in moved:
             self.assertEqual((cure.piece.left_mm, cure.piece.supports_mm), (1080.0, (120.0, 520.0)))
             self.assertIn(
-                "Move it 80 mm to the right, onto one stud more", say.phrase(cure.label, "metric")
+                "Move it 80 mm to the right, onto one stud more",
+                wording.phrase(cure.label, "metric"),
             )
         self.assertLessEqual({"lower_foot", "taller"}, {cure.code.split("-")[-1] for cure in found})
 
@@ -119,7 +120,7 @@ class Promises(SimpleTestCase):
         holds = [
             "taller" in cure.code
             for cure in self.kept(plan(box), box.key)
-            if cure.word in ("holds", "holds_but")
+            if cure.outcome in ("holds", "holds_but")
         ]
         self.assertEqual(holds, sorted(holds))
         self.assertEqual(set(holds), {False, True})
@@ -134,14 +135,14 @@ class Promises(SimpleTestCase):
                 if cure.code.count("-") == least - 1
             ]
             self.assertTrue(together)
-            self.assertEqual(say.phrase(together[0].label, "metric").count("; and "), least - 1)
+            self.assertEqual(wording.phrase(together[0].label, "metric").count("; and "), least - 1)
 
     def test_less_on_it_names_what_it_may_carry_and_a_tenth_more_is_close(self) -> None:
         heavy = plan(bracket_shelf(things=(Thing(name="Tiles", mass_kg=150.0),)))
         cure = next(cure for cure in self.kept(heavy, "shelf") if cure.code == "lighten")
         kg = sum(thing.mass_kg or 0.0 for thing in cure.piece.things)
         more = replace(cure.piece, things=(Thing(name="Tiles", mass_kg=kg * 1.01 + 0.2),))
-        self.assertEqual(assess(heavy.with_piece(more)).piece("shelf").word, "close")
+        self.assertEqual(assess(heavy.with_piece(more)).piece("shelf").outcome, "close")
 
     def test_what_the_policy_forbids_is_not_offered(self) -> None:
         between = bracket_shelf(
@@ -153,8 +154,8 @@ class Promises(SimpleTestCase):
             depth_mm=140.0,
         )
         free, bound = (
-            replace(plan(between), policy=Policy(anchors=school))
-            for school in ("anchors_light", "studs_only")
+            replace(plan(between), policy=Policy(anchors=answer))
+            for answer in ("anchors_light", "studs_only")
         )  # type: ignore[arg-type]
         self.assertIn("anchor", self.codes(free))
         self.assertNotIn("anchor", self.codes(bound))
@@ -201,14 +202,14 @@ class Findings(SimpleTestCase):
         kg = found.label.parts["kg"].value
         for weight, words in ((kg, ("holds", "holds_but")), (kg + 0.3, ("close",))):
             self.assertIn(
-                assess(plan(bracket_shelf(things=(Thing(name="Kettle", mass_kg=weight),)))).word,
+                assess(plan(bracket_shelf(things=(Thing(name="Kettle", mass_kg=weight),)))).outcome,
                 words,
             )
 
     def test_doubtful_studs_promise_what_sure_ones_give(self) -> None:
         studs = tuple(replace(stud, uncertainty_mm=14.0) for stud in STUDS)
         [found] = self.of(bracket_shelf(), studs=studs)
-        self.assertEqual((found.stage, found.word), ("survey", "holds"))
+        self.assertEqual((found.stage, found.outcome), ("survey", "holds"))
         sure = assess(
             plan(bracket_shelf(), studs=tuple(replace(stud, uncertainty_mm=1.0) for stud in STUDS))
         ).piece("shelf")
@@ -225,7 +226,7 @@ class Findings(SimpleTestCase):
         cabinet = put_up(
             "cleat_cabinet", wall(), body_kg=None, things=(Thing(name="Jars", mass_kg=5.0),)
         )
-        self.assertIn("Weigh it empty", say.phrase(self.of(cabinet)[0].label, "metric"))
+        self.assertIn("Weigh it empty", wording.phrase(self.of(cabinet)[0].label, "metric"))
         niche = wall(
             width_mm=1180.0,
             studs=(
@@ -246,7 +247,7 @@ class Findings(SimpleTestCase):
             Plan(name="Niche", units="metric", wall=niche, pieces=(ledgers,)), ledgers.key
         )
         self.assertEqual(
-            (found.stage, found.word),
+            (found.stage, found.outcome),
             (
                 "fix",
                 assess(
@@ -256,7 +257,7 @@ class Findings(SimpleTestCase):
                         wall=niche,
                         pieces=(replace(ledgers, sides_sure=True),),
                     )
-                ).word,
+                ).outcome,
             ),
         )  # type: ignore[call-arg]
 
@@ -265,5 +266,5 @@ class Findings(SimpleTestCase):
             with self.subTest(kind=kind):
                 piece = put_up(kind, wall(), things=(Thing(name="Something", mass_kg=None),))
                 now = plan(piece)
-                if assess(now).word == "cannot_tell":
+                if assess(now).outcome == "cannot_tell":
                     self.assertTrue(findings(now, piece.key))

@@ -14,14 +14,14 @@ from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan, wall
 from tests.trade.test_every_kind import put_up
-from trade.cut.bounds import fewest
-from trade.cut.plan import cut_plan, parts_of
-from trade.cut.sheets import Blank, Part, ReadingIndex, Rect, SheetCuts, SheetPlan, cut_sheets
-from trade.cut.shopping import _pack, shopping
+from trade.cutting.bounds import fewest
+from trade.cutting.plan import cut_plan, parts_of
+from trade.cutting.sheets import Blank, Item, ReadingIndex, Rect, SheetCuts, SheetPlan, cut_sheets
+from trade.cutting.shopping import _pack, shopping
 from trade.errors import PlanError
 from trade.mounts import KINDS
-from trade.plan import Shop, Thing
-from trade.shop import Defect, OnHand, OwnPart, Price
+from trade.plan.model import Shop, Thing
+from trade.plan.shop import Defect, OnHand, OwnPart, Price
 
 SHEET = (2438.4, 1219.2)
 
@@ -50,7 +50,7 @@ class Sheets(SimpleTestCase):
     def sound(
         self,
         plan: SheetPlan,
-        parts: list[Part],
+        parts: list[Item],
         sheet: tuple[float, float],
         kerf: float,
         trim: float,
@@ -105,7 +105,7 @@ class Sheets(SimpleTestCase):
         dice = random.Random(7)
         for job in range(30):
             parts = [
-                Part(f"p{n}", dice.uniform(150, 1100), dice.uniform(80, 560), dice.random() < 0.5)
+                Item(f"p{n}", dice.uniform(150, 1100), dice.uniform(80, 560), dice.random() < 0.5)
                 for n in range(dice.randrange(5, 45))
             ]
             plan = cut_sheets(parts, [Blank(*SHEET)])
@@ -126,7 +126,7 @@ class Sheets(SimpleTestCase):
     def test_any_job_is_sound(
         self, sizes: list[tuple[float, float, bool]], kerf: float, trim: float
     ) -> None:
-        parts = [Part(f"p{n}", *size) for n, size in enumerate(sizes)]
+        parts = [Item(f"p{n}", *size) for n, size in enumerate(sizes)]
         self.sound(cut_sheets(parts, [Blank(*SHEET)], kerf, trim), parts, SHEET, kerf, trim)
 
     def test_by_hand_four_rips_of_eleven_and_three_quarters_from_a_four_foot_sheet(self) -> None:
@@ -134,12 +134,12 @@ class Sheets(SimpleTestCase):
 
         Four 11 3/4 in rips from a 48 in sheet, kerfs of 1/8 in between; a fifth would not fit.
         """
-        rips = [Part(f"rip {n}", 2438.4, 11.75 * 25.4) for n in range(1, 5)]
+        rips = [Item(f"rip {n}", 2438.4, 11.75 * 25.4) for n in range(1, 5)]
         self.assertEqual(len(cut_sheets(rips, [Blank(*SHEET)], 3.175, 0.0).sheets), 1)
         self.assertEqual(
             len(
                 cut_sheets(
-                    [*rips, Part("rip 5", 2438.4, 11.75 * 25.4)], [Blank(*SHEET)], 3.175, 0.0
+                    [*rips, Item("rip 5", 2438.4, 11.75 * 25.4)], [Blank(*SHEET)], 3.175, 0.0
                 ).sheets
             ),
             2,
@@ -147,7 +147,7 @@ class Sheets(SimpleTestCase):
         self.assertEqual(
             len(
                 cut_sheets(
-                    [Part(str(n), 2438.4, 12 * 25.4) for n in range(4)], [Blank(*SHEET)], 3.175, 0.0
+                    [Item(str(n), 2438.4, 12 * 25.4) for n in range(4)], [Blank(*SHEET)], 3.175, 0.0
                 ).sheets
             ),
             2,
@@ -181,12 +181,12 @@ class Sheets(SimpleTestCase):
             (11, 2),
         ]
         self.assertEqual(sum(w * h for w, h in c1p1), 400)
-        parts = [Part(f"p{n}", float(w), float(h), True) for n, (w, h) in enumerate(c1p1)]
+        parts = [Item(f"p{n}", float(w), float(h), True) for n, (w, h) in enumerate(c1p1)]
         plan = cut_sheets(parts, [Blank(20, 20)], 0.0, 0.0)
         self.sound(plan, parts, (20, 20), 0.0, 0.0)
         self.assertLessEqual(plan.cost, plan.bound + 1)
         squares = [
-            Part(str(side), float(side), float(side)) for side in (18, 15, 14, 10, 9, 8, 7, 4, 1)
+            Item(str(side), float(side), float(side)) for side in (18, 15, 14, 10, 9, 8, 7, 4, 1)
         ]
         self.assertEqual(sum(part.along_mm**2 for part in squares), 33 * 32)
         plan = cut_sheets(squares, [Blank(33, 32)], 0.0, 0.0)
@@ -229,7 +229,7 @@ class Sheets(SimpleTestCase):
             for count in (20, 40, 60):
                 dice = random.Random(1000 * number + count)
                 parts = [
-                    Part(f"p{n}", float(dice.randint(1, most)), float(dice.randint(1, most)))
+                    Item(f"p{n}", float(dice.randint(1, most)), float(dice.randint(1, most)))
                     for n in range(count)
                 ]
                 plan = cut_sheets(parts, [Blank(side, side)], 0.0, 0.0)
@@ -274,7 +274,7 @@ class Sheets(SimpleTestCase):
 
     def test_smaller_sheets_where_they_do_and_those_at_hand_first(self) -> None:
         whole, half = Blank(2438.4, 1219.2, 60.0), Blank(1219.2, 1219.2, 36.0)
-        small = [Part("a", 600.0, 500.0), Part("b", 500.0, 500.0)]
+        small = [Item("a", 600.0, 500.0), Item("b", 500.0, 500.0)]
         plan = cut_sheets(small, [whole, half])
         self.assertEqual(
             ([sheet.blank for sheet in plan.sheets], plan.cost, plan.proven), ([1], 36.0, True)
@@ -301,7 +301,7 @@ class Sheets(SimpleTestCase):
         self, defect: tuple[float, float, float, float], sizes: list[tuple[float, float, bool]]
     ) -> None:
         spot = Rect(*defect)
-        parts = [Part(f"p{n}", *size) for n, size in enumerate(sizes)]
+        parts = [Item(f"p{n}", *size) for n, size in enumerate(sizes)]
         plan = cut_sheets(parts, [Blank(*SHEET), Blank(*SHEET, 0.0, 1, spot)], 3.0, 6.0)
         for sheet in plan.sheets:
             bad = ReadingIndex(
@@ -328,14 +328,14 @@ class Sheets(SimpleTestCase):
 
         By hand a rip set once and a stop set once.
         """
-        parts = [Part(f"p{n}", 500.0, 200.0) for n in range(16)]
+        parts = [Item(f"p{n}", 500.0, 200.0) for n in range(16)]
         [sheet] = cut_sheets(parts, [Blank(2100.0, 900.0)], 3.0, 5.0).sheets
         self.assertEqual(sheet.settings, 2)
         for n, cut in enumerate(sheet.cuts):
             self.assertTrue(cut.after is None or cut.after < n)
 
     def test_grain_is_kept(self) -> None:
-        tall = Part("door", 600.0, 1300.0)
+        tall = Item("door", 600.0, 1300.0)
         with self.assertRaisesRegex(PlanError, "larger than a sheet"):
             cut_sheets([tall], [Blank(*SHEET)])
         self.assertTrue(
@@ -344,10 +344,10 @@ class Sheets(SimpleTestCase):
 
     def test_refusals(self) -> None:
         for parts, kerf, said in (
-            ([Part("a", 3000, 100)], 3.0, "larger"),
-            ([Part("a", 0, 100)], 3.0, "a size"),
-            ([Part("a", 10, 10)], -1.0, "saw"),
-            ([Part(str(n), 10, 10) for n in range(501)], 3.0, "More than"),
+            ([Item("a", 3000, 100)], 3.0, "larger"),
+            ([Item("a", 0, 100)], 3.0, "a size"),
+            ([Item("a", 10, 10)], -1.0, "saw"),
+            ([Item(str(n), 10, 10) for n in range(501)], 3.0, "More than"),
         ):
             with self.assertRaisesRegex(PlanError, said):
                 cut_sheets(parts, [Blank(*SHEET)], kerf)
@@ -357,7 +357,7 @@ class Sheets(SimpleTestCase):
             ([Blank(9, 9)], "no sheet"),
         ):
             with self.assertRaisesRegex(PlanError, said):
-                cut_sheets([Part("a", 10, 10)], blanks)
+                cut_sheets([Item("a", 10, 10)], blanks)
 
 
 class AWall(SimpleTestCase):

@@ -14,13 +14,13 @@ from msgspec.structs import replace
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import put_up
 from trade import data
-from trade.cut.finish import finishing
-from trade.cut.plan import cut_plan
-from trade.cut.shopping import shopping
+from trade.cutting.finish import finishing
+from trade.cutting.plan import cut_plan
+from trade.cutting.shopping import shopping
 from trade.errors import PlanError
 from trade.job.days import Schedule, schedule
-from trade.plan import Plan, Shop, Thing
-from trade.shop import Days, Finish, Hours
+from trade.plan.model import Plan, Shop, Thing
+from trade.plan.shop import Days, Finish, Hours
 
 BARE = Finish()
 MONDAY = datetime(2026, 11, 23, 8, 0)
@@ -119,7 +119,7 @@ class TheDays(SimpleTestCase):
         self.assertEqual((steps[0].begins, steps[0].ends), (MONDAY, MONDAY + timedelta(hours=1)))
         self.assertEqual(steps[1].ends - steps[1].begins, timedelta(minutes=3))
         # 15, the brackets' own 5 each by the table of kinds, eight holes of 1.5 in timber
-        each = data.ways()["bracket_shelf"].each
+        each = data.mounting_kinds()["bracket_shelf"].each
         self.assertAlmostEqual(steps[2].minutes, 15 + 2 * each + 8 * 1.5)
         self.assertEqual(steps[3].begins, steps[2].ends)
 

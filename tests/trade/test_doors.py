@@ -15,18 +15,19 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.plans import STUDS, bracket_shelf, plan, rod_shelf, wall
-from trade import data, planfile
+from trade import data
 from trade.__main__ import main
 from trade.assess import assess, assess_piece
 from trade.check import FAILS
 from trade.choose import placement
 from trade.choose.cures import cures
 from trade.errors import PlanError
-from trade.evidence import MagnetHit, Probe
-from trade.features import Feature, usual
 from trade.fixings import driving
-from trade.mark.marks import piece_marks
-from trade.plan import Datum, Plan, Thing
+from trade.marking.marks import piece_marks
+from trade.plan import plan_file
+from trade.plan.features import Feature, usual
+from trade.plan.model import Datum, Plan, Thing
+from trade.plan.readings import MagnetHit, Probe
 
 BOTH = plan(bracket_shelf(), rod_shelf())
 
@@ -36,25 +37,25 @@ ROOT = Path(__file__).resolve().parents[2]
 
 class PlanFiles(SimpleTestCase):
     def test_round_trip_and_schema(self) -> None:
-        raw = planfile.dump(BOTH)
-        self.assertEqual(planfile.load(raw), BOTH)
-        jsonschema.validate(json.loads(raw), planfile.schema())
+        raw = plan_file.dump(BOTH)
+        self.assertEqual(plan_file.load(raw), BOTH)
+        jsonschema.validate(json.loads(raw), plan_file.schema())
 
     def test_packed_it_is_the_same_and_a_tenth_as_large(self) -> None:
         many = plan(*(bracket_shelf(key=f"s{n}", top_mm=300.0 + 40 * n) for n in range(40)))
-        packed = planfile.pack(many)
-        self.assertEqual(planfile.unpack(packed), many)
-        self.assertLess(len(packed), len(planfile.dump(many)) / 10)
+        packed = plan_file.pack(many)
+        self.assertEqual(plan_file.unpack(packed), many)
+        self.assertLess(len(packed), len(plan_file.dump(many)) / 10)
         with self.assertRaisesRegex(PlanError, "no packed plan"):
-            planfile.unpack(b"{}")
+            plan_file.unpack(b"{}")
 
     def test_bad_files_say_what_and_where(self) -> None:
-        good = json.loads(planfile.dump(BOTH))
+        good = json.loads(plan_file.dump(BOTH))
 
         def changed(**piece: object) -> bytes:
             return json.dumps(good | {"pieces": [good["pieces"][0] | piece]}).encode()
 
-        raw = planfile.dump(BOTH)
+        raw = plan_file.dump(BOTH)
         for bad, where, words in (
             (b"", "", "cut short"),
             (raw[:300], "", "cut short"),
@@ -92,17 +93,17 @@ class PlanFiles(SimpleTestCase):
             ),
         ):
             with self.subTest(where=where, words=words), self.assertRaises(PlanError) as caught:
-                planfile.load(bad)
+                plan_file.load(bad)
             self.assertEqual(caught.exception.where, where)
             self.assertIn(words, str(caught.exception))
 
     @given(cut=st.integers(0, 2000), byte=st.integers(0, 255))
     def test_a_damaged_file_is_a_plan_or_refused(self, cut: int, byte: int) -> None:
-        raw = bytearray(planfile.dump(BOTH))
+        raw = bytearray(plan_file.dump(BOTH))
         raw[cut % len(raw)] = byte
         for damaged in (bytes(raw), bytes(raw[: cut % len(raw)])):
             with contextlib.suppress(PlanError):
-                self.assertIsInstance(planfile.load(damaged), Plan)
+                self.assertIsInstance(plan_file.load(damaged), Plan)
 
 
 class CommandLine(SimpleTestCase):
@@ -118,7 +119,7 @@ class CommandLine(SimpleTestCase):
     def test_a_command_imports_what_it_uses(self) -> None:
         """In a process of its own: a verdict needs no judgement and no saw, a schema no sums."""
         for words, never in (
-            (["assess", "-"], ("trade.choose", "trade.cut", "trade.job", "scipy")),
+            (["assess", "-"], ("trade.choose", "trade.cutting", "trade.job", "scipy")),
             (["schema"], ("numpy",)),
         ):
             code = (
@@ -128,36 +129,36 @@ class CommandLine(SimpleTestCase):
             run = subprocess.run(
                 [sys.executable, "-c", code],
                 cwd=ROOT,
-                input=planfile.dump(BOTH),
+                input=plan_file.dump(BOTH),
                 capture_output=True,
                 check=True,
             )
             loaded = run.stderr.decode().split()
-            self.assertIn("trade.planfile", loaded)
+            self.assertIn("trade.plan.plan_file", loaded)
             self.assertEqual([each for each in loaded if each.startswith(never)], [])
 
     def test_exit_status_says_the_verdict(self) -> None:
         unknown = plan(bracket_shelf(), layers=None)
         failing, low = plan(bracket_shelf(left_mm=850.0)), plan(bracket_shelf(top_mm=200.0))
         for raw, code in (
-            (planfile.dump(BOTH), 0),
-            (planfile.dump(failing), 1),
-            (planfile.dump(low), 4),
-            (planfile.dump(unknown), 2),
+            (plan_file.dump(BOTH), 0),
+            (plan_file.dump(failing), 1),
+            (plan_file.dump(low), 4),
+            (plan_file.dump(unknown), 2),
             (b"{", 3),
         ):
             self.assertEqual(self.run_on(raw)[0], code)
 
     def test_a_missing_or_bad_file_is_one_sentence(self) -> None:
-        code, out, err = self.run_on(planfile.dump(BOTH)[:200])
+        code, out, err = self.run_on(plan_file.dump(BOTH)[:200])
         self.assertEqual((code, out, len(err.splitlines())), (3, "", 1))
         with contextlib.redirect_stderr(io.StringIO()) as err2:
             self.assertEqual(main(["assess", "/nowhere/plan.json"]), 3)
         self.assertIn("can't be read", err2.getvalue())
 
     def test_json_and_text_say_the_same(self) -> None:
-        told = json.loads(self.run_on(planfile.dump(BOTH), "--json")[1])
-        text = self.run_on(planfile.dump(BOTH), "--units", "imperial")[1]
+        told = json.loads(self.run_on(plan_file.dump(BOTH), "--json")[1])
+        text = self.run_on(plan_file.dump(BOTH), "--units", "imperial")[1]
         self.assertEqual(told["word"], "holds")
         for piece in told["pieces"]:
             for one in piece["checks"]:
@@ -172,7 +173,7 @@ class CommandLine(SimpleTestCase):
             Probe(at_mm=401.0, met="wood"),
             Probe(at_mm=402.0, met="air"),
         )
-        read = planfile.dump(plan(readings=readings))
+        read = plan_file.dump(plan(readings=readings))
         code, said, _ = self.run_on(read, command="survey")
         self.assertEqual(code, 0)
         for words in (
@@ -186,20 +187,20 @@ class CommandLine(SimpleTestCase):
         self.assertEqual(told["contradictions"][0]["against"], [3])
         self.assertIn(
             "solid brick",
-            self.run_on(planfile.dump(plan(structure="brick_solid")), command="survey")[1],
+            self.run_on(plan_file.dump(plan(structure="brick_solid")), command="survey")[1],
         )
 
     def test_marks(self) -> None:
         out = io.StringIO()
         with tempfile.NamedTemporaryFile(suffix=".json") as file, contextlib.redirect_stdout(out):
-            file.write(planfile.dump(BOTH))
+            file.write(plan_file.dump(BOTH))
             file.flush()
             self.assertEqual(main(["marks", file.name]), 0)
         self.assertIn("800 mm across, 1455 mm up; 2.5 mm bit, 72 mm deep", out.getvalue())
 
     def test_marks_obey_the_datum_and_marks_and_steps_open_with_what_wont_hold(self) -> None:
         right = replace(plan(bracket_shelf()), datum=Datum(across="right", line_mm=1000.0))
-        said = self.run_on(planfile.dump(right), command="marks")[1]
+        said = self.run_on(plan_file.dump(right), command="marks")[1]
         self.assertTrue(
             said.startswith(
                 "From the right corner, and from a level line 1000 mm above the floor.\nShelf\n   "
@@ -208,7 +209,7 @@ class CommandLine(SimpleTestCase):
             said,
         )
         self.assertIn("2400 mm across, 455 mm up; 2.5 mm bit", said)
-        off = planfile.dump(plan(bracket_shelf(left_mm=850.0)))
+        off = plan_file.dump(plan(bracket_shelf(left_mm=850.0)))
         self.assertRegex(
             self.run_on(off, command="marks")[1],
             r"Shelf\nWon't hold: .* misses the stud .* Don't drill yet\.\n",
@@ -302,7 +303,7 @@ class PuttingUp(SimpleTestCase):
         for kind in ("bracket_shelf", "rod_shelf"):
             piece = placement.put_up(plan(bracket_shelf()), kind, 1650.0, 1000.0)
             verdict = assess_piece(piece, wall())
-            self.assertEqual(verdict.word, "cannot_tell")
+            self.assertEqual(verdict.outcome, "cannot_tell")
             centres = {stud.centre_mm for stud in STUDS}
             self.assertTrue(all(piece.left_mm + x in centres for x in piece.supports_mm))
 
@@ -339,8 +340,8 @@ class Cures(SimpleTestCase):
         )
         for cure in cures(sick, "shelf"):
             then = assess(sick.with_piece(cure.piece)).piece("shelf")
-            self.assertEqual(then.word, cure.word)
-            self.assertNotIn(cure.word, FAILS)
+            self.assertEqual(then.outcome, cure.outcome)
+            self.assertNotIn(cure.outcome, FAILS)
 
     def test_what_is_in_the_way_is_cured_by_the_shortest_way_out(self) -> None:
         """The shelf spans 1 480 to 1 500 and its brackets hang 300 below.
@@ -352,15 +353,15 @@ class Cures(SimpleTestCase):
         )
         [cure] = [cure for cure in cures(plan(features=(window,)), "shelf") if cure.code == "clear"]
         self.assertEqual(
-            (cure.word, cure.piece.left_mm, cure.piece.top_mm), ("holds", 700.0, 1570.0)
+            (cure.outcome, cure.piece.left_mm, cure.piece.top_mm), ("holds", 700.0, 1570.0)
         )
         outlet = usual("outlet", 800.0, 1350.0, (3200.0, 2400.0))
         [cure] = [cure for cure in cures(plan(features=(outlet,)), "shelf") if cure.code == "clear"]
-        self.assertEqual(cure.word, "holds")
+        self.assertEqual(cure.outcome, "holds")
 
     def test_a_missed_stud_is_cured_by_setting_supports_on_studs(self) -> None:
         found = cures(plan(bracket_shelf(left_mm=760.0)), "shelf")
-        self.assertEqual((found[0].code, found[0].word), ("seat", "holds"))
+        self.assertEqual((found[0].code, found[0].outcome), ("seat", "holds"))
         self.assertTrue(
             all(
                 found[0].piece.left_mm + x in {s.centre_mm for s in STUDS}

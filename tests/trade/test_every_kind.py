@@ -13,16 +13,17 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.plans import GYPSUM, STUDS, wall
-from trade import data, planfile, say
+from trade import data, wording
 from trade.assess import assess, assess_piece
 from trade.check import PieceVerdict
 from trade.choose import placement
 from trade.choose.cures import cures
 from trade.load import sharing
 from trade.load.line import LineLoad
-from trade.mark.marks import marks
+from trade.marking.marks import marks
 from trade.mounts import ALL, KINDS, mount_of
-from trade.plan import AnyPiece, Bench, CornerShelf, Layer, LedgerShelf, Plan, Thing, Wall
+from trade.plan import plan_file
+from trade.plan.model import AnyPiece, Bench, CornerShelf, Layer, LedgerShelf, Plan, Thing, Wall
 
 STRUCTURES = ("timber", "timber", "steel_20", "block_hollow", "concrete", "brick_solid")
 LININGS = (
@@ -33,11 +34,11 @@ LININGS = (
     (Layer(kind="plaster_lath", thickness_mm=22.0),),
 )
 walls = st.builds(
-    lambda structure, layers, off, school: wall(
+    lambda structure, layers, off, design_code: wall(
         structure=structure,
         layers=layers,
         studs=tuple(replace(stud, uncertainty_mm=off) for stud in STUDS),
-        school=school,
+        design_code=design_code,
     ),
     st.sampled_from(STRUCTURES),
     st.sampled_from(LININGS),
@@ -131,14 +132,14 @@ class EveryKind(SimpleTestCase):
                 (check.code, check.utilisation),
             )
             for units in ("metric", "imperial"):
-                said = say.phrase(check.sentence, units)  # type: ignore[arg-type]
+                said = wording.phrase(check.sentence, units)  # type: ignore[arg-type]
                 self.assertRegex(said, r"^[“A-Z0-9].*[.?]$", check.code)
             for step in check.steps:
                 self.assertTrue(math.isfinite(step.result.value), (check.code, step.symbol))
         mount, box = mount_of(piece), mount_of(piece).box(piece)
         self.assertLess(box.bottom_mm, box.top_mm)
-        for seat in mount.seats(piece, on):
-            self.assertTrue(mount.side(piece, seat))
+        for support in mount.supports(piece, on):
+            self.assertTrue(mount.side(piece, support))
         made = marks(Plan(name="Wall", units="metric", wall=on, pieces=(piece,)))
         self.assertTrue(all(mark.depth_mm >= 0 for mark in made))
 
@@ -220,7 +221,7 @@ class EveryKind(SimpleTestCase):
     def test_the_same_in_a_mirror(self, found: tuple[AnyPiece, Wall]) -> None:
         piece, on = found
         here, there = assess_piece(piece, on), assess_piece(*mirrored(piece, on))
-        self.assertEqual(here.word, there.word)
+        self.assertEqual(here.outcome, there.outcome)
         ours, theirs = sums(here), sums(there)
         self.assertEqual(ours.keys(), theirs.keys())
         for code, used in ours.items():
@@ -231,7 +232,7 @@ class EveryKind(SimpleTestCase):
     def test_the_same_in_any_units_and_after_a_file(self, found: tuple[AnyPiece, Wall]) -> None:
         piece, on = found
         metric = Plan(name="Wall", units="metric", wall=on, pieces=(piece,))
-        imperial = planfile.load(planfile.dump(replace(metric, units="imperial")))
+        imperial = plan_file.load(plan_file.dump(replace(metric, units="imperial")))
         self.assertEqual(
             [sums(v) for v in assess(metric).pieces], [sums(v) for v in assess(imperial).pieces]
         )
@@ -243,9 +244,9 @@ class EveryKind(SimpleTestCase):
                 light = (Thing(name="Something light", mass_kg=2.0),)
                 verdict = assess_piece(put_up(kind, on, things=light), on)
                 self.assertNotEqual(
-                    verdict.word,
+                    verdict.outcome,
                     "wont_hold",
-                    [c.code for c in verdict.checks if c.word == "wont_hold"],
+                    [c.code for c in verdict.checks if c.outcome == "wont_hold"],
                 )
 
     def test_on_every_wall_it_makes_no_sense_on_it_says_why_and_what_would(self) -> None:
@@ -257,9 +258,10 @@ class EveryKind(SimpleTestCase):
                         put_up(kind, on, anchor=None, things=(Thing(name="Light", mass_kg=1.0),)),
                         on,
                     )
-                    self.assertEqual(verdict.word, "wont_hold")
+                    self.assertEqual(verdict.outcome, "wont_hold")
                     self.assertRegex(
-                        say.headline(verdict, "metric"), "Choose what holds it|brackets or a cleat"
+                        wording.headline(verdict, "metric"),
+                        "Choose what holds it|brackets or a cleat",
                     )
 
     def test_cures_deliver_what_they_promise(self) -> None:
@@ -274,7 +276,7 @@ class EveryKind(SimpleTestCase):
                 for cure in cures(now, now.pieces[0].key):
                     with self.subTest(kind=kind, cure=cure.code):
                         self.assertEqual(
-                            assess(now.with_piece(cure.piece)).pieces[0].word, cure.word
+                            assess(now.with_piece(cure.piece)).pieces[0].outcome, cure.outcome
                         )
 
     def test_every_kind_has_its_words_its_shapes_and_its_inputs(self) -> None:

@@ -7,14 +7,14 @@ from django.test import SimpleTestCase
 from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan, wall
-from trade import data, say
+from trade import data, wording
 from trade.assess import assess
 from trade.check import Check
 from trade.choose.samples import sample
 from trade.devices.stand_ins import for_wall
-from trade.features import Feature
 from trade.mounts import fit
-from trade.plan import AnyPiece, Thing, Wall
+from trade.plan.features import Feature
+from trade.plan.model import AnyPiece, Thing, Wall
 
 TALL = (Thing(name="Vases", mass_kg=3.0, high_mm=400.0),)
 
@@ -37,7 +37,7 @@ class Items(SimpleTestCase):
             found = self.room(low, bracket_shelf(key="above", top_mm=top))
             assert found is not None
             self.assertEqual(
-                (found.word, round(found.capacity.value)), (word, round(top - 320 - 1500))
+                (found.outcome, round(found.capacity.value)), (word, round(top - 320 - 1500))
             )
         beside = self.room(low, bracket_shelf(key="beside", top_mm=2000.0, left_mm=1800.0))
         assert beside is not None
@@ -50,7 +50,7 @@ class Items(SimpleTestCase):
 
 class Mind(SimpleTestCase):
     def said(self, piece: AnyPiece, on: Wall) -> str:
-        return " ".join(say.phrase(phrase, "metric") for phrase in fit.to_mind(piece, on))
+        return " ".join(wording.phrase(phrase, "metric") for phrase in fit.to_mind(piece, on))
 
     def test_too_high_to_reach(self) -> None:
         self.assertIn(
@@ -73,7 +73,8 @@ class Mind(SimpleTestCase):
 class Around(SimpleTestCase):
     def said(self, piece: AnyPiece, *features: Feature) -> str:
         return " ".join(
-            say.phrase(phrase, "metric") for phrase in fit.to_mind(piece, wall(features=features))
+            wording.phrase(phrase, "metric")
+            for phrase in fit.to_mind(piece, wall(features=features))
         )
 
     def test_what_it_would_hang_over(self) -> None:

@@ -10,15 +10,15 @@ from msgspec.structs import replace
 
 from tests.plans import plan, wall
 from tests.trade.test_every_kind import put_up
-from trade import say
+from trade import wording
 from trade.assess import assess
 from trade.check import Check
 from trade.choose.cures import Cure, cures
-from trade.cut.parts import parts_of
-from trade.cut.plan import cut_plan
-from trade.features import Feature
+from trade.cutting.parts import parts_of
+from trade.cutting.plan import cut_plan
 from trade.mounts.work import Opening
-from trade.plan import AnyPiece, Plan, Thing
+from trade.plan.features import Feature
+from trade.plan.model import AnyPiece, Plan, Thing
 
 OUTLET = Feature(kind="outlet", left_mm=1300.0, right_mm=1370.0, bottom_mm=1100.0, top_mm=1215.0)
 
@@ -50,13 +50,13 @@ class Boxes(SimpleTestCase):
             panel = self.panel(kind, height_mm=600.0, rows=2)
             found = judged(panel, "piece.covers", features=(OUTLET,))
             assert found is not None
-            self.assertEqual((found.word, found.limit), ("doesnt_fit", "fit"))
-            self.assertIn("an outlet's box", say.phrase(found.sentence, "metric"))
+            self.assertEqual((found.outcome, found.limit), ("doesnt_fit", "fit"))
+            self.assertIn("an outlet's box", wording.phrase(found.sentence, "metric"))
             self.assertEqual(
-                say.check_line(found, "metric"), ""
+                wording.check_line(found, "metric"), ""
             )  # nothing was measured: no “1 of 0.5”
             [opened] = cured(panel, "cut_out", features=(OUTLET,))
-            self.assertEqual(opened.word, "holds")
+            self.assertEqual(opened.outcome, "holds")
             self.assertTrue(cured(panel, "clear", features=(OUTLET,)))
         self.assertIsNone(
             judged(self.panel(height_mm=250.0), "piece.covers", features=(OUTLET,))
@@ -87,7 +87,7 @@ class Boxes(SimpleTestCase):
         self.assertAlmostEqual(found.demand.value, 89.5)
         self.assertAlmostEqual(found.capacity.value, abs(1500.0 - 345.0 - 1157.5))
         [two] = cured(opened, "rows", features=(OUTLET,))
-        self.assertEqual((two.piece.rows, two.word), (2, "holds"))
+        self.assertEqual((two.piece.rows, two.outcome), (2, "holds"))
 
 
 class Hanging(SimpleTestCase):
@@ -101,7 +101,7 @@ class Hanging(SimpleTestCase):
             rail = put_up("rail", wall(), top_mm=1727.0, things=(bike,))
             found = judged(rail, "fit.hang")
             assert found is not None
-            self.assertEqual(found.word, word)
+            self.assertEqual(found.outcome, word)
         rail = put_up(
             "rail",
             wall(),
@@ -175,7 +175,7 @@ class Screws(SimpleTestCase):
         for dowels, word in ((3, "doesnt_fit"), (4, "holds")):
             found = judged(replace(shelf, dowels=dowels), "dowel.screw")
             assert found is not None
-            self.assertEqual(found.word, word)
+            self.assertEqual(found.outcome, word)
 
 
 class Sheets(SimpleTestCase):

@@ -13,28 +13,29 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.plans import GYPSUM, bracket_shelf, plan, rod_shelf, wall
-from trade import data, planfile
+from trade import data
 from trade.assess import assess
-from trade.built import Built, Drilled, Hung, Look
 from trade.choose import placement
 from trade.choose.cures import cures
-from trade.cut.parts import count_parts, parts_of
-from trade.cut.plan import cut_plan
-from trade.cut.shopping import shopping
+from trade.cutting.parts import count_parts, parts_of
+from trade.cutting.plan import cut_plan
+from trade.cutting.shopping import shopping
 from trade.errors import PlanError
-from trade.evidence import ByHand, Edge, Probe, Sweep
 from trade.job.days import schedule
-from trade.job.found import Told, begun_again, done, mounted, tell
+from trade.job.found import MarkReport, begun_again, done, mounted, tell
 from trade.job.step import Step
 from trade.job.steps import steps
-from trade.mark.marks import Mark, piece_marks
-from trade.mark.overview import overview
-from trade.mark.template import edge
+from trade.marking.marks import Mark, piece_marks
+from trade.marking.overview import overview
+from trade.marking.template import edge
 from trade.mounts import KINDS
 from trade.mounts.work import Bored
-from trade.plan import Layer, Plan, Stud, Thing
-from trade.policy import Policy
-from trade.shop import Finish, Shop
+from trade.plan import plan_file
+from trade.plan.as_built import AsBuilt, Drilled, Hung, Look
+from trade.plan.model import Layer, Plan, Stud, Thing
+from trade.plan.policy import Policy
+from trade.plan.readings import ByHand, Edge, Probe, Sweep
+from trade.plan.shop import Finish, Shop
 
 
 def hung(kind: str, **changes: Any) -> Plan:
@@ -55,7 +56,8 @@ def holes_of(now: Plan, key: str = "shelf") -> list[Mark]:
 
 def word(now: Plan, code: str, key: str = "shelf") -> str:
     return next(
-        (check.word for check in assess(now).piece(key).checks if check.code == code), "not asked"
+        (check.outcome for check in assess(now).piece(key).checks if check.code == code),
+        "not asked",
     )
 
 
@@ -140,14 +142,14 @@ class Order(SimpleTestCase):
         now = plan()
         first = next(step for step in steps(now, "shelf", "metric") if step.mark)
         assert first.mark is not None
-        then = done(tell(now, first.mark, Told("good")), "shelf", "ready", None, "Ana")
+        then = done(tell(now, first.mark, MarkReport("good")), "shelf", "ready", None, "Ana")
         state = {step.key: step.done for step in steps(then, "shelf", "metric")}
         self.assertTrue(state["ready"] and state[first.key])
         self.assertEqual(sum(state.values()), 2)
         self.assertEqual(done(then, "shelf", "ready", None, "Bo"), then)
         moved = then.with_piece(replace(then.piece("shelf"), top_mm=1560.0))
         self.assertFalse(any(step.done for step in steps(moved, "shelf", "metric") if step.mark))
-        self.assertEqual(planfile.load(planfile.dump(then)), then)
+        self.assertEqual(plan_file.load(plan_file.dump(then)), then)
 
 
 class Mounted(SimpleTestCase):
@@ -159,7 +161,7 @@ class Mounted(SimpleTestCase):
         self.assertEqual(piece.supports_mm, (100.0, 900.0))
         marked = [
             m.x_mm
-            for m in piece_marks(piece, now.wall, "metric", built=now.built)
+            for m in piece_marks(piece, now.wall, "metric", as_built=now.as_built)
             if m.where == "shelf"
         ]
         self.assertEqual(marked, [104.0, 897.5])
@@ -170,7 +172,7 @@ class Mounted(SimpleTestCase):
         drawn = edge(piece, now, "metric")
         assert drawn is not None
         self.assertEqual([1000.0 - circle.x for circle in drawn.circles], marked)
-        self.assertEqual(planfile.load(planfile.dump(now)), now)
+        self.assertEqual(plan_file.load(plan_file.dump(now)), now)
 
     def test_what_was_not_measured_or_has_changed_since_is_as_planned(self) -> None:
         now = mounted(plan(rod_shelf()), "ledge", (104.0, 897.5))
@@ -186,7 +188,7 @@ class Mounted(SimpleTestCase):
     def test_what_hangs_is_not_made_bought_or_hung_again_until_it_comes_off(self) -> None:
         now = plan(bracket_shelf(), rod_shelf())
         hangs = replace(
-            now, built=Built(hung=(Hung(piece="shelf", on=date(2031, 4, 5), right_mm=30.0),))
+            now, as_built=AsBuilt(hung=(Hung(piece="shelf", on=date(2031, 4, 5), right_mm=30.0),))
         )
         self.assertEqual({part.key for part in parts_of(hangs).cut}, {"ledge"})
         self.assertEqual(
@@ -199,8 +201,9 @@ class Mounted(SimpleTestCase):
         self.assertIn("“Ledge”", days.hang.name if days.hang else "")
         every = replace(
             hangs,
-            built=replace(
-                hangs.built, hung=(*hangs.built.hung, Hung(piece="ledge", on=date(2031, 4, 5)))
+            as_built=replace(
+                hangs.as_built,
+                hung=(*hangs.as_built.hung, Hung(piece="ledge", on=date(2031, 4, 5))),
             ),
         )
         self.assertEqual(
@@ -214,18 +217,21 @@ class Mounted(SimpleTestCase):
         }
         self.assertIn(830.0, crosses)  # its holes are drawn where it hangs
         off = Look(piece="shelf", on=date(2031, 5, 1), held="off")
-        again = replace(hangs, built=replace(hangs.built, looks=(off,)))
+        again = replace(hangs, as_built=replace(hangs.as_built, looks=(off,)))
         self.assertEqual({part.key for part in parts_of(again).cut}, {"shelf", "ledge"})
 
     def test_beginning_again_loses_nothing_of_what_else_was_recorded(self) -> None:
         now = plan(bracket_shelf(), rod_shelf())
-        kept = Built(
+        kept = AsBuilt(
             hung=(Hung(piece="ledge", on=date(2031, 4, 5)),),
             looks=(Look(piece="ledge", on=date(2031, 5, 1), held="firm"),),
         )
-        again = begun_again(tell(replace(now, built=kept), holes_of(now)[0], Told("good")), "shelf")
+        again = begun_again(
+            tell(replace(now, as_built=kept), holes_of(now)[0], MarkReport("good")), "shelf"
+        )
         self.assertEqual(
-            (again.built.hung, again.built.looks, again.built.drilled), (kept.hung, kept.looks, ())
+            (again.as_built.hung, again.as_built.looks, again.as_built.drilled),
+            (kept.hung, kept.looks, ()),
         )
 
 
@@ -233,10 +239,10 @@ class Truth(SimpleTestCase):
     def test_no_wood_takes_the_stud_away_and_the_shelf_no_longer_holds(self) -> None:
         now = plan()
         mark = holes_of(now)[0]
-        then = tell(now, mark, Told("no_wood"))
+        then = tell(now, mark, MarkReport("no_wood"))
         self.assertNotIn(800.0, [stud.centre_mm for stud in then.wall.studs])
         self.assertIn(Probe(at_mm=mark.x_mm, height_mm=mark.y_mm, met="air"), then.wall.readings)
-        self.assertEqual(assess(then).word, "wont_hold")
+        self.assertEqual(assess(then).outcome, "wont_hold")
         self.assertEqual(word(then, "made.spoiled"), "doesnt_fit")
 
     def test_no_wood_beside_a_stud_that_readings_knew_moves_it(self) -> None:
@@ -254,26 +260,26 @@ class Truth(SimpleTestCase):
             )
         )
         now = plan(readings=edges)
-        then = tell(now, holes_of(now)[0], Told("no_wood"))
+        then = tell(now, holes_of(now)[0], MarkReport("no_wood"))
         [stud] = [stud for stud in then.wall.studs if 700 < stud.centre_mm < 900]
         self.assertAlmostEqual(stud.centre_mm, 826.0, delta=6.0)
 
     def test_the_stud_is_ten_to_the_left(self) -> None:
         now = plan()
-        then = tell(now, holes_of(now)[0], Told("stud_off", by_mm=-10.0))
+        then = tell(now, holes_of(now)[0], MarkReport("stud_off", by_mm=-10.0))
         self.assertIn(
             Stud(centre_mm=790.0, width_mm=38.0, depth_mm=89.0, uncertainty_mm=1.0), then.wall.studs
         )
         self.assertNotIn(800.0, [stud.centre_mm for stud in then.wall.studs])
-        self.assertEqual(then.built.drilled, ())
+        self.assertEqual(then.as_built.drilled, ())
         self.assertTrue(any(isinstance(r, ByHand) and r.at_mm == 790.0 for r in then.wall.readings))
         for off in (None, 0.0, 900.0):
             with self.assertRaisesRegex(PlanError, "how far off"):
-                tell(now, holes_of(now)[0], Told("stud_off", by_mm=off))
+                tell(now, holes_of(now)[0], MarkReport("stud_off", by_mm=off))
 
     def test_a_thicker_lining_takes_thread_out_of_the_stud(self) -> None:
         now = plan()
-        then = tell(now, holes_of(now)[0], Told("lining", depth_mm=25.4))
+        then = tell(now, holes_of(now)[0], MarkReport("lining", depth_mm=25.4))
         self.assertEqual(then.wall.layers, (Layer(kind="gypsum_12_7", thickness_mm=25.4),))
         pull = [
             next(c for c in assess(each).piece("shelf").checks if c.code == "screw.withdrawal")
@@ -285,7 +291,8 @@ class Truth(SimpleTestCase):
             [
                 layer.thickness_mm
                 for layer in (
-                    tell(two, holes_of(two)[0], Told("lining", depth_mm=30.0)).wall.layers or ()
+                    tell(two, holes_of(two)[0], MarkReport("lining", depth_mm=30.0)).wall.layers
+                    or ()
                 )
             ],
             [20.0, 10.0],
@@ -298,7 +305,7 @@ class Truth(SimpleTestCase):
         ):
             on = plan(layers=layers)
             with self.assertRaises(PlanError):
-                tell(on, holes_of(on)[0], Told("lining", depth_mm=deep))
+                tell(on, holes_of(on)[0], MarkReport("lining", depth_mm=deep))
 
     def test_nothing_within_fifty_of_a_spoiled_hole(self) -> None:
         """By hand.
@@ -311,32 +318,36 @@ class Truth(SimpleTestCase):
         for away, said in ((49.9, "doesnt_fit"), (50.1, "holds")):
             spoiled = Drilled(piece="other", x_mm=800.0, y_mm=low.y_mm - away, met="crumbles")
             self.assertEqual(
-                word(replace(now, built=replace(now.built, drilled=(spoiled,))), "made.spoiled"),
+                word(
+                    replace(now, as_built=replace(now.as_built, drilled=(spoiled,))), "made.spoiled"
+                ),
                 said,
             )
 
     def test_an_anchor_may_go_where_no_wood_was_but_not_where_it_crumbled(self) -> None:
         now = plan(bracket_shelf(use="display", things=(), anchor="toggle_316"))
         mark = holes_of(now)[0]
-        self.assertEqual(word(tell(now, mark, Told("no_wood")), "made.spoiled"), "holds")
-        self.assertEqual(word(tell(now, mark, Told("crumbles")), "made.spoiled"), "doesnt_fit")
+        self.assertEqual(word(tell(now, mark, MarkReport("no_wood")), "made.spoiled"), "holds")
+        self.assertEqual(
+            word(tell(now, mark, MarkReport("crumbles")), "made.spoiled"), "doesnt_fit"
+        )
 
     def test_holes_that_are_made_are_missed_when_the_piece_moves(self) -> None:
         now = plan()
         for mark in holes_of(now)[:2]:
-            now = tell(now, mark, Told("good"))
+            now = tell(now, mark, MarkReport("good"))
         self.assertEqual(word(now, "made.kept"), "not asked")
         moved = now.with_piece(replace(now.piece("shelf"), top_mm=1520.0))
         self.assertEqual(word(moved, "made.kept"), "holds_but")
         again = begun_again(moved, "shelf")
-        self.assertEqual((again.built.drilled, len(again.wall.features)), ((), 2))
+        self.assertEqual((again.as_built.drilled, len(again.wall.features)), ((), 2))
         self.assertEqual(word(again, "made.kept"), "not asked")
 
     def test_the_last_word_on_a_hole_counts(self) -> None:
         now = plan()
         mark = holes_of(now)[0]
-        then = tell(tell(now, mark, Told("metal", depth_mm=20.0)), mark, Told("good"))
-        self.assertEqual([hole.met for hole in then.built.drilled], ["good"])
+        then = tell(tell(now, mark, MarkReport("metal", depth_mm=20.0)), mark, MarkReport("good"))
+        self.assertEqual([hole.met for hole in then.as_built.drilled], ["good"])
 
     @settings(max_examples=40)
     @given(
@@ -360,17 +371,17 @@ class Truth(SimpleTestCase):
         marks = holes_of(now, key)
         bad = marks[which % len(marks)]
         for mark in [m for m in marks if m != bad][:made]:
-            now = tell(now, mark, Told("good"))
-        now = tell(now, bad, Told(met))
+            now = tell(now, mark, MarkReport("good"))
+        now = tell(now, bad, MarkReport(met))
         for cure in cures(now, key):
-            if cure.word != "holds":
+            if cure.outcome != "holds":
                 continue
             after = holes_of(now.with_piece(cure.piece), key)
-            for hole in now.built.made(key):
+            for hole in now.as_built.existing_holes(key):
                 self.assertTrue(any(hole.is_at(m.x_mm, m.y_mm) for m in after), cure.label)
             for m in after:
                 into = met == "no_wood" and m.anchor and m.support == bad.support
-                kept = any(hole.is_at(m.x_mm, m.y_mm) for hole in now.built.made(key))
+                kept = any(hole.is_at(m.x_mm, m.y_mm) for hole in now.as_built.existing_holes(key))
                 self.assertTrue(
                     into or kept or hypot(m.x_mm - bad.x_mm, m.y_mm - bad.y_mm) >= 50.0,
                     (cure.label, m.x_mm),

@@ -8,11 +8,12 @@ from pathlib import Path
 import msgspec
 from django.test import SimpleTestCase
 
-from trade import data, planfile, say
+from trade import data, wording
 from trade.assess import assess_piece
 from trade.choose import everyday
-from trade.shell.kinds import kinds_chapter
-from trade.shell.pages import rules_chapter
+from trade.cli.kinds import kinds_chapter
+from trade.cli.pages import rules_chapter
+from trade.plan import plan_file
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -78,7 +79,7 @@ class Purity(SimpleTestCase):
 class Printed(SimpleTestCase):
     def test_the_schema_in_docs_is_the_one_in_use(self) -> None:
         self.assertEqual(
-            msgspec.json.decode((ROOT / "docs/plan.schema.json").read_bytes()), planfile.schema()
+            msgspec.json.decode((ROOT / "docs/plan.schema.json").read_bytes()), plan_file.schema()
         )
 
     def test_the_handbook_chapter_is_the_tables(self) -> None:
@@ -96,7 +97,9 @@ class Everyday(SimpleTestCase):
             with self.subTest(setup=setup.row.name):
                 verdict = assess_piece(setup.piece, setup.wall)
                 self.assertIn(
-                    verdict.word, ("holds", "holds_but", "close"), say.headline(verdict, "metric")
+                    verdict.outcome,
+                    ("holds", "holds_but", "close"),
+                    wording.headline(verdict, "metric"),
                 )
                 # neither much less than people see hold, nor so much that nobody would believe it
                 self.assertGreater(setup.carries_kg, 0.9 * setup.row.trusted_kg)

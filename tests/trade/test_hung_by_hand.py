@@ -19,8 +19,8 @@ from trade.errors import PlanError
 from trade.load.line import LineLoad
 from trade.mounts import mount_of, panel, rail
 from trade.mounts.cleat_cabinet import bevel_of
-from trade.plan import Bookcase, Cabinet, CleatWall, HolderBoard, Panel, PegWall, Rail, Thing
-from trade.policy import Policy
+from trade.plan.model import Bookcase, Cabinet, CleatWall, HolderBoard, Panel, PegWall, Rail, Thing
+from trade.plan.policy import Policy
 
 
 class Cleats(Case):
@@ -93,7 +93,7 @@ class Cleats(Case):
         self.assertAlmostEqual(steep.capacity.value, 3**0.5)
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.cabinet()), "holds")
+        self.assertEqual(self.outcome(self.cabinet()), "holds")
         self.fails(
             "cleat.bending",
             self.cabinet(supports_mm=(100.0, 900.0), cleat_mm=8.0, things=load(140.0)),
@@ -102,7 +102,7 @@ class Cleats(Case):
         self.fails("cleat.spacer", self.cabinet(height_mm=200.0, below_mm=500.0, locked=True))
         self.fails("cleat.room", self.cabinet(top_mm=2390.0))
         self.cannot_tell("weighs empty", self.cabinet(body_kg=None))
-        self.assertEqual(self.check("cleat.lift", self.cabinet(use="hard")).word, "holds_but")
+        self.assertEqual(self.check("cleat.lift", self.cabinet(use="hard")).outcome, "holds_but")
 
     def test_what_does_not_fit_behind_it_is_refused(self) -> None:
         for bad in (
@@ -191,7 +191,7 @@ class Rails(Case):
         self.assertAlmostEqual(bare.demand.value, twist)
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.rail()), "holds")
+        self.assertEqual(self.outcome(self.rail()), "holds")
         self.fails("rail.twist", self.rail(things=load(25.0, at_mm=500.0, out_mm=100.0)))
         self.fails("support.count", self.rail(supports_mm=(100.0,)))
         self.cannot_tell(
@@ -214,7 +214,7 @@ class Rails(Case):
 
     def test_a_holder_board_is_a_high_rail(self) -> None:
         board = self.rail(HolderBoard, height_mm=200.0, use="hard", things=load(6.0))
-        self.assertEqual(self.word(board), "holds")
+        self.assertEqual(self.outcome(board), "holds")
         self.fails("rail.twist", replace(board, depth_mm=300.0, things=load(30.0)))
         self.cannot_tell("will carry", replace(board, things=()))
 
@@ -289,13 +289,13 @@ class Bookcases(Case):
         )
         case = replace(case, things=load(150.0))
         self.fails("inside.sag", case)
-        self.assertEqual(self.word(replace(case, dividers=1, loose_shelves=12)), "holds")
+        self.assertEqual(self.outcome(replace(case, dividers=1, loose_shelves=12)), "holds")
         self.fails("inside.pin", replace(case, dividers=3, loose_shelves=8, things=load(1200.0)))
         self.fails("inside.bending", replace(case, things=load(400.0)))
         self.cannot_tell("will carry", replace(case, dividers=1, loose_shelves=12, things=()))
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.case(depth_mm=450.0, body_kg=60.0)), "holds")
+        self.assertEqual(self.outcome(self.case(depth_mm=450.0, body_kg=60.0)), "holds")
         self.fails("tip.strap", self.case(open_mm=1000.0, height_mm=1000.0, top_mm=1000.0))
         self.fails("tip.strap", self.case(supports_mm=()))
         self.fails("fit.stand_up", self.case(height_mm=2380.0, top_mm=2380.0))
@@ -339,8 +339,8 @@ class Panels(Case):
         self.assertEqual(panel.rows_mm(self.panel()), (760.0, 400.0, 40.0))
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.panel()), "holds")
-        self.assertEqual(self.word(self.panel(batten_mm=0.0)), "holds")
+        self.assertEqual(self.outcome(self.panel()), "holds")
+        self.assertEqual(self.outcome(self.panel(batten_mm=0.0)), "holds")
         self.fails("panel.behind", self.panel(panel_screw_mm=35.0))
         self.fails(
             "panel.batten_screws",
@@ -366,7 +366,7 @@ class Panels(Case):
         pegs = replace(pegs, things=load(2.5, at_mm=500.0, out_mm=80.0))
         check = self.check("peg.bending", pegs)
         self.assertAlmostEqual(check.demand.value, 2.5 * KG * 80 / 402.1, delta=0.02)
-        self.assertEqual(self.word(pegs), "holds")
+        self.assertEqual(self.outcome(pegs), "holds")
         shelf = replace(
             pegs, depth_mm=150.0, things=load(2.5, at_mm=500.0, out_mm=120.0)
         )  # reaches out: on two pegs
@@ -391,9 +391,11 @@ class CleatWalls(Case):
         return piece(CleatWall, **{**sizes, **changes})  # type: ignore[no-any-return]
 
     def test_every_row_has_its_holes(self) -> None:
-        seats = mount_of(self.cleats()).seats(self.cleats(), wall())
-        self.assertEqual([seat.index for seat in seats], list(range(9)))
-        self.assertEqual(len({(x, round(y, 3)) for seat in seats for x, y in seat.holes}), 18)
+        supports = mount_of(self.cleats()).supports(self.cleats(), wall())
+        self.assertEqual([support.index for support in supports], list(range(9)))
+        self.assertEqual(
+            len({(x, round(y, 3)) for support in supports for x, y in support.holes}), 18
+        )
 
     def test_a_holder_by_hand(self) -> None:
         """Nothing but a push 150 mm out, and half a cleat of 9: 159 over 250 − 9."""
@@ -423,7 +425,7 @@ class CleatWalls(Case):
         )
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.cleats()), "holds")
+        self.assertEqual(self.outcome(self.cleats()), "holds")
         self.fails("cleat.seating", self.cleats(holder_mm=120.0))
         self.cannot_tell("will carry", self.cleats(things=()))
 
@@ -450,7 +452,7 @@ class Hooks(SimpleTestCase):
             self.assertNotIn("hooks", [each.code for each in verdict.assumptions])
             [check] = [each for each in verdict.checks if each.code == "hook.rated"]
             self.assertAlmostEqual(check.demand.value, 6 * KG)
-            self.assertEqual(check.word == "wont_hold", fails)
+            self.assertEqual(check.outcome == "wont_hold", fails)
 
 
 class Lines(SimpleTestCase):

@@ -15,24 +15,24 @@ from msgspec.structs import replace
 from tests.plans import STUDS, bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import put_up
 from trade.assess import assess, assess_piece
-from trade.choose import placement, slots
+from trade.choose import placement, stud_layouts
 from trade.choose.arrange import arrange
+from trade.choose.capacity_map import map_capacity, settled
 from trade.choose.findings import findings
 from trade.choose.fitted import fitted
 from trade.choose.hooks import fewest_rows, spread_along
 from trade.choose.order import deeper, heavier, order, order_deeper
-from trade.choose.schools import effects, followed
-from trade.choose.spots import settled, spots
+from trade.choose.policy_effects import effects, followed
+from trade.choose.request import wish_for
 from trade.choose.stack import stack
-from trade.choose.wish import wish_for
 from trade.errors import PlanError
-from trade.features import Feature
-from trade.mark.marks import marks
+from trade.marking.marks import marks
 from trade.mounts import KINDS, mount_of
 from trade.mounts.panel import rows_mm
 from trade.mounts.peg_wall import grid
 from trade.mounts.surroundings import crowded
-from trade.plan import Plan, Policy, Stud, Thing
+from trade.plan.features import Feature
+from trade.plan.model import Plan, Policy, Stud, Thing
 
 WINDOW = Feature(kind="window", left_mm=1300.0, right_mm=2100.0, bottom_mm=900.0, top_mm=2000.0)
 OUTLET = Feature(kind="outlet", left_mm=770.0, right_mm=830.0, bottom_mm=1300.0, top_mm=1420.0)
@@ -69,8 +69,8 @@ class Slots(SimpleTestCase):
         places: list[float],
         blocked: Any,
     ) -> None:
-        limits, studs = slots.Limits(shift, grow), sorted(places)
-        found = slots.on_studs(wall(), middle, length, limits, studs, blocked)
+        limits, studs = stud_layouts.Limits(shift, grow), sorted(places)
+        found = stud_layouts.on_studs(wall(), middle, length, limits, studs, blocked)
         for slot in found:
             self.assertTrue(slot.left_mm >= -1e-6 and slot.left_mm + slot.length_mm <= 3200 + 1e-6)
             self.assertLessEqual(abs(slot.moved_mm), shift + 1e-5)
@@ -81,7 +81,7 @@ class Slots(SimpleTestCase):
                     for x in slot.supports_mm
                 )
             )
-            self.assertGreaterEqual(slot.supports_mm[0], slots.SHORTEST_OVERHANG_MM - 1e-6)
+            self.assertGreaterEqual(slot.supports_mm[0], stud_layouts.SHORTEST_OVERHANG_MM - 1e-6)
             self.assertLessEqual(slot.supports_mm[0], slot.length_mm / 3 + 1e-6)
             self.assertTrue(
                 all(
@@ -108,7 +108,7 @@ class Slots(SimpleTestCase):
         self.assertNotIn(
             "wont_hold",
             [
-                check.word
+                check.outcome
                 for check in assess_piece(placed, on).checks
                 if check.code == "hole.service"
             ],
@@ -116,9 +116,9 @@ class Slots(SimpleTestCase):
 
     def test_a_crooked_shelf_is_moved_and_grown_to_where_it_holds(self) -> None:
         crooked = plan(bracket_shelf(left_mm=830.0, length_mm=380.0, supports_mm=(60.0, 300.0)))
-        self.assertEqual(assess(crooked).word, "wont_hold")
+        self.assertEqual(assess(crooked).outcome, "wont_hold")
         better = fitted(crooked, "shelf")
-        self.assertEqual(assess(crooked.with_piece(better)).word, "holds")
+        self.assertEqual(assess(crooked.with_piece(better)).outcome, "holds")
         self.assertLessEqual(abs(better.length_mm - 380.0), 150.0)
 
 
@@ -133,7 +133,7 @@ class Rows(SimpleTestCase):
             [500.0, 500 + 300 + 40 + 320, 1160.0 + 250 + 40 + 320],
         )  # leg 300 + board 20
         self.assertEqual(len({piece.key for piece in made.pieces}), 3)
-        self.assertEqual(assess(made).word, "holds")
+        self.assertEqual(assess(made).outcome, "holds")
 
     def test_equal_and_graded_openings(self) -> None:
         low = plan(rod_shelf(top_mm=400.0))
@@ -180,10 +180,10 @@ class Along(SimpleTestCase):
         now = plan(panel)
         best = fewest_rows(now, panel.key)
         assert best is not None
-        self.assertEqual(assess(now.with_piece(best)).word, "holds")
+        self.assertEqual(assess(now.with_piece(best)).outcome, "holds")
         if best.rows > 2:  # type: ignore[union-attr]
             self.assertNotEqual(
-                assess(now.with_piece(replace(best, rows=best.rows - 1))).word, "holds"
+                assess(now.with_piece(replace(best, rows=best.rows - 1))).outcome, "holds"
             )  # type: ignore[union-attr, call-arg]
 
     def test_a_peg_grid_takes_turns_and_keeps_off_the_battens_screws(self) -> None:
@@ -211,7 +211,7 @@ class WholeWall(SimpleTestCase):
         done = arrange(now, wishes)
         self.assertEqual(len(done.placed) + len(done.left_over), len(wishes))
         self.assertGreaterEqual(len(done.placed), 3)
-        self.assertEqual(assess(done.plan).word, "holds")
+        self.assertEqual(assess(done.plan).outcome, "holds")
         boxes = [mount_of(piece).box(piece) for piece in done.plan.pieces]
         self.assertTrue(all(crowded(a, b) is None for a, b in combinations(boxes, 2)))
 
@@ -231,7 +231,7 @@ class WholeWall(SimpleTestCase):
         )
         done = arrange(narrow, wishes)
         self.assertTrue(done.left_over)
-        self.assertIn(assess(done.plan).word, ("holds",))
+        self.assertIn(assess(done.plan).outcome, ("holds",))
 
 
 class Spots(SimpleTestCase):
@@ -242,14 +242,14 @@ class Spots(SimpleTestCase):
         ):
             now = plan(piece, features=(WINDOW,))
             carried = sum(thing.mass_kg or 0.0 for thing in piece.things)
-            for column in spots(piece, now, 175.0):
+            for column in map_capacity(piece, now, 175.0):
                 for low, high in column.heights_mm[:1]:
                     there = settled(
                         replace(piece, left_mm=column.left_mm, top_mm=(low + high) / 2), now.wall
                     )
                     for share, good in ((1.0, True), (1.08, False)):
                         tried = heavier(there, column.kg / carried * share)
-                        word = assess_piece(tried, now.wall).word
+                        word = assess_piece(tried, now.wall).outcome
                         if column.kg and column.kg < 7.9 * carried:
                             failing = [
                                 c
@@ -268,7 +268,7 @@ class Spots(SimpleTestCase):
             features=(WINDOW,),
         )
         free = 0
-        for column in spots(now.pieces[0], now, 100.0):
+        for column in map_capacity(now.pieces[0], now, 100.0):
             for low, high in column.heights_mm:
                 for top in (low, high):
                     there = settled(
@@ -306,13 +306,13 @@ class GivingWay(SimpleTestCase):
 
 
 class Schools(SimpleTestCase):
-    def said(self, now: Plan, question: str, school: str) -> list[str]:
-        from trade import say
+    def said(self, now: Plan, question: str, answer: str) -> list[str]:
+        from trade import wording
 
         found = next(
-            each for each in effects(now, question, now.pieces[0].key) if each.school == school
+            each for each in effects(now, question, now.pieces[0].key) if each.answer == answer
         )
-        return [say.phrase(change, now.units) for change in found.changes]
+        return [wording.phrase(change, now.units) for change in found.changes]
 
     def test_plates_over_the_lining_are_told_with_what_assess_says(self) -> None:
         now = plan(rod_shelf(things=(Thing(name="Cups", mass_kg=4.0),)))
@@ -335,10 +335,10 @@ class Schools(SimpleTestCase):
         self.assertIn("won't hold", " ".join(self.said(plan(BETWEEN), "anchors", "studs_only")))
 
     def test_an_anchor_where_only_studs_were_agreed_is_told(self) -> None:
-        for school, word in (("studs_first", "holds"), ("studs_only", "holds_but")):
-            verdict = assess(replace(plan(BETWEEN), policy=Policy(anchors=school))).piece("shelf")  # type: ignore[arg-type]
+        for answer, word in (("studs_first", "holds"), ("studs_only", "holds_but")):
+            verdict = assess(replace(plan(BETWEEN), policy=Policy(anchors=answer))).piece("shelf")  # type: ignore[arg-type]
             self.assertEqual(
-                verdict.word, word, [c.code for c in verdict.checks if c.word != "holds"]
+                verdict.outcome, word, [c.code for c in verdict.checks if c.outcome != "holds"]
             )
 
     def test_whose_practice(self) -> None:

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from benchmarks.lengths import triplets
 from trade import data
-from trade.cut.columns import generate, greedy_fills, near_optimal
-from trade.cut.lengths import LengthPlan, cut_lengths, cuts_mm
+from trade.cutting.lengths import LengthPlan, cut_lengths, cuts_mm
+from trade.cutting.pattern_generation import generate, greedy_fills, near_optimal
 from trade.errors import PlanError
 
 

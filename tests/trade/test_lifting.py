@@ -3,14 +3,14 @@
 from django.test import SimpleTestCase
 from msgspec.structs import replace
 
-from trade import data, say
+from trade import data, wording
 from trade.assess import assess_piece
 from trade.choose.along import along
 from trade.choose.order import heavier, order
 from trade.choose.samples import sample, sample_wall
 from trade.load import lifting
 from trade.mounts import KINDS, mount_of
-from trade.plan import Thing
+from trade.plan.model import Thing
 
 _LB_KG, _INCH = 0.45359237, 25.4
 
@@ -41,7 +41,8 @@ class Lifting(SimpleTestCase):
     def test_a_heavy_cabinet_says_so(self) -> None:
         cabinet = replace(sample("cleat_cabinet"), body_kg=24.0, top_mm=2200.0)
         self.assertIn(
-            "Two people lift it: 24 kg", say.phrase(mount_of(cabinet).lifting(cabinet)[0], "metric")
+            "Two people lift it: 24 kg",
+            wording.phrase(mount_of(cabinet).lifting(cabinet)[0], "metric"),
         )
         self.assertEqual(mount_of(cabinet).lifting(replace(cabinet, body_kg=None)), [])
 
@@ -64,7 +65,7 @@ class Order(SimpleTestCase):
         for kind in KINDS:
             verdict = assess_piece(sample(kind), sample_wall())
             self.assertIn(
-                verdict.word, ("holds", "close"), (kind, verdict.governing.code, verdict.unknown)
+                verdict.outcome, ("holds", "close"), (kind, verdict.governing.code, verdict.unknown)
             )
 
 

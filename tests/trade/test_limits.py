@@ -11,18 +11,18 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
-from trade import data, say
+from trade import data, wording
 from trade.assess import assess
 from trade.check import RANK, PieceVerdict, strained
 from trade.choose.cures import cures
-from trade.features import Feature
-from trade.fixings.grip import face_checks, governing, grips
-from trade.fixings.seat import Seat
-from trade.lie import Lie, RunOut
+from trade.cli.judge import as_json
+from trade.fixings.fastener_demand import face_checks, fastener_demands, governing
+from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.mounts import mount_of
-from trade.plan import Layer, Policy, Thing
-from trade.shell.judge import as_json
+from trade.plan.features import Feature
+from trade.plan.flatness import Flatness, RunOut
+from trade.plan.model import Layer, Policy, Thing
 
 
 def books(kg: float) -> tuple[Thing, ...]:
@@ -49,10 +49,10 @@ class Apart(SimpleTestCase):
     def test_what_only_sags_holds_and_says_how_far(self) -> None:
         found = self.verdict(long_shelf())
         self.assertEqual(
-            (found.word, found.but, found.fails), ("holds_but", "sags over the years", False)
+            (found.outcome, found.but, found.fails), ("holds_but", "sags over the years", False)
         )
-        self.assertEqual(say.outcome(found), "Holds, but sags over the years")
-        self.assertRegex(say.headline(found, "metric"), r"^Over the years it sags [\d.]+ mm")
+        self.assertEqual(wording.outcome(found), "Holds, but sags over the years")
+        self.assertRegex(wording.headline(found, "metric"), r"^Over the years it sags [\d.]+ mm")
         self.assertEqual(
             found.used,
             max(check.utilisation for check in found.of("strength") if not check.threshold),
@@ -68,8 +68,8 @@ class Apart(SimpleTestCase):
         worse = [
             check.within(1e-3) if check.limit == "service" else check for check in found.checks
         ]
-        self.assertGreater(sum(check.word == "holds_but" for check in worse), 3)
-        self.assertLess(max(RANK[check.word] for check in worse), RANK["close"])
+        self.assertGreater(sum(check.outcome == "holds_but" for check in worse), 3)
+        self.assertLess(max(RANK[check.outcome] for check in worse), RANK["close"])
 
     def test_how_much_somebody_minds_moves_the_limit_and_nothing_of_strength(self) -> None:
         little, usual, much = (
@@ -77,7 +77,7 @@ class Apart(SimpleTestCase):
             for minds in ("little", "usual", "much")
         )
         self.assertEqual(
-            [found.word for found in (little, usual, much)], ["holds", "holds", "holds_but"]
+            [found.outcome for found in (little, usual, much)], ["holds", "holds", "holds_but"]
         )
         sags = [
             next(c for c in found.checks if c.code == "sag.long_term")
@@ -92,12 +92,14 @@ class Apart(SimpleTestCase):
             {"support", "thicker", "stiffener", "board"} & {cure.code for cure in found}, found
         )
         lighter = next(cure for cure in found if cure.code == "lighten")
-        self.assertEqual((lighter.word, lighter.but), ("holds", ""))
+        self.assertEqual((lighter.outcome, lighter.but), ("holds", ""))
 
     def test_what_does_not_fit_says_so_and_what_its_strength_is_beside_it(self) -> None:
         found = self.verdict(bracket_shelf(top_mm=200.0))
-        self.assertEqual((found.word, found.governing.code), ("doesnt_fit", "bracket.room"))
-        said = {each.limit: (each.name, each.word, each.said) for each in say.standings(found)}
+        self.assertEqual((found.outcome, found.governing.code), ("doesnt_fit", "bracket.room"))
+        said = {
+            each.limit: (each.name, each.outcome, each.said) for each in wording.standings(found)
+        }
         self.assertEqual(said["fit"], ("Fit", "doesnt_fit", "room for the bracket"))
         self.assertRegex(said["strength"][2], r"^holds, 0\.\d\d: ")
         self.assertEqual(
@@ -107,8 +109,8 @@ class Apart(SimpleTestCase):
 
     def test_what_breaks_is_the_headline_and_what_else_is_wrong_stands_beside_it(self) -> None:
         found = self.verdict(bracket_shelf(top_mm=200.0, things=books(300.0)))
-        self.assertEqual(found.word, "wont_hold")
-        self.assertEqual([each.limit for each in say.besides(found)], ["fit", "service"])
+        self.assertEqual(found.outcome, "wont_hold")
+        self.assertEqual([each.limit for each in wording.besides(found)], ["fit", "service"])
 
     def test_every_rule_knows_its_limit_state(self) -> None:
         by = {
@@ -142,14 +144,16 @@ class Faces(SimpleTestCase):
         self,
     ) -> None:
         shelf = rod_shelf(let_in=False)
-        seat = mount_of(shelf).seats(shelf, wall(layers=self.gypsum))[0]
-        assert isinstance(seat, Seat)
-        high = max(seat.heights_mm)
-        limit = 0.8 * seat.pressed_mm * high**2 / 2
+        support = mount_of(shelf).supports(shelf, wall(layers=self.gypsum))[0]
+        assert isinstance(support, Support)
+        high = max(support.heights_mm)
+        limit = 0.8 * support.pressed_mm * high**2 / 2
         pulls = []
         for share in (0.5, 0.999, 1.001, 1.5, 2.0, 2.001):
-            [grip] = grips([seat], {seat.index: (Demand("loaded", 1.0, 0.0, share * limit),)})
-            words = [check.word for check in face_checks([grip], ())]
+            [grip] = fastener_demands(
+                [support], {support.index: (Demand("loaded", 1.0, 0.0, share * limit),)}
+            )
+            words = [check.outcome for check in face_checks([grip], ())]
             self.assertEqual(
                 words,
                 [
@@ -170,12 +174,12 @@ class Fitting(SimpleTestCase):
         now = plan(piece, **on)
         self.assertIn(
             code,
-            [check.code for check in assess(now).pieces[0].checks if check.word == "doesnt_fit"],
+            [check.code for check in assess(now).pieces[0].checks if check.outcome == "doesnt_fit"],
         )
         return [
             part
             for cure in cures(now, piece.key)
-            if cure.word in ("holds", "holds_but")
+            if cure.outcome in ("holds", "holds_but")
             for part in cure.code.split("-")
         ]
 
@@ -187,7 +191,7 @@ class Fitting(SimpleTestCase):
             self.cured(
                 "piece.ceiling",
                 bracket_shelf(left_mm=2000.0, top_mm=1700.0),
-                lie=Lie(run_outs=(slope,)),
+                flatness=Flatness(run_outs=(slope,)),
             ),
         )
         door = Feature(
@@ -232,9 +236,9 @@ class Governing(SimpleTestCase):
             return [turn, turn / share, load / share, pull, pull / share]
 
         shelf = bracket_shelf()
-        seat = mount_of(shelf).seats(shelf, wall())[0]
-        assert isinstance(seat, Seat)
-        cases = [(seat, Demand("case", *each)) for each in asked]
+        support = mount_of(shelf).supports(shelf, wall())[0]
+        assert isinstance(support, Support)
+        cases = [(support, Demand("case", *each)) for each in asked]
         kept = governing(cases)
         for _, demand in cases:
             self.assertTrue(

@@ -10,14 +10,14 @@ from msgspec.structs import replace
 
 from bench.drawing import elevation
 from tests.plans import bracket_shelf, plan, rod_shelf
-from trade import planfile
 from trade.assess import assess, by_itself
 from trade.choose import placement
 from trade.choose.entry import entries
 from trade.errors import PlanError
 from trade.memo import clear_memos, memoized
 from trade.mounts import KINDS
-from trade.plan import Plan, Policy, Stud, Thing
+from trade.plan import plan_file
+from trade.plan.model import Plan, Policy, Stud, Thing
 
 
 @dataclass
@@ -72,11 +72,13 @@ class Hand:
         )
         return replace(
             on,
-            wall=replace(on.wall, studs=studs, school=self.dice.choice(("american", "european"))),
+            wall=replace(
+                on.wall, studs=studs, design_code=self.dice.choice(("american", "european"))
+            ),
         )
 
     def reread(self, on: Plan) -> Plan:
-        return planfile.load(planfile.dump(on))  # equal, but nothing of it the same object
+        return plan_file.load(plan_file.dump(on))  # equal, but nothing of it the same object
 
 
 class Remembered(SimpleTestCase):
@@ -103,7 +105,7 @@ class Remembered(SimpleTestCase):
         clear_memos()
         on = plan(bracket_shelf(), rod_shelf())
         first = assess(on)
-        again = assess(planfile.load(planfile.dump(on.with_piece(bracket_shelf(left_mm=701.0)))))
+        again = assess(plan_file.load(plan_file.dump(on.with_piece(bracket_shelf(left_mm=701.0)))))
         self.assertIs(again.piece("ledge"), first.piece("ledge"))
         self.assertIsNot(again.piece("shelf"), first.piece("shelf"))
 
@@ -117,7 +119,8 @@ class Remembered(SimpleTestCase):
         clear = plan(bracket_shelf(), rod_shelf())
         crowded = plan(bracket_shelf(), rod_shelf(top_mm=1500.0))
         self.assertEqual(
-            [assess(each).piece("shelf").word for each in (clear, crowded)], ["holds", "doesnt_fit"]
+            [assess(each).piece("shelf").outcome for each in (clear, crowded)],
+            ["holds", "doesnt_fit"],
         )
 
     def test_it_is_bounded(self) -> None:

@@ -13,7 +13,7 @@ from trade.assess import assess_piece
 from trade.check import RANK
 from trade.load import sharing
 from trade.load.line import LineLoad
-from trade.plan import AnyPiece, Thing, Wall
+from trade.plan.model import AnyPiece, Thing, Wall
 
 LOAD_CODES = (
     "board.",
@@ -91,7 +91,7 @@ class Monotone(SimpleTestCase):
             if code.startswith(codes or LOAD_CODES):
                 self.assertGreaterEqual(after[code], before[code] * (1 - 1e-4) - 1e-9, code)
         self.assertGreaterEqual(
-            RANK[assess_piece(worse, worse_on).word], RANK[assess_piece(piece, on).word]
+            RANK[assess_piece(worse, worse_on).outcome], RANK[assess_piece(piece, on).outcome]
         )
 
     @given(piece=shelves(), which=st.integers(0, 3), factor=st.floats(1, 5))

@@ -13,17 +13,17 @@ from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import put_up
-from trade import say
+from trade import wording
 from trade.assess import assess
-from trade.cut.actual import with_thickness
-from trade.cut.parts import CutPart, count_parts, parts_of
-from trade.cut.plan import cut_plan
+from trade.cutting.actual import with_thickness
+from trade.cutting.parts import CutPart, count_parts, parts_of
+from trade.cutting.plan import cut_plan
 from trade.errors import PlanError
-from trade.lie import Corner, Lie, Straightedge
 from trade.mounts import KINDS, mount_of
 from trade.mounts.work import Band, Bevel, Bored, Mitre, Pair, Recess, Row, Slant, minutes
-from trade.plan import Plan, Shop, Thing
-from trade.shop import Measured, OwnPart
+from trade.plan.flatness import Corner, Flatness, Straightedge
+from trade.plan.model import Plan, Shop, Thing
+from trade.plan.shop import Measured, OwnPart
 
 
 def made(piece: object, **changes: object) -> dict[str, CutPart]:
@@ -60,7 +60,7 @@ class Geometry(SimpleTestCase):
         self.assertAlmostEqual(
             strip.width_mm, 2 * cabinet.cleat_high_mm - cabinet.cleat_mm + 3.2 * sqrt(2), places=6
         )
-        said = say.phrase(strip.detail.works[0].phrase("metric"), "metric")
+        said = wording.phrase(strip.detail.works[0].phrase("metric"), "metric")
         self.assertIn("each half 80 mm at its higher face, 62 mm at the other", said)
 
     def test_a_corner_shelf_by_hand(self) -> None:
@@ -99,7 +99,7 @@ class Geometry(SimpleTestCase):
         Sides and angles by the laws of cosines and sines.
         """
         for angle in (85.0, 92.0, 96.0):
-            on = wall(lie=Lie(corners=(Corner(side="left", angle_deg=angle),)))
+            on = wall(flatness=Flatness(corners=(Corner(side="left", angle_deg=angle),)))
             shelf = put_up(
                 "corner_shelf",
                 on,
@@ -144,15 +144,17 @@ class Geometry(SimpleTestCase):
             (88.0, 1000.0, "at its front edge"),
         ):
             shelf = bracket_shelf(left_mm=0.0, supports_mm=(400.0, 800.0))
-            board = made(shelf, lie=Lie(corners=(Corner(side="left", angle_deg=angle),)))["board"]
+            board = made(shelf, flatness=Flatness(corners=(Corner(side="left", angle_deg=angle),)))[
+                "board"
+            ]
             [end] = work(board, Mitre)
             self.assertAlmostEqual(board.length_mm, long, places=2)
             self.assertEqual(
                 (end.ends, end.shorter, round(end.short_mm, 2)), ("its left end", shorter, 8.73)
             )
-        away = made(bracket_shelf(), lie=Lie(corners=(Corner(side="left", angle_deg=92.0),)))[
-            "board"
-        ]
+        away = made(
+            bracket_shelf(), flatness=Flatness(corners=(Corner(side="left", angle_deg=92.0),))
+        )["board"]
         self.assertEqual(work(away, Mitre), [])
 
     def test_a_mitred_box_by_hand(self) -> None:
@@ -221,7 +223,11 @@ class Geometry(SimpleTestCase):
             "holder_board",
         ):
             piece = put_up(kind, wall(), things=(Thing(name="Load", mass_kg=3.0),))
-            seats = [hole for seat in mount_of(piece).seats(piece, wall()) for hole in seat.holes]
+            supports = [
+                hole
+                for support in mount_of(piece).supports(piece, wall())
+                for hole in support.holes
+            ]
             places = [
                 place
                 for part in parts_of(plan(piece)).cut
@@ -230,7 +236,7 @@ class Geometry(SimpleTestCase):
                 for place in each.places
             ]
             with self.subTest(kind=kind):
-                apart = {round(x - min(x for x, _ in seats), 3) for x, _ in seats}
+                apart = {round(x - min(x for x, _ in supports), 3) for x, _ in supports}
                 self.assertEqual(
                     {round(x - min(x for x, _ in places), 3) for x, _ in places}, apart
                 )
@@ -250,7 +256,7 @@ class ForTheWall(SimpleTestCase):
         shelf = bracket_shelf()
         self.assertEqual(made(shelf)["board"].rough_mm, (1000.0, 250.0 + 3.175))
         for gap, left in ((0.2, 0.0), (1.0, 3.175), (7.0, 7.0)):
-            lie = Lie(
+            flatness = Flatness(
                 straightedges=(
                     Straightedge(
                         height_mm=1500.0, gaps_mm=((700.0, 0.0), (1200.0, gap), (1700.0, 0.0))
@@ -258,7 +264,7 @@ class ForTheWall(SimpleTestCase):
                 )
             )
             self.assertAlmostEqual(
-                made(shelf, lie=lie)["board"].detail.scribe_mm[1], left, places=6
+                made(shelf, flatness=flatness)["board"].detail.scribe_mm[1], left, places=6
             )
         cornered = replace(shelf, left_mm=0.0, supports_mm=(100.0, 800.0))
         self.assertEqual(made(cornered)["board"].detail.scribe_mm[0], 3.175)
@@ -347,7 +353,9 @@ class EveryKind(SimpleTestCase):
                 for part in cut:
                     for each in part.detail.works:
                         for units in ("imperial", "metric"):
-                            self.assertRegex(say.phrase(each.phrase(units), units), r"^[A-Z].*\.$")
+                            self.assertRegex(
+                                wording.phrase(each.phrase(units), units), r"^[A-Z].*\.$"
+                            )
 
     @settings(max_examples=30)
     @given(kind=st.sampled_from(sorted(KINDS)), thick=st.floats(12, 30))

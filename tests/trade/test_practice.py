@@ -9,7 +9,7 @@ from trade.devices import practice
 from trade.devices.hidden import LEVELS, HiddenWall, Member, Service, build, level_named
 from trade.devices.practice import Score, Tally, fewest, lit, score, set_up, swept, tally
 from trade.errors import PlanError
-from trade.evidence import Edge, Probe, Sweep
+from trade.plan.readings import Edge, Probe, Sweep
 
 PLAIN = LEVELS["plain"]
 WALL = HiddenWall(

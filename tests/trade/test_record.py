@@ -7,14 +7,15 @@ from django.test import SimpleTestCase
 from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan
-from trade import planfile, say
-from trade.built import Drilled, Hung, Look, Proof
+from trade import wording
 from trade.devices.stand_ins import StandInDial
 from trade.errors import PlanError
 from trade.job.as_built import as_built
 from trade.job.care import cares
 from trade.job.proof import proof_load, prove
-from trade.plan import Plan
+from trade.plan import plan_file
+from trade.plan.as_built import Drilled, Hung, Look, Proof
+from trade.plan.model import Plan
 
 DAY = date(2031, 3, 1)
 
@@ -22,39 +23,43 @@ DAY = date(2031, 3, 1)
 def hung(now: Plan, **changes: Any) -> Plan:
     return replace(
         now,
-        built=replace(now.built, hung=(*now.built.hung, Hung(piece="shelf", on=DAY, **changes))),
+        as_built=replace(
+            now.as_built, hung=(*now.as_built.hung, Hung(piece="shelf", on=DAY, **changes))
+        ),
     )
 
 
-class AsBuilt(SimpleTestCase):
+class AsBuiltReport(SimpleTestCase):
     def test_shorter_screws_are_a_difference_and_are_judged(self) -> None:
         now = hung(plan(), screw_length_mm=38.1)
         found = as_built(now, "shelf")
         self.assertEqual(
-            [say.phrase(each, "metric") for each in found.differences],
+            [wording.phrase(each, "metric") for each in found.differences],
             ["The screws are 38 mm long, not 76 mm."],
         )
         assert found.verdict is not None
         self.assertEqual(
-            (as_built(plan(), "shelf").differences, found.verdict.word), ((), "wont_hold")
+            (as_built(plan(), "shelf").differences, found.verdict.outcome), ((), "wont_hold")
         )
 
     def test_the_last_word_counts_and_goes_through_the_file(self) -> None:
         now = hung(hung(plan(), up_mm=-40.0, screw="wood_12"), up_mm=0.0)
         self.assertEqual(as_built(now, "shelf").differences, ())
-        self.assertEqual(planfile.load(planfile.dump(now)), now)
+        self.assertEqual(plan_file.load(plan_file.dump(now)), now)
 
     def test_where_it_hangs_elsewhere_its_holes_went_along(self) -> None:
         """Told sound at the plan's marks, then recorded 40 mm lower: not a hole is left behind."""
         holes = tuple(Drilled(piece="shelf", x_mm=800.0, y_mm=y) for y in (1455.0, 1420.0))
         now = hung(
-            replace(plan(), built=replace(plan().built, drilled=holes)), up_mm=-40.0, right_mm=0.0
+            replace(plan(), as_built=replace(plan().as_built, drilled=holes)),
+            up_mm=-40.0,
+            right_mm=0.0,
         )
         found = as_built(now, "shelf")
         assert found.verdict is not None
         self.assertNotIn("made.kept", [check.code for check in found.verdict.checks])
         self.assertEqual(
-            [say.phrase(each, "metric") for each in found.differences],
+            [wording.phrase(each, "metric") for each in found.differences],
             ["It hangs 40 mm lower than planned."],
         )
 
@@ -160,7 +165,7 @@ class Caring(SimpleTestCase):
         Looked at on 10 March, the next time is a year later, 9 March, for 2032 is a leap year.
         """
         seen = Look(piece="shelf", on=date(2031, 3, 10), held="firm")
-        now = replace(hung(plan()), built=replace(hung(plan()).built, looks=(seen,)))
+        now = replace(hung(plan()), as_built=replace(hung(plan()).as_built, looks=(seen,)))
         first = cares(now, "shelf")[0]
         self.assertEqual(first.on, date(2032, 3, 9))
         self.assertNotIn("Snug", first.words[1].template)
@@ -168,8 +173,8 @@ class Caring(SimpleTestCase):
     def test_looks_are_kept(self) -> None:
         now = replace(
             plan(),
-            built=replace(
-                plan().built, looks=(Look(piece="shelf", on=DAY, held="loose", note="left one"),)
+            as_built=replace(
+                plan().as_built, looks=(Look(piece="shelf", on=DAY, held="loose", note="left one"),)
             ),
         )
-        self.assertEqual(planfile.load(planfile.dump(now)).built.looks[0].held, "loose")
+        self.assertEqual(plan_file.load(plan_file.dump(now)).as_built.looks[0].held, "loose")

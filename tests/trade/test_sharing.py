@@ -20,7 +20,7 @@ from trade.load.shelf import ShelfLoad, torsion_form_mm3
 from trade.load.ways import BOARD, BODY, ELASTIC, Sharing
 from trade.measure import G_N_PER_KG
 from trade.mechanics import beam
-from trade.plan import AnyPiece, Thing
+from trade.plan.model import AnyPiece, Thing
 
 WIDE = wall(
     studs=tuple(replace(stud, width_mm=200.0) for stud in STUDS)
@@ -29,7 +29,7 @@ WIDE = wall(
 
 def strength(piece: AnyPiece, on: Any = WIDE) -> tuple[int, list[Check]]:
     checks = assess_piece(piece, on).of("strength")
-    return max(RANK[check.word] for check in checks), list(checks)
+    return max(RANK[check.outcome] for check in checks), list(checks)
 
 
 class ByHand(SimpleTestCase):
@@ -117,7 +117,7 @@ class NeverWorse(SimpleTestCase):
         said = [
             (c.code, c.part, round(c.utilisation, 3), c.case)
             for c in checks
-            if c.word not in ("holds",)
+            if c.outcome not in ("holds",)
         ]
         self.assertLessEqual(after, before, (fewer.supports_mm, more.supports_mm, said))
 

@@ -13,12 +13,12 @@ from msgspec.structs import replace
 
 from tests.plans import STUDS, wall
 from tests.trade.kind_case import KG, Case, load, piece
-from trade import data, say
+from trade import data, wording
 from trade.errors import PlanError
 from trade.fixings.pins import bed_give, carries
 from trade.mounts import corner_shelf, ledger_shelf, ledgers, mount_of
 from trade.mounts.pin_shelf import tilt_mm
-from trade.plan import (
+from trade.plan.model import (
     AnyPiece,
     Bench,
     BoxShelf,
@@ -75,7 +75,7 @@ class BlindPins(Case):
         self.assertAlmostEqual(turns, 12 / (k * 50**3), delta=1e-9)
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.shelf()), "holds")
+        self.assertEqual(self.outcome(self.shelf()), "holds")
         self.fails("pin.carries", self.shelf(use="hard", things=load(16.0)))
         self.fails("pin.wood", self.shelf(), wall(structure="brick_solid", studs=()))
         self.fails("screw.edge", self.shelf(pin_mm=20.0))
@@ -91,9 +91,9 @@ class BlindPins(Case):
         """
         for unsure, share in ((1.0, 18.0 / 19.05), (5.0, 14.0 / 19.05)):
             on = wall(studs=tuple(replace(stud, uncertainty_mm=unsure) for stud in STUDS))
-            seat = mount_of(self.shelf(pin_mm=12.7)).seats(self.shelf(pin_mm=12.7), on)[0]
-            self.assertAlmostEqual(seat.edge_share, share)  # type: ignore[union-attr]
-            self.assertEqual(self.word(self.shelf(pin_mm=12.7), on), "holds")
+            support = mount_of(self.shelf(pin_mm=12.7)).supports(self.shelf(pin_mm=12.7), on)[0]
+            self.assertAlmostEqual(support.edge_share, share)  # type: ignore[union-attr]
+            self.assertEqual(self.outcome(self.shelf(pin_mm=12.7), on), "holds")
         unsure_on = wall(studs=tuple(replace(stud, uncertainty_mm=7.0) for stud in STUDS))
         self.cannot_tell("where exactly the stud", self.shelf(pin_mm=12.7), unsure_on)
 
@@ -104,7 +104,7 @@ class BlindPins(Case):
         self.assertAlmostEqual(self.check("pin.droop", self.shelf()).demand.value, 0.0)
         self.assertIn(
             "Set the pins upward",
-            say.phrase(mount_of(self.shelf()).cautions(self.shelf(), wall())[0], "metric"),
+            wording.phrase(mount_of(self.shelf()).cautions(self.shelf(), wall())[0], "metric"),
         )
 
 
@@ -128,7 +128,7 @@ class Beams(Case):
         self.assertAlmostEqual(check.capacity.value, 2561 * 1.6, delta=8)
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.beam()), "holds")
+        self.assertEqual(self.outcome(self.beam()), "holds")
         self.fails("rod.locked", self.beam(locked=False))
         pressed = self.check("rod.bearing", self.beam())
         steps = {step.symbol: step.result.value for step in pressed.steps}
@@ -220,7 +220,7 @@ class Ledgers(Case):
         )
         self.assertAlmostEqual(per_n[0] / per_n[1], (steel + fir / 1.6) / steel, places=6)
         found = self.check("front.bending", stiff)
-        self.assertIn("strip under its front edge", say.phrase(found.sentence, "metric"))
+        self.assertIn("strip under its front edge", wording.phrase(found.sentence, "metric"))
         moment = next(step.result.value for step in found.steps if step.symbol == "M")
         self.assertAlmostEqual(
             found.demand.value, moment * fir / (steel + fir) / (19 * 25**2 / 6), places=6
@@ -243,7 +243,7 @@ class Ledgers(Case):
         )
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.shelf(stiffener_mm=38.0, side_screws=4)), "holds")
+        self.assertEqual(self.outcome(self.shelf(stiffener_mm=38.0, side_screws=4)), "holds")
         self.fails("ledger.front", self.shelf(right_side=False))
         self.fails("front.sag", self.shelf(things=load(20.0)))
         plain, stiff = (self.sagged_per_n(self.shelf(stiffener_mm=high)) for high in (0.0, 50.0))
@@ -280,7 +280,7 @@ class Benches(Case):
         )
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.bench()), "holds")
+        self.assertEqual(self.outcome(self.bench()), "holds")
         self.fails("ledger.front", self.bench(legs=1))
         self.fails("front.bending", self.bench(apron_mm=0.0))
         self.cannot_tell("what “Piece” will carry", self.bench(things=()))
@@ -302,7 +302,7 @@ class Dowels(Case):
         self.assertAlmostEqual(check.demand.value, (lasting + 50 * 181) / 673.4, delta=0.3)
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.shelf(dowels=6)), "holds")
+        self.assertEqual(self.outcome(self.shelf(dowels=6)), "holds")
         self.fails("dowel.bending", self.shelf(dowel_mm=12.0))
         self.fails("dowel.bending", self.shelf(thickness_mm=30.0, dowel_mm=9.0, things=load(15.0)))
         self.cannot_tell(
@@ -332,7 +332,7 @@ class Boxes(Case):
         self.assertAlmostEqual(self.check("box.top", self.box()).demand.value, expected, places=9)
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.box()), "holds")
+        self.assertEqual(self.outcome(self.box()), "holds")
         self.fails(
             "screw.pull_through",
             self.box(height_mm=120.0, skin_mm=9.0, use="hard", things=load(25.0)),
@@ -365,7 +365,7 @@ class HeavyBrackets(Case):
         self.assertLess(steps["V"] * 4 * 2 / KG, 21 + 2 * 5.8)  # and the push at an end
 
     def test_holds_fails_and_nobody_knows(self) -> None:
-        self.assertEqual(self.word(self.beam()), "holds")
+        self.assertEqual(self.outcome(self.beam()), "holds")
         self.fails("bracket.bending", self.beam(bracket="pressed_small"))
         self.cannot_tell(
             "what “Load” weighs", self.beam(things=(Thing(name="Load", mass_kg=None),))
@@ -411,7 +411,7 @@ class Corners(Case):
 
     def test_holds_fails_and_nobody_knows(self) -> None:
         corner = wall(studs=(Stud(centre_mm=30.0, uncertainty_mm=2.0), *STUDS))
-        self.assertIn(self.word(self.shelf(), corner), ("holds", "close"))
+        self.assertIn(self.outcome(self.shelf(), corner), ("holds", "close"))
         self.cannot_tell(
             "whether there is a stud in the corner", self.shelf(supports_mm=(400.0,)), corner
         )

@@ -13,12 +13,12 @@ from msgspec.structs import replace
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from tests.trade.rehearsal import ImpossibleError, Rehearsal
 from tests.trade.test_every_kind import put_up
-from trade import data, say
+from trade import data, wording
 from trade.job.step import Step
 from trade.job.steps import steps
 from trade.mounts import KINDS
-from trade.plan import Plan, Thing
-from trade.shop import Finish, Shop
+from trade.plan.model import Plan, Thing
+from trade.plan.shop import Finish, Shop
 
 BASES: dict[str, dict[str, Any]] = {
     "timber": {},
@@ -131,7 +131,7 @@ class Rehearsed(SimpleTestCase):
             now = hung("rail", base, anchor)
             found = steps(now, now.pieces[0].key, "metric")
             words[anchor] = " ".join(
-                say.phrase(each, "metric") for step in found for each in step.words
+                wording.phrase(each, "metric") for step in found for each in step.words
             )
         self.assertIn("flush with the wall", words["plug_8"])
         self.assertIn("through what you hang", words["screw_8"])

@@ -9,14 +9,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import bracket_shelf, wall
-from trade import notes, say
+from trade import wording
 from trade.assess import assess_piece
-from trade.devices.hidden import LEVELS, USUAL, HiddenWall, Lie, Member, Service, build
+from trade.devices.hidden import LEVELS, USUAL, HiddenWall, Member, Service, Unevenness, build
 from trade.devices.stand_ins import Faults, StandIns
 from trade.errors import PlanError
-from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
-from trade.features import usual
 from trade.measure import Units, read_length
+from trade.parse import notes
+from trade.plan.features import usual
+from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 from trade.wall.found import Found, Inference
 from trade.wall.framing import STUD_MM
 from trade.wall.infer import as_studs, infer
@@ -228,7 +229,7 @@ class Irregular(SimpleTestCase):
         )
         doubted = survey(wall(structure="timber", readings=hard))
         self.assertIsNone(doubted.masonry)
-        self.assertIn("reads like masonry", say.phrase(doubted.doubts[0], "metric"))
+        self.assertIn("reads like masonry", wording.phrase(doubted.doubts[0], "metric"))
         self.assertIsNone(
             survey(
                 wall(structure=None, readings=(*hard[:1], Probe(at_mm=400.0, met="wood")))
@@ -239,7 +240,7 @@ class Irregular(SimpleTestCase):
         deep = tuple(Probe(at_mm=400.0 * n, met="wood", depth_mm=22.0 + n / 10) for n in (1, 2, 3))
         [doubt] = survey(wall(readings=deep)).doubts
         self.assertEqual(
-            say.phrase(doubt, "metric"),
+            wording.phrase(doubt, "metric"),
             "Nails met something 22 mm deep, but the layers you named add up to 13 mm.",
         )
 
@@ -333,7 +334,9 @@ class StandInDevices(SimpleTestCase):
     def test_laser_and_level_measure_the_room_as_it_lies(self) -> None:
         devices = StandIns(
             self.WALL._replace(
-                lie=Lie(ceiling_mm_per_m=10.0, floor_mm_per_m=0.0, lean_mm_per_m=4.0, left_deg=91.0)
+                unevenness=Unevenness(
+                    ceiling_mm_per_m=10.0, floor_mm_per_m=0.0, lean_mm_per_m=4.0, left_deg=91.0
+                )
             )
         )
         self.assertAlmostEqual(devices.up_mm(0) - devices.up_mm(2000), 20.0, delta=6.0)
@@ -411,10 +414,10 @@ class Counting(SimpleTestCase):
     def test_a_doubtful_stud_makes_the_verdict_cannot_tell_and_names_the_reading(self) -> None:
         width = 3200.0
         sure = infer(width, swept(width) + [r for n in range(1, 8) for r in told(400.0 * n)])
-        self.assertEqual(assess_piece(bracket_shelf(), wall(studs=as_studs(sure))).word, "holds")
+        self.assertEqual(assess_piece(bracket_shelf(), wall(studs=as_studs(sure))).outcome, "holds")
         thin = infer(width, [MagnetHit(at_mm=800.0), MagnetHit(at_mm=1600.0)])
         doubted = assess_piece(bracket_shelf(), wall(studs=as_studs(thin)))
-        self.assertEqual(doubted.word, "cannot_tell")
+        self.assertEqual(doubted.outcome, "cannot_tell")
         self.assertTrue(any("probe for both of its edges" in ask for ask in doubted.unknown))
 
 

@@ -8,7 +8,7 @@ from msgspec.structs import replace
 from trade import data
 from trade.assess import assess_piece
 from trade.check import strained
-from trade.plan import AnyPiece, Thing, Wall
+from trade.plan.model import AnyPiece, Thing, Wall
 
 _MOST_KG = 400.0
 _TRIES = 9

@@ -9,11 +9,11 @@ from typing import NamedTuple
 from msgspec.structs import replace
 
 from trade.assess import judge_piece
-from trade.choose.spots import Column, nearest_height, settled, spots
-from trade.choose.ways import ways
-from trade.choose.wish import Wish
+from trade.choose.capacity_map import Column, map_capacity, nearest_height, settled
+from trade.choose.options import find_options
+from trade.choose.request import HangRequest
 from trade.memo import memoized
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 _STEP_MM = 50.0
 
@@ -27,10 +27,10 @@ class Arranged(NamedTuple):
     plan: Plan
     placed: tuple[AnyPiece, ...]
     moved_mm: tuple[float, ...]
-    left_over: tuple[Wish, ...]
+    left_over: tuple[HangRequest, ...]
 
 
-def arrange(plan: Plan, wishes: tuple[Wish, ...]) -> Arranged:
+def arrange(plan: Plan, wishes: tuple[HangRequest, ...]) -> Arranged:
     """Hang several things, the first first.
 
     Each where it was wished, else at the nearest place that is free and holds it.
@@ -41,30 +41,30 @@ def arrange(plan: Plan, wishes: tuple[Wish, ...]) -> Arranged:
     """
     placed: list[AnyPiece] = []
     moved: list[float] = []
-    left_over: list[Wish] = []
-    for wish in wishes:
-        found = _place(plan, wish)
+    left_over: list[HangRequest] = []
+    for request in wishes:
+        found = _place(plan, request)
         if found is None:
-            left_over.append(wish)
+            left_over.append(request)
             continue
         placed.append(found)
-        moved.append(_distance(found, wish))
+        moved.append(_distance(found, request))
         plan = plan.with_piece(found)
     return Arranged(plan, tuple(placed), tuple(moved), tuple(left_over))
 
 
-def _place(plan: Plan, wish: Wish) -> AnyPiece | None:
+def _place(plan: Plan, request: HangRequest) -> AnyPiece | None:
     """The best way where it was wished.
 
     Else the best way on the bare wall, at the nearest place that is free.
     """
-    best = ways(plan, wish).best
-    if best is not None and best.word == "holds":
+    best = find_options(plan, request).best
+    if best is not None and best.outcome == "holds":
         return best.piece
     bare = replace(plan, pieces=())
-    for pattern in _patterns(bare, replace(wish, key="new", name="New")):
+    for pattern in _patterns(bare, replace(request, key="new", name="New")):
         piece = nearest(
-            replace(pattern, key=wish.key, name=wish.name), plan, wish.x_mm, wish.top_mm
+            replace(pattern, key=request.key, name=request.name), plan, request.x_mm, request.top_mm
         )
         if piece is not None:
             return piece
@@ -72,11 +72,13 @@ def _place(plan: Plan, wish: Wish) -> AnyPiece | None:
 
 
 @memoized(limit=16)
-def _patterns(bare: Plan, wish: Wish) -> tuple[AnyPiece, ...]:
+def _patterns(bare: Plan, request: HangRequest) -> tuple[AnyPiece, ...]:
     """Return the two best ways for a wish on the bare wall: there, or else in its middle."""
-    for x_mm in (wish.x_mm, bare.wall.width_mm / 2):
+    for x_mm in (request.x_mm, bare.wall.width_mm / 2):
         found = [
-            way.piece for way in ways(bare, replace(wish, x_mm=x_mm)).found if way.word == "holds"
+            way.piece
+            for way in find_options(bare, replace(request, x_mm=x_mm)).found
+            if way.outcome == "holds"
         ]
         if found:
             return tuple(found[:2])
@@ -87,7 +89,9 @@ def nearest(piece: AnyPiece, plan: Plan, x_mm: float, top_mm: float) -> AnyPiece
     """Return a piece at the nearest place where it is free and holds; None if there is none."""
     carried = sum(thing.mass_kg or 0.0 for thing in piece.things)
     columns = [
-        column for column in spots(piece, plan, _STEP_MM) if column.kg >= carried and column.kg > 0
+        column
+        for column in map_capacity(piece, plan, _STEP_MM)
+        if column.kg >= carried and column.kg > 0
     ]
 
     def far(column: Column) -> float:
@@ -99,10 +103,10 @@ def nearest(piece: AnyPiece, plan: Plan, x_mm: float, top_mm: float) -> AnyPiece
         placed = settled(
             replace(piece, left_mm=column.left_mm, top_mm=nearest_height(column, top_mm)), plan.wall
         )
-        if judge_piece(placed, plan.with_piece(placed)).word == "holds":
+        if judge_piece(placed, plan.with_piece(placed)).outcome == "holds":
             return placed
     return None
 
 
-def _distance(piece: AnyPiece, wish: Wish) -> float:
-    return hypot(piece.left_mm + piece.length_mm / 2 - wish.x_mm, piece.top_mm - wish.top_mm)
+def _distance(piece: AnyPiece, request: HangRequest) -> float:
+    return hypot(piece.left_mm + piece.length_mm / 2 - request.x_mm, piece.top_mm - request.top_mm)

@@ -11,12 +11,22 @@ import msgspec
 
 from trade import data
 from trade.assess import judge_piece
-from trade.check import FAILS, RANK, Check, Phrase, PieceVerdict, Quantity, Word, severity, strained
+from trade.check import (
+    FAILS,
+    RANK,
+    Check,
+    Message,
+    Outcome,
+    PieceVerdict,
+    Quantity,
+    severity,
+    strained,
+)
 from trade.choose.order import heavier
 from trade.choose.remedies import anew, remedies
 from trade.data.rows import Limit
 from trade.errors import PlanError
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 _MOST = 5
 _HELD = 5  # so many ways to make a course hold are looked for
@@ -35,9 +45,9 @@ class Cure(msgspec.Struct, frozen=True, kw_only=True):
     """
 
     code: str
-    label: Phrase
+    label: Message
     piece: AnyPiece
-    word: Word
+    outcome: Outcome
     but: str
     used: float
 
@@ -56,26 +66,26 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
     """
     piece = plan.piece(key)
     now = judge_piece(piece, plan)
-    if now.word in ("holds", "cannot_tell"):
+    if now.outcome in ("holds", "cannot_tell"):
         return ()
     kept: dict[str, Cure] = {}
     helped: list[_Course] = []
     for remedy in remedies(piece, plan, _wrong(now)):
-        if remedy.code in kept and kept[remedy.code].word == "holds":
+        if remedy.code in kept and kept[remedy.code].outcome == "holds":
             continue
-        if sum(cure.word == "holds" for cure in kept.values()) >= _MOST - 1:
+        if sum(cure.outcome == "holds" for cure in kept.values()) >= _MOST - 1:
             break
         then = _then(remedy.piece, plan)
         if then is None or severity(then.governing) >= severity(now.governing):
             continue
         helped.append(_Course((remedy.code,), remedy.label, remedy.piece, then))
-        if then.word not in FAILS and (remedy.code not in kept or then.word == "holds"):
+        if then.outcome not in FAILS and (remedy.code not in kept or then.outcome == "holds"):
             kept[remedy.code] = _cure(remedy.code, remedy.label, remedy.piece, then)
     if lighter := _lighter(piece, plan, now):
         kept["lighten"] = lighter
-    enough = ("holds",) if now.word == "holds_but" else ("holds", "holds_but")
+    enough = ("holds",) if now.outcome == "holds_but" else ("holds", "holds_but")
     if all(
-        cure.word not in enough or cure.code == "lighten" or anew(cure.code)
+        cure.outcome not in enough or cure.code == "lighten" or anew(cure.code)
         for cure in kept.values()
     ):
         kept |= {cure.code: cure for cure in _together(plan, helped)}
@@ -92,12 +102,12 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
 
 def _place(cure: Cure) -> tuple[int, bool, bool, float]:
     """What holds comes first, the least trouble first; of what is close, what is least close."""
-    spare = round(cure.used, 1) if cure.word == "close" else 0.0
-    return RANK[cure.word], cure.code == "lighten", anew(cure.code), spare
+    spare = round(cure.used, 1) if cure.outcome == "close" else 0.0
+    return RANK[cure.outcome], cure.code == "lighten", anew(cure.code), spare
 
 
 def _wrong(verdict: PieceVerdict) -> list[Check]:
-    return [check for check in verdict.checks if check.word not in ("holds", "cannot_tell")]
+    return [check for check in verdict.checks if check.outcome not in ("holds", "cannot_tell")]
 
 
 def _then(piece: AnyPiece, plan: Plan) -> PieceVerdict | None:
@@ -111,15 +121,17 @@ def _then(piece: AnyPiece, plan: Plan) -> PieceVerdict | None:
         return None
 
 
-def _cure(code: str, label: Phrase, piece: AnyPiece, then: PieceVerdict) -> Cure:
-    return Cure(code=code, label=label, piece=piece, word=then.word, but=then.but, used=then.used)
+def _cure(code: str, label: Message, piece: AnyPiece, then: PieceVerdict) -> Cure:
+    return Cure(
+        code=code, label=label, piece=piece, outcome=then.outcome, but=then.but, used=then.used
+    )
 
 
 class _Course(NamedTuple):
     """Changes made one after the other, and the verdict after them."""
 
     codes: tuple[str, ...]
-    label: Phrase
+    label: Message
     piece: AnyPiece
     then: PieceVerdict
 
@@ -140,8 +152,8 @@ def _together(plan: Plan, helped: list[_Course]) -> Iterator[Cure]:
         further = [each for course in courses for each in _further(course, plan)]
         held: dict[frozenset[str], _Course] = {}
         for course in further:
-            if course.then.word not in FAILS:
-                some = held if course.then.word == "holds" else nearly
+            if course.then.outcome not in FAILS:
+                some = held if course.then.outcome == "holds" else nearly
                 known = some.setdefault(frozenset(course.codes), course)
                 if _roughly(course) < _roughly(known):
                     some[frozenset(course.codes)] = course
@@ -190,19 +202,19 @@ def _further(course: _Course, plan: Plan) -> list[_Course]:
                     then,
                 )
             )
-            if then.word == "holds":
+            if then.outcome == "holds":
                 held.add(remedy.code)
         if tries >= _TRIES_FURTHER or len(held) >= _HELD:
             break
     return found
 
 
-def _both(one: Phrase, other: Phrase) -> Phrase:
+def _both(one: Message, other: Message) -> Message:
     """Two things to do, in one sentence; the parts of the second get names of their own."""
     taken = len(one.parts)
     renamed = re.sub(r"\{(\w+)\}", rf"{{\1_{taken}}}", other.template)
     small = renamed if renamed.startswith("{") else renamed[:1].lower() + renamed[1:]
-    return Phrase(
+    return Message(
         f"{one.template}; and {small}",
         one.parts | {f"{name}_{taken}": part for name, part in other.parts.items()},
     )
@@ -214,7 +226,7 @@ def _lighter(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Cure | None:
     if not total:
         return None
     counted: tuple[Limit, ...] = (
-        ("strength", "service") if now.word == "holds_but" else ("strength",)
+        ("strength", "service") if now.outcome == "holds_but" else ("strength",)
     )
     kept = int(total * most(piece, plan, counted=counted) * 10 + 1e-9) / 10
     if kept <= 0 or kept >= total:
@@ -223,13 +235,13 @@ def _lighter(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Cure | None:
     then = _then(lightened, plan)
     if (
         then is None
-        or then.word not in ("holds", "holds_but")
+        or then.outcome not in ("holds", "holds_but")
         or severity(then.governing) >= severity(now.governing)
     ):
         return None
     return _cure(
         "lighten",
-        Phrase("Less on it: {kg} is what it may carry", {"kg": Quantity(kept, "mass")}),
+        Message("Less on it: {kg} is what it may carry", {"kg": Quantity(kept, "mass")}),
         lightened,
         then,
     )

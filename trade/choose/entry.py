@@ -8,12 +8,12 @@ from typing import NamedTuple
 
 from trade import data
 from trade.assess import assess
-from trade.check import Verdict, Word
-from trade.choose.merits import effort
-from trade.fixings.held import anchor_of
+from trade.check import Outcome, Verdict
+from trade.choose.criteria import effort
+from trade.fixings.anchor_capacity import anchor_of
 from trade.memo import memoized
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan, Wall
+from trade.plan.model import AnyPiece, Plan, Wall
 
 
 class Entry(NamedTuple):
@@ -29,7 +29,7 @@ class Entry(NamedTuple):
     key: str
     name: str
     kind: str
-    word: Word
+    outcome: Outcome
     structure: str
     fixing: str
     words: str
@@ -51,16 +51,22 @@ def entries(plan: Plan, place: str = "", verdict: Verdict | None = None) -> tupl
         verdict: on the plan, where it is known already.
     """
     verdict = verdict or assess(plan)
-    return tuple(_entry(piece, plan, verdict.piece(piece.key).word, place) for piece in plan.pieces)
+    return tuple(
+        _entry(piece, plan, verdict.piece(piece.key).outcome, place) for piece in plan.pieces
+    )
 
 
-def _entry(piece: AnyPiece, plan: Plan, word: Word, place: str) -> Entry:
-    built, took, fixing = plan.built, effort(piece, plan.wall, plan.policy), fixing_of(piece, plan)
-    hung = built.as_hung(piece.key)
-    held = next((look.held for look in reversed(built.looks) if look.piece == piece.key), "")
+def _entry(piece: AnyPiece, plan: Plan, word: Outcome, place: str) -> Entry:
+    as_built, took, fixing = (
+        plan.as_built,
+        effort(piece, plan.wall, plan.policy),
+        fixing_of(piece, plan),
+    )
+    hung = as_built.as_hung(piece.key)
+    held = next((look.held for look in reversed(as_built.looks) if look.piece == piece.key), "")
     structure = plan.wall.structure or ""
-    notes = [each.note for each in built.hung if each.piece == piece.key]
-    notes += [each.note for each in built.looks if each.piece == piece.key]
+    notes = [each.note for each in as_built.hung if each.piece == piece.key]
+    notes += [each.note for each in as_built.looks if each.piece == piece.key]
     lining = [data.linings()[layer.kind].name for layer in plan.wall.layers or ()]
     said = [
         piece.name,
@@ -87,7 +93,7 @@ def _entry(piece: AnyPiece, plan: Plan, word: Word, place: str) -> Entry:
         hung.on if hung else None,
         hung.minutes if hung else None,
         hung.cost if hung else None,
-        any(proof.piece == piece.key for proof in built.proofs),
+        any(proof.piece == piece.key for proof in as_built.proofs),
         held,
     )
 
@@ -97,7 +103,7 @@ def fixing_of(piece: AnyPiece, plan: Plan) -> str:
 
     The anchors where it hangs on any, else its screws, rods or pins.
     """
-    hung = plan.built.as_hung(piece.key)
+    hung = plan.as_built.as_hung(piece.key)
     anchor = hung.anchor if hung is not None and hung.anchor is not None else piece.anchor
     if anchor is not None and _anchored(piece, plan.wall):
         return anchor_of(plan.wall, anchor).kind
@@ -109,7 +115,7 @@ def fixing_of(piece: AnyPiece, plan: Plan) -> str:
 
 @memoized(limit=1_000)
 def _anchored(piece: AnyPiece, wall: Wall) -> bool:
-    return any(seat.anchored for seat in mount_of(piece).seats(piece, wall))
+    return any(support.anchored for support in mount_of(piece).supports(piece, wall))
 
 
 def _screw(piece: AnyPiece, plan: Plan) -> str:

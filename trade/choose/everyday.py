@@ -14,7 +14,7 @@ from trade.choose.cures import most
 from trade.choose.samples import sample_wall
 from trade.data.rows import Everyday, Limit
 from trade.measure import POUND_KG
-from trade.plan import AnyPiece, Plan, Stud, Thing, Wall
+from trade.plan.model import AnyPiece, Plan, Stud, Thing, Wall
 
 _UP_TO = 40.0  # times what people trust it with: further nobody asks
 _CLOSET_STUDS_MM = (30.0, 400.0, 800.0, 1170.0)

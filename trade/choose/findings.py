@@ -7,9 +7,9 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.assess import judge_piece
-from trade.check import Phrase, PieceVerdict, Quantity, Word
+from trade.check import Message, Outcome, PieceVerdict, Quantity
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Layer, Plan, Stud, Thing, Wall
+from trade.plan.model import AnyPiece, Layer, Plan, Stud, Thing, Wall
 
 _SURE_MM = 1.0  # house rule: how well both edges of a stud tell where it stands
 _MOST_KG, _TRIES = 200.0, 10
@@ -22,9 +22,9 @@ class Finding(NamedTuple):
     How, and at which stage; what the verdict would then be, when that is one word and one number.
     """
 
-    label: Phrase
+    label: Message
     stage: Literal["survey", "load", "fix"]
-    word: Word | None = None
+    outcome: Outcome | None = None
     but: str = ""
     used: float = 0.0
 
@@ -42,7 +42,7 @@ def findings(plan: Plan, key: str) -> tuple[Finding, ...]:
     """
     piece = plan.piece(key)
     now = judge_piece(piece, plan)
-    return tuple(_all(piece, plan, now)) if now.word == "cannot_tell" else ()
+    return tuple(_all(piece, plan, now)) if now.outcome == "cannot_tell" else ()
 
 
 def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
@@ -53,7 +53,7 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
     if getattr(piece, "body_kg", 0.0) is None:
         kg = _greatest(lambda kg: replace(_weighed(sure, 0.0), body_kg=kg), certain)
         yield Finding(
-            Phrase(
+            Message(
                 "Weigh it empty: up to {kg} it holds with nothing in it.",
                 {"kg": Quantity(kg, "mass")},
             ),
@@ -71,14 +71,14 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
             else "what it shall carry"
         )
         parts: dict[str, Quantity | str] = {"what": what, "kg": Quantity(kg, "mass")}
-        yield Finding(Phrase("Weigh {what}: up to {kg} it holds.", parts), "load")
+        yield Finding(Message("Weigh {what}: up to {kg} it holds.", parts), "load")
         return
     then = judge_piece(sure, certain.with_piece(sure))
     if not plan.wall.studs and certain.wall.studs:
-        said = Phrase(
+        said = Message(
             "Find the studs. If one stands behind each " + mount_of(piece).support_noun + ":"
         )
-        yield Finding(said, "survey", then.word, then.but, then.used)
+        yield Finding(said, "survey", then.outcome, then.but, then.used)
     elif (
         any("probe for both" in ask for ask in now.unknown)
         and certain.wall.studs != plan.wall.studs
@@ -90,28 +90,28 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
         ]
         first: dict[str, Quantity | str] = {"at": Quantity(doubtful[0].centre_mm, "length")}
         more = f" and {len(doubtful) - 1} more" if len(doubtful) > 1 else ""
-        said = Phrase(
+        said = Message(
             "Probe for both edges of the stud at {at}"
             + more
             + ". If they stand as they were noted:",
             first,
         )
-        yield Finding(said, "survey", then.word, then.but, then.used)
+        yield Finding(said, "survey", then.outcome, then.but, then.used)
     if sure != piece:
-        said = Phrase("Find wood in the side walls for its screws. If there is:")
-        yield Finding(said, "fix", then.word, then.but, then.used)
+        said = Message("Find wood in the side walls for its screws. If there is:")
+        yield Finding(said, "fix", then.outcome, then.but, then.used)
 
 
 def supposed(piece: AnyPiece, plan: Plan) -> tuple[AnyPiece, Plan]:
     """Return the piece and plan as if every doubt about studs and side walls were confirmed."""
-    seats = mount_of(piece).seats(piece, plan.wall)
+    supports = mount_of(piece).supports(piece, plan.wall)
     if plan.wall.build == "timber" and not plan.wall.studs:
         here = sorted({piece.left_mm + x for x in piece.supports_mm})
         found = tuple(
             Stud(centre_mm=x, uncertainty_mm=_SURE_MM) for x in here if x <= plan.wall.width_mm
         )
         return piece, replace(plan, wall=replace(plan.wall, studs=found))
-    behind = {seat.stud.stud.centre_mm for seat in seats if seat.stud.stud is not None}
+    behind = {support.stud.stud.centre_mm for support in supports if support.stud.stud is not None}
     studs = tuple(
         replace(stud, uncertainty_mm=_SURE_MM)
         if stud.centre_mm in behind
@@ -148,8 +148,8 @@ def _linings(piece: AnyPiece, plan: Plan) -> Iterator[Finding]:
     for kind in _LININGS:
         on = _lined(plan, kind)
         then = judge_piece(piece, on.with_piece(piece))
-        said = Phrase("If the lining is {name}:", {"name": data.linings()[kind].name})
-        yield Finding(said, "survey", then.word, then.but, then.used)
+        said = Message("If the lining is {name}:", {"name": data.linings()[kind].name})
+        yield Finding(said, "survey", then.outcome, then.but, then.used)
 
 
 def _greatest(weighing: Callable[[float], AnyPiece], plan: Plan) -> float:
@@ -163,7 +163,7 @@ def _greatest(weighing: Callable[[float], AnyPiece], plan: Plan) -> float:
         tried = weighing(kg)
         low, high = (
             (kg, high)
-            if judge_piece(tried, plan.with_piece(tried)).word in ("holds", "holds_but")
+            if judge_piece(tried, plan.with_piece(tried)).outcome in ("holds", "holds_but")
             else (low, kg)
         )
     return int(low * 10) / 10

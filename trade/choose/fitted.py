@@ -7,11 +7,11 @@ from msgspec.structs import replace
 
 from trade.assess import judge_piece
 from trade.check import severity
-from trade.choose.places import places
-from trade.choose.wish import wish_of
+from trade.choose.candidate_positions import positions
+from trade.choose.request import wish_of
 from trade.errors import PlanError
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 
 def fitted(plan: Plan, key: str) -> AnyPiece:
@@ -23,7 +23,7 @@ def fitted(plan: Plan, key: str) -> AnyPiece:
     piece = plan.piece(key)
     mount = mount_of(piece)
     found: list[AnyPiece] = []
-    for _, where in places(plan, wish_of(piece), mount.kind):
+    for _, where in positions(plan, wish_of(piece), mount.kind):
         for slot in where:
             top = piece.top_mm + slot.raised_mm
             things = tuple(
@@ -41,5 +41,5 @@ def fitted(plan: Plan, key: str) -> AnyPiece:
             "left_mm",
         )
     judged = [(judge_piece(each, plan.with_piece(each)), each) for each in found]
-    holding = [each for verdict, each in judged if verdict.word == "holds"]
+    holding = [each for verdict, each in judged if verdict.outcome == "holds"]
     return holding[0] if holding else min(judged, key=lambda pair: severity(pair[0].governing))[1]

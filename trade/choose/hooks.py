@@ -9,7 +9,7 @@ from trade.assess import judge_piece
 from trade.choose.along import along
 from trade.errors import PlanError
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan, Thing, Wall
+from trade.plan.model import AnyPiece, Plan, Thing, Wall
 
 _CATCH = 0.3  # of the spacing: so near to a stud a hook goes onto it, house rule
 _MOST = 40
@@ -89,6 +89,6 @@ def fewest_rows(plan: Plan, key: str) -> AnyPiece | None:
         return None
     for rows in range(2, 9):
         tried = replace(piece, rows=rows)
-        if judge_piece(tried, plan.with_piece(tried)).word == "holds":
+        if judge_piece(tried, plan.with_piece(tried)).outcome == "holds":
             return tried
     return None

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 from trade.assess import assess_piece
 from trade.check import Check
 from trade.errors import PlanError
-from trade.plan import AnyPiece, Wall
+from trade.plan.model import AnyPiece, Wall
 
 _FACTORS = tuple(2 ** (n / 2) for n in range(15))  # up to 128 times
 _HALVED = 3

@@ -5,14 +5,14 @@ from typing import Any
 
 from msgspec.structs import replace
 
-from trade.choose.slots import SHORTEST_OVERHANG_MM, clear_studs, spread
-from trade.cut.sold import sold_mm
+from trade.choose.stud_layouts import SHORTEST_OVERHANG_MM, clear_studs, spread
+from trade.cutting.sold import sold_mm
 from trade.errors import PlanError
 from trade.fixings import driving
-from trade.fixings.held import usual
+from trade.fixings.anchor_capacity import usual
 from trade.measure import Units
-from trade.mounts import KINDS, Seat, mount_of
-from trade.plan import AnyPiece, Plan, Wall
+from trade.mounts import KINDS, Support, mount_of
+from trade.plan.model import AnyPiece, Plan, Wall
 
 LENGTH_MM = 900.0
 EMBEDMENT_MM = 38.0  # house rule: 1 1/2 in of screw in the stud
@@ -51,12 +51,12 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
         anchor=usual_anchor(wall),
         **made,
     )
-    seat = mount.seats(piece, wall)[0]
-    if isinstance(seat, Seat):
-        room = seat.layers_mm + min(
-            (stud.depth_mm for stud in wall.uprights), default=seat.stud.depth_mm
+    support = mount.supports(piece, wall)[0]
+    if isinstance(support, Support):
+        room = support.layers_mm + min(
+            (stud.depth_mm for stud in wall.uprights), default=support.stud.depth_mm
         )
-        length = driving.suggest_length_mm(seat.screw, seat.layers_mm, EMBEDMENT_MM, room)
+        length = driving.suggest_length_mm(support.screw, support.layers_mm, EMBEDMENT_MM, room)
         piece = replace(piece, screw_length_mm=length)
     piece = replace(piece, top_mm=min(max(top_mm, piece.high_mm), wall.height_mm))
     return mount.landed(on_studs(piece, wall) if wall.features else piece, wall)

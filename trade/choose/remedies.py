@@ -11,17 +11,17 @@ from typing import NamedTuple
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity
-from trade.choose import placement, schools
-from trade.choose.slots import SHORTEST_OVERHANG_MM
-from trade.choose.wish import BOARD_WIDTHS_MM, THIN_MM
-from trade.cut.sold import sold_mm
+from trade.check import Check, Message, Quantity
+from trade.choose import placement, policy_effects
+from trade.choose.request import BOARD_WIDTHS_MM, THIN_MM
+from trade.choose.stud_layouts import SHORTEST_OVERHANG_MM
+from trade.cutting.sold import sold_mm
 from trade.errors import PlanError
 from trade.fixings import driving
-from trade.fixings.held import anchor_of
+from trade.fixings.anchor_capacity import anchor_of
 from trade.mounts import holes, mount_of
-from trade.plan import AnyPiece, Cabinet, CleatWall, Plan, Rail, Shelf
-from trade.wall.trued import fitted
+from trade.plan.model import AnyPiece, Cabinet, CleatWall, Plan, Rail, Shelf
+from trade.wall.scribing import fitted
 from trade.wall.zones import zones
 
 _BOARD = (
@@ -61,7 +61,7 @@ class Remedy(NamedTuple):
     """A change: its kind, what to do in words, and the piece after it."""
 
     code: str
-    label: Phrase
+    label: Message
     piece: AnyPiece
 
 
@@ -74,7 +74,7 @@ def remedies(piece: AnyPiece, plan: Plan, wrong: Iterable[Check]) -> Iterator[Re
         wrong: the checks that are not as they should be.
     """
     for remedy in _all(piece, plan, tuple(wrong)):
-        if schools.follows(remedy.piece, plan) or not schools.follows(piece, plan):
+        if policy_effects.follows(remedy.piece, plan) or not policy_effects.follows(piece, plan):
             yield remedy
 
 
@@ -99,7 +99,7 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
             cut = fitted(piece, wall)
             yield Remedy(
                 "niche",
-                Phrase("Cut it to the niche, {l}", {"l": Quantity(cut.length_mm, "length")}),
+                Message("Cut it to the niche, {l}", {"l": Quantity(cut.length_mm, "length")}),
                 cut,
             )
     if any(code.startswith("made.") for code in codes):
@@ -113,7 +113,7 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
     with suppress(PlanError):
         yield Remedy(
             "support",
-            Phrase("One more support, on a free stud"),
+            Message("One more support, on a free stud"),
             placement.add_support(piece, wall),
         )
     if isinstance(piece, Rail | CleatWall):
@@ -128,11 +128,11 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
 
 def _to_studs(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Its supports onto studs, itself moved a little where that helps."""
-    wall, seats = plan.wall, mount_of(piece).seats(piece, plan.wall)
-    if any(not seat.anchored and not seat.in_stud for seat in seats) and wall.uprights:
+    wall, supports = plan.wall, mount_of(piece).supports(piece, plan.wall)
+    if any(not support.anchored and not support.in_stud for support in supports) and wall.uprights:
         yield Remedy(
             "seat",
-            Phrase("Set its supports on the studs under it"),
+            Message("Set its supports on the studs under it"),
             placement.on_studs(piece, wall),
         )
         for shift in sorted(
@@ -140,11 +140,11 @@ def _to_studs(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             key=abs,
         )[:3]:
             if piece.left_mm + shift >= 0:
-                label = Phrase(
+                label = Message(
                     "Move it {by} " + _side(shift), {"by": Quantity(abs(shift), "length")}
                 )
                 yield Remedy("seat", label, replace(piece, left_mm=piece.left_mm + shift))
-    if any(not seat.in_stud for seat in seats):
+    if any(not support.in_stud for support in supports):
         yield from _onto_one_more(piece, plan)
 
 
@@ -163,7 +163,7 @@ def _onto_one_more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             low <= x <= high for x in studs
         )
         if more and 0 <= left <= wall.width_mm - piece.length_mm:
-            label = Phrase(
+            label = Message(
                 "Move it {by} " + _side(shift) + ", onto one stud more",
                 {"by": Quantity(abs(shift), "length")},
             )
@@ -178,7 +178,7 @@ def _taller(piece: Cabinet) -> Iterator[Remedy]:
     """A body that is made anew, its foot further down the wall."""
     for more in (100.0, 200.0):
         if piece.top_mm - piece.height_mm > more:
-            label = Phrase(
+            label = Message(
                 "A body {h} high, its foot further down the wall",
                 {"h": Quantity(piece.height_mm + more, "length")},
             )
@@ -241,7 +241,7 @@ def _ended(
                 supports_mm=tuple(sorted(places)),
                 things=things,
             )
-            yield Remedy("end", Phrase(said, {"by": Quantity(abs(by), "length")}), made)
+            yield Remedy("end", Message(said, {"by": Quantity(abs(by), "length")}), made)
 
 
 def _boards(piece: Shelf, plan: Plan) -> Iterator[Remedy]:
@@ -249,7 +249,7 @@ def _boards(piece: Shelf, plan: Plan) -> Iterator[Remedy]:
     sold = [thick for thick in sold_mm(piece.board, plan.units) if thick <= THIN_MM]
     for thickness in sold or _THICKER_MM:
         if thickness > piece.thickness_mm and piece.top_mm >= thickness:
-            label = Phrase("A board {t} thick", {"t": Quantity(thickness, "length")})
+            label = Message("A board {t} thick", {"t": Quantity(thickness, "length")})
             yield Remedy("board", label, replace(piece, thickness_mm=thickness))  # type: ignore[arg-type]
     if piece.thickness_mm > THIN_MM:
         return
@@ -260,7 +260,7 @@ def _boards(piece: Shelf, plan: Plan) -> Iterator[Remedy]:
         if row.e_mpa > now.e_mpa and not row.never
     ]
     for _, key, row in sorted(stiffer, key=lambda each: each[:2]):
-        label = Phrase("A board of {name}", {"name": row.name})
+        label = Message("A board of {name}", {"name": row.name})
         yield Remedy("stiffer", label, replace(piece, board=key))  # type: ignore[arg-type]
 
 
@@ -274,7 +274,7 @@ def _narrower(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             and all(out <= depth for out in outs)
         ):
             with suppress(PlanError):
-                label = Phrase("Less deep, {d}", {"d": Quantity(depth, "length")})
+                label = Message("Less deep, {d}", {"d": Quantity(depth, "length")})
                 yield Remedy("narrower", label, replace(piece, depth_mm=depth))
 
 
@@ -288,15 +288,17 @@ def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         ):
             continue
         changed = replace(piece, anchor=key)
-        grips = [
-            seat.held for seat in mount_of(changed).seats(changed, wall) if seat.held is not None
+        fastener_demands = [
+            support.capacity
+            for support in mount_of(changed).supports(changed, wall)
+            if support.capacity is not None
         ]
-        if not grips:
+        if not fastener_demands:
             return  # nothing here would be held by an anchor
-        if all(held.pull_n > 0 for held in grips):
+        if all(capacity.pull_n > 0 for capacity in fastener_demands):
             yield Remedy(
                 "anchor",
-                Phrase("Hold it with: {name}", {"name": anchor_of(wall, key).name}),
+                Message("Hold it with: {name}", {"name": anchor_of(wall, key).name}),
                 changed,
             )
 
@@ -331,7 +333,7 @@ def _clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         ):
             continue
         side = ("right" if dx > 0 else "left") if dx else ("up" if dy > 0 else "down")
-        label = Phrase(
+        label = Message(
             f"Move it {{by}} {'to the ' if dx else ''}{side}, clear of what is there",
             {"by": Quantity(abs(dx + dy), "length")},
         )
@@ -344,10 +346,10 @@ def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
 
     A support onto another stud; all of it up or down, while no sound hole is made for it.
     """
-    limit, marks = data.house("spoiled_mm"), holes(mount_of(piece).seats(piece, plan.wall))
-    spoiled = plan.built.spoiled()
+    limit, marks = data.house("spoiled_mm"), holes(mount_of(piece).supports(piece, plan.wall))
+    spoiled = plan.as_built.spoiled()
     near = {
-        m.seat.index
+        m.support.index
         for m in marks
         for hole in spoiled
         if hypot(hole.x_mm - m.x_mm, hole.y_mm - m.y_mm) < limit
@@ -365,10 +367,10 @@ def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
                 "noun": mount_of(piece).support_noun,
                 "at": Quantity(piece.left_mm + x, "length"),
             }
-            label = Phrase("Set that {noun} on the stud at {at}", parts)
+            label = Message("Set that {noun} on the stud at {at}", parts)
             with suppress(PlanError):
                 yield Remedy("elsewhere", label, replace(piece, supports_mm=tuple(sorted(others))))
-    if plan.built.made(piece.key):
+    if plan.as_built.existing_holes(piece.key):
         return
     moves = set()
     for mark in marks:
@@ -379,7 +381,7 @@ def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     for dy in sorted(moves, key=abs):
         top = piece.top_mm + dy
         if abs(dy) > 0.5 and piece.high_mm <= top <= plan.wall.height_mm:
-            label = Phrase(
+            label = Message(
                 f"Hang it {{by}} {'higher' if dy > 0 else 'lower'}",
                 {"by": Quantity(abs(dy), "length")},
             )
@@ -394,7 +396,7 @@ def _shorter_rods(piece: AnyPiece) -> Iterator[Remedy]:
             shorter = replace(piece, **{field: room})
             yield Remedy(
                 "rods",
-                Phrase("So much of each in the piece: {l}", {"l": Quantity(room, "length")}),
+                Message("So much of each in the piece: {l}", {"l": Quantity(room, "length")}),
                 shorter,
             )
 
@@ -416,13 +418,13 @@ def _moved(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Re
                 way = "higher" if check.code in _UP else "lower"
                 yield Remedy(
                     way,
-                    Phrase("Hang it {by} " + way, {"by": Quantity(by, "length")}),
+                    Message("Hang it {by} " + way, {"by": Quantity(by, "length")}),
                     replace(piece, top_mm=top),
                 )
         elif check.code in _ASIDE:
             for shift in (by, -by):
                 if 0 <= piece.left_mm + shift <= plan.wall.width_mm - piece.length_mm:
-                    label = Phrase("Move it {by} " + _side(shift), {"by": Quantity(by, "length")})
+                    label = Message("Move it {by} " + _side(shift), {"by": Quantity(by, "length")})
                     yield Remedy("aside", label, replace(piece, left_mm=piece.left_mm + shift))
 
 
@@ -430,11 +432,11 @@ def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:
     """Shorter screws where they come out behind; longer ones; thicker ones; lags."""
     for length in reversed(driving.lengths_mm(data.screws()[piece.screw]) if too_long else ()):
         if length < piece.screw_length_mm - 0.5:
-            label = Phrase("Shorter screws, {l}", {"l": Quantity(length, "length")})
+            label = Message("Shorter screws, {l}", {"l": Quantity(length, "length")})
             yield Remedy("shorter", label, replace(piece, screw_length_mm=length))
     for length in driving.lengths_mm(data.screws()[piece.screw]):
         if length > piece.screw_length_mm + 0.5:
-            label = Phrase("Longer screws, {l}", {"l": Quantity(length, "length")})
+            label = Message("Longer screws, {l}", {"l": Quantity(length, "length")})
             yield Remedy("longer", label, replace(piece, screw_length_mm=length))
     kind, now = data.screws()[piece.screw].kind, data.screws()[piece.screw].diameter_mm
     for key, row in data.screws().items():
@@ -446,7 +448,7 @@ def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:
             name = row.name_imperial if plan.units == "imperial" else row.name_metric
             yield Remedy(
                 "thicker",
-                Phrase("A thicker screw: {name}", {"name": name}),
+                Message("A thicker screw: {name}", {"name": name}),
                 replace(piece, screw=key),
             )
     if kind == "wood":
@@ -457,7 +459,7 @@ def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:
             )
             if row.kind == "lag" and length:
                 name = row.name_imperial if plan.units == "imperial" else row.name_metric
-                label = Phrase(
+                label = Message(
                     "Lags instead: {name}, {l}", {"name": name, "l": Quantity(length, "length")}
                 )
                 yield Remedy("lag", label, replace(piece, screw=key, screw_length_mm=length))

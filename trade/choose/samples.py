@@ -6,7 +6,7 @@ from typing import Any
 from msgspec.structs import replace
 
 from trade.choose import placement
-from trade.plan import AnyPiece, Layer, Plan, Stud, Thing, Wall
+from trade.plan.model import AnyPiece, Layer, Plan, Stud, Thing, Wall
 
 _BODY_KG = 20.0
 _LOAD = (Thing(name="What it carries", mass_kg=6.0),)

@@ -12,7 +12,7 @@ from trade.data import house
 from trade.errors import PlanError
 from trade.measure import say_length
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 Manner = Literal["fitted", "equal", "graded"]
 _GRADE = 0.85  # house rule: each opening is so much of the one below it

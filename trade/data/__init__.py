@@ -19,6 +19,7 @@ from trade.data.rows import (
     Goes,
     Holds,
     Lining,
+    MountingKind,
     Over,
     Packs,
     PinSteel,
@@ -35,7 +36,6 @@ from trade.data.rows import (
     Tool,
     Use,
     Want,
-    Way,
 )
 from trade.errors import UnknownRowError
 
@@ -55,6 +55,7 @@ __all__ = [
     "Holds",
     "House",
     "Lining",
+    "MountingKind",
     "Over",
     "Packs",
     "PinSteel",
@@ -71,7 +72,6 @@ __all__ = [
     "Tool",
     "Use",
     "Want",
-    "Way",
     "house",
     "house_rules",
 ]
@@ -144,9 +144,9 @@ def wants() -> dict[str, Want]:
 
 
 @cache
-def ways() -> dict[str, Way]:
+def mounting_kinds() -> dict[str, MountingKind]:
     """What each kind of mounting is good for, by its key."""
-    return table("kinds", Way)
+    return table("kinds", MountingKind)
 
 
 @cache
@@ -269,7 +269,7 @@ TABLES = (
     pins,
     contents,
     wants,
-    ways,
+    mounting_kinds,
     tools,
     policies,
     stock,

@@ -220,7 +220,7 @@ class Want(Row, frozen=True, kw_only=True):
     kg: float | None = None
 
 
-class Way(Row, frozen=True, kw_only=True):
+class MountingKind(Row, frozen=True, kw_only=True):
     """What a kind of mounting is good for and what it takes.
 
     The table says what each field means.
@@ -260,7 +260,7 @@ class Question(Row, frozen=True, kw_only=True):
     """A question of a job's policy, and what each school says for itself."""
 
     question: str
-    schools: dict[str, str]
+    answers: dict[str, str]
 
 
 class Stock(Priced, frozen=True, kw_only=True):

@@ -5,7 +5,7 @@ A driver for a real one implements the same, and is named in the application's s
 
 from typing import Protocol
 
-from trade.evidence import Knock, Probe, Reading
+from trade.plan.readings import Knock, Probe, Reading
 
 
 class Scanner(Protocol):

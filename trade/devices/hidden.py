@@ -8,7 +8,7 @@ from random import Random
 from typing import Literal, NamedTuple
 
 from trade.errors import PlanError
-from trade.features import Feature, usual
+from trade.plan.features import Feature, usual
 from trade.wall.framing import SHIM_MM, STUD_MM
 
 _INCH = 25.4
@@ -37,7 +37,7 @@ class Service(NamedTuple):
     kind: Literal["pipe", "cable"]
 
 
-class Lie(NamedTuple):
+class Unevenness(NamedTuple):
     """How the wall and its neighbours lie.
 
     Ceiling and floor fall to the right by so much; the wall is hollow at mid width; its top leans
@@ -68,7 +68,7 @@ class HiddenWall(NamedTuple):
     lining: str = "gypsum_12_7"
     foil: bool = False
     patches: tuple[tuple[float, float], ...] = ()
-    lie: Lie = Lie()
+    unevenness: Unevenness = Unevenness()
 
     def members_at(self, height_mm: float) -> tuple[Member, ...]:
         """The uprights that stand at a height."""
@@ -186,7 +186,7 @@ def build(seed: int, level: Level = USUAL) -> HiddenWall:
     if draw.random() < level.openings and width > 2400:
         openings = (_opening(draw, width),)
     structure, foil = _surprise(draw) if level.surprises else ("timber", False)
-    lie = Lie(
+    unevenness = Unevenness(
         draw.gauss(0, 4),
         draw.gauss(0, 4),
         draw.gauss(0, 5),
@@ -197,7 +197,7 @@ def build(seed: int, level: Level = USUAL) -> HiddenWall:
     lining = level.lining
     if structure == "brick_solid":
         return HiddenWall(
-            seed, width, spacing, (), (), openings, structure, "render", False, (), lie
+            seed, width, spacing, (), (), openings, structure, "render", False, (), unevenness
         )
     members = _members(
         draw, studs, width, openings, 32.0 if structure.startswith("steel") else STUD_MM
@@ -215,7 +215,7 @@ def build(seed: int, level: Level = USUAL) -> HiddenWall:
         lining,
         foil,
         patches,
-        lie,
+        unevenness,
     )
 
 

@@ -11,8 +11,8 @@ from typing import Literal, NamedTuple, get_args
 from trade import data
 from trade.devices.hidden import HEIGHT_MM, HiddenWall, Level, Member, build
 from trade.devices.stand_ins import Faults, StandIns
-from trade.evidence import Edge, Probe, Reading, Sweep
-from trade.plan import Layer, Wall
+from trade.plan.model import Layer, Wall
+from trade.plan.readings import Edge, Probe, Reading, Sweep
 from trade.wall.found import Found
 from trade.wall.survey import survey
 

@@ -5,7 +5,7 @@ from typing import Literal, NamedTuple
 
 from trade import data
 from trade.devices.hidden import HEIGHT_MM, HiddenWall, build
-from trade.evidence import Edge, Knock, MagnetHit, Probe, Reading, Sweep
+from trade.plan.readings import Edge, Knock, MagnetHit, Probe, Reading, Sweep
 
 LINE_MM = 1200.0  # where the cross-line level throws its line
 
@@ -142,26 +142,41 @@ class StandIns:
 
     def across_mm(self, height_mm: float, out_mm: float) -> float:
         """Side walls that are not square open or close with the distance from this wall."""
-        lie = self.wall.lie
-        opening = out_mm * ((lie.left_deg - 90) + (lie.right_deg - 90)) * 3.141592653589793 / 180
+        unevenness = self.wall.unevenness
+        opening = (
+            out_mm
+            * ((unevenness.left_deg - 90) + (unevenness.right_deg - 90))
+            * 3.141592653589793
+            / 180
+        )
         return self.wall.width_mm + opening + self._draw.gauss(0, self.faults.laser_sd_mm)
 
     def up_mm(self, at_mm: float) -> float:
         """Floor to ceiling."""
-        wider = (self.wall.lie.floor_mm_per_m - self.wall.lie.ceiling_mm_per_m) * at_mm / 1000
+        wider = (
+            (self.wall.unevenness.floor_mm_per_m - self.wall.unevenness.ceiling_mm_per_m)
+            * at_mm
+            / 1000
+        )
         return HEIGHT_MM + wider + self._draw.gauss(0, self.faults.laser_sd_mm)
 
     def to_ceiling_mm(self, at_mm: float) -> float:
         """The ceiling falls to the right; the line itself tilts a little."""
-        return HEIGHT_MM - LINE_MM - (self.wall.lie.ceiling_mm_per_m + self._tilt) * at_mm / 1000
+        return (
+            HEIGHT_MM
+            - LINE_MM
+            - (self.wall.unevenness.ceiling_mm_per_m + self._tilt) * at_mm / 1000
+        )
 
     def to_floor_mm(self, at_mm: float) -> float:
         """The floor falls to the right, away from the line."""
-        return LINE_MM + (self.wall.lie.floor_mm_per_m + self._tilt) * at_mm / 1000
+        return LINE_MM + (self.wall.unevenness.floor_mm_per_m + self._tilt) * at_mm / 1000
 
     def lean_mm(self, at_mm: float, low_mm: float, high_mm: float) -> float:
         """The same anywhere along the wall, but for the width of the line."""
-        return self.wall.lie.lean_mm_per_m * (high_mm - low_mm) / 1000 + self._draw.gauss(0, 0.3)
+        return self.wall.unevenness.lean_mm_per_m * (high_mm - low_mm) / 1000 + self._draw.gauss(
+            0, 0.3
+        )
 
     def weigh(self, name: str) -> float | None:
         """A luggage scale over things that are not there.

@@ -8,10 +8,16 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings import wood
-from trade.fixings.aim import edge
-from trade.fixings.grip import Grip, face_checks, grips, pull_steps, pulled
-from trade.fixings.held import Held
-from trade.fixings.seat import Seat
+from trade.fixings.anchor_capacity import AnchorCapacity
+from trade.fixings.fastener_demand import (
+    FastenerDemand,
+    face_checks,
+    fastener_demands,
+    pull_steps,
+    pulled,
+)
+from trade.fixings.stud_position import edge
+from trade.fixings.support import Support
 from trade.load.demand import Demand
 
 _NOUGHT, _FAR_MM = 1e-6, 1e5
@@ -19,61 +25,68 @@ _NEVER = 0.5  # stands for "not at all" where there is nothing to measure
 
 
 class _Use(NamedTuple):
-    grip: Grip
-    held: Held
+    fastener: FastenerDemand
+    capacity: AnchorCapacity
     share: float
 
     @property
     def pull_n(self) -> float:
-        return self.held.pull_n * self.share
+        return self.capacity.pull_n * self.share
 
     @property
     def shear_n(self) -> float:
-        return self.held.shear_n * self.share
+        return self.capacity.shear_n * self.share
 
     @property
     def used(self) -> float:
-        return pulled(self.grip).tension_n / self.pull_n + self.grip.shear_n / self.shear_n
+        return pulled(self.fastener).tension_n / self.pull_n + self.fastener.shear_n / self.shear_n
 
 
 def checks(
-    seats: list[Seat], demands: dict[int, tuple[Demand, ...]], loads: tuple[str, ...]
+    supports: list[Support], demands: dict[int, tuple[Demand, ...]], loads: tuple[str, ...]
 ) -> list[Check]:
     """All checks of the anchors of one piece.
 
     Args:
-        seats: those that anchors hold.
+        supports: those that anchors hold.
         demands: by the seat's index, the load cases.
         loads: what is not known of the loads.
     """
-    pairs = [(seat, seat.held) for seat in seats if seat.held is not None]
+    pairs = [(support, support.capacity) for support in supports if support.capacity is not None]
     found = (
         [_base(pairs)]
-        if any(held.problem or held.unknown or seat.stud.unknown for seat, held in pairs)
+        if any(
+            capacity.problem or capacity.unknown or support.stud.unknown
+            for support, capacity in pairs
+        )
         else []
     )
     if in_studs := [
-        seat for seat, held in pairs if seat.stud.stud is not None and not held.site.hollow
+        support
+        for support, capacity in pairs
+        if support.stud.stud is not None and not capacity.substrate.hollow
     ]:
         found.append(edge(in_studs))
-    firm = [(seat, held) for seat, held in pairs if held.pull_n > 0]
+    firm = [(support, capacity) for support, capacity in pairs if capacity.pull_n > 0]
     if not firm:
         return found
     found += [*_edge(firm), *_behind(firm)]
-    unknown = tuple(dict.fromkeys(ask for _, held in firm for ask in held.unknown)) + loads
+    unknown = tuple(dict.fromkeys(ask for _, capacity in firm for ask in capacity.unknown)) + loads
     uses = [
-        _Use(grip, held, held.lasting if grip.demand.duration < 1 else 1.0)
-        for seat, held in firm
-        for grip in grips([seat], demands)
+        _Use(fastener, capacity, capacity.lasting if fastener.demand.duration < 1 else 1.0)
+        for support, capacity in firm
+        for fastener in fastener_demands([support], demands)
     ]
-    found += [*face_checks([use.grip for use in uses], unknown), _shear(uses, unknown)]
-    if held_up := [use for use in uses if use.grip.hold is not None]:
+    found += [*face_checks([use.fastener for use in uses], unknown), _shear(uses, unknown)]
+    if held_up := [use for use in uses if use.fastener.hold is not None]:
         found += [_pull(held_up, unknown), _combined(held_up, unknown)]
-        found += _heads([use for use in held_up if use.grip.seat.side.g is not None], unknown)
+        found += _heads(
+            [use for use in held_up if use.fastener.support.side.g is not None], unknown
+        )
     lasting = [
-        _Use(grip, held, 1.0)
-        for seat, held in firm
-        for grip in grips([seat], {seat.index: demands[seat.index][:1]})
+        _Use(fastener, capacity, 1.0)
+        for support, capacity in firm
+        for fastener in fastener_demands([support], {support.index: demands[support.index][:1]})
     ]
     return found + (_lining(lasting, unknown) if len(held_up) == len(uses) else [])
 
@@ -82,34 +95,38 @@ def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
     """The heads of what anchors hold, pulled through the wood under them."""
 
     def holds(use: _Use) -> float:
-        side, head = use.grip.seat.side, use.held.anchor.head_mm if use.held.anchor else 0.0
+        side, head = (
+            use.fastener.support.side,
+            use.capacity.anchor.head_mm if use.capacity.anchor else 0.0,
+        )
         return (
-            wood.pull_through_n(head, side.thickness_mm, side.g or 0.0) * use.grip.demand.duration
+            wood.pull_through_n(head, side.thickness_mm, side.g or 0.0)
+            * use.fastener.demand.duration
         )
 
     firm = [use for use in uses if holds(use) > 0]
     if not firm:
         return []
-    use = max(firm, key=lambda u: pulled(u.grip).tension_n / holds(u))
-    seat, side = use.grip.seat, use.grip.seat.side
+    use = max(firm, key=lambda u: pulled(u.fastener).tension_n / holds(u))
+    support, side = use.fastener.support, use.fastener.support.side
     return [
         make(
             "anchor.head",
-            part=seat.part,
-            support=seat.index,
-            case=use.grip.demand.case,
+            part=support.part,
+            support=support.index,
+            case=use.fastener.demand.case,
             unknown=unknown,
-            demand=Quantity(pulled(use.grip).tension_n, "pull"),
+            demand=Quantity(pulled(use.fastener).tension_n, "pull"),
             capacity=Quantity(holds(use), "pull"),
             template="The {part}'s hardest-pulled head is pulled with {demand}; the wood under it "
             "holds {capacity}.",
-            parts={"part": seat.part},
+            parts={"part": support.part},
             steps=(
-                *pull_steps(use.grip),
+                *pull_steps(use.fastener),
                 Step(
                     "D_H",
                     "width of the head",
-                    Quantity(use.held.anchor.head_mm if use.held.anchor else 0.0, "fine"),
+                    Quantity(use.capacity.anchor.head_mm if use.capacity.anchor else 0.0, "fine"),
                 ),
                 Step("t", "wood under it", Quantity(side.thickness_mm, "fine")),
                 Step("G", "its specific gravity", Quantity(side.g or 0.0, "ratio")),
@@ -122,40 +139,44 @@ def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
 def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
     """Check the lining between two studs, which hangs on its own few fixings: lasting load only."""
     boards = data.linings()
-    known = [use for use in uses if use.held.site.hollow and use.held.site.base in boards]
+    known = [
+        use
+        for use in uses
+        if use.capacity.substrate.hollow and use.capacity.substrate.base in boards
+    ]
     ranked = sorted(
-        (use for use in known if boards[use.held.site.base].fixing_pull_n),
-        key=lambda use: use.grip.seat.x_mm,
+        (use for use in known if boards[use.capacity.substrate.base].fixing_pull_n),
+        key=lambda use: use.fastener.support.x_mm,
     )
     if len(ranked) < 2:
         return []
     bay = data.house("lining_bay_mm")
     groups = [
-        [u for u in ranked if 0 <= u.grip.seat.x_mm - first.grip.seat.x_mm < bay]
+        [u for u in ranked if 0 <= u.fastener.support.x_mm - first.fastener.support.x_mm < bay]
         for first in ranked
     ]
     count = data.house("lining_fixings")
 
     def asked(group: list[_Use]) -> tuple[float, float]:
         return (
-            sum(sum(pulled(use.grip).tensions_n) for use in group),
-            sum(max(use.grip.demand.load_n, 0.0) for use in group),
+            sum(sum(pulled(use.fastener).tensions_n) for use in group),
+            sum(max(use.fastener.demand.load_n, 0.0) for use in group),
         )
 
     def used(group: list[_Use]) -> float:
-        row = boards[group[0].held.site.base]
+        row = boards[group[0].capacity.substrate.base]
         pull, shear = asked(group)
         return pull / (count * row.fixing_pull_n) + shear / (count * row.fixing_shear_n)
 
     group = max(groups, key=used)
-    row, (pull, shear) = boards[group[0].held.site.base], asked(group)
-    seat = group[0].grip.seat
+    row, (pull, shear) = boards[group[0].capacity.substrate.base], asked(group)
+    support = group[0].fastener.support
     return [
         make(
             "anchor.lining",
-            part=seat.part,
-            support=seat.index,
-            case=group[0].grip.demand.case,
+            part=support.part,
+            support=support.index,
+            case=group[0].fastener.demand.case,
             unknown=unknown,
             demand=Quantity(used(group), "percent"),
             capacity=Quantity(1.0, "percent"),
@@ -178,100 +199,103 @@ def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
     ]
 
 
-def _base(pairs: list[tuple[Seat, Held]]) -> Check:
+def _base(pairs: list[tuple[Support, AnchorCapacity]]) -> Check:
     """Whether what was chosen holds at all in what is there."""
-    seat, held = next(((s, h) for s, h in pairs if h.problem), pairs[0])
+    support, capacity = next(((s, h) for s, h in pairs if h.problem), pairs[0])
     unknown = tuple(dict.fromkeys(ask for s, h in pairs for ask in (*h.unknown, *s.stud.unknown)))
-    name = held.anchor.name if held.anchor else ""
+    name = capacity.anchor.name if capacity.anchor else ""
     return make(
         "anchor.base",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case="any",
         unknown=unknown,
         demand=Quantity(1, "count"),
-        capacity=Quantity(_NEVER if held.problem else 1, "count"),
+        capacity=Quantity(_NEVER if capacity.problem else 1, "count"),
         template="{why}"
-        if held.problem
+        if capacity.problem
         else "The {part} is held by {anchor}, which suits what is behind it.",
-        parts={"why": held.problem, "part": seat.part, "anchor": name},
+        parts={"why": capacity.problem, "part": support.part, "anchor": name},
     )
 
 
-def _edge(firm: list[tuple[Seat, Held]]) -> list[Check]:
+def _edge(firm: list[tuple[Support, AnchorCapacity]]) -> list[Check]:
     """To openings, whose edge is free, and to holes of old, around which nothing holds.
 
     Nothing where there is neither.
     """
 
-    def near(pair: tuple[Seat, Held]) -> float:
-        return min(pair[1].site.edge_mm, pair[1].site.spoiled_mm)
+    def near(pair: tuple[Support, AnchorCapacity]) -> float:
+        return min(pair[1].substrate.edge_mm, pair[1].substrate.spoiled_mm)
 
-    def need(pair: tuple[Seat, Held]) -> float:
+    def need(pair: tuple[Support, AnchorCapacity]) -> float:
         return pair[1].anchor.edge_mm if pair[1].anchor else 0.0
 
     worst = max(firm, key=lambda pair: need(pair) / max(near(pair), _NOUGHT))
-    seat, site = worst[0], worst[1].site
+    support, substrate = worst[0], worst[1].substrate
     if near(worst) > _FAR_MM:
         return []
-    what = "an old hole" if site.spoiled_mm < site.edge_mm else "the edge of an opening"
+    what = "an old hole" if substrate.spoiled_mm < substrate.edge_mm else "the edge of an opening"
     check = make(
         "anchor.edge",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case="any",
         demand=Quantity(need(worst), "length"),
         capacity=Quantity(max(near(worst), _NOUGHT), "length"),
         template="The anchors of the {part} want {demand} to {what}; they have {capacity}.",
-        parts={"part": seat.part, "what": what},
+        parts={"part": support.part, "what": what},
     )
     return [check]
 
 
-def _behind(firm: list[tuple[Seat, Held]]) -> list[Check]:
+def _behind(firm: list[tuple[Support, AnchorCapacity]]) -> list[Check]:
     """Room to open behind a lining: depth, and clear of the stud beside."""
     hollow = [
-        (seat, held.anchor) for seat, held in firm if held.site.hollow and held.anchor is not None
+        (support, capacity.anchor)
+        for support, capacity in firm
+        if capacity.substrate.hollow and capacity.anchor is not None
     ]
     if not hollow:
         return []
-    seat, anchor = max(hollow, key=lambda pair: pair[1].behind_mm / pair[0].stud.depth_mm)
+    support, anchor = max(hollow, key=lambda pair: pair[1].behind_mm / pair[0].stud.depth_mm)
     found = [
         make(
             "anchor.behind",
-            part=seat.part,
-            support=seat.index,
+            part=support.part,
+            support=support.index,
             case="any",
             demand=Quantity(max(anchor.behind_mm, _NOUGHT), "length"),
-            capacity=Quantity(seat.stud.depth_mm, "length"),
+            capacity=Quantity(support.stud.depth_mm, "length"),
             template="Behind the lining the anchor needs {demand}; between the studs there are "
             "{capacity}.",
         )
     ]
-    beside = [seat for seat, _ in hollow if seat.stud.stud is not None]
+    beside = [support for support, _ in hollow if support.stud.stud is not None]
     if beside:
         clear = data.house("stud_clear_mm")
-        seat = min(
+        support = min(
             beside,
             key=lambda s: abs(s.stud.offset_mm) - s.stud.width_mm / 2 - s.stud.uncertainty_mm,
         )
-        room = abs(seat.stud.offset_mm) - seat.stud.width_mm / 2
-        sure = room - seat.stud.uncertainty_mm
+        room = abs(support.stud.offset_mm) - support.stud.width_mm / 2
+        sure = room - support.stud.uncertainty_mm
         ask = (
-            f"where exactly the stud beside the {seat.part} is: an anchor cannot open against it.",
+            f"where exactly the stud beside the {support.part} is: "
+            "an anchor cannot open against it.",
         )
         found.append(
             make(
                 "anchor.beside",
-                part=seat.part,
-                support=seat.index,
+                part=support.part,
+                support=support.index,
                 case="any",
                 unknown=ask if sure < clear <= room else (),
                 demand=Quantity(clear, "fine"),
                 capacity=Quantity(max(room, _NOUGHT), "fine"),
                 template="The anchors of the {part} are {capacity} beside a stud; to open they "
                 "need {demand}.",
-                parts={"part": seat.part},
+                parts={"part": support.part},
             )
         )
     return found
@@ -292,22 +316,22 @@ def _share_step(use: _Use) -> tuple[Step, ...]:
 
 
 def _pull(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: pulled(u.grip).tension_n / u.pull_n)
-    seat = use.grip.seat
+    use = max(uses, key=lambda u: pulled(u.fastener).tension_n / u.pull_n)
+    support = use.fastener.support
     return make(
         "anchor.pull",
-        part=seat.part,
-        support=seat.index,
-        case=use.grip.demand.case,
+        part=support.part,
+        support=support.index,
+        case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(pulled(use.grip).tension_n, "pull"),
+        demand=Quantity(pulled(use.fastener).tension_n, "pull"),
         capacity=Quantity(use.pull_n, "pull"),
         template="The {part}'s hardest-pulled anchor pulls with {demand}; here it holds "
         "{capacity}.",
-        parts={"part": seat.part},
+        parts={"part": support.part},
         steps=(
-            *pull_steps(use.grip),
-            *use.held.pull_steps,
+            *pull_steps(use.fastener),
+            *use.capacity.pull_steps,
             *_share_step(use),
             Step("T_a'", "what it may be pulled with", Quantity(use.pull_n, "force")),
         ),
@@ -315,49 +339,57 @@ def _pull(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
 
 
 def _shear_lines(use: _Use) -> tuple[Step, ...]:
-    count = len(use.grip.seat.heights_mm)
+    count = len(use.fastener.support.heights_mm)
     return (
-        Step("V", f"load on the support over {count} anchors", Quantity(use.grip.shear_n, "force")),
-        *use.held.shear_steps,
+        Step(
+            "V",
+            f"load on the support over {count} anchors",
+            Quantity(use.fastener.shear_n, "force"),
+        ),
+        *use.capacity.shear_steps,
         *_share_step(use),
         Step("V_a'", "what it may carry along the wall", Quantity(use.shear_n, "force")),
     )
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.grip.shear_n / u.shear_n)
-    seat = use.grip.seat
+    use = max(uses, key=lambda u: u.fastener.shear_n / u.shear_n)
+    support = use.fastener.support
     return make(
         "anchor.shear",
-        part=seat.part,
-        support=seat.index,
-        case=use.grip.demand.case,
+        part=support.part,
+        support=support.index,
+        case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(use.grip.shear_n, "pull"),
+        demand=Quantity(use.fastener.shear_n, "pull"),
         capacity=Quantity(use.shear_n, "pull"),
         template="Each anchor of the {part} carries {demand} downwards; here it can carry "
         "{capacity}.",
-        parts={"part": seat.part},
+        parts={"part": support.part},
         steps=_shear_lines(use),
     )
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.used)
-    seat, tension, shear = use.grip.seat, pulled(use.grip).tension_n, use.grip.shear_n
+    support, tension, shear = (
+        use.fastener.support,
+        pulled(use.fastener).tension_n,
+        use.fastener.shear_n,
+    )
     return make(
         "anchor.combined",
-        part=seat.part,
-        support=seat.index,
-        case=use.grip.demand.case,
+        part=support.part,
+        support=support.index,
+        case=use.fastener.demand.case,
         unknown=unknown,
         demand=Quantity(use.used, "percent"),
         capacity=Quantity(1.0, "percent"),
         template="Pull and shear together use {demand} of what an anchor of the {part} may take.",
-        parts={"part": seat.part},
+        parts={"part": support.part},
         steps=(
-            *pull_steps(use.grip),
-            *use.held.pull_steps,
+            *pull_steps(use.fastener),
+            *use.capacity.pull_steps,
             *_shear_lines(use),
             Step("T / T_a", "share of the pull", Quantity(tension / use.pull_n, "ratio")),
             Step("V / V_a", "share of the shear", Quantity(shear / use.shear_n, "ratio")),

@@ -6,7 +6,7 @@ from trade import data
 from trade.check import Quantity, Step
 from trade.data import Anchor
 from trade.fixings import concrete
-from trade.fixings.site import CORE_SHARE, Site
+from trade.fixings.substrate import CORE_SHARE, Substrate
 
 STEEL_MPA = 500.0  # house rule: the weakest steel that such anchors are made of
 GAMMA_C = 1.5 * 1.2  # EN 1992-4 Table 4.1: gamma_c, and gamma_inst of normal safety
@@ -14,13 +14,13 @@ GAMMA_S = 1.5  # EN 1992-4 Table 4.1, steel, about f_u/f_y of such anchors
 GAMMA_F = 1.5  # EN 1990 Table A1.2(B), variable; taken for all of it
 
 
-def _free_mm(site: Site) -> tuple[float, float, float, float]:
+def _free_mm(substrate: Substrate) -> tuple[float, float, float, float]:
     """How far its cone may reach to each side: to an edge, or half way to the next anchor."""
-    below, above, left, right = (apart / 2 for apart in (*site.apart_mm, *site.beside_mm))
-    return min(site.edge_mm, left), right, below, above
+    below, above, left, right = (apart / 2 for apart in (*substrate.apart_mm, *substrate.beside_mm))
+    return min(substrate.edge_mm, left), right, below, above
 
 
-def american(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
+def american(anchor: Anchor, substrate: Substrate) -> tuple[list[Step], list[Step]]:
     """Return the least of steel, breakout and bond, each times phi / 1.6; shear with pry-out.
 
     ACI 318-19 chapter 17; what it cannot know of an anchor without an approval is a house rule.
@@ -28,7 +28,9 @@ def american(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     fc, d = data.house("concrete_mpa"), anchor.screw_mm
     hef = anchor.depth_mm * (1.0 if anchor.kind == "resin" else data.house("concrete_depth_share"))
     area = pi * (d * CORE_SHARE) ** 2 / 4
-    share = concrete.area_share(hef, _free_mm(site)) * concrete.edge_factor(hef, site.edge_mm)
+    share = concrete.area_share(hef, _free_mm(substrate)) * concrete.edge_factor(
+        hef, substrate.edge_mm
+    )
     cone = concrete.basic_breakout_n(hef, fc) * share
     holding = concrete.PHI_TENSION / concrete.LOAD_FACTOR
     steel = area * STEEL_MPA
@@ -68,7 +70,7 @@ def american(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     shears = [
         cone * concrete.pry_out_factor(hef) * concrete.PHI_SHEAR / concrete.LOAD_FACTOR,
         0.6 * steel * concrete.PHI_STEEL_SHEAR / concrete.LOAD_FACTOR,
-        concrete.shear_breakout_n(site.edge_mm, d, hef, fc)
+        concrete.shear_breakout_n(substrate.edge_mm, d, hef, fc)
         * concrete.PHI_SHEAR
         / concrete.LOAD_FACTOR,
     ]
@@ -89,7 +91,7 @@ def american(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     return pull, shear
 
 
-def european(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
+def european(anchor: Anchor, substrate: Substrate) -> tuple[list[Step], list[Step]]:
     """The same by EN 1992-4:2018 section 7.2.
 
     Cracked concrete, cone with edges and neighbours, pry-out, steel, edge.
@@ -99,7 +101,9 @@ def european(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     """
     fck, d = data.house("concrete_mpa"), anchor.screw_mm
     hef = anchor.depth_mm * (1.0 if anchor.kind == "resin" else data.house("concrete_depth_share"))
-    share = concrete.area_share(hef, _free_mm(site)) * concrete.edge_factor(hef, site.edge_mm)
+    share = concrete.area_share(hef, _free_mm(substrate)) * concrete.edge_factor(
+        hef, substrate.edge_mm
+    )
     lone = concrete.cone_n(hef, fck)
     cone, steel = lone * share, pi * (d * CORE_SHARE) ** 2 / 4 * STEEL_MPA
     given = [
@@ -122,7 +126,7 @@ def european(anchor: Anchor, site: Site) -> tuple[list[Step], list[Step]]:
     else:
         pulls.append(pulls[0] * data.house("concrete_pull_out_share"))
     prying = cone * (1.0 if hef < concrete.SHALLOW_MM else 2.0) / (GAMMA_C * GAMMA_F)
-    edge = 2 * concrete.edge_n(site.edge_mm, d, hef, fck) / GAMMA_C / GAMMA_F
+    edge = 2 * concrete.edge_n(substrate.edge_mm, d, hef, fck) / GAMMA_C / GAMMA_F
     shears = [prying, 0.6 * steel / GAMMA_S / GAMMA_F, edge]
     names = ("cone", "steel", "pulling out, or bond for good")
     pull = [

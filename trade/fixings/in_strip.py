@@ -9,7 +9,7 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.fixings import european
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load.demand import Demand
 
 _NOUGHT_MM = 1e-6
@@ -23,39 +23,43 @@ class _Asked(NamedTuple):
     What it is to, how much is needed in diameters, how much there is.
     """
 
-    seat: Seat
+    support: Support
     to: str
     diameters: float
     has_mm: float
 
     @property
     def needs_mm(self) -> float:
-        return self.diameters * _through_mm(self.seat)
+        return self.diameters * _through_mm(self.support)
 
 
-def checks(seats: list[Seat]) -> list[Check]:
+def checks(supports: list[Support]) -> list[Check]:
     """Whether nothing splits the strip that it goes through.
 
     Nothing to ask where there is no strip.
     """
-    asked = [_asked(seat) for seat in seats if seat.strip is not None and seat.side.g is not None]
+    asked = [
+        _asked(support)
+        for support in supports
+        if support.strip is not None and support.side.g is not None
+    ]
     if not asked:
         return []
     worst = max(asked, key=lambda each: each.needs_mm / each.has_mm)
-    seat = worst.seat
+    support = worst.support
     return [
         make(
             "strip.edge",
-            part=seat.part,
-            support=seat.index,
+            part=support.part,
+            support=support.index,
             case="any",
             demand=Quantity(worst.needs_mm, "fine"),
             capacity=Quantity(worst.has_mm, "fine"),
             template=f"At the {{part}} what goes through the strip has {{capacity}} {worst.to}; "
             "under {demand} it splits.",
-            parts={"part": seat.part},
+            parts={"part": support.part},
             steps=(
-                Step("D", "what goes through it", Quantity(_through_mm(seat), "fine")),
+                Step("D", "what goes through it", Quantity(_through_mm(support), "fine")),
                 Step("n", f"diameters {worst.to}", Quantity(worst.diameters, "ratio")),
                 Step("n D", "needed", Quantity(worst.needs_mm, "fine")),
                 Step("a", "there is", Quantity(worst.has_mm, "fine")),
@@ -65,7 +69,7 @@ def checks(seats: list[Seat]) -> list[Check]:
 
 
 def splitting(
-    seats: list[Seat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+    supports: list[Support], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> list[Check]:
     """Whether thick fasteners with less than four diameters of wood at the loaded edge split it.
 
@@ -73,46 +77,46 @@ def splitting(
 
     A strip that is pressed down is held up by its fasteners: they push towards its upper edge.
     """
-    worst: tuple[float, Seat, Demand, float, float] | None = None
-    for seat in seats:
-        if seat.strip is None or not seat.side.across or _through_mm(seat) < _THICK_MM:
+    worst: tuple[float, Support, Demand, float, float] | None = None
+    for support in supports:
+        if support.strip is None or not support.side.across or _through_mm(support) < _THICK_MM:
             continue
-        high = seat.strip[2]
-        for case in demands[seat.index]:
+        high = support.strip[2]
+        for case in demands[support.index]:
             up = case.load_n >= 0
-            near = high - max(seat.heights_mm) if up else min(seat.heights_mm)
-            if near >= _LOADED_EDGE * _through_mm(seat):
+            near = high - max(support.heights_mm) if up else min(support.heights_mm)
+            if near >= _LOADED_EDGE * _through_mm(support):
                 continue
-            beyond = high - min(seat.heights_mm) if up else max(seat.heights_mm)
+            beyond = high - min(support.heights_mm) if up else max(support.heights_mm)
             holds = (
                 european.kmod(case.duration)
-                * european.splitting_k(seat.side.thickness_mm, high, beyond)
+                * european.splitting_k(support.side.thickness_mm, high, beyond)
                 / european.GAMMA_M
             )
             used = european.GAMMA_F * abs(case.load_n) / holds
             if worst is None or used > worst[0]:
-                worst = used, seat, case, beyond, holds
+                worst = used, support, case, beyond, holds
     return [_splits(*worst[1:], unknown)] if worst is not None else []
 
 
 def _splits(
-    seat: Seat, case: Demand, beyond: float, holds: float, unknown: tuple[str, ...]
+    support: Support, case: Demand, beyond: float, holds: float, unknown: tuple[str, ...]
 ) -> Check:
     return make(
         "strip.splitting",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case=case.case,
         unknown=unknown,
         demand=Quantity(european.GAMMA_F * abs(case.load_n), "pull"),
         capacity=Quantity(holds, "pull"),
         template="At the {part} the strip's grain is pulled apart with {demand}, factored; it "
         "splits at {capacity}.",
-        parts={"part": seat.part},
+        parts={"part": support.part},
         steps=(
             Step("F", f"load on the support, {case.case}", Quantity(abs(case.load_n), "force")),
             Step("γ_F", "on everything", Quantity(european.GAMMA_F, "ratio")),
-            Step("b", "thickness of the strip", Quantity(seat.side.thickness_mm, "fine")),
+            Step("b", "thickness of the strip", Quantity(support.side.thickness_mm, "fine")),
             Step(
                 "h_e",
                 "from the loaded edge to the fastener furthest from it",
@@ -123,27 +127,27 @@ def _splits(
     )
 
 
-def _through_mm(seat: Seat) -> float:
-    if seat.held is not None and seat.held.anchor is not None:
-        return seat.held.anchor.screw_mm
-    return seat.screw.diameter_mm
+def _through_mm(support: Support) -> float:
+    if support.capacity is not None and support.capacity.anchor is not None:
+        return support.capacity.anchor.screw_mm
+    return support.screw.diameter_mm
 
 
-def _asked(seat: Seat) -> _Asked:
+def _asked(support: Support) -> _Asked:
     """What a seat is nearest to, for what that asks."""
-    assert seat.strip is not None
-    left, right, high = seat.strip
-    thin = seat.held is not None or seat.screw.kind == "wood"
+    assert support.strip is not None
+    left, right, high = support.strip
+    thin = support.capacity is not None or support.screw.kind == "wood"
     edge = data.house("edge_diameters_wood" if thin else "edge_diameters_lag")
     end = data.house("strip_end_diameters_wood" if thin else "strip_end_diameters_lag")
-    ranked = sorted(seat.heights_mm)
+    ranked = sorted(support.heights_mm)
     found = [
-        (end, min(seat.x_mm - left, right - seat.x_mm), "to its end"),
+        (end, min(support.x_mm - left, right - support.x_mm), "to its end"),
         (edge, min(ranked[0], high - ranked[-1]), "to its edge"),
-        (data.house("strip_thick_diameters"), seat.side.thickness_mm, "of wood under the head"),
+        (data.house("strip_thick_diameters"), support.side.thickness_mm, "of wood under the head"),
     ]
     if len(ranked) > 1:
         apart = min(above - below for below, above in pairwise(ranked))
         found.append((data.house("strip_apart_diameters"), apart, "to the next one"))
     diameters, has, to = max(found, key=lambda each: each[0] / max(each[1], _NOUGHT_MM))
-    return _Asked(seat, to, diameters, max(has, _NOUGHT_MM))
+    return _Asked(support, to, diameters, max(has, _NOUGHT_MM))

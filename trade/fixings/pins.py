@@ -13,10 +13,10 @@ from math import cos, cosh, pi, sin, sinh, sqrt
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.data import Framing, PinSteel
 from trade.fixings import driving, wood
-from trade.fixings.aim import edge
+from trade.fixings.stud_position import edge
 from trade.load.demand import Demand
 from trade.measure import Units, say_length
 from trade.wall.backing import StudAt
@@ -199,7 +199,7 @@ class PinSeat:
             f"{say_length(self.embedment_mm, units)} in the stud"
         )
 
-    screw_key = anchor_key = length_mm = held = None
+    screw_key = anchor_key = length_mm = capacity = None
     anchored = False
     height_mm = 0.0  # nothing of it lies against the wall
 
@@ -207,10 +207,10 @@ class PinSeat:
         """There is no shank."""
         return None
 
-    def cautions(self) -> list[Phrase]:
+    def cautions(self) -> list[Message]:
         """What to mind at its hole."""
         return [
-            Phrase(
+            Message(
                 "Drill it square, with a guide: a pin out of square shows at the front. A touch "
                 "upward is better than down."
             )
@@ -236,7 +236,7 @@ class PinSeat:
 
 
 def checks(
-    seats: list[PinSeat],
+    supports: list[PinSeat],
     demands: dict[int, tuple[Demand, ...]],
     lining: tuple[str, ...],
     loads: tuple[str, ...],
@@ -245,16 +245,16 @@ def checks(
     """All checks of pins in studs.
 
     Args:
-        seats: one per pin.
+        supports: one per pin.
         demands: by the seat's index, the load cases about the lining's face.
         lining: what is not known of the wall.
         loads: what is not known of the loads.
         least_mm: the least embedment that is any good.
     """
-    if loose := [seat for seat in seats if not seat.firm]:
+    if loose := [support for support in supports if not support.firm]:
         return [_no_stud(loose[0])]
-    found = [edge(seats)]
-    hit = [seat for seat in seats if seat.in_stud]
+    found = [edge(supports)]
+    hit = [support for support in supports if support.in_stud]
     if not hit:
         return found
     return [
@@ -265,79 +265,81 @@ def checks(
     ]
 
 
-def _no_stud(seat: PinSeat) -> Check:
+def _no_stud(support: PinSeat) -> Check:
     return make(
         "pin.wood",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case="any",
-        demand=Quantity(seat.embedment_mm, "fine"),
+        demand=Quantity(support.embedment_mm, "fine"),
         capacity=Quantity(1e-3, "fine"),
         template="A pin lives off the thick wood of a stud, and here there is none: brackets or a "
         "cleat on anchors would hold.",
     )
 
 
-def _embedment(seats: list[PinSeat], least_mm: float) -> Check:
-    seat = min(seats, key=lambda s: s.embedment_mm)
+def _embedment(supports: list[PinSeat], least_mm: float) -> Check:
+    support = min(supports, key=lambda s: s.embedment_mm)
     return make(
         "pin.embedment",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case="any",
         demand=Quantity(least_mm, "fine"),
-        capacity=Quantity(max(seat.embedment_mm, 1e-6), "fine"),
+        capacity=Quantity(max(support.embedment_mm, 1e-6), "fine"),
         template="The pin should reach {demand} into the stud; it reaches {capacity}.",
     )
 
 
-def _far_side(seats: list[PinSeat], unknown: tuple[str, ...]) -> Check:
-    seat = min(seats, key=lambda s: s.stud.depth_mm)
-    needed = seat.embedment_mm + _DUST_MM
+def _far_side(supports: list[PinSeat], unknown: tuple[str, ...]) -> Check:
+    support = min(supports, key=lambda s: s.stud.depth_mm)
+    needed = support.embedment_mm + _DUST_MM
     return make(
         "pin.far_side",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case="any",
         unknown=unknown,
         demand=Quantity(needed, "length"),
-        capacity=Quantity(seat.stud.depth_mm, "length"),
+        capacity=Quantity(support.stud.depth_mm, "length"),
         template="The hole is {demand} deep in the stud, which is {capacity} deep.",
     )
 
 
 def _carries(
-    seats: list[PinSeat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
+    supports: list[PinSeat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> Check:
-    def worked(seat: PinSeat, demand: Demand) -> tuple[float, float, Pinned]:
+    def worked(support: PinSeat, demand: Demand) -> tuple[float, float, Pinned]:
         load = max(abs(demand.load_n), 1e-6)
-        lever = abs(demand.moment_nmm) / load + seat.gap_mm
-        pinned = seat.pinned(lever)
+        lever = abs(demand.moment_nmm) / load + support.gap_mm
+        pinned = support.pinned(lever)
         return load / (pinned.allowable_n * demand.duration), lever, pinned
 
-    pairs = [(seat, demand) for seat in seats for demand in demands[seat.index]]
-    (_, lever, pinned), seat, demand = max(
+    pairs = [(support, demand) for support in supports for demand in demands[support.index]]
+    (_, lever, pinned), support, demand = max(
         ((worked(s, d), s, d) for s, d in pairs), key=lambda found: found[0][0]
     )
     capacity = pinned.allowable_n * demand.duration
     return make(
         "pin.carries",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case=demand.case,
         unknown=unknown,
         demand=Quantity(abs(demand.load_n), "pull"),
         capacity=Quantity(capacity, "pull"),
         template="The {part} carries {demand}, {lever} out from the wood; there stud and steel "
         "can carry {capacity}.",
-        parts={"part": seat.part, "lever": Quantity(lever, "length")},
+        parts={"part": support.part, "lever": Quantity(lever, "length")},
         steps=(
             Step("P", f"load on the pin, {demand.case}", Quantity(abs(demand.load_n), "force")),
             Step("e", "from the wood's face to the load, lining included", Quantity(lever, "fine")),
-            Step("D", "pin", Quantity(seat.pin_mm, "fine")),
-            Step("L", "pin in the stud", Quantity(seat.embedment_mm, "fine")),
+            Step("D", "pin", Quantity(support.pin_mm, "fine")),
+            Step("L", "pin in the stud", Quantity(support.embedment_mm, "fine")),
             Step(
-                "q", "F_e D, bearing of the stud along its grain", Quantity(seat.q_n_per_mm, "line")
+                "q",
+                "F_e D, bearing of the stud along its grain",
+                Quantity(support.q_n_per_mm, "line"),
             ),
             Step(
                 "a",
@@ -345,7 +347,7 @@ def _carries(
                 Quantity(pinned.turn_mm, "fine"),
             ),
             Step("P_b", "q (2a − L), the wood gives way", Quantity(pinned.bearing_n, "force")),
-            Step("M_p", "F_y D³ / 6 of its core", Quantity(seat.plastic_nmm, "moment")),
+            Step("M_p", "F_y D³ / 6 of its core", Quantity(support.plastic_nmm, "moment")),
             Step(
                 "P_y",
                 "q (√(e² + 2 M_p / q) − e), the pin yields",

@@ -6,52 +6,52 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.assess import judge_piece
-from trade.built import Hung
-from trade.check import Phrase, PieceVerdict, Quantity
+from trade.check import Message, PieceVerdict, Quantity
 from trade.errors import PlanError
 from trade.measure import many
 from trade.mounts import holes, mount_of
-from trade.mounts.made import as_hung
-from trade.plan import AnyPiece, Plan
+from trade.mounts.existing_holes import as_hung
+from trade.plan.as_built import Hung
+from trade.plan.model import AnyPiece, Plan
 
 
-class AsBuilt(NamedTuple):
+class AsBuiltReport(NamedTuple):
     """The piece as it hangs, how that differs from the plan, and the verdict on it; `refusal`.
 
     Why it can't be judged.
     """
 
     piece: AnyPiece
-    differences: tuple[Phrase, ...]
+    differences: tuple[Message, ...]
     verdict: PieceVerdict | None
     refusal: str = ""
 
 
-def as_built(plan: Plan, key: str) -> AsBuilt:
+def as_built(plan: Plan, key: str) -> AsBuiltReport:
     """What hangs there.
 
     Raises:
         PlanError: no such piece.
     """
-    piece, hung = plan.piece(key), plan.built.as_hung(key)
+    piece, hung = plan.piece(key), plan.as_built.as_hung(key)
     if hung is None:
-        return AsBuilt(piece, (), judge_piece(piece, plan))
+        return AsBuiltReport(piece, (), judge_piece(piece, plan))
     differences = tuple(_differences(piece, hung, plan))
     try:
-        now, there = as_hung(piece, plan.built), plan
+        now, there = as_hung(piece, plan.as_built), plan
         if (
             hung.up_mm or hung.right_mm
         ):  # its holes were told at the plan's marks, and are where it hangs
             others = tuple(
-                hole for hole in plan.built.drilled if hole.piece != key or hole.met != "good"
+                hole for hole in plan.as_built.drilled if hole.piece != key or hole.met != "good"
             )
-            there = replace(plan, built=replace(plan.built, drilled=others))
-        return AsBuilt(now, differences, judge_piece(now, there.with_piece(now)))
+            there = replace(plan, as_built=replace(plan.as_built, drilled=others))
+        return AsBuiltReport(now, differences, judge_piece(now, there.with_piece(now)))
     except PlanError as error:
-        return AsBuilt(piece, differences, None, str(error))
+        return AsBuiltReport(piece, differences, None, str(error))
 
 
-def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Phrase]:
+def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Message]:
     found = []
     screws = data.screws()
     if hung.screw is not None and hung.screw != piece.screw:
@@ -61,16 +61,16 @@ def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Phrase]:
             "new": new.name_imperial if inches else new.name_metric,
             "old": old.name_imperial if inches else old.name_metric,
         }
-        found.append(Phrase("{new} went in instead of {old}.", dict(names)))
+        found.append(Message("{new} went in instead of {old}.", dict(names)))
     if hung.screw_length_mm is not None and abs(hung.screw_length_mm - piece.screw_length_mm) > 0.5:
         sizes = {
             "new": Quantity(hung.screw_length_mm, "length"),
             "old": Quantity(piece.screw_length_mm, "length"),
         }
-        found.append(Phrase("The screws are {new} long, not {old}.", dict(sizes)))
+        found.append(Message("The screws are {new} long, not {old}.", dict(sizes)))
     if hung.anchor is not None and hung.anchor != piece.anchor:
         found.append(
-            Phrase("Between studs it hangs on: {name}.", {"name": _anchor(hung.anchor, plan)})
+            Message("Between studs it hangs on: {name}.", {"name": _anchor(hung.anchor, plan)})
         )
     for value, words in (
         (hung.up_mm, ("higher", "lower")),
@@ -78,12 +78,15 @@ def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Phrase]:
     ):
         if value:
             said = f"It hangs {{by}} {words[0] if value > 0 else words[1]} than planned."
-            found.append(Phrase(said, {"by": Quantity(abs(value), "length")}))
-    made, marks = plan.built.made(piece.key), holes(mount_of(piece).seats(piece, plan.wall))
+            found.append(Message(said, {"by": Quantity(abs(value), "length")}))
+    made, marks = (
+        plan.as_built.existing_holes(piece.key),
+        holes(mount_of(piece).supports(piece, plan.wall)),
+    )
     missing = sum(not any(hole.is_at(mark.x_mm, mark.y_mm) for hole in made) for mark in marks)
     if made and missing and not (hung.up_mm or hung.right_mm):
         found.append(
-            Phrase(
+            Message(
                 f"{missing} of its {many(len(marks), 'hole')} {'was' if missing == 1 else 'were'} "
                 "never told to be sound."
             )

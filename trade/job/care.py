@@ -4,9 +4,9 @@ from datetime import date, timedelta
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Phrase
+from trade.check import Message
 from trade.mounts import mount_of
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 _LOOKS = 4  # so many are named ahead
 
@@ -17,7 +17,7 @@ class Care(NamedTuple):
     on: date
     piece: str
     name: str
-    words: tuple[Phrase, ...]
+    words: tuple[Message, ...]
 
 
 def cares(plan: Plan, key: str) -> tuple[Care, ...]:
@@ -28,12 +28,12 @@ def cares(plan: Plan, key: str) -> tuple[Care, ...]:
     Raises:
         PlanError: no such piece.
     """
-    piece, hung = plan.piece(key), plan.built.as_hung(key)
+    piece, hung = plan.piece(key), plan.as_built.as_hung(key)
     if hung is None:
         return ()
     first = data.house("care_first_days")
     each = data.house("care_hollow_days" if _often(piece, plan) else "care_days")
-    looked = [look.on for look in plan.built.looks if look.piece == key and look.on >= hung.on]
+    looked = [look.on for look in plan.as_built.looks if look.piece == key and look.on >= hung.on]
     begins = max(looked) + timedelta(days=each) if looked else hung.on + timedelta(days=first)
     days = [begins + timedelta(days=n * each) for n in range(_LOOKS)]
     return tuple(
@@ -48,11 +48,11 @@ def _often(piece: AnyPiece, plan: Plan) -> bool:
 
 
 def _hollow(piece: AnyPiece, plan: Plan) -> bool:
-    seats = mount_of(piece).seats(piece, plan.wall)
-    return plan.wall.build in ("timber", "steel") and any(seat.anchored for seat in seats)
+    supports = mount_of(piece).supports(piece, plan.wall)
+    return plan.wall.build in ("timber", "steel") and any(support.anchored for support in supports)
 
 
-def _words(piece: AnyPiece, plan: Plan, first: bool) -> tuple[Phrase, ...]:
+def _words(piece: AnyPiece, plan: Plan, first: bool) -> tuple[Message, ...]:
     said = [
         "Take off what is heavy. Push it down, pull it out: nothing may move that you can feel."
     ]
@@ -64,4 +64,4 @@ def _words(piece: AnyPiece, plan: Plan, first: bool) -> tuple[Phrase, ...]:
         )
     if mount_of(piece).stands:
         said.append("Draw the straps taut again; heavy things below.")
-    return tuple(Phrase(each) for each in said)
+    return tuple(Message(each) for each in said)

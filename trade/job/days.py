@@ -11,21 +11,21 @@ from datetime import datetime, time, timedelta
 from typing import Literal, NamedTuple
 
 from trade import data
-from trade.cut.finish import Finishing, finishing
-from trade.cut.plan import CutPlan
-from trade.fixings.seat import Seat
+from trade.cutting.finish import Finishing, finishing
+from trade.cutting.plan import CutPlan
+from trade.fixings.support import Support
 from trade.load.lifting import lift
 from trade.measure import many
 from trade.mounts import holes, mount_of
 from trade.mounts.work import minutes as boring
-from trade.plan import AnyPiece, Plan
-from trade.shop import DAYS, Days
+from trade.plan.model import AnyPiece, Plan
+from trade.plan.shop import DAYS, Days
 
 _MOST_DAYS = 400
 What = Literal["shop", "saw", "mount", "sand", "coat", "hang", "load"]
 
 
-class Step(NamedTuple):
+class Task(NamedTuple):
     """One thing to do.
 
     When it begins and ends, how long it takes, how many must be there, what to know.
@@ -46,16 +46,16 @@ class Step(NamedTuple):
 class Schedule(NamedTuple):
     """All steps in order; `refusal`: why there is no end to it, empty where there is."""
 
-    steps: tuple[Step, ...]
+    steps: tuple[Task, ...]
     refusal: str = ""
 
     @property
-    def hang(self) -> Step | None:
+    def hang(self) -> Task | None:
         """When it hangs."""
         return next((step for step in self.steps if step.what == "hang"), None)
 
     @property
-    def load(self) -> Step | None:
+    def load(self) -> Task | None:
         """From when on it may be loaded."""
         return next((step for step in self.steps if step.what == "load"), None)
 
@@ -149,13 +149,13 @@ def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
         return Schedule((), f"There is no time for it within a year.{helper}")
 
 
-def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator[Step]:
+def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator[Task]:
     minutes = data.house("shop_minutes")
-    yield Step("shop", "Buy what is on the list", *clock.at_once(minutes), minutes)
+    yield Task("shop", "Buy what is on the list", *clock.at_once(minutes), minutes)
     bored = sum(boring(part.detail.works) for part in cut.parts)
     if cut.parts:
         minutes = len(cut.parts) * data.house("cut_minutes") + bored
-        yield Step(
+        yield Task(
             "saw", f"Saw and bore {many(len(cut.parts), 'part')}", *clock.spread(minutes), minutes
         )
     people = max((_people(piece, plan) for piece in plan.waiting), default=1)
@@ -170,7 +170,7 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
                 f"Put up the rods of {_names(first)}, and bore "
                 f"{'it' if len(first) == 1 else 'them'} from there"
             )
-            yield Step("mount", said, *clock.at_once(mounting), mounting, 1, 0.0, why)
+            yield Task("mount", said, *clock.at_once(mounting), mounting, 1, 0.0, why)
         yield from _coats(done, clock)
     sets = (
         data.house("resin_hours") if any(in_resin(piece, plan) for piece in plan.waiting) else 0.0
@@ -178,7 +178,7 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
     why = "the resin sets before anything hangs on its rods" if sets else ""
     finished = clock.now
     hung = clock.at_once(minutes, helper=people > 1)
-    yield Step("hang", f"Hang {_names(plan.waiting)}", *hung, minutes, people, sets, why)
+    yield Task("hang", f"Hang {_names(plan.waiting)}", *hung, minutes, people, sets, why)
     hard = (
         max((each.row.load_days for each in done.coats), default=0.0) * 24 * done.slower
         if done.area_m2 > 0
@@ -191,7 +191,7 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
         if hard and loaded > hung[1] + timedelta(hours=sets)
         else ""
     )
-    yield Step("load", "Load it, slowly, and watch", loaded, loaded, 0.0, 1, 0.0, why)
+    yield Task("load", "Load it, slowly, and watch", loaded, loaded, 0.0, 1, 0.0, why)
 
 
 def _names(pieces: Sequence[AnyPiece]) -> str:
@@ -204,9 +204,9 @@ def _handle(done: Finishing) -> float:
     return done.coats[-1].row.handle_hours * done.slower
 
 
-def _coats(done: Finishing, clock: _Clock) -> Iterator[Step]:
+def _coats(done: Finishing, clock: _Clock) -> Iterator[Task]:
     minutes = done.area_m2 * data.house("sand_minutes_m2")
-    yield Step("sand", "Sand the parts", *clock.spread(minutes), minutes)
+    yield Task("sand", "Sand the parts", *clock.spread(minutes), minutes)
     every = [(each, n) for each in done.coats for n in range(each.coats)]
     for i, (each, n) in enumerate(every):
         minutes = data.house("coat_minutes") + done.area_m2 * data.house("coat_minutes_m2")
@@ -221,7 +221,7 @@ def _coats(done: Finishing, clock: _Clock) -> Iterator[Step]:
             each.row.recoat_hours if i + 1 < len(every) else each.row.handle_hours
         ) * done.slower
         clock.wait(waits)
-        yield Step(
+        yield Task(
             "coat", name[:1].upper() + name[1:], *went, minutes, 1, waits, each.why or "it dries"
         )
 
@@ -234,19 +234,19 @@ def _people(piece: AnyPiece, plan: Plan) -> int:
 
 def _hanging(piece: AnyPiece, plan: Plan) -> float:
     """Minutes to hang it."""
-    mount, count = mount_of(piece), len(holes(mount_of(piece).seats(piece, plan.wall)))
-    each = data.ways()[mount.kind].each * len(piece.supports_mm)
+    mount, count = mount_of(piece), len(holes(mount_of(piece).supports(piece, plan.wall)))
+    each = data.mounting_kinds()[mount.kind].each * len(piece.supports_mm)
     return data.house("hang_minutes") + each + count * data.house(f"hole_minutes_{plan.wall.build}")
 
 
 def in_resin(piece: AnyPiece, plan: Plan) -> bool:
     """Whether it hangs on rods in resin."""
     return any(
-        isinstance(seat, Seat)
-        and seat.held is not None
-        and seat.held.anchor is not None
-        and seat.held.anchor.kind == "resin"
-        for seat in mount_of(piece).seats(piece, plan.wall)
+        isinstance(support, Support)
+        and support.capacity is not None
+        and support.capacity.anchor is not None
+        and support.capacity.anchor.kind == "resin"
+        for support in mount_of(piece).supports(piece, plan.wall)
     )
 
 

@@ -13,14 +13,14 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Phrase
-from trade.fixings.held import anchor_of
+from trade.check import Message
+from trade.fixings.anchor_capacity import anchor_of
 from trade.job.step import Step, said, spot
-from trade.mark.marks import Mark
-from trade.mark.reading import read, say_across, say_up
+from trade.marking.marks import Mark
+from trade.marking.reading import read, say_across, say_up
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import Act, Hanging
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 
 _LEVEL_MM = 5.0  # screws no further apart in height stand side by side
 _RODS = ("rod", "pin")  # what goes into its hole itself
@@ -325,7 +325,7 @@ class Fixing:
         marks: tuple[Mark, ...],
         name: str,
         snug: bool,
-        words: tuple[Phrase, ...] = (),
+        words: tuple[Message, ...] = (),
         before: tuple[Act, ...] = (),
         people: int = 1,
     ) -> Step:
@@ -352,7 +352,9 @@ class Fixing:
         )
         key = f"drive-{spot(marks[0])}-{'snug' if snug else 'loose'}"
         end = _LOOSE if not snug else _FIRM if any(mark.anchor for mark in marks) else _SNUG
-        return Step(key, "drive", title, (*words, Phrase(end)), facts, (), marks, people, acts=acts)
+        return Step(
+            key, "drive", title, (*words, Message(end)), facts, (), marks, people, acts=acts
+        )
 
 
 def _numbers(marks: Sequence[Mark]) -> tuple[int, ...]:

@@ -8,13 +8,13 @@ from typing import Literal, NamedTuple
 
 from msgspec.structs import replace
 
-from trade.built import Done, Drilled, Met, Mounted
 from trade.errors import PlanError
-from trade.evidence import ByHand, Probe, Reading
-from trade.features import Feature
-from trade.mark.marks import Mark
+from trade.marking.marks import Mark
 from trade.measure import say_length
-from trade.plan import Layer, Plan, Stud, Wall
+from trade.plan.as_built import Done, Drilled, Met, Mounted
+from trade.plan.features import Feature
+from trade.plan.model import Layer, Plan, Stud, Wall
+from trade.plan.readings import ByHand, Probe, Reading
 from trade.wall.infer import as_studs
 from trade.wall.survey import survey
 
@@ -31,7 +31,7 @@ _FURTHEST_MM = 200.0
 _THICKEST_MM = 150.0
 
 
-class Told(NamedTuple):
+class MarkReport(NamedTuple):
     """What somebody says of a hole.
 
     `by_mm`: how far the stud is to the right of the mark (less than nought: to the left).
@@ -46,7 +46,7 @@ class Told(NamedTuple):
     by: str = ""
 
 
-def tell(plan: Plan, mark: Mark, told: Told) -> Plan:
+def tell(plan: Plan, mark: Mark, told: MarkReport) -> Plan:
     """The plan after a hole.
 
     Args:
@@ -73,24 +73,24 @@ def tell(plan: Plan, mark: Mark, told: Told) -> Plan:
     )
     others = tuple(
         each
-        for each in plan.built.drilled
+        for each in plan.as_built.drilled
         if not (each.piece == mark.piece and each.is_at(mark.x_mm, mark.y_mm))
     )
     return replace(
         plan,
-        built=replace(plan.built, drilled=(*others, hole)),
+        as_built=replace(plan.as_built, drilled=(*others, hole)),
         wall=_learned(plan.wall, mark, told),
     )
 
 
 def done(plan: Plan, piece: str, step: str, at: datetime | None, by: str) -> Plan:
     """The plan after a step was done; one that was done before stays as it was."""
-    if step in plan.built.steps(piece):
+    if step in plan.as_built.steps(piece):
         return plan
     return replace(
         plan,
-        built=replace(
-            plan.built, done=(*plan.built.done, Done(piece=piece, step=step, at=at, by=by))
+        as_built=replace(
+            plan.as_built, done=(*plan.as_built.done, Done(piece=piece, step=step, at=at, by=by))
         ),
     )
 
@@ -112,10 +112,12 @@ def mounted(plan: Plan, piece: str, places_mm: tuple[float, ...]) -> Plan:
         raise PlanError(
             "That is beyond its right end. Measure from where its left end goes.", "places_mm"
         )
-    others = tuple(each for each in plan.built.mounted if each.piece != piece)
+    others = tuple(each for each in plan.as_built.mounted if each.piece != piece)
     return replace(
         plan,
-        built=replace(plan.built, mounted=(*others, Mounted(piece=piece, places_mm=places_mm))),
+        as_built=replace(
+            plan.as_built, mounted=(*others, Mounted(piece=piece, places_mm=places_mm))
+        ),
     )
 
 
@@ -124,16 +126,16 @@ def begun_again(plan: Plan, piece: str) -> Plan:
 
     What was drilled for it is filled, and stays in the wall as old holes.
     """
-    old = [hole for hole in plan.built.drilled if hole.piece == piece]
+    old = [hole for hole in plan.as_built.drilled if hole.piece == piece]
     features = tuple(_filled(hole, plan.wall) for hole in old)
     kept = replace(
-        plan.built,
-        drilled=tuple(hole for hole in plan.built.drilled if hole.piece != piece),
-        done=tuple(each for each in plan.built.done if each.piece != piece),
-        mounted=tuple(each for each in plan.built.mounted if each.piece != piece),
+        plan.as_built,
+        drilled=tuple(hole for hole in plan.as_built.drilled if hole.piece != piece),
+        done=tuple(each for each in plan.as_built.done if each.piece != piece),
+        mounted=tuple(each for each in plan.as_built.mounted if each.piece != piece),
     )
     return replace(
-        plan, built=kept, wall=replace(plan.wall, features=(*plan.wall.features, *features))
+        plan, as_built=kept, wall=replace(plan.wall, features=(*plan.wall.features, *features))
     )
 
 
@@ -145,7 +147,7 @@ def _filled(hole: Drilled, wall: Wall) -> Feature:
     )
 
 
-def _learned(wall: Wall, mark: Mark, told: Told) -> Wall:
+def _learned(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
     """The wall with what the bit met among its readings.
 
     Where no wood was met no stud is counted on.
@@ -184,7 +186,7 @@ def _without(wall: Wall, stud_mm: float, x_mm: float) -> Wall:
     return replace(wall, studs=tuple(sorted([*others, *nearest], key=lambda stud: stud.centre_mm)))
 
 
-def _shifted(wall: Wall, mark: Mark, told: Told) -> Wall:
+def _shifted(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
     """The wall with the stud where it was found beside the mark."""
     by = told.by_mm
     if by is None or by == 0 or abs(by) > _FURTHEST_MM:
@@ -223,7 +225,7 @@ def _about(reading: Reading, centre: float, old: float | None) -> bool:
     )
 
 
-def _lined(wall: Wall, mark: Mark, told: Told) -> Wall:
+def _lined(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
     """The wall with a lining as thick as the bit found it.
 
     Its thickest layer takes up the difference.

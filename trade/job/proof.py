@@ -7,11 +7,11 @@ from typing import NamedTuple
 
 from trade import data
 from trade.assess import judge_piece
-from trade.built import Proof
-from trade.check import Phrase, Quantity
+from trade.check import Message, Quantity
 from trade.load.push import push_of
 from trade.measure import many
-from trade.plan import AnyPiece, Plan
+from trade.plan.as_built import Proof
+from trade.plan.model import AnyPiece, Plan
 
 
 class ProofLoad(NamedTuple):
@@ -20,7 +20,7 @@ class ProofLoad(NamedTuple):
     kg: float
     minutes: float
     push_n: float
-    words: tuple[Phrase, ...] = ()
+    words: tuple[Message, ...] = ()
     refusal: str = ""
 
 
@@ -28,7 +28,7 @@ class Proved(NamedTuple):
     """Whether it passed, and what was found, each thing in a sentence."""
 
     passed: bool
-    words: tuple[Phrase, ...]
+    words: tuple[Message, ...]
 
 
 def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
@@ -53,30 +53,30 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
         "share": Quantity(data.house("duration_years") / data.house("duration_minutes"), "percent"),
     }
     words = [
-        Phrase(
+        Message(
             "Read the front edge in the middle first: from a dial, or from a rule against a fixed "
             "point."
         ),
-        Phrase(
+        Message(
             "Put {kg} on it, sacks or bottles of water, half by half; the front half as full as "
             "the back.",
             dict(sizes),
         )
         if kg
-        else Phrase("Nothing is to stand on it: it is only pushed."),
-        Phrase(
+        else Message("Nothing is to stand on it: it is only pushed."),
+        Message(
             f"Leave it for {many(round(minutes), 'minute')}. "
             "Watch the screws, the lining beside them, and the gap at the wall; listen."
         ),
-        Phrase(
+        Message(
             "Push its front edge down once with {push}, at each end and in the middle.", dict(sizes)
         ),
-        Phrase(
+        Message(
             "Take all of it off and read again: no more than {left} and a fifth of the movement "
             "may be left.",
             dict(sizes),
         ),
-        Phrase(
+        Message(
             "Borne for minutes, {share} of it is proved for years; and what sags goes on sagging.",
             dict(sizes),
         ),
@@ -145,5 +145,5 @@ def prove(proof: Proof, load: ProofLoad) -> Proved:
         )
     return Proved(
         all(good for good, _, _ in asked),
-        tuple(Phrase(yes if good else no, dict(sizes)) for good, yes, no in asked),
+        tuple(Message(yes if good else no, dict(sizes)) for good, yes, no in asked),
     )

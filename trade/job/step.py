@@ -2,8 +2,8 @@
 
 from typing import Literal, NamedTuple
 
-from trade.check import Phrase
-from trade.mark.marks import Mark
+from trade.check import Message
+from trade.marking.marks import Mark
 from trade.mounts.hanging import Act
 
 StepKind = Literal[
@@ -23,9 +23,9 @@ class Step(NamedTuple):
     key: str
     kind: StepKind
     title: str
-    words: tuple[Phrase, ...] = ()
+    words: tuple[Message, ...] = ()
     facts: tuple[tuple[str, str], ...] = ()
-    cautions: tuple[Phrase, ...] = ()
+    cautions: tuple[Message, ...] = ()
     marks: tuple[Mark, ...] = ()
     people: int = 1
     wait_hours: float = 0.0
@@ -38,9 +38,9 @@ class Step(NamedTuple):
         return self.marks[0] if self.kind == "drill" else None
 
 
-def said(*words: str) -> tuple[Phrase, ...]:
+def said(*words: str) -> tuple[Message, ...]:
     """Plain sentences as phrases."""
-    return tuple(Phrase(each) for each in words)
+    return tuple(Message(each) for each in words)
 
 
 def spot(mark: Mark) -> str:

@@ -11,18 +11,18 @@ from collections.abc import Iterator
 from functools import cached_property
 
 from trade import data
-from trade.check import Phrase, Quantity
-from trade.cut.finish import Finishing, finishing
-from trade.cut.parts import parts_of
+from trade.check import Message, Quantity
+from trade.cutting.finish import Finishing, finishing
+from trade.cutting.parts import parts_of
 from trade.job.fixing import Fixing, Group
 from trade.job.step import Step, said
 from trade.load.lifting import lift
-from trade.mark.marks import Mark, piece_marks
-from trade.mark.reading import read, say_datum, say_up
+from trade.marking.marks import Mark, piece_marks
+from trade.marking.reading import read, say_datum, say_up
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import Act, Do, mount_of
 from trade.mounts.base import Extra
-from trade.plan import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan
 from trade.wall.zones import zones
 
 _NTH = (
@@ -54,7 +54,7 @@ def steps(plan: Plan, key: str, units: Units) -> tuple[Step, ...]:
         PlanError: no such piece.
     """
     piece = plan.piece(key)
-    did, made = plan.built.steps(key), plan.built.made(key)
+    did, made = plan.as_built.steps(key), plan.as_built.existing_holes(key)
 
     def done(step: Step) -> bool:
         if step.mark is not None:
@@ -69,7 +69,7 @@ class _Work:
 
     def __init__(self, piece: AnyPiece, plan: Plan, units: Units) -> None:
         self.piece, self.plan, self.units = piece, plan, units
-        every = piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.built)
+        every = piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.as_built)
         self.marks = [mark for mark in every if mark.where == "wall"]
         self.hanging = mount_of(piece).hanging(piece, plan.wall, plan.policy)
         kg = mount_of(piece).weight_kg(piece)
@@ -92,7 +92,7 @@ class _Work:
                 yield self._finish(each)
         if (hours := self._hardens()) > 0:
             words = (
-                Phrase(
+                Message(
                     "Counted from the last coat: before that, things stick to it and leave their "
                     "marks."
                 ),
@@ -157,11 +157,11 @@ class _Work:
             for extra in self._extras()
         ]
         words = (
-            Phrase("Drill, driver, level, tape, pencil, a rag; a step that stands firm."),
-            Phrase("Cover what stands below, and move what could be hit."),
+            Message("Drill, driver, level, tape, pencil, a rag; a step that stands firm."),
+            Message("Cover what stands below, and move what could be hit."),
         )
         minds = (
-            Phrase(
+            Message(
                 "Glasses on. A mask where there is dust, and something over the ears for masonry."
             ),
         )
@@ -195,11 +195,11 @@ class _Work:
                 "tested before you drill."
             ] = None
         words = (
-            Phrase(
+            Message(
                 "Switch the circuits of this wall off, and test that they are dead. Know where "
                 "the water turns off."
             ),
-            Phrase(
+            Message(
                 "Local wiring rules say where cables may run; nobody has promised that they do."
             ),
         )
@@ -221,17 +221,17 @@ class _Work:
                 else ()
             )
             said = (
-                Phrase(
+                Message(
                     "At the height of the screws, from both sides. A thin nail where a screw goes "
                     "tells wood from air."
                 ),
-                Phrase("Tape the whole width of each stud, not one pencil line."),
+                Message("Tape the whole width of each stud, not one pencil line."),
             )
             return Step(
                 "survey-again", "survey", "Find the studs once more", said, facts, marks=marks
             )
         words = (
-            Phrase(
+            Message(
                 "Along every mark, up, down and across. Then sound the wall: a hollow place holds "
                 "little."
             ),
@@ -298,15 +298,15 @@ class _Work:
         """Last things."""
         total = sum(thing.mass_kg or 0.0 for thing in self.piece.things)
         words = [
-            Phrase("Sweep and wipe: dust shows where plaster still crumbles. Power on again."),
-            Phrase("Push it down and pull it out by hand. Nothing may move that you can feel."),
+            Message("Sweep and wipe: dust shows where plaster still crumbles. Power on again."),
+            Message("Push it down and pull it out by hand. Nothing may move that you can feel."),
         ]
         if total:
             said = (
                 "Load it slowly, the heavy things over the supports; {kg} in all is what it "
                 "was made for."
             )
-            words.append(Phrase(said, {"kg": Quantity(total, "mass")}))
+            words.append(Message(said, {"kg": Quantity(total, "mass")}))
         return Step("close", "close", "Try it, clean up, load it", tuple(words))
 
 

@@ -4,7 +4,7 @@ from typing import Literal
 
 from trade import data
 from trade.measure import Units, say_length
-from trade.plan import Thing
+from trade.plan.model import Thing
 
 AMOUNTS: dict[Literal["each", "metre", "litre"], str] = {
     "each": "how many",

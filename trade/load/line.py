@@ -19,7 +19,7 @@ from trade.measure import G_N_PER_KG
 from trade.mechanics import beam
 from trade.mechanics.beam import Array
 from trade.memo import memoized
-from trade.plan import Piece
+from trade.plan.model import Piece
 
 Contents = tuple[list[beam.Load], list[float]]
 Push = tuple[float, float, str]  # what a support takes of one push, N and N mm, and where that is

@@ -5,7 +5,7 @@ from typing import NamedTuple
 from trade import data
 from trade.data.rows import PushClass
 from trade.measure import G_N_PER_KG
-from trade.plan import Piece
+from trade.plan.model import Piece
 
 _BODIES = ("sitting", "climbable")
 

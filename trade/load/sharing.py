@@ -41,7 +41,7 @@ def best(
     """
     found = judge(usual)
     hardest = max(_strength(found), key=severity, default=None)
-    if hardest is None or hardest.word not in ("close", "wont_hold") or not hardest.gradual:
+    if hardest is None or hardest.outcome not in ("close", "wont_hold") or not hardest.gradual:
         return found
     if hardest.support is None and hardest.code != "board.bending":
         return found  # it asks about all of it together
@@ -51,7 +51,7 @@ def best(
         worst = max(_strength(checks), key=severity)
         if severity(worst) < least:
             chosen, least = checks, severity(worst)
-        if worst.word == "holds":
+        if worst.outcome == "holds":
             break  # one way that holds is enough
     return (
         found
@@ -75,7 +75,7 @@ def _promising(
     less, in shear with its load; and no way of sharing brings the hardest one under an even share.
     So what could not change the word is left alone.
     """
-    now, limit = load(usual), data.house("close_from") if hardest.word == "close" else 1.0
+    now, limit = load(usual), data.house("close_from") if hardest.outcome == "close" else 1.0
     ways = list(_ways(usual, len(now.piece.supports_mm)))
     if hardest.support is None:
         return _straighter(load, usual, ways, limit / hardest.utilisation)
@@ -96,7 +96,7 @@ def _promising(
         if some
         for k in matters
     ]
-    return list(dict.fromkeys(picked))[: 1 if hardest.word == "close" else _TRIED]
+    return list(dict.fromkeys(picked))[: 1 if hardest.outcome == "close" else _TRIED]
 
 
 def _straighter(

@@ -12,7 +12,7 @@ from trade.load.ways import ELASTIC, Sharing
 from trade.measure import G_N_PER_KG
 from trade.mechanics import beam, composite
 from trade.mechanics.beam import Array
-from trade.plan import Shelf
+from trade.plan.model import Shelf
 
 
 class Sag(NamedTuple):
@@ -100,7 +100,7 @@ class ShelfLoad(LineLoad):
         return self._ei / composite.ei_nmm2(self.bent, creep) if creep else 1.0
 
 
-def bending_parts(piece: Shelf) -> tuple[tuple[str, str, composite.Part], ...]:
+def bending_parts(piece: Shelf) -> tuple[tuple[str, str, composite.Component], ...]:
     """The parts that bend together along a shelf.
 
     Its board and its stiffener, each with name and row of the boards table.
@@ -110,7 +110,7 @@ def bending_parts(piece: Shelf) -> tuple[tuple[str, str, composite.Part], ...]:
         (
             "board",
             piece.board,
-            composite.Part(row.e_mpa, piece.depth_mm, piece.thickness_mm, row.k_def),
+            composite.Component(row.e_mpa, piece.depth_mm, piece.thickness_mm, row.k_def),
         )
     ]
     if (under := stiffener(piece)) is not None:

@@ -7,8 +7,8 @@ from typing import NamedTuple
 
 from trade import data
 from trade.measure import G_N_PER_KG
-from trade.mechanics.composite import Part
-from trade.plan import BracketShelf, LedgerShelf, Shelf
+from trade.mechanics.composite import Component
+from trade.plan.model import BracketShelf, LedgerShelf, Shelf
 
 _SOFT = "pine_white"  # house rule: a strip of wood under metal is taken as the softest of the shop
 
@@ -18,7 +18,7 @@ class Stiffener(NamedTuple):
 
     name: str
     board: str
-    part: Part
+    part: Component
 
     @property
     def weight_n_per_mm(self) -> float:
@@ -40,4 +40,6 @@ def stiffener(piece: Shelf) -> Stiffener | None:
     if of == "board":
         of, wide = piece.board, piece.depth_mm if row.whole else wide or piece.thickness_mm
     made = data.boards()[of]
-    return Stiffener(name, of, Part(made.e_mpa, wide, piece.stiffener_mm, made.k_def, row.wall_mm))
+    return Stiffener(
+        name, of, Component(made.e_mpa, wide, piece.stiffener_mm, made.k_def, row.wall_mm)
+    )

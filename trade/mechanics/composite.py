@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 
-class Part(NamedTuple):
+class Component(NamedTuple):
     """A rectangle that bends.
 
     Modulus of elasticity, MPa; width and height, mm; creep factor (EN 1995-1-1 Table 3.2).
@@ -45,7 +45,7 @@ class Part(NamedTuple):
         return self.e_mpa * self.inertia_mm4
 
 
-def ei_nmm2(parts: Sequence[Part], creep: float = 0.0) -> float:
+def ei_nmm2(parts: Sequence[Component], creep: float = 0.0) -> float:
     """Bending stiffness of all.
 
     With so much of its creep each part's is divided by 1 + creep k_def (EN 1995-1-1 2.3.2.2).
@@ -53,7 +53,7 @@ def ei_nmm2(parts: Sequence[Part], creep: float = 0.0) -> float:
     return sum(part.ei_nmm2 / (1 + creep * part.k_def) for part in parts)
 
 
-def stress_mpa(moment_nmm: float, part: Part, parts: Sequence[Part]) -> float:
+def stress_mpa(moment_nmm: float, part: Component, parts: Sequence[Component]) -> float:
     """Bending stress at the edge of one part under a moment on all.
 
     Its share of the moment over its section modulus.

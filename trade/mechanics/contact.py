@@ -11,7 +11,7 @@ from typing import NamedTuple
 from trade.memo import memoized
 
 
-class Hold(NamedTuple):
+class PlateReaction(NamedTuple):
     """How a plate is held against a moment.
 
     `tension_n`: in the fastener pulled hardest; `tensions_n`: in each, in the order given;
@@ -27,9 +27,9 @@ class Hold(NamedTuple):
 
 
 @memoized(limit=4_096)
-def hold(
+def solve_contact(
     moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float, pull_n: float = 0.0
-) -> Hold | None:
+) -> PlateReaction | None:
     """The pulls that hold a moment and a pull straight out.
 
     Any set of pulls that is in equilibrium and over no limit is safe (lower bound theorem), so a
@@ -53,12 +53,12 @@ def hold(
     ranked = [heights_mm[i] for i in order]
     limit = limit_moment(ranked[0], face_n_per_mm, pull_n)
     if moment_nmm <= 0:
-        return Hold(0.0, (0.0,) * len(ranked), 0.0, ranked[0], limit)
+        return PlateReaction(0.0, (0.0,) * len(ranked), 0.0, ranked[0], limit)
     if (free := _no_contact(moment_nmm, ranked, pull_n)) is not None:
         tensions = [0.0] * len(ranked)
         for i, tension in zip(order, free, strict=True):
             tensions[i] = tension
-        return Hold(max(free), tuple(tensions), 0.0, ranked[0], limit)
+        return PlateReaction(max(free), tuple(tensions), 0.0, ranked[0], limit)
     best: tuple[float, int, float] | None = None
     for count in range(len(ranked), 0, -1):
         middle = _block_middle(moment_nmm, ranked[:count], face_n_per_mm, pull_n)
@@ -80,7 +80,7 @@ def hold(
     tensions = [0.0] * len(ranked)
     for i in order[:count]:
         tensions[i] = most * (heights_mm[i] - middle) / lever
-    return Hold(most, tuple(tensions), 2 * middle, lever, limit)
+    return PlateReaction(most, tuple(tensions), 2 * middle, lever, limit)
 
 
 def limit_moment(highest_mm: float, face_n_per_mm: float, pull_n: float = 0.0) -> float:

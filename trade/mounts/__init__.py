@@ -5,7 +5,7 @@ Every kind answers the same questions; `KINDS` is the list of them all.
 
 from typing import Any
 
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.mounts import (
     bookcase,
     box_shelf,
@@ -25,9 +25,9 @@ from trade.mounts import (
     rod_beam,
     rod_shelf,
 )
-from trade.mounts.base import AnySeat, Ask, Hole, Mount, Shape, holes
+from trade.mounts.base import AnySupport, Ask, Hole, Mount, Shape, holes
 from trade.mounts.hanging import Act, Do, Hanging
-from trade.plan import AnyPiece
+from trade.plan.model import AnyPiece
 
 ALL: tuple[Mount[Any], ...] = (
     bracket_shelf.KIND,
@@ -52,17 +52,15 @@ KINDS: dict[str, Mount[Any]] = {mount.kind: mount for mount in ALL}
 _BY_PIECE: dict[type, Mount[Any]] = {mount.make: mount for mount in ALL}
 
 __all__ = [
-    "ALL",
-    "KINDS",
     "Act",
-    "AnySeat",
+    "AnySupport",
     "Ask",
     "Do",
     "Hanging",
     "Hole",
     "Mount",
-    "Seat",
     "Shape",
+    "Support",
     "holes",
     "mount_of",
 ]

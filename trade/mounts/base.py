@@ -8,23 +8,23 @@ from typing import Any, ClassVar, Generic, Literal, NamedTuple, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Assumption, Check, Phrase, Quantity
-from trade.features import Feature
+from trade.check import Assumption, Check, Message, Quantity
 from trade.fixings import driving
 from trade.fixings.pins import PinSeat
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load import lifting
 from trade.load.shelf import board_n
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts.hanging import Hanging
 from trade.mounts.work import Bored, Detail, Work, banded, longest_mm, off_square, scribe, seen_ends
-from trade.plan import Piece, Shelf, Wall
-from trade.policy import Policy
+from trade.plan.features import Feature
+from trade.plan.model import Piece, Shelf, Wall
+from trade.plan.policy import Policy
 
 P = TypeVar("P", bound=Piece)
 _TOUCHING_MM = 1e-6
 _PARALLEL = 2  # more rods than that are never quite parallel
-AnySeat = Seat | PinSeat
+AnySupport = Support | PinSeat
 Role = Literal["board", "wood", "steel", "hidden", "leg", "face", "door", "shade"]
 
 
@@ -123,7 +123,7 @@ class Hole(NamedTuple):
 
     x_mm: float
     y_mm: float
-    seat: AnySeat
+    support: AnySupport
 
 
 class Bore(NamedTuple):
@@ -140,7 +140,7 @@ class Bore(NamedTuple):
     depth_mm: float
     part: str
     loose_mm: float = 0.0
-    cautions: tuple[Phrase, ...] = ()
+    cautions: tuple[Message, ...] = ()
 
     def bit_mm(self, units: Units) -> float:
         """Return the drill for it: marks, saw list, templates and lists all name this one."""
@@ -188,7 +188,7 @@ class Mount(ABC, Generic[P]):
         """Every check of this piece on this wall, in no order."""
 
     @abstractmethod
-    def seats(self, piece: P, wall: Wall) -> Sequence[AnySeat]:
+    def supports(self, piece: P, wall: Wall) -> Sequence[AnySupport]:
         """Each support as it sits on the wall, from the left."""
 
     @abstractmethod
@@ -196,7 +196,7 @@ class Mount(ABC, Generic[P]):
         """It seen from the front, what is furthest behind first."""
 
     @abstractmethod
-    def side(self, piece: P, seat: Any) -> list[Shape]:
+    def side(self, piece: P, support: Any) -> list[Shape]:
         """It cut at a support, seen from the left.
 
         The back of what is fixed to the wall at `-seat.back_mm`.
@@ -229,7 +229,7 @@ class Mount(ABC, Generic[P]):
         """A piece as it should be where it was put; most kinds stay where that is."""
         return piece
 
-    def cures(self, piece: P) -> Iterator[tuple[str, Phrase, P]]:
+    def cures(self, piece: P) -> Iterator[tuple[str, Message, P]]:
         """Changes of its own hardware that may help, least trouble first.
 
         A code, what to do, and the piece after it.
@@ -238,7 +238,7 @@ class Mount(ABC, Generic[P]):
             if ask.cure and ask.table is not None:
                 for key, row in ask.table().items():
                     if key != getattr(piece, ask.field):
-                        label = Phrase("{name}", {"name": row.name[0].upper() + row.name[1:]})
+                        label = Message("{name}", {"name": row.name[0].upper() + row.name[1:]})
                         yield ask.cure, label, replace(piece, **{ask.field: key})
 
     @abstractmethod
@@ -249,7 +249,7 @@ class Mount(ABC, Generic[P]):
         """What its verdict takes for granted besides what every wall does; most kinds nothing."""
         return ()
 
-    def cautions(self, piece: P, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: P, wall: Wall) -> list[Message]:
         """What to mind with this kind here."""
         return []
 
@@ -259,7 +259,7 @@ class Mount(ABC, Generic[P]):
             return board_n(piece) / G_N_PER_KG
         return getattr(piece, "body_kg", None)
 
-    def lifting(self, piece: P) -> list[Phrase]:
+    def lifting(self, piece: P) -> list[Message]:
         """Who must lift it, when one person alone should not."""
         kg = self.weight_kg(piece)
         if not kg or self.stands:
@@ -274,7 +274,7 @@ class Mount(ABC, Generic[P]):
             "limit": Quantity(limit, "mass"),
         }
         return [
-            Phrase(
+            Message(
                 who
                 + " lift it: {kg} up to {top}, where one alone should lift no more than {limit} "
                 "again and again.",
@@ -320,12 +320,12 @@ def covered(own: Box, wall: Wall) -> list[Feature]:
     ]
 
 
-def holes(seats: Sequence[AnySeat]) -> list[Hole]:
+def holes(supports: Sequence[AnySupport]) -> list[Hole]:
     """Every hole in the wall, support by support from the left, each from the top down."""
     return [
-        Hole(x, y, seat)
-        for seat in seats
-        for x, y in sorted(seat.holes, key=lambda place: -place[1])
+        Hole(x, y, support)
+        for support in supports
+        for x, y in sorted(support.holes, key=lambda place: -place[1])
     ]
 
 

@@ -7,7 +7,7 @@ from trade.load.stiffener import stiffener
 from trade.mechanics import composite
 from trade.mounts.base import Part, cut
 from trade.mounts.work import front_mm
-from trade.plan import Piece, Shelf, Wall
+from trade.plan.model import Piece, Shelf, Wall
 
 
 def too_few_supports(piece: Piece, noun: str, unknown: tuple[str, ...]) -> Check:

@@ -12,19 +12,19 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.fixings import fastening, wood
-from trade.fixings.seat import Hardware, Seat, seat
+from trade.fixings.support import Hardware, Support, support
 from trade.load.demand import Demand
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import insides
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, support_name
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
-from trade.plan import Bookcase, Wall
-from trade.policy import Policy
+from trade.plan.model import Bookcase, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
-from trade.wall.trued import lowest_ceiling_mm
+from trade.wall.scribing import lowest_ceiling_mm
 
 NOUN = "strap"
 CLIMBER_N = 270.0  # ASTM F2057: a 60 lb child
@@ -88,15 +88,15 @@ class _Bookcase(Mount[Bookcase]):
         demands: dict[int, tuple[Demand, ...]] = dict.fromkeys(
             range(len(piece.supports_mm)), (case,)
         )
-        found = fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads)
+        found = fastening.checks(self.supports(piece, wall), demands, backing(wall).unknown, loads)
         return [*found, _strap(piece, loads), _stands_up(piece, wall), *insides.checks(piece)]
 
-    def seats(self, piece: Bookcase, wall: Wall) -> list[Seat]:
+    def supports(self, piece: Bookcase, wall: Wall) -> list[Support]:
         """Each strap's plate on the wall, one screw."""
         foot = piece.height_mm - piece.strap_down_mm - _PLATE.height_mm / 2
         count = len(piece.supports_mm)
         return [
-            seat(wall, piece, _PLATE, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
+            support(wall, piece, _PLATE, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
             for i, x in enumerate(piece.supports_mm)
         ]
 
@@ -133,7 +133,7 @@ class _Bookcase(Mount[Bookcase]):
             *plates,
         ]
 
-    def side(self, piece: Bookcase, seat: Seat) -> list[Shape]:
+    def side(self, piece: Bookcase, support: Support) -> list[Shape]:
         """Its top and back, a strap to the plate on the wall."""
         top, strap = piece.height_mm, piece.height_mm - piece.strap_down_mm
         return [
@@ -143,7 +143,7 @@ class _Bookcase(Mount[Bookcase]):
             block("steel", 0.0, strap - 2, 60.0, strap + 1),
         ]
 
-    def cures(self, piece: Bookcase) -> Iterator[tuple[str, Phrase, Bookcase]]:
+    def cures(self, piece: Bookcase) -> Iterator[tuple[str, Message, Bookcase]]:
         """Its inside parted once more, or of thicker boards."""
         yield from insides.cures(piece)
 
@@ -178,10 +178,10 @@ class _Bookcase(Mount[Bookcase]):
         line = ("The straps", piece.top_mm - piece.strap_down_mm)
         return Hanging("strap", line, "apart", before=(stand,), after=(back, taut), levelled=False)
 
-    def cautions(self, piece: Bookcase, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: Bookcase, wall: Wall) -> list[Message]:
         """What people get wrong with bookcases."""
         return [
-            Phrase(
+            Message(
                 "Heavy books below. Straps into studs, not into the lining; a strap at each end."
             )
         ]

@@ -10,9 +10,9 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.fixings import fastening
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load import sharing
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.load.ways import BODY, Sharing
@@ -21,8 +21,8 @@ from trade.mounts import board, strips
 from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bevel, Detail, scribe
-from trade.plan import BoxShelf, Wall
-from trade.policy import Policy
+from trade.plan.model import BoxShelf, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw place"
@@ -72,7 +72,7 @@ class _BoxShelf(Mount[BoxShelf]):
         loads = unweighed(piece)
         load = self._load(piece, so)
         found = fastening.checks(
-            self.seats(piece, wall), load.demands(), backing(wall).unknown, loads
+            self.supports(piece, wall), load.demands(), backing(wall).unknown, loads
         )
         return [*found, _top_sag(piece, loads), _lower_edge(piece)]
 
@@ -81,7 +81,7 @@ class _BoxShelf(Mount[BoxShelf]):
             piece, _own_n(piece), piece.depth_mm / 2, sharing=so, torsion_nmm=_torsion_nmm(piece)
         )
 
-    def seats(self, piece: BoxShelf, wall: Wall) -> list[Seat]:
+    def supports(self, piece: BoxShelf, wall: Wall) -> list[Support]:
         """Its back at each stud: a screw near the top, another near the bottom."""
         heights, low = _rows_mm(piece), piece.top_mm - piece.height_mm
         return strips.on_studs(
@@ -116,7 +116,7 @@ class _BoxShelf(Mount[BoxShelf]):
         """
         t, (ends, back) = piece.skin_mm, scribe(piece, wall)
         foot = piece.top_mm - piece.height_mm + t
-        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, foot, units)
+        screws = strips.screwed(self.supports(piece, wall), piece.left_mm, foot, units)
         mitred = (Bevel("its front edge", _MITRE, t),) if piece.mitred else ()
         both = (Bevel("both its long edges", _MITRE, t),) if piece.mitred else ()
         between = "between back and front, inside the box as it was glued up"
@@ -148,7 +148,7 @@ class _BoxShelf(Mount[BoxShelf]):
         )
         return [block("board", left, low, right, piece.top_mm), inner, *screws]
 
-    def side(self, piece: BoxShelf, seat: Seat) -> list[Shape]:
+    def side(self, piece: BoxShelf, support: Support) -> list[Shape]:
         """Four skins around nothing."""
         t, d, top, low = piece.skin_mm, piece.depth_mm, piece.top_mm, piece.top_mm - piece.height_mm
         return [
@@ -159,22 +159,22 @@ class _BoxShelf(Mount[BoxShelf]):
             block("board", d - t, low + t, d, top - t),
         ]
 
-    def cures(self, piece: BoxShelf) -> Iterator[tuple[str, Phrase, BoxShelf]]:
+    def cures(self, piece: BoxShelf) -> Iterator[tuple[str, Message, BoxShelf]]:
         """Screws near the bottom; screws further up; a taller box."""
         if not piece.low_screws:
-            yield "low", Phrase("Screws near its bottom too"), replace(piece, low_screws=True)
+            yield "low", Message("Screws near its bottom too"), replace(piece, low_screws=True)
         if piece.screw_down_mm > piece.skin_mm + 13:
             up = piece.skin_mm + 13
             yield (
                 "higher",
-                Phrase("Screws {d} below the top", {"d": Quantity(up, "length")}),
+                Message("Screws {d} below the top", {"d": Quantity(up, "length")}),
                 replace(piece, screw_down_mm=up),
             )
         for high in (150.0, 180.0, 220.0, 260.0):
             if high > piece.height_mm and piece.top_mm >= high:
                 yield (
                     "taller",
-                    Phrase("A box {h} high", {"h": Quantity(high, "length")}),
+                    Message("A box {h} high", {"h": Quantity(high, "length")}),
                     replace(piece, height_mm=high),
                 )
 
@@ -192,10 +192,10 @@ class _BoxShelf(Mount[BoxShelf]):
         line = ("Underside of the box", piece.top_mm - piece.height_mm)
         return Hanging("box", line, before=(opened,), after=(closed,), lifts=True)
 
-    def cautions(self, piece: BoxShelf, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: BoxShelf, wall: Wall) -> list[Message]:
         """What people get wrong with boxes."""
         return [
-            Phrase(
+            Message(
                 "Leave the top off until the screws are in, or bore holes for the driver; mitres "
                 "and end caps last."
             )

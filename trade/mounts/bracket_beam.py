@@ -5,9 +5,9 @@ A shelf whose own weight is most of what the brackets carry.
 
 from typing import Any, ClassVar
 
-from trade.check import Phrase
+from trade.check import Message
 from trade.mounts.bracket_shelf import Bracketed
-from trade.plan import BracketBeam, Wall
+from trade.plan.model import BracketBeam, Wall
 
 
 class _BracketBeam(Bracketed[BracketBeam]):
@@ -25,11 +25,11 @@ class _BracketBeam(Bracketed[BracketBeam]):
         "bracket": "braced",
     }
 
-    def cautions(self, piece: BracketBeam, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: BracketBeam, wall: Wall) -> list[Message]:
         """What people get wrong with beams."""
         return [
-            Phrase("Screw it to its brackets from below, so that it cannot be slid off."),
-            Phrase("Over a stove or beside a flue local rules say how far wood must stay away."),
+            Message("Screw it to its brackets from below, so that it cannot be slid off."),
+            Message("Over a stove or beside a flue local rules say how far wood must stay away."),
         ]
 
 

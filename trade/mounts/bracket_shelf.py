@@ -11,9 +11,9 @@ from typing import Any, ClassVar, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.fixings import fastening, wood
-from trade.fixings.seat import Hardware, Seat, seat
+from trade.fixings.support import Hardware, Support, support
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
@@ -37,8 +37,8 @@ from trade.mounts.base import (
 )
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
-from trade.plan import BracketShelf, Wall
-from trade.policy import Policy
+from trade.plan.model import BracketShelf, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "bracket"
@@ -83,17 +83,17 @@ class Bracketed(Mount[B]):
         row = data.brackets()[piece.bracket]
         load = self._load(piece, so)
         demands = load.demands()
-        seats = self.seats(piece, wall)
+        supports = self.supports(piece, wall)
         lining = backing(wall).unknown
         return [
             *board.checks(load, loads),
-            *fastening.checks(seats, demands, lining, loads),
-            _bending(piece, row, seats, demands, loads),
+            *fastening.checks(supports, demands, lining, loads),
+            _bending(piece, row, supports, demands, loads),
             _reach(piece, row),
             _room(piece, row),
             *stiffness.wobble(
                 load,
-                [(seat, _give(piece, row)) for seat in seats if seat.holds],
+                [(support, _give(piece, row)) for support in supports if support.holds],
                 demands,
                 lining + loads,
             ),
@@ -103,7 +103,7 @@ class Bracketed(Mount[B]):
         row = data.brackets()[piece.bracket]
         return ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.arm_mm * _HARDWARE_OUT_SHARE, so)
 
-    def seats(self, piece: B, wall: Wall) -> list[Seat]:
+    def supports(self, piece: B, wall: Wall) -> list[Support]:
         """Each bracket where it sits."""
         row = data.brackets()[piece.bracket]
         if row.material == "steel":
@@ -117,7 +117,7 @@ class Bracketed(Mount[B]):
         )
         foot, count = piece.top_mm - piece.thickness_mm - row.leg_mm, len(piece.supports_mm)
         return [
-            seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
+            support(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
             for i, x in enumerate(piece.supports_mm)
         ]
 
@@ -148,7 +148,7 @@ class Bracketed(Mount[B]):
             ),
         )
 
-    def cures(self, piece: B) -> Iterator[tuple[str, Phrase, B]]:
+    def cures(self, piece: B) -> Iterator[tuple[str, Message, B]]:
         """Another bracket, of steel where the piece itself is heavy.
 
         A strip under the front edge.
@@ -159,7 +159,7 @@ class Bracketed(Mount[B]):
                 yield code, label, replace(changed, pair_kg=None)
         for high in (25.0, 38.0, 50.0):
             if high > piece.stiffener_mm and piece.high_mm < 40:
-                label = Phrase(
+                label = Message(
                     "A strip or fold {h} high under the front edge", {"h": Quantity(high, "length")}
                 )
                 yield "stiffener", label, replace(piece, stiffener_mm=high)
@@ -193,7 +193,7 @@ class Bracketed(Mount[B]):
         )
         return [*legs, *strip, board_front(piece)]
 
-    def side(self, piece: B, seat: Seat) -> list[Shape]:
+    def side(self, piece: B, support: Support) -> list[Shape]:
         """The board on the bracket's arm, the leg down the wall."""
         row, under = data.brackets()[piece.bracket], piece.top_mm - piece.high_mm
         role: Role = "steel" if row.material == "steel" else "wood"
@@ -216,14 +216,14 @@ class _BracketShelf(Bracketed[BracketShelf]):
         "bracket": "braced",
     }
 
-    def cautions(self, piece: BracketShelf, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: BracketShelf, wall: Wall) -> list[Message]:
         """What people get wrong with brackets."""
         return [
-            Phrase(
+            Message(
                 "Level over what carries the shelf, from arm to arm: brackets differ from one "
                 "another."
             ),
-            Phrase(
+            Message(
                 "The top screw is the one that holds: never leave it out because it is hard to "
                 "reach."
             ),
@@ -263,30 +263,30 @@ def _give(piece: BracketShelf, row: data.Bracket) -> float:
 def _bending(
     piece: BracketShelf,
     row: data.Bracket,
-    seats: list[Seat],
+    supports: list[Support],
     demands: dict[int, tuple[Demand, ...]],
     unknown: tuple[str, ...],
 ) -> Check:
     def duration(demand: Demand) -> float:
         return 1.0 if row.material == "steel" else demand.duration
 
-    seat, demand = max(
-        ((seat, demand) for seat in seats for demand in demands[seat.index]),
+    support, demand = max(
+        ((support, demand) for support in supports for demand in demands[support.index]),
         key=lambda p: abs(p[1].moment_nmm) / duration(p[1]),
     )
     if piece.pair_kg is not None:
-        return _rated(piece.pair_kg, row, seat, demand, unknown)
+        return _rated(piece.pair_kg, row, support, demand, unknown)
     stress = abs(demand.moment_nmm) / row.section_mm3
     return make(
         "bracket.bending",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case=demand.case,
         unknown=unknown,
         demand=Quantity(stress, "stress"),
         capacity=Quantity(row.allowable_mpa * duration(demand), "stress"),
         template="The {part} is bent at its corner to {used} of what it may take.",
-        parts={"part": seat.part},
+        parts={"part": support.part},
         steps=(
             Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
             Step("S", "section modulus at the corner, mm³", Quantity(row.section_mm3, "ratio")),
@@ -296,7 +296,7 @@ def _bending(
 
 
 def _rated(
-    pair_kg: float, row: data.Bracket, seat: Seat, demand: Demand, unknown: tuple[str, ...]
+    pair_kg: float, row: data.Bracket, support: Support, demand: Demand, unknown: tuple[str, ...]
 ) -> Check:
     """Against what its packet states of a pair, taken as spread over the arms.
 
@@ -305,14 +305,14 @@ def _rated(
     rated = pair_kg / 2 * G_N_PER_KG * row.arm_mm / 2
     return make(
         "bracket.bending",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case=demand.case,
         unknown=unknown,
         demand=Quantity(abs(demand.moment_nmm), "moment"),
         capacity=Quantity(rated, "moment"),
         template="The {part} is turned with {used} of what its packet states.",
-        parts={"part": seat.part},
+        parts={"part": support.part},
         steps=(
             Step("W", "what the packet states of a pair", Quantity(pair_kg, "mass")),
             Step("M_r", "W / 2 half an arm out", Quantity(rated, "moment")),

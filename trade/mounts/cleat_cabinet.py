@@ -16,9 +16,9 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, make
+from trade.check import Check, Message, Quantity, make
 from trade.fixings import fastening
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import LineLoad, contents_of, unweighed
@@ -31,8 +31,8 @@ from trade.mounts.bevel import Bevel
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.own_half import INSET_MM, SPACER_MM, spacer_mm
 from trade.mounts.work import Detail, Pair
-from trade.plan import Cabinet, Wall
-from trade.policy import Policy
+from trade.plan.model import Cabinet, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw pair"
@@ -100,7 +100,7 @@ class _CleatCabinet(Mount[Cabinet]):
         load = self._load(piece, so)
         cleat = bevel_of(piece)
         pulled = _pulled(piece, load)
-        found = fastening.checks(self.seats(piece, wall), pulled, backing(wall).unknown, loads)
+        found = fastening.checks(self.supports(piece, wall), pulled, backing(wall).unknown, loads)
         found += [
             *bevel.checks(cleat, pulled, loads),
             *own_half.checks(piece, cleat, pulled, loads),
@@ -130,7 +130,7 @@ class _CleatCabinet(Mount[Cabinet]):
             piece, own_n, piece.depth_mm / 2, sharing=so, torsion_nmm=inf
         )  # a closed body is taken not to twist
 
-    def seats(self, piece: Cabinet, wall: Wall) -> list[Seat]:
+    def supports(self, piece: Cabinet, wall: Wall) -> list[Support]:
         """The wall's half of the cleat at each stud: two screws, one above the other."""
         high = piece.cleat_high_mm
         heights = bevel.screw_heights_mm(high, piece.screws_each)
@@ -163,7 +163,7 @@ class _CleatCabinet(Mount[Cabinet]):
     def details(self, piece: Cabinet, wall: Wall, units: Units) -> dict[str, Detail]:
         """Both halves of the cleat out of one strip; loose shelves and uprights inside."""
         left, foot = piece.left_mm + INSET_MM, piece.top_mm - piece.down_mm - piece.cleat_high_mm
-        screws = strips.screwed(self.seats(piece, wall), left, foot, units, "the wall's half")
+        screws = strips.screwed(self.supports(piece, wall), left, foot, units, "the wall's half")
         pair = Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm)
         return {
             "half of the cleat": Detail(
@@ -217,7 +217,7 @@ class _CleatCabinet(Mount[Cabinet]):
             *screws,
         ]
 
-    def side(self, piece: Cabinet, seat: Seat) -> list[Shape]:
+    def side(self, piece: Cabinet, support: Support) -> list[Shape]:
         """The body in front of the cleat's two halves and the spacer."""
         t, top, bottom = piece.cleat_mm, piece.top_mm, piece.top_mm - piece.height_mm
         return [
@@ -228,7 +228,7 @@ class _CleatCabinet(Mount[Cabinet]):
             ),
         ]
 
-    def cures(self, piece: Cabinet) -> Iterator[tuple[str, Phrase, Cabinet]]:
+    def cures(self, piece: Cabinet) -> Iterator[tuple[str, Message, Cabinet]]:
         """A lock; a steeper bevel; a higher cleat.
 
         Its inside parted once more, or of thicker boards.
@@ -236,29 +236,29 @@ class _CleatCabinet(Mount[Cabinet]):
         if not piece.locked:
             yield (
                 "lock",
-                Phrase("Lock it: a screw through its back into the cleat, or a block above"),
+                Message("Lock it: a screw through its back into the cleat, or a block above"),
                 replace(piece, locked=True),
             )
         if piece.screws_each == 2 and piece.anchor is not None:
             yield (
                 "single",
-                Phrase("One at each place, so that they don't share a patch"),
+                Message("One at each place, so that they don't share a patch"),
                 replace(piece, screws_each=1),
             )
         for degrees in (50.0, 55.0, 60.0):
             if degrees > piece.bevel_deg:
                 yield (
                     "bevel",
-                    Phrase(f"Rip the bevel at {degrees:.0f} degrees"),
+                    Message(f"Rip the bevel at {degrees:.0f} degrees"),
                     replace(piece, bevel_deg=degrees),
                 )
         for high in (100.0, 120.0, 150.0):
             if high > piece.cleat_high_mm and high + piece.down_mm < piece.height_mm - SPACER_MM:
-                label = Phrase("A cleat {h} high", {"h": Quantity(high, "length")})
+                label = Message("A cleat {h} high", {"h": Quantity(high, "length")})
                 yield "cleat", label, replace(piece, cleat_high_mm=high)
         for below in _LOWER_MM:
             if piece.below_mm < below < piece.top_mm - piece.height_mm:
-                label = Phrase(
+                label = Message(
                     "A spacer that reaches {h} below it: a foot lower down the wall",
                     {"h": Quantity(below, "length")},
                 )
@@ -276,7 +276,11 @@ class _CleatCabinet(Mount[Cabinet]):
             "own-half",
             "Screw its own half and the spacer to the piece",
             *(
-                [Phrase("{n} screws through its back, or the rail behind it, spread along.", sizes)]
+                [
+                    Message(
+                        "{n} screws through its back, or the rail behind it, spread along.", sizes
+                    )
+                ]
                 if screws
                 else []
             ),
@@ -287,7 +291,7 @@ class _CleatCabinet(Mount[Cabinet]):
         on = do(
             "lift-on",
             "Lift it on",
-            Phrase(
+            Message(
                 "Above it, {rise} must be free. Let it down slowly: hands away from the bevel.",
                 {"rise": rise},
             ),
@@ -306,14 +310,14 @@ class _CleatCabinet(Mount[Cabinet]):
             "wall cleat", line, before=(own,), after=(on, *((lock,) if piece.locked else ()))
         )
 
-    def cautions(self, piece: Cabinet, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: Cabinet, wall: Wall) -> list[Message]:
         """What people get wrong with cleats."""
         return [
-            Phrase(
+            Message(
                 "Spacer at the bottom as thick as the cleat, {t}, or it leans.",
                 {"t": Quantity(piece.cleat_mm, "fine")},
             ),
-            Phrase("Both halves from one strip, ripped at the same setting: then they fit."),
+            Message("Both halves from one strip, ripped at the same setting: then they fit."),
         ]
 
 

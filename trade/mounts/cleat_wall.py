@@ -11,9 +11,9 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Assumption, Check, Phrase, Quantity
+from trade.check import Assumption, Check, Message, Quantity
 from trade.fixings import fastening
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG, Units
@@ -22,8 +22,8 @@ from trade.mounts.base import LENGTH, Ask, Box, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail, Pair, Work
-from trade.plan import CleatWall, Wall
-from trade.policy import Policy
+from trade.plan.model import CleatWall, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw pair"
@@ -76,7 +76,7 @@ class _CleatWall(Mount[CleatWall]):
             i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in load.demands().items()
         }
         every = {row * count + i: cases for row in range(piece.rows) for i, cases in pulled.items()}
-        found = fastening.checks(self.seats(piece, wall), every, backing(wall).unknown, loads)
+        found = fastening.checks(self.supports(piece, wall), every, backing(wall).unknown, loads)
         lines, outs = contents_of(piece)
         things = [
             (line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)
@@ -99,14 +99,14 @@ class _CleatWall(Mount[CleatWall]):
         """That its holders carry what is in them."""
         return hooks.assumed(piece, "holder")
 
-    def seats(self, piece: CleatWall, wall: Wall) -> list[Seat]:
+    def supports(self, piece: CleatWall, wall: Wall) -> list[Support]:
         """Every row's half of a cleat at each stud, from the top row down."""
         high, count = piece.cleat_high_mm, len(piece.supports_mm)
         heights = bevel.screw_heights_mm(high, piece.screws_each)
         return [
-            seat
+            support
             for row in range(piece.rows)
-            for seat in strips.on_studs(
+            for support in strips.on_studs(
                 piece,
                 wall,
                 NOUN,
@@ -134,12 +134,16 @@ class _CleatWall(Mount[CleatWall]):
 
     def details(self, piece: CleatWall, wall: Wall, units: Units) -> dict[str, Detail]:
         """Each out of a strip that gives the holders their halves besides."""
-        seats = [seat for seat in self.seats(piece, wall) if seat.index < len(piece.supports_mm)]
+        supports = [
+            support
+            for support in self.supports(piece, wall)
+            if support.index < len(piece.supports_mm)
+        ]
         foot = piece.top_mm - piece.cleat_high_mm
         pair = Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm)
         works: tuple[Work, ...] = (
             pair,
-            *strips.screwed(seats, piece.left_mm, foot, units, "the wall's half"),
+            *strips.screwed(supports, piece.left_mm, foot, units, "the wall's half"),
         )
         return {
             "cleat": Detail(
@@ -166,9 +170,9 @@ class _CleatWall(Mount[CleatWall]):
             shapes += strips.screws_front(piece, heights, hidden=False, first=row * count)
         return shapes
 
-    def side(self, piece: CleatWall, seat: Seat) -> list[Shape]:
+    def side(self, piece: CleatWall, support: Support) -> list[Shape]:
         """The row that is cut, a holder on it."""
-        t, edge = piece.cleat_mm, seat.foot_mm + piece.cleat_high_mm
+        t, edge = piece.cleat_mm, support.foot_mm + piece.cleat_high_mm
         return [
             *bevel_of(piece).shapes(edge, edge + 30),
             block("face", t, edge - piece.holder_mm, t + 12, edge + 30),
@@ -183,30 +187,30 @@ class _CleatWall(Mount[CleatWall]):
         )
         return Box(piece.left_mm, piece.left_mm + piece.length_mm, max(low, 0.0), piece.top_mm)
 
-    def cures(self, piece: CleatWall) -> Iterator[tuple[str, Phrase, CleatWall]]:
+    def cures(self, piece: CleatWall) -> Iterator[tuple[str, Message, CleatWall]]:
         """Longer holders; single plugs; a steeper bevel; thicker cleats."""
         if piece.screws_each == 2 and piece.anchor is not None:
             yield (
                 "single",
-                Phrase("One at each place, so that they don't share a patch"),
+                Message("One at each place, so that they don't share a patch"),
                 replace(piece, screws_each=1),
             )
         for high in (200.0, 250.0, 300.0, 400.0):
             if high > piece.holder_mm:
-                label = Phrase("Holders that reach {h} down", {"h": Quantity(high, "length")})
+                label = Message("Holders that reach {h} down", {"h": Quantity(high, "length")})
                 yield "holder", label, replace(piece, holder_mm=high)
         for degrees in (50.0, 55.0, 60.0):
             if degrees > piece.bevel_deg:
                 yield (
                     "bevel",
-                    Phrase(f"Rip the bevels at {degrees:.0f} degrees"),
+                    Message(f"Rip the bevels at {degrees:.0f} degrees"),
                     replace(piece, bevel_deg=degrees),
                 )
         for thick in (24.0, 30.0):
             if thick > piece.cleat_mm:
                 yield (
                     "cleat",
-                    Phrase("Cleats {t} thick", {"t": Quantity(thick, "length")}),
+                    Message("Cleats {t} thick", {"t": Quantity(thick, "length")}),
                     replace(piece, cleat_mm=thick),
                 )
 
@@ -230,10 +234,10 @@ class _CleatWall(Mount[CleatWall]):
             rows_mm=middles,
         )
 
-    def cautions(self, piece: CleatWall, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: CleatWall, wall: Wall) -> list[Message]:
         """What people get wrong with cleat walls."""
         found = [
-            Phrase(
+            Message(
                 "A foot as thick as the cleat on every holder, or it leans. Leave rows free for "
                 "later."
             )
@@ -243,7 +247,7 @@ class _CleatWall(Mount[CleatWall]):
                 "Between bare studs a holder's foot has nothing to lean on: make each span two "
                 "studs, or line the wall first."
             )
-            found.append(Phrase(said))
+            found.append(Message(said))
         return found
 
 

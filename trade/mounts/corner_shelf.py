@@ -12,9 +12,9 @@ from typing import Any, ClassVar, NamedTuple
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.fixings import fastening
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.load.line import contents_of, unweighed
 from trade.load.push import push_of
@@ -35,8 +35,8 @@ from trade.mounts.base import (
 )
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail, Mitre, Slant, Work, scribe
-from trade.plan import CornerShelf, Wall
-from trade.policy import Policy
+from trade.plan.model import CornerShelf, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw place"
@@ -70,7 +70,8 @@ class _Angle(NamedTuple):
     def of(cls, piece: CornerShelf, wall: Wall) -> "_Angle":
         """As measured; square where nobody measured."""
         angle = next(
-            (corner.angle_deg for corner in wall.lie.corners if corner.side == piece.corner), 90.0
+            (corner.angle_deg for corner in wall.flatness.corners if corner.side == piece.corner),
+            90.0,
         )
         return cls(piece.length_mm, piece.depth_mm, angle)
 
@@ -181,7 +182,7 @@ class _CornerShelf(Mount[CornerShelf]):
         loads = unweighed(piece)
         if not piece.supports_mm:
             return [_nothing(loads)]
-        outer, seats = outer_mm(piece), self.seats(piece, wall)
+        outer, supports = outer_mm(piece), self.supports(piece, wall)
         load, push = _on_three(piece), push_of(piece).n
         years, minutes = data.house("duration_years"), data.house("duration_minutes")
         worst = shares(outer, piece.other_mm, piece.length_mm / 2, piece.depth_mm / 2)
@@ -193,7 +194,7 @@ class _CornerShelf(Mount[CornerShelf]):
             + push * max(worst.there, shares(outer, piece.other_mm, 0.0, piece.depth_mm).there),
         )
         half = piece.ledger_mm / 2
-        far = max(range(len(seats)), key=lambda i: _from_corner(piece, piece.supports_mm[i]))
+        far = max(range(len(supports)), key=lambda i: _from_corner(piece, piece.supports_mm[i]))
         cases = (
             Demand("loaded, for years", years, here[0], here[0] * half),
             Demand("loaded, and pushed on its front", minutes, here[1], here[1] * half),
@@ -211,19 +212,19 @@ class _CornerShelf(Mount[CornerShelf]):
             ),
         )
         demands: dict[int, tuple[Demand, ...]] = {
-            seat.index: cases if i == far else rest for i, seat in enumerate(seats)
+            support.index: cases if i == far else rest for i, support in enumerate(supports)
         }
-        found = fastening.checks(seats, demands, backing(wall).unknown, loads)
+        found = fastening.checks(supports, demands, backing(wall).unknown, loads)
         return [
             *found,
             _place(piece, wall),
             *([_inner(piece)] if len(piece.supports_mm) < 2 else []),
             _triangle(piece, outer, loads),
-            _other(piece, there, seats[far], wall, loads),
+            _other(piece, there, supports[far], wall, loads),
             _front(piece, loads),
         ]
 
-    def seats(self, piece: CornerShelf, wall: Wall) -> list[Seat]:
+    def supports(self, piece: CornerShelf, wall: Wall) -> list[Support]:
         """The screws of this wall's ledger."""
         high = piece.ledger_high_mm
         foot = piece.top_mm - piece.thickness_mm - high
@@ -261,7 +262,7 @@ class _CornerShelf(Mount[CornerShelf]):
         foot = piece.top_mm - piece.thickness_mm - high
         along, across = (_outer_end(degrees, t) for degrees in corner.outer_deg)
         inner = corner.inner(t)
-        screws = strips.screwed(self.seats(piece, wall), piece.left_mm, foot, units)
+        screws = strips.screwed(self.supports(piece, wall), piece.left_mm, foot, units)
         return {
             "board": Detail(
                 (*corner.edge(), Slant(corner.front_mm, corner.front_deg)),
@@ -295,7 +296,7 @@ class _CornerShelf(Mount[CornerShelf]):
             board_front(piece),
         ]
 
-    def side(self, piece: CornerShelf, seat: Seat) -> list[Shape]:
+    def side(self, piece: CornerShelf, support: Support) -> list[Shape]:
         """The board on its ledger."""
         under = piece.top_mm - piece.thickness_mm
         return [
@@ -322,11 +323,11 @@ class _CornerShelf(Mount[CornerShelf]):
         )
         return replace(piece, left_mm=left, supports_mm=studs or moved or (piece.length_mm / 2,))
 
-    def cures(self, piece: CornerShelf) -> Iterator[tuple[str, Phrase, CornerShelf]]:
+    def cures(self, piece: CornerShelf) -> Iterator[tuple[str, Message, CornerShelf]]:
         """The other wall's screw further out."""
         far = piece.depth_mm * 0.85
         if far > piece.other_mm:
-            label = Phrase(
+            label = Message(
                 "The other wall's furthest screw {x} from the corner",
                 {"x": Quantity(far, "length")},
             )
@@ -342,7 +343,7 @@ class _CornerShelf(Mount[CornerShelf]):
             "The ledger on the other wall",
             "Carry the line round the corner with the level. Find the stud there first: it is "
             "another wall.",
-            *ledgers.anchored(self.seats(piece, wall)),
+            *ledgers.anchored(self.supports(piece, wall)),
         )
         board = do(
             "board",
@@ -359,10 +360,10 @@ class _CornerShelf(Mount[CornerShelf]):
         line = ("Top of the ledgers", piece.top_mm - piece.thickness_mm)
         return Hanging("ledger", line, after=(other, board, fasten))
 
-    def cautions(self, piece: CornerShelf, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: CornerShelf, wall: Wall) -> list[Message]:
         """What people get wrong with corners."""
         return [
-            Phrase(
+            Message(
                 "Corners are not square: take the angle off with a bevel or cardboard before "
                 "cutting the board."
             )
@@ -481,7 +482,11 @@ def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Che
 
 
 def _other(
-    piece: CornerShelf, there: tuple[float, float], like: Seat, wall: Wall, loads: tuple[str, ...]
+    piece: CornerShelf,
+    there: tuple[float, float],
+    like: Support,
+    wall: Wall,
+    loads: tuple[str, ...],
 ) -> Check:
     """The other wall's outer screws, as good as this wall's, if they are known to sit in a stud."""
     years, minutes = strips.durations(like)

@@ -12,9 +12,9 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.fixings import fastening
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
@@ -39,8 +39,8 @@ from trade.mounts.base import (
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.rods import Rod, slid_on
 from trade.mounts.work import Band, Bored, Detail, Mitre, longest_mm
-from trade.plan import DowelShelf, Wall
-from trade.policy import Policy
+from trade.plan.model import DowelShelf, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 _PRESSED_MM = 400.0  # house rule: so much of the strip presses at each support
@@ -80,27 +80,27 @@ class _DowelShelf(Mount[DowelShelf]):
 
     def _shared(self, piece: DowelShelf, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
-        load, seats = self._load(piece, so), self.seats(piece, wall)
+        load, supports = self._load(piece, so), self.supports(piece, wall)
         demands = load.demands()
         lining = backing(wall).unknown
         rod = Rod(piece.dowel_mm, piece.in_shelf_mm)
         give = _give(piece) * len(piece.supports_mm) / piece.dowels
         return [
             *board.checks(load, loads),
-            *fastening.checks(seats, demands, lining, loads),
+            *fastening.checks(supports, demands, lining, loads),
             _bending(piece, demands, load.push_n, loads),
             rods.hole(piece.depth_mm - piece.strip_mm, rod),
             rods.cover(piece, rod),
-            _clear_of_screws(piece, seats),
+            _clear_of_screws(piece, supports),
             *stiffness.wobble(
-                load, [(each, give) for each in seats if each.holds], demands, lining + loads
+                load, [(each, give) for each in supports if each.holds], demands, lining + loads
             ),
         ]
 
     def _load(self, piece: DowelShelf, so: Sharing) -> ShelfLoad:
         return ShelfLoad(piece, 0.0, 0.0, so)
 
-    def seats(self, piece: DowelShelf, wall: Wall) -> list[Seat]:
+    def supports(self, piece: DowelShelf, wall: Wall) -> list[Support]:
         """The back strip on its studs."""
         high = piece.thickness_mm
         gaps = [b - a for a, b in pairwise(piece.supports_mm)]
@@ -141,7 +141,7 @@ class _DowelShelf(Mount[DowelShelf]):
             for work in bored
         )
         screws = strips.screwed(
-            self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.thickness_mm, units
+            self.supports(piece, wall), piece.left_mm, piece.top_mm - piece.thickness_mm, units
         )
         return {
             "shelf": Detail(
@@ -165,7 +165,7 @@ class _DowelShelf(Mount[DowelShelf]):
         heights = tuple(piece.top_mm - piece.high_mm + up for up in strips.rows(piece.high_mm))
         return [board_front(piece), *dowels, *strips.screws_front(piece, heights)]
 
-    def side(self, piece: DowelShelf, seat: Seat) -> list[Shape]:
+    def side(self, piece: DowelShelf, support: Support) -> list[Shape]:
         """The strip on the wall, the shelf in front of it, a dowel through both."""
         t = piece.strip_mm
         axis = piece.top_mm - piece.high_mm / 2
@@ -194,16 +194,16 @@ class _DowelShelf(Mount[DowelShelf]):
             for n, x in enumerate(dowel_places_mm(piece), start=1)
         ]
 
-    def cures(self, piece: DowelShelf) -> Iterator[tuple[str, Phrase, DowelShelf]]:
+    def cures(self, piece: DowelShelf) -> Iterator[tuple[str, Message, DowelShelf]]:
         """More dowels; as many as leave the screws their places; thicker ones."""
         for count in (3, 4, 5, 6, 7, 8, 10):
             if count > piece.dowels or count == piece.dowels - 1:
-                yield "dowels", Phrase(f"{count} dowels"), replace(piece, dowels=count)
+                yield "dowels", Message(f"{count} dowels"), replace(piece, dowels=count)
         for thick in (22.2, 25.4, 31.75):
             if thick > piece.dowel_mm:
                 yield (
                     "dowel",
-                    Phrase("Dowels {d} thick", {"d": Quantity(thick, "length")}),
+                    Message("Dowels {d} thick", {"d": Quantity(thick, "length")}),
                     replace(piece, dowel_mm=thick),
                 )
 
@@ -219,11 +219,11 @@ class _DowelShelf(Mount[DowelShelf]):
         top = ("Top of the back strip", piece.top_mm)
         return Hanging("back strip", top, before=(tried,), after=slid_on(policy.stays, "dowels"))
 
-    def cautions(self, piece: DowelShelf, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: DowelShelf, wall: Wall) -> list[Message]:
         """What people get wrong with dowels."""
         return [
-            Phrase("Clamp strip and shelf together and drill both at once: the holes must match."),
-            Phrase("Rip the strip off the same board: the grain runs on."),
+            Message("Clamp strip and shelf together and drill both at once: the holes must match."),
+            Message("Rip the strip off the same board: the grain runs on."),
         ]
 
 
@@ -235,29 +235,29 @@ def dowel_places_mm(piece: DowelShelf) -> tuple[float, ...]:
     return tuple(piece.length_mm * (n + 0.5) / piece.dowels for n in range(piece.dowels))
 
 
-def _clear_of_screws(piece: DowelShelf, seats: list[Seat]) -> Check:
+def _clear_of_screws(piece: DowelShelf, supports: list[Support]) -> Check:
     """A screw of the strip and a dowel need a place each.
 
     From edge to edge some wood must be left between them.
     """
     axis = piece.top_mm - piece.thickness_mm / 2
     pairs = [
-        (hypot(piece.left_mm + at - x, axis - y), seat)
+        (hypot(piece.left_mm + at - x, axis - y), support)
         for at in dowel_places_mm(piece)
-        for seat in seats
-        for x, y in seat.holes
+        for support in supports
+        for x, y in support.holes
     ]
-    apart, seat = min(pairs, key=lambda pair: pair[0])
+    apart, support = min(pairs, key=lambda pair: pair[0])
     return make(
         "dowel.screw",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case="any",
-        demand=Quantity(piece.dowel_mm / 2 + seat.screw.diameter_mm / 2 + _BETWEEN_MM, "fine"),
+        demand=Quantity(piece.dowel_mm / 2 + support.screw.diameter_mm / 2 + _BETWEEN_MM, "fine"),
         capacity=Quantity(max(apart, 1e-6), "fine"),
         template="A screw of the {part} and a dowel can't be in one place: their middles are "
         "{capacity} apart and need {demand}.",
-        parts={"part": seat.part},
+        parts={"part": support.part},
     )
 
 

@@ -4,11 +4,11 @@ What stands above it, how high hands come, what goes through a door.
 """
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, make
+from trade.check import Check, Message, Quantity, make
 from trade.mounts import mount_of
 from trade.mounts.base import Box, covered
-from trade.plan import AnyPiece, Wall
-from trade.wall.trued import lowest_ceiling_mm
+from trade.plan.model import AnyPiece, Wall
+from trade.wall.scribing import lowest_ceiling_mm
 
 _TOUCHING_MM = 1e-6
 
@@ -115,7 +115,7 @@ def behind(piece: AnyPiece, wall: Wall) -> Check | None:
     )
 
 
-def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
+def to_mind(piece: AnyPiece, wall: Wall) -> list[Message]:
     """What to mind about reaching it and bringing it in."""
     found = []
     reach = data.house("reach_mm")
@@ -125,7 +125,7 @@ def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
             "reach": Quantity(reach, "length"),
         }
         found.append(
-            Phrase("Its top is {top} up; without a step most people reach {reach}.", sizes)
+            Message("Its top is {top} up; without a step most people reach {reach}.", sizes)
         )
     if getattr(piece, "body_kg", None) is not None and (
         doors := [f for f in wall.features if f.kind == "door"]
@@ -136,7 +136,7 @@ def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
         if small > wide or middle > high:
             size = {"w": Quantity(wide, "length"), "h": Quantity(high, "length")}
             found.append(
-                Phrase(
+                Message(
                     "It does not go through the door of this wall, {w} by {h}: build it in the "
                     "room.",
                     dict(size),
@@ -145,16 +145,16 @@ def to_mind(piece: AnyPiece, wall: Wall) -> list[Phrase]:
     return [*found, *_covered(piece, wall), *_swing(piece, wall)]
 
 
-def _covered(piece: AnyPiece, wall: Wall) -> list[Phrase]:
+def _covered(piece: AnyPiece, wall: Wall) -> list[Message]:
     """Boxes that it would hang over."""
     over = covered(mount_of(piece).box(piece), wall)
     return [
-        Phrase("It hangs over {what}: nobody reaches that behind it.", {"what": each.row.reason})
+        Message("It hangs over {what}: nobody reaches that behind it.", {"what": each.row.reason})
         for each in over
     ]
 
 
-def _swing(piece: AnyPiece, wall: Wall) -> list[Phrase]:
+def _swing(piece: AnyPiece, wall: Wall) -> list[Message]:
     """Doors whose leaf would come against it when opened flat.
 
     Nobody has said which way they open.
@@ -167,7 +167,7 @@ def _swing(piece: AnyPiece, wall: Wall) -> list[Phrase]:
                 "If the door beside it opens into this room on its side, the leaf meets it: it "
                 "stands {depth} out."
             )
-            found.append(Phrase(said, {"depth": Quantity(piece.depth_mm, "length")}))
+            found.append(Message(said, {"depth": Quantity(piece.depth_mm, "length")}))
     return found
 
 

@@ -5,7 +5,7 @@ What is brought to the wall first, in what order it is fixed, and what follows w
 
 from typing import Literal, NamedTuple
 
-from trade.check import Phrase
+from trade.check import Message
 
 Verb = Literal[
     "draw",
@@ -46,7 +46,7 @@ class Do(NamedTuple):
 
     key: str
     title: str
-    words: tuple[Phrase, ...] = ()
+    words: tuple[Message, ...] = ()
     lifts: bool = False
     wait_hours: float = 0.0
     acts: tuple[Act, ...] = ()
@@ -78,13 +78,13 @@ class Hanging(NamedTuple):
     levelled: bool = True
     lifts: bool = False
     rows_mm: tuple[float, ...] = ()
-    opening: tuple[Phrase, ...] | None = None
+    opening: tuple[Message, ...] | None = None
 
 
 def do(
     key: str,
     title: str,
-    *words: str | Phrase,
+    *words: str | Message,
     lifts: bool = False,
     wait_hours: float = 0.0,
     acts: tuple[Act, ...] = (),
@@ -93,7 +93,7 @@ def do(
     return Do(
         key,
         title,
-        tuple(Phrase(each) if isinstance(each, str) else each for each in words),
+        tuple(Message(each) if isinstance(each, str) else each for each in words),
         lifts,
         wait_hours,
         acts,

@@ -5,9 +5,9 @@ A rail that is high enough to hold tools.
 
 from typing import Any, ClassVar
 
-from trade.check import Phrase
+from trade.check import Message
 from trade.mounts.rail import Railed
-from trade.plan import HolderBoard, Wall
+from trade.plan.model import HolderBoard, Wall
 
 
 class _HolderBoard(Railed[HolderBoard]):
@@ -24,10 +24,10 @@ class _HolderBoard(Railed[HolderBoard]):
         "length_mm": 600.0,
     }
 
-    def cautions(self, piece: HolderBoard, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: HolderBoard, wall: Wall) -> list[Message]:
         """What people get wrong with holder boards."""
         return [
-            Phrase(
+            Message(
                 "Fix the holders from behind or between the studs' screws; build it larger than "
                 "today's need."
             )

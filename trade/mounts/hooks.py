@@ -9,7 +9,7 @@ from trade.load.line import unweighed
 from trade.load.push import heaviest_n
 from trade.measure import G_N_PER_KG, LBF_N
 from trade.mounts.base import Ask
-from trade.plan import CleatWall, Panel, Rail
+from trade.plan.model import CleatWall, Panel, Rail
 
 Hooked = Rail | Panel | CleatWall
 

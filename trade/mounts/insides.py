@@ -13,14 +13,14 @@ from typing import NamedTuple, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.data import Board
 from trade.fixings import driving, pins, wood
 from trade.load.line import unweighed
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts.base import Ask, Part, cut
 from trade.mounts.work import Band, Detail, Row
-from trade.plan import Bookcase, Cabinet
+from trade.plan.model import Bookcase, Cabinet
 
 ASKS = (
     Ask("dividers", "Uprights to make for its inside", "count"),
@@ -145,14 +145,14 @@ def checks(piece: Bookcase | Cabinet) -> list[Check]:
     return found + ([_side(piece, unknown)] if isinstance(piece, Bookcase) else [])
 
 
-def cures(piece: P) -> Iterator[tuple[str, Phrase, P]]:
+def cures(piece: P) -> Iterator[tuple[str, Message, P]]:
     """An upright more, each shelf cut in two by it; thicker loose shelves."""
     if not piece.loose_shelves:
         return
     if isinstance(piece, Bookcase):
         for many in (1, 2):
             if many > piece.fixed_rows:
-                label = Phrase(
+                label = Message(
                     f"{'A row' if many == 1 else 'Two rows'} of fixed shelves across it, that tie "
                     "its sides"
                 )
@@ -161,12 +161,12 @@ def cures(piece: P) -> Iterator[tuple[str, Phrase, P]]:
     many = round(piece.loose_shelves / bays * (bays + 1))
     yield (
         "upright",
-        Phrase(f"An upright more in its inside: {bays + 1} bays, {many} shorter shelves"),
+        Message(f"An upright more in its inside: {bays + 1} bays, {many} shorter shelves"),
         replace(piece, dividers=bays, loose_shelves=many),
     )
     for thick in _THICKER_MM:
         if thick > piece.inner_mm + 1:
-            label = Phrase("Loose shelves {t} thick", {"t": Quantity(thick, "fine")})
+            label = Message("Loose shelves {t} thick", {"t": Quantity(thick, "fine")})
             yield "inner_thick", label, replace(piece, inner_mm=thick)
 
 

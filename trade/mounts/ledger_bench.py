@@ -9,9 +9,9 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, make
+from trade.check import Check, Message, Quantity, make
 from trade.fixings import fastening
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load.line import unweighed
 from trade.load.push import push_of
 from trade.load.stiffener import Stiffener
@@ -22,8 +22,8 @@ from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, board_front
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail
-from trade.plan import Bench, Wall
-from trade.policy import Policy
+from trade.plan.model import Bench, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 _APRON_MM = 19.0  # house rule: thickness of the board that joins the legs
@@ -66,7 +66,10 @@ class _Bench(Mount[Bench]):
             piece, ledgers.shares(piece.length_mm, piece.depth_mm, 0, legs=True).back
         )
         found = fastening.checks(
-            self.seats(piece, wall), ledgers.back_demands(piece, load), backing(wall).unknown, loads
+            self.supports(piece, wall),
+            ledgers.back_demands(piece, load),
+            backing(wall).unknown,
+            loads,
         )
         if piece.legs < 2:
             return [*found, _legs(piece)]
@@ -85,9 +88,9 @@ class _Bench(Mount[Bench]):
             ledgers.leg_check(piece, pressed, loads),
         ]
 
-    def seats(self, piece: Bench, wall: Wall) -> list[Seat]:
+    def supports(self, piece: Bench, wall: Wall) -> list[Support]:
         """The screws of the ledger."""
-        return ledgers.seats(piece, wall)
+        return ledgers.supports(piece, wall)
 
     def parts(self, piece: Bench, wall: Wall) -> list[Part]:
         """The board, the ledger, the legs and the board that joins them."""
@@ -107,7 +110,7 @@ class _Bench(Mount[Bench]):
         foot = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
         return super().details(piece, wall, units) | {
             "ledger": Detail(
-                strips.screwed(ledgers.seats(piece, wall), piece.left_mm, foot, units),
+                strips.screwed(ledgers.supports(piece, wall), piece.left_mm, foot, units),
                 "along the wall, level",
             ),
             "leg": Detail(
@@ -134,7 +137,7 @@ class _Bench(Mount[Bench]):
             board_front(piece),
         ]
 
-    def side(self, piece: Bench, seat: Seat) -> list[Shape]:
+    def side(self, piece: Bench, support: Support) -> list[Shape]:
         """The board on its ledger, a leg under its front."""
         under, d = piece.top_mm - piece.thickness_mm, piece.depth_mm
         return [
@@ -142,20 +145,22 @@ class _Bench(Mount[Bench]):
             block("leg", d - _APRON_MM - piece.leg_mm, 0.0, d - _APRON_MM, under),
         ]
 
-    def cures(self, piece: Bench) -> Iterator[tuple[str, Phrase, Bench]]:
+    def cures(self, piece: Bench) -> Iterator[tuple[str, Message, Bench]]:
         """More legs, thicker legs, a higher apron."""
         for legs in (2, 3, 4):
             if legs > piece.legs:
-                yield "legs", Phrase(f"{legs} legs at the front"), replace(piece, legs=legs)
+                yield "legs", Message(f"{legs} legs at the front"), replace(piece, legs=legs)
         for high in (90.0, 120.0, 150.0):
             if high > piece.apron_mm:
-                label = Phrase("A board {h} high joining the legs", {"h": Quantity(high, "length")})
+                label = Message(
+                    "A board {h} high joining the legs", {"h": Quantity(high, "length")}
+                )
                 yield "stiffener", label, replace(piece, apron_mm=high)
         for thick in (50.0, 64.0, 90.0):
             if thick > piece.leg_mm:
                 yield (
                     "leg",
-                    Phrase("Legs {t} thick", {"t": Quantity(thick, "length")}),
+                    Message("Legs {t} thick", {"t": Quantity(thick, "length")}),
                     replace(piece, leg_mm=thick),
                 )
 
@@ -178,10 +183,10 @@ class _Bench(Mount[Bench]):
             "ledger", ("Top of the ledger", piece.top_mm - piece.thickness_mm), after=(legs, top)
         )
 
-    def cautions(self, piece: Bench, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: Bench, wall: Wall) -> list[Message]:
         """What people get wrong with benches."""
         return [
-            Phrase(
+            Message(
                 "Level the ledger before its second screw; cut the legs to the floor that is "
                 "there, not to the plan."
             )
@@ -199,7 +204,7 @@ def _apron(piece: Bench) -> Stiffener | None:
     return Stiffener(
         "board that joins the legs",
         piece.ledger,
-        composite.Part(row.e_mpa, _APRON_MM, piece.apron_mm, row.k_def),
+        composite.Component(row.e_mpa, _APRON_MM, piece.apron_mm, row.k_def),
     )
 
 

@@ -10,9 +10,9 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.fixings import fastening
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load.line import unweighed
 from trade.load.push import push_of
 from trade.load.stiffener import stiffener
@@ -33,8 +33,8 @@ from trade.mounts.base import (
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail
-from trade.plan import LedgerShelf, Wall
-from trade.policy import Policy
+from trade.plan.model import LedgerShelf, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 
@@ -72,19 +72,19 @@ class _LedgerShelf(Mount[LedgerShelf]):
         part = ledgers.shares(piece.length_mm, piece.depth_mm, sides, legs=False)
         load = ledgers.ledger_load(piece, part.back)
         demands = ledgers.back_demands(piece, load)
-        found = fastening.checks(self.seats(piece, wall), demands, backing(wall).unknown, loads)
+        found = fastening.checks(self.supports(piece, wall), demands, backing(wall).unknown, loads)
         if sides < 2:
             return [*found, _front_held(sides)]
         strip = ledgers.front_strip(piece, (0.0, piece.length_mm), stiffener(piece))
         return [
             *found,
-            _side(piece, wall, self.seats(piece, wall)[0], part.side, loads),
+            _side(piece, wall, self.supports(piece, wall)[0], part.side, loads),
             *ledgers.front_checks(piece, strip, loads),
         ]
 
-    def seats(self, piece: LedgerShelf, wall: Wall) -> list[Seat]:
+    def supports(self, piece: LedgerShelf, wall: Wall) -> list[Support]:
         """The screws of the ledger at the back."""
-        return ledgers.seats(piece, wall)
+        return ledgers.supports(piece, wall)
 
     def parts(self, piece: LedgerShelf, wall: Wall) -> list[Part]:
         """The board, the ledgers, the strip under its front edge."""
@@ -106,7 +106,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         """The board waits for the walls and the ledgers, and its strip for the board."""
         walls = piece.left_side + piece.right_side
         foot = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
-        screws = strips.screwed(ledgers.seats(piece, wall), piece.left_mm, foot, units)
+        screws = strips.screwed(ledgers.supports(piece, wall), piece.left_mm, foot, units)
         board = super().details(piece, wall, units)["board"]
         fits = (
             "from wall to wall at this height, at the back and at the front" if walls == 2 else ""
@@ -134,7 +134,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
             shapes.append(block("board", left, under - piece.stiffener_mm, right, under))
         return [*shapes, *ledgers.screws_front(piece), board_front(piece)]
 
-    def side(self, piece: LedgerShelf, seat: Seat) -> list[Shape]:
+    def side(self, piece: LedgerShelf, support: Support) -> list[Shape]:
         """The board on its ledger, the strip under its front."""
         under, shapes = piece.top_mm - piece.thickness_mm, ledgers.side_shapes(piece)
         if (made := stiffener(piece)) is not None:
@@ -149,17 +149,17 @@ class _LedgerShelf(Mount[LedgerShelf]):
             )
         return shapes
 
-    def cures(self, piece: LedgerShelf) -> Iterator[tuple[str, Phrase, LedgerShelf]]:
+    def cures(self, piece: LedgerShelf) -> Iterator[tuple[str, Message, LedgerShelf]]:
         """Ledgers on both side walls; a strip under the front edge; more screws at the sides."""
         if not (piece.left_side and piece.right_side):
             yield (
                 "sides",
-                Phrase("A ledger on each side wall"),
+                Message("A ledger on each side wall"),
                 replace(piece, left_side=True, right_side=True),
             )
         for high in (38.0, 50.0, 64.0, 90.0):
             if high > piece.stiffener_mm:
-                label = Phrase(
+                label = Message(
                     "A strip {h} high under the front edge", {"h": Quantity(high, "length")}
                 )
                 yield "stiffener", label, replace(piece, stiffener_mm=high)
@@ -167,7 +167,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
             if count > piece.side_screws:
                 yield (
                     "side_screws",
-                    Phrase(f"{count} screws in each side ledger"),
+                    Message(f"{count} screws in each side ledger"),
                     replace(piece, side_screws=count),
                 )
 
@@ -185,7 +185,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
                 "One end on the level line of the back ledger, one screw; level it out to the "
                 "front, then the others.",
                 "Find the stud there first: it is another wall.",
-                *ledgers.anchored(ledgers.seats(piece, wall)),
+                *ledgers.anchored(ledgers.supports(piece, wall)),
             )
             for side in sides
         ]
@@ -209,10 +209,10 @@ class _LedgerShelf(Mount[LedgerShelf]):
             after=(*others, board, *((fasten,) if policy.stays != "friction" else ())),
         )
 
-    def cautions(self, piece: LedgerShelf, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: LedgerShelf, wall: Wall) -> list[Message]:
         """What people get wrong with ledgers."""
         return [
-            Phrase(
+            Message(
                 "Measure back, front and sides at this height: closets are not square. Level "
                 "every ledger from the first."
             ),
@@ -245,7 +245,9 @@ def _front_held(sides: int) -> Check:
     )
 
 
-def _side(piece: LedgerShelf, wall: Wall, like: Seat, part: float, loads: tuple[str, ...]) -> Check:
+def _side(
+    piece: LedgerShelf, wall: Wall, like: Support, part: float, loads: tuple[str, ...]
+) -> Check:
     """Screws of a side ledger, which hold as those on this wall do."""
     behind, push = backing(wall), push_of(piece).n
     value = strips.shear_n(like)

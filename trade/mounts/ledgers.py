@@ -10,7 +10,7 @@ from typing import Any, NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.load.line import Contents, LineLoad, contents_of
 from trade.load.push import push_of
@@ -19,7 +19,7 @@ from trade.load.stiffener import Stiffener
 from trade.mechanics import beam, composite
 from trade.mounts import strips
 from trade.mounts.base import Shape, block, board_side
-from trade.plan import Bench, LedgerShelf, Wall
+from trade.plan.model import Bench, LedgerShelf, Wall
 
 NOUN = "screw place"
 Ledgered = LedgerShelf | Bench
@@ -95,7 +95,7 @@ def back_demands(piece: Ledgered, load: LineLoad) -> dict[int, tuple[Demand, ...
     return found
 
 
-def seats(piece: Ledgered, wall: Wall) -> list[Seat]:
+def supports(piece: Ledgered, wall: Wall) -> list[Support]:
     """The ledger's screws at each place."""
     high = piece.ledger_high_mm
     return strips.on_studs(
@@ -109,9 +109,9 @@ def seats(piece: Ledgered, wall: Wall) -> list[Seat]:
     )
 
 
-def anchored(made: list[Seat]) -> tuple[str, ...]:
+def anchored(made: list[Support]) -> tuple[str, ...]:
     """What else to do at a ledger on another wall, when anchors hold it as they do here."""
-    if not any(seat.anchored for seat in made):
+    if not any(support.anchored for support in made):
         return ()
     return (
         "Mark its holes through it, take it down, set its anchors as on this wall, then put it up.",
@@ -146,10 +146,10 @@ class Strip(NamedTuple):
     even_n: float
     own_n: float
     points_n: tuple[tuple[float, float], ...]
-    parts: tuple[tuple[str, str, composite.Part], ...]
+    parts: tuple[tuple[str, str, composite.Component], ...]
 
     @property
-    def bending(self) -> list[composite.Part]:
+    def bending(self) -> list[composite.Component]:
         """All that bends together."""
         return [part for _, _, part in self.parts]
 
@@ -177,7 +177,7 @@ def front_strip(piece: Ledgered, places_mm: tuple[float, ...], under: Stiffener 
         (
             "board",
             piece.board,
-            composite.Part(row.e_mpa, piece.depth_mm / 2, piece.thickness_mm, row.k_def),
+            composite.Component(row.e_mpa, piece.depth_mm / 2, piece.thickness_mm, row.k_def),
         )
     ]
     if under is not None:

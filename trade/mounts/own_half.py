@@ -15,7 +15,7 @@ from trade.check import Check, Quantity, Step, make
 from trade.fixings import driving, wood
 from trade.load.demand import Demand
 from trade.mounts.bevel import Bevel
-from trade.plan import Cabinet
+from trade.plan.model import Cabinet
 
 SCREW = "wood_8"
 INSET_MM = 20.0  # house rule: how far cleat and spacer stay from the ends, out of sight

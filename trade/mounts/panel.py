@@ -11,9 +11,9 @@ from typing import Any, ClassVar, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Assumption, Check, Phrase, Quantity, Step, make
+from trade.check import Assumption, Check, Message, Quantity, Step, make
 from trade.fixings import driving, fastening, wood
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.load.line import LineLoad, unweighed
 from trade.load.ways import Sharing
@@ -23,8 +23,8 @@ from trade.mounts import board, hooks, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Box, Extra, Mount, Part, Shape, block, covered, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bored, Detail, Opening, Work
-from trade.plan import Panel, Wall
-from trade.policy import Policy
+from trade.plan.model import Panel, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw place"
@@ -63,9 +63,9 @@ class Panelled(Mount[N]):
         loads = unweighed(piece)
         if not piece.supports_mm or len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        load, seats = _load(piece), self.seats(piece, wall)
+        load, supports = _load(piece), self.supports(piece, wall)
         demands = load.demands()
-        found = fastening.checks(seats, demands, backing(wall).unknown, loads)
+        found = fastening.checks(supports, demands, backing(wall).unknown, loads)
         found += [_fixings(piece), *hooks.checks(piece, "hook")]
         if piece.batten_mm:
             found += [
@@ -76,7 +76,7 @@ class Panelled(Mount[N]):
             found += _batten_over_box(piece, self.box(piece), wall)
         return found
 
-    def seats(self, piece: N, wall: Wall) -> list[Seat]:
+    def supports(self, piece: N, wall: Wall) -> list[Support]:
         """At each stud, a screw in every row."""
         board_key, thick = (
             (_BATTEN, piece.batten_mm) if piece.batten_mm else (piece.board, piece.thickness_mm)
@@ -110,7 +110,7 @@ class Panelled(Mount[N]):
         """The sheet, or its battens, bored for the screws."""
         low = piece.top_mm - piece.height_mm
         screws: tuple[Work, ...] = strips.screwed(
-            self.seats(piece, wall), piece.left_mm, low, units
+            self.supports(piece, wall), piece.left_mm, low, units
         )
         openings = tuple(
             Opening(
@@ -171,7 +171,7 @@ class Panelled(Mount[N]):
             *strips.screws_front(piece, heights, hidden=bool(battens)),
         ]
 
-    def side(self, piece: N, seat: Seat) -> list[Shape]:
+    def side(self, piece: N, support: Support) -> list[Shape]:
         """The sheet on its battens or on the wall."""
         low, b, t = piece.top_mm - piece.height_mm, piece.batten_mm, piece.thickness_mm
         half = _BATTEN_HIGH_MM / 2
@@ -182,27 +182,27 @@ class Panelled(Mount[N]):
         )
         return [*battens, block("board", b, low, b + t, piece.top_mm)]
 
-    def cures(self, piece: N) -> Iterator[tuple[str, Phrase, N]]:
+    def cures(self, piece: N) -> Iterator[tuple[str, Message, N]]:
         """More rows; more screws into the battens."""
         for count in (2, 3, 4, 5):
             if count > piece.rows or (piece.batten_mm and count == piece.rows - 1):
                 what = "battens" if piece.batten_mm else "rows of screws"
-                yield "rows", Phrase(f"{count} {what}"), replace(piece, rows=count)
+                yield "rows", Message(f"{count} {what}"), replace(piece, rows=count)
         if not piece.cut_out:
             yield (
                 "cut_out",
-                Phrase("Cut openings out of it for the boxes behind it"),
+                Message("Cut openings out of it for the boxes behind it"),
                 replace(piece, cut_out=True),
             )
         for long in driving.lengths_mm(data.screws()[_LIGHT]) if piece.batten_mm else ():
             if abs(long - piece.panel_screw_mm) > _SAME_MM:
-                label = Phrase("The panel's screws {l} long", {"l": Quantity(long, "length")})
+                label = Message("The panel's screws {l} long", {"l": Quantity(long, "length")})
                 yield "panel_screw", label, replace(piece, panel_screw_mm=long)
         for count in (6, 8, 12):
             if piece.batten_mm and count > piece.panel_screws:
                 yield (
                     "panel_screws",
-                    Phrase(f"{count} screws in each batten"),
+                    Message(f"{count} screws in each batten"),
                     replace(piece, panel_screws=count),
                 )
 
@@ -215,7 +215,7 @@ class Panelled(Mount[N]):
             "sheet",
             "Screw the panel to its battens",
             "Top row first, then plumb, then down.",
-            Phrase("The {l} screws bite all of the batten and do not come out behind it.", long),
+            Message("The {l} screws bite all of the batten and do not come out behind it.", long),
             lifts=True,
             acts=(Act("put_on", "sheet"),),
         )
@@ -225,17 +225,17 @@ class Panelled(Mount[N]):
             "batten", ("Top of the lowest batten", lowest), "rows", after=(sheet,), rows_mm=middles
         )
 
-    def cautions(self, piece: N, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: N, wall: Wall) -> list[Message]:
         """What people get wrong with panels."""
         if not piece.batten_mm:
             return [
-                Phrase(
+                Message(
                     "Never fewer than four fixings a panel; a washer or a wide head where the "
                     "sheet is thin."
                 )
             ]
         return [
-            Phrase(
+            Message(
                 "Level the battens first; the panel's screws bite all of the batten and do not "
                 "come out behind it."
             )

@@ -8,7 +8,7 @@ from math import pi
 from typing import Any, ClassVar, NamedTuple
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.fixings import driving, wood
 from trade.load.line import contents_of, unweighed
 from trade.load.push import push_of
@@ -18,8 +18,8 @@ from trade.mounts.base import Ask, Box, Part, Shape, around, block, cut_dowel
 from trade.mounts.hanging import Hanging, do
 from trade.mounts.panel import Panelled, rows_mm
 from trade.mounts.work import Bored, Detail
-from trade.plan import PegWall, Wall
-from trade.policy import Policy
+from trade.plan.model import PegWall, Wall
+from trade.plan.policy import Policy
 
 _TUG = "a tug at what hangs there"
 _QUARTER_MM = 6.35
@@ -112,7 +112,7 @@ class _PegWall(Panelled[PegWall]):
         up = super().hanging(piece, wall, policy)
         return up._replace(after=(*up.after, pegs))
 
-    def cautions(self, piece: PegWall, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: PegWall, wall: Wall) -> list[Message]:
         """What people get wrong with peg walls."""
         found = grid(piece)
         sizes: dict[str, Quantity | str] = {
@@ -128,7 +128,7 @@ class _PegWall(Panelled[PegWall]):
             "in the cut list."
         )
         tried = "Mark the grid first; try every peg in a scrap hole before drilling hundreds."
-        return [*super().cautions(piece, wall), Phrase(said, sizes), Phrase(tried)]
+        return [*super().cautions(piece, wall), Message(said, sizes), Message(tried)]
 
 
 KIND = _PegWall()

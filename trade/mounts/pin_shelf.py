@@ -14,7 +14,7 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.fixings import pins
 from trade.fixings.pins import PinSeat
 from trade.load import sharing
@@ -41,8 +41,8 @@ from trade.mounts.base import (
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.rods import Rod, carried_over, slid_on
 from trade.mounts.stiffness import Give
-from trade.plan import PinShelf, Wall
-from trade.policy import Policy
+from trade.plan.model import PinShelf, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing, stud_at
 
 _MOST_TILT = 0.03  # house rule: a pin set further up than this shows
@@ -85,21 +85,21 @@ class _PinShelf(Mount[PinShelf]):
         loads = unweighed(piece)
         load = self._load(piece, so)
         demands = load.demands()
-        seats = self.seats(piece, wall)
+        supports = self.supports(piece, wall)
         rod = Rod(piece.pin_mm, piece.in_shelf_mm)
         unknown = backing(wall).unknown + loads
         found = [
             *board.checks(load, loads),
-            *pins.checks(seats, demands, backing(wall).unknown, loads, _LEAST * piece.pin_mm),
-            rods.bearing(piece, rod, seats, demands, loads),
+            *pins.checks(supports, demands, backing(wall).unknown, loads, _LEAST * piece.pin_mm),
+            rods.bearing(piece, rod, supports, demands, loads),
             rods.hole(piece.depth_mm, rod),
             rods.cover(piece, rod),
         ]
-        hit = [seat for seat in seats if seat.in_stud]
+        hit = [support for support in supports if support.in_stud]
         if hit:
             found += [
                 _droop(load, hit, demands, unknown),
-                *stiffness.feel(load, [_give(piece, seat) for seat in hit], unknown),
+                *stiffness.feel(load, [_give(piece, support) for support in hit], unknown),
             ]
         return found
 
@@ -107,7 +107,7 @@ class _PinShelf(Mount[PinShelf]):
         mass_n = pi * piece.pin_mm**2 / 4 * piece.in_shelf_mm * 7.85e-6 * 9.80665
         return ShelfLoad(piece, mass_n, piece.in_shelf_mm / 2, so)
 
-    def seats(self, piece: PinShelf, wall: Wall) -> list[PinSeat]:
+    def supports(self, piece: PinShelf, wall: Wall) -> list[PinSeat]:
         """Each pin in its stud, at half the shelf's thickness."""
         behind, count = backing(wall), len(piece.supports_mm)
         names = [support_name(i, count, NOUN) for i in range(count)]
@@ -146,14 +146,14 @@ class _PinShelf(Mount[PinShelf]):
             *(block("hidden", x - r, axis - r, x + r, axis + r, i) for i, x in enumerate(places)),
         ]
 
-    def side(self, piece: PinShelf, seat: PinSeat) -> list[Shape]:
+    def side(self, piece: PinShelf, support: PinSeat) -> list[Shape]:
         """The board over the pin, the pin through the lining into the stud."""
         axis, r = piece.top_mm - piece.high_mm / 2, piece.pin_mm / 2
         return [
             board_side(piece),
             block(
                 "steel",
-                -seat.gap_mm - piece.in_stud_mm,
+                -support.gap_mm - piece.in_stud_mm,
                 axis - r,
                 min(piece.in_shelf_mm, piece.depth_mm),
                 axis + r,
@@ -179,21 +179,21 @@ class _PinShelf(Mount[PinShelf]):
             for i, x in enumerate(piece.supports_mm)
         ]
 
-    def cures(self, piece: PinShelf) -> Iterator[tuple[str, Phrase, PinShelf]]:
+    def cures(self, piece: PinShelf) -> Iterator[tuple[str, Message, PinShelf]]:
         """Stronger steel; deeper pins; thicker ones."""
         yield from super().cures(piece)
         for deep in (64.0, 76.0, 57.0, 51.0, 38.0):
             if deep != piece.in_stud_mm:
                 yield (
                     "deeper",
-                    Phrase("Pins {d} in the stud", {"d": Quantity(deep, "length")}),
+                    Message("Pins {d} in the stud", {"d": Quantity(deep, "length")}),
                     replace(piece, in_stud_mm=deep),
                 )
         for thick in (9.525, 12.7):
             if thick > piece.pin_mm:
                 yield (
                     "pin",
-                    Phrase("Pins {d} thick", {"d": Quantity(thick, "length")}),
+                    Message("Pins {d} thick", {"d": Quantity(thick, "length")}),
                     replace(piece, pin_mm=thick),
                 )
 
@@ -214,7 +214,7 @@ class _PinShelf(Mount[PinShelf]):
             after=(tapped, *carried_over("shelf", "pins"), *slid_on(policy.stays, "pins")),
         )
 
-    def cautions(self, piece: PinShelf, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: PinShelf, wall: Wall) -> list[Message]:
         """How far up to set the pins."""
         up = tilt_mm(piece, wall) if piece.tilted and len(piece.supports_mm) > 1 else 0.0
         if up < 0.2:
@@ -224,29 +224,29 @@ class _PinShelf(Mount[PinShelf]):
             "it away again."
         )
         return [
-            Phrase(said, {"up": Quantity(up, "fine"), "depth": Quantity(piece.depth_mm, "length")})
+            Message(said, {"up": Quantity(up, "fine"), "depth": Quantity(piece.depth_mm, "length")})
         ]
 
 
 KIND = _PinShelf()
 
 
-def _give(piece: PinShelf, seat: PinSeat) -> Give:
+def _give(piece: PinShelf, support: PinSeat) -> Give:
     """How far the front edge goes down under 1 N there.
 
     The wood gives and the pin turns in it; the pin bends up to its end.
     """
     depth = piece.depth_mm
-    return Give(seat, *_parts(piece, seat, 1.0, depth), 0.0)
+    return Give(support, *_parts(piece, support, 1.0, depth), 0.0)
 
 
-def _parts(piece: PinShelf, seat: PinSeat, load_n: float, out_mm: float) -> tuple[float, float]:
+def _parts(piece: PinShelf, support: PinSeat, load_n: float, out_mm: float) -> tuple[float, float]:
     """Return the front edge's drop from the wood, the pin across the lining, and in the shelf."""
-    front, moment = piece.depth_mm + seat.gap_mm, load_n * (out_mm + seat.gap_mm)
-    sinks, slope = seat.gives(load_n, moment)
-    ei = seat.ei_nmm2
+    front, moment = piece.depth_mm + support.gap_mm, load_n * (out_mm + support.gap_mm)
+    sinks, slope = support.gives(load_n, moment)
+    ei = support.ei_nmm2
     reach = (
-        min(piece.in_shelf_mm, piece.depth_mm) / 2 + seat.gap_mm
+        min(piece.in_shelf_mm, piece.depth_mm) / 2 + support.gap_mm
     )  # from half its length on, the shelf's wood stiffens the pin
     bent = moment * reach / ei * (front - reach / 2)
     return sinks + slope * front, bent
@@ -257,37 +257,37 @@ def tilt_mm(piece: PinShelf, wall: Wall) -> float:
 
     What the lasting load lets down over the years, but no more than shows.
     """
-    hit = [seat for seat in KIND.seats(piece, wall) if seat.in_stud]
+    hit = [support for support in KIND.supports(piece, wall) if support.in_stud]
     demands = ShelfLoad(piece, 0.0, 0.0).demands()
-    drops = [_drop(piece, seat, demands[seat.index][0]) for seat in hit]
+    drops = [_drop(piece, support, demands[support.index][0]) for support in hit]
     return min(max(drops, default=0.0), _MOST_TILT * piece.depth_mm)
 
 
-def _drop(piece: PinShelf, seat: PinSeat, demand: Demand) -> float:
+def _drop(piece: PinShelf, support: PinSeat, demand: Demand) -> float:
     out = demand.moment_nmm / demand.load_n if demand.load_n > 0 else 0.0
-    wood, bent = _parts(piece, seat, max(demand.load_n, 0.0), max(out, 0.0))
+    wood, bent = _parts(piece, support, max(demand.load_n, 0.0), max(out, 0.0))
     return wood * (1 + rods.STUD_CREEP) + bent
 
 
 def _droop(
     load: ShelfLoad,
-    seats: list[PinSeat],
+    supports: list[PinSeat],
     demands: dict[int, tuple[Demand, ...]],
     unknown: tuple[str, ...],
 ) -> Check:
     piece = load.piece
     assert isinstance(piece, PinShelf)
-    seat = max(seats, key=lambda s: _drop(piece, s, demands[s.index][0]))
-    demand = demands[seat.index][0]
-    drop = _drop(piece, seat, demand)
+    support = max(supports, key=lambda s: _drop(piece, s, demands[s.index][0]))
+    demand = demands[support.index][0]
+    drop = _drop(piece, support, demand)
     up = min(drop, _MOST_TILT * piece.depth_mm) if piece.tilted else 0.0
     out = demand.moment_nmm / demand.load_n if demand.load_n > 0 else 0.0
-    wood, bent = _parts(piece, seat, max(demand.load_n, 0.0), max(out, 0.0))
-    about = demand.moment_nmm + demand.load_n * seat.gap_mm
+    wood, bent = _parts(piece, support, max(demand.load_n, 0.0), max(out, 0.0))
+    about = demand.moment_nmm + demand.load_n * support.gap_mm
     return make(
         "pin.droop",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case=demand.case,
         unknown=unknown,
         demand=Quantity(drop - up, "fine"),

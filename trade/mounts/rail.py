@@ -15,9 +15,9 @@ from typing import Any, ClassVar, NamedTuple, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Assumption, Check, Phrase, Quantity, Step, make
+from trade.check import Assumption, Check, Message, Quantity, Step, make
 from trade.fixings import fastening
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.load.push import push_of
 from trade.load.shelf import torsion_form_mm3
@@ -26,8 +26,8 @@ from trade.mounts import board, hooks, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
-from trade.plan import Rail, Thing, Wall
-from trade.policy import Policy
+from trade.plan.model import Rail, Thing, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 # house rule: the edge presses on a tenth of the rail's height, its middle a twentieth from the edge
@@ -61,7 +61,7 @@ class Railed(Mount[R]):
         bending = _bending(piece, load.board_demands(), loads)
         return [
             *fastening.checks(
-                self.seats(piece, wall), load.demands(), backing(wall).unknown, loads
+                self.supports(piece, wall), load.demands(), backing(wall).unknown, loads
             ),
             bending,
             _twist(piece, wall, bending.utilisation, loads),
@@ -84,7 +84,7 @@ class Railed(Mount[R]):
             self.piece_noun, (f"Top of the {self.piece_noun}", piece.top_mm), after=(put_on,)
         )
 
-    def seats(self, piece: R, wall: Wall) -> list[Seat]:
+    def supports(self, piece: R, wall: Wall) -> list[Support]:
         """Its screws at each stud: one in the middle of a low rail, two in a high one."""
         high = piece.height_mm
         return strips.on_studs(
@@ -110,7 +110,7 @@ class Railed(Mount[R]):
     def details(self, piece: R, wall: Wall, units: Units) -> dict[str, Detail]:
         """Bored for a screw in every stud that it crosses."""
         screws = strips.screwed(
-            self.seats(piece, wall), piece.left_mm, piece.top_mm - piece.height_mm, units
+            self.supports(piece, wall), piece.left_mm, piece.top_mm - piece.height_mm, units
         )
         return {"board": Detail(screws, "back to the wall, good face out")}
 
@@ -130,7 +130,7 @@ class Railed(Mount[R]):
         seen = [_hook(left + thing.at_mm, low) for thing in piece.things if thing.at_mm is not None]
         return [block("board", left, low, right, top), *screws, *seen]
 
-    def side(self, piece: R, seat: Seat) -> list[Shape]:
+    def side(self, piece: R, support: Support) -> list[Shape]:
         """The board on the wall, a hook in front of it."""
         t, top, low = piece.thickness_mm, piece.top_mm, piece.top_mm - piece.height_mm
         reach, middle = t + min(piece.depth_mm, 400.0), (top + low) / 2
@@ -163,10 +163,10 @@ class _Rail(Railed[Rail]):
         "length_mm": 1500.0,
     }
 
-    def cautions(self, piece: Rail, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: Rail, wall: Wall) -> list[Message]:
         """What people get wrong with rails."""
         return [
-            Phrase(
+            Message(
                 "A screw in every stud it crosses; heavy things on the studs; break a joint on a "
                 "stud, never between."
             )

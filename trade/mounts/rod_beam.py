@@ -12,9 +12,9 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, make
+from trade.check import Check, Message, Quantity, make
 from trade.fixings import fastening, wood
-from trade.fixings.seat import Hardware, Seat, seat
+from trade.fixings.support import Hardware, Support, support
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
@@ -37,8 +37,8 @@ from trade.mounts.base import (
 )
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.rods import Rod, carried_over
-from trade.plan import RodBeam, Wall
-from trade.policy import Policy
+from trade.plan.model import RodBeam, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "rod"
@@ -80,27 +80,27 @@ class _RodBeam(Mount[RodBeam]):
 
     def _shared(self, piece: RodBeam, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
-        load, seats = self._load(piece, so), self.seats(piece, wall)
-        demands, rod = load.demands(), Rod(seats[0].screw.diameter_mm, piece.in_beam_mm)
+        load, supports = self._load(piece, so), self.supports(piece, wall)
+        demands, rod = load.demands(), Rod(supports[0].screw.diameter_mm, piece.in_beam_mm)
         lining = backing(wall).unknown
         return [
             *board.checks(load, loads),
-            *fastening.checks(seats, demands, lining, loads),
+            *fastening.checks(supports, demands, lining, loads),
             rods.bearing(
-                piece, rod, seats, _shear_alone(demands) if piece.locked else demands, loads
+                piece, rod, supports, _shear_alone(demands) if piece.locked else demands, loads
             ),
             rods.hole(piece.depth_mm, rod),
             rods.cover(piece, rod),
             *([] if piece.locked else [_loose()]),
             *stiffness.wobble(
-                load, [(each, 0.0) for each in seats if each.holds], demands, lining + loads
+                load, [(each, 0.0) for each in supports if each.holds], demands, lining + loads
             ),
         ]
 
     def _load(self, piece: RodBeam, so: Sharing) -> ShelfLoad:
         return ShelfLoad(piece, 0.0, 0.0, so)
 
-    def seats(self, piece: RodBeam, wall: Wall) -> list[Seat]:
+    def supports(self, piece: RodBeam, wall: Wall) -> list[Support]:
         """Each rod, at half the beam's height; the beam's lower back edge is what presses."""
         screw = data.screws()[piece.screw]
         row = data.boards()[piece.board]
@@ -110,7 +110,7 @@ class _RodBeam(Mount[RodBeam]):
         )
         foot, count = piece.top_mm - piece.thickness_mm, len(piece.supports_mm)
         return [
-            seat(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
+            support(wall, piece, hardware, i, support_name(i, count, NOUN), piece.left_mm + x, foot)
             for i, x in enumerate(piece.supports_mm)
         ]
 
@@ -132,7 +132,7 @@ class _RodBeam(Mount[RodBeam]):
             *(block("hidden", x - r, axis - r, x + r, axis + r, i) for i, x in enumerate(places)),
         ]
 
-    def side(self, piece: RodBeam, seat: Seat) -> list[Shape]:
+    def side(self, piece: RodBeam, support: Support) -> list[Shape]:
         """The beam on the wall."""
         return [board_side(piece)]
 
@@ -154,12 +154,12 @@ class _RodBeam(Mount[RodBeam]):
             for i, x in enumerate(piece.supports_mm)
         ]
 
-    def cures(self, piece: RodBeam) -> Iterator[tuple[str, Phrase, RodBeam]]:
+    def cures(self, piece: RodBeam) -> Iterator[tuple[str, Message, RodBeam]]:
         """Lock it; thicker rods."""
         if not piece.locked:
             yield (
                 "lock",
-                Phrase("Lock it onto its rods: screws from the top, or glue"),
+                Message("Lock it onto its rods: screws from the top, or glue"),
                 replace(piece, locked=True),
             )
 
@@ -194,14 +194,14 @@ class _RodBeam(Mount[RodBeam]):
             after=(*carried_over("beam", "rods"), dry, on, *((lock,) if piece.locked else ())),
         )
 
-    def cautions(self, piece: RodBeam, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: RodBeam, wall: Wall) -> list[Message]:
         """What people get wrong with rods."""
         return [
-            Phrase(
+            Message(
                 "Carry the rods' places over with a template held to the wall; the beam's holes "
                 "are wider than the rods."
             ),
-            Phrase("Sand the rods' ends round, and try the beam on dry before any glue."),
+            Message("Sand the rods' ends round, and try the beam on dry before any glue."),
         ]
 
 

@@ -12,9 +12,9 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Phrase, Quantity, Step, make
+from trade.check import Check, Message, Quantity, Step, make
 from trade.fixings import fastening, wood
-from trade.fixings.seat import Hardware, Seat, seat
+from trade.fixings.support import Hardware, Support, support
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
@@ -41,8 +41,8 @@ from trade.mounts.base import (
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.rods import Rod, carried_over, slid_on
 from trade.mounts.work import Detail, Recess
-from trade.plan import RodShelf, Wall
-from trade.policy import Policy
+from trade.plan.model import RodShelf, Wall
+from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "rod"
@@ -85,22 +85,22 @@ class _RodShelf(Mount[RodShelf]):
         demands = {
             i: _moved_out(cases, _set_back(piece, wall)) for i, cases in load.demands().items()
         }
-        seats = self.seats(piece, wall)
+        supports = self.supports(piece, wall)
         unknown = behind.unknown + loads
-        hit = [seat for seat in seats if seat.holds]
+        hit = [support for support in supports if support.holds]
         rod = Rod(row.rod_mm, _in_shelf(piece, wall))
         return [
             *board.checks(load, loads),
-            *fastening.checks(seats, demands, behind.unknown, loads),
-            _rod_bending(row, seats, demands, unknown),
-            rods.bearing(piece, rod, seats, demands, loads),
+            *fastening.checks(supports, demands, behind.unknown, loads),
+            _rod_bending(row, supports, demands, unknown),
+            rods.bearing(piece, rod, supports, demands, loads),
             rods.hole(piece.depth_mm, rod),
             rods.cover(piece, rod),
             _plate_hidden(piece, row),
             *([_droop(row, load, hit, demands, unknown)] if hit else []),
             *stiffness.wobble(
                 load,
-                [(seat, _give(piece.depth_mm, piece.depth_mm, row)) for seat in hit],
+                [(support, _give(piece.depth_mm, piece.depth_mm, row)) for support in hit],
                 demands,
                 unknown,
             ),
@@ -110,7 +110,7 @@ class _RodShelf(Mount[RodShelf]):
         row = data.plates()[piece.plate]
         return ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.rod_length_mm / 2, so)
 
-    def seats(self, piece: RodShelf, wall: Wall) -> list[Seat]:
+    def supports(self, piece: RodShelf, wall: Wall) -> list[Support]:
         """Each plate where it sits; the rod's axis is at half the shelf's thickness."""
         row = data.plates()[piece.plate]
         heights = tuple(row.height_mm / 2 + up for up in row.rows_mm)
@@ -118,7 +118,7 @@ class _RodShelf(Mount[RodShelf]):
         foot = piece.top_mm - piece.thickness_mm / 2 - row.height_mm / 2
         count = len(piece.supports_mm)
         return [
-            seat(
+            support(
                 wall,
                 piece,
                 hardware,
@@ -167,11 +167,11 @@ class _RodShelf(Mount[RodShelf]):
             ),
         ]
 
-    def side(self, piece: RodShelf, seat: Seat) -> list[Shape]:
+    def side(self, piece: RodShelf, support: Support) -> list[Shape]:
         """The board over the rod, the plate on the wall or in it."""
         row = data.plates()[piece.plate]
         axis = piece.top_mm - piece.high_mm / 2
-        back = -seat.back_mm
+        back = -support.back_mm
         rod, high = row.rod_mm / 2, row.height_mm / 2
         return [
             board_side(piece),
@@ -188,17 +188,17 @@ class _RodShelf(Mount[RodShelf]):
             piece.top_mm,
         )
 
-    def cures(self, piece: RodShelf) -> Iterator[tuple[str, Phrase, RodShelf]]:
+    def cures(self, piece: RodShelf) -> Iterator[tuple[str, Message, RodShelf]]:
         """The plates let in; another plate, let in, in a shelf thick enough to hide it."""
         if not piece.let_in:
             yield (
                 "let_in",
-                Phrase("Let the plates into the lining, onto the studs"),
+                Message("Let the plates into the lining, onto the studs"),
                 replace(piece, let_in=True),
             )
         for key, row in data.plates().items():
             if key != piece.plate:
-                label = Phrase("The {key} plate, let in, with a shelf thick enough", {"key": key})
+                label = Message("The {key} plate, let in, with a shelf thick enough", {"key": key})
                 thick = max(piece.thickness_mm, row.height_mm + 5)
                 yield "plate", label, replace(piece, thickness_mm=thick, plate=key, let_in=True)
 
@@ -208,12 +208,12 @@ class _RodShelf(Mount[RodShelf]):
         The shelf slid on, dry first.
         """
         opening = (
-            Phrase("Draw round the plate at its place and score the paper."),
-            Phrase(
+            Message("Draw round the plate at its place and score the paper."),
+            Message(
                 "Cut no deeper than the lining, {t}: cables may run behind it.",
                 {"t": Quantity(wall.lining_mm or 0.0, "fine")},
             ),
-            Phrase("Clear every crumb, down to what is behind it."),
+            Message("Clear every crumb, down to what is behind it."),
         )
         tried = do(
             "rods",
@@ -231,30 +231,30 @@ class _RodShelf(Mount[RodShelf]):
             opening=opening if piece.let_in and wall.layers else None,
         )
 
-    def cautions(self, piece: RodShelf, wall: Wall) -> list[Phrase]:
+    def cautions(self, piece: RodShelf, wall: Wall) -> list[Message]:
         """What people get wrong with rods and plates."""
         said = (
             "Level from rod to rod before the second screw; carry their places over with a "
             "strip of card."
         )
         if not wall.layers:
-            return [Phrase(said)]
+            return [Message(said)]
         if piece.let_in:
             return [
-                Phrase(said),
-                Phrase(
+                Message(said),
+                Message(
                     "The plate sits on the stud: no crumbs of lining behind it. Patch around it."
                 ),
             ]
         return [
-            Phrase(said),
-            Phrase("A plate over the lining crushes it, and wobbles in time: better let it in."),
+            Message(said),
+            Message("A plate over the lining crushes it, and wobbles in time: better let it in."),
         ]
 
     def bores(self, piece: RodShelf, wall: Wall) -> list[Bore]:
         """One hole per rod at mid-thickness, a little deeper than the rod is long."""
         row, count = data.plates()[piece.plate], len(piece.supports_mm)
-        said = Phrase(
+        said = Message(
             "Let the plate into the shelf's back, {t} deep.", {"t": Quantity(row.side_mm, "fine")}
         )
         recess = () if piece.let_in else (said,)
@@ -311,23 +311,23 @@ def _give(place_mm: float, edge_mm: float, row: data.Plate) -> float:
 
 def _rod_bending(
     row: data.Plate,
-    seats: list[Seat],
+    supports: list[Support],
     demands: dict[int, tuple[Demand, ...]],
     unknown: tuple[str, ...],
 ) -> Check:
-    seat, demand = max(rods.every(seats, demands), key=lambda p: abs(p[1].moment_nmm))
+    support, demand = max(rods.every(supports, demands), key=lambda p: abs(p[1].moment_nmm))
     section = pi * row.rod_mm**3 / 32
     stress, allowed = abs(demand.moment_nmm) / section, solid_bending_mpa(row.yield_mpa, "round")
     return make(
         "rod.bending",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case=demand.case,
         unknown=unknown,
         demand=Quantity(stress, "stress"),
         capacity=Quantity(allowed, "stress"),
         template="The {part} is bent at its plate to {used} of what its steel may take.",
-        parts={"part": seat.part},
+        parts={"part": support.part},
         steps=(
             Step(
                 "M",
@@ -357,32 +357,32 @@ def _plate_hidden(piece: RodShelf, row: data.Plate) -> Check:
 def _droop(
     row: data.Plate,
     load: ShelfLoad,
-    seats: list[Seat],
+    supports: list[Support],
     demands: dict[int, tuple[Demand, ...]],
     unknown: tuple[str, ...],
 ) -> Check:
     depth = load.piece.depth_mm
     bends = load.lasting_effects(lambda place: _give(place, depth, row))
 
-    def parts(seat: Seat, demand: Demand) -> tuple[float, float]:
-        turning = stiffness.turning_stiffness(seat)
+    def parts(support: Support, demand: Demand) -> tuple[float, float]:
+        turning = stiffness.turning_stiffness(support)
         turned = (
             demand.moment_nmm / turning * depth * (1 + rods.STUD_CREEP)
             if turning > 0
             else _NO_HOLD_MM
         )
-        return max(bends[seat.index], 0.0), max(turned, 0.0)
+        return max(bends[support.index], 0.0), max(turned, 0.0)
 
     # each support's first case is the lasting one, downwards
-    lasting = [(seat, demands[seat.index][0]) for seat in seats]
-    (bent, turned), seat, demand = max(
-        ((parts(seat, d), seat, d) for seat, d in lasting), key=lambda p: sum(p[0])
+    lasting = [(support, demands[support.index][0]) for support in supports]
+    (bent, turned), support, demand = max(
+        ((parts(support, d), support, d) for support, d in lasting), key=lambda p: sum(p[0])
     )
-    limit, turning = depth / data.house("droop_limit"), stiffness.turning_stiffness(seat)
+    limit, turning = depth / data.house("droop_limit"), stiffness.turning_stiffness(support)
     return make(
         "shelf.droop",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case=demand.case,
         unknown=unknown,
         demand=Quantity(bent + turned, "fine"),

@@ -6,9 +6,9 @@ from typing import Any, NamedTuple
 from trade import data
 from trade.check import Check, Quantity, Step, make
 from trade.load.demand import Demand
-from trade.mounts.base import AnySeat
+from trade.mounts.base import AnySupport
 from trade.mounts.hanging import Act, Do, do
-from trade.plan import Shelf
+from trade.plan.model import Shelf
 
 STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
 BORE_SPARE_MM = 3.0  # room for dust at the bottom of the hole, common practice, no source
@@ -21,15 +21,17 @@ class Rod(NamedTuple):
     length_mm: float
 
 
-def every(seats: Sequence[Any], demands: dict[int, tuple[Demand, ...]]) -> list[tuple[Any, Demand]]:
+def every(
+    supports: Sequence[Any], demands: dict[int, tuple[Demand, ...]]
+) -> list[tuple[Any, Demand]]:
     """Each support with each of its load cases."""
-    return [(seat, demand) for seat in seats for demand in demands[seat.index]]
+    return [(support, demand) for support in supports for demand in demands[support.index]]
 
 
 def bearing(
     piece: Shelf,
     rod: Rod,
-    seats: Sequence[AnySeat],
+    supports: Sequence[AnySupport],
     demands: dict[int, tuple[Demand, ...]],
     unknown: tuple[str, ...],
 ) -> Check:
@@ -43,18 +45,18 @@ def bearing(
             / rod.rod_mm
         )
 
-    seat, demand = max(every(seats, demands), key=lambda p: stress(p[1]) / p[1].duration)
+    support, demand = max(every(supports, demands), key=lambda p: stress(p[1]) / p[1].duration)
     return make(
         "rod.bearing",
-        part=seat.part,
-        support=seat.index,
+        part=support.part,
+        support=support.index,
         case=demand.case,
         unknown=unknown,
         demand=Quantity(stress(demand), "stress"),
         capacity=Quantity(wood_row.bearing_mpa * demand.duration, "stress"),
         template="The {part} presses into the {wood} of the shelf with {used} of what the wood "
         "may take.",
-        parts={"part": seat.part, "wood": wood_row.name},
+        parts={"part": support.part, "wood": wood_row.name},
         steps=(
             Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),
             Step("M", "turning load at the shelf's back", Quantity(demand.moment_nmm, "moment")),

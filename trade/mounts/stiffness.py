@@ -4,11 +4,11 @@ from typing import NamedTuple
 
 from trade import data
 from trade.check import Check, Quantity, Step, make
-from trade.fixings.seat import Seat
+from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.load.shelf import ShelfLoad
 from trade.mechanics import contact
-from trade.mounts.base import AnySeat
+from trade.mounts.base import AnySupport
 
 _HARD = 1e4  # a face so many times as hard is not dented
 
@@ -19,32 +19,36 @@ class _Moved(NamedTuple):
     slipped_mm: float
     loose_mm: float
     case: str
-    seat: AnySeat | None
+    support: AnySupport | None
 
     @property
     def total_mm(self) -> float:
         return self.turned_mm + self.bent_mm + self.slipped_mm + self.loose_mm
 
 
-def turning_stiffness(seat: Seat, face: float = 1.0) -> float:
+def turning_stiffness(support: Support, face: float = 1.0) -> float:
     """N mm per radian of one support.
 
     Screws or anchors give, the face is dented; the face so many times as hard as it is.
     """
     return contact.rotation_stiffness(
-        seat.heights_mm,
-        seat.pull_stiffness_n_per_mm,
-        face * seat.face.stiffness_n_per_mm3 * seat.pressed_mm,
+        support.heights_mm,
+        support.pull_stiffness_n_per_mm,
+        face * support.face.stiffness_n_per_mm3 * support.pressed_mm,
     )
 
 
-def loosened(seat: Seat, turning: float, cases: tuple[Demand, ...]) -> float:
+def loosened(support: Support, turning: float, cases: tuple[Demand, ...]) -> float:
     """Play of a support after use, radians.
 
     The lasting part of the dent that its hardest case makes in the face.
     """
     most = max((case.moment_nmm for case in cases), default=0.0)
-    return max(most, 0.0) * (1 / turning - 1 / turning_stiffness(seat, _HARD)) * seat.face.set_share
+    return (
+        max(most, 0.0)
+        * (1 / turning - 1 / turning_stiffness(support, _HARD))
+        * support.face.set_share
+    )
 
 
 class Give(NamedTuple):
@@ -53,7 +57,7 @@ class Give(NamedTuple):
     It turns, it bends, it slips; and how far it is loose.
     """
 
-    seat: AnySeat
+    support: AnySupport
     turns: float
     bends: float
     slips: float
@@ -62,7 +66,7 @@ class Give(NamedTuple):
 
 def wobble(
     load: ShelfLoad,
-    supports: list[tuple[Seat, float]],
+    supports: list[tuple[Support, float]],
     demands: dict[int, tuple[Demand, ...]],
     unknown: tuple[str, ...],
 ) -> list[Check]:
@@ -80,14 +84,14 @@ def wobble(
     depth = load.piece.depth_mm
     gives = [
         Give(
-            seat,
+            support,
             depth**2 / turning,
             give,
-            1 / seat.slip_stiffness_n_per_mm,
-            loosened(seat, turning, demands[seat.index]) * depth,
+            1 / support.slip_stiffness_n_per_mm,
+            loosened(support, turning, demands[support.index]) * depth,
         )
-        for seat, give in supports
-        if (turning := turning_stiffness(seat)) > 0
+        for support, give in supports
+        if (turning := turning_stiffness(support)) > 0
     ]
     return feel(load, gives, unknown)
 
@@ -99,7 +103,7 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
     limit = data.house("wobble_limit_mm")
     worst = _Moved(0.0, 0.0, 0.0, 0.0, "any", None)
     for each in gives:
-        shares = load.push_shares(each.seat.index)
+        shares = load.push_shares(each.support.index)
         place = max(range(len(shares)), key=shares.__getitem__)
         force = push * shares[place]
         case = f"a hand on the front edge {load.pushed_at[place][1]}"
@@ -109,17 +113,17 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
             force * each.slips,
             each.loose_mm,
             case,
-            each.seat,
+            each.support,
         )
         worst = max(worst, moved, key=lambda m: m.total_mm)
-    if worst.seat is None:
+    if worst.support is None:
         return []
     moved_mm = worst.total_mm
     word = "solid" if moved_mm <= solid else "springy" if moved_mm <= limit else "wobbly"
     check = make(
         "shelf.wobble",
-        part=worst.seat.part,
-        support=worst.seat.index,
+        part=worst.support.part,
+        support=worst.support.index,
         case=worst.case,
         unknown=unknown,
         demand=Quantity(moved_mm, "fine"),

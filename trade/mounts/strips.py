@@ -6,12 +6,12 @@ Ledgers, cleats, rails, back strips, battens.
 from trade import data
 from trade.check import Quantity
 from trade.fixings import wood
-from trade.fixings.seat import Hardware, Seat, seat
+from trade.fixings.support import Hardware, Support, support
 from trade.measure import Units
 from trade.mechanics.beam import widest_is_overhang, widest_mm
 from trade.mounts.base import Shape, block, support_name
 from trade.mounts.work import Bored
-from trade.plan import Piece, Wall
+from trade.plan.model import Piece, Wall
 
 FACE_WIDTH_MM = 60.0  # house rule: how much of a strip presses at each stud
 _TWO_ROWS_MM = 50.0  # house rule: from this height on a strip takes two screws on each stud
@@ -37,7 +37,7 @@ def on_studs(
     heights_mm: tuple[float, ...] | None = None,
     first: int = 0,
     along_mm: float = 0.0,
-) -> list[Seat]:
+) -> list[Support]:
     """A strip's seats, one at each of a piece's supports.
 
     Args:
@@ -61,7 +61,7 @@ def on_studs(
         heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side, strip=strip, along_mm=along_mm
     )
     return [
-        seat(
+        support(
             wall,
             piece,
             hardware,
@@ -101,36 +101,38 @@ def screws_front(
 
 
 def screwed(
-    seats: list[Seat], left_mm: float, foot_mm: float, units: Units, into: str = "its face"
+    supports: list[Support], left_mm: float, foot_mm: float, units: Units, into: str = "its face"
 ) -> tuple[Bored, ...]:
     """The holes through a strip for what goes through it into the wall.
 
     From its left end and its lower edge.
     """
     found = []
-    for wide in dict.fromkeys(each.clearance_mm(units) for each in seats):
-        through = [each for each in seats if each.clearance_mm(units) == wide]
+    for wide in dict.fromkeys(each.clearance_mm(units) for each in supports):
+        through = [each for each in supports if each.clearance_mm(units) == wide]
         places = tuple((x - left_mm, y - foot_mm) for each in through for x, y in each.holes)
         why = "for the anchors" if through[0].anchored else "for the screws"
         found += [] if wide is None else [Bored(into, places, wide, None, why)]
     return tuple(found)
 
 
-def shear_n(seat: Seat) -> float:
+def shear_n(support: Support) -> float:
     """Return the shear capacity of one of a seat's screws, N, for ten years in timber (C_D = 1)."""
-    if seat.held is not None:
-        return seat.held.shear_n
+    if support.capacity is not None:
+        return support.capacity.shear_n
     bearing = wood.bearing_length_mm(
-        seat.reach.penetration_mm, seat.screw.diameter_mm, seat.screw.tip_mm
+        support.reach.penetration_mm, support.screw.diameter_mm, support.screw.tip_mm
     )
     if bearing <= 0:
         return 0.0
-    fe = wood.bearing_strength_mpa(seat.timber.g, seat.screw.diameter_mm)
-    return wood.lateral(wood.dowel(seat.screw), seat.side, seat.gap_mm, fe, bearing).value_n
+    fe = wood.bearing_strength_mpa(support.timber.g, support.screw.diameter_mm)
+    return wood.lateral(
+        wood.dowel(support.screw), support.side, support.gap_mm, fe, bearing
+    ).value_n
 
 
-def durations(seat: Seat) -> tuple[float, float]:
+def durations(support: Support) -> tuple[float, float]:
     """C_D for years and for minutes: as wood in timber, none where anchors hold."""
-    if seat.anchored:
+    if support.anchored:
         return 1.0, 1.0
     return data.house("duration_years"), data.house("duration_minutes")

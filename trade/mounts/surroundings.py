@@ -11,8 +11,8 @@ from trade.check import Check, Quantity, make
 from trade.memo import memoized
 from trade.mounts import holes, mount_of
 from trade.mounts.base import Box
-from trade.plan import AnyPiece, Shelf, Wall
-from trade.wall.trued import lowest_ceiling_mm, niche_of
+from trade.plan.model import AnyPiece, Shelf, Wall
+from trade.wall.scribing import lowest_ceiling_mm, niche_of
 from trade.wall.zones import nearest_service, zones
 
 _TOUCHING_MM = 1e-6
@@ -93,7 +93,7 @@ def _never(piece: AnyPiece) -> Check | None:
 
 
 def _ceiling(piece: AnyPiece, wall: Wall) -> Check | None:
-    if not any(run.line == "ceiling" for run in wall.lie.run_outs):
+    if not any(run.line == "ceiling" for run in wall.flatness.run_outs):
         return None
     own = mount_of(piece).box(piece)
     return make(
@@ -156,7 +156,7 @@ def _service(piece: AnyPiece, wall: Wall) -> Check | None:
         return None
     near = [
         (found, hole)
-        for hole in holes(mount_of(piece).seats(piece, wall))
+        for hole in holes(mount_of(piece).supports(piece, wall))
         if (found := nearest_service(wall, hole.x_mm, hole.y_mm))
     ]
     if not near:
@@ -166,11 +166,11 @@ def _service(piece: AnyPiece, wall: Wall) -> Check | None:
     )
     return make(
         "hole.service",
-        part=hole.seat.part,
-        support=hole.seat.index,
+        part=hole.support.part,
+        support=hole.support.index,
         case="any",
         demand=Quantity(feature.row.margin_mm, "length"),
         capacity=Quantity(max(distance, _TOUCHING_MM), "length"),
         template="A screw of the {part} comes within {capacity} of {what}; keep {demand} clear.",
-        parts={"part": hole.seat.part, "what": feature.row.reason},
+        parts={"part": hole.support.part, "what": feature.row.reason},
     )

@@ -7,10 +7,10 @@ from math import atan, cos, degrees, radians, tan
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Phrase, Quantity
+from trade.check import Message, Quantity
 from trade.measure import Units, many, say_bit
-from trade.plan import Piece, Wall
-from trade.wall.trued import NEAR_END_MM, ends_of, scribe_of
+from trade.plan.model import Piece, Wall
+from trade.wall.scribing import NEAR_END_MM, ends_of, scribe_of
 
 Place = tuple[float, float]
 _STRAIGHT_MM = 0.5  # house rule: a gap that nobody sees
@@ -41,13 +41,13 @@ class Mitre(NamedTuple):
         """How much shorter that side is, at each such end."""
         return self.through_mm * tan(radians(self.degrees))
 
-    def phrase(self, units: Units) -> Phrase:
+    def phrase(self, units: Units) -> Message:
         """What to do."""
         said = (
             f"Mitre {self.ends} at {_degrees(self.degrees)}° off square: {{short}} shorter "
             f"{self.shorter}."
         )
-        return Phrase(said, {"short": Quantity(self.short_mm, "fine")})
+        return Message(said, {"short": Quantity(self.short_mm, "fine")})
 
 
 class Bevel(NamedTuple):
@@ -65,13 +65,13 @@ class Bevel(NamedTuple):
         """How much narrower the inner face is at each such edge."""
         return self.thick_mm * tan(radians(self.degrees))
 
-    def phrase(self, units: Units) -> Phrase:
+    def phrase(self, units: Units) -> Message:
         """What to do."""
         said = (
             f"Bevel {self.edges} at {_degrees(self.degrees)}°, its full width outside: "
             "{narrow} less inside at each."
         )
-        return Phrase(said, {"narrow": Quantity(self.narrow_mm, "fine")})
+        return Message(said, {"narrow": Quantity(self.narrow_mm, "fine")})
 
 
 class Pair(NamedTuple):
@@ -96,13 +96,13 @@ class Pair(NamedTuple):
         """
         return 2 * self.high_mm - self.rise_mm + kerf_mm / cos(radians(self.degrees))
 
-    def phrase(self, units: Units) -> Phrase:
+    def phrase(self, units: Units) -> Message:
         """What to do."""
         said = (
             f"Rip it in two, blade at {_degrees(self.degrees)}°: each half {{high}} at its "
             "higher face, {low} at the other."
         )
-        return Phrase(
+        return Message(
             said, {"high": length(self.high_mm), "low": length(self.high_mm - self.rise_mm)}
         )
 
@@ -116,13 +116,13 @@ class Slant(NamedTuple):
     front_mm: float
     degrees: float
 
-    def phrase(self, units: Units) -> Phrase:
+    def phrase(self, units: Units) -> Message:
         """What to do."""
         said = (
             "Saw its front aslant, corner to corner: {front} long, "
             f"{_degrees(self.degrees)}° to the edge along this wall."
         )
-        return Phrase(said, {"front": length(self.front_mm)})
+        return Message(said, {"front": length(self.front_mm)})
 
 
 class Bored(NamedTuple):
@@ -142,7 +142,7 @@ class Bored(NamedTuple):
         """How many."""
         return len(self.places)
 
-    def phrase(self, units: Units) -> Phrase:
+    def phrase(self, units: Units) -> Message:
         """What to do."""
         deep = "right through" if self.deep_mm is None else "{deep} deep"
         at = (
@@ -155,7 +155,7 @@ class Bored(NamedTuple):
             f"{self.into}{at}{f': {self.why}' if self.why else ''}."
         )
         first = length(self.places[0][0] if self.places else 0.0)
-        return Phrase(
+        return Message(
             said,
             {
                 "bit": say_bit(self.wide_mm, units),
@@ -184,7 +184,7 @@ class Row(NamedTuple):
         """How many holes in all."""
         return self.rows * self.many
 
-    def phrase(self, units: Units) -> Phrase:
+    def phrase(self, units: Units) -> Message:
         """What to do."""
         said = (
             f"Bore {many(self.rows, 'row')} of {many(self.many, 'hole')}, "
@@ -193,7 +193,7 @@ class Row(NamedTuple):
             f"{many(self.holes, 'hole')}, about {many(max(round(minutes((self,))), 1), 'minute')} "
             "with a jig."
         )
-        return Phrase(
+        return Message(
             said,
             {
                 "bit": say_bit(self.wide_mm, units),
@@ -214,7 +214,7 @@ class Recess(NamedTuple):
     deep_mm: float
     deeper: bool = False
 
-    def phrase(self, units: Units) -> Phrase:
+    def phrase(self, units: Units) -> Message:
         """What to do."""
         more = " and deeper by what the back was scribed" if self.deeper else ""
         said = (
@@ -222,7 +222,7 @@ class Recess(NamedTuple):
             f"deep{more}."
         )
         said = said.replace("Let in 1 plates", "Let in the plate")
-        return Phrase(
+        return Message(
             said,
             {
                 "wide": length(self.wide_mm),
@@ -238,9 +238,9 @@ class Band(NamedTuple):
     edges: str
     long_mm: float
 
-    def phrase(self, units: Units) -> Phrase:
+    def phrase(self, units: Units) -> Message:
         """What to do."""
-        return Phrase(f"Band {self.edges}: {{long}} of edge band.", {"long": length(self.long_mm)})
+        return Message(f"Band {self.edges}: {{long}} of edge band.", {"long": length(self.long_mm)})
 
 
 class Opening(NamedTuple):
@@ -255,7 +255,7 @@ class Opening(NamedTuple):
     wide_mm: float
     high_mm: float
 
-    def phrase(self, units: Units) -> Phrase:
+    def phrase(self, units: Units) -> Message:
         """What to do."""
         said = (
             "Saw an opening for {what}: {w} × {h}, its corner {x} from the left and {y} up. "
@@ -267,7 +267,7 @@ class Opening(NamedTuple):
             "x": length(self.x_mm),
             "y": length(self.y_mm),
         }
-        return Phrase(said, {"what": self.what, **sizes})
+        return Message(said, {"what": self.what, **sizes})
 
 
 Work = Opening | Mitre | Bevel | Pair | Slant | Bored | Row | Recess | Band

@@ -10,7 +10,7 @@ from trade import data
 from trade.check import Assumption
 from trade.data import Framing
 from trade.memo import memoized
-from trade.plan import Stud, Wall
+from trade.plan.model import Stud, Wall
 
 SOFTEST_TIMBER, SOFTEST_GRADED = "spruce_pine_fir_south", "c16"  # of either school
 
@@ -74,7 +74,7 @@ def backing(wall: Wall) -> Backing:
 
     The face that a bracket presses on is as soft as the softest layer.
     """
-    key = wall.timber or (SOFTEST_GRADED if wall.school == "european" else SOFTEST_TIMBER)
+    key = wall.timber or (SOFTEST_GRADED if wall.design_code == "european" else SOFTEST_TIMBER)
     timber = data.framing()[key]
     assumptions = [
         Assumption("dry", "The wall is dry and indoors; nothing is wet, hot or treated.")

@@ -6,7 +6,7 @@ Doubled uprights beside it, a header above, a sill and cripples below.
 from collections.abc import Iterable
 from typing import Literal, NamedTuple
 
-from trade.features import Feature
+from trade.plan.features import Feature
 
 STUD_MM = 38.0
 SHIM_MM = 32.0  # house rule: jamb and shims between the clear opening and the jack

@@ -18,9 +18,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from trade.evidence import Reading, Sweep
-from trade.features import Feature
-from trade.plan import Stud
+from trade.plan.features import Feature
+from trade.plan.model import Stud
+from trade.plan.readings import Reading, Sweep
 from trade.wall import reasons, scatter
 from trade.wall.found import Found, Grid, Inference
 from trade.wall.framing import OFF_MM, SHIM_MM, STUD_MM, jambs_mm

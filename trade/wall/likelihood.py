@@ -12,8 +12,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 from trade.measure import INCH_MM
+from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 
 Array = NDArray[np.float64]
 Places = NDArray[np.int_]

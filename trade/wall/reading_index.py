@@ -3,7 +3,7 @@
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 
-from trade.evidence import AtPlace, Reading, Sweep
+from trade.plan.readings import AtPlace, Reading, Sweep
 
 
 class ReadingIndex:

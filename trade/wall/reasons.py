@@ -6,7 +6,7 @@ Reasons, readings set aside, contradictions, what to read next.
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
-from trade.evidence import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen
+from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen
 from trade.wall.found import Found, Grid
 from trade.wall.likelihood import MODEL
 from trade.wall.reading_index import ReadingIndex

@@ -11,7 +11,7 @@ together, and the marks that are measured with it too.
 from collections.abc import Sequence
 from math import sqrt
 
-from trade.evidence import Edge
+from trade.plan.readings import Edge
 from trade.wall.found import Found
 from trade.wall.likelihood import MODEL
 from trade.wall.reading_index import ReadingIndex

@@ -5,11 +5,11 @@ from statistics import median
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Phrase, Quantity
-from trade.evidence import Edge, Knock, Probe, Reading, Sweep
-from trade.features import Feature
+from trade.check import Message, Quantity
 from trade.memo import memoized
-from trade.plan import Wall
+from trade.plan.features import Feature
+from trade.plan.model import Wall
+from trade.plan.readings import Edge, Knock, Probe, Reading, Sweep
 from trade.wall.found import Inference
 from trade.wall.infer import infer
 from trade.wall.reasons import Contradiction, ask_mm, contradictions
@@ -36,7 +36,7 @@ class Survey(NamedTuple):
     masonry: str | None
     lining_mm: float | None
     contradictions: tuple[Contradiction, ...]
-    doubts: tuple[Phrase, ...]
+    doubts: tuple[Message, ...]
 
 
 @memoized(limit=64)  # a shelf that is dragged about changes nothing of it
@@ -109,16 +109,16 @@ def _masonry(wall: Wall, chance: float) -> str | None:
     return None
 
 
-def _doubts(wall: Wall, chance: float, lining_mm: float | None) -> list[Phrase]:
+def _doubts(wall: Wall, chance: float, lining_mm: float | None) -> list[Message]:
     found = []
     if wall.build in ("timber", "steel") and chance > _MASONRY_FROM:
         name = data.structures()[wall.structure or ""].name
-        found.append(Phrase(f"You said {name}, but what the nails met reads like masonry."))
+        found.append(Message(f"You said {name}, but what the nails met reads like masonry."))
     if wall.build == "mass" and any(
         isinstance(r, Probe) and r.met == "wood" for r in wall.readings
     ):
         found.append(
-            Phrase(
+            Message(
                 "You said masonry, but a nail met wood: there may be battens or studs in front of "
                 "it."
             )
@@ -133,6 +133,6 @@ def _doubts(wall: Wall, chance: float, lining_mm: float | None) -> list[Phrase]:
             "t": Quantity(wall.lining_mm, "length"),
         }
         found.append(
-            Phrase("Nails met something {d} deep, but the layers you named add up to {t}.", parts)
+            Message("Nails met something {d} deep, but the layers you named add up to {t}.", parts)
         )
     return found

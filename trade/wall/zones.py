@@ -6,9 +6,9 @@ Each with its reason and what to do about it.
 from math import hypot
 from typing import Literal, NamedTuple
 
-from trade.features import Feature
 from trade.memo import memoized
-from trade.plan import Wall
+from trade.plan.features import Feature
+from trade.plan.model import Wall
 
 CABLE_RUN_MM = (
     60.0  # house rule: to each side of a box, for a cable is often stapled to the stud beside it

@@ -326,5 +326,5 @@ document.addEventListener("keydown", (event) => {
   else if (piece && event.key === "Delete") post(address(piece, "remove"), {});
   else if (letter === "p") chooseWhat(event);
   else if (event.key === "?") document.getElementById("keys").showModal();
-  else if (/^[1-9]$/.test(event.key)) document.querySelectorAll(".stick .notch")[event.key - 1]?.click();
+  else if (/^[1-9]$/.test(event.key)) document.querySelectorAll(".stage-nav .notch")[event.key - 1]?.click();
 });

@@ -1,0 +1,367 @@
+"""Ways to hang.
+
+What is found keeps its word, nothing better is overlooked, and the reasons are those of the trade.
+"""
+
+from typing import Any
+from unittest import mock
+
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.plans import GYPSUM, STUDS, bracket_shelf, wall
+from tests.trade.test_every_kind import walls
+from trade import data, wording
+from trade.assess import judge_piece
+from trade.check import FAILED, RANK
+from trade.choose import candidate_positions, candidates, criteria, policy_effects
+from trade.choose import options as door
+from trade.choose.options import Options, find_options
+from trade.choose.request import HangRequest, wish_for, wish_of
+from trade.mounts import KINDS
+from trade.plan.features import Feature
+from trade.plan.model import Plan, Policy, Stud, Thing, Wall
+
+
+def plan_on(on: Wall, *pieces: Any, **policy: Any) -> Plan:
+    return Plan(name="Wall", units="metric", wall=on, pieces=pieces, policy=Policy(**policy))
+
+
+def kg(mass: float) -> tuple[Thing, ...]:
+    return (Thing(name="Load", mass_kg=mass),)
+
+
+def request(**changes: Any) -> HangRequest:
+    base: dict[str, Any] = {
+        "key": "new",
+        "name": "New",
+        "goes": "stand",
+        "x_mm": 1200.0,
+        "top_mm": 1500.0,
+        "length_mm": 800.0,
+        "depth_mm": 200.0,
+        "things": kg(15.0),
+    }
+    return HangRequest(**{**base, **changes})
+
+
+class Case(SimpleTestCase):
+    def found(self, plan: Plan, wanted: HangRequest) -> Options:
+        """The ways, each of which must be what `assess` says it is."""
+        result = find_options(plan, wanted)
+        for way in result.found:
+            verdict = judge_piece(way.piece, plan.with_piece(way.piece))
+            self.assertEqual((verdict.outcome, verdict.used), (way.outcome, way.used), way.kind)
+            effort = criteria.effort(way.piece, plan.wall, plan.policy)
+            self.assertEqual(way.effort, effort._replace(cost=way.effort.cost), way.kind)
+            self.assertAlmostEqual(way.effort.cost, effort.cost, places=9, msg=way.kind)
+        served = {kind for kind, row in data.mounting_kinds().items() if wanted.goes in row.serves}
+        self.assertEqual(
+            {way.kind for way in result.found} | {no.kind for no in result.refused}, served
+        )
+        return result
+
+    def holds(self, result: Options) -> list[str]:
+        return [way.kind for way in result.found if way.outcome == "holds"]
+
+    def why_not(self, result: Options, kind: str) -> str:
+        return next(wording.phrase(no.reason, "metric") for no in result.refused if no.kind == kind)
+
+
+class TwelveSituations(Case):
+    """Twelve invented walls and wishes, with the answers and the reasons a tradesman would give."""
+
+    def test_1_books_on_a_stud_wall_hang_on_brackets_and_twice_as_many_on_no_pins(self) -> None:
+        result = self.found(plan_on(wall()), request(things=kg(35.0), length_mm=1200.0))
+        self.assertEqual(result.found[0].kind, "bracket_shelf")
+        heavier = self.found(plan_on(wall()), request(things=kg(70.0), length_mm=1200.0))
+        self.assertIn("there stud and steel can carry", self.why_not(heavier, "pin_shelf"))
+        self.assertIn("wall at each end", self.why_not(result, "ledger_shelf"))
+
+    def test_2_a_light_ledge_that_shall_show_nothing_floats(self) -> None:
+        result = self.found(
+            plan_on(wall(), hidden=True), request(things=kg(3.0), use="display", depth_mm=140.0)
+        )
+        self.assertTrue(self.holds(result))
+        self.assertLessEqual(
+            set(self.holds(result)),
+            {"rod_shelf", "pin_shelf", "dowel_shelf", "box_shelf", "rod_beam"},
+        )
+        self.assertEqual(self.why_not(result, "bracket_shelf"), "What holds it would show.")
+
+    def test_3_studs_only_and_the_only_two_studs_are_far_away(self) -> None:
+        on = wall(studs=(Stud(centre_mm=2400.0), Stud(centre_mm=2800.0)))
+        result = self.found(plan_on(on, anchors="studs_only"), request(x_mm=600.0))
+        self.assertEqual(result.found, ())
+        self.assertIn("this job trusts nothing else", self.why_not(result, "bracket_shelf"))
+
+    def test_4_the_same_with_anchors_allowed_hangs_light_things_on_toggles(self) -> None:
+        on = wall(studs=(Stud(centre_mm=2400.0), Stud(centre_mm=2800.0)))
+        result = self.found(
+            plan_on(on, anchors="anchors_light"),
+            request(x_mm=600.0, things=kg(2.0), use="display", depth_mm=140.0),
+        )
+        best = result.found[0]
+        self.assertEqual(
+            (best.kind, best.hold, best.outcome), ("bracket_shelf", "anchors", "holds")
+        )
+        self.assertNotIn(data.anchors()[best.piece.anchor or ""].kind, ("plug",))
+        self.assertIn("misses the stud", self.why_not(result, "pin_shelf"))
+
+    def test_5_plants_on_hollow_block_hang_on_plugs_or_anchors_made_for_it(self) -> None:
+        on = wall(structure="block_hollow", layers=(), studs=())
+        result = self.found(plan_on(on), request(things=kg(25.0), depth_mm=220.0))
+        self.assertEqual(result.found[0].kind, "bracket_shelf")
+        self.assertIn("block_hollow", data.anchors()[result.found[0].piece.anchor or ""].holds_n)
+        self.assertIn("hammer_drill", result.found[0].effort.tools)
+        self.assertIn("thick wood of a stud", self.why_not(result, "pin_shelf"))
+
+    def test_6_in_concrete_almost_anything_holds_but_pins(self) -> None:
+        result = self.found(plan_on(wall(structure="concrete", layers=(), studs=())), request())
+        self.assertLessEqual({"bracket_shelf", "box_shelf"}, set(self.holds(result)))
+        self.assertIn("thick wood of a stud", self.why_not(result, "pin_shelf"))
+
+    def test_7_between_two_side_walls_a_shelf_rests_on_ledgers(self) -> None:
+        on = wall(width_mm=1180.0, studs=(Stud(centre_mm=300.0), Stud(centre_mm=900.0)))
+        result = self.found(plan_on(on), request(x_mm=590.0, length_mm=1180.0, depth_mm=300.0))
+        ledgers = next(way for way in result.found if way.kind == "ledger_shelf")
+        self.assertEqual(
+            ledgers.outcome, "cannot_tell"
+        )  # nobody has said what stands in the side walls
+        self.assertIn("Find out first", wording.phrase(ledgers.reasons[1], "metric"))
+
+    def test_8_coats_hang_on_a_rail_or_a_board_and_not_on_shelves(self) -> None:
+        result = self.found(plan_on(wall()), request(goes="hang", depth_mm=80.0, things=kg(12.0)))
+        self.assertLessEqual({"rail", "holder_board"}, set(self.holds(result)))
+        self.assertNotIn("bracket_shelf", {no.kind for no in result.refused})
+
+    def test_9_a_cabinet_hangs_locked_on_a_cleat_across_two_studs(self) -> None:
+        wanted = request(goes="body", high_mm=700.0, depth_mm=300.0, body_kg=22.0, things=kg(15.0))
+        best = self.found(plan_on(wall()), wanted).found[0]
+        self.assertEqual((best.kind, best.outcome, best.hold), ("cleat_cabinet", "holds", "studs"))
+        self.assertTrue(best.piece.locked)  # type: ignore[union-attr]
+
+    def test_10_a_rented_flat_counts_its_holes(self) -> None:
+        free, few = (
+            self.found(plan_on(wall(), most_holes=most), request(things=kg(6.0)))
+            for most in (None, 4)
+        )
+        self.assertGreater(max(way.effort.holes for way in free.found), 4)
+        self.assertTrue(few.found)
+        self.assertLessEqual(max(way.effort.holes for way in few.found), 4)
+        self.assertTrue(
+            any(
+                "holes; no more than 4" in wording.phrase(no.reason, "metric") for no in few.refused
+            )
+        )
+
+    def test_11_without_a_table_saw_no_cleat_is_ripped(self) -> None:
+        result = self.found(
+            plan_on(wall(), lacks=("table_saw",)),
+            request(goes="hang", depth_mm=80.0, things=kg(8.0)),
+        )
+        self.assertEqual(
+            self.why_not(result, "cleat_wall"), "It takes a table saw, which is not at hand."
+        )
+        self.assertIn("rail", self.holds(result))
+
+    def test_12_beside_a_window_and_over_an_outlet_it_makes_way(self) -> None:
+        window = Feature(
+            kind="window", left_mm=1300.0, right_mm=2300.0, bottom_mm=900.0, top_mm=2000.0
+        )
+        outlet = Feature(
+            kind="outlet", left_mm=370.0, right_mm=440.0, bottom_mm=1330.0, top_mm=1450.0
+        )
+        on = wall(features=(window, outlet))
+        best = self.found(plan_on(on, shift_mm=400.0), request(x_mm=1100.0)).found[0].piece
+        self.assertLessEqual(best.left_mm + best.length_mm, 1300.0 - window.trim_mm)
+        self.assertTrue(
+            all(abs(best.left_mm + x - 400.0) > 1 for x in best.supports_mm)
+        )  # a cable's box is on that stud
+
+    def test_what_weighs_too_much_for_everything_is_refused_by_every_kind_with_its_sum(
+        self,
+    ) -> None:
+        result = self.found(plan_on(wall()), request(things=kg(900.0)))
+        self.assertEqual(result.found, ())
+        self.assertTrue(
+            all(
+                no.reason.parts
+                for no in result.refused
+                if no.kind not in ("corner_shelf", "ledger_shelf")
+            )
+        )
+
+
+class Policies(Case):
+    def test_every_question_of_the_table_is_one_of_the_policy_and_every_school_can_be_followed(
+        self,
+    ) -> None:
+        for question, row in data.policies().items():
+            for answer, said in row.answers.items():
+                self.assertEqual(
+                    policy_effects.answer_of(
+                        policy_effects.followed(plan_on(wall()), question, answer), question
+                    ),
+                    answer,
+                )
+                self.assertEqual(said.count("."), 2, said)  # two sentences
+
+    def test_what_matters_most_comes_first(self) -> None:
+        wanted = request(things=kg(5.0), depth_mm=180.0)
+        plain = self.found(plan_on(wall()), wanted).found[0]
+        for name in data.policies()["matters"].answers:
+            best = self.found(plan_on(wall(), matters=name), wanted).found[0]
+            self.assertGreaterEqual(best.marks.get(name, 0.0), plain.marks.get(name, 0.0), name)
+        self.assertEqual(
+            self.found(plan_on(wall(), matters="seen"), wanted).found[0].marks["seen"], 1.0
+        )
+
+    def test_shop_made_brackets_only_and_plates_over_the_lining(self) -> None:
+        shop = self.found(plan_on(wall(), made="shop"), request())
+        self.assertEqual(
+            {way.piece.bracket for way in shop.found if way.kind == "bracket_shelf"},
+            {"shop_plywood"},
+        )  # type: ignore[union-attr]
+        over = self.found(
+            plan_on(wall(layers=GYPSUM), plates="over"), request(things=kg(1.0), use="display")
+        )
+        self.assertFalse(any(getattr(way.piece, "let_in", False) for way in over.found))
+
+    def test_toggles_only(self) -> None:
+        on = wall(studs=(STUDS[6],))
+        result = self.found(
+            plan_on(on, anchors="anchors_light", hollow="toggles"),
+            request(x_mm=600.0, things=kg(2.0), use="display", depth_mm=140.0),
+        )
+        self.assertEqual(
+            {data.anchors()[way.piece.anchor or ""].kind for way in result.found},
+            {"toggle", "channel"},
+        )
+
+
+class Exhaustive(Case):
+    """For small cases every design is judged, and none is better than the one that was found."""
+
+    def test_nothing_better_is_overlooked(self) -> None:
+        two = wall(
+            studs=(
+                Stud(centre_mm=1000.0, uncertainty_mm=1.0),
+                Stud(centre_mm=1400.0, uncertainty_mm=1.0),
+            )
+        )
+        block = wall(structure="block_hollow", layers=(), studs=())
+        cases = [
+            (two, request(things=kg(30.0), depth_mm=180.0), {"matters": "holes"}),
+            (two, request(goes="hang", depth_mm=80.0, things=kg(10.0)), {"matters": "cost"}),
+            (
+                two,
+                request(goes="body", high_mm=500.0, body_kg=15.0, things=kg(20.0)),
+                {"matters": "margin"},
+            ),
+            (block, request(things=kg(20.0)), {"most_holes": 6}),
+            (wall(studs=STUDS[3:4]), request(x_mm=1600.0, things=kg(2.0), use="display"), {}),
+        ]
+        for on, wanted, policy in cases:
+            plan = plan_on(on, **policy)
+            with mock.patch.object(door, "_MOST_TRIES", 1000):
+                result = self.found(plan, wanted)
+            for kind in (
+                kind for kind, row in data.mounting_kinds().items() if wanted.goes in row.serves
+            ):
+                if door.excluded(plan, wanted, kind) is not None:
+                    continue
+                for hold, where in candidate_positions.positions(plan, wanted, kind):
+                    with self.subTest(
+                        kind=kind, hold=hold, goes=wanted.goes, kg=wanted.things[0].mass_kg
+                    ):
+                        best = self.best_of_all(plan, wanted, kind, hold, where)
+                        ours = [
+                            (RANK[w.outcome], w.demerit)
+                            for w in result.found
+                            if (w.kind, w.hold) == (kind, hold)
+                        ]
+                        self.assertEqual(bool(ours), best is not None)
+                        if best is not None:
+                            self.assertEqual(ours[0][0], best[0])
+                            self.assertAlmostEqual(ours[0][1], best[1], places=9)
+
+    def best_of_all(
+        self, plan: Plan, wanted: HangRequest, kind: str, hold: Any, where: Any
+    ) -> tuple[int, float] | None:
+        scored = []
+        for slot in where:
+            base = candidates.base(wanted, kind, slot, plan)
+            for piece in candidates.hardware(base, plan.policy, plan.units) if base else ():
+                for drive in candidates.drives(piece, plan.wall, plan.policy):
+                    made = candidates.driven(piece, drive)
+                    effort = criteria.effort(made, plan.wall, plan.policy)
+                    verdict = judge_piece(made, plan)
+                    if verdict.outcome not in FAILED and not door.over(effort, plan.policy):
+                        marks = criteria.marks(effort, verdict.used, door.trouble_of(slot, hold))
+                        scored.append(
+                            (RANK[verdict.outcome], criteria.demerit(marks, plan.policy.matters))
+                        )
+        return min(scored, default=None)
+
+
+class AnyWall(Case):
+    @settings(max_examples=25)
+    @given(
+        on=walls,
+        goes=st.sampled_from(["stand", "hang", "body", "floor", "sit"]),
+        mass=st.floats(0.5, 80),
+        x=st.floats(200, 3000),
+        long=st.floats(300, 1800),
+        matters=st.sampled_from(sorted(data.policies()["matters"].answers)),
+        anchors=st.sampled_from(["studs_only", "anchors_light"]),
+    )
+    def test_every_way_is_what_assess_says_it_is_and_the_best_comes_first(
+        self, on: Wall, goes: Any, mass: float, x: float, long: float, matters: str, anchors: str
+    ) -> None:
+        wanted = request(
+            goes=goes,
+            things=kg(mass),
+            x_mm=x,
+            length_mm=long,
+            high_mm=600.0,
+            body_kg=20.0 if goes in ("body", "floor") else None,
+        )
+        result = self.found(
+            plan_on(on, bracket_shelf(top_mm=700.0), matters=matters, anchors=anchors), wanted
+        )
+        ranks = [(RANK[way.outcome], way.demerit) for way in result.found]
+        self.assertEqual(ranks, sorted(ranks))
+        self.assertNotIn("wont_hold", [way.outcome for way in result.found])
+
+
+class FromWhatHangs(Case):
+    def test_a_piece_on_the_wall_is_asked_how_else_it_could_hang(self) -> None:
+        plan = plan_on(wall(), bracket_shelf())
+        result = self.found(plan, wish_of(plan.pieces[0]))
+        self.assertIn("bracket_shelf", self.holds(result))
+        self.assertTrue(
+            all(
+                way.piece.key == "shelf" and way.piece.things == plan.pieces[0].things
+                for way in result.found
+            )
+        )
+
+    def test_everything_on_the_lists_can_be_wished_for(self) -> None:
+        plan = plan_on(wall())
+        for what, row in (data.contents() | data.wants()).items():
+            with self.subTest(what=what):
+                amount = 600.0 if getattr(row, "per", "") == "metre" else 3.0
+                wanted = wish_for(plan, what, amount, 1600.0, 1500.0)
+                self.assertTrue(
+                    any(wanted.goes in row.serves for row in data.mounting_kinds().values())
+                )
+                slot = candidates.StudLayout(
+                    400.0, wanted.length_mm, (100.0, wanted.length_mm - 100.0)
+                )
+                kinds = [
+                    kind for kind, row in data.mounting_kinds().items() if wanted.goes in row.serves
+                ]
+                self.assertTrue(all(kind in KINDS for kind in kinds))
+                self.assertTrue(any(candidates.base(wanted, kind, slot, plan) for kind in kinds))

@@ -1,0 +1,89 @@
+"""From a wish to the shopping list, on brick in millimetres.
+
+And every screw of every wall that a piece touches.
+"""
+
+from django.test import SimpleTestCase
+from msgspec.structs import replace
+
+from tests.plans import plan, wall
+from tests.trade.test_every_kind import put_up
+from trade import data, wording
+from trade.choose.options import find_options
+from trade.choose.request import BOARD_WIDTHS_MM, wish_for
+from trade.cutting.plan import cut_plan
+from trade.cutting.shopping import shopping
+from trade.cutting.sold import sold_mm, unsold
+from trade.job.steps import steps
+from trade.plan.model import Plan
+
+BRICK = wall(structure="brick_solid", layers=(), timber=None, studs=())
+EMPTY = Plan(name="Brick", units="metric", wall=BRICK)
+
+
+class BrickInMillimetres(SimpleTestCase):
+    def test_from_books_to_what_the_shop_has(self) -> None:
+        found = find_options(EMPTY, wish_for(EMPTY, "books", 900.0, 1600.0, 1500.0))
+        shelf = next(way for way in found.found if way.kind == "bracket_shelf")
+        self.assertEqual(shelf.outcome, "holds")
+        self.assertIn(shelf.piece.depth_mm, BOARD_WIDTHS_MM["metric"])
+        now = EMPTY.with_piece(shelf.piece)
+        cut = cut_plan(now)
+        self.assertEqual(cut.no_stock, ())
+        [line] = [each for each in shopping(now, cut, "metric").lines if each.aisle == "wood"]
+        self.assertRegex(line.what, r"^white pine board, (1200|2000|3000) × \d+ × (18|28) mm$")
+        self.assertGreater(line.cost, 0)
+
+    def test_a_proposal_that_no_shop_has_says_so(self) -> None:
+        found = find_options(EMPTY, wish_for(EMPTY, "books", 900.0, 1600.0, 1500.0))
+        for way in found.found:
+            words = " ".join(wording.phrase(reason, "metric") for reason in way.reasons)
+            none = cut_plan(EMPTY.with_piece(way.piece)).no_stock
+            with self.subTest(way.kind):
+                self.assertEqual("No shop has its" in words, bool(none))
+        self.assertTrue(any(cut_plan(EMPTY.with_piece(way.piece)).no_stock for way in found.found))
+
+    def test_what_is_put_up_is_as_thick_as_it_is_sold(self) -> None:
+        shelf = put_up("bracket_shelf", wall())
+        self.assertEqual(shelf.thickness_mm, 18.0)  # metric: put_up asks in millimetres
+        self.assertEqual(sold_mm("pine_white", "metric", 19.0), [18.0])
+        self.assertEqual(unsold(shelf, plan(shelf)), [])
+        thick = replace(shelf, thickness_mm=95.0, key="thick")
+        self.assertIn("95", wording.phrase(unsold(thick, plan(thick))[0], "metric"))
+
+
+class EveryWall(SimpleTestCase):
+    def needed(self, now: Plan) -> int:
+        return sum(
+            round(line.needed)
+            for line in shopping(now, cut_plan(now), "metric").lines
+            if line.aisle == "fasteners"
+        )
+
+    def test_side_walls_and_other_walls_are_counted_with_what_holds_there(self) -> None:
+        """By hand.
+
+        2 or 3 screws at the back and 2 in each side ledger; a corner shelf as many in the other
+        wall as two places take.
+        """
+        for on in (wall(), BRICK):
+            ledger = put_up("ledger_shelf", on, supports_mm=(100.0, 800.0), side_screws=3)
+            corner = put_up("corner_shelf", on, left_mm=0.0, supports_mm=(400.0,))
+            for piece, back, beside, where in (
+                (ledger, 2, 6, "side walls"),
+                (corner, 1, 2, "other wall"),
+            ):
+                now = Plan(name="W", units="metric", wall=on, pieces=(piece,))
+                self.assertEqual(self.needed(now), back + beside)
+                ready = dict(steps(now, piece.key, "metric")[0].facts)
+                self.assertTrue(ready[f"Into the {where}"].startswith(f"{beside} × "))
+                self.assertEqual(
+                    ready[f"Into the {where}"].split("× ")[1], ready["Into the wall"].split("× ")[1]
+                )
+
+    def test_a_panels_own_screws_are_packed_too(self) -> None:
+        panel = put_up("panel", wall(), batten_mm=19.0, rows=3, panel_screws=5)
+        ready = dict(steps(plan(panel), panel.key, "metric")[0].facts)
+        self.assertTrue(
+            ready["Into the battens"].startswith(f"15 × {data.screws()['wood_8'].name_metric}")
+        )

@@ -1,0 +1,154 @@
+"""The merits of a way to hang something, on one visible scale.
+
+What it leaves to spare, and what it costs in every sense.
+"""
+
+from typing import NamedTuple
+
+from trade import data
+from trade.fixings.support import Support
+from trade.memo import memoized
+from trade.mounts import holes, mount_of
+from trade.mounts.prices import part_price, screw_price
+from trade.plan.model import AnyPiece, Policy, RodShelf, Wall
+
+NAMES = {
+    "margin": "to spare",
+    "holes": "few holes",
+    "cost": "little money",
+    "time": "quick",
+    "tools": "usual tools",
+    "off": "comes off",
+    "seen": "hidden",
+}
+"""Merits in the order in which they are shown."""
+
+_HALF = {
+    "holes": 8.0,
+    "cost": 40.0,
+    "time": 60.0,
+    "tools": 2.0,
+}  # house rule: so much of it is worth half a merit
+_SPARE = 0.5  # house rule: less than half used is as good as nothing used
+_WEIGHT = {
+    "margin": 1.5,
+    "holes": 1.0,
+    "cost": 1.0,
+    "time": 1.0,
+    "tools": 1.0,
+    "off": 0.5,
+    "seen": 0.3,
+    "place": 2.0,
+}  # house rule
+_MATTERS = 4.0  # house rule: what matters most counts so many times
+_PLACE_HALF_MM = 150.0  # house rule: moved or grown so far is half as good a place
+_LET_IN_MINUTES = 12.0  # house rule
+
+
+class Effort(NamedTuple):
+    """What a way takes, whatever it holds.
+
+    `tools`: those that not everybody has; `off`, `seen`: as in the table of kinds.
+    """
+
+    holes: int
+    cost: float
+    minutes: float
+    tools: tuple[str, ...]
+    off: int
+    seen: int
+
+
+def holes_of(piece: AnyPiece, wall: Wall) -> int:
+    """How many holes a piece takes in the wall."""
+    return len(holes(mount_of(piece).supports(piece, wall)))
+
+
+@memoized(limit=1_000)
+def effort(piece: AnyPiece, wall: Wall, policy: Policy) -> Effort:
+    """What it takes to hang a piece.
+
+    Holes in the wall, money, minutes, tools; whether it comes off, and what shows.
+    """
+    supports = mount_of(piece).supports(piece, wall)
+    count = len(holes(supports))
+    return sized(
+        piece,
+        wall,
+        policy,
+        count,
+        sum(_fastener(support) * len(support.holes) for support in supports),
+    )
+
+
+def sized(piece: AnyPiece, wall: Wall, policy: Policy, count: int, fasteners: float) -> Effort:
+    """The same when the holes and what goes into them are already counted.
+
+    Args:
+        piece: what hangs.
+        wall: where.
+        policy: whose school it follows.
+        count: holes in the wall.
+        fasteners: what all of them cost.
+    """
+    mount = mount_of(piece)
+    row, parts = data.mounting_kinds()[mount.kind], mount.parts(piece, wall)
+    let_in = isinstance(piece, RodShelf) and piece.let_in
+    tools = [tool for tool in row.tools if not data.tools()[tool].usual]
+    tools += ["hammer_drill"] * (wall.build == "mass") + ["chisel"] * let_in
+    minutes = (
+        row.minutes
+        + row.each * len(piece.supports_mm)
+        + count * data.house(f"hole_minutes_{wall.build}")
+    )
+    minutes += _LET_IN_MINUTES * len(piece.supports_mm) * let_in + data.house("cut_minutes") * sum(
+        part.many for part in parts
+    )
+    glued = policy.stays == "glued" and row.seen == 0
+    return Effort(
+        count,
+        sum(part_price(part) * part.many for part in parts) + fasteners,
+        minutes,
+        tuple(tools),
+        0 if let_in or glued else row.off,
+        row.seen,
+    )
+
+
+def marks(effort: Effort, used: float, trouble_mm: float = 0.0) -> dict[str, float]:
+    """Each merit from 0 to 1, 1 the best: half as good at the sizes of the house; `place`.
+
+    How near it is to what was wished.
+    """
+    taken = {
+        "holes": effort.holes,
+        "cost": effort.cost,
+        "time": effort.minutes,
+        "tools": len(effort.tools),
+    }
+    found = {name: half / (half + taken[name]) for name, half in _HALF.items()}
+    return found | {
+        "margin": max(min((1 - used) / _SPARE, 1.0), 0.0),
+        "off": effort.off / 2,
+        "seen": 1 - effort.seen / 2,
+        "place": _PLACE_HALF_MM / (_PLACE_HALF_MM + trouble_mm),
+    }
+
+
+def demerit(marks: dict[str, float], matters: str) -> float:
+    """What a way lacks in all.
+
+    The weighted sum of what each merit is short of 1; the less the better.
+    """
+    weights = {
+        name: weight * (_MATTERS if name == matters else 1.0) for name, weight in _WEIGHT.items()
+    }
+    return sum(weight * (1 - marks[name]) for name, weight in weights.items())
+
+
+def _fastener(support: object) -> float:
+    if not isinstance(support, Support):
+        return 0.0  # a pin is a part
+    if support.capacity is not None:
+        return support.capacity.anchor.price if support.capacity.anchor else 0.0
+    return screw_price(support.screw, support.screw_mm)

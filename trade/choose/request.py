@@ -1,0 +1,181 @@
+"""What somebody wants to hang, before anybody has said how."""
+
+import math
+from typing import Any
+
+import msgspec
+
+from trade import data
+from trade.choose import placement
+from trade.errors import PlanError
+from trade.load import contents
+from trade.measure import Units, read_length, read_weight
+from trade.mounts import mount_of
+from trade.plan.item import between
+from trade.plan.model import AnyPiece, Plan, Shelf, Thing, Wall
+
+_FINGER_MM = 20.0  # house rule: how much deeper a shelf is than what stands on it
+_ENDS_MM = 60.0  # house rule: how much longer a shelf is than what stands on it
+_HOOK_MM = 150.0  # house rule: from one hook to the next
+THIN_MM = 45.0  # house rule: up to here a board is a shelf, beyond it a beam
+_SMALL_MM = 300.0  # house rule: no shelf is made shorter than that unless somebody says so
+_REACH_MM = 80.0  # house rule: how far hooks reach out
+BOARD_WIDTHS_MM: dict[Units, tuple[float, ...]] = {
+    "imperial": (
+        139.7,
+        184.15,
+        234.95,
+        285.75,
+    ),  # widths of boards as sold: 1x6, 1x8, 1x10, 1x12 (US standard dressed sizes)
+    "metric": (146.0, 200.0, 250.0, 300.0),  # planed boards and edge-glued panels, from memory
+}
+
+
+class HangRequest(msgspec.Struct, frozen=True, kw_only=True):
+    """What shall hang.
+
+    Where its middle and its top go, how long, deep and high it is, and what it carries.
+
+    `goes`: how it sits on a wall, as in the tables of wants and contents; `high_mm`: of a body, 0
+    for none; `body_kg`: of a body, empty; None when nobody weighed it; `board`, `thickness_mm`: of
+    a shelf when they are already chosen, else None.
+    """
+
+    key: str
+    name: str
+    goes: data.Goes
+    x_mm: float
+    top_mm: float
+    length_mm: float
+    depth_mm: float
+    use: str = "everyday"
+    high_mm: float = 0.0
+    body_kg: float | None = None
+    board: str | None = None
+    thickness_mm: float | None = None
+    things: tuple[Thing, ...] = ()
+
+
+def wish_for(
+    plan: Plan,
+    what: str,
+    amount: float | None,
+    x_mm: float,
+    top_mm: float,
+    length_mm: float | None = None,
+    depth_mm: float | None = None,
+) -> HangRequest:
+    """The wish for something out of the lists.
+
+    Args:
+        plan: the wall it shall hang on.
+        what: a row of the contents or of the wants table.
+        amount: of contents, as `contents.thing` wants it, one when None; else what it must carry,
+          kg, None when nobody knows.
+        x_mm: where its middle goes, from the left corner.
+        top_mm: where its top goes, above the floor.
+        length_mm: how long it is; None for what it needs.
+        depth_mm: how deep; None likewise.
+
+    Raises:
+        PlanError: neither list has it, or an absurd weight.
+    """
+    key = placement.free_key(plan)
+    between(depth_mm, 30, 1500, "depth_mm", "How deep it is")
+    between(length_mm, 50, plan.wall.width_mm, "length_mm", "How long it is")
+    if what in data.wants():
+        row = data.wants()[what]
+        return HangRequest(
+            key=key,
+            name=f"{row.name.removeprefix('a ').split(',')[0].capitalize()} {len(plan.pieces) + 1}",
+            goes=row.goes,
+            x_mm=x_mm,
+            top_mm=row.top_mm if row.goes in ("floor", "sit") else top_mm,
+            length_mm=length_mm or row.length_mm,
+            depth_mm=depth_mm or row.depth_mm,
+            high_mm=row.high_mm,
+            body_kg=row.kg,
+            use="sitting" if row.goes == "sit" else "everyday",
+            things=() if amount is None else (Thing(name="What it carries", mass_kg=amount),),
+        )
+    if what not in data.contents():
+        raise PlanError(f"“{what}” is on no list of things.", "what")
+    kept = data.contents()[what]
+    amount = amount or 1.0
+    thing = contents.thing(what, amount, plan.units)
+    long = amount if kept.per == "metre" else _HOOK_MM * amount if kept.goes == "hang" else 0.0
+    needs = max(long + _ENDS_MM, _SMALL_MM) if long else placement.LENGTH_MM
+    deep = kept.deep_mm + _FINGER_MM
+    reach = (
+        _REACH_MM
+        if kept.goes == "hang"
+        else next((wide for wide in BOARD_WIDTHS_MM[plan.units] if wide >= deep), deep)
+    )
+    return HangRequest(
+        key=key,
+        name=thing.name[:80],
+        goes=kept.goes,
+        x_mm=x_mm,
+        top_mm=top_mm,
+        length_mm=min(length_mm or needs, plan.wall.width_mm),
+        depth_mm=depth_mm or reach,
+        things=(thing,),
+    )
+
+
+def amount_of(what: str, typed: str, units: Units) -> float:
+    """How much of something, as a person says it.
+
+    A length, a number, litres; or the weight that a want must carry, kg.
+
+    Raises:
+        MeasureError: it is no length or no weight where one is wanted.
+        PlanError: it is no number, or absurd.
+    """
+    if what in data.wants():
+        return read_weight(typed, units)
+    per = data.contents()[what].per if what in data.contents() else "each"
+    if per == "metre":
+        return read_length(typed, units)
+    try:
+        number = float(typed.replace(",", "."))
+    except ValueError:
+        number = math.nan
+    if not 0 < number <= 1000:
+        raise PlanError(
+            f"“{typed}” is no number of {'litres' if per == 'litre' else 'them'} between 0 and 1 "
+            "000.",
+            "amount",
+        )
+    return number
+
+
+def wish_of(piece: AnyPiece) -> HangRequest:
+    """What a piece that is already on the wall is there for, however it hangs."""
+    row, high = data.mounting_kinds()[mount_of(piece).kind], getattr(piece, "height_mm", 0.0)
+    thin = isinstance(piece, Shelf) and piece.thickness_mm <= THIN_MM
+    chosen: dict[str, Any] = (
+        {"board": piece.board, "thickness_mm": piece.thickness_mm}
+        if isinstance(piece, Shelf) and thin
+        else {}
+    )
+    body = row.serves[0] in ("body", "floor")
+    return HangRequest(
+        key=piece.key,
+        name=piece.name,
+        goes=row.serves[0],
+        x_mm=piece.left_mm + piece.length_mm / 2,
+        top_mm=piece.top_mm,
+        length_mm=piece.length_mm,
+        depth_mm=piece.depth_mm,
+        use=piece.use,
+        high_mm=high if body else 0.0,
+        body_kg=getattr(piece, "body_kg", None),
+        things=piece.things,
+        **chosen,
+    )
+
+
+def fits_on(request: HangRequest, wall: Wall) -> bool:
+    """Whether the wall is large enough for it at all."""
+    return request.length_mm <= wall.width_mm and max(request.high_mm, 20.0) <= wall.height_mm

@@ -1,0 +1,106 @@
+"""`ways`, `cures`: ways to hang something, and what would mend a piece."""
+
+import argparse
+from typing import Any
+
+from trade import data, wording
+from trade.assess import assess
+from trade.choose.cures import Cure
+from trade.choose.cures import cures as cures_of
+from trade.choose.options import Options, find_options
+from trade.choose.request import amount_of, wish_for, wish_of
+from trade.cli import common
+from trade.measure import Units, many, read_length, say_length
+from trade.mounts import KINDS
+
+
+def arguments(name: str, parser: argparse.ArgumentParser) -> None:
+    """What the command is asked with."""
+    common.add_plan(parser, piece=name == "cures")
+    if name == "ways":
+        thing = parser.add_mutually_exclusive_group(required=True)
+        thing.add_argument("--piece", help="what hangs there already, by its key")
+        thing.add_argument("--hang", help="a row of the lists of contents and wants")
+        parser.add_argument(
+            "--amount",
+            help="so many; so long; so many litres; or, of a want, the weight that it must carry",
+        )
+        where = "where its middle goes, from the left corner; the middle of the wall when left out"
+        parser.add_argument("--at", default="", help=where)
+        parser.add_argument("--height", default="1500 mm", help="where its top goes")
+
+
+def ways(asked: argparse.Namespace) -> int:
+    """Print ways to hang something on a wall, best first."""
+    plan, units = common.load_plan(asked)
+    if asked.piece is not None:
+        request = wish_of(plan.piece(asked.piece))
+    else:
+        middle = read_length(asked.at, units) if asked.at else plan.wall.width_mm / 2
+        amount = None if asked.amount is None else amount_of(asked.hang, asked.amount, units)
+        request = wish_for(plan, asked.hang, amount, middle, read_length(asked.height, units))
+    found = find_options(plan, request)
+    common.print_result(asked, ways_as_json(found), ways_as_text(found, units))
+    return common.EXIT[found.found[0].outcome if found.found else "wont_hold"]
+
+
+def cures(asked: argparse.Namespace) -> int:
+    """Print the changes that make a piece hold."""
+    plan, units = common.load_plan(asked)
+    found = cures_of(plan, asked.piece)
+    common.print_result(asked, found, cures_as_text(found, units))
+    return common.EXIT[assess(plan).piece(asked.piece).outcome]
+
+
+def ways_as_json(found: Options) -> dict[str, Any]:
+    """Ways with their pieces, ready to be put into a plan; and why not, in words."""
+    return {
+        "wish": found.request,
+        "tried": found.tried,
+        "found": [
+            {
+                "kind": way.kind,
+                "hold": way.hold,
+                "word": way.outcome,
+                "but": way.but,
+                "used": way.used,
+                "effort": way.effort._asdict(),
+                "demerit": way.demerit,
+                "piece": way.piece,
+            }
+            for way in found.found
+        ],
+        "refused": [
+            {"kind": no.kind, "reason": wording.phrase(no.reason, "metric")} for no in found.refused
+        ],
+    }
+
+
+def ways_as_text(found: Options, units: Units) -> str:
+    """Ways to hang something, to read: the best first, then why not."""
+    lines = [] if found.found else [f"No way to hang “{found.request.name}” there."]
+    for way in found.found:
+        effort, piece = way.effort, way.piece
+        lines.append(f"{wording.outcome_used(way)}: {KINDS[way.kind].name}")
+        lines.append(f"    {' '.join(wording.phrase(reason, units) for reason in way.reasons)}")
+        tools = ", ".join(data.tools()[tool].name for tool in effort.tools)
+        where = (
+            f"{say_length(piece.left_mm, units)} from the left, "
+            f"{say_length(piece.length_mm, units)} long"
+        )
+        taken = (
+            f"{many(effort.holes, 'hole')}, about {effort.cost:.0f} of money, "
+            f"{many(round(effort.minutes), 'minute')}"
+        )
+        lines.append(f"    {where}; {taken}{', ' + tools if tools else ''}")
+    lines += [
+        f"Not: {KINDS[no.kind].name}. {wording.phrase(no.reason, units)}" for no in found.refused
+    ]
+    return "\n".join(lines)
+
+
+def cures_as_text(found: tuple[Cure, ...], units: Units) -> str:
+    """What would cure a piece, to read."""
+    if not found:
+        return "Nothing to cure, or no change that mends it."
+    return "\n".join(f"{wording.outcome_used(c)}: {wording.phrase(c.label, units)}" for c in found)

@@ -1,0 +1,67 @@
+"""`marks`: where to drill."""
+
+import argparse
+
+from trade.assess import assess
+from trade.check import Verdict
+from trade.cli import common
+from trade.cli.judge import stop
+from trade.marking.marks import Mark, piece_marks
+from trade.marking.reading import read, say_across, say_datum, say_up
+from trade.measure import Units, say_bit, say_length
+from trade.plan.model import AnyPiece, Plan
+
+
+def arguments(name: str, parser: argparse.ArgumentParser) -> None:
+    """What the command is asked with."""
+    common.add_plan(parser)
+
+
+def marks(asked: argparse.Namespace) -> int:
+    """Say where to drill."""
+    plan, units = common.load_plan(asked)
+    made = {
+        piece.key: piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.as_built)
+        for piece in plan.pieces
+    }
+    common.print_result(asked, made, marks_as_text(plan, made, assess(plan), units))
+    return 0
+
+
+def marks_as_text(
+    plan: Plan, made: dict[str, tuple[Mark, ...]], verdict: Verdict, units: Units
+) -> str:
+    """Where to drill, piece by piece, from the plan's datum.
+
+    What must not be drilled yet says so first.
+    """
+    lines = [say_datum(plan.datum, units)]
+    for piece in plan.pieces:
+        lines += [piece.name, *stop(verdict.piece(piece.key), units)]
+        lines += [
+            f"  {mark.number:>3}  {_mark_line(mark, piece, plan, units)}"
+            for mark in made[piece.key]
+        ]
+    return "\n".join(lines)
+
+
+def _mark_line(mark: Mark, piece: AnyPiece, plan: Plan, units: Units) -> str:
+    """One hole in words."""
+    at = read(plan.datum, piece, plan.wall, mark.x_mm, mark.y_mm)
+    up = say_up(at, plan.datum, units)
+    place = (
+        f"{say_across(at, plan.datum, units)} across, "
+        f"{up}{' up' if plan.datum.line_mm is None else ''}"
+    )
+    if mark.where == "shelf":
+        place = (
+            f"{say_length(mark.x_mm, units)} from its left end, "
+            f"{say_length(mark.y_mm, units)} above its underside"
+        )
+    bit = (
+        f"{say_bit(mark.bit_mm, units) if mark.bit_mm else 'no'} bit, "
+        f"{say_length(mark.depth_mm, units)} deep"
+    )
+    if mark.where == "shelf":
+        return f"in its own back, {mark.part}: {place}; {bit}"
+    return f"{mark.part}: {place}; {bit}; {mark.fixing}"

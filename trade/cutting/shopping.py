@@ -1,0 +1,257 @@
+"""What to buy for a wall.
+
+Boards, sheets, hardware, finish, and fasteners in the packs that they are sold in.
+"""
+
+from collections import Counter
+from math import ceil
+from typing import Literal, NamedTuple
+
+from trade import data
+from trade.cutting.finish import Finishing, finishing
+from trade.cutting.plan import CutPlan, source_words
+from trade.fixings.support import Support
+from trade.measure import Units, say_bit, say_length
+from trade.mounts import mount_of
+from trade.mounts.prices import part_price, screw_price
+from trade.mounts.work import Band, Bored, Row
+from trade.plan.model import AnyPiece, Plan
+
+Aisle = Literal["wood", "hardware", "fasteners", "bits", "finish"]
+_EXACT = 1e-9
+_PIECES = 3.0
+_LITRES = 0.15
+
+
+class ShoppingItem(NamedTuple):
+    """One line of the list.
+
+    `key`: what a price of the person's own hangs on; `needed` and `pack`: so many pieces, or so
+    many litres of what is sold in tins; `each`: what one of them costs; `mine`: as the person says;
+    `note`: what else to know at the shelf.
+    """
+
+    key: str
+    aisle: Aisle
+    what: str
+    needed: float
+    pack: float
+    packs: int
+    each: float
+    mine: bool = False
+    unit: str = ""
+    note: str = ""
+
+    @property
+    def spare(self) -> float:
+        """How many are left over."""
+        return self.pack * self.packs - self.needed
+
+    @property
+    def cost(self) -> float:
+        """What the whole packs cost."""
+        return self.pack * self.packs * self.each
+
+    @property
+    def pack_cost(self) -> float:
+        """What one pack costs."""
+        return self.pack * self.each
+
+
+class Shopping(NamedTuple):
+    """The list, what it costs, and what it would cost bought ready (None: nobody said)."""
+
+    lines: tuple[ShoppingItem, ...]
+    finishing: Finishing
+    ready: float | None
+
+    @property
+    def cost(self) -> float:
+        """All of it, roughly."""
+        return sum(line.cost for line in self.lines)
+
+    @property
+    def saves(self) -> float | None:
+        """What making it saves against buying it; less than nothing where it costs more."""
+        return None if self.ready is None else self.ready - self.cost
+
+
+def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
+    """The list, aisle by aisle: wood, what is bought ready, what goes into the wall, bits, finish.
+
+    Args:
+        plan: the wall.
+        cut: how its wood is cut.
+        units: in which sizes are said.
+    """
+    done = finishing(plan.shop.finish, cut.parts)
+    lines = [
+        *_wood(cut, units),
+        *_bands(cut),
+        *_hardware(cut),
+        *_fasteners(plan, units),
+        *_bits(plan, cut, units),
+        *_finish(done),
+    ]
+    own = {price.of: price.each for price in plan.shop.prices}
+    priced = tuple(
+        line._replace(each=own[line.key], mine=True) if line.key in own else line for line in lines
+    )
+    return Shopping(priced, done, plan.shop.ready)
+
+
+def _wood(cut: CutPlan, units: Units) -> list[ShoppingItem]:
+    """Boards and sheets that are not at hand."""
+    wood = Counter(job.stock[stock] for job in cut.boards for stock, _ in job.layout)
+    wood.update(job.stock[sheet.blank] for job in cut.sheets for sheet in job.plan.sheets)
+    return [
+        ShoppingItem(s.key, "wood", source_words(s, units), many, 1, many, s.price)
+        for s, many in wood.items()
+        if s.hand is None
+    ]
+
+
+def _bands(cut: CutPlan) -> list[ShoppingItem]:
+    """Edge band by the roll."""
+    long = sum(
+        work.long_mm for part in cut.parts for work in part.detail.works if isinstance(work, Band)
+    )
+    if not long:
+        return []
+    roll = data.house("band_roll_mm")
+    rolls = ceil(long / roll - _EXACT)
+    note = f"{long / 1000:.1f} m of edge are seen"
+    return [
+        ShoppingItem(
+            "band",
+            "wood",
+            "edge band, a roll of 7.6 m (25 ft)",
+            rolls,
+            1,
+            rolls,
+            data.house("band_price"),
+            note=note,
+        )
+    ]
+
+
+def _hardware(cut: CutPlan) -> list[ShoppingItem]:
+    """What is bought ready."""
+    found = []
+    for part, many in cut.bought:
+        name = f"{part.name}, {part.of}" if part.name == "hook" else part.of
+        found.append(
+            ShoppingItem(f"part:{name}"[:80], "hardware", name, many, 1, many, part_price(part))
+        )
+    return found
+
+
+def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
+    """What goes into the wall, and into battens and side walls, in packs; and the bits for it."""
+    needed: Counter[tuple[str, str, str, float]] = Counter()
+    for piece in plan.waiting:
+        needed.update(_of_piece(piece, plan, units))
+    return [_packed(*each, many) for each, many in needed.items()]
+
+
+def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
+    """Every bit that the holes in the wall and in the parts take; most people have them."""
+    stone = "masonry bit" if plan.wall.build == "mass" else "bit"
+    wide: dict[tuple[str, str], float] = {}
+    for piece in plan.waiting:
+        for support in mount_of(piece).supports(piece, plan.wall):
+            if (bit := support.bit_mm(units)) is not None:
+                wide[(stone, say_bit(bit, units))] = bit
+    for part in cut.parts:
+        for work in part.detail.works:
+            if isinstance(work, Bored | Row):
+                wide[("bit", say_bit(work.wide_mm, units))] = work.wide_mm
+    ranked = sorted(wide, key=lambda each: (each[0], wide[each]))
+    return [
+        ShoppingItem(
+            f"bit:{kind}:{said}", "bits", f"{kind}, {said}", 1, 1, 1, 0.0, note="if you have none"
+        )
+        for kind, said in ranked
+    ]
+
+
+def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, str, str, float]]:
+    """Fasteners of one piece.
+
+    Key, name, the kind that packs hang on, the price of one; and how many.
+    """
+    found: Counter[tuple[str, str, str, float]] = Counter()
+
+    def screws(key: str, length_mm: float, many: int) -> None:
+        row = data.screws()[key]
+        name = row.name_imperial if units == "imperial" else row.name_metric
+        said = f"{name}, {say_length(length_mm, units)}"
+        found[(f"screw:{key}:{length_mm:.0f}", said, row.kind, screw_price(row, length_mm))] += many
+
+    def held(support: Support, many: int) -> None:
+        if support.capacity is None:
+            screws(support.screw_key or piece.screw, support.screw_mm, many)
+        elif support.capacity.anchor is not None:
+            row = support.capacity.anchor
+            found[(f"anchor:{support.anchor_key}", row.name, "anchor", row.price)] += many
+
+    supports = [
+        support
+        for support in mount_of(piece).supports(piece, plan.wall)
+        if isinstance(support, Support)
+    ]  # a pin is a part
+    for support in supports:
+        held(support, len(support.holes))
+    for extra in mount_of(piece).extras(piece, plan.wall):
+        if extra.screw is not None:
+            screws(extra.screw, extra.length_mm, extra.many)
+        elif supports:
+            held(supports[0], extra.many)
+    return found
+
+
+def _packed(key: str, name: str, kind: str, price: float, needed: int) -> ShoppingItem:
+    """The pack of which few are left over without buying many."""
+    pack, packs = _pack(needed, data.packs()[kind].sizes, _PIECES)
+    return ShoppingItem(key, "fasteners", name, needed, pack, packs, price)
+
+
+def _pack(
+    needed: float, sizes: tuple[float, ...] | tuple[int, ...], trouble: float
+) -> tuple[float, int]:
+    """The size of pack of which the least is left over, each pack counting like so much left over.
+
+    And how many packs.
+    """
+
+    def burden(size: float) -> tuple[float, float]:
+        packs = ceil(needed / size - _EXACT)
+        return round(packs * (size + trouble) - needed, 6), -size
+
+    pack = min(sizes, key=burden)
+    return pack, ceil(needed / pack - _EXACT)
+
+
+def _finish(done: Finishing) -> list[ShoppingItem]:
+    """Tins for all coats."""
+    found = []
+    for coats in done.coats:
+        litres = coats.litres(done.area_m2)
+        if litres > 0:
+            tin, tins = _pack(litres, coats.row.tins, _LITRES)
+            note = f"{coats.coats} coat{'' if coats.coats == 1 else 's'} on {done.area_m2:.1f} m²"
+            found.append(
+                ShoppingItem(
+                    f"finish:{coats.key}",
+                    "finish",
+                    coats.row.name,
+                    litres,
+                    tin,
+                    tins,
+                    coats.row.price,
+                    False,
+                    "l",
+                    note,
+                )
+            )
+    return found

@@ -1,0 +1,55 @@
+"""What shops have.
+
+In which thicknesses a board is sold, and which parts of a piece are sold in no size at all.
+"""
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.check import Message, Quantity
+from trade.cutting.parts import parts_of
+from trade.cutting.stock import NEAR_MM, StockAllocation
+from trade.measure import Units
+from trade.plan.model import AnyPiece, AsBuilt, Plan
+
+
+def unsold(piece: AnyPiece, plan: Plan) -> list[Message]:
+    """Return a sentence for each part of a piece in a size no shop has and that is not at hand."""
+    alone = replace(plan, pieces=(piece,), shop=replace(plan.shop, own=()), as_built=AsBuilt())
+    _, none = StockAllocation(
+        alone.shop, alone.units, alone.policy.kerf_mm, alone.policy.trim_mm
+    ).groups(parts_of(alone).cut)
+    said = (
+        "No shop has its {part} in one piece, {length} × {width} × {thick} of {wood}: glue it "
+        "up, or choose another size."
+    )
+    return [
+        Message(
+            said,
+            {
+                "part": part.name,
+                "length": Quantity(part.length_mm, "length"),
+                "width": Quantity(part.width_mm, "length"),
+                "thick": Quantity(part.thick_mm, "fine"),
+                "wood": data.boards()[part.board].name,
+            },
+        )
+        for part in {each.name: each for each in none}.values()
+    ]
+
+
+def sold_mm(board: str, units: Units, near_mm: float | None = None) -> list[float]:
+    """Return the thicknesses in which a board or sheet is sold where these units are used, mm.
+
+    Args:
+        board: a row of the boards table.
+        units: of the person.
+        near_mm: only those that pass for boards of this thickness.
+    """
+    rows = [
+        r
+        for r in data.stock().values()
+        if r.board == board and r.system == units and r.shape == "flat"
+    ]
+    found = sorted({row.thickness_mm for row in rows})
+    return [thick for thick in found if near_mm is None or abs(thick - near_mm) <= NEAR_MM]

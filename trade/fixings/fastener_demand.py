@@ -1,0 +1,244 @@
+"""How a support grips the wall in one load case.
+
+What its screws are pulled with, and how hard its foot presses.
+"""
+
+from collections.abc import Iterable
+from typing import NamedTuple
+
+from trade import data
+from trade.check import Check, Quantity, Step, make
+from trade.fixings.support import Support
+from trade.load.demand import Demand
+from trade.measure import many
+from trade.mechanics import contact
+
+
+class FastenerDemand(NamedTuple):
+    """One support in one load case.
+
+    `pressed_mpa`: what the face is pressed with: what it may be pressed with for years, or more
+    where only that answers the moment. `limit_nmm`: the moment that the former answers;
+    `crush_nmm`: the one that crushes the face. `hold` is None where there is no face to press on.
+    """
+
+    support: Support
+    demand: Demand
+    moment_nmm: float
+    hold: contact.PlateReaction | None
+    pressed_mpa: float
+    limit_nmm: float
+    crush_nmm: float
+    shear_n: float
+
+    @property
+    def top_mm(self) -> float:
+        """The screw furthest from the pressed edge, above that edge."""
+        return max(_from_pressed_edge(self.support, self.demand))
+
+
+def fastener_demands(
+    supports: list[Support], demands: dict[int, tuple[Demand, ...]]
+) -> Iterable[FastenerDemand]:
+    """Supports that are alike, in every load case that can govern any of them."""
+    face, over = (
+        supports[0].face.bearing_mpa * supports[0].pressed_mm,
+        data.house("crushed_over_bearing"),
+    )
+    for support, demand in governing(
+        [(each, case) for each in supports for case in demands[each.index]]
+    ):
+        heights = _from_pressed_edge(support, demand)
+        moment = round(abs(demand.moment_nmm), 3)  # so that mirrored supports are worked out once
+        shear = abs(demand.load_n) / len(heights)
+        pull = round(max(demand.pull_n, 0.0), 3)
+        highest = max(heights)
+        limit = contact.limit_moment(highest, face, pull)
+        crush = contact.limit_moment(highest, over * face, pull)
+        harder = 1.0
+        if limit < moment and crush > limit:  # pressed harder, the block as deep as it can be
+            harder = (1 + 1e-9) * ((moment - limit) / (crush - limit) * (over - 1) + 1)
+        hold = contact.solve_contact(moment, heights, face * harder, pull)
+        yield FastenerDemand(
+            support, demand, moment, hold, support.face.bearing_mpa * harder, limit, crush, shear
+        )
+
+
+def alike(supports: list[Support]) -> list[list[Support]]:
+    """Supports by what their screws are worth.
+
+    Of those of one group only the hardest cases need a sum.
+    """
+    groups: list[tuple[tuple[object, ...], list[Support]]] = []
+    for support in supports:
+        key = (
+            support.screw,
+            support.screw_mm,
+            support.side,
+            support.heights_mm,
+            support.height_mm,
+            support.gap_mm,
+            round(support.pressed_mm, 6),
+            support.face,
+            support.timber,
+        )
+        group = next((group for known, group in groups if known == key), None)
+        if group is None:
+            groups.append((key, [support]))
+        else:
+            group.append(support)
+    return [group for _, group in groups]
+
+
+def _from_pressed_edge(support: Support, demand: Demand) -> tuple[float, ...]:
+    return (
+        support.heights_mm
+        if demand.moment_nmm >= 0
+        else tuple(support.height_mm - y for y in support.heights_mm)
+    )
+
+
+def governing(cases: list[tuple[Support, Demand]]) -> list[tuple[Support, Demand]]:
+    """Leave out every case that another exceeds in load and moment; hardest turned first.
+
+    Both outright and over the duration factor.
+    """
+    asked = [_asked(demand) for _, demand in cases]
+    kept: list[int] = []
+    for n in sorted(range(len(cases)), key=asked.__getitem__, reverse=True):
+        mine = asked[n]
+        for k in kept:
+            more = asked[k]
+            if (
+                more[0] == mine[0]
+                and more[2] >= mine[2]
+                and more[3] >= mine[3]
+                and more[4] >= mine[4]
+                and more[5] >= mine[5]
+            ):
+                break  # it turns no less either: it came first
+        else:
+            kept.append(n)
+    return [cases[n] for n in kept]
+
+
+def _asked(demand: Demand) -> tuple[bool, float, float, float, float, float]:
+    """Which way a case turns, then what it asks for; more of each is harder."""
+    _, duration, load, moment, pull = demand
+    turn = abs(moment)
+    return moment >= 0, turn, turn / duration, abs(load) / duration, pull, pull / duration
+
+
+def pulled(fastener: FastenerDemand) -> contact.PlateReaction:
+    """How the screws hold; only for grips that do."""
+    assert fastener.hold is not None
+    return fastener.hold
+
+
+def face_checks(uses: list[FastenerDemand], unknown: tuple[str, ...]) -> list[Check]:
+    """Check that the face under the hardware resists turning, and for years undented."""
+    use = max(uses, key=lambda u: u.moment_nmm / max(u.limit_nmm, 1e-9))
+    crushed = max(uses, key=lambda u: u.moment_nmm / max(u.crush_nmm, 1e-9))
+    over = data.house("crushed_over_bearing")
+    return [
+        _on_face(
+            "lining.crushing",
+            crushed,
+            crushed.crush_nmm,
+            over * crushed.support.face.bearing_mpa,
+            unknown,
+        ),
+        _on_face("lining.pressed", use, use.limit_nmm, use.support.face.bearing_mpa, unknown),
+    ]
+
+
+def _on_face(
+    code: str, use: FastenerDemand, limit_nmm: float, stress_mpa: float, unknown: tuple[str, ...]
+) -> Check:
+    support, crushed = use.support, code == "lining.crushing"
+    does, may = (
+        ("would crush it", "is crushed at")
+        if crushed
+        else ("it answers undented for years", "may be pressed with for years")
+    )
+    return make(
+        code,
+        part=support.part,
+        support=support.index,
+        case=use.demand.case,
+        unknown=unknown,
+        demand=Quantity(use.moment_nmm, "moment"),
+        capacity=Quantity(max(limit_nmm, 1e-9), "moment"),
+        template="The {part}'s lower edge presses into the {face}: {used} of the turning load that "
+        + does
+        + ".",
+        parts={"part": support.part, "face": support.face.name},
+        steps=(
+            Step("σ", f"what {support.face.name} {may}", Quantity(stress_mpa, "stress")),
+            Step(
+                "b",
+                "pressed width with something firm behind it",
+                Quantity(support.pressed_mm, "fine"),
+            ),
+            Step(
+                "y_1", "highest pulling screw above the pressed edge", Quantity(use.top_mm, "fine")
+            ),
+            Step(
+                "M_max",
+                "σ b y_1² / 2" + (" + P y_1" if use.demand.pull_n > 0 else ""),
+                Quantity(limit_nmm, "moment"),
+            ),
+            Step("M", "turning load on the support", Quantity(use.moment_nmm, "moment")),
+        ),
+    )
+
+
+def pull_steps(use: FastenerDemand) -> tuple[Step, ...]:
+    """From the turning load to the pull in the screw pulled hardest."""
+    support, hold, pull = use.support, pulled(use), use.demand.pull_n
+    turning: tuple[Step, ...] = (
+        Step(
+            "M",
+            f"turning load about the pressed edge, {use.demand.case}",
+            Quantity(use.moment_nmm, "moment"),
+        ),
+    )
+    if pull > 0:
+        turning += (Step("P", "pull straight out, counted in M", Quantity(pull, "force")),)
+    if pull > 0 and hold.block_mm == 0:
+        return (
+            *turning,
+            Step(
+                "T_1",
+                "P / n + (M − P ȳ) (y_1 − ȳ) / Σ (y − ȳ)²: nothing presses",
+                Quantity(hold.tension_n, "force"),
+            ),
+        )
+    middle = hold.block_mm / 2
+    left = use.moment_nmm - pull * middle
+    squares = left * hold.lever_mm / hold.tension_n if hold.tension_n else hold.lever_mm**2
+    counted = sum(tension > 0 for tension in hold.tensions_n)
+    return (
+        *turning,
+        Step("σ", f"what {support.face.name} is pressed with", Quantity(use.pressed_mpa, "stress")),
+        Step(
+            "b", "pressed width with something firm behind it", Quantity(support.pressed_mm, "fine")
+        ),
+        Step(
+            "a",
+            f"depth of the pressed block, from Σ T = σ b a{' + P' if pull > 0 else ''}",
+            Quantity(hold.block_mm, "fine"),
+        ),
+        Step("y_1", "hardest-pulled screw above the pressed edge", Quantity(use.top_mm, "fine")),
+        Step("d_1", "its lever: y_1 − a/2", Quantity(hold.lever_mm, "fine")),
+        Step(
+            "Σ d²",
+            f"levers squared, of {counted} of {many(len(support.heights_mm), 'screw')}",
+            Quantity(squares, "area"),
+        ),
+        Step(
+            "T_1",
+            f"{'(M − P a/2)' if pull > 0 else 'M'} d_1 / Σ d²",
+            Quantity(hold.tension_n, "force"),
+        ),
+    )

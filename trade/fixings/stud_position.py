@@ -1,0 +1,101 @@
+"""Whether what goes into a stud is inside it, however far off the stud may be."""
+
+from collections.abc import Sequence
+from typing import Protocol
+
+from trade.check import Check, Quantity, Step, make
+from trade.wall.backing import StudAt
+
+_SLACK_MM = 0.1  # typed fractions and millimetres do not always meet
+
+
+class Positioned(Protocol):
+    """Something that goes into a stud."""
+
+    @property
+    def index(self) -> int:
+        """Number of its support, from the left."""
+
+    @property
+    def part(self) -> str:
+        """What its support is called."""
+
+    @property
+    def stud(self) -> StudAt:
+        """What is known of the stud."""
+
+    @property
+    def edge_mm(self) -> float:
+        """Edge distance that it needs."""
+
+    @property
+    def spare_mm(self) -> float:
+        """How far off the stud may be before it loses that."""
+
+    @property
+    def in_stud(self) -> bool:
+        """Whether its line meets the stud."""
+
+
+def edge(supports: Sequence[Positioned]) -> Check:
+    """Check that every screw or pin is in its stud, with edge distance, wherever that is."""
+
+    def asked(support: Positioned) -> float:
+        return (abs(support.stud.offset_mm) + support.stud.uncertainty_mm + support.edge_mm) / (
+            support.stud.width_mm / 2
+        )
+
+    unknown = tuple(ask for support in supports for ask in support.stud.unknown)
+    lost = [
+        support
+        for support in supports
+        if abs(support.stud.offset_mm) + support.edge_mm > support.stud.width_mm / 2 + _SLACK_MM
+    ]
+    support = max(lost or supports, key=asked)
+    half, unsure = support.stud.width_mm / 2, support.stud.uncertainty_mm
+    demand = abs(support.stud.offset_mm) + unsure + support.edge_mm
+    if not support.in_stud:
+        said = "The {part} misses the stud by {miss}: there is no wood behind it."
+    elif lost:
+        said = (
+            "The {part} is held {x} from the stud's centre; with the edge distance that needs, "
+            "it is {demand} of {capacity}."
+        )
+    elif demand > half:
+        said = "The stud behind the {part} may be off by {u}; only {spare} can be borne."
+        loose = [each.part for each in supports if each.stud.uncertainty_mm > each.spare_mm]
+        unknown += tuple(
+            f"where exactly the stud behind the {part} is: probe for both of its edges."
+            for part in loose
+        )
+    else:
+        said = (
+            "The {part} needs {demand} of wood to the side of the stud's centre; the stud "
+            "gives {capacity}."
+        )
+    return make(
+        "screw.edge",
+        part=support.part,
+        support=support.index,
+        case="any",
+        unknown=unknown,
+        limit="fit" if support.in_stud or not lost else "strength",
+        # too unsure a stud is no failure: it stands at the limit, and what to find out is said
+        demand=Quantity(demand if lost else min(demand, half), "fine"),
+        capacity=Quantity(half, "fine"),
+        template=said,
+        parts={
+            "part": support.part,
+            "miss": Quantity(max(abs(support.stud.offset_mm) - half, 0.0), "length"),
+            "u": Quantity(unsure, "fine"),
+            "spare": Quantity(support.spare_mm, "fine"),
+            "x": Quantity(abs(support.stud.offset_mm), "fine"),
+        },
+        steps=(
+            Step("x", "from the stud's centre", Quantity(abs(support.stud.offset_mm), "fine")),
+            Step("u", "how far the stud may be off", Quantity(unsure, "fine")),
+            Step("c", "edge distance it needs", Quantity(support.edge_mm, "fine")),
+            Step("x + u + c", "needed", Quantity(demand, "fine")),
+            Step("b/2", "half the stud's width", Quantity(half, "fine")),
+        ),
+    )

@@ -1,0 +1,1 @@
+"""Parsers: jotted readings, a sketch along the tape, a table of readings."""

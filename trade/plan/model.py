@@ -1,0 +1,155 @@
+"""The plan: what everything is computed from.
+
+Frozen; refuses nonsense at the door; changed by copy.
+"""
+
+from typing import Literal
+
+import msgspec
+
+from trade import data
+from trade.errors import PlanError
+from trade.measure import Units, say_length
+from trade.plan.as_built import AsBuilt
+from trade.plan.datum import Datum
+from trade.plan.item import Name, PlanItem, known
+from trade.plan.pieces import (
+    LEAST_GAP_MM,
+    AnyPiece,
+    Bench,
+    Bookcase,
+    BoxShelf,
+    BracketBeam,
+    BracketShelf,
+    Cabinet,
+    CleatWall,
+    CornerShelf,
+    DowelShelf,
+    HolderBoard,
+    LedgerShelf,
+    Panel,
+    PegWall,
+    Piece,
+    PinShelf,
+    Rail,
+    RodBeam,
+    RodShelf,
+    Shelf,
+    Thing,
+)
+from trade.plan.policy import Policy
+from trade.plan.shop import Shop
+from trade.plan.wall import Layer, Packet, Stud, Wall
+
+__all__ = [
+    "LEAST_GAP_MM",
+    "AnyPiece",
+    "AsBuilt",
+    "Bench",
+    "Bookcase",
+    "BoxShelf",
+    "BracketBeam",
+    "BracketShelf",
+    "Cabinet",
+    "CleatWall",
+    "CornerShelf",
+    "Datum",
+    "DowelShelf",
+    "HolderBoard",
+    "Layer",
+    "LedgerShelf",
+    "Packet",
+    "Panel",
+    "PegWall",
+    "Piece",
+    "PinShelf",
+    "Plan",
+    "Policy",
+    "Rail",
+    "RodBeam",
+    "RodShelf",
+    "Shelf",
+    "Shop",
+    "Stud",
+    "Thing",
+    "Wall",
+]
+
+
+class Plan(PlanItem, frozen=True, kw_only=True):
+    """One wall and all that hangs on it."""
+
+    format: Literal["gancho-plan"] = "gancho-plan"
+    version: Literal[1] = 1
+    name: Name
+    units: Units
+    wall: Wall
+    pieces: tuple[AnyPiece, ...] = ()
+    policy: Policy = Policy()
+    datum: Datum = Datum()
+    shop: Shop = Shop()
+    as_built: AsBuilt = msgspec.field(default=AsBuilt(), name="built")
+
+    def __post_init__(self) -> None:
+        """Refuse pieces that are not on the wall, or share a key."""
+        if len({piece.key for piece in self.pieces}) != len(self.pieces):
+            raise PlanError("Two pieces have the same key.", "pieces")
+        if len(self.pieces) > 200:
+            raise PlanError("More than 200 pieces on one wall.", "pieces")
+        for i, piece in enumerate(self.pieces):
+            _on_the_wall(piece, self.wall, self.units, f"pieces[{i}]")
+
+    @property
+    def supports_mm(self) -> tuple[float, ...]:
+        """Where everything on the wall is held, from its left corner."""
+        return tuple(piece.left_mm + x for piece in self.pieces for x in piece.supports_mm)
+
+    @property
+    def waiting(self) -> tuple[AnyPiece, ...]:
+        """What does not hang yet: what is still to be cut for, bought for and hung."""
+        return tuple(piece for piece in self.pieces if not self.as_built.hangs(piece.key))
+
+    def piece(self, key: str) -> AnyPiece:
+        """One piece.
+
+        Raises:
+            PlanError: there is none of that key.
+        """
+        for piece in self.pieces:
+            if piece.key == key:
+                return piece
+        raise PlanError(f"There is nothing called “{key}” on this wall.")
+
+    def with_piece(self, changed: AnyPiece) -> "Plan":
+        """A copy in which the piece of the same key is replaced, or added when there was none."""
+        pieces = tuple(changed if piece.key == changed.key else piece for piece in self.pieces)
+        return msgspec.structs.replace(
+            self, pieces=pieces if changed in pieces else (*pieces, changed)
+        )
+
+    def without_piece(self, key: str) -> "Plan":
+        """A copy without one piece."""
+        return msgspec.structs.replace(
+            self, pieces=tuple(piece for piece in self.pieces if piece.key != key)
+        )
+
+
+def _on_the_wall(piece: AnyPiece, wall: Wall, units: Units, where: str) -> None:
+    slack = 0.05  # typed fractions and millimetres do not always meet
+    width, height = say_length(wall.width_mm, units), say_length(wall.height_mm, units)
+    if piece.length_mm > wall.width_mm + slack:
+        said = say_length(piece.length_mm, units)
+        raise PlanError(
+            f"“{piece.name}” is {said} long and the wall only {width} wide.", f"{where}.length_mm"
+        )
+    if piece.left_mm + piece.length_mm > wall.width_mm + slack:
+        said = say_length(piece.left_mm + piece.length_mm, units)
+        raise PlanError(
+            f"“{piece.name}” would end at {said}, past the wall's {width}.", f"{where}.left_mm"
+        )
+    if piece.anchor is not None and piece.anchor not in {packet.key for packet in wall.packets}:
+        known(data.anchors(), piece.anchor, "anchor", f"{where}.anchor")
+    if piece.top_mm > wall.height_mm + slack:
+        raise PlanError(f"“{piece.name}” would be above the wall's {height}.", f"{where}.top_mm")
+    if piece.top_mm < piece.high_mm - slack:
+        raise PlanError(f"“{piece.name}” would be below the floor.", f"{where}.top_mm")

@@ -1,0 +1,61 @@
+"""What hangs on a wall: one class for each kind of mounting."""
+
+from trade.plan.pieces.base import LEAST_GAP_MM, Piece, Shelf, Thing
+from trade.plan.pieces.hung import Cabinet, CleatWall, HolderBoard, Panel, PegWall, Rail
+from trade.plan.pieces.shelves import (
+    BoxShelf,
+    BracketBeam,
+    BracketShelf,
+    CornerShelf,
+    DowelShelf,
+    LedgerShelf,
+    PinShelf,
+    RodBeam,
+    RodShelf,
+)
+from trade.plan.pieces.standing import Bench, Bookcase
+
+AnyPiece = (
+    BracketShelf
+    | BracketBeam
+    | RodShelf
+    | PinShelf
+    | DowelShelf
+    | BoxShelf
+    | Cabinet
+    | RodBeam
+    | LedgerShelf
+    | CornerShelf
+    | Rail
+    | Panel
+    | PegWall
+    | HolderBoard
+    | Bookcase
+    | Bench
+    | CleatWall
+)
+
+__all__ = [
+    "LEAST_GAP_MM",
+    "AnyPiece",
+    "Bench",
+    "Bookcase",
+    "BoxShelf",
+    "BracketBeam",
+    "BracketShelf",
+    "Cabinet",
+    "CleatWall",
+    "CornerShelf",
+    "DowelShelf",
+    "HolderBoard",
+    "LedgerShelf",
+    "Panel",
+    "PegWall",
+    "Piece",
+    "PinShelf",
+    "Rail",
+    "RodBeam",
+    "RodShelf",
+    "Shelf",
+    "Thing",
+]

@@ -1,0 +1,189 @@
+"""What every piece has, and what every shelf has."""
+
+from itertools import pairwise
+
+from trade import data
+from trade.errors import PlanError
+from trade.measure import ABSURD_KG, ABSURD_MM
+from trade.plan.item import Key, Name, PlanItem, between, known
+
+LEAST_GAP_MM = 10.0  # house rule: two supports nearer than this are one
+
+
+class Thing(PlanItem, frozen=True, kw_only=True):
+    """What stands on a shelf. `mass_kg` null: not weighed.
+
+    `at_mm`: from the shelf's left end; null: spread over all of it.
+
+    `out_mm`: how far its weight stands from the wall; null: the middle of the shelf. `high_mm`: its
+    height; null: nobody said.
+    """
+
+    name: Name
+    mass_kg: float | None
+    at_mm: float | None = None
+    out_mm: float | None = None
+    high_mm: float | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse negative and absurd weights."""
+        if self.mass_kg is not None and not 0 <= self.mass_kg <= ABSURD_KG:
+            raise PlanError(
+                f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {self.mass_kg:.6g} "
+                "kg.",
+                "mass_kg",
+            )
+        between(self.at_mm, 0, ABSURD_MM, "at_mm", "A thing's place along the shelf")
+        between(self.out_mm, 0, 2000, "out_mm", "A thing's distance from the wall")
+        between(self.high_mm, 1, 4000, "high_mm", "A thing's height")
+
+
+class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
+    """Something on the wall, whatever holds it.
+
+    Places from the wall's left corner and from the floor.
+
+    `supports_mm`: where it is held, from its left end. `use`: a row of the uses table. `anchor`:
+    what holds where there is no timber, a row of the anchors table or a packet of the wall; null:
+    nothing does.
+    """
+
+    key: Key
+    name: Name
+    left_mm: float
+    top_mm: float
+    length_mm: float
+    depth_mm: float
+    use: str
+    supports_mm: tuple[float, ...]
+    screw: str
+    screw_length_mm: float
+    anchor: str | None = None
+    things: tuple[Thing, ...] = ()
+
+    def __post_init__(self) -> None:
+        """Refuse absurd sizes, supports beyond the ends, and rows that no table has."""
+        between(self.left_mm, 0, ABSURD_MM, "left_mm", "Its left end")
+        between(self.top_mm, 0, ABSURD_MM, "top_mm", "Its top's height")
+        between(self.length_mm, 50, ABSURD_MM, "length_mm", "Its length")
+        between(self.depth_mm, 30, 1500, "depth_mm", "Its depth")
+        between(self.screw_length_mm, 5, 400, "screw_length_mm", "A screw's length")
+        known(data.uses(), self.use, "use", "use")
+        known(data.screws(), self.screw, "screw", "screw")
+        if list(self.supports_mm) != sorted(set(self.supports_mm)):
+            raise PlanError(
+                "Supports must be given from left to right, each at its own place.", "supports_mm"
+            )
+        if any(b - a < LEAST_GAP_MM for a, b in pairwise(self.supports_mm)):
+            raise PlanError(
+                f"Two supports stand closer together than {LEAST_GAP_MM:.0f} mm.", "supports_mm"
+            )
+        for support in self.supports_mm:
+            between(support, 0, self.length_mm, "supports_mm", "A support's place along the shelf")
+        if len(self.supports_mm) > 40:
+            raise PlanError("More than 40 supports under one shelf.", "supports_mm")
+        if len(self.things) > 60:
+            raise PlanError("More than 60 things on one shelf; put like things together.", "things")
+        for i, thing in enumerate(self.things):
+            if thing.at_mm is not None and thing.at_mm > self.length_mm:
+                raise PlanError(
+                    f"“{thing.name}” stands beyond the end of the shelf.", f"things[{i}].at_mm"
+                )
+            if thing.out_mm is not None and thing.out_mm > self.depth_mm:
+                raise PlanError(
+                    f"“{thing.name}” stands further out than the shelf is deep.",
+                    f"things[{i}].out_mm",
+                )
+
+    @property
+    def tugged(self) -> bool:
+        """Whether its load hangs on hooks or pegs and is pulled off them; nobody leans on it."""
+        return False
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front: its height, unless its kind says otherwise."""
+        high: float = getattr(self, "height_mm", 0.0)
+        return high
+
+    @property
+    def usual_out_mm(self) -> float:
+        """How far from the wall things are of which nobody said so: the middle of its depth."""
+        return self.depth_mm / 2
+
+
+class Shelf(Piece, frozen=True, kw_only=True):
+    """A board, whatever holds it. `board`: a row of the boards table."""
+
+    thickness_mm: float
+    board: str
+
+    def __post_init__(self) -> None:
+        """Refuse absurd boards."""
+        Piece.__post_init__(self)
+        between(self.thickness_mm, 3, 300, "thickness_mm", "A shelf's thickness")
+        known(data.boards(), self.board, "board", "board")
+
+    @property
+    def tugged(self) -> bool:
+        """Whether its load hangs on hooks or pegs and is pulled off them; nobody leans on it."""
+        return False
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.thickness_mm
+
+
+def wooden(board: str, where: str = "board") -> None:
+    """Refuse what screws, pins and dowels cannot be let into.
+
+    Raises:
+        PlanError: with what it is.
+    """
+    known(data.boards(), board, "board", where)
+    if not data.boards()[board].wooden:
+        raise PlanError(
+            f"This kind of mounting needs wood; {data.boards()[board].name} is none.", where
+        )
+
+
+def weighed(kg: float | None, where: str) -> None:
+    """Refuse a weight that is none; null is one that nobody knows.
+
+    Raises:
+        PlanError: with where it stands.
+    """
+    if kg is not None and not 0 <= kg <= ABSURD_KG:
+        raise PlanError(
+            f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {kg:.6g} kg.", where
+        )
+
+
+def ledger(board: str, thick_mm: float, high_mm: float) -> None:
+    """Refuse absurd ledgers.
+
+    Raises:
+        PlanError: with what is wrong.
+    """
+    wooden(board, "ledger")
+    between(thick_mm, 10, 80, "ledger_mm", "A ledger's thickness")
+    between(high_mm, 15, 300, "ledger_high_mm", "A ledger's height")
+
+
+def insides(
+    dividers: int, loose_shelves: int, board: str, thick_mm: float, length_mm: float
+) -> None:
+    """Refuse absurd insides of a body.
+
+    Raises:
+        PlanError: with what is wrong.
+    """
+    wooden(board, "inner")
+    between(thick_mm, 6, 60, "inner_mm", "An upright's thickness")
+    if not 0 <= dividers <= 12:
+        raise PlanError("A body takes up to 12 uprights.", "dividers")
+    if not 0 <= loose_shelves <= 60:
+        raise PlanError("A body takes up to 60 loose shelves.", "loose_shelves")
+    if dividers and (length_mm - (dividers + 2) * thick_mm) / (dividers + 1) < 50:
+        raise PlanError("So many uprights leave no room between them.", "dividers")

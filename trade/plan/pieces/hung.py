@@ -1,0 +1,199 @@
+"""What hangs and is no shelf: cabinets, rails, panels, rows of cleats."""
+
+from trade.errors import PlanError
+from trade.plan.item import between
+from trade.plan.pieces.base import Piece, insides, weighed, wooden
+
+
+class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="kind"):
+    """A cabinet, box or mantel that hangs on a bevelled cleat. `body_kg`: empty; null: not weighed.
+
+    `cleat`: a row of the boards table; `cleat_mm`, `cleat_high_mm`: of the half on the wall;
+    `down_mm`: from the top of the piece to the top of that half; `bevel_deg`: of its top edge from
+    level; `locked`: a screw or a block keeps it from being lifted off. `screws_each`: at each place
+    one screw, as plugs in a wall have it, or two, one above the other; `dividers`, `loose_shelves`,
+    `inner`, `inner_mm`: as of a bookcase. `back_mm`: wood of its back, or of a rail behind a thin
+    one, under the heads of the screws that hold its own half; `below_mm`: how far its spacer
+    reaches down below it, 0 where it ends with the body.
+    """
+
+    height_mm: float
+    body_kg: float | None
+    cleat: str = "plywood"
+    cleat_mm: float = 18.0
+    cleat_high_mm: float = 80.0
+    down_mm: float = 40.0
+    bevel_deg: float = 45.0
+    locked: bool = False
+    screws_each: int = 2
+    dividers: int = 0
+    loose_shelves: int = 0
+    inner: str = "plywood"
+    inner_mm: float = 18.0
+    back_mm: float = 15.0
+    below_mm: float = 0.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd cleats."""
+        Piece.__post_init__(self)
+        between(self.back_mm, 2, 60, "back_mm", "Its back's thickness")
+        between(self.below_mm, 0, 600, "below_mm", "How far its spacer reaches below it")
+        insides(self.dividers, self.loose_shelves, self.inner, self.inner_mm, self.length_mm)
+        between(self.height_mm, 60, 3000, "height_mm", "Its height")
+        weighed(self.body_kg, "body_kg")
+        wooden(self.cleat, "cleat")
+        between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
+        between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
+        between(self.down_mm, 0, 500, "down_mm", "The cleat's place below the top")
+        if self.screws_each not in (1, 2):
+            raise PlanError("At each place a cleat takes one screw or two.", "screws_each")
+        if not 20 <= self.bevel_deg <= 60:
+            raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
+        if self.down_mm + self.cleat_high_mm > self.height_mm - 20:
+            raise PlanError(
+                "The cleat and the spacer at the bottom do not both fit behind it: it is not high "
+                "enough.",
+                "height_mm",
+            )
+
+
+class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
+    """A board along the wall with hooks or brackets that move along it.
+
+    Its things are what hangs there.
+
+    `hook_kg`: what the packet says that one hook may carry; null: it says nothing.
+    """
+
+    height_mm: float
+    thickness_mm: float
+    board: str
+    hook_kg: float | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse absurd rails."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 15, 600, "height_mm", "A rail's height")
+        between(self.thickness_mm, 3, 80, "thickness_mm", "A rail's thickness")
+        weighed(self.hook_kg, "hook_kg")
+        wooden(self.board, "board")
+
+    @property
+    def tugged(self) -> bool:
+        """Things are pulled off its hooks."""
+        return True
+
+    @property
+    def usual_out_mm(self) -> float:
+        """On the end of its hooks."""
+        return self.depth_mm
+
+
+class HolderBoard(Rail, frozen=True, kw_only=True, tag="holder_board", tag_field="kind"):
+    """A board with clips, hangers or holders that spans two studs."""
+
+
+class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
+    """A panel on the wall that things hang on: a sheet, straight to the studs or on level battens.
+
+    `board`: of the sheet, a row of the boards table; `rows`: screws one above the other at each
+    stud, or battens; `batten_mm`: their thickness, 0 for none; `panel_screws`: into each batten;
+    `panel_screw_mm`: their length; `cut_out`: openings are cut out of it for the boxes that it
+    covers; `hook_kg`: as of a rail's.
+    """
+
+    height_mm: float
+    thickness_mm: float
+    board: str
+    rows: int = 3
+    batten_mm: float = 0.0
+    panel_screws: int = 4
+    panel_screw_mm: float = 31.75
+    cut_out: bool = False
+    hook_kg: float | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse absurd panels."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 100, 3000, "height_mm", "Its height")
+        between(self.thickness_mm, 3, 60, "thickness_mm", "Its thickness")
+        weighed(self.hook_kg, "hook_kg")
+        between(self.batten_mm, 0, 80, "batten_mm", "A batten's thickness")
+        between(self.panel_screw_mm, 8, 150, "panel_screw_mm", "A screw's length")
+        wooden(self.board, "board")
+        if not 2 <= self.rows <= 8:
+            raise PlanError("A panel is held in 2 to 8 rows.", "rows")
+        if not 2 <= self.panel_screws <= 40:
+            raise PlanError(
+                "A batten takes between 2 and 40 of the panel's screws.", "panel_screws"
+            )
+
+    @property
+    def tugged(self) -> bool:
+        """Things are pulled off its hooks."""
+        return True
+
+
+class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"):
+    """A perforated board or plywood with pegs.
+
+    `peg`: a row of the boards table; `peg_mm`: thickness of a peg.
+
+    `grid_mm`: from one hole to the next, along and up; large and small ones take turns.
+    """
+
+    peg: str = "maple"
+    peg_mm: float = 12.7
+    grid_mm: float = 100.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd pegs."""
+        Panel.__post_init__(self)
+        wooden(self.peg, "peg")
+        between(self.peg_mm, 4, 40, "peg_mm", "A peg's thickness")
+        between(
+            self.grid_mm, max(15.0, 1.5 * self.peg_mm), 500, "grid_mm", "From one hole to the next"
+        )
+
+
+class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="kind"):
+    """Rows of bevelled cleats that carry movable holders; its things are what one row carries.
+
+    `cleat`, `cleat_mm`, `cleat_high_mm`, `bevel_deg`: as of a cabinet's; `rows` of them, `apart_mm`
+    from one to the next; `holder_mm`: height of the lowest holder, from its bevel down to its foot;
+    `screws_each`: at each place, as of a cabinet's; `hook_kg`: what one holder may carry; null:
+    nobody has said.
+    """
+
+    cleat: str = "plywood"
+    cleat_mm: float = 18.0
+    cleat_high_mm: float = 75.0
+    bevel_deg: float = 45.0
+    rows: int = 3
+    apart_mm: float = 200.0
+    holder_mm: float = 120.0
+    screws_each: int = 2
+    hook_kg: float | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse absurd cleats."""
+        Piece.__post_init__(self)
+        wooden(self.cleat, "cleat")
+        between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
+        between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
+        between(
+            self.apart_mm, self.cleat_high_mm + 20, 1000, "apart_mm", "From one cleat to the next"
+        )
+        between(self.holder_mm, 20, 1000, "holder_mm", "A holder's height")
+        weighed(self.hook_kg, "hook_kg")
+        if self.screws_each not in (1, 2):
+            raise PlanError("At each place a cleat takes one screw or two.", "screws_each")
+        if not 20 <= self.bevel_deg <= 60:
+            raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
+        if not 1 <= self.rows <= 12:
+            raise PlanError("A cleat wall has 1 to 12 rows.", "rows")
+
+    @property
+    def high_mm(self) -> float:
+        """From the top of the highest cleat to the foot of the lowest."""
+        return (self.rows - 1) * self.apart_mm + self.cleat_high_mm

@@ -1,0 +1,211 @@
+"""Shelves, each held its own way."""
+
+from typing import Literal
+
+from trade import data
+from trade.errors import PlanError
+from trade.measure import ABSURD_KG
+from trade.plan.item import between, known
+from trade.plan.pieces.base import Piece, Shelf, ledger, wooden
+
+
+class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
+    """A shelf on surface brackets.
+
+    `bracket`: a row of the brackets table; `stiffener_mm`: height of what stiffens its front edge,
+    0 for none, and `stiffener`: what that is, a row of the stiffeners table; `pair_kg`: what the
+    packet says that two of them may carry, spread over their arms; null: it says nothing.
+    """
+
+    bracket: str
+    stiffener_mm: float = 0.0
+    stiffener: str = "usual"
+    pair_kg: float | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse an unknown bracket."""
+        Shelf.__post_init__(self)
+        known(data.brackets(), self.bracket, "bracket", "bracket")
+        between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
+        known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
+        if self.pair_kg is not None and not 0.5 <= self.pair_kg <= ABSURD_KG:
+            raise PlanError(
+                f"What a packet states must lie between 0.5 and {ABSURD_KG:.0f} kg.", "pair_kg"
+            )
+
+
+class BracketBeam(BracketShelf, frozen=True, kw_only=True, tag="bracket_beam", tag_field="kind"):
+    """A solid beam or mantel on heavy brackets."""
+
+
+class RodShelf(Shelf, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kind"):
+    """A floating shelf on rods with wall plates.
+
+    `plate`: a row of the plates table; `let_in`: the plate sits on the stud.
+    """
+
+    plate: str
+    let_in: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse an unknown plate."""
+        Shelf.__post_init__(self)
+        wooden(self.board)
+        known(data.plates(), self.plate, "rod plate", "plate")
+
+
+class PinShelf(Shelf, frozen=True, kw_only=True, tag="pin_shelf", tag_field="kind"):
+    """A floating shelf on blind pins let into the studs.
+
+    `steel`: a row of the pins table. `tilted`: the pins set upward by what the load will take away
+    again.
+    """
+
+    steel: str = "drawn"
+    pin_mm: float = 9.525
+    in_stud_mm: float = 64.0
+    in_shelf_mm: float = 150.0
+    tilted: bool = True
+
+    def __post_init__(self) -> None:
+        """Refuse absurd pins."""
+        Shelf.__post_init__(self)
+        wooden(self.board)
+        known(data.pins(), self.steel, "pin steel", "steel")
+        between(self.pin_mm, 4, 40, "pin_mm", "A pin's diameter")
+        between(self.in_stud_mm, 5, 300, "in_stud_mm", "A pin's length in the stud")
+        between(self.in_shelf_mm, 10, 1000, "in_shelf_mm", "A pin's length in the shelf")
+
+
+class DowelShelf(Shelf, frozen=True, kw_only=True, tag="dowel_shelf", tag_field="kind"):
+    """A floating shelf that slides onto dowels in a back strip; `depth_mm` counts the strip.
+
+    `supports_mm`: the strip's screws.
+
+    `strip_mm`: thickness of the strip, of the same board; `dowels`: how many, of `dowel`, a row of
+    the boards table; `dowel_mm`: their diameter; `in_shelf_mm`: how far they reach into the shelf.
+    """
+
+    strip_mm: float = 19.0
+    dowel: str = "maple"
+    dowels: int = 4
+    dowel_mm: float = 19.0
+    in_shelf_mm: float = 120.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd dowels."""
+        Shelf.__post_init__(self)
+        wooden(self.board)
+        wooden(self.dowel, "dowel")
+        between(self.strip_mm, 9, 60, "strip_mm", "A back strip's thickness")
+        between(self.dowel_mm, 5, 60, "dowel_mm", "A dowel's diameter")
+        between(self.in_shelf_mm, 10, 1000, "in_shelf_mm", "A dowel's length in the shelf")
+        if not 1 <= self.dowels <= 40:
+            raise PlanError("A shelf takes between 1 and 40 dowels.", "dowels")
+        if self.depth_mm < self.strip_mm + 20:
+            raise PlanError("The shelf is no deeper than its back strip.", "depth_mm")
+
+
+class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kind"):
+    """A hollow box that floats.
+
+    Screws through its back near its top, its lower back edge on the wall.
+
+    `board`: of its skins, a row of the boards table; `skin_mm`: their thickness; `screw_down_mm`:
+    from its top to the screws; `low_screws`: others near its bottom, against being lifted;
+    `mitred`: its front meets top and bottom at 45 degrees.
+    """
+
+    height_mm: float
+    board: str
+    skin_mm: float = 12.0
+    screw_down_mm: float = 30.0
+    low_screws: bool = True
+    mitred: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse absurd boxes."""
+        Piece.__post_init__(self)
+        between(self.height_mm, 40, 600, "height_mm", "Its height")
+        between(self.skin_mm, 3, 40, "skin_mm", "A skin's thickness")
+        wooden(self.board)
+        if not self.skin_mm <= self.screw_down_mm <= self.height_mm - self.skin_mm:
+            raise PlanError(
+                "The screws must go through the back, between its top and its bottom skin.",
+                "screw_down_mm",
+            )
+        if 2 * self.skin_mm >= min(self.height_mm, self.depth_mm):
+            raise PlanError("Skins so thick leave no box.", "skin_mm")
+
+
+class RodBeam(Shelf, frozen=True, kw_only=True, tag="rod_beam", tag_field="kind"):
+    """A solid beam or mantel on threaded rods driven into the studs.
+
+    `screw` is the rod, `screw_length_mm` all of it.
+
+    `in_beam_mm`: of the rod, in the beam; `locked`: screws from the top, or glue, keep the beam on
+    its rods.
+    """
+
+    in_beam_mm: float = 90.0
+    locked: bool = True
+
+    def __post_init__(self) -> None:
+        """Refuse rods that are all in the beam."""
+        Shelf.__post_init__(self)
+        wooden(self.board)
+        between(self.in_beam_mm, 10, 380, "in_beam_mm", "A rod's length in the beam")
+
+
+class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_field="kind"):
+    """A shelf on ledgers: one on this wall, one on each side wall that it meets.
+
+    `supports_mm`: screws of the ledger at the back.
+
+    `ledger`: a row of the boards table; `ledger_mm`, `ledger_high_mm`: its size; `left_side`,
+    `right_side`: a ledger there, with `side_screws` screws; `sides_sure`: those screws are known to
+    sit in wood; `stiffener_mm`, `stiffener`: as of a bracket shelf's.
+    """
+
+    ledger: str = "pine_white"
+    ledger_mm: float = 19.0
+    ledger_high_mm: float = 40.0
+    left_side: bool = True
+    right_side: bool = True
+    side_screws: int = 2
+    sides_sure: bool = False
+    stiffener_mm: float = 0.0
+    stiffener: str = "usual"
+
+    def __post_init__(self) -> None:
+        """Refuse absurd ledgers."""
+        Shelf.__post_init__(self)
+        ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
+        between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
+        known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
+        if not 0 <= self.side_screws <= 20:
+            raise PlanError("A side ledger takes up to 20 screws.", "side_screws")
+
+
+class CornerShelf(Shelf, frozen=True, kw_only=True, tag="corner_shelf", tag_field="kind"):
+    """A shelf across a corner, with a slanting front.
+
+    `length_mm` along this wall, `depth_mm` along the other.
+
+    `corner`: which end of this wall; `ledger`, `ledger_mm`, `ledger_high_mm`: of both ledgers;
+    `other_mm`: from the corner to the furthest screw in the other wall; `other_sure`: that screw is
+    known to sit in a stud.
+    """
+
+    corner: Literal["left", "right"] = "left"
+    ledger: str = "pine_white"
+    ledger_mm: float = 19.0
+    ledger_high_mm: float = 40.0
+    other_mm: float = 300.0
+    other_sure: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse absurd ledgers."""
+        Shelf.__post_init__(self)
+        ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
+        between(self.other_mm, 20, self.depth_mm, "other_mm", "The other wall's furthest screw")

@@ -1,0 +1,70 @@
+"""What stands on the floor and is held to the wall."""
+
+from trade.errors import PlanError
+from trade.plan.item import between
+from trade.plan.pieces.base import Piece, Shelf, insides, ledger, weighed
+
+
+class Bench(Shelf, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kind"):
+    """A bench or desk on a ledger at the wall and legs at the front.
+
+    `supports_mm`: screws of the ledger.
+
+    `ledger`, `ledger_mm`, `ledger_high_mm`: as of a ledger shelf; `legs`: how many; `leg_mm`: side
+    of a square leg; `apron_mm`: height of the board that joins the legs under the front edge, 0 for
+    none.
+    """
+
+    ledger: str = "pine_white"
+    ledger_mm: float = 38.0
+    ledger_high_mm: float = 64.0
+    legs: int = 2
+    leg_mm: float = 38.0
+    apron_mm: float = 90.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd legs."""
+        Shelf.__post_init__(self)
+        ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
+        between(self.leg_mm, 15, 150, "leg_mm", "A leg's thickness")
+        between(self.apron_mm, 0, 250, "apron_mm", "An apron's height")
+        if not 0 <= self.legs <= 12:
+            raise PlanError("A bench has up to 12 legs.", "legs")
+
+
+class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind"):
+    """A standing bookcase that straps keep from tipping; `supports_mm`.
+
+    The straps, `strap_down_mm` below its top.
+
+    `body_kg`: empty; null: not weighed. `open_mm`: how far drawers or doors reach out in front when
+    open. `dividers`, `loose_shelves`: uprights and shelves to make for its inside, of `inner`, a
+    row of the boards table, `inner_mm` thick; `fixed_rows`: rows of shelves across all its bays
+    that are let into sides and uprights and tie them.
+    """
+
+    height_mm: float
+    body_kg: float | None
+    strap_down_mm: float = 20.0
+    open_mm: float = 0.0
+    dividers: int = 0
+    loose_shelves: int = 0
+    inner: str = "plywood"
+    inner_mm: float = 18.0
+    fixed_rows: int = 0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd bookcases."""
+        if not 0 <= self.fixed_rows <= 6:
+            raise PlanError("A bookcase has between 0 and 6 rows of fixed shelves.", "fixed_rows")
+        Piece.__post_init__(self)
+        between(self.height_mm, 200, 4000, "height_mm", "Its height")
+        between(self.strap_down_mm, 0, 3000, "strap_down_mm", "A strap's place below the top")
+        between(self.open_mm, 0, 1000, "open_mm", "How far its drawers open")
+        weighed(self.body_kg, "body_kg")
+        insides(self.dividers, self.loose_shelves, self.inner, self.inner_mm, self.length_mm)
+        if self.strap_down_mm > self.height_mm - 50:
+            raise PlanError(
+                "The straps must sit on the bookcase, below its top and above its foot.",
+                "strap_down_mm",
+            )

@@ -1,0 +1,117 @@
+"""The open plan format.
+
+JSON, described by docs/plan.schema.json, which is made from the classes of `plan`.
+"""
+
+import re
+import zlib
+from inspect import cleandoc
+from typing import Any, Literal
+
+import msgspec
+
+from trade.errors import PlanError
+from trade.plan.model import Plan
+
+MAX_BYTES = 5_000_000
+_NOUNS = {
+    "float": "a number",
+    "int": "a whole number",
+    "str": "text",
+    "bool": "true or false",
+    "array": "a list",
+    "object": "an object",
+    "null": "nothing (null)",
+}
+
+
+class _Envelope(msgspec.Struct):
+    """What every plan file must say of itself, read first."""
+
+    format: Literal["gancho-plan"]
+    version: Literal[1]
+
+
+# made with the module and not by the first who reads: several threads must not build the same type
+# at once
+_ENVELOPE, _PLAN = msgspec.json.Decoder(_Envelope), msgspec.json.Decoder(Plan)
+
+
+def dump(plan: Plan) -> bytes:
+    """Write a plan, indented, with a newline at the end."""
+    return msgspec.json.format(msgspec.json.encode(plan), indent=2) + b"\n"
+
+
+def pack(plan: Plan) -> bytes:
+    """Write a plan as compact JSON, compressed with zlib, for storage."""
+    return zlib.compress(msgspec.json.encode(plan))
+
+
+def unpack(packed: bytes) -> Plan:
+    """Read a plan written by `pack`.
+
+    Raises:
+        PlanError: as of `load`, or it is not packed.
+    """
+    try:
+        raw = zlib.decompress(packed)
+    except zlib.error as error:
+        raise PlanError(f"This is no packed plan ({error}).") from None
+    return load(raw)
+
+
+def load(raw: bytes) -> Plan:
+    """Read a plan.
+
+    Raises:
+        PlanError: not JSON, cut short, another format or version, or a plan that refuses itself;
+          `where` says which part.
+    """
+    if len(raw) > MAX_BYTES:
+        raise PlanError(f"This file is larger than a plan can be ({MAX_BYTES // 1_000_000} MB).")
+    try:
+        _ENVELOPE.decode(raw)
+        return _PLAN.decode(raw)
+    except msgspec.ValidationError as error:
+        message, _, path = str(error).partition(" - at `")
+        where = path.rstrip("`").removeprefix("$").removeprefix(".")
+        if isinstance(error.__cause__, PlanError) and error.__cause__.where:
+            where = f"{where}.{error.__cause__.where}".lstrip(".")
+        raise PlanError(_plain(message, where), where) from None
+    except RecursionError:
+        raise PlanError("This is not a plan file: it is nested deeper than any plan.") from None
+    except (msgspec.DecodeError, UnicodeDecodeError) as error:
+        raise PlanError(
+            f"This is not a plan file, or it was cut short ({str(error).rstrip('.')})."
+        ) from None
+
+
+def schema() -> dict[str, Any]:
+    """The JSON Schema of the plan format."""
+    made: dict[str, Any] = msgspec.json.decode(msgspec.json.encode(msgspec.json.schema(Plan)))
+    made["$defs"]["Plan"]["required"] = ["format", "version", *made["$defs"]["Plan"]["required"]]
+    for definition in made["$defs"].values():
+        if "description" in definition:
+            definition["description"] = cleandoc(definition["description"])
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Gancho plan",
+        **made,
+    }
+
+
+def _plain(message: str, where: str) -> str:
+    if where == "version" or message.endswith("field `version`"):
+        return "This plan was written for another version of the format; Gancho reads version 1."
+    if where == "format" or message.endswith("field `format`"):
+        return "This JSON is not a Gancho plan: its `format` is something else."
+    if found := re.fullmatch(r"Expected `(.+)`, got `(.+)`", message):
+        wanted = " or ".join(_NOUNS.get(kind.strip(), kind.strip()) for kind in found[1].split("|"))
+        return f"Expected {wanted}, found {_NOUNS.get(found[2], found[2])}."
+    if found := re.fullmatch(r"Object (missing required|contains unknown) field `(.+)`", message):
+        return (
+            f"“{found[2]}” is missing."
+            if found[1].startswith("missing")
+            else f"“{found[2]}” is not a part of a plan."
+        )
+    return message if message.endswith(".") else f"{message}."

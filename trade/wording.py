@@ -1,0 +1,227 @@
+"""Results in words, in anybody's units.
+
+The page, the command line and the paper all say it through here.
+"""
+
+from collections.abc import Callable
+from math import ceil
+from typing import NamedTuple, Protocol
+
+from trade.check import LIMITS, RANK, Check, Kind, Message, Outcome, PieceVerdict, Quantity, worst
+from trade.data.rows import Limit
+from trade.errors import TradeError
+from trade.measure import G_N_PER_KG, LBF_N, PSI_MPA, Units, say_fine_length, say_length, say_weight
+
+WORDS: dict[Outcome, str] = {
+    "holds": "Holds",
+    "holds_but": "Holds, but",
+    "close": "Close",
+    "cannot_tell": "Can't tell",
+    "wont_hold": "Won't hold",
+    "doesnt_fit": "Doesn't fit",
+}
+
+_INCH = 25.4
+
+
+def _number(value: float) -> str:
+    magnitude = abs(value)
+    digits = 0 if magnitude >= 100 else 1 if magnitude >= 10 else 2 if magnitude >= 1 else 3
+    text = f"{value:,.{digits}f}".replace(",", " ").replace("-", "−")
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+_PLAIN: dict[Kind, tuple[float, str, float, str]] = {
+    # kind: (imperial divisor, imperial unit, metric divisor, metric unit)
+    "force": (LBF_N, "lb", 1, "N"),
+    "stress": (PSI_MPA, "psi", 1, "MPa"),
+    "moment": (LBF_N * _INCH, "lb in", 1000, "N m"),
+    "line": (LBF_N / _INCH, "lb/in", 1, "N/mm"),
+    "area": (_INCH**2, "sq in", 1, "mm²"),
+    "ratio": (1, "", 1, ""),
+    "count": (1, "", 1, ""),
+}
+_SAID: dict[str, Callable[[float, Units], str]] = {
+    "length": say_length,
+    "fine": say_fine_length,
+    "mass": say_weight,
+    "percent": lambda share, units: f"{ceil(share * 100 - 1e-9)} %",
+    "pull": lambda newton, units: say_weight(newton / G_N_PER_KG, units),
+}
+
+
+def quantity(what: Quantity, units: Units) -> str:
+    """Write a quantity with its unit.
+
+    Raises:
+        TradeError: it is not a quantity, or of a kind that has no unit here.
+    """
+    if not isinstance(what, Quantity):
+        raise TradeError(f"A number without a unit reached the page: {what!r}")
+    if said := _SAID.get(what.kind):
+        return said(what.value, units)
+    if what.kind not in _PLAIN:
+        raise TradeError(f"No unit is known for a {what.kind}")
+    lb, lb_unit, si, si_unit = _PLAIN[what.kind]
+    divisor, unit = (lb, lb_unit) if units == "imperial" else (si, si_unit)
+    return f"{_number(what.value / divisor)} {unit}".rstrip()
+
+
+def kilograms(kg: float) -> Quantity:
+    """A weight as a quantity."""
+    return Quantity(kg, "mass")
+
+
+def phrase(what: Message, units: Units) -> str:
+    """Write a sentence."""
+    return what.template.format(
+        **{
+            name: part if isinstance(part, str) else quantity(part, units)
+            for name, part in what.parts.items()
+        }
+    )
+
+
+def utilisation(value: float) -> str:
+    """Write a utilisation so that it never looks better than it is.
+
+    0.804 is 0.81, 1.0001 is 1.01.
+    """
+    if value >= 99.5:
+        return "99+"
+    hundredths = int(value * 100)
+    return f"{(hundredths + (value * 100 > hundredths + 1e-9)) / 100:.2f}"
+
+
+def one_line(words: str) -> str:
+    """Words without line breaks or control characters, for files whose lines mean something."""
+    return " ".join("".join(letter if letter.isprintable() else " " for letter in words).split())
+
+
+def chance(probability: float) -> str:
+    """Write a probability in whole hundredths, never rounded up to certainty."""
+    return f"{min(int(probability * 100 + 0.5), 99)} %"
+
+
+class Judged(Protocol):
+    """A verdict, or what a change or a way would come to."""
+
+    @property
+    def outcome(self) -> Outcome:
+        """Of all limit states."""
+
+    @property
+    def but(self) -> str:
+        """The worst nuisance in a few words; nothing where there is none."""
+
+    @property
+    def used(self) -> float:
+        """How much of its strength."""
+
+
+def outcome(what: Judged) -> str:
+    """The word on a piece, with its worst nuisance where it holds all the same.
+
+    "Holds, but sags".
+    """
+    return (
+        f"{WORDS[what.outcome]} {what.but}" if what.outcome == "holds_but" else WORDS[what.outcome]
+    )
+
+
+def outcome_used(what: Judged) -> str:
+    """The same with how much of its strength is used, where that says anything."""
+    said = outcome(what)
+    return (
+        said
+        if what.outcome in ("cannot_tell", "doesnt_fit")
+        else f"{said}, {utilisation(what.used)}"
+    )
+
+
+_LIMITS: dict[Limit, str] = {"strength": "Strength", "service": "In use", "fit": "Fit"}
+
+
+class Standing(NamedTuple):
+    """How a piece stands in one limit state.
+
+    Its name, the worst word there, what that means, and its checks, worst first.
+    """
+
+    limit: Limit
+    name: str
+    outcome: Outcome
+    said: str
+    checks: tuple[Check, ...]
+
+    @property
+    def minded(self) -> bool:
+        """Whether something is wrong or unknown there."""
+        return self.outcome != "holds"
+
+
+def standings(verdict: PieceVerdict) -> tuple[Standing, ...]:
+    """Each limit state of a piece apart, the worst first.
+
+    Of equals strength, then service, then fit.
+    """
+    return tuple(
+        sorted(
+            (_standing(limit, verdict) for limit in LIMITS), key=lambda each: -RANK[each.outcome]
+        )
+    )
+
+
+def besides(verdict: PieceVerdict) -> tuple[Standing, ...]:
+    """Return what else is wrong or unknown, in limit states other than the headline's."""
+    return tuple(each for each in standings(verdict)[1:] if each.minded)
+
+
+def _standing(limit: Limit, verdict: PieceVerdict) -> Standing:
+    checks = verdict.of(limit)
+    word = worst(check.outcome for check in checks)
+    named = ", ".join(
+        dict.fromkeys(check.but or check.name.lower() for check in checks if check.outcome == word)
+    )
+    if limit == "service":
+        said = named if word != "holds" else "nothing to mind"
+    elif limit == "fit":
+        said = (
+            "fits"
+            if word == "holds"
+            else named
+            if word == "doesnt_fit"
+            else f"{WORDS[word].lower()}: {named}"
+        )
+    else:
+        most = verdict.weakest
+        said = WORDS[word].lower()
+        said += (
+            f", {utilisation(most.utilisation)}: {most.name.lower()}"
+            if most is not None and word != "cannot_tell"
+            else ""
+        )
+    return Standing(limit, _LIMITS[limit], word, said, checks)
+
+
+def headline(verdict: PieceVerdict, units: Units) -> str:
+    """The one sentence that a handyman would say about a piece."""
+    check = verdict.governing
+    if verdict.outcome == "cannot_tell" and verdict.unknown:
+        return f"Find out first: {verdict.unknown[0]}"
+    return phrase(check.sentence, units)
+
+
+def check_line(check: Check, units: Units) -> str:
+    """Demand against capacity in a few words.
+
+    Nothing where there is nothing to measure but yes or no.
+    """
+    if check.demand.kind == "count":
+        had = check.capacity.value
+        return (
+            ""
+            if had < 1 or had == check.demand.value == 1
+            else f"needs {check.demand.value:.0f}, has {had:.0f}"
+        )
+    return f"{quantity(check.demand, units)} of {quantity(check.capacity, units)}"
