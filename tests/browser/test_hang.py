@@ -167,7 +167,7 @@ class AtTheWall(BrowserCase):
         as_built = self.now(wall).as_built
         self.assertEqual(
             len(as_built.existing_holes("shelf")) + len(as_built.done),
-            len(before.made("shelf")) + len(before.done) + 3,
+            len(before.existing_holes("shelf")) + len(before.done) + 3,
         )
 
         while not self.page.locator(".hung").count():
