@@ -118,7 +118,7 @@ def account(request: HttpRequest) -> HttpResponse:
         said = "Your password is changed. You are signed out everywhere else."
     if what == "close" and close.is_valid():
         _close(request)
-        return redirect("sign-in")
+        return redirect("people:sign-in")
     for form in (another, close):
         mark_invalid(form)
     status = 422 if another.errors or close.errors else 200
@@ -146,7 +146,7 @@ def _close(request: HttpRequest) -> None:
 def fresh_path(user: Any) -> str:
     """Return the one-time address at which somebody sets a new password; it expires."""
     return reverse(
-        "new-password",
+        "people:new-password",
         args=[
             urlsafe_base64_encode(force_bytes(user.pk)),
             default_token_generator.make_token(user),
@@ -179,7 +179,7 @@ def new_password(request: HttpRequest, uid: str, token: str) -> HttpResponse:
     if request.method == "POST" and form.is_valid():
         form.save()
         Trail.note(request, "made a new password by a link", name=user.get_username())
-        return redirect("sign-in")
+        return redirect("people:sign-in")
     mark_invalid(form)
     context = {"form": form, "name": user.get_username()}
     answer = render(

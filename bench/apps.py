@@ -1,4 +1,4 @@
-"""The app."""
+"""The application as Django sees it."""
 
 from importlib import import_module
 
@@ -10,5 +10,7 @@ class BenchConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        """Build the decoders of plans, logs and jobs before the first request, in every process."""
+        """Register the stages; build the decoders of plans, logs and jobs before any request."""
+        register = import_module("bench.workbench.context").register
+        register(*import_module("bench.stages.all").STAGES)
         import_module("bench.archive")

@@ -23,7 +23,7 @@ def delete_job(request: HttpRequest, job: int) -> HttpResponse:
     found.deleted = timezone.now()
     found.save(update_fields=["deleted"])
     Trail.note(request, f"put the job “{found.name}” into the bin", found)
-    return redirect("bin")
+    return redirect("bin:contents")
 
 
 @require_POST
@@ -33,7 +33,7 @@ def delete_wall(request: HttpRequest, wall: int) -> HttpResponse:
     found.deleted = timezone.now()
     found.save(update_fields=["deleted"])
     Trail.note(request, f"put the wall “{found.name}” into the bin", found.job)
-    return redirect("bin")
+    return redirect("bin:contents")
 
 
 @require_safe

@@ -13,6 +13,7 @@ from django.views.decorators.http import require_safe
 
 from bench.drawing import section
 from bench.long_work import long_running
+from trade import data
 from trade.assess import assess_piece
 from trade.check import Message
 from trade.choose.order import Failing, order
@@ -55,3 +56,14 @@ def _page(mount: Mount[Any]) -> Page:
 def kinds(request: HttpRequest) -> HttpResponse:
     """Every kind on one page."""
     return render(request, "bench/kinds.html", {"pages": pages(), "units": "metric"})
+
+
+@require_safe
+def rules(request: HttpRequest) -> HttpResponse:
+    """What each check is and where it comes from, and every number that is ours."""
+    shown = {
+        "rules": data.rules().items(),
+        "numbers": data.house_rules().items(),
+        "pushes": data.pushes().values(),
+    }
+    return render(request, "bench/rules.html", shown)

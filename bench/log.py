@@ -14,11 +14,11 @@ from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.access import own_walls, wall_or_404, walls
-from bench.changes import refused
-from bench.desk import desk_or_404
 from bench.long_work import long_running
 from bench.models import LogEntry, StaleError
 from bench.once import once
+from bench.workbench.changes import refused
+from bench.workbench.context import workbench
 from trade import data, wording
 from trade.choose import placement
 from trade.errors import PlanError
@@ -180,13 +180,13 @@ def _bar(row: dict[str, Any], per: float) -> Bar:
 @require_safe
 def targets(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Walls onto which a piece may be copied."""
-    desk = desk_or_404(request, wall, "record", key)
+    bench = workbench(request, wall, "record", key)
     return render(
         request,
         "bench/copy.html",
         {
-            "desk": desk,
-            "piece": desk.chosen,
+            "bench": bench,
+            "piece": bench.chosen,
             "walls": walls(request).select_related("job")[:_TARGETS],
         },
     )
@@ -196,17 +196,17 @@ def targets(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 @once
 def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Copy a piece onto another wall, where it lands on the studs and is judged anew."""
-    desk = desk_or_404(request, wall, "record", key)
+    bench = workbench(request, wall, "record", key)
     to = request.POST.get("to", "")
     other = wall_or_404(request, int(to) if to.isdecimal() and len(to) < 12 else 0)
     plan = other.plan()
     try:
-        landed = landing(desk.chosen, plan)
+        landed = landing(bench.chosen, plan)
         other.record(
-            plan.with_piece(landed), f"Copy {landed.name} from {desk.plan.name}", other.seen
+            plan.with_piece(landed), f"Copy {landed.name} from {bench.plan.name}", other.seen
         )
     except (PlanError, StaleError) as error:
-        return refused(desk, f"It does not go onto {other.name}: {error}")
+        return refused(bench, f"It does not go onto {other.name}: {error}")
     return redirect(f"{other.get_absolute_url()}fix/?piece={landed.key}")
 
 

@@ -98,7 +98,7 @@ def _is_long_running(environ: _Environ, body: bytes) -> bool:
 def _unavailable(
     environ: _Environ, start_response: Callable[..., Any], reason: str
 ) -> Iterable[bytes]:
-    from bench.views import unavailable
+    from bench.errors import unavailable
 
     answer = unavailable(WSGIRequest(environ), reason)
     start_response(f"{answer.status_code} {answer.reason_phrase}", list(answer.items()))

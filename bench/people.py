@@ -112,7 +112,7 @@ def sign_out(request: HttpRequest) -> HttpResponse:
     """Out."""
     Trail.note(request, "signed out")
     logout(request)
-    return redirect("sign-in")
+    return redirect("people:sign-in")
 
 
 class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
@@ -206,12 +206,12 @@ def share(request: HttpRequest, job: int) -> HttpResponse:
         else:
             Share.objects.get_or_create(job=found, helper=who)
             Trail.note(request, f"shared with {who.get_username()}, to hang", found)
-            return redirect("share", found.pk)
+            return redirect("people:share", found.pk)
     if link.is_bound and link.is_valid():
         days = link.cleaned_data["days"]
         _, token = Share.link(found, days)
         Trail.note(request, f"made a link, good for {days} days", found)
-        address = public(request, reverse("shown", args=[token]))
+        address = public(request, reverse("people:shown", args=[token]))
     for form in (helper, link):
         mark_invalid(_labels(form))
     wrong = (helper.is_bound and helper.errors) or (link.is_bound and link.errors)
@@ -242,7 +242,7 @@ def end_share(request: HttpRequest, job: int, share: int) -> HttpResponse:
         found,
     )
     ended.delete()
-    return redirect("share", found.pk)
+    return redirect("people:share", found.pk)
 
 
 @login_not_required

@@ -18,9 +18,9 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
 from bench.access import own_walls
-from bench.changes import after, refused
-from bench.desk import desk_or_404
 from bench.models import Photo
+from bench.workbench.changes import after, refused
+from bench.workbench.context import workbench
 
 MOST_BYTES, MOST_PIXELS, MOST_PHOTOS = 15_000_000, 60_000_000, 200
 _LONG_PX, _QUALITY = 1600, 82
@@ -148,28 +148,28 @@ def keep(wall: int, key: str, caption: str, photo: Kept) -> Photo:
 @require_POST
 def add(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """One more photo of a piece."""
-    desk = desk_or_404(request, wall, "record", key)
-    file, desk.look = request.FILES.get("photo"), "look"
+    bench = workbench(request, wall, "record", key)
+    file, bench.tab = request.FILES.get("photo"), "look"
     if not isinstance(file, UploadedFile):
-        return refused(desk, "Choose a photo first.")
-    if desk.wall.photos.count() >= MOST_PHOTOS:
-        return refused(desk, f"A wall has up to {MOST_PHOTOS} photos.")
+        return refused(bench, "Choose a photo first.")
+    if bench.wall.photos.count() >= MOST_PHOTOS:
+        return refused(bench, f"A wall has up to {MOST_PHOTOS} photos.")
     try:
         photo = made_anew(file.read(MOST_BYTES + 1))
-        keep(desk.wall.pk, desk.chosen.key, request.POST.get("caption", "").strip(), photo)
+        keep(bench.wall.pk, bench.chosen.key, request.POST.get("caption", "").strip(), photo)
     except RefusedPhotoError as error:
-        return refused(desk, str(error))
-    return after(desk)
+        return refused(bench, str(error))
+    return after(bench)
 
 
 @require_POST
 def drop(request: HttpRequest, wall: int, photo: int) -> HttpResponse:
     """Put a photo into the bin."""
-    desk = desk_or_404(request, wall, "record")
-    found = get_object_or_404(desk.wall.photos.filter(deleted=None), pk=photo)
-    desk.key, desk.look = found.key or None, "look"
+    bench = workbench(request, wall, "record")
+    found = get_object_or_404(bench.wall.photos.filter(deleted=None), pk=photo)
+    bench.key, bench.tab = found.key or None, "look"
     Photo.objects.filter(pk=found.pk).update(deleted=timezone.now())
-    return after(desk)
+    return after(bench)
 
 
 @require_safe

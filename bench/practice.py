@@ -142,7 +142,9 @@ def play(request: HttpRequest, run: int) -> HttpResponse:
             tuple(game.believed(going.hidden, going.log.readings, going.log.structure)),
         )
     markup, scale = drawing.draw(going.plan, going.marks(), truth)
-    share = public(request, f"{reverse('practice')}?level={going.run.level}&seed={going.run.seed}")
+    share = public(
+        request, f"{reverse('practice:lobby')}?level={going.run.level}&seed={going.run.seed}"
+    )
     context = {
         "going": going,
         "score": score,

@@ -23,7 +23,8 @@ from typing import Any
 
 POSTS, DOCUMENTS = 2_000, 600
 _NAMED = re.compile(r'name="([\w-]{1,40})"')
-_HELPS = ("told", "add-photo")  # what a helper may change: what was done and seen at the wall
+# what a helper may change: what was done and seen at the wall
+_HELPS = ("hang:report", "photos:add")
 _OPTIONS: dict[str, list[Any]] = {
     "stage": ["survey", "load", "fix", "mark", "cut", "hang", "record"],
     "kind": ["pdf", "svg", "dxf"],
@@ -110,37 +111,31 @@ _USUAL = (
     "oil_varnish",
 )
 _ENDS = (
-    "sign-out",
-    "account",
-    "delete-wall",
-    "delete-job",
-    "end-share",
+    "people:sign-out",
+    "people:account",
+    "bin:delete-wall",
+    "bin:delete-job",
+    "people:end-share",
 )  # after these there is nothing left to attack
 
 
 def addresses(walls: list[Any]) -> Iterator[tuple[str, str]]:
     """Every address of the application over some walls and their pieces."""
-    from django.urls import URLPattern, get_resolver, reverse
+    from django.urls import reverse
 
-    for pattern in get_resolver().url_patterns[0].url_patterns:
-        assert isinstance(pattern, URLPattern)
+    from tests.addresses import addresses as every_address
+
+    for each in every_address():
         for wall in walls:
             known = _OPTIONS | {
                 "wall": [wall.pk],
                 "job": [wall.job_id],
                 "key": [piece.key for piece in wall.plan().pieces],
             }
-            names = [
-                name for name in pattern.pattern.converters if name not in pattern.default_args
-            ]
+            names = [name for name in each.converters if name not in each.default_args]
             for values in product(*(known[name] for name in names)):
-                yield (
-                    str(pattern.name),
-                    reverse(
-                        pattern.name,
-                        kwargs=dict(zip(names, values, strict=True)) | pattern.default_args,
-                    ),
-                )
+                kwargs = dict(zip(names, values, strict=True)) | each.default_args
+                yield each.name, reverse(each.name, kwargs=kwargs)
             if "wall" not in names and "job" not in names:
                 break
 

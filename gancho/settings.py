@@ -5,48 +5,20 @@ Nothing outside the machine is needed or asked; the few knobs are environment va
 
 import os
 import re
-import secrets
 import sys
-import tempfile
-from contextlib import suppress
 from datetime import timedelta
 from pathlib import Path
 
 import dj_database_url
 from csp.constants import NONE, SELF
+from django.utils.functional import SimpleLazyObject
+
+from gancho.folder import BASE_DIR, DATA_DIR, STATIC_DIR, secret_key
 
 # Our matrices are small: sharing one among threads costs more than it gains.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
-BASE_DIR = Path(__file__).resolve().parent.parent
-DATA_DIR = Path(os.environ.get("GANCHO_DATA", BASE_DIR / "data"))
-os.umask(0o077)  # what is kept is its owner's alone: data, photos, backups, the key
-try:
-    DATA_DIR.mkdir(parents=True, exist_ok=True)
-    with suppress(PermissionError):  # somebody else's, lent to us
-        DATA_DIR.chmod(0o700)
-except OSError as error:
-    sys.exit(f"The data folder {DATA_DIR} can't be used ({error.strerror}).")
 TESTING = "test" in sys.argv[1:2]
 DEBUG = False
-
-
-def _secret_key() -> str:
-    """The key kept beside the data, made whole on the first start.
-
-    Of two servers that start at once one makes it.
-    """
-    kept = DATA_DIR / "secret_key"
-    if not kept.exists() or not kept.read_text():
-        with tempfile.TemporaryDirectory(dir=DATA_DIR) as work:
-            fresh = Path(work) / "secret_key"
-            fresh.touch(mode=0o600)
-            fresh.write_text(secrets.token_urlsafe(50))
-            if kept.exists():
-                os.replace(fresh, kept)  # it was never written: the disk was full
-            else:
-                with suppress(FileExistsError):
-                    os.link(fresh, kept)
-    return kept.read_text()
 
 
 def _one_of(name: str, *known: str) -> str:
@@ -60,10 +32,8 @@ def _one_of(name: str, *known: str) -> str:
     return value
 
 
-try:
-    SECRET_KEY = "for tests only" if TESTING else _secret_key()
-except OSError as error:
-    sys.exit(f"The key can't be kept in {DATA_DIR} ({error.strerror}).")
+# read, or made, when it is first asked for
+SECRET_KEY = "for tests only" if TESTING else SimpleLazyObject(secret_key)
 ALLOWED_HOSTS = os.environ.get("GANCHO_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
 
 # "one": a machine of one's own, whoever sits at it is its person. "many": everybody has an account
@@ -129,6 +99,7 @@ WSGI_APPLICATION = "gancho.wsgi.application"
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": sorted((BASE_DIR / "bench" / "stages").glob("*/templates")),
         "APP_DIRS": True,
         "OPTIONS": {
             "context_processors": ["django.template.context_processors.request"],
@@ -199,7 +170,8 @@ if TESTING:
     PASSWORD_HASHERS = [
         "django.contrib.auth.hashers.MD5PasswordHasher"
     ]  # quick; never outside tests
-LOGIN_URL, LOGIN_REDIRECT_URL, LOGOUT_REDIRECT_URL = "sign-in", "jobs", "sign-in"
+LOGIN_URL = LOGOUT_REDIRECT_URL = "people:sign-in"
+LOGIN_REDIRECT_URL = "jobs"
 AXES_FAILURE_LIMIT = (
     5  # wrong passwords for one name from one place, then a quarter of an hour's rest
 )
@@ -215,10 +187,8 @@ USE_TZ = True
 USE_I18N = False
 
 STATIC_URL = "static/"
-STATIC_ROOT = (
-    DATA_DIR / "static"
-)  # filled by `serve` at its start; by `collectstatic` for another server
-STATIC_ROOT.mkdir(exist_ok=True)
+# filled by `serve` at its start; by `collectstatic` for another server
+STATIC_ROOT = STATIC_DIR
 _PLAIN = "django.contrib.staticfiles.storage.StaticFilesStorage"
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
@@ -226,7 +196,7 @@ STORAGES = {
 }
 
 CSRF_COOKIE_HTTPONLY = True
-CSRF_FAILURE_VIEW = "bench.views.outdated"
+CSRF_FAILURE_VIEW = "bench.errors.outdated"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS

@@ -3,6 +3,6 @@
 from django.urls import include, path
 
 urlpatterns = [path("", include("bench.urls"))]
-handler400 = "bench.views.bad_request"
-handler404 = "bench.views.not_found"
-handler500 = "bench.views.broken"
+handler400 = "bench.errors.bad_request"
+handler404 = "bench.errors.not_found"
+handler500 = "bench.errors.broken"

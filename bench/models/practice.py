@@ -67,7 +67,7 @@ class Practice(models.Model):
 
     def get_absolute_url(self) -> str:
         """Where it is played."""
-        return reverse("practice-wall", args=[self.pk])
+        return reverse("practice:wall", args=[self.pk])
 
     @property
     def said(self) -> Log:

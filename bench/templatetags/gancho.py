@@ -185,11 +185,11 @@ def on_sheet(at: Any, mark: Mark) -> tuple[str, str]:
 
 
 @register.simple_tag
-def reading(desk: Any, mark: Mark) -> tuple[str, str]:
+def reading(bench: Any, mark: Mark) -> tuple[str, str]:
     """Where a hole is, read off the tape from the datum: across, and up."""
-    datum = desk.plan.datum
-    read = from_datum(datum, desk.piece, desk.plan.wall, mark.x_mm, mark.y_mm)
-    return say_across(read, datum, desk.units), say_up(read, datum, desk.units)
+    datum = bench.plan.datum
+    read = from_datum(datum, bench.piece, bench.plan.wall, mark.x_mm, mark.y_mm)
+    return say_across(read, datum, bench.units), say_up(read, datum, bench.units)
 
 
 @register.simple_tag

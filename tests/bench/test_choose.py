@@ -19,7 +19,7 @@ class Hanging(BenchCase):
         fields = {"what": "plates", "amount": "12", "length": "", "depth": "", "many": "1"} | values
         place = {"kind": "thing", "x_mm": "2400", "top_mm": "1900"}
         return self.post(
-            "put-up", **place, **{f"hang-{name}": value for name, value in fields.items()}
+            "fix:put-up", **place, **{f"hang-{name}": value for name, value in fields.items()}
         )
 
     def test_a_thing_hangs_the_best_way_and_the_ways_are_shown(self) -> None:
@@ -31,10 +31,11 @@ class Hanging(BenchCase):
             ("Dinner plates, 12", "holds"),
         )
         self.assertContains(
-            self.client.get(self.url("ways", made.key), **HTMX), "It needs a wall at each end"
+            self.client.get(self.url("fix:ways", made.key), **HTMX), "It needs a wall at each end"
         )
         self.assertContains(
-            self.client.get(self.url("ways", made.key), {"part": "strip"}, **HTMX), "Hangs so now"
+            self.client.get(self.url("fix:ways", made.key), {"part": "strip"}, **HTMX),
+            "Hangs so now",
         )
 
     def test_several_hang_side_by_side_and_what_finds_no_room_is_said(self) -> None:
@@ -57,7 +58,7 @@ class Hanging(BenchCase):
     def test_where_nothing_holds_it_is_put_up_all_the_same_with_what_is_wrong(self) -> None:
         self.assertContains(self.hang(what="shelf", amount="900 kg"), "Won&#x27;t hold")
         self.assertContains(
-            self.client.get(self.url("ways", self.plan().pieces[-1].key)), "No way holds here"
+            self.client.get(self.url("fix:ways", self.plan().pieces[-1].key)), "No way holds here"
         )
 
     def test_refusals_stand_beside_their_fields(self) -> None:
@@ -76,9 +77,11 @@ class Hanging(BenchCase):
 
     def test_a_way_that_is_gone_is_refused_and_one_that_is_there_is_adopted(self) -> None:
         self.assertContains(
-            self.post("adopt", "shelf", way="nothing-studs"), "no longer there", status_code=422
+            self.post("fix:adopt", "shelf", way="nothing-studs"), "no longer there", status_code=422
         )
-        self.assertContains(self.post("adopt", "shelf", way="box_shelf-studs"), "Hollow box shelf")
+        self.assertContains(
+            self.post("fix:adopt", "shelf", way="box_shelf-studs"), "Hollow box shelf"
+        )
         self.assertEqual(self.plan().piece("shelf").things, bracket_shelf().things)
 
 
@@ -86,16 +89,16 @@ class LayingOut(BenchCase):
     def test_rows_and_their_refusals(self) -> None:
         low = {"rows-rows": "3", "rows-manner": "fitted", "rows-tall": "", "rows-high": ""}
         self.assertContains(
-            self.post("rows", "ledge", **low), "How tall is the tallest thing", status_code=422
+            self.post("fix:rows", "ledge", **low), "How tall is the tallest thing", status_code=422
         )
         self.assertContains(
-            self.post("rows", "ledge", **low | {"rows-tall": "20 cm, tall"}),
+            self.post("fix:rows", "ledge", **low | {"rows-tall": "20 cm, tall"}),
             "tall",
             status_code=422,
         )
         self.wall.record(plan(rod_shelf(top_mm=900.0)), "Alone", self.base())
         self.assertContains(
-            self.post("rows", "ledge", **low | {"rows-tall": "20 cm, 250"}), "Ledge, row 3"
+            self.post("fix:rows", "ledge", **low | {"rows-tall": "20 cm, 250"}), "Ledge, row 3"
         )
         self.assertEqual(
             [piece.top_mm for piece in self.plan().pieces],
@@ -115,31 +118,33 @@ class LayingOut(BenchCase):
             "Pegs",
             self.base(),
         )
-        self.post("lay", "pegs", how="hooks", hooks="4")
+        self.post("fix:lay", "pegs", how="hooks", hooks="4")
         self.assertEqual([thing.name for thing in self.plan().pieces[0].things][-1], "Rope, 4")
         self.assertContains(
-            self.post("lay", "pegs", how="hooks", hooks="-1"), "no number of hooks", status_code=422
+            self.post("fix:lay", "pegs", how="hooks", hooks="-1"),
+            "no number of hooks",
+            status_code=422,
         )
-        self.assertContains(self.post("lay", "pegs", how="battens"), "Holds")
-        self.assertContains(self.post("lay", "pegs", how="fit"), "Holds")
+        self.assertContains(self.post("fix:lay", "pegs", how="battens"), "Holds")
+        self.assertContains(self.post("fix:lay", "pegs", how="fit"), "Holds")
 
     def test_to_the_strongest_place(self) -> None:
-        self.assertContains(self.client.get(self.url("where", "shelf")), "The strongest places")
-        self.assertContains(self.client.get(self.url("where", "shelf")), "to spare for later")
+        self.assertContains(self.client.get(self.url("fix:where", "shelf")), "The strongest places")
+        self.assertContains(self.client.get(self.url("fix:where", "shelf")), "to spare for later")
         self.assertContains(
-            self.client.get(self.url("where", "shelf"), {"part": "shade"}), "spot-plenty"
+            self.client.get(self.url("fix:where", "shelf"), {"part": "shade"}), "spot-plenty"
         )
         self.assertContains(
-            self.post("settle", "shelf", left_mm="300", top_mm="1500"), 'data-look="where"'
+            self.post("fix:settle", "shelf", left_mm="300", top_mm="1500"), 'data-look="where"'
         )
         self.assertEqual(self.plan().piece("shelf").supports_mm, (100.0, 500.0, 900.0))
         self.assertEqual(
-            self.post("settle", "shelf", left_mm="here", top_mm="1500").status_code, 422
+            self.post("fix:settle", "shelf", left_mm="here", top_mm="1500").status_code, 422
         )
 
     def test_what_if_with_nonsense_is_as_it_is(self) -> None:
         for asked in ({}, {"load": "much", "out": "-3"}, {"load": "99999999"}):
-            answer = self.client.get(self.url("what-if", "shelf"), asked)
+            answer = self.client.get(self.url("fix:what-if", "shelf"), asked)
             self.assertContains(answer, "reaching <strong>250 mm</strong> out")
 
 
@@ -166,7 +171,7 @@ class ThePolicy(BenchCase):
 
     def test_kept_with_the_wall_undone_and_given_to_new_walls_of_the_job(self) -> None:
         self.post(
-            "save-policy",
+            "fix:save-policy",
             **self.values(
                 made="shop", school="european", most_holes="8", **{"lacks-table_saw": "on"}
             ),
@@ -197,19 +202,21 @@ class ThePolicy(BenchCase):
             ({"grow": "9 km"}, "9 km"),
             ({"made": "sawn"}, "sawn"),
         ):
-            answer = self.post("save-policy", **self.values(**changes))
+            answer = self.post("fix:save-policy", **self.values(**changes))
             self.assertContains(answer, said, status_code=422)
         self.assertEqual(self.plan().policy, Policy())
 
     def test_what_others_would_change_is_worked_out_and_only_for_known_questions(self) -> None:
-        self.assertContains(self.client.get(self.url("policy-effects", "plates")), "“Ledge”")
+        self.assertContains(self.client.get(self.url("fix:policy-effects", "plates")), "“Ledge”")
         self.assertContains(
-            self.client.get(self.url("policy-effects", "stays")),
+            self.client.get(self.url("fix:policy-effects", "stays")),
             "Nothing that hangs here would change.",
         )
-        self.assertEqual(self.client.get(self.url("policy-effects", "colour")).status_code, 404)
+        self.assertEqual(self.client.get(self.url("fix:policy-effects", "colour")).status_code, 404)
 
     def test_without_a_stud_the_ways_ask_for_one(self) -> None:
         self.wall.record(plan(bracket_shelf(), studs=()), "No studs", self.base())
-        self.assertContains(self.client.get(self.url("ways", "shelf")), "Find out first")
-        self.assertContains(self.client.get(self.url("cures", "shelf")), "What it would then be")
+        self.assertContains(self.client.get(self.url("fix:ways", "shelf")), "Find out first")
+        self.assertContains(
+            self.client.get(self.url("fix:cures", "shelf")), "What it would then be"
+        )

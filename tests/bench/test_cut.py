@@ -153,7 +153,7 @@ class Saw(BenchCase):
         page = self.client.get(self.url("stage", "cut"))
         self.assertContains(page, "softwood plywood sheet, 1250 × 1250 × 12 mm: sheet 1")
         self.assertContains(page, "None can be cheaper.")
-        self.assertContains(self.post("saw", stage="cut", kerf="4 mm", trim="10 mm"), "4 parts")
+        self.assertContains(self.post("cut:saw", stage="cut", kerf="4 mm", trim="10 mm"), "4 parts")
         self.assertEqual((self.plan().policy.kerf_mm, self.plan().policy.trim_mm), (4.0, 10.0))
         for kerf, trim in (
             ("0", "5 mm"),
@@ -162,25 +162,25 @@ class Saw(BenchCase):
             ("wide", "5 mm"),
             ("-3", "5 mm"),
         ):
-            answer = self.post("saw", stage="cut", kerf=kerf, trim=trim)
+            answer = self.post("cut:saw", stage="cut", kerf=kerf, trim=trim)
             self.assertContains(answer, kerf, status_code=422)
 
     def test_every_file_opens_and_holds_what_it_should(self) -> None:
         listed = list(
-            csv.reader(io.StringIO(self.client.get(self.url("shopping")).content.decode()))
+            csv.reader(io.StringIO(self.client.get(self.url("cut:shopping")).content.decode()))
         )
         self.assertEqual(
             listed[0],
             ["aisle", "what", "needed", "unit", "pack", "packs", "spare", "each", "cost", "note"],
         )
-        ods = Document(io.BytesIO(self.client.get(self.url("shopping-ods")).content))
+        ods = Document(io.BytesIO(self.client.get(self.url("cut:shopping-ods")).content))
         values = list(ods.body.get_table(0).iter_values())
         self.assertEqual([row[1] for row in values[1:-1]], [row[1] for row in listed[1:]])
         self.assertAlmostEqual(
             float(values[-1][8]), sum(float(row[8]) for row in listed[1:]), places=1
         )
         doc = read(
-            io.StringIO(self.client.get(self.url("sheet-file", 0, 0, "dxf")).content.decode())
+            io.StringIO(self.client.get(self.url("cut:sheet-file", 0, 0, "dxf")).content.decode())
         )
         self.assertEqual(len(doc.audit().errors), 0)
         lines = doc.modelspace().query('LINE[layer=="PIECE"]')
@@ -188,21 +188,23 @@ class Saw(BenchCase):
             sorted({round((line.dxf.end - line.dxf.start).magnitude) for line in lines}),
             [800, 1000],
         )
-        self.assertContains(self.client.get(self.url("sheet-file", 0, 0, "svg")), "<svg")
-        doc = read(io.StringIO(self.client.get(self.url("whole-wall", "dxf")).content.decode()))
+        self.assertContains(self.client.get(self.url("cut:sheet-file", 0, 0, "svg")), "<svg")
+        doc = read(
+            io.StringIO(self.client.get(self.url("mark:whole-wall", "dxf")).content.decode())
+        )
         self.assertEqual(len(doc.audit().errors), 0)
         for name, args in (
-            ("saw-pdf", ()),
-            ("labels-pdf", ()),
-            ("shop-pdf", ()),
-            ("whole-wall", ("pdf",)),
+            ("cut:saw-pdf", ()),
+            ("cut:labels-pdf", ()),
+            ("cut:shop-pdf", ()),
+            ("mark:whole-wall", ("pdf",)),
         ):
             self.assertTrue(
                 self.client.get(self.url(name, *args)).content.startswith(b"%PDF"), name
             )
         for args in ((0, 9, "dxf"), (9, 0, "dxf"), (0, 0, "exe")):
-            self.assertEqual(self.client.get(self.url("sheet-file", *args)).status_code, 404)
-        self.assertEqual(self.client.get(self.url("whole-wall", "exe")).status_code, 404)
+            self.assertEqual(self.client.get(self.url("cut:sheet-file", *args)).status_code, 404)
+        self.assertEqual(self.client.get(self.url("mark:whole-wall", "exe")).status_code, 404)
 
     def test_the_calendar_is_the_schedule(self) -> None:
         self.wall.record(
@@ -210,7 +212,7 @@ class Saw(BenchCase):
             "Varnish",
             self.base(),
         )
-        found = Calendar.from_ical(self.client.get(self.url("days-ics")).content)
+        found = Calendar.from_ical(self.client.get(self.url("cut:days-ics")).content)
         events = list(found.walk("VEVENT"))
         names = [str(each["SUMMARY"]) for each in events]
         self.assertEqual(len([name for name in names if "coat" in name]), 3)
@@ -240,7 +242,7 @@ class Measuring(BenchCase):
             if name.startswith("wood")
         }
         answer = self.post(
-            "measured",
+            "cut:measured",
             stage="cut",
             look="parts",
             **{field: "1190 mm", f"{shelf.key}--side ledger": "", **woods},
@@ -251,7 +253,7 @@ class Measuring(BenchCase):
             self.plan().shop.measured, (Measured(piece=shelf.key, part="board", length_mm=1190.0),)
         )
         thinner = self.post(
-            "measured",
+            "cut:measured",
             stage="cut",
             look="parts",
             **{field: "1190 mm", **woods, "wood-0": "17.4 mm"},
@@ -260,7 +262,7 @@ class Measuring(BenchCase):
         self.assertEqual(self.plan().pieces[0].thickness_mm, 17.4)
         for name, value in ((field, "nothing"), ("wood-0", "2 m"), ("wood-0", "")):
             answer = self.post(
-                "measured",
+                "cut:measured",
                 stage="cut",
                 look="parts",
                 **{field: "1190 mm", **woods, "wood-0": "17.4 mm", name: value},
@@ -280,7 +282,7 @@ class Yard(BenchCase):
             "bad_from": "",
             "bad_to": "",
         }
-        return self.post("yard-add", stage="cut", look="stock", **(fields | values))
+        return self.post("cut:stock-add", stage="cut", look="stock", **(fields | values))
 
     def test_what_is_at_hand_is_cut_first_and_taken_away_and_undone(self) -> None:
         self.assertContains(self.hand(), "your red oak board")
@@ -288,13 +290,13 @@ class Yard(BenchCase):
         self.assertEqual(self.hand(bad_from="100 mm", bad_to="200 mm").status_code, 200)
         self.assertEqual(self.plan().shop.on_hand[1].defects[0].to_mm, 200.0)
         self.assertEqual(
-            self.post("yard-drop", "on_hand", 0, stage="cut", look="stock").status_code, 200
+            self.post("cut:stock-drop", "on_hand", 0, stage="cut", look="stock").status_code, 200
         )
         self.assertEqual(len(self.plan().shop.on_hand), 1)
         self.post("undo", stage="cut")
         self.assertEqual(len(self.plan().shop.on_hand), 2)
-        self.assertEqual(self.post("yard-drop", "on_hand", 7, stage="cut").status_code, 404)
-        self.assertEqual(self.post("yard-drop", "prices", 0, stage="cut").status_code, 404)
+        self.assertEqual(self.post("cut:stock-drop", "on_hand", 7, stage="cut").status_code, 404)
+        self.assertEqual(self.post("cut:stock-drop", "prices", 0, stage="cut").status_code, 404)
         for values, said in (
             ({"length": "long"}, "long"),
             ({"length": ""}, "missing"),
@@ -313,7 +315,7 @@ class Yard(BenchCase):
             "Begin",
         )
         self.assertContains(
-            self.post("yard-keep", stage="cut", look="stock"), "They lie on the rack now"
+            self.post("cut:stock-keep", stage="cut", look="stock"), "They lie on the rack now"
         )
         kept = len(self.plan().shop.kept)
         self.assertEqual(Offcut.objects.filter(wall=self.wall, taken=None).count(), kept)
@@ -361,7 +363,7 @@ class Yard(BenchCase):
             "own_many": "2",
         }
         self.assertContains(
-            self.post("yard-own", stage="cut", look="stock", **fields), "2 × Bottom"
+            self.post("cut:stock-own", stage="cut", look="stock", **fields), "2 × Bottom"
         )
         self.assertEqual(
             self.plan().shop.own,
@@ -383,14 +385,14 @@ class Yard(BenchCase):
             ({"own_many": "450"}, "More than 400 parts"),
         ):
             self.assertContains(
-                self.post("yard-own", stage="cut", look="stock", **(fields | values)),
+                self.post("cut:stock-own", stage="cut", look="stock", **(fields | values)),
                 said,
                 status_code=422,
             )
 
     def bring(self, what: str, name: str, raw: bytes, **values: str) -> Any:
         file = SimpleUploadedFile(name, raw)
-        field = "table" if what == "yard-table" else "drawing"
+        field = "table" if what == "cut:stock-table" else "drawing"
         return self.client.post(
             self.url(what),
             {"base": self.base(), "stage": "cut", "look": "stock", field: file, **values},
@@ -399,26 +401,31 @@ class Yard(BenchCase):
 
     def test_tables_and_drawings_come_in_whole_or_not_at_all(self) -> None:
         good = b"name,board,length,width,thickness,many\nBottom,plywood,500,400,12,2\n"
-        self.assertContains(self.bring("yard-table", "parts.csv", good), "2 × Bottom")
+        self.assertContains(self.bring("cut:stock-table", "parts.csv", good), "2 × Bottom")
         drawing = drawn(ring(600, 300), ring(300, 600))
         self.assertContains(
-            self.bring("yard-drawing", "parts.dxf", drawing, of="plywood:11.90"),
+            self.bring("cut:stock-drawing", "parts.dxf", drawing, of="plywood:11.90"),
             "2 × part 1 of the drawing",
         )
         self.assertEqual(len(self.plan().shop.own), 2)
         before = self.plan()
         for what, raw, values, said in (
-            ("yard-table", b"\x00\x01", {}, "plain text"),
-            ("yard-table", b"a,b\n1,2\n", {}, "no column here"),
-            ("yard-table", good + b"x,cheese,1,1,1,1\n", {}, "Row 3"),
-            ("yard-table", b"x" * 50_000_000, {}, "larger"),
-            ("yard-drawing", b"x" * 50_000_000, {"of": "plywood:11.90"}, "larger"),
-            ("yard-drawing", b"hello", {"of": "plywood:11.90"}, "not a DXF"),
-            ("yard-drawing", drawing, {"of": "cheese"}, "what the parts of the drawing are of"),
+            ("cut:stock-table", b"\x00\x01", {}, "plain text"),
+            ("cut:stock-table", b"a,b\n1,2\n", {}, "no column here"),
+            ("cut:stock-table", good + b"x,cheese,1,1,1,1\n", {}, "Row 3"),
+            ("cut:stock-table", b"x" * 50_000_000, {}, "larger"),
+            ("cut:stock-drawing", b"x" * 50_000_000, {"of": "plywood:11.90"}, "larger"),
+            ("cut:stock-drawing", b"hello", {"of": "plywood:11.90"}, "not a DXF"),
+            (
+                "cut:stock-drawing",
+                drawing,
+                {"of": "cheese"},
+                "what the parts of the drawing are of",
+            ),
         ):
             self.assertContains(self.bring(what, "file", raw, **values), said, status_code=422)
         self.assertContains(
-            self.post("yard-table", stage="cut"), "Choose a file first", status_code=422
+            self.post("cut:stock-table", stage="cut"), "Choose a file first", status_code=422
         )
         self.assertEqual(self.plan(), before)
 
@@ -430,21 +437,23 @@ class Buying(BenchCase):
         shown = {name: field.initial or "" for name, field in form.fields.items()}
         wood = form.lines[0]
         answer = self.post(
-            "prices", stage="cut", look="buy", **(shown | {"price-0": "31,50", "ready": "99"})
+            "cut:prices", stage="cut", look="buy", **(shown | {"price-0": "31,50", "ready": "99"})
         )
         self.assertContains(answer, "Making it")
         self.assertEqual(
             [(price.of, price.each) for price in self.plan().shop.prices], [(wood.key, 31.5)]
         )
         self.assertEqual(self.plan().shop.ready, 99.0)
-        self.post("prices", stage="cut", look="buy", **(shown | {"price-0": "", "ready": ""}))
+        self.post("cut:prices", stage="cut", look="buy", **(shown | {"price-0": "", "ready": ""}))
         self.assertEqual((self.plan().shop.prices, self.plan().shop.ready), ((), None))
         for value, said in (
             ("-1", "less than nothing"),
             ("dear", "A price is a number"),
             ("1e9", "100000"),
         ):
-            answer = self.post("prices", stage="cut", look="buy", **(shown | {"price-0": value}))
+            answer = self.post(
+                "cut:prices", stage="cut", look="buy", **(shown | {"price-0": value})
+            )
             self.assertContains(answer, said, status_code=422)
             self.assertContains(answer, f'value="{value}"', status_code=422)
 
@@ -468,7 +477,7 @@ class Week(BenchCase):
 
     def test_a_finish_and_a_week(self) -> None:
         answer = self.post(
-            "save-days",
+            "cut:save-days",
             stage="cut",
             look="days",
             **self.values(first="oil_stain", top="water_varnish", **{"helper-2": "on"}),
@@ -481,11 +490,13 @@ class Week(BenchCase):
             (days.week[0] and days.week[0].begins, days.week[5], days.helper), (18.0, None, (2,))
         )
         self.assertContains(
-            self.post("save-days", stage="cut", look="days", **self.values(old="wax", top="paint")),
+            self.post(
+                "cut:save-days", stage="cut", look="days", **self.values(old="wax", top="paint")
+            ),
             "does not go over",
         )
         late = self.post(
-            "save-days",
+            "cut:save-days",
             stage="cut",
             look="days",
             **self.values(**{"begins-6": "22:00", "ends-6": "00:00"}),
@@ -503,7 +514,7 @@ class Week(BenchCase):
             ({f"{end}-{n}": "" for n in range(5) for end in ("begins", "ends")}, "On no day"),
         ):
             self.assertContains(
-                self.post("save-days", stage="cut", look="days", **self.values(**changes)),
+                self.post("cut:save-days", stage="cut", look="days", **self.values(**changes)),
                 said,
                 status_code=422,
             )

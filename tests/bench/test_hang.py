@@ -21,7 +21,7 @@ from trade.plan.policy import Policy
 
 class Hanging(BenchCase):
     def tell(self, what: str, step: str = "", key: str = "shelf", **values: Any) -> Any:
-        url, seen = reverse("told", args=[self.wall.pk, key]), self.seen()
+        url, seen = reverse("hang:report", args=[self.wall.pk, key]), self.seen()
         return self.client.post(
             url, {"step": step, "what": what, "seen": seen, **values}, headers={"X-Part": "steps"}
         )
@@ -35,7 +35,7 @@ class Hanging(BenchCase):
 
     def at_wall(self, **asked: str) -> Any:
         return self.client.get(
-            f"{reverse('at-wall', args=[self.wall.pk, 'shelf'])}?{urlencode(asked)}"
+            f"{reverse('hang:at-wall', args=[self.wall.pk, 'shelf'])}?{urlencode(asked)}"
         )
 
     def test_the_page_opens_at_the_first_step_that_waits_and_without_scripts_too(self) -> None:
@@ -43,10 +43,10 @@ class Hanging(BenchCase):
         self.assertRegex(page, r'id="step-ready"[^>]*>')
         self.assertNotRegex(page, r'id="step-ready"[^>]*hidden')
         self.assertRegex(page, r'id="step-safe"[^>]*hidden')
-        url = reverse("told", args=[self.wall.pk, "shelf"])
+        url = reverse("hang:report", args=[self.wall.pk, "shelf"])
         answer = self.client.post(url, {"step": "ready", "what": "done"})
         self.assertRedirects(
-            answer, f"{reverse('at-wall', args=[self.wall.pk, 'shelf'])}?step=safe"
+            answer, f"{reverse('hang:at-wall', args=[self.wall.pk, 'shelf'])}?step=safe"
         )
         self.assertContains(self.client.get(self.url("stage", "hang")), "1 of 22 steps are done")
 
@@ -63,7 +63,7 @@ class Hanging(BenchCase):
     def test_an_undo_takes_back_what_it_means_and_nothing_that_came_after(self) -> None:
         self.tell("done", "ready", uid="a")
         before = self.seen()
-        self.post("move", "shelf", left_mm="710", top_mm="1400")
+        self.post("fix:move", "shelf", left_mm="710", top_mm="1400")
         for meant, words in (
             (
                 {"undoes": "a"},
@@ -94,7 +94,7 @@ class Hanging(BenchCase):
         self.tell("done", "ready", uid="a")
         page = self.seen()
         self.post("undo")
-        self.post("move", "shelf", left_mm="710", top_mm="1400")
+        self.post("fix:move", "shelf", left_mm="710", top_mm="1400")
         for meant in ({"undoes": "a"}, {"seen": page}):
             self.assertContains(self.tell("undo", **meant), "not clear any more", status_code=422)
         self.assertEqual(self.plan().piece("shelf").left_mm, 710.0)
@@ -108,7 +108,7 @@ class Hanging(BenchCase):
         self.assertEqual(self.plan().as_built.done, ())
 
     def test_a_tap_for_a_piece_that_is_gone_says_so(self) -> None:
-        self.post("remove", "shelf")
+        self.post("fix:remove", "shelf")
         self.assertEqual(self.tell("done", "ready", uid="late").status_code, 410)
         self.assertEqual(self.tell("done", "ready", "ledge").status_code, 200)
 
@@ -116,7 +116,7 @@ class Hanging(BenchCase):
         for base in ("", "one", "-1", "9" * 5_000):
             with self.subTest(base[:9]):
                 self.assertContains(
-                    self.post("move", "shelf", left_mm="710", top_mm="1300", base=base),
+                    self.post("fix:move", "shelf", left_mm="710", top_mm="1300", base=base),
                     "in another window",
                     status_code=409,
                 )
@@ -179,7 +179,7 @@ class Hanging(BenchCase):
         """
         hole = self.first_hole()
         x, y = (float(each) for each in hole.split("-")[1:])
-        self.post("move", "shelf", left_mm="700", top_mm="1300")
+        self.post("fix:move", "shelf", left_mm="700", top_mm="1300")
         self.tell("good", hole, x_mm=str(x), y_mm=str(y), uid="late")
         self.assertEqual([(d.x_mm, d.y_mm) for d in self.plan().as_built.drilled], [(x, y)])
         self.assertContains(self.client.get(self.url("stage", "fix")), "made already")

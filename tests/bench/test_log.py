@@ -49,7 +49,7 @@ class Searching(BenchCase):
         )
 
     def look(self, **asked: str) -> str:
-        return self.client.get(reverse("log"), asked).content.decode()
+        return self.client.get(reverse("log:entries"), asked).content.decode()
 
     def test_what_did_i_use_on_the_block_wall_in_the_boathouse(self) -> None:
         page = self.look(q="block wall boathouse")
@@ -76,7 +76,7 @@ class Searching(BenchCase):
 
     def test_charts_say_what_held_and_what_it_took(self) -> None:
         self.assertIn("/log/charts/?q=", self.look(q="oar"))
-        page = self.client.get(reverse("log-charts")).content.decode()
+        page = self.client.get(reverse("log:charts")).content.decode()
         self.assertIn("0 firm, 1 loose, 0 not looked at", page)
         self.assertRegex(page, r"90 minutes a piece on average; \d+ were thought \(1 told\)")
 
@@ -85,7 +85,7 @@ class Searching(BenchCase):
             set(LogEntry.objects.filter(wall=self.wall).values_list("key", flat=True)),
             {"shelf", "ledge"},
         )
-        self.post("remove", "ledge")
+        self.post("fix:remove", "ledge")
         self.assertEqual(LogEntry.objects.filter(wall=self.wall).count(), 1)
         self.post("undo")
         self.assertEqual(LogEntry.objects.filter(wall=self.wall).count(), 2)
@@ -103,18 +103,18 @@ class Searching(BenchCase):
 
     def test_a_proven_piece_is_copied_and_judged_anew(self) -> None:
         answer = self.client.post(
-            reverse("copy", args=[self.other.pk, "shelf"]), {"to": str(self.wall.pk)}
+            reverse("log:copy", args=[self.other.pk, "shelf"]), {"to": str(self.wall.pk)}
         )
         self.assertRedirects(answer, f"/walls/{self.wall.pk}/fix/?piece=shelf-2")
         landed = self.plan().piece("shelf-2")
         self.assertEqual((landed.name, landed.left_mm), ("Oar shelf", 1100.0))
         self.assertEqual(len(self.plan().as_built.hung), 0)
         self.assertContains(
-            self.client.get(reverse("copy-to", args=[self.other.pk, "shelf"])), "Test wall"
+            self.client.get(reverse("log:copy-to", args=[self.other.pk, "shelf"])), "Test wall"
         )
         self.assertEqual(
             self.client.post(
-                reverse("copy", args=[self.other.pk, "shelf"]), {"to": "x"}
+                reverse("log:copy", args=[self.other.pk, "shelf"]), {"to": "x"}
             ).status_code,
             404,
         )
@@ -134,7 +134,7 @@ class Photos(BenchCase):
         super().setUp()
 
     def add(self, raw: bytes, name: str = "wall.jpg") -> Any:
-        url = reverse("add-photo", args=[self.wall.pk, "shelf"])
+        url = reverse("photos:add", args=[self.wall.pk, "shelf"])
         return self.client.post(
             url,
             {"photo": SimpleUploadedFile(name, raw), "caption": "<b>left</b>", "stage": "record"},
@@ -149,14 +149,14 @@ class Photos(BenchCase):
         self.assertContains(self.add(jpeg((3000, 2000), exif=exif)), "&lt;b&gt;left")
         photo = Photo.objects.get()
         self.assertEqual((photo.wide, photo.high), (1067, 1600))
-        answer = self.client.get(reverse("photo", args=[self.wall.pk, photo.pk]))
+        answer = self.client.get(reverse("photos:show", args=[self.wall.pk, photo.pk]))
         with Image.open(io.BytesIO(b"".join(answer.streaming_content))) as kept:  # type: ignore[attr-defined]
             self.assertEqual((kept.size, len(kept.getexif())), ((1067, 1600), 0))
-        self.client.post(reverse("drop-photo", args=[self.wall.pk, photo.pk]))
+        self.client.post(reverse("photos:drop", args=[self.wall.pk, photo.pk]))
         self.assertNotContains(
             self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img"
         )
-        self.client.post(reverse("restore", args=["photo", photo.pk]))
+        self.client.post(reverse("bin:restore", args=["photo", photo.pk]))
         self.assertContains(
             self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=look"), "<img"
         )

@@ -46,8 +46,8 @@ class Passed(BenchCase):
     def test_what_takes_long_goes_whole_and_comes_back_whole(self) -> None:
         for path in (
             self.url("sums"),
-            self.url("cures", "shelf"),
-            self.url("along", "shelf"),
+            self.url("fix:cures", "shelf"),
+            self.url("fix:along", "shelf"),
             self.url("stage", "cut"),
         ):
             status, headers, body = self.asked(path)
@@ -57,20 +57,22 @@ class Passed(BenchCase):
             )
             self.assertTrue(body)
         self.assertEqual(len(self.passed), 4)
-        self.assertTrue(self.asked(self.url("whole-wall", "svg"))[2].startswith(b"<svg"))
+        self.assertTrue(self.asked(self.url("mark:whole-wall", "svg"))[2].startswith(b"<svg"))
 
     def test_what_a_finger_asks_stays(self) -> None:
         for path in (self.url("stage", "fix"), "/", "/nothing/here/"):
             self.asked(path)
-        self.asked(self.url("move", "shelf"), base="1", left_mm="710", top_mm="1500", stage="fix")
+        self.asked(
+            self.url("fix:move", "shelf"), base="1", left_mm="710", top_mm="1500", stage="fix"
+        )
         put_up = RequestFactory().generic(
-            "POST", self.url("put-up"), b"kind=rail&x_mm=9", "application/x-www-form-urlencoded"
+            "POST", self.url("fix:put-up"), b"kind=rail&x_mm=9", "application/x-www-form-urlencoded"
         )
         list(self.front(put_up.environ, lambda *said: None))
         self.assertEqual(self.passed, [])
 
     def test_a_thing_to_hang_goes_for_ways_are_tried(self) -> None:
-        body, path = b"kind=thing&hang=books", self.url("put-up")
+        body, path = b"kind=thing&hang=books", self.url("fix:put-up")
         list(self.front(RequestFactory().generic("POST", path, body).environ, lambda *said: None))
         self.assertEqual(self.passed, [("POST", path, body)])
 
@@ -83,7 +85,7 @@ class Passed(BenchCase):
 
     def test_what_is_sent_in_pieces_stays_and_is_read_where_it_arrived(self) -> None:
         request = RequestFactory().generic(
-            "POST", self.url("cure", "shelf"), b"", "application/x-www-form-urlencoded"
+            "POST", self.url("fix:cure", "shelf"), b"", "application/x-www-form-urlencoded"
         )
         pieces = io.BytesIO(b"base=1&stage=cut")
         list(
@@ -96,17 +98,17 @@ class Passed(BenchCase):
 
     def test_where_nobody_is_there_it_is_answered_here(self) -> None:
         self.fails = DirtyConnectionError("gone")
-        self.assertEqual(self.asked(self.url("cures", "shelf"))[0], "200 OK")
+        self.assertEqual(self.asked(self.url("fix:cures", "shelf"))[0], "200 OK")
 
     def test_what_never_ends_and_what_is_too_much_is_said(self) -> None:
         self.fails = DirtyTimeoutError("long")
-        status, _, body = self.asked(self.url("cures", "shelf"))
+        status, _, body = self.asked(self.url("fix:cures", "shelf"))
         self.assertEqual(status, "503 Service Unavailable")
         self.assertIn(b"took too long", body)
         self.fails = None
         for _ in range(long_work.MAX_WAITING):
             self.front._waiting.acquire()
-        status, _, body = self.asked(self.url("cures", "shelf"))
+        status, _, body = self.asked(self.url("fix:cures", "shelf"))
         self.assertEqual(status, "503 Service Unavailable")
         self.assertIn(b"Try again in a minute", body)
         self.assertEqual(self.asked(self.url("stage", "fix"))[0], "200 OK")

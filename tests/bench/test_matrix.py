@@ -27,7 +27,8 @@ from msgspec.structs import replace
 
 from bench import demo
 from bench.models import Job, Wall
-from bench.stage_nav import LOOKS, STAGES
+from bench.stages.all import STAGES
+from bench.workbench.context import Tab
 from tests.plans import plan, wall
 from tests.trade.test_every_kind import put_up
 from trade.__main__ import BAD_FILE, main
@@ -45,27 +46,28 @@ BASES: dict[str, dict[str, Any]] = {
 UNITS: tuple[Units, ...] = get_args(Units)
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 QUICK = ("assess", "marks", "survey", "explain", "cut", "buy", "days", "steps", "cures")
-FRAGMENTS = ("what-if", "cures")
-FILES = ("shopping", "days-ics", "care-ics", "plan-file", "readings-out")
+_ONE = (Tab("", "", ""),)
+FRAGMENTS = ("fix:what-if", "fix:cures")
+FILES = ("cut:shopping", "cut:days-ics", "record:care-ics", "plan-file", "survey:readings-out")
 DRAWINGS = ("template.svg", "across.svg", "back.svg")
 SLOW = (
     "sums",
-    "shop-pdf",
-    "saw-pdf",
-    "labels-pdf",
-    "piece-labels",
-    "owner-pdf",
+    "cut:shop-pdf",
+    "cut:saw-pdf",
+    "cut:labels-pdf",
+    "record:piece-labels",
+    "record:owner-pdf",
     "wall.pdf",
     "template.pdf",
     "sticks.pdf",
-    "ways",
+    "fix:ways",
     "wall.dxf",
     "wall.svg",
     "effects",
     "$ways",
-    "where",
-    "along",
-    "shopping-ods",
+    "fix:where",
+    "fix:along",
+    "cut:shopping-ods",
     "template.dxf",
     "up.dxf",
 )
@@ -175,20 +177,22 @@ class Answers(TestCase):
     def everything(self, row: Wall, piece: AnyPiece, about: str) -> None:
         """Every stage and look, every fragment and every file that is quickly made."""
         for stage in STAGES:
-            for look, _, _ in LOOKS.get(stage, (("", "", ""),)):
+            for look, _, _ in stage.tabs or _ONE:
                 self.get(
-                    f"{reverse('stage', args=[row.pk, stage])}?look={look}&piece={piece.key}",
-                    f"{about} {stage} {look}",
+                    f"{reverse('stage', args=[row.pk, stage.name])}?look={look}&piece={piece.key}",
+                    f"{about} {stage.name} {look}",
                 )
         for name in FRAGMENTS:
             self.get(reverse(name, args=[row.pk, piece.key]), f"{about} {name}")
-        self.get(reverse("at-wall", args=[row.pk, piece.key]), f"{about} at the wall")
+        self.get(reverse("hang:at-wall", args=[row.pk, piece.key]), f"{about} at the wall")
         for name in FILES:
             self.get(reverse(name, args=[row.pk]), f"{about} {name}")
         for name in DRAWINGS:
             what, _, kind = name.partition(".")
             if what != "back" or mount_of(piece).bores(piece, wall()):
-                self.get(reverse("drawn", args=[row.pk, piece.key, what, kind]), f"{about} {name}")
+                self.get(
+                    reverse("mark:drawn", args=[row.pk, piece.key, what, kind]), f"{about} {name}"
+                )
 
     def slow(self, row: Wall, piece: AnyPiece, name: str, about: str, path: Path) -> None:
         """One thing that takes long to make."""
@@ -196,13 +200,13 @@ class Answers(TestCase):
         if name == "$ways":
             self.run_command(path, "ways", piece.key, about)
         elif name == "effects":
-            self.get(reverse("policy-effects", args=[row.pk, "stays"]), f"{about} {name}")
-        elif name in ("ways", "where", "along"):
+            self.get(reverse("fix:policy-effects", args=[row.pk, "stays"]), f"{about} {name}")
+        elif name in ("fix:ways", "fix:where", "fix:along"):
             self.get(reverse(name, args=[row.pk, piece.key]), f"{about} {name}")
         elif what == "wall":
-            self.get(reverse("whole-wall", args=[row.pk, kind]), f"{about} {name}")
+            self.get(reverse("mark:whole-wall", args=[row.pk, kind]), f"{about} {name}")
         elif kind:
-            self.get(reverse("drawn", args=[row.pk, piece.key, what, kind]), f"{about} {name}")
+            self.get(reverse("mark:drawn", args=[row.pk, piece.key, what, kind]), f"{about} {name}")
         else:
             self.get(reverse(name, args=[row.pk]), f"{about} {name}")
 
@@ -251,7 +255,8 @@ class TimberInInches(Answers):
                     if in_turn(n, k):
                         self.slow(row, piece, name, about, path)
             self.get(
-                f"{reverse('stage', args=[row.pk, STAGES[n % len(STAGES)]])}?piece={piece.key}",
+                reverse("stage", args=[row.pk, STAGES[n % len(STAGES)].name])
+                + f"?piece={piece.key}",
                 f"{about} fragment",
                 **HTMX,
             )
@@ -375,7 +380,7 @@ class Hostile(Answers):
                     self.run_command(path, command, piece.key, f"named {name!r}")
                 for paper in SLOW:
                     self.slow(row, piece, paper, f"named {name!r}", path)
-        for url in ("jobs", "log", "log-charts", "bin", "trail"):
+        for url in ("jobs", "log:entries", "log:charts", "bin:contents", "people:trail"):
             self.get(reverse(url), url)
         self.settle(250)
 
@@ -409,22 +414,22 @@ class Hostile(Answers):
         ):
             row = self.begin(now)
             for stage in STAGES:
-                for look, _, _ in LOOKS.get(stage, (("", "", ""),)):
+                for look, _, _ in stage.tabs or _ONE:
                     self.get(
-                        f"{reverse('stage', args=[row.pk, stage])}?look={look}",
-                        f"{name} {stage} {look}",
+                        f"{reverse('stage', args=[row.pk, stage.name])}?look={look}",
+                        f"{name} {stage.name} {look}",
                     )
             for each in (
                 *FILES,
                 "sums",
-                "shop-pdf",
-                "saw-pdf",
-                "labels-pdf",
-                "piece-labels",
-                "owner-pdf",
+                "cut:shop-pdf",
+                "cut:saw-pdf",
+                "cut:labels-pdf",
+                "record:piece-labels",
+                "record:owner-pdf",
             ):
                 self.get(reverse(each, args=[row.pk]), f"{name} {each}")
-            self.get(reverse("whole-wall", args=[row.pk, "pdf"]), name)
+            self.get(reverse("mark:whole-wall", args=[row.pk, "pdf"]), name)
             with tempfile.TemporaryDirectory() as folder:
                 path = Path(folder) / "plan.json"
                 path.write_bytes(plan_file.dump(now))

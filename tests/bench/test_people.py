@@ -17,37 +17,38 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management import CommandError, call_command
 from django.test import Client, TestCase, override_settings
-from django.urls import URLPattern, get_resolver, reverse
+from django.urls import reverse
 from django.utils import timezone
 from msgspec.structs import replace
 
 from bench.bin import empty
 from bench.models import Job, Offcut, Photo, Practice, Revision, Share, Trail, Wall
+from tests.addresses import addresses
 from tests.plans import bracket_shelf, plan
 from trade.job.steps import steps
 from trade.plan.model import Shop
 from trade.plan.shop import OnHand
 
 OPEN = {
-    "sign-in",
-    "sign-out",
-    "sign-up",
-    "shown",
+    "people:sign-in",
+    "people:sign-out",
+    "people:sign-up",
+    "people:shown",
     "hang-worker",
-    "account",
-    "new-password",  # of nobody's data
+    "people:account",
+    "people:new-password",  # of nobody's data
     "jobs",
     "kinds",
     "rules",
     "import",
-    "practice",
-    "practice-begin",
+    "practice:lobby",
+    "practice:begin",
     "new-wall",
     "preview",
-    "bin",
-    "trail",
-    "log",
-    "log-charts",
+    "bin:contents",
+    "people:trail",
+    "log:entries",
+    "log:charts",
     "everything",  # of one's own only
 }
 KNOWN: dict[str, Any] = {
@@ -100,20 +101,11 @@ class Own(TestCase):
             "photo": self.photo.pk,
         }
         found = []
-        for pattern in get_resolver().url_patterns[0].url_patterns:
-            assert isinstance(pattern, URLPattern)
-            assert pattern.name is not None
-            own = (
-                {"what": "wall"}
-                if pattern.name == "restore"
-                else {"what": "own"}
-                if pattern.name == "yard-drop"
-                else {}
-            )
-            url = reverse(
-                pattern.name, kwargs={key: (known | own)[key] for key in pattern.pattern.converters}
-            )
-            found.append((pattern.name, url))
+        for each in addresses():
+            own = {"bin:restore": {"what": "wall"}, "cut:stock-drop": {"what": "own"}}
+            values = known | own.get(each.name, {})
+            url = reverse(each.name, kwargs={key: values[key] for key in each.converters})
+            found.append((each.name, url))
         return found
 
     def test_every_address_of_one_persons_data_is_nowhere_for_another(self) -> None:
@@ -134,10 +126,19 @@ class Own(TestCase):
             walked += 1
         self.assertGreater(walked, 60)
         self.assertEqual(Revision.objects.count(), before)
-        for name in ("jobs", "bin", "trail", "practice", "log", "log-charts"):
+        for name in (
+            "jobs",
+            "bin:contents",
+            "people:trail",
+            "practice:lobby",
+            "log:entries",
+            "log:charts",
+        ):
             self.assertNotContains(client.get(reverse(name)), "Ana")
         self.assertLess(len(client.get(reverse("everything")).content), 100, "an empty file")
-        self.assertNotContains(client.get(reverse("practice")), f"/practice/{self.run_at.pk}/")
+        self.assertNotContains(
+            client.get(reverse("practice:lobby")), f"/practice/{self.run_at.pk}/"
+        )
 
     def test_head_is_answered_like_get_without_a_body(self) -> None:
         self.client.force_login(self.ana)
@@ -163,11 +164,11 @@ class Own(TestCase):
             "new_password2": "gypsum nail lath 7",
         }
         self.assertContains(
-            here.post(reverse("account"), form | {"old_password": "wrong"}),
+            here.post(reverse("people:account"), form | {"old_password": "wrong"}),
             "not your password now",
             status_code=422,
         )
-        self.assertContains(here.post(reverse("account"), form), "Your password is changed")
+        self.assertContains(here.post(reverse("people:account"), form), "Your password is changed")
         self.assertEqual(
             (here.get(reverse("jobs")).status_code, there.get(reverse("jobs")).status_code),
             (200, 302),
@@ -185,7 +186,7 @@ class Own(TestCase):
         self.assertEqual(
             self.client.post(path, form | {"new_password2": "another"}).status_code, 422
         )
-        self.assertRedirects(self.client.post(path, form), reverse("sign-in"))
+        self.assertRedirects(self.client.post(path, form), reverse("people:sign-in"))
         self.assertTrue(
             get_user_model().objects.get(username="ana").check_password("gypsum nail lath 7")
         )
@@ -204,28 +205,30 @@ class Own(TestCase):
         self.client.force_login(self.ana)
         form = {"what": "close", "password": "a long enough one"}
         self.assertContains(
-            self.client.post(reverse("account"), form),
+            self.client.post(reverse("people:account"), form),
             "Save everything to a file first",
             status_code=422,
         )
         self.client.head(reverse("everything"))  # which fetches nothing
         self.assertContains(
-            self.client.post(reverse("account"), form), "Save everything", status_code=422
+            self.client.post(reverse("people:account"), form), "Save everything", status_code=422
         )
         self.client.get(reverse("everything"))
         self.wall.record(replace(self.wall.plan(), name="Changed"), "Rename", self.wall.seen)
         self.assertContains(
-            self.client.post(reverse("account"), form),
+            self.client.post(reverse("people:account"), form),
             "Something has changed since",
             status_code=422,
         )
         self.client.get(reverse("everything"))
         self.assertContains(
-            self.client.post(reverse("account"), form | {"password": "guess"}),
+            self.client.post(reverse("people:account"), form | {"password": "guess"}),
             "not your password",
             status_code=422,
         )
-        self.assertRedirects(self.client.post(reverse("account"), form), reverse("sign-in"))
+        self.assertRedirects(
+            self.client.post(reverse("people:account"), form), reverse("people:sign-in")
+        )
         self.assertEqual(list(Wall.objects.all()), [others])
         self.assertEqual(
             set(get_user_model().objects.values_list("username", flat=True)), {"bo", "cy"}
@@ -233,7 +236,7 @@ class Own(TestCase):
 
     def test_a_link_carries_the_public_address_or_says_that_it_opens_here_only(self) -> None:
         self.client.force_login(self.ana)
-        share, form = reverse("share", args=[self.job.pk]), {"how": "link", "days": "3"}
+        share, form = reverse("people:share", args=[self.job.pk]), {"how": "link", "days": "3"}
         with self.settings(ADDRESS="https://gancho.example"):
             self.assertContains(
                 self.client.post(share, form), 'value="https://gancho.example/shown/'
@@ -244,7 +247,13 @@ class Own(TestCase):
 
     def test_strangers_are_sent_to_the_door(self) -> None:
         for name, url in self.addresses():
-            if name in ("sign-in", "sign-up", "shown", "hang-worker", "new-password"):
+            if name in (
+                "people:sign-in",
+                "people:sign-up",
+                "shown",
+                "hang-worker",
+                "people:new-password",
+            ):
                 continue
             for answer in (self.client.get(url), self.client.post(url)):
                 with self.subTest(name):
@@ -257,11 +266,11 @@ class Own(TestCase):
         self.client.force_login(self.ana)
         self.assertContains(self.client.get(reverse("jobs")), "Ana&#x27;s")
         self.client.post(
-            reverse("told", args=[self.wall.pk, "shelf"]), {"step": "ready", "what": "done"}
+            reverse("hang:report", args=[self.wall.pk, "shelf"]), {"step": "ready", "what": "done"}
         )
         self.assertEqual(Revision.objects.order_by("-pk")[0].by, self.ana)
         self.assertEqual(Wall.objects.get().plan().as_built.done[0].by, "ana")
-        self.assertContains(self.client.get(reverse("trail")), "Have it all at hand")
+        self.assertContains(self.client.get(reverse("people:trail")), "Have it all at hand")
 
     def test_a_helper_hangs_and_does_nothing_else(self) -> None:
         client = Client()
@@ -270,7 +279,7 @@ class Own(TestCase):
         page = client.get(reverse("stage", args=[self.wall.pk, "hang"]))
         self.assertContains(page, "Begin at the wall")
         self.assertEqual(re.findall(r'id="notch-(\w+)"', page.content.decode()), ["mark", "hang"])
-        url = reverse("told", args=[self.wall.pk, "shelf"])
+        url = reverse("hang:report", args=[self.wall.pk, "shelf"])
         self.assertContains(
             client.post(url, {"what": "undo", "seen": self.seen()}),
             "somebody else",
@@ -292,10 +301,10 @@ class Own(TestCase):
         for name, args in (
             ("stage", ["fix"]),
             ("plan-file", []),
-            ("move", ["shelf"]),
+            ("fix:move", ["shelf"]),
             ("undo", []),
-            ("remove", ["shelf"]),
-            ("datum", []),
+            ("fix:remove", ["shelf"]),
+            ("mark:datum", []),
         ):
             url = reverse(name, args=[self.wall.pk, *args])
             self.assertEqual(
@@ -307,15 +316,15 @@ class Own(TestCase):
                 404,
                 name,
             )
-        self.assertEqual(client.get(reverse("share", args=[self.job.pk])).status_code, 404)
+        self.assertEqual(client.get(reverse("people:share", args=[self.job.pk])).status_code, 404)
         self.client.force_login(self.ana)
-        self.client.post(reverse("end-share", args=[self.job.pk, self.share.pk]))
+        self.client.post(reverse("people:end-share", args=[self.job.pk, self.share.pk]))
         self.assertEqual(client.get(reverse("stage", args=[self.wall.pk, "hang"])).status_code, 404)
 
     def test_a_link_shows_reads_only_and_expires(self) -> None:
         self.client.force_login(self.ana)
         page = self.client.post(
-            reverse("share", args=[self.job.pk]), {"how": "link", "days": "3"}
+            reverse("people:share", args=[self.job.pk]), {"how": "link", "days": "3"}
         ).content.decode()
         [address] = re.findall(r'value="http://testserver(/shown/[^"]+)"', page)
         client = Client()
@@ -330,7 +339,7 @@ class Own(TestCase):
 
     def test_bad_shares_are_refused_beside_their_field(self) -> None:
         self.client.force_login(self.ana)
-        url = reverse("share", args=[self.job.pk])
+        url = reverse("people:share", args=[self.job.pk])
         for values, said in (
             ({"how": "helper", "helper": "nobody"}, "Nobody of that name"),
             ({"how": "helper", "helper": "ana"}, "That is you"),
@@ -340,7 +349,7 @@ class Own(TestCase):
             self.assertContains(self.client.post(url, values), said, status_code=422)
 
     def test_five_wrong_passwords_and_then_a_rest(self) -> None:
-        url, good = reverse("sign-in"), {"username": "ana", "password": "a long enough one"}
+        url, good = reverse("people:sign-in"), {"username": "ana", "password": "a long enough one"}
         for _ in range(4):
             self.assertContains(
                 self.client.post(url, good | {"password": "wrong"}),
@@ -357,7 +366,7 @@ class Own(TestCase):
         self.assertTrue(Trail.objects.filter(what="sign-in refused", name="ana").exists())
 
     def test_an_account_is_made_where_strangers_may(self) -> None:
-        url = reverse("sign-up")
+        url = reverse("people:sign-up")
         for values, said in (
             (
                 {
@@ -380,7 +389,7 @@ class Own(TestCase):
             self.assertEqual(Client().get(url).status_code, 404)
 
     def test_names_can_be_asked_for_ten_times_from_one_address(self) -> None:
-        url = reverse("sign-up")
+        url = reverse("people:sign-up")
         taken = {
             "username": "ana",
             "password1": "a long enough one",
@@ -400,7 +409,7 @@ class Own(TestCase):
         self.assertEqual(self.client.post(url, taken).status_code, 422)
 
     def test_names_can_be_tried_thirty_times_from_one_address(self) -> None:
-        url = reverse("sign-in")
+        url = reverse("people:sign-in")
         for n in range(30):
             wrong = {"username": f"name-{n}" if n else "ana", "password": "wrong"}
             self.assertContains(self.client.post(url, wrong), "do not go together", status_code=422)
@@ -410,7 +419,7 @@ class Own(TestCase):
 
     def test_signing_out_ends_it(self) -> None:
         self.client.force_login(self.ana)
-        self.client.post(reverse("sign-out"))
+        self.client.post(reverse("people:sign-out"))
         self.assertEqual(self.client.get("/").status_code, 302)
 
 
@@ -421,22 +430,22 @@ class TheBin(TestCase):
 
     def test_a_wall_and_a_job_come_back_as_they_were(self) -> None:
         for name, pk, what in (
-            ("delete-wall", self.wall.pk, "wall"),
-            ("delete-job", self.job.pk, "job"),
+            ("bin:delete-wall", self.wall.pk, "wall"),
+            ("bin:delete-job", self.job.pk, "job"),
         ):
             before = Wall.objects.get().plan()
             self.client.post(reverse(name, args=[pk]))
             self.assertEqual(self.client.get(self.wall.get_absolute_url()).status_code, 404)
             self.assertNotContains(self.client.get("/"), "Attic")
-            self.assertContains(self.client.get(reverse("bin")), "Attic")
-            self.client.post(reverse("restore", args=[what, pk]))
+            self.assertContains(self.client.get(reverse("bin:contents")), "Attic")
+            self.client.post(reverse("bin:restore", args=[what, pk]))
             self.assertEqual(
                 self.client.get(f"{self.wall.get_absolute_url()}fix/").status_code, 200
             )
             self.assertEqual(Wall.objects.get().plan(), before)
 
     def test_after_thirty_days_it_is_gone(self) -> None:
-        self.client.post(reverse("delete-job", args=[self.job.pk]))
+        self.client.post(reverse("bin:delete-job", args=[self.job.pk]))
         for days, left in ((29, 1), (31, 0)):
             Job.objects.update(deleted=timezone.now() - timedelta(days=days))
             empty()

@@ -78,7 +78,7 @@ class Packets(BenchCase):
         return form | changes
 
     def test_kept_with_the_wall_and_used_at_once(self) -> None:
-        self.assertEqual(self.post("add-packet", "shelf", **self.values()).status_code, 200)
+        self.assertEqual(self.post("fix:add-packet", "shelf", **self.values()).status_code, 200)
         now = self.plan()
         self.assertEqual(
             (now.pieces[0].anchor, now.wall.packets[0].name), ("blue-plug", "Blue plug")
@@ -87,7 +87,7 @@ class Packets(BenchCase):
             now.wall.packets[0].anchor.holds_n["gypsum_12_7"].pull, 60 * 9.80665 / 4
         )
         self.assertContains(self.client.get(self.url("stage", "fix")), "Blue plug")
-        self.post("add-packet", "shelf", **self.values())
+        self.post("fix:add-packet", "shelf", **self.values())
         self.assertEqual(
             [packet.key for packet in self.plan().wall.packets], ["blue-plug", "blue-plug-2"]
         )
@@ -103,33 +103,33 @@ class Packets(BenchCase):
             ("packet_base", "cheese", "valid choice"),
         ):
             with self.subTest(field=field, typed=typed):
-                answer = self.post("add-packet", "shelf", **self.values(**{field: typed}))
+                answer = self.post("fix:add-packet", "shelf", **self.values(**{field: typed}))
                 self.assertEqual(answer.status_code, 422)
                 self.assertContains(answer, words, status_code=422)
         self.assertEqual(self.plan().wall.packets, ())
 
     def test_what_may_hang_where_is_drawn_for_rails(self) -> None:
-        answer = self.post("put-up", kind="rail", x_mm="1600", top_mm="900")
+        answer = self.post("fix:put-up", kind="rail", x_mm="1600", top_mm="900")
         self.assertContains(answer, "/along/")
         key = self.plan().pieces[-1].key
         self.assertContains(
-            self.client.get(self.url("along", key)), "One thing alone may weigh from"
+            self.client.get(self.url("fix:along", key)), "One thing alone may weigh from"
         )
 
 
 class Scales(BenchCase):
     def test_the_first_unweighed_thing_is_put_on_the_scale(self) -> None:
         row = {"thing-0-name": "Bicycle", "thing-0-weight": "", "thing-0-at": "", "thing-0-out": ""}
-        self.post("save-load", "shelf", use="display", **row)
+        self.post("load:save", "shelf", use="display", **row)
         self.assertEqual(
-            self.post("weigh", "shelf").status_code, 422
+            self.post("load:weigh", "shelf").status_code, 422
         )  # no scale is named in the settings
         with self.settings(DEVICES="trade.devices.stand_ins.for_wall"):
             self.assertContains(
                 self.client.get(self.url("stage", "load") + "?piece=shelf"),
                 "Weigh “Bicycle” with the scale",
             )
-            self.assertEqual(self.post("weigh", "shelf").status_code, 200)
+            self.assertEqual(self.post("load:weigh", "shelf").status_code, 200)
         weighed = self.plan().pieces[0].things[0]
         assert weighed.mass_kg is not None
         self.assertTrue(10 < weighed.mass_kg < 18, weighed)

@@ -26,9 +26,11 @@ class Recording(BenchCase):
         )
 
     def test_it_hangs_as_planned_then_with_shorter_screws_and_undo(self) -> None:
-        self.assertContains(self.keep("save-built", up_way="1", right_way="1"), "All as planned")
+        self.assertContains(
+            self.keep("record:save-built", up_way="1", right_way="1"), "All as planned"
+        )
         shorter = self.keep(
-            "save-built",
+            "record:save-built",
             up_way="1",
             right_way="1",
             screw_length="25 mm",
@@ -52,8 +54,8 @@ class Recording(BenchCase):
             "loaded": "2 mm",
             "after": "0.1 mm",
         }
-        self.assertContains(self.keep("save-proof", **readings), "Passed")
-        failed = self.keep("save-proof", **(readings | {"after": "1.8 mm"}))
+        self.assertContains(self.keep("record:save-proof", **readings), "Passed")
+        failed = self.keep("record:save-proof", **(readings | {"after": "1.8 mm"}))
         self.assertContains(failed, "Not passed")
         for values, said in (
             ({"kg": "heavy"}, "t read “heavy”"),
@@ -61,7 +63,7 @@ class Recording(BenchCase):
             ({"on": ""}, "required"),
         ):
             self.assertContains(
-                self.keep("save-proof", **(readings | values)), said, status_code=422
+                self.keep("record:save-proof", **(readings | values)), said, status_code=422
             )
         self.assertEqual(len(self.plan().as_built.proofs), 2)
 
@@ -74,14 +76,14 @@ class Recording(BenchCase):
 
     def test_looks_decide_what_the_stick_says(self) -> None:
         self.assertContains(
-            self.keep("save-look", look="look", held="loose", note="the left one"), "1 loose"
+            self.keep("record:save-look", look="look", held="loose", note="the left one"), "1 loose"
         )
-        self.assertContains(self.keep("save-look", look="look", held="firm"), "the left one")
+        self.assertContains(self.keep("record:save-look", look="look", held="firm"), "the left one")
         self.assertNotContains(self.client.get(self.url("stage", "record")), "1 loose")
 
     def test_the_label_the_owners_sheet_and_the_calendar(self) -> None:
-        self.keep("save-built", up_way="1", right_way="1")
-        label = self.client.get(f"{self.url('piece-labels')}?piece=shelf").content
+        self.keep("record:save-built", up_way="1", right_way="1")
+        label = self.client.get(f"{self.url('record:piece-labels')}?piece=shelf").content
         for words in (
             "Carries 20 kg in all",
             "spread along it",
@@ -91,9 +93,12 @@ class Recording(BenchCase):
         ):
             self.assertIn(words, text_of(label).replace("\n", " "))
         self.assertIn(
-            "Look at it on 31 Mar 2031", text_of(self.client.get(self.url("owner-pdf")).content)
+            "Look at it on 31 Mar 2031",
+            text_of(self.client.get(self.url("record:owner-pdf")).content),
         )
-        events = Calendar.from_ical(self.client.get(self.url("care-ics")).content).walk("VEVENT")
+        events = Calendar.from_ical(self.client.get(self.url("record:care-ics")).content).walk(
+            "VEVENT"
+        )
         self.assertEqual(str(events[0]["dtstart"].dt), "2031-03-31")
 
     def test_the_code_on_the_label_leads_to_the_record(self) -> None:

@@ -25,19 +25,19 @@ class Typed(BenchCase):
             + ", ".join(f"{c - 19} mm left, {c + 19} mm right" for c in range(410, 3200, 400))
             for h in (1200, 1500)
         )
-        answer = self.post("save-survey", **self.survey_values(readings=passes, studs=""))
+        answer = self.post("survey:save", **self.survey_values(readings=passes, studs=""))
         self.assertContains(answer, "They stand every 400 mm")
         self.assertEqual(len(self.plan().wall.readings), 2 * (1 + 14))
-        self.assertContains(self.post("take-studs"), 'class="stud"', count=7)
+        self.assertContains(self.post("survey:take"), 'class="stud"', count=7)
         self.assertAlmostEqual(self.plan().wall.studs[0].centre_mm, 410.0, delta=1.0)
         self.assertContains(
-            self.post("save-survey", **self.survey_values(readings="9 lft")),
+            self.post("survey:save", **self.survey_values(readings="9 lft")),
             "Line 1",
             status_code=422,
         )
         before = self.plan().wall.studs
         self.post(
-            "save-survey",
+            "survey:save",
             **self.survey_values(
                 name="Hall",
                 readings=passes,
@@ -55,7 +55,7 @@ class Typed(BenchCase):
         )
         values = self.survey_values(lining="tile", lining_2="cement_board")
         self.client.post(
-            reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX
+            reverse("survey:save", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX
         )
         layers = Wall.objects.get(pk=wall.pk).plan().wall.layers
         self.assertEqual(
@@ -63,14 +63,14 @@ class Typed(BenchCase):
             (Layer(kind="tile", thickness_mm=8.0), Layer(kind="cement_board", thickness_mm=12.7)),
         )
         self.client.post(
-            reverse("save-survey", args=[wall.pk]),
+            reverse("survey:save", args=[wall.pk]),
             {"base": seen(wall), **values, "lining": "bare"},
             **HTMX,
         )
         self.assertEqual(Wall.objects.get(pk=wall.pk).plan().wall.layers, ())
         for typed, thick in (("9", 9.0), ("", 9.0), ("0.5 in", 12.7)):
             posted = {"base": seen(wall), **values, "thick": typed}
-            self.client.post(reverse("save-survey", args=[wall.pk]), posted, **HTMX)
+            self.client.post(reverse("survey:save", args=[wall.pk]), posted, **HTMX)
             self.assertEqual(
                 Wall.objects.get(pk=wall.pk).plan().wall.layers[0].thickness_mm,
                 thick if typed else 9.0,
@@ -85,7 +85,7 @@ class Typed(BenchCase):
             studs="400 mm, 800 mm, 1600 mm", give="3 mm", stud_width="38 mm", stud_depth="100 mm"
         )
         self.client.post(
-            reverse("save-survey", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX
+            reverse("survey:save", args=[wall.pk]), {"base": seen(wall), **values}, **HTMX
         )
         studs = Wall.objects.get(pk=wall.pk).plan().wall.studs
         self.assertEqual(
@@ -95,7 +95,7 @@ class Typed(BenchCase):
 
     def test_sketched_along_the_tape(self) -> None:
         self.post(
-            "save-survey",
+            "survey:save",
             **self.survey_values(studs="400, 800\n1200 outlet 300 high, 2000 to 2800 door"),
         )
         wall = self.plan().wall
@@ -109,7 +109,7 @@ class Typed(BenchCase):
         self.assertContains(page, "a cable may run up or down from an outlet")
         shown = "400 mm, 800 mm\n1200 mm outlet 300 mm high\n2000 mm to 2800 mm door"
         self.post(
-            "save-survey",
+            "survey:save",
             **self.survey_values(
                 name="Hall", studs=shown, give="2 mm", stud_width="38 mm", stud_depth="89 mm"
             ),
@@ -118,7 +118,7 @@ class Typed(BenchCase):
 
     def test_made_of_brick_there_are_no_studs_and_no_verdict(self) -> None:
         answer = self.post(
-            "save-survey", **self.survey_values(structure="brick_solid", clue_dust_red="on")
+            "survey:save", **self.survey_values(structure="brick_solid", clue_dust_red="on")
         )
         self.assertContains(answer, "No studs to find: this is solid brick.")
         self.assertContains(answer, "Most likely solid brick")
@@ -131,7 +131,7 @@ class Typed(BenchCase):
             "out\nceiling 900 at 0, 868 at 3200"
         )
         answer = self.post(
-            "save-survey", **self.survey_values(lie=lie, studs="400, 800, 1200, 1600")
+            "survey:save", **self.survey_values(lie=lie, studs="400, 800, 1200, 1600")
         )
         for words in (
             "gapes up to 5.0 mm",
@@ -159,7 +159,7 @@ class Typed(BenchCase):
             ("width", "900", "the wall only"),
         ):
             with self.subTest(field=field, typed=typed):
-                answer = self.post("save-survey", **self.survey_values(**{field: typed}))
+                answer = self.post("survey:save", **self.survey_values(**{field: typed}))
                 self.assertContains(answer, words, status_code=422)
                 self.assertContains(answer, typed, status_code=422)
                 self.assertEqual(self.at(), 1)
@@ -167,40 +167,42 @@ class Typed(BenchCase):
 
 class ByHandAndOnTheWall(BenchCase):
     def test_pin_strike_and_let_go(self) -> None:
-        self.assertContains(self.post("take-studs"), "make no stud likely", status_code=422)
-        self.assertContains(self.post("by-hand", pinned="640"), "Unpin")
-        self.post("by-hand", struck="645")
+        self.assertContains(self.post("survey:take"), "make no stud likely", status_code=422)
+        self.assertContains(self.post("survey:by-hand", pinned="640"), "Unpin")
+        self.post("survey:by-hand", struck="645")
         self.assertEqual(
             [(r.at_mm, r.word) for r in self.plan().wall.readings if isinstance(r, ByHand)],
             [(645.0, "struck")],
         )
-        self.post("by-hand", free="640")
+        self.post("survey:by-hand", free="640")
         self.assertEqual(self.plan().wall.readings, ())
         self.post("undo")
         self.assertEqual(len(self.plan().wall.readings), 1)
-        self.assertContains(self.post("by-hand", pinned="nan"), "did not arrive", status_code=422)
-        self.assertContains(self.post("by-hand", pinned="-9"), "on no wall", status_code=422)
+        self.assertContains(
+            self.post("survey:by-hand", pinned="nan"), "did not arrive", status_code=422
+        )
+        self.assertContains(self.post("survey:by-hand", pinned="-9"), "on no wall", status_code=422)
 
     def test_put_move_and_take_away(self) -> None:
         self.assertContains(
-            self.post("place", kind="outlet", x_mm="1000", top_mm="305.5"), 'id="thing-0"'
+            self.post("survey:place", kind="outlet", x_mm="1000", top_mm="305.5"), 'id="thing-0"'
         )
-        self.post("place", kind="stud", x_mm="200.3", top_mm="0")
+        self.post("survey:place", kind="stud", x_mm="200.3", top_mm="0")
         self.assertEqual(
             (self.plan().wall.features[0].middle_mm, self.plan().wall.studs[0].centre_mm),
             (305.5, 200.0),
         )
-        live = self.post("move-thing", 0, left_mm="1500", top_mm="400", live="1")
+        live = self.post("survey:move", 0, left_mm="1500", top_mm="400", live="1")
         self.assertContains(live, 'data-left="1500.0"')
         self.assertEqual(self.plan().wall.features[0].left_mm, 965.0)
-        self.post("move-thing", 0, left_mm="99999", top_mm="-4")
+        self.post("survey:move", 0, left_mm="99999", top_mm="-4")
         moved = self.plan().wall.features[0]
         self.assertEqual((moved.right_mm, moved.bottom_mm), (3200.0, 0.0))
-        self.post("remove-thing", 0)
+        self.post("survey:remove", 0)
         self.assertEqual(self.plan().wall.features, ())
-        self.assertContains(self.post("remove-thing", 0), "no longer on the wall", status_code=422)
+        self.assertContains(self.post("survey:remove", 0), "no longer on the wall", status_code=422)
         self.assertContains(
-            self.post("place", kind="chandelier", x_mm="1", top_mm="1"),
+            self.post("survey:place", kind="chandelier", x_mm="1", top_mm="1"),
             "no thing on a wall",
             status_code=422,
         )
@@ -215,7 +217,7 @@ class ByHandAndOnTheWall(BenchCase):
 class Tables(BenchCase):
     def bring(self, raw: bytes, **more: Any) -> Any:
         return self.client.post(
-            self.url("readings-in"),
+            self.url("survey:readings-in"),
             {"base": self.base(), "table": SimpleUploadedFile("r.csv", raw)},
             **more,
         )
@@ -228,7 +230,7 @@ class Tables(BenchCase):
         )
         self.assertRedirects(self.bring(spreadsheet.write(readings)), self.url("stage", "survey"))
         self.assertEqual(self.plan().wall.readings, readings)
-        answer = self.client.get(self.url("readings-out"))
+        answer = self.client.get(self.url("survey:readings-out"))
         self.assertEqual(spreadsheet.read(answer.content, 3200.0), readings)
         self.assertIn('filename="test-wall.readings.csv"', answer["Content-Disposition"])
 
@@ -244,7 +246,7 @@ class Tables(BenchCase):
             status_code=422,
         )
         self.assertContains(
-            self.client.post(self.url("readings-in"), {"base": self.base()}),
+            self.client.post(self.url("survey:readings-in"), {"base": self.base()}),
             "Choose a table",
             status_code=422,
         )
@@ -256,7 +258,7 @@ class Devices(BenchCase):
         self.assertNotContains(
             self.client.get(self.url("stage", "survey")), "Sweep with the finder"
         )
-        for name in ("sweep", "measure"):
+        for name in ("survey:sweep", "survey:measure"):
             self.assertContains(
                 self.post(name, height="1200"), "No device is set up", status_code=422
             )
@@ -264,17 +266,19 @@ class Devices(BenchCase):
     @override_settings(DEVICES="trade.devices.stand_ins.for_wall")
     def test_a_sweep_is_taken_and_kept(self) -> None:
         self.assertContains(self.client.get(self.url("stage", "survey")), "Sweep with the finder")
-        self.post("sweep", height="1200")
-        self.post("sweep", height="1500")
+        self.post("survey:sweep", height="1200")
+        self.post("survey:sweep", height="1500")
         sweeps = [r for r in self.plan().wall.readings if isinstance(r, Sweep)]
         self.assertEqual(
             [(r.from_mm, r.to_mm, r.height_mm) for r in sweeps],
             [(0.0, 3200.0, 1200.0), (0.0, 3200.0, 1500.0)],
         )
         self.assertGreater(len(self.plan().wall.readings), 8)
-        self.post("measure")
+        self.post("survey:measure")
         lie = self.plan().wall.flatness
         self.assertEqual(
             ([run.line for run in lie.run_outs], len(lie.plumbs)), (["ceiling", "floor"], 1)
         )
-        self.assertContains(self.post("sweep", height="tall"), "is not a number", status_code=422)
+        self.assertContains(
+            self.post("survey:sweep", height="tall"), "is not a number", status_code=422
+        )

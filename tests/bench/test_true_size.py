@@ -215,18 +215,18 @@ class OnTheBench(BenchCase):
             ("sticks", "pdf", b"%PDF"),
             ("up", "svg", b"<svg"),
         ):
-            answer = self.client.get(self.url("drawn", "shelf", what, kind))
+            answer = self.client.get(self.url("mark:drawn", "shelf", what, kind))
             self.assertTrue(answer.content.startswith(begins), (what, kind))
         for what, kind in (("template", "exe"), ("wall", "pdf"), ("sticks", "svg")):
             self.assertEqual(
-                self.client.get(self.url("drawn", "shelf", what, kind)).status_code, 404
+                self.client.get(self.url("mark:drawn", "shelf", what, kind)).status_code, 404
             )
 
     def test_the_list_follows_the_datum_and_the_holes_stay(self) -> None:
         self.assertContains(
             self.client.get(self.url("stage", "mark") + "?piece=shelf"), "<td>800 mm</td>"
         )
-        answer = self.post("datum", piece="shelf", stage="mark", across="right", line="1 m")
+        answer = self.post("mark:datum", piece="shelf", stage="mark", across="right", line="1 m")
         self.assertContains(answer, "<td>2400 mm</td>")
         self.assertContains(answer, "from a level line 1000 mm above the floor")
         self.assertEqual(
@@ -236,12 +236,14 @@ class OnTheBench(BenchCase):
             ),
         )
         self.assertContains(
-            self.post("datum", piece="shelf", stage="mark", across="left", line="high"),
+            self.post("mark:datum", piece="shelf", stage="mark", across="left", line="high"),
             "high",
             status_code=422,
         )
         self.assertEqual(
-            self.post("datum", piece="shelf", stage="mark", across="left", line="90 m").status_code,
+            self.post(
+                "mark:datum", piece="shelf", stage="mark", across="left", line="90 m"
+            ).status_code,
             422,
         )
 
@@ -269,6 +271,6 @@ class Warned(BenchCase):
         off = Wall.begin(self.job, plan(bracket_shelf(left_mm=850.0)), "Begin")
         for row, warned in ((off, True), (self.wall, False)):
             svg = self.client.get(
-                reverse("drawn", args=[row.pk, "shelf", "template", "svg"])
+                reverse("mark:drawn", args=[row.pk, "shelf", "template", "svg"])
             ).content.decode()
             self.assertEqual("don&#x27;t drill yet" in svg or "don't drill yet" in svg, warned)

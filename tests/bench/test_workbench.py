@@ -12,12 +12,13 @@ from django.conf import settings
 from django.core.cache import caches
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, TestCase
-from django.urls import get_resolver, reverse
+from django.urls import reverse
 from msgspec.structs import replace
 
 from bench import demo
 from bench.drawing import elevation, section
 from bench.models import Job, Practice, Revision, Wall
+from tests.addresses import addresses
 from tests.plans import bracket_shelf, plan, rod_shelf
 from trade.assess import assess
 from trade.mounts import KINDS, mount_of
@@ -120,13 +121,13 @@ class Pictures(BenchCase):
             what = dice.choice(("move", "move", "remove", "undo", "units"))
             if what == "move":
                 self.post(
-                    "move",
+                    "fix:move",
                     "shelf",
                     left_mm=str(dice.randrange(300, 1500)),
                     top_mm=str(dice.randrange(900, 1800)),
                 )
             elif what == "remove":
-                self.post("remove", "ledge")
+                self.post("fix:remove", "ledge")
             else:
                 self.post(what, **({"units": "imperial"} if what == "units" else {}))
             remembered = (self.listed(), self.listed())
@@ -138,7 +139,7 @@ class Pictures(BenchCase):
             for _ in range(3):
                 self.listed()
             self.assertEqual(judged.call_count, 1)
-            self.post("move", "shelf", left_mm="710", top_mm="1400")
+            self.post("fix:move", "shelf", left_mm="710", top_mm="1400")
             self.listed()
             self.assertEqual(judged.call_count, 2)
             with mock.patch("bench.pictures._program", return_value="another table"):
@@ -156,7 +157,7 @@ class FromTheList(BenchCase):
         }
         self.assertEqual(
             self.post(
-                "save-load", "shelf", use="display", amount="12", pick="plates", **row
+                "load:save", "shelf", use="display", amount="12", pick="plates", **row
             ).status_code,
             200,
         )
@@ -173,7 +174,7 @@ class FromTheList(BenchCase):
         ):
             with self.subTest(amount=amount, pick=pick):
                 answer = self.post(
-                    "save-load", "shelf", use="display", amount=amount, pick=pick, **row
+                    "load:save", "shelf", use="display", amount=amount, pick=pick, **row
                 )
                 self.assertContains(answer, words, status_code=422)
         self.assertEqual(self.plan().pieces[0].things, things)
@@ -183,7 +184,7 @@ class EveryKind(BenchCase):
     def shown(self, key: str) -> dict[str, str]:
         """What the Fix form of a piece shows, as a browser would send it."""
         page = self.client.get(f"{self.url('stage', 'fix')}?piece={key}").content.decode()
-        form = page.split(f'action="{self.url("save-fix", key)}"')[1].split("</form>")[0]
+        form = page.split(f'action="{self.url("fix:save", key)}"')[1].split("</form>")[0]
         values = {}
         for tag, name in re.findall(r'(<input[^>]*name="([^"]+)"[^>]*>)', form):
             value = re.search(r'value="([^"]*)"', tag)
@@ -203,11 +204,11 @@ class EveryKind(BenchCase):
         for kind in KINDS:
             with self.subTest(kind=kind):
                 self.assertEqual(
-                    self.post("put-up", kind=kind, x_mm="2000", top_mm="1200").status_code, 200
+                    self.post("fix:put-up", kind=kind, x_mm="2000", top_mm="1200").status_code, 200
                 )
                 before = self.plan().pieces[-1]
                 answer = self.post(
-                    "save-fix", before.key, **(self.shown(before.key) | {"name": "Renamed"})
+                    "fix:save", before.key, **(self.shown(before.key) | {"name": "Renamed"})
                 )
                 self.assertEqual(
                     answer.status_code,
@@ -215,7 +216,7 @@ class EveryKind(BenchCase):
                     re.findall(r'class="error"[^>]*>([^<]*)', answer.content.decode()),
                 )
                 self.assertEqual(self.plan().piece(before.key), replace(before, name="Renamed"))
-                self.client.post(self.url("remove", before.key), {"base": self.base()})
+                self.client.post(self.url("fix:remove", before.key), {"base": self.base()})
 
 
 class Pages(BenchCase):
@@ -257,34 +258,32 @@ class Pages(BenchCase):
             "/walls/0/plan.json",
         ):
             self.assertEqual(self.client.get(url).status_code, 404)
-        for name in ("move", "save-load", "save-fix", "remove", "support", "cure"):
+        for name in ("fix:move", "load:save", "fix:save", "fix:remove", "fix:support", "fix:cure"):
             self.assertEqual(self.post(name, "nothing").status_code, 404)
 
     def test_no_address_breaks_on_nonsense(self) -> None:
         """Every address, by GET and by an empty POST, with a wall and a piece: never a 500."""
-        for pattern in get_resolver().url_patterns[0].url_patterns:
-            run = Practice.objects.create(seed=1, level="plain")
-            known = {
-                "wall": self.wall.pk,
-                "key": "shelf",
-                "stage": "fix",
-                "index": 7,
-                "run": run.pk,
-                "question": "plates",
-                "what": "template",
-                "kind": "pdf",
-                "job": 0,
-                "n": 0,
-                "offcut": 1,
-                "share": 1,
-                "token": "nobody",
-                "uid": "nobody",
-                "photo": 1,
-                "pk": 1,
-            }
-            url = reverse(
-                pattern.name, kwargs={key: known[key] for key in pattern.pattern.converters}
-            )
+        run = Practice.objects.create(seed=1, level="plain")
+        known = {
+            "wall": self.wall.pk,
+            "key": "shelf",
+            "stage": "fix",
+            "index": 7,
+            "run": run.pk,
+            "question": "plates",
+            "what": "template",
+            "kind": "pdf",
+            "job": 0,
+            "n": 0,
+            "offcut": 1,
+            "share": 1,
+            "token": "nobody",
+            "uid": "nobody",
+            "photo": 1,
+            "pk": 1,
+        }
+        for each in addresses():
+            url = reverse(each.name, kwargs={key: known[key] for key in each.converters})
             for answer in (
                 self.client.get(url),
                 self.client.post(url, **HTMX),
@@ -329,29 +328,29 @@ class Pages(BenchCase):
 
 class Changes(BenchCase):
     def test_moving_is_kept_and_judged(self) -> None:
-        answer = self.post("move", "shelf", left_mm="850", top_mm="1400")
+        answer = self.post("fix:move", "shelf", left_mm="850", top_mm="1400")
         self.assertContains(answer, "misses the stud")
         self.assertEqual(
             (self.plan().piece("shelf").left_mm, self.plan().piece("shelf").top_mm), (850.0, 1400.0)
         )
 
     def test_a_live_move_is_judged_and_not_kept(self) -> None:
-        answer = self.post("move", "shelf", left_mm="850", top_mm="1400", live="1")
+        answer = self.post("fix:move", "shelf", left_mm="850", top_mm="1400", live="1")
         self.assertContains(answer, "misses the stud")
         self.assertEqual((self.plan().piece("shelf").left_mm, self.at()), (700.0, 1))
 
     def test_moving_off_the_wall_stops_at_its_edge(self) -> None:
-        self.post("move", "shelf", left_mm="99999", top_mm="-50")
+        self.post("fix:move", "shelf", left_mm="99999", top_mm="-50")
         self.assertEqual(
             (self.plan().piece("shelf").left_mm, self.plan().piece("shelf").top_mm), (2200.0, 20.0)
         )
 
     def test_putting_up_loading_and_taking_down(self) -> None:
-        answer = self.post("put-up", kind="bracket_shelf", x_mm="1200", top_mm="600")
+        answer = self.post("fix:put-up", kind="bracket_shelf", x_mm="1200", top_mm="600")
         self.assertContains(answer, "Can&#x27;t tell")
         key = self.plan().pieces[-1].key
         answer = self.post(
-            "save-load",
+            "load:save",
             key,
             use="hard",
             **{
@@ -365,11 +364,11 @@ class Changes(BenchCase):
             self.plan().piece(key).things,
             (Thing(name="Tins", mass_kg=8.0, at_mm=100.0, out_mm=200.0),),
         )
-        self.post("remove", key)
+        self.post("fix:remove", key)
         self.assertNotIn(key, [piece.key for piece in self.plan().pieces])
 
     def test_hardware_and_length_are_kept_and_supports_follow_the_studs(self) -> None:
-        self.post("save-fix", "shelf", **self.fix_values(length="1400 mm", bracket="bar"))
+        self.post("fix:save", "shelf", **self.fix_values(length="1400 mm", bracket="bar"))
         piece = self.plan().piece("shelf")
         self.assertEqual(
             (piece.length_mm, piece.bracket, piece.supports_mm),
@@ -377,7 +376,7 @@ class Changes(BenchCase):
         )
 
     def test_typed_supports_are_kept(self) -> None:
-        self.post("save-fix", "shelf", **self.fix_values(supports="800, 1200, 1600"))
+        self.post("fix:save", "shelf", **self.fix_values(supports="800, 1200, 1600"))
         self.assertEqual(self.plan().piece("shelf").supports_mm, (100.0, 500.0, 900.0))
 
     def test_what_was_not_changed_stays_exact(self) -> None:
@@ -386,22 +385,22 @@ class Changes(BenchCase):
             "base": wall.seen,
             **self.fix_values(left="700.1 mm", supports="800.1 mm, 1600.1 mm", depth="240"),
         }
-        self.client.post(reverse("save-fix", args=[wall.pk, "shelf"]), values, **HTMX)
+        self.client.post(reverse("fix:save", args=[wall.pk, "shelf"]), values, **HTMX)
         piece = Wall.objects.get(pk=wall.pk).plan().piece("shelf")
         self.assertEqual(
             (piece.left_mm, piece.depth_mm, piece.supports_mm), (700.1234567, 240.0, (100.0, 900.0))
         )
 
     def test_a_cure_is_offered_and_delivers(self) -> None:
-        self.post("move", "shelf", left_mm="760", top_mm="1500")
-        offered = self.client.get(self.url("cures", "shelf"), **HTMX)
+        self.post("fix:move", "shelf", left_mm="760", top_mm="1500")
+        offered = self.client.get(self.url("fix:cures", "shelf"), **HTMX)
         self.assertContains(offered, "Set its supports on the studs")
-        self.assertContains(self.post("cure", "shelf", code="seat-0"), "word word-holds")
-        self.assertEqual(self.post("cure", "shelf", code="seat-0").status_code, 422)
+        self.assertContains(self.post("fix:cure", "shelf", code="seat-0"), "word word-holds")
+        self.assertEqual(self.post("fix:cure", "shelf", code="seat-0").status_code, 422)
 
     def test_survey(self) -> None:
         self.post(
-            "save-survey", **self.survey_values(studs="16 in every 16 in", width="12 ft", give="")
+            "survey:save", **self.survey_values(studs="16 in every 16 in", width="12 ft", give="")
         )
         wall = self.plan().wall
         self.assertEqual(
@@ -410,7 +409,7 @@ class Changes(BenchCase):
         self.assertAlmostEqual(wall.studs[8].centre_mm, 144 * 25.4)
 
     def test_without_scripts_a_change_leads_back_to_the_page(self) -> None:
-        answer = self.client.post(self.url("remove", "shelf"), {"base": self.base()})
+        answer = self.client.post(self.url("fix:remove", "shelf"), {"base": self.base()})
         self.assertRedirects(answer, self.url("stage", "fix"))
 
 
@@ -436,7 +435,7 @@ class Refusals(BenchCase):
             ("top", "", "missing"),
         ):
             with self.subTest(field=field, typed=typed):
-                answer = self.post("save-fix", "shelf", **self.fix_values(**{field: typed}))
+                answer = self.post("fix:save", "shelf", **self.fix_values(**{field: typed}))
                 self.refused(answer, words, f'value="{typed}"' if typed else 'aria-invalid="true"')
                 self.assertContains(answer, f'id="error-{field}"', status_code=422)
 
@@ -456,7 +455,7 @@ class Refusals(BenchCase):
             }
             with self.subTest(typed=typed):
                 self.refused(
-                    self.post("save-load", "shelf", use="display", **values),
+                    self.post("load:save", "shelf", use="display", **values),
                     words,
                     f'value="{typed}"',
                 )
@@ -502,8 +501,8 @@ class Refusals(BenchCase):
         for name, args, values in (
             ("new-wall", [], {"units": "metric", **self.survey_values(name="Hall")}),
             ("import", [], {}),
-            ("copy", [self.wall.pk, "shelf"], {"to": self.wall.pk}),
-            ("practice-begin", [], {"level": "plain", "seed": "7"}),
+            ("log:copy", [self.wall.pk, "shelf"], {"to": self.wall.pk}),
+            ("practice:begin", [], {"level": "plain", "seed": "7"}),
         ):
             made = []
             for token in ("one", "one", "two"):
@@ -532,10 +531,10 @@ class History(BenchCase):
     def test_undo_and_redo_go_back_through_everything(self) -> None:
         plans = [self.plan()]
         for name, more, values in (
-            ("move", ("shelf",), {"left_mm": "900", "top_mm": "900"}),
-            ("remove", ("ledge",), {}),
-            ("save-survey", (), self.survey_values()),
-            ("put-up", (), {"kind": "rod_shelf", "x_mm": "800", "top_mm": "2000"}),
+            ("fix:move", ("shelf",), {"left_mm": "900", "top_mm": "900"}),
+            ("fix:remove", ("ledge",), {}),
+            ("survey:save", (), self.survey_values()),
+            ("fix:put-up", (), {"kind": "rod_shelf", "x_mm": "800", "top_mm": "2000"}),
         ):
             self.assertEqual(self.post(name, *more, **values).status_code, 200)
             plans.append(self.plan())
@@ -550,9 +549,9 @@ class History(BenchCase):
 
     def test_two_windows_never_overwrite_one_another(self) -> None:
         old = self.base()
-        self.post("move", "shelf", left_mm="900", top_mm="900")
+        self.post("fix:move", "shelf", left_mm="900", top_mm="900")
         answer = self.client.post(
-            self.url("move", "shelf"), {"base": old, "left_mm": "300", "top_mm": "300"}, **HTMX
+            self.url("fix:move", "shelf"), {"base": old, "left_mm": "300", "top_mm": "300"}, **HTMX
         )
         self.assertContains(answer, "changed in another window", status_code=409)
         self.assertEqual(self.plan().piece("shelf").left_mm, 900.0)
@@ -562,12 +561,12 @@ class History(BenchCase):
 
         The page that still shows what was undone changes nothing.
         """
-        self.post("move", "shelf", left_mm="900", top_mm="900")
+        self.post("fix:move", "shelf", left_mm="900", top_mm="900")
         old, at = self.base(), self.at()
         self.post("undo")
-        self.post("move", "ledge", left_mm="400", top_mm="500")
+        self.post("fix:move", "ledge", left_mm="400", top_mm="500")
         self.assertEqual(self.at(), at)
-        for name, more in (("move", ("shelf",)), ("undo", ())):
+        for name, more in (("fix:move", ("shelf",)), ("undo", ())):
             answer = self.client.post(
                 self.url(name, *more), {"base": old, "left_mm": "300", "top_mm": "300"}, **HTMX
             )

@@ -13,7 +13,7 @@ from trade.devices.hidden import LEVELS, build
 SHOTS = Path(__file__).resolve().parents[2] / "docs" / "screenshots"
 
 
-class Desk(BrowserCase):
+class WorkbenchContext(BrowserCase):
     def shoot(self, name: str, address: str) -> None:
         self.page.goto(address)
         self.take(name)
@@ -96,7 +96,7 @@ class Desk(BrowserCase):
         self.shoot("fix-dark", f"{wall}/fix/?piece=trophies")
 
 
-class Phone(Desk):
+class Phone(WorkbenchContext):
     context_options = PHONE
 
     def test_desk(self) -> None:

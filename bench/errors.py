@@ -1,0 +1,67 @@
+"""Pages that say what went wrong."""
+
+from django.core.exceptions import DisallowedHost
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+
+
+def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Nothing is at this address."""
+    return render(
+        request,
+        "bench/error.html",
+        {"title": "Not here", "words": "There is nothing at this address."},
+        status=404,
+    )
+
+
+def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """What arrived could not be read at all: too large, or not what a browser sends."""
+    words = "What arrived here could not be read; it may have been too large. Nothing was changed."
+    if isinstance(exception, DisallowedHost):
+        words = "It is not reached by this name. Whoever runs it adds the name to GANCHO_HOSTS."
+        return render(
+            request, "bench/error.html", {"title": "Not by this name", "words": words}, status=400
+        )
+    return render(
+        request,
+        "bench/error.html",
+        {"title": "That didn't arrive whole", "words": words},
+        status=400,
+    )
+
+
+def outdated(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """The page was drawn for another visit (its token does not fit): nothing is done."""
+    words = (
+        "This page was open for too long, or in two places. Nothing was changed: load it "
+        "again and go on."
+    )
+    return render(
+        request, "bench/error.html", {"title": "Load the page again", "words": words}, status=403
+    )
+
+
+def unavailable(request: HttpRequest, reason: str) -> HttpResponse:
+    """Render the page for a request that the pool could not answer.
+
+    `reason`: `busy` or `timeout`.
+    """
+    words = {
+        "busy": "The server is busy with other long calculations. Nothing was changed. Try again "
+        "in a minute.",
+        "timeout": "This calculation took too long and was stopped. Your work up to the last "
+        "change is saved.",
+    }[reason]
+    return render(request, "bench/error.html", {"title": "Not now", "words": words}, status=503)
+
+
+def broken(request: HttpRequest) -> HttpResponse:
+    """Something went wrong here; nothing that was saved is lost."""
+    words = (
+        "Something went wrong on our side. Everything up to your last change is kept; go back "
+        "and try again."
+    )
+    return render(
+        request, "bench/error.html", {"title": "That went wrong", "words": words}, status=500
+    )

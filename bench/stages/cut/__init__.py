@@ -1,0 +1,1 @@
+"""What to cut, from what, what to buy, and when."""

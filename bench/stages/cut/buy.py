@@ -1,0 +1,109 @@
+"""Buy.
+
+What to take along to the shop, at the person's own prices; and what it saves against buying it
+ready.
+"""
+
+from decimal import Decimal
+from typing import Any
+
+from django import forms
+from django.http import HttpRequest, HttpResponse
+from django.utils.formats import date_format
+from django.utils.timezone import localdate
+from django.views.decorators.http import require_POST, require_safe
+from msgspec.structs import replace
+
+from bench.downloads import sent
+from bench.forms import BenchForm
+from bench.long_work import long_running
+from bench.printing import tables
+from bench.printing.shop_sheet import shop_sheet
+from bench.stages.cut.cutting import cutting_of
+from bench.workbench.changes import change
+from bench.workbench.context import WorkbenchContext, workbench
+from trade.plan.model import Plan
+from trade.plan.shop import Price
+
+_NO_PRICE = {
+    "invalid": "A price is a number, such as 6.50.",
+    "min_value": "A price can't be less than nothing.",
+}
+_MOST = 100_000
+
+
+class MoneyField(forms.DecimalField):
+    """A price, with a point or a comma."""
+
+    def __init__(self, value: float | None, **kwargs: Any) -> None:
+        """Show `value` to the cent."""
+        kwargs |= {
+            "required": False,
+            "min_value": Decimal(0),
+            "max_value": Decimal(_MOST),
+            "error_messages": _NO_PRICE,
+        }
+        super().__init__(
+            initial="" if value is None else f"{value:.2f}", widget=forms.TextInput(), **kwargs
+        )
+        self.widget.attrs |= {"inputmode": "decimal", "autocomplete": "off"}
+
+    def to_python(self, value: Any) -> Any:
+        """Read it; a comma is a point."""
+        return super().to_python(value.replace(",", ".") if isinstance(value, str) else value)
+
+
+class PriceForm(BenchForm):
+    """What a pack of each line costs; empty is what we guess."""
+
+    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+        """A field for each line, and what it all would cost bought ready."""
+        super().__init__(posted)
+        self.bench, self.lines = bench, cutting_of(bench).shopping.lines
+        for n, line in enumerate(self.lines):
+            self.fields[f"price-{n}"] = MoneyField(
+                line.pack_cost if line.cost else None, label=f"Price of {line.what}"
+            )
+        self.fields["ready"] = MoneyField(
+            bench.plan.shop.ready, label="All of it, bought ready, would cost"
+        )
+
+    def rows(self) -> list[tuple[Any, Any]]:
+        """Each line with its field."""
+        return [(line, self[f"price-{n}"]) for n, line in enumerate(self.lines)]
+
+    def changed(self, plan: Plan) -> Plan:
+        """The plan with the prices that were typed; one that was emptied is ours again."""
+        got, prices = self.cleaned_data, {price.of: price.each for price in plan.shop.prices}
+        for n, line in enumerate(self.lines):
+            typed, shown = got[f"price-{n}"], self.fields[f"price-{n}"].initial
+            if typed is None:
+                prices.pop(line.key, None)
+            elif f"{typed:.2f}" != shown:
+                prices[line.key] = float(typed) / line.pack
+        ready = None if got["ready"] is None else float(got["ready"])
+        kept = tuple(Price(of=key, each=each) for key, each in prices.items())
+        return replace(plan, shop=replace(plan.shop, prices=kept, ready=ready))
+
+
+@require_POST
+def prices(request: HttpRequest, wall: int) -> HttpResponse:
+    """The person's own prices."""
+    bench = workbench(request, wall, "cut", request.POST.get("piece"))
+    form = PriceForm(bench, request.POST)
+    return change(bench, form, form.changed, "Prices")
+
+
+@long_running
+@require_safe
+def listed(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
+    """What to buy, as a table for any spreadsheet or as a sheet to print."""
+    bench = workbench(request, wall, "cut")
+    buying, name = cutting_of(bench).shopping, bench.plan.name
+    if kind == "pdf":
+        content = shop_sheet(
+            name, buying, bench.units, bench.wall.job.name, date_format(localdate(), "j F Y")
+        )
+    else:
+        content = tables.as_csv(buying) if kind == "csv" else tables.as_ods(buying, name)
+    return sent(content, name, f"shopping.{kind}", kind != "pdf")

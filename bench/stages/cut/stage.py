@@ -1,0 +1,82 @@
+"""Cutting as a stage of the workbench."""
+
+from functools import cached_property
+
+from django import forms
+
+from bench.stages.cut.buy import PriceForm
+from bench.stages.cut.cutting import cutting_of
+from bench.stages.cut.days import DaysForm
+from bench.stages.cut.forms import MeasuredForm, SawForm
+from bench.stages.cut.stock import HandForm, OwnForm, woods
+from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
+from trade.cutting.parts import count_parts
+from trade.measure import many
+
+_FORMS: dict[str, type[SawForm | MeasuredForm | HandForm | PriceForm | DaysForm]] = {
+    "": SawForm,
+    "parts": MeasuredForm,
+    "stock": HandForm,
+    "buy": PriceForm,
+    "days": DaysForm,
+}
+
+
+class CutContext:
+    """What to saw, to buy, and when."""
+
+    def __init__(self, bench: WorkbenchContext) -> None:
+        """Of the whole wall; the form is that of the open tab, and waits for a long cutting."""
+        self._bench = bench
+        self.cutting = cutting_of(bench)
+
+    @cached_property
+    def form(self) -> forms.Form | None:
+        """The form of the open tab; none while the cutting is still being worked out."""
+        kind = _FORMS[self._bench.tab]
+        if posted := self._bench.posted(kind):
+            return posted
+        return kind(self._bench) if self.cutting.progress.ready else None
+
+    @property
+    def hanging_already(self) -> int:
+        """How many pieces are up: nothing is made for them any more."""
+        return len(self._bench.plan.pieces) - len(self._bench.plan.waiting)
+
+    @property
+    def refused_part(self) -> OwnForm | None:
+        """The form for a further part, if it was refused."""
+        return self._bench.posted(OwnForm)
+
+    @property
+    def own_part_form(self) -> OwnForm:
+        """The form for a further part of the person's own."""
+        return self.refused_part or OwnForm(self._bench)
+
+    @property
+    def woods(self) -> list[tuple[str, str, float]]:
+        """Woods that the parts of a drawing may be of."""
+        return woods(self._bench)
+
+
+def _note(bench: WorkbenchContext) -> Note:
+    if not bench.plan.pieces:
+        return Note("waiting", "nothing yet")
+    ready = bench.piece_verdict is not None and not bench.piece_verdict.fails
+    parts = count_parts(bench.plan)
+    return Note("done" if ready else "waiting", many(parts, "part") if parts else "none")
+
+
+STAGE = Stage(
+    "cut",
+    note=_note,
+    context=CutContext,
+    tabs=(
+        Tab("", "Saw", "Every board and sheet with its cuts"),
+        Tab("parts", "Parts", "What is done to each part, and what is measured first"),
+        Tab("stock", "Stock", "What is at hand, what is left over, what else to cut"),
+        Tab("buy", "Buy", "What to buy, and what it costs"),
+        Tab("days", "Days", "The finish, and when it can hang and be loaded"),
+    ),
+    below=lambda _: "cut/_diagrams.html",
+)

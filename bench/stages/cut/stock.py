@@ -1,0 +1,268 @@
+"""The yard behind the saw.
+
+What is at hand, what lies on the rack, what is left over, what else is cut.
+"""
+
+from collections.abc import Callable
+from typing import Any
+
+from django import forms
+from django.core.files.uploadedfile import UploadedFile
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.views.decorators.http import require_POST
+from msgspec.structs import replace
+
+from bench.access import walls
+from bench.forms import BenchForm, MeasureField
+from bench.models import Offcut
+from bench.stages.cut.cutting import cutting_of
+from bench.workbench.changes import apply, change, refused
+from bench.workbench.context import WorkbenchContext, workbench
+from trade import data
+from trade.cutting import part_import
+from trade.errors import PlanError
+from trade.parse import spreadsheet
+from trade.plan.model import Plan
+from trade.plan.shop import Defect, OnHand, OwnPart
+
+_KINDS = [("board", "board, cut to length"), ("sheet", "sheet, cut both ways")]
+
+
+def _boards() -> list[tuple[str, str]]:
+    return [(key, row.name) for key, row in data.boards().items()]
+
+
+class HandForm(BenchForm):
+    """A board or a sheet that is there already."""
+
+    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+        """Of the wood that the wall uses most, as thick as that."""
+        super().__init__(posted)
+        self.bench, units = bench, bench.units
+        board, thick_mm = (cutting_of(bench).thicknesses or [("plywood", 18.0)])[0]
+        self.fields["kind"] = forms.ChoiceField(choices=_KINDS, label="What it is")
+        self.fields["board"] = forms.ChoiceField(choices=_boards(), label="Of", initial=board)
+        self.fields["length"] = MeasureField(units, label="Long, with the grain")
+        self.fields["width"] = MeasureField(units, label="Wide")
+        self.fields["thickness"] = MeasureField(units, thick_mm, label="Thick")
+        self.fields["many"] = forms.IntegerField(
+            min_value=1, max_value=500, initial=1, label="How many"
+        )
+        self.fields["bad_from"] = MeasureField(units, required=False, label="Bad from, along it")
+        self.fields["bad_to"] = MeasureField(units, required=False, label="Bad to")
+
+    def clean(self) -> dict[str, Any]:
+        """Build it; its refusals land beside their fields."""
+        got = super().clean() or {}
+        if self.errors:
+            return got
+        try:
+            got["made"] = self._made(got)
+        except PlanError as error:
+            names = {
+                "from_mm": "bad_from",
+                "to_mm": "bad_to",
+                "defects": "bad_to",
+                "many": "many",
+                "board": "board",
+            }
+            where = names.get(error.where, error.where.removesuffix("_mm"))
+            self.add_error(where if where in self.fields else None, str(error))
+        return got
+
+    def _made(self, got: dict[str, Any]) -> OnHand:
+        bad = got["bad_from"] is not None or got["bad_to"] is not None
+        if bad and got["bad_to"] is None:
+            raise PlanError("Where does it end?", "to_mm")
+        defects = (Defect(from_mm=got["bad_from"] or 0.0, to_mm=got["bad_to"]),) if bad else ()
+        return OnHand(
+            name=f"your {data.boards()[got['board']].name} {got['kind']}",
+            board=got["board"],
+            kind=got["kind"],
+            length_mm=got["length"],
+            width_mm=got["width"],
+            thickness_mm=got["thickness"],
+            many=got["many"],
+            defects=defects,
+        )
+
+
+class OwnForm(BenchForm):
+    """A part that is cut besides."""
+
+    own_name = forms.CharField(max_length=80, label="What it is")
+    own_turns = forms.BooleanField(required=False, label="Its grain may run either way")
+
+    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+        """Of the wood that the wall uses most."""
+        super().__init__(posted)
+        self.bench, units = bench, bench.units
+        board, thick_mm = (cutting_of(bench).thicknesses or [("plywood", 18.0)])[0]
+        self.fields["own_board"] = forms.ChoiceField(choices=_boards(), label="Of", initial=board)
+        self.fields["own_length"] = MeasureField(units, label="Long, with the grain")
+        self.fields["own_width"] = MeasureField(units, label="Wide")
+        self.fields["own_thickness"] = MeasureField(units, thick_mm, label="Thick")
+        self.fields["own_many"] = forms.IntegerField(
+            min_value=1, max_value=500, initial=1, label="How many"
+        )
+
+    def clean(self) -> dict[str, Any]:
+        """Build it; its refusals land beside their fields."""
+        got = super().clean() or {}
+        if self.errors:
+            return got
+        try:
+            got["made"] = OwnPart(
+                name=got["own_name"],
+                board=got["own_board"],
+                length_mm=got["own_length"],
+                width_mm=got["own_width"],
+                thickness_mm=got["own_thickness"],
+                many=got["own_many"],
+                turns=got["own_turns"],
+            )
+        except PlanError as error:
+            where = f"own_{error.where.removesuffix('_mm')}"
+            self.add_error(where if where in self.fields else None, str(error))
+        return got
+
+
+def _with(plan: Plan, **fields: Any) -> Plan:
+    """The plan with other things in its workshop."""
+    return replace(plan, shop=replace(plan.shop, **fields))
+
+
+def _desk(request: HttpRequest, wall: int) -> WorkbenchContext:
+    return workbench(request, wall, "cut", request.POST.get("piece"))
+
+
+@require_POST
+def add(request: HttpRequest, wall: int) -> HttpResponse:
+    """One more board or sheet at hand."""
+    bench = _desk(request, wall)
+    form = HandForm(bench, request.POST)
+    return change(
+        bench,
+        form,
+        lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, form.cleaned_data["made"])),
+        "At hand",
+    )
+
+
+@require_POST
+def add_own(request: HttpRequest, wall: int) -> HttpResponse:
+    """One more part of the person's own."""
+    bench = _desk(request, wall)
+    form = OwnForm(bench, request.POST)
+    return change(
+        bench,
+        form,
+        lambda plan: _with(plan, own=(*plan.shop.own, form.cleaned_data["made"])),
+        "A part besides",
+    )
+
+
+@require_POST
+def drop(request: HttpRequest, wall: int, what: str, index: int) -> HttpResponse:
+    """Take one away again: of what is at hand, or of the person's own parts."""
+    bench = _desk(request, wall)
+    if what not in ("on_hand", "own") or index >= len(getattr(bench.plan.shop, what)):
+        raise Http404("There is no such thing in the yard.")
+
+    def dropped(plan: Plan) -> Plan:
+        every = getattr(plan.shop, what)
+        return _with(plan, **{what: every[:index] + every[index + 1 :]})
+
+    return apply(bench, dropped, "Take it away")
+
+
+@require_POST
+def keep(request: HttpRequest, wall: int) -> HttpResponse:
+    """Put what is left over on the rack, for other walls.
+
+    What was put there from this wall before is replaced.
+    """
+    bench = _desk(request, wall)
+    left = cutting_of(bench).plan.offcuts
+    if not left:
+        return refused(bench, "Nothing is left over that is good for anything.")
+    return apply(
+        bench,
+        lambda plan: _with(plan, kept=left[:40]),
+        "Keep the offcuts",
+        "They lie on the rack now, for any wall.",
+    )
+
+
+@require_POST
+def take(request: HttpRequest, wall: int, offcut: int) -> HttpResponse:
+    """Take an offcut off the rack for this wall."""
+    bench = _desk(request, wall)
+    found = get_object_or_404(Offcut.objects.filter(wall__in=walls(request)), pk=offcut)
+    if found.taken_id is not None or found.wall_id == bench.wall.pk:
+        return refused(bench, "That offcut is not on the rack any more: another wall has it.")
+    return apply(
+        bench,
+        lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, found.on_hand())),
+        "Off the rack",
+    )
+
+
+def _brought(
+    bench: WorkbenchContext, name: str, read: Callable[[bytes], tuple[tuple[OwnPart, ...], str]]
+) -> HttpResponse:
+    file = bench.request.FILES.get(name)
+    if not isinstance(file, UploadedFile):
+        return refused(bench, "Choose a file first.")
+    try:
+        parts, words = read(file.read(spreadsheet.MAX_BYTES + 1))
+    except spreadsheet.RefusedSheetError as error:
+        bench.refused_rows = error.rows
+        return refused(bench, str(error))
+    many = sum(part.many for part in parts)
+    said = f"{many} part{'' if many == 1 else 's'} brought in.{words}"
+    return apply(
+        bench, lambda plan: _with(plan, own=(*plan.shop.own, *parts)), "Bring in parts", said
+    )
+
+
+@require_POST
+def bring_table(request: HttpRequest, wall: int) -> HttpResponse:
+    """Parts out of a table (CSV)."""
+    bench = _desk(request, wall)
+    return _brought(bench, "table", lambda raw: (part_import.read_table(raw, bench.units), ""))
+
+
+@require_POST
+def bring_drawing(request: HttpRequest, wall: int) -> HttpResponse:
+    """Parts out of a drawing (DXF), of the wood that was chosen."""
+    bench = _desk(request, wall)
+    board = request.POST.get("of", "")
+    wood = next(((key, mm) for key, mm in _woods(bench) if f"{key}:{mm:.2f}" == board), None)
+    if wood is None:
+        return refused(bench, "Say first what the parts of the drawing are of.")
+
+    def read(raw: bytes) -> tuple[tuple[OwnPart, ...], str]:
+        drawn = part_import.read_dxf(raw, *wood, bench.units)
+        left = (
+            f" {drawn.others} other shape{'' if drawn.others == 1 else 's'} left out: only "
+            "closed rectangles are parts."
+        )
+        return drawn.parts, left if drawn.others else ""
+
+    return _brought(bench, "drawing", read)
+
+
+def _woods(bench: WorkbenchContext) -> list[tuple[str, float]]:
+    """Woods in the thicknesses that a drawing's parts may be of.
+
+    Those of the wall, then those that are sold.
+    """
+    sold = [(row.board, row.thickness_mm) for row in data.stock().values() if row.kind == "sheet"]
+    return list(dict.fromkeys([*cutting_of(bench).thicknesses, *sold]))
+
+
+def woods(bench: WorkbenchContext) -> list[tuple[str, str, float]]:
+    """The same for a list to choose from: what the page sends, its name, its thickness."""
+    return [(f"{key}:{mm:.2f}", data.boards()[key].name, mm) for key, mm in _woods(bench)]

@@ -1,0 +1,1 @@
+"""What holds it: checks, options, best spots, preferences."""

@@ -1,0 +1,153 @@
+"""The form of a piece's place, size and hardware."""
+
+from typing import Any
+
+from django import forms
+from msgspec.structs import replace
+
+from bench.forms import BenchForm, MeasureField
+from bench.workbench.context import WorkbenchContext
+from trade import data
+from trade.choose import placement
+from trade.errors import MeasureError, PlanError
+from trade.fixings import driving
+from trade.measure import read_length, say_length, type_length
+from trade.mounts import Ask, mount_of
+from trade.plan.model import AnyPiece, Wall
+
+
+class FixForm(BenchForm):
+    """Place, size and hardware of a piece."""
+
+    name = forms.CharField(max_length=80, label="Name")
+
+    def __init__(self, bench: WorkbenchContext, piece: AnyPiece, posted: Any = None) -> None:
+        """Fields from the piece."""
+        super().__init__(posted)
+        units = bench.units
+        self.bench, self.piece = bench, piece
+        self.fields["name"].initial = piece.name
+        self.fields["left"] = MeasureField(units, piece.left_mm, label="From the left corner")
+        self.fields["top"] = MeasureField(units, piece.top_mm, label="Top above the floor")
+        self.asks = mount_of(piece).asks
+        for ask in self.asks:
+            self.fields[ask.short] = self._field(ask)
+        choices = anchor_choices(bench.plan.wall, piece.anchor)
+        if len(choices) > 1:
+            label = (
+                "Where there is no stud" if bench.plan.wall.build == "timber" else "What holds it"
+            )
+            self.fields["anchor"] = forms.ChoiceField(
+                choices=choices, label=label, required=False, initial=piece.anchor or ""
+            )
+        self.fields["screw"] = forms.ChoiceField(
+            choices=[
+                (key, row.name_imperial if units == "imperial" else row.name_metric)
+                for key, row in data.screws().items()
+            ],
+            label="Screws",
+            initial=piece.screw,
+        )
+        self.fields["screw_length"] = MeasureField(
+            units, piece.screw_length_mm, label="Screw length"
+        )
+        self.fields["supports"] = forms.CharField(
+            label="Held at, from the left corner",
+            max_length=1000,
+            initial=", ".join(type_length(piece.left_mm + x, units) for x in piece.supports_mm),
+        )
+        sold = ", ".join(
+            say_length(mm, units) for mm in driving.lengths_mm(data.screws()[piece.screw])
+        )
+        self.fields["screw_length"].help_text = f"Sold as {sold}."
+
+    def _field(self, ask: Ask) -> forms.Field:
+        """One of the kind's own inputs."""
+        value, noun = getattr(self.piece, ask.field), "weight" if ask.how == "weight" else "length"
+        if ask.how == "choice" and ask.table is not None:
+            return forms.ChoiceField(
+                choices=[(key, row.name) for key, row in ask.table().items()],
+                label=ask.label,
+                initial=value,
+            )
+        if ask.how == "flag":
+            return forms.BooleanField(
+                label=ask.label, required=False, initial=value, help_text=ask.help
+            )
+        if ask.how in ("count", "angle"):
+            return forms.IntegerField(
+                label=ask.label, initial=round(value), help_text=ask.help, min_value=0, max_value=90
+            )
+        return MeasureField(
+            self.bench.units,
+            value,
+            noun=noun,
+            label=ask.label,
+            required=not ask.optional,
+            help_text=ask.help,
+        )
+
+    def clean(self) -> dict[str, Any]:
+        """Build the piece; its refusals land beside their fields."""
+        got = super().clean() or {}
+        if self.errors:
+            return got
+        try:
+            got["piece"] = self._piece(got)
+            self.bench.plan.with_piece(got["piece"])
+        except PlanError as error:
+            self.refuse(error)
+        return got
+
+    def _piece(self, got: dict[str, Any]) -> AnyPiece:
+        piece = self.piece
+        said: dict[str, Any] = {ask.field: got[ask.short] for ask in self.asks}
+        said |= {
+            "name": got["name"],
+            "screw": got["screw"],
+            "screw_length_mm": got["screw_length"],
+            "top_mm": got["top"],
+        }
+        if "anchor" in self.fields:
+            said["anchor"] = got["anchor"] or None
+        length = got.get("length", piece.length_mm)
+        if "supports" in self.changed_data:
+            moved = replace(
+                piece,
+                left_mm=got["left"],
+                supports_mm=self._supports(got["supports"], got["left"], length),
+            )
+        else:
+            moved = replace(
+                placement.resized(piece, self.bench.plan.wall, length), left_mm=got["left"]
+            )
+        return mount_of(piece).landed(replace(moved, **said), self.bench.plan.wall)
+
+    def _supports(self, typed: str, left: float, length: float) -> tuple[float, ...]:
+        found = []
+        for n, part in enumerate(typed.replace(";", ",").split(","), start=1):
+            if not part.strip():
+                continue
+            try:
+                place = read_length(part, self.bench.units) - left
+            except MeasureError as error:
+                raise PlanError(f"Number {n}: {error}", "supports_mm") from None
+            if not 0 <= place <= length:
+                raise PlanError(f"Number {n}, {part.strip()}, is not within it.", "supports_mm")
+            found.append(place)
+        return tuple(sorted(set(found)))
+
+
+def anchor_choices(wall: Wall, now: str | None) -> list[tuple[str, str]]:
+    """Anchors that suit a wall, what is chosen now among them, and none at all."""
+    bases: set[str | None] = {wall.structure}
+    if wall.build != "mass":
+        bases |= {layer.kind for layer in wall.layers or ()}
+    rows = data.anchors() | {packet.key: packet.anchor for packet in wall.packets}
+    fitting = [
+        (key, row.name) for key, row in rows.items() if key == now or bases & set(row.holds_n)
+    ]
+    return [
+        ("", "Nothing: screws in studs only" if wall.build != "mass" else "Nothing yet"),
+        *fitting,
+    ]

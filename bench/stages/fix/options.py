@@ -1,0 +1,318 @@
+"""Options to hang something: what to hang, the options compared, best spots, more load."""
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.http import require_POST, require_safe
+from msgspec.structs import replace
+
+from bench.drawing import small
+from bench.drawing import spots as spots_drawing
+from bench.forms import number_in
+from bench.long_work import long_running
+from bench.workbench.changes import apply, refused
+from bench.workbench.context import WorkbenchContext, workbench
+from bench.workbench.put_up import HangForm
+from trade import data
+from trade.assess import judge_piece
+from trade.choose import candidates, placement
+from trade.choose.arrange import arrange
+from trade.choose.capacity_map import best as best_spots
+from trade.choose.capacity_map import map_capacity, nearest_height, settled
+from trade.choose.criteria import NAMES
+from trade.choose.cures import most
+from trade.choose.options import Option, RejectedOption, as_it_hangs, find_options
+from trade.choose.order import deeper, heavier, order, order_deeper
+from trade.choose.request import HangRequest, wish_of
+from trade.choose.stud_layouts import StudLayout
+from trade.errors import PlanError
+from trade.memo import memoized
+from trade.mounts import KINDS
+from trade.plan.model import Plan
+
+_SIDE_BY_SIDE = 4
+_MOST_TIMES = 8.0
+_MOST_PERCENT, _FALLS = 400.0, 6
+found_options = memoized(limit=32)(find_options)
+found_spots = memoized(limit=8)(map_capacity)
+
+
+def hang(bench: WorkbenchContext, request: HttpRequest) -> HttpResponse:
+    """Put something up by what it is.
+
+    The best way to hang it there, or, when none holds, the plainest with what is wrong.
+    """
+    form = HangForm(bench.units, request.POST)
+    if not form.is_valid():
+        bench.keep(form)
+        return bench.fragment(422)
+    try:
+        hang_request = form.hang_request(
+            bench.plan, number_in(request, "x_mm"), number_in(request, "top_mm")
+        )
+        plan, key, words = hung(bench.plan, hang_request, form.cleaned_data["many"])
+    except PlanError as error:
+        form.refuse(error)
+        bench.keep(form)
+        return bench.fragment(422)
+    bench.key, bench.tab = key, "ways"
+    return apply(bench, lambda _: plan, f"Hang {hang_request.name}", words)
+
+
+def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, str]:
+    """Return the plan with a wish hung on it, the key of its first piece, and where they went.
+
+    The best way there; where none holds, the nearest place that does; and where none does either,
+    the plainest way there, with what is wrong with it.
+    """
+    found = found_options(plan, hang_request)
+    if many == 1 and found.found:
+        return plan.with_piece(found.found[0].piece), hang_request.key, ""
+    taken = {piece.key for piece in plan.pieces}
+    keys = [
+        hang_request.key,
+        *(
+            key
+            for n in range(2, many + len(taken) + 2)
+            if (key := f"{hang_request.key}-{n}") not in taken
+        ),
+    ]
+    wishes = tuple(
+        replace(
+            hang_request,
+            key=key,
+            name=hang_request.name if n == 1 else f"{hang_request.name[:74]} ({n})",
+        )
+        for n, key in enumerate(keys[:many], start=1)
+    )
+    done = arrange(plan, wishes)
+    if not done.placed:
+        piece = plainest(plan, hang_request)
+        return plan.with_piece(piece), piece.key, ""
+    short = f" For {len(done.left_over)} there was no room." if done.left_over else ""
+    if many == 1:
+        return (
+            done.plan,
+            done.placed[0].key,
+            "There it would not hold: it hangs at the nearest place where it does.",
+        )
+    return (
+        done.plan,
+        done.placed[0].key,
+        f"{len(done.placed)} hang now, each as near as there was room.{short}",
+    )
+
+
+@long_running
+@require_safe
+def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """The ways to hang a piece; asked for after the page is there, because it tries many things."""
+    bench = workbench(request, wall, "fix", key)
+    found = found_options(bench.plan, wish_of(bench.chosen))
+    shown = [_shown(way, bench) for way in found.found]
+    now = (
+        None
+        if any(each["now"] for each in shown)
+        else _shown(as_it_hangs(bench.plan, bench.chosen), bench)
+    )
+    context: dict[str, Any] = {
+        "bench": bench,
+        "units": bench.units,
+        "found": found,
+        "shown": shown,
+        "now": now,
+    }
+    context |= {"beside": shown[:_SIDE_BY_SIDE], "merits": _merits(found.found[:_SIDE_BY_SIDE])}
+    context["refused"] = [_refusal(no) for no in found.refused]
+    return _in_parts(request, "fix/_ways.html", "fix/_strip.html", context)
+
+
+def _in_parts(
+    request: HttpRequest, panel: str, other: str, context: dict[str, Any]
+) -> HttpResponse:
+    """The panel's words.
+
+    The part that belongs beside the wall asks for itself once they are there.
+    """
+    if request.GET.get("part"):
+        return render(request, other, context)
+    answer = render(request, panel, context)
+    answer["HX-Trigger"] = "worked-out"
+    return answer
+
+
+@long_running
+@require_POST
+def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Hang a piece another way."""
+    bench = workbench(request, wall, "fix", key)
+    bench.tab = "ways"
+    code = request.POST.get("way", "")
+    way = next(
+        (
+            way
+            for way in found_options(bench.plan, wish_of(bench.chosen)).found
+            if code_of(way) == code
+        ),
+        None,
+    )
+    if way is None:
+        return refused(
+            bench, "That way is no longer there: the wall has changed since it was offered."
+        )
+    return apply(
+        bench,
+        lambda plan: plan.with_piece(way.piece),
+        f"{KINDS[way.kind].name} for {bench.chosen.name}",
+    )
+
+
+def code_of(way: Option) -> str:
+    """What the button of a way sends."""
+    return f"{way.kind}-{way.hold}"
+
+
+def plainest(plan: Plan, hang_request: HangRequest) -> Any:
+    """What is put up when no way holds.
+
+    The first kind that serves it, where it was wished, so that it can be mended.
+    """
+    left = min(
+        max(hang_request.x_mm - hang_request.length_mm / 2, 0.0),
+        max(plan.wall.width_mm - hang_request.length_mm, 0.0),
+    )
+    length = min(hang_request.length_mm, plan.wall.width_mm)
+    slot = StudLayout(left, length, placement.supports_on_studs(plan.wall, left, length))
+    for kind, row in data.mounting_kinds().items():
+        if hang_request.goes in row.serves and not row.ends:
+            piece = candidates.base(hang_request, kind, slot, plan)
+            if piece is not None:
+                return replace(piece, anchor=placement.usual_anchor(plan.wall))
+    raise PlanError("The wall is too small for it.", "length_mm")
+
+
+def _shown(way: Option, bench: WorkbenchContext) -> dict[str, Any]:
+    """A way as its column shows it."""
+    return {
+        "code": code_of(way),
+        "way": way,
+        "mount": KINDS[way.kind],
+        "drawing": small.side(way.piece, bench.plan),
+        "now": way.piece == bench.chosen,
+        "tools": ", ".join(data.tools()[tool].name for tool in way.effort.tools) or "usual tools",
+        "off": ("leaves a patch", "unscrews", "lifts off")[way.effort.off],
+        "seen": ("hidden", "edge shows", "shows")[way.effort.seen],
+    }
+
+
+def _merits(found: tuple[Option, ...]) -> list[tuple[str, list[float]]]:
+    """Each merit with its mark for each way, side by side."""
+    return [(words, [way.marks[name] for way in found]) for name, words in NAMES.items()]
+
+
+def _refusal(no: RejectedOption) -> dict[str, Any]:
+    return {"mount": KINDS[no.kind], "reason": no.reason}
+
+
+@long_running
+@require_safe
+def where(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """The wall shaded by what a piece would carry there, and the best places.
+
+    Asked for after the page is there.
+    """
+    bench = workbench(request, wall, "fix", key)
+    piece, plan = bench.chosen, bench.plan
+    columns = found_spots(piece, plan)
+    carried = sum(thing.mass_kg or 0.0 for thing in piece.things)
+    here = min(columns, key=lambda column: abs(column.left_mm - piece.left_mm))
+    context = {
+        "bench": bench,
+        "units": bench.units,
+        "carried": carried,
+        "here": here,
+        "may": carried * most(piece, plan, _MOST_TIMES),
+        "unlike": settled(piece, plan.wall) != piece,
+        "places": [
+            (each, each.left_mm + piece.length_mm / 2, nearest_height(each, piece.top_mm))
+            for each in best_spots(columns)
+        ],
+        "drawing": spots_drawing.draw(piece, columns, carried or here.kg, plan),
+    }
+    return _in_parts(request, "fix/_spots.html", "fix/_shade.html", context)
+
+
+@long_running
+@require_POST
+def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Hang a piece at another place along the wall, its supports on the studs there."""
+    bench = workbench(request, wall, "fix", key)
+    bench.tab = "where"
+    piece, plan = bench.chosen, bench.plan
+    try:
+        room = max(plan.wall.width_mm - piece.length_mm, 0.0)
+        moved = replace(
+            piece,
+            left_mm=min(max(number_in(request, "left_mm"), 0.0), room),
+            top_mm=number_in(request, "top_mm"),
+        )
+        placed = settled(moved, plan.wall)
+        plan.with_piece(placed)
+    except PlanError as error:
+        return refused(bench, str(error))
+    return apply(bench, lambda now: now.with_piece(placed), f"Move {piece.name}")
+
+
+@long_running
+@require_safe
+def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """What a piece would do under so much more load, or further out, and what gives way first."""
+    bench = workbench(request, wall, "fix", key)
+    piece, plan = bench.chosen, bench.plan
+    load, out = (
+        min(max(percent_in(request, name), low), _MOST_PERCENT)
+        for name, low in (("load", 0), ("out", 50))
+    )
+    trouble = ""
+    try:
+        tried = deeper(heavier(piece, load / 100), out / 100)
+    except PlanError as error:
+        tried, trouble = heavier(piece, load / 100), str(error)
+    verdict = judge_piece(tried, plan.with_piece(tried))
+    kg = sum(thing.mass_kg or 0.0 for thing in piece.things)
+    falls = [
+        (
+            title,
+            [(each, each.factor * size, each.factor * 100 <= at) for each in found[:_FALLS]],
+            kind,
+        )
+        for title, found, size, at, kind in (
+            ("As more is put on it", order(piece, plan.wall), kg, load, "mass"),
+            (
+                "As it reaches further out",
+                order_deeper(piece, plan.wall),
+                piece.depth_mm,
+                out,
+                "length",
+            ),
+        )
+    ]
+    context = {
+        "bench": bench,
+        "units": bench.units,
+        "load": load,
+        "out": out,
+        "verdict": verdict,
+        "kg": kg * load / 100,
+        "depth": tried.depth_mm,
+        "falls": falls,
+        "trouble": trouble,
+    }
+    return render(request, "fix/_falls.html", context)
+
+
+def percent_in(request: HttpRequest, name: str) -> float:
+    """A percentage that a slider sent; 100 when it did not arrive."""
+    said = request.GET.get(name, "")
+    return float(said) if said.isdecimal() and len(said) < 6 else 100.0

@@ -1,0 +1,101 @@
+"""An anchor out of a packet: what its packet states, kept with the wall and used like any other."""
+
+from typing import Any
+
+from django import forms
+from django.http import HttpRequest, HttpResponse
+from django.utils.text import slugify
+from django.views.decorators.http import require_POST
+from msgspec.structs import replace
+
+from bench.forms import BenchForm, MeasureField
+from bench.workbench.changes import change
+from bench.workbench.context import WorkbenchContext, workbench
+from trade import data
+from trade.errors import PlanError
+from trade.measure import G_N_PER_KG
+from trade.plan.model import Packet, Plan, Wall
+
+
+class PacketForm(BenchForm):
+    """What a packet states."""
+
+    packet_name = forms.CharField(max_length=80, label="What it is called")
+    packet_states = forms.ChoiceField(
+        choices=[("ultimate", "at which it fails"), ("allowable", "that it may carry")],
+        label="The packet gives the load",
+    )
+    packet_found = forms.CharField(max_length=80, label="Where you read it", initial="its packet")
+
+    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+        """Bases that are in this wall, loads as weights."""
+        super().__init__(posted)
+        self.bench = bench
+        self.fields["packet_base"] = forms.ChoiceField(choices=bases(bench.plan.wall), label="In")
+        self.fields["packet_pull"] = MeasureField(bench.units, noun="weight", label="Pulled out")
+        self.fields["packet_shear"] = MeasureField(
+            bench.units, noun="weight", label="Along the wall"
+        )
+        self.fields["packet_hole"] = MeasureField(bench.units, 8.0, label="Hole to drill")
+        self.fields["packet_depth"] = MeasureField(bench.units, 50.0, label="How deep")
+
+    def clean(self) -> dict[str, Any]:
+        """Build the packet; its refusals land beside their fields."""
+        got = super().clean() or {}
+        if self.errors:
+            return got
+        try:
+            got["packet"] = Packet(
+                key=_free_key(self.bench.plan.wall, got["packet_name"]),
+                name=got["packet_name"],
+                base=got["packet_base"],
+                pull_n=got["packet_pull"] * G_N_PER_KG,
+                shear_n=got["packet_shear"] * G_N_PER_KG,
+                states=got["packet_states"],
+                found=got["packet_found"],
+                hole_mm=got["packet_hole"],
+                depth_mm=got["packet_depth"],
+            )
+        except PlanError as error:
+            where = f"packet_{error.where.removesuffix('_n').removesuffix('_mm')}"
+            self.add_error(where if where in self.fields else None, str(error))
+        return got
+
+
+def bases(wall: Wall) -> list[tuple[str, str]]:
+    """What an anchor may sit in here.
+
+    The structure, the layers; everything there is while nobody knows.
+    """
+    if wall.build == "mass" and wall.structure is not None:
+        return [(wall.structure, data.structures()[wall.structure].name)]
+    layers = dict.fromkeys([layer.kind for layer in wall.layers] if wall.layers else data.linings())
+    found = [(key, data.linings()[key].name) for key in layers]
+    if wall.build == "steel" and wall.structure is not None:
+        found.append((wall.structure, data.structures()[wall.structure].name))
+    return found
+
+
+@require_POST
+def add(request: HttpRequest, wall: int, key: str) -> HttpResponse:
+    """Keep a packet with the wall, and hold the piece with it."""
+    bench = workbench(request, wall, "fix", key)
+    piece, form = bench.chosen, PacketForm(bench, request.POST)
+
+    def changed(plan: Plan) -> Plan:
+        packet: Packet = form.cleaned_data["packet"]
+        kept = replace(plan, wall=replace(plan.wall, packets=(*plan.wall.packets, packet)))
+        return kept.with_piece(replace(piece, anchor=packet.key))
+
+    name = form.cleaned_data["packet"].name if form.is_valid() else "An anchor"
+    return change(bench, form, changed, f"{name} out of a packet")
+
+
+def _free_key(wall: Wall, name: str) -> str:
+    stem = slugify(name)[:30] or "packet"
+    taken = {packet.key for packet in wall.packets} | set(data.anchors())
+    return (
+        stem
+        if stem not in taken
+        else next(key for n in range(2, 99) if (key := f"{stem}-{n}") not in taken)
+    )

@@ -1,0 +1,1 @@
+"""Hang it, step by step, at the wall."""

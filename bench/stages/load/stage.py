@@ -1,0 +1,41 @@
+"""The load as a stage of the workbench."""
+
+from bench.stages.load.forms import LoadForm
+from bench.workbench.context import Note, Stage, WorkbenchContext
+from trade.plan.model import AnyPiece
+
+
+class LoadContext:
+    """What a piece carries."""
+
+    def __init__(self, bench: WorkbenchContext, piece: AnyPiece) -> None:
+        """Of the piece that is worked on."""
+        self.form = bench.posted(LoadForm) or LoadForm(bench, piece)
+        self._things = piece.things
+
+    @property
+    def unweighed(self) -> str:
+        """The first thing that nobody has weighed; empty if there is none."""
+        return next((thing.name for thing in self._things if thing.mass_kg is None), "")
+
+    @property
+    def all_kg(self) -> float:
+        """The mass of all that has been weighed."""
+        return sum(thing.mass_kg or 0.0 for thing in self._things)
+
+
+def _context(bench: WorkbenchContext) -> LoadContext | None:
+    return LoadContext(bench, bench.piece) if bench.piece else None
+
+
+def _note(bench: WorkbenchContext) -> Note:
+    pieces = bench.plan.pieces
+    if not pieces:
+        return Note("waiting", "nothing yet")
+    unloaded = sum(
+        not piece.things or any(thing.mass_kg is None for thing in piece.things) for piece in pieces
+    )
+    return Note("waiting", f"{unloaded} to weigh") if unloaded else Note("done", "done")
+
+
+STAGE = Stage("load", note=_note, context=_context)

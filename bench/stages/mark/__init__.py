@@ -1,0 +1,1 @@
+"""Where to drill: marks, templates, story sticks."""

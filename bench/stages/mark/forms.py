@@ -1,0 +1,56 @@
+"""The form that asks what the marks are measured from."""
+
+from typing import Any
+
+from django import forms
+
+from bench.forms import BenchForm, MeasureField
+from bench.workbench.context import WorkbenchContext
+from trade.errors import PlanError
+from trade.measure import say_length
+from trade.plan.datum import Datum
+
+_CORNERS = [
+    ("left", "the left corner"),
+    ("right", "the right corner"),
+    ("middle", "the middle of the piece"),
+]
+_KINDS = ("pdf", "svg", "dxf")
+_ON_A_SCREEN = 15.0  # letters of a drawing at true size, so many times those on paper
+
+
+class DatumForm(BenchForm):
+    """What marks are measured from."""
+
+    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+        """Corners, the middle, every stud; a level line, or the floor."""
+        super().__init__(posted)
+        datum, units = bench.plan.datum, bench.units
+        studs = [
+            (f"stud-{stud.centre_mm!r}", f"the stud at {say_length(stud.centre_mm, units)}")
+            for stud in bench.plan.wall.uprights
+        ]
+        now = f"stud-{datum.stud_mm!r}" if datum.across == "stud" else datum.across
+        if now not in {key for key, _ in studs} and datum.across == "stud":
+            studs.append((now, f"{say_length(datum.stud_mm or 0.0, units)}, where a stud was"))
+        self.fields["across"] = forms.ChoiceField(
+            choices=[*_CORNERS, *studs], label="Across, from", initial=now
+        )
+        self.fields["line"] = MeasureField(
+            units, datum.line_mm, label="Up, from a level line at", required=False
+        )
+        self.fields["line"].widget.attrs["placeholder"] = "the floor"
+
+    def clean(self) -> dict[str, Any]:
+        """Build the datum; its refusals land beside their fields."""
+        got = super().clean() or {}
+        if self.errors:
+            return got
+        across, _, stud = got["across"].partition("-")
+        try:
+            got["datum"] = Datum(
+                across=across, stud_mm=float(stud) if stud else None, line_mm=got["line"]
+            )
+        except PlanError as error:
+            self.add_error("line" if error.where == "line_mm" else "across", str(error))
+        return got

@@ -1,0 +1,1 @@
+"""What really went in, proof loads and inspections."""

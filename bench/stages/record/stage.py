@@ -1,0 +1,80 @@
+"""The record as a stage of the workbench."""
+
+from bench.stages.record.forms import FORMS
+from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
+from trade.job.as_built import AsBuiltReport, as_built
+from trade.job.care import Care, cares
+from trade.job.proof import ProofLoad, Proved, proof_load, prove
+from trade.plan.as_built import Look, Proof
+
+
+class RecordContext:
+    """What is known of a piece that hangs."""
+
+    def __init__(self, bench: WorkbenchContext) -> None:
+        """Of the piece that is worked on; its form is that of the open tab."""
+        make = FORMS[bench.tab][0]
+        self.form = bench.posted(make) or make(bench)
+        self.plan, self.piece = bench.plan, bench.chosen
+        self.photos = bench.wall.photos.filter(key=bench.chosen.key, deleted=None)
+        self.hung = self.plan.as_built.as_hung(self.piece.key)
+
+    @property
+    def as_built(self) -> AsBuiltReport:
+        """As it hangs, judged."""
+        return as_built(self.plan, self.piece.key)
+
+    @property
+    def load(self) -> ProofLoad:
+        """What would prove it."""
+        return proof_load(self.as_built.piece, self.plan)
+
+    @property
+    def proofs(self) -> list[tuple[Proof, Proved]]:
+        """Every proof, the latest first, with what it says."""
+        load = self.load
+        own = [proof for proof in self.plan.as_built.proofs if proof.piece == self.piece.key]
+        return [(proof, prove(proof, load)) for proof in reversed(own)]
+
+    @property
+    def looks(self) -> list[Look]:
+        """Every look, the latest first."""
+        return [look for look in reversed(self.plan.as_built.looks) if look.piece == self.piece.key]
+
+    @property
+    def cares(self) -> tuple[Care, ...]:
+        """When to look again."""
+        return cares(self.plan, self.piece.key)
+
+
+def _context(bench: WorkbenchContext) -> RecordContext | None:
+    if bench.piece is None:
+        return None
+    bench.key = bench.piece.key
+    return RecordContext(bench)
+
+
+def _note(bench: WorkbenchContext) -> Note:
+    plan = bench.plan
+    if not plan.pieces:
+        return Note("waiting", "nothing yet")
+    latest = {look.piece: look.held for look in plan.as_built.looks}
+    loose = sum(latest.get(piece.key) in ("loose", "off") for piece in plan.pieces)
+    if loose:
+        return Note("trouble", f"{loose} loose")
+    recorded = sum(plan.as_built.as_hung(piece.key) is not None for piece in plan.pieces)
+    if recorded == len(plan.pieces):
+        return Note("done", "all recorded")
+    return Note("waiting", f"{recorded} of {len(plan.pieces)}" if recorded else "not yet")
+
+
+STAGE = Stage(
+    "record",
+    note=_note,
+    context=_context,
+    tabs=(
+        Tab("", "As built", "What really went in, and whether that holds"),
+        Tab("proof", "Proof", "A load that proves it, and what was read"),
+        Tab("look", "Looked at", "How it held, and when to look again"),
+    ),
+)

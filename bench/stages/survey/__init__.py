@@ -1,0 +1,1 @@
+"""What the wall is, and where its studs are."""

@@ -1,0 +1,1 @@
+"""The workbench: one wall in one request, its stages, and what all of them share."""

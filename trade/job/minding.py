@@ -1,0 +1,17 @@
+"""What to mind when a piece is hung: lifting, fit, cautions, sizes that no shop has."""
+
+from trade.check import Message
+from trade.cutting.sold import unsold
+from trade.mounts import fit, mount_of
+from trade.plan.model import AnyPiece, Plan
+
+
+def what_to_mind(piece: AnyPiece, plan: Plan) -> list[Message]:
+    """Return what to mind with a piece on its wall, in the order in which it matters."""
+    mount = mount_of(piece)
+    return [
+        *mount.lifting(piece),
+        *fit.to_mind(piece, plan.wall),
+        *mount.cautions(piece, plan.wall),
+        *([] if plan.as_built.hangs(piece.key) else unsold(piece, plan)),
+    ]
