@@ -275,15 +275,10 @@ def _piece(
     name = f"{piece.name}: {word}. {place}"
     ringed = " chosen" if chosen else ""
     handles: dict[str, Attribute] = {
-        f"data_{short}": repr(getattr(piece, f"{field}_mm"))
-        for short, field in (
-            ("left", "left"),
-            ("top", "top"),
-            ("length", "length"),
-            ("thick", "high"),
-        )
-    }
-    handles |= {
+        "data_left": repr(piece.left_mm),
+        "data_top": repr(piece.top_mm),
+        "data_length": repr(piece.length_mm),
+        "data_thick": repr(piece.high_mm),
         "data_key": piece.key,
         "data_post": f"pieces/{piece.key}",
         "data_supports": " ".join(map(str, piece.supports_mm)),

@@ -21,7 +21,7 @@ from trade.marking.reading import read as from_datum
 from trade.marking.reading import say_across, say_up
 from trade.measure import Units, say_bit, say_fine_length, say_gap, say_length, say_weight
 from trade.memo import memoized
-from trade.mounts.base import AnySupport
+from trade.mounts.base import AnySupport, Mount
 
 register = template.Library()
 register.simple_tag(once_field)
@@ -238,3 +238,9 @@ def merit(mark: float) -> SafeString:
 def vial(what: wording.Judged | Check, size: str = "middle") -> SafeString:
     """A vial on its own."""
     return vials.markup(what, size)
+
+
+@register.filter
+def icon(mount: Mount[Any]) -> str:
+    """Return the template of a kind's small drawing."""
+    return f"bench/icons/{mount.kind}.html"

@@ -141,3 +141,8 @@ class School(SimpleTestCase):
                     self.assertTrue(
                         1 / 3 < ours[code] / theirs[code] < 3, (key, code, ours[code], theirs[code])
                     )
+
+    def test_pull_and_shear_together_add_as_squares(self) -> None:
+        """(8.28) for screws: 0.6 and 0.8 of each use all of it."""
+        self.assertAlmostEqual(european.combined_use(0.6, 0.8), 1.0)
+        self.assertAlmostEqual(european.combined_use(0.8, 0.6), 1.0)

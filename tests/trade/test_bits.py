@@ -47,6 +47,12 @@ class Drills(SimpleTestCase):
             thin = replace(data.screws()["wood_8"], root_mm=1.0)
             self.assertRaises(NoSizeError, driving.pilot_mm, thin, 0.4, units)
 
+    def test_a_drill_of_the_very_size_is_taken_however_the_product_is_rounded(self) -> None:
+        for units in UNITS:
+            for size in driving.drills_mm(units):
+                screw = replace(data.screws()["wood_8"], root_mm=size * (1 - 1e-6) / 0.7)
+                self.assertEqual(driving.pilot_mm(screw, 0.4, units), size)
+
     def test_every_pin_and_dowel_that_a_plan_may_have_finds_a_bit_that_is_hardly_wider(
         self,
     ) -> None:

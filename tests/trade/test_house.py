@@ -13,8 +13,11 @@ from trade.assess import assess_piece
 from trade.choose import everyday
 from trade.cli.kinds import kinds_chapter
 from trade.cli.pages import rules_chapter
+from trade.mounts import ALL
 from trade.plan import plan_file
 
+# the form of a piece reads fields by the names that its kind gives
+GENERIC = "bench/stages/fix/forms.py"
 ROOT = Path(__file__).resolve().parents[2]
 
 
@@ -107,3 +110,21 @@ class Everyday(SimpleTestCase):
         self.assertEqual(
             (ROOT / "docs/handbook/everyday.md").read_text(), everyday.chapter() + "\n"
         )
+
+
+class KindsOwnTheirAnswers(SimpleTestCase):
+    def test_nobody_else_asks_what_class_or_which_fields_a_piece_has(self) -> None:
+        """A piece is asked through its kind, so that a new kind is one module."""
+        pieces = "|".join(kind.make.__name__ for kind in ALL) + "|Shelf|Piece"
+        asked = re.compile(
+            rf"isinstance\([^()]*\b(?:{pieces})\b|(?:hasattr|getattr)\(\s*(?:self\._)?piece\b"
+        )
+        found = [
+            f"{path.relative_to(ROOT)}:{number}"
+            for folder in ("trade", "bench")
+            for path in sorted((ROOT / folder).rglob("*.py"))
+            if not path.is_relative_to(ROOT / "trade/mounts")
+            for number, line in enumerate(path.read_text().splitlines(), start=1)
+            if asked.search(line) and path != ROOT / GENERIC
+        ]
+        self.assertEqual(found, [])

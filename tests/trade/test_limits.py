@@ -13,7 +13,7 @@ from msgspec.structs import replace
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from trade import data, wording
 from trade.assess import assess
-from trade.check import RANK, PieceVerdict, strained
+from trade.check import RANK, PieceVerdict, Quantity, strained
 from trade.choose.cures import cures
 from trade.cli.judge import as_json
 from trade.fixings.fastener_demand import face_checks, fastener_demands, governing
@@ -111,6 +111,14 @@ class Apart(SimpleTestCase):
         found = self.verdict(bracket_shelf(top_mm=200.0, things=books(300.0)))
         self.assertEqual(found.outcome, "wont_hold")
         self.assertEqual([each.limit for each in wording.besides(found)], ["fit", "service"])
+
+    def test_a_limit_that_people_mind_more_says_the_share_of_the_new_limit(self) -> None:
+        check = self.verdict(long_shelf()).checks[0]
+        half = check.within(0.5)
+        self.assertAlmostEqual(half.capacity.value, check.capacity.value / 2)
+        used = half.sentence.parts["used"]
+        assert isinstance(used, Quantity)
+        self.assertAlmostEqual(used.value, half.utilisation)
 
     def test_every_rule_knows_its_limit_state(self) -> None:
         by = {
@@ -251,3 +259,11 @@ class Governing(SimpleTestCase):
                 ),
                 (demand, kept),
             )
+
+    def test_a_lasting_load_is_kept_beside_a_greater_one_that_is_soon_over(self) -> None:
+        shelf = bracket_shelf()
+        support = mount_of(shelf).supports(shelf, wall())[0]
+        assert isinstance(support, Support)
+        lasting = (support, Demand("lasting", 0.9, 100.0, 0.0))
+        push = (support, Demand("push", 1.6, 120.0, 0.0))
+        self.assertEqual(governing([push, lasting]), [lasting])

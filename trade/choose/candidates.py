@@ -21,29 +21,18 @@ from trade.fixings.anchor_capacity import anchor_of, lining_base, suits
 from trade.fixings.support import Support
 from trade.measure import Units
 from trade.mounts import KINDS, mount_of
+from trade.mounts.base import Mount
 from trade.mounts.prices import screw_price
 from trade.plan.model import (
     AnyPiece,
-    BracketBeam,
-    BracketShelf,
-    Cabinet,
-    CornerShelf,
-    DowelShelf,
     Plan,
     Policy,
-    RodBeam,
-    RodShelf,
-    Shelf,
     Wall,
 )
 from trade.plan.policy import trusts
 
 _THICKER_MM = (25.0, 32.0, 38.0)
 _LONGER = 1  # so many sold lengths beyond the one that is enough
-_SHORTEST_ROD_MM = (
-    184.15  # house rule: 1x8; in a narrower board even the shortest rod has no wood in front of it
-)
-_FRONT_MM = 20.0  # house rule: wood in front of a pin or a dowel
 
 
 class Drive(NamedTuple):
@@ -81,8 +70,6 @@ def base(request: HangRequest, kind: str, layout: StudLayout, plan: Plan) -> Any
     if request.body_kg is not None or request.goes in ("body", "floor"):
         made |= {"body_kg": request.body_kg, "height_mm": request.high_mm or made.get("height_mm")}
     fields = mount.make.__struct_fields__
-    if wall.build == "mass" and "screws_each" in fields:
-        made["screws_each"] = 1  # a row of single plugs
     if (
         "thickness_mm" in fields
         and made.get("thickness_mm", 0.0) <= THIN_MM
@@ -90,20 +77,8 @@ def base(request: HangRequest, kind: str, layout: StudLayout, plan: Plan) -> Any
     ):
         made["thickness_mm"] = request.thickness_mm
         with suppress(PlanError):
-            made["board"] = _fitting(kind, request.board, made["board"])
-    if "in_shelf_mm" in fields:
-        room = request.depth_mm - _FRONT_MM - (19.0 if mount.make is DowelShelf else 0.0)
-        made["in_shelf_mm"] = max(min(made.get("in_shelf_mm", 120.0), room), 10.0)
-    if mount.make is RodShelf:
-        made["depth_mm"] = max(request.depth_mm, _SHORTEST_ROD_MM)
-    made |= {key: value for key, value in _schools(mount.make, policy).items() if key in fields}
-    if mount.make is CornerShelf:
-        corner = "left" if request.x_mm < wall.width_mm / 2 else "right"
-        made |= {
-            "corner": corner,
-            "depth_mm": request.length_mm,
-            "other_mm": request.length_mm * 0.85,
-        }
+            made["board"] = _fitting(mount, request.board, made["board"])
+    made = mount.sized(made, wall, request.x_mm)
     try:
         piece: Any = mount.make(
             key=request.key,
@@ -116,7 +91,7 @@ def base(request: HangRequest, kind: str, layout: StudLayout, plan: Plan) -> Any
         )
         piece = mount.landed(
             replace(
-                piece,
+                follow(piece, policy),
                 top_mm=min(max(request.top_mm + layout.raised_mm, piece.high_mm), wall.height_mm),
             ),
             wall,
@@ -130,51 +105,37 @@ def base(request: HangRequest, kind: str, layout: StudLayout, plan: Plan) -> Any
     )
 
 
-def _fitting(kind: str, board: str | None, usual: str) -> str:
-    """The wished board, where this kind can be made of it."""
-    needs_wood = KINDS[kind].make not in (BracketShelf, BracketBeam)
-    return usual if board is None or (needs_wood and not data.boards()[board].wooden) else board
+def _fitting(mount: Mount[Any], board: str | None, usual: str) -> str:
+    """The board asked for, where this kind can be made of it."""
+    if board is None or not (mount.any_board or data.boards()[board].wooden):
+        return usual
+    return board
 
 
-def _schools(make: type, policy: Policy) -> dict[str, Any]:
-    """What a policy says about the hardware of a kind."""
-    if make is RodShelf:
-        return {"let_in": policy.plates == "let_in"}
-    if make in (Cabinet, RodBeam):
-        return {"locked": policy.stays != "friction"}
-    return (
-        {"bracket": "shop_plywood"}
-        if make in (BracketShelf, BracketBeam) and policy.made == "shop"
-        else {}
-    )
+def follow(piece: AnyPiece, policy: Policy) -> AnyPiece:
+    """Return a piece with its hardware as a policy wants it."""
+    for question in ("plates", "stays", "made"):
+        piece = mount_of(piece).follow(piece, question, policy)
+    return piece
 
 
 def hardware(piece: AnyPiece, policy: Policy, units: Units) -> Iterator[AnyPiece]:
     """Yield the piece and each change of its hardware and board that the policy leaves open."""
     boards = [piece]
-    if isinstance(piece, Shelf) and piece.thickness_mm <= THIN_MM:
+    mount = mount_of(piece)
+    board = mount.board_of(piece)
+    if board is not None and board[1] <= THIN_MM:
         boards += [
-            replace(piece, thickness_mm=t)
-            for t in sold_mm(piece.board, units) or _THICKER_MM
-            if THIN_MM >= t > piece.thickness_mm and piece.top_mm >= t
+            mount.with_board(piece, board[0], thick)
+            for thick in sold_mm(board[0], units) or _THICKER_MM
+            if THIN_MM >= thick > board[1] and piece.top_mm >= thick
         ]
-    kept = _schools(type(piece), policy)
     for each in boards:
         yield each
-        for _, _, changed in mount_of(each).cures(each):
-            changed = replace(
-                changed, **{key: value for key, value in kept.items() if hasattr(changed, key)}
-            )
-            bought = (
-                isinstance(changed, BracketShelf)
-                and data.brackets()[changed.bracket].material == "steel"
-            )
-            if (
-                isinstance(changed, BracketShelf)
-                and policy.made != "either"
-                and bought != (policy.made == "bought")
-            ):
+        for _, _, changed in mount.cures(each):
+            if not mount.suits(changed, policy):
                 continue
+            changed = follow(changed, policy)
             if changed != each:
                 yield changed
 

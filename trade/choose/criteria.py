@@ -10,7 +10,7 @@ from trade.fixings.support import Support
 from trade.memo import memoized
 from trade.mounts import holes, mount_of
 from trade.mounts.prices import part_price, screw_price
-from trade.plan.model import AnyPiece, Policy, RodShelf, Wall
+from trade.plan.model import AnyPiece, Policy, Wall
 
 NAMES = {
     "margin": "to spare",
@@ -93,7 +93,7 @@ def sized(piece: AnyPiece, wall: Wall, policy: Policy, count: int, fasteners: fl
     """
     mount = mount_of(piece)
     row, parts = data.mounting_kinds()[mount.kind], mount.parts(piece, wall)
-    let_in = isinstance(piece, RodShelf) and piece.let_in
+    let_in = mount.let_in(piece)
     tools = [tool for tool in row.tools if not data.tools()[tool].usual]
     tools += ["hammer_drill"] * (wall.build == "mass") + ["chisel"] * let_in
     minutes = (

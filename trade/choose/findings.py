@@ -1,7 +1,7 @@
 """What to find out when nobody can tell whether a piece holds, and what would follow."""
 
 from collections.abc import Callable, Iterator
-from typing import Any, Literal, NamedTuple
+from typing import Literal, NamedTuple
 
 from msgspec.structs import replace
 
@@ -50,7 +50,8 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
     if plan.wall.layers is None:
         yield from _linings(sure, certain)
         certain = _lined(certain, _LININGS[0])
-    if getattr(piece, "body_kg", 0.0) is None:
+    mount = mount_of(piece)
+    if mount.has_body and mount.body_kg(piece) is None:
         kg = _greatest(lambda kg: replace(_weighed(sure, 0.0), body_kg=kg), certain)
         yield Finding(
             Message(
@@ -119,10 +120,8 @@ def supposed(piece: AnyPiece, plan: Plan) -> tuple[AnyPiece, Plan]:
         else stud
         for stud in plan.wall.studs
     )
-    sure: dict[str, Any] = {
-        flag: True for flag in ("sides_sure", "other_sure") if hasattr(piece, flag)
-    }
-    return replace(piece, **sure), replace(plan, wall=replace(plan.wall, studs=studs))
+    sure = mount_of(piece).confirmed(piece)
+    return sure, replace(plan, wall=replace(plan.wall, studs=studs))
 
 
 def _weighed(piece: AnyPiece, kg: float) -> AnyPiece:

@@ -85,10 +85,11 @@ def fewest_rows(plan: Plan, key: str) -> AnyPiece | None:
         PlanError: no such piece.
     """
     piece = plan.piece(key)
-    if not hasattr(piece, "rows"):
-        return None
+    mount = mount_of(piece)
     for rows in range(2, 9):
-        tried = replace(piece, rows=rows)
+        tried = mount.with_rows(piece, rows)
+        if tried is None:
+            return None
         if judge_piece(tried, plan.with_piece(tried)).outcome == "holds":
             return tried
     return None

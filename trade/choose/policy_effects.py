@@ -1,6 +1,6 @@
 """What another school would change on this wall, worked out piece by piece."""
 
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
 from msgspec.structs import replace
 
@@ -15,7 +15,7 @@ from trade.fixings.support import Support
 from trade.marking.marks import piece_marks
 from trade.measure import many
 from trade.mounts import KINDS, mount_of
-from trade.plan.model import AnyPiece, BracketShelf, Cabinet, Plan, Policy, RodBeam, RodShelf, Wall
+from trade.plan.model import AnyPiece, Plan, Policy, Wall
 from trade.wall.scribing import scribing
 from trade.wording import outcome
 
@@ -97,16 +97,7 @@ def follows(piece: AnyPiece, plan: Plan) -> bool:
 
 def _follows(piece: AnyPiece, wall: Wall, question: str, policy: Policy) -> AnyPiece:
     """A piece as a school would have it."""
-    changed: dict[str, Any] = {}
-    if question == "plates" and isinstance(piece, RodShelf):
-        changed = {"let_in": policy.plates == "let_in"}
-    elif question == "stays" and isinstance(piece, Cabinet | RodBeam):
-        changed = {"locked": policy.stays != "friction"}
-    elif question == "made" and isinstance(piece, BracketShelf) and policy.made != "either":
-        bought = data.brackets()[piece.bracket].material == "steel"
-        if bought != (policy.made == "bought"):
-            changed = {"bracket": "braced" if policy.made == "bought" else "shop_plywood"}
-    elif question in ("anchors", "hollow") and wall.build == "timber" and piece.anchor is not None:
+    if question in ("anchors", "hollow") and wall.build == "timber" and piece.anchor is not None:
         loose = [
             support
             for support in mount_of(piece).supports(piece, wall)
@@ -117,8 +108,8 @@ def _follows(piece: AnyPiece, wall: Wall, question: str, policy: Policy) -> AnyP
                 key for key in data.anchors() if candidates.allowed(key, loose, wall, policy)
             ]
             cheapest = min(fitting, key=lambda key: anchor_of(wall, key).price, default=None)
-            changed = {"anchor": cheapest}
-    return replace(piece, **changed) if changed else piece
+            return replace(piece, anchor=cheapest)
+    return mount_of(piece).follow(piece, question, policy)
 
 
 def _differs(old: PieceVerdict, new: PieceVerdict) -> bool:

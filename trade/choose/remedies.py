@@ -20,7 +20,7 @@ from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.anchor_capacity import anchor_of
 from trade.mounts import holes, mount_of
-from trade.plan.model import AnyPiece, Cabinet, CleatWall, Plan, Rail, Shelf
+from trade.plan.model import AnyPiece, Plan
 from trade.wall.scribing import fitted
 from trade.wall.zones import zones
 
@@ -116,14 +116,18 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
             Message("One more support, on a free stud"),
             placement.add_support(piece, wall),
         )
-    if isinstance(piece, Rail | CleatWall):
+    mount = mount_of(piece)
+    if mount.longer_ends:
         yield from _ends(piece, plan)
-    if isinstance(piece, Shelf) and any(code.startswith(_BY_THICKNESS) for code in codes):
+    if any(code.startswith(_BY_THICKNESS) for code in codes):
         yield from _boards(piece, plan)
     if any(code.startswith(_BY_DEPTH) for code in codes):
         yield from _narrower(piece, plan)
-    if isinstance(piece, Cabinet):
-        yield from _taller(piece)
+    for taller, high in mount.taller(piece):
+        label = Message(
+            "A body {h} high, its foot further down the wall", {"h": Quantity(high, "length")}
+        )
+        yield Remedy("taller", label, taller)
 
 
 def _to_studs(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
@@ -174,18 +178,7 @@ def _side(shift_mm: float) -> str:
     return "to the right" if shift_mm > 0 else "to the left"
 
 
-def _taller(piece: Cabinet) -> Iterator[Remedy]:
-    """A body that is made anew, its foot further down the wall."""
-    for more in (100.0, 200.0):
-        if piece.top_mm - piece.height_mm > more:
-            label = Message(
-                "A body {h} high, its foot further down the wall",
-                {"h": Quantity(piece.height_mm + more, "length")},
-            )
-            yield Remedy("taller", label, replace(piece, height_mm=piece.height_mm + more))
-
-
-def _ends(piece: Rail | CleatWall, plan: Plan) -> Iterator[Remedy]:
+def _ends(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """A strip's end that hangs over far.
 
     On to the next stud, else back to just past its last support.
@@ -215,9 +208,7 @@ def _ends(piece: Rail | CleatWall, plan: Plan) -> Iterator[Remedy]:
         )
 
 
-def _ended(
-    piece: Rail | CleatWall, plan: Plan, by: float, left: bool, said: str
-) -> Iterator[Remedy]:
+def _ended(piece: AnyPiece, plan: Plan, by: float, left: bool, said: str) -> Iterator[Remedy]:
     """The piece longer at one end, on one support more there, or shorter.
 
     Nothing where that leaves the wall or drops a thing.
@@ -244,16 +235,21 @@ def _ended(
             yield Remedy("end", Message(said, {"by": Quantity(abs(by), "length")}), made)
 
 
-def _boards(piece: Shelf, plan: Plan) -> Iterator[Remedy]:
+def _boards(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """A thicker board; one of a stiffer wood, the cheapest first."""
-    sold = [thick for thick in sold_mm(piece.board, plan.units) if thick <= THIN_MM]
-    for thickness in sold or _THICKER_MM:
-        if thickness > piece.thickness_mm and piece.top_mm >= thickness:
-            label = Message("A board {t} thick", {"t": Quantity(thickness, "length")})
-            yield Remedy("board", label, replace(piece, thickness_mm=thickness))  # type: ignore[arg-type]
-    if piece.thickness_mm > THIN_MM:
+    mount = mount_of(piece)
+    found = mount.board_of(piece)
+    if found is None:
         return
-    now = data.boards()[piece.board]
+    board, now_mm = found
+    sold = [thick for thick in sold_mm(board, plan.units) if thick <= THIN_MM]
+    for thickness in sold or _THICKER_MM:
+        if thickness > now_mm and piece.top_mm >= thickness:
+            label = Message("A board {t} thick", {"t": Quantity(thickness, "length")})
+            yield Remedy("board", label, mount.with_board(piece, board, thickness))
+    if now_mm > THIN_MM:
+        return
+    now = data.boards()[board]
     stiffer = [
         (row.price, key, row)
         for key, row in data.woods().items()
@@ -261,18 +257,16 @@ def _boards(piece: Shelf, plan: Plan) -> Iterator[Remedy]:
     ]
     for _, key, row in sorted(stiffer, key=lambda each: each[:2]):
         label = Message("A board of {name}", {"name": row.name})
-        yield Remedy("stiffer", label, replace(piece, board=key))  # type: ignore[arg-type]
+        yield Remedy("stiffer", label, mount.with_board(piece, key, now_mm))
 
 
 def _narrower(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Less deep, by widths of boards as sold, as long as what stands on it stays on it."""
+    if mount_of(piece).board_of(piece) is None:
+        return
     outs = [thing.out_mm for thing in piece.things if thing.out_mm is not None]
     for depth in reversed(BOARD_WIDTHS_MM[plan.units]):
-        if (
-            isinstance(piece, Shelf)
-            and piece.depth_mm * 0.6 <= depth < piece.depth_mm - 5
-            and all(out <= depth for out in outs)
-        ):
+        if piece.depth_mm * 0.6 <= depth < piece.depth_mm - 5 and all(out <= depth for out in outs):
             with suppress(PlanError):
                 label = Message("Less deep, {d}", {"d": Quantity(depth, "length")})
                 yield Remedy("narrower", label, replace(piece, depth_mm=depth))
@@ -390,15 +384,11 @@ def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
 
 def _shorter_rods(piece: AnyPiece) -> Iterator[Remedy]:
     """Rods, pins or dowels just short enough to leave wood in front of them."""
-    room = piece.depth_mm - getattr(piece, "strip_mm", 0.0) - data.house("rod_cover_mm")
-    for field in ("in_shelf_mm", "in_beam_mm"):
-        if 0 < room < getattr(piece, field, 0.0):
-            shorter = replace(piece, **{field: room})
-            yield Remedy(
-                "rods",
-                Message("So much of each in the piece: {l}", {"l": Quantity(room, "length")}),
-                shorter,
-            )
+    found = mount_of(piece).shorter_rods(piece)
+    if found is not None:
+        shorter, room = found
+        label = Message("So much of each in the piece: {l}", {"l": Quantity(room, "length")})
+        yield Remedy("rods", label, shorter)
 
 
 def _moved(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:

@@ -12,7 +12,7 @@ from trade.load import contents
 from trade.measure import Units, read_length, read_weight
 from trade.mounts import mount_of
 from trade.plan.item import between
-from trade.plan.model import AnyPiece, Plan, Shelf, Thing, Wall
+from trade.plan.model import AnyPiece, Plan, Thing, Wall
 
 _FINGER_MM = 20.0  # house rule: how much deeper a shelf is than what stands on it
 _ENDS_MM = 60.0  # house rule: how much longer a shelf is than what stands on it
@@ -152,12 +152,11 @@ def amount_of(what: str, typed: str, units: Units) -> float:
 
 def wish_of(piece: AnyPiece) -> HangRequest:
     """What a piece that is already on the wall is there for, however it hangs."""
-    row, high = data.mounting_kinds()[mount_of(piece).kind], getattr(piece, "height_mm", 0.0)
-    thin = isinstance(piece, Shelf) and piece.thickness_mm <= THIN_MM
+    mount = mount_of(piece)
+    row, high = data.mounting_kinds()[mount.kind], piece.high_mm
+    board = mount.board_of(piece)
     chosen: dict[str, Any] = (
-        {"board": piece.board, "thickness_mm": piece.thickness_mm}
-        if isinstance(piece, Shelf) and thin
-        else {}
+        {"board": board[0], "thickness_mm": board[1]} if board and board[1] <= THIN_MM else {}
     )
     body = row.serves[0] in ("body", "floor")
     return HangRequest(
@@ -170,7 +169,7 @@ def wish_of(piece: AnyPiece) -> HangRequest:
         depth_mm=piece.depth_mm,
         use=piece.use,
         high_mm=high if body else 0.0,
-        body_kg=getattr(piece, "body_kg", None),
+        body_kg=mount.body_kg(piece),
         things=piece.things,
         **chosen,
     )

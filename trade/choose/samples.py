@@ -6,6 +6,7 @@ from typing import Any
 from msgspec.structs import replace
 
 from trade.choose import placement
+from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Layer, Plan, Stud, Thing, Wall
 
 _BODY_KG = 20.0
@@ -35,8 +36,6 @@ def sample(kind: str) -> AnyPiece:
     piece: Any = placement.put_up(
         Plan(name="Wall", units="metric", wall=sample_wall()), kind, 1600.0, 1500.0
     )
-    known = {"body_kg": _BODY_KG} if hasattr(piece, "body_kg") else {}
-    for sure in ("sides_sure", "other_sure"):
-        if hasattr(piece, sure):
-            known[sure] = True
-    return replace(piece, things=_LOAD, **known)
+    mount = mount_of(piece)
+    known = {"body_kg": _BODY_KG} if mount.has_body else {}
+    return replace(mount.confirmed(piece), things=_LOAD, **known)

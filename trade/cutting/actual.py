@@ -6,15 +6,9 @@ What it measures, put into the plan, so that the verdict and every part follow i
 from msgspec.structs import replace
 
 from trade.mounts import mount_of
-from trade.plan.model import AnyPiece, Plan
+from trade.plan.model import Plan
 
 _SAME_MM = 0.05
-_OF = (
-    ("board", ("thickness_mm", "skin_mm", "strip_mm")),
-    ("ledger", ("ledger_mm",)),
-    ("cleat", ("cleat_mm",)),
-    ("inner", ("inner_mm",)),
-)
 
 
 def with_thickness(plan: Plan, board: str, called_mm: float, found_mm: float) -> Plan:
@@ -31,9 +25,10 @@ def with_thickness(plan: Plan, board: str, called_mm: float, found_mm: float) ->
     """
     changed = plan
     for piece in plan.pieces:
-        thicker = _thicker(piece, board, called_mm, found_mm)
+        mount = mount_of(piece)
+        thicker = mount.measured(piece, board, called_mm, found_mm)
         if thicker != piece:
-            changed = changed.with_piece(mount_of(thicker).landed(thicker, plan.wall))
+            changed = changed.with_piece(mount.landed(thicker, plan.wall))
     own = tuple(
         replace(part, thickness_mm=found_mm)
         if part.board == board and abs(part.thickness_mm - called_mm) < _SAME_MM
@@ -41,15 +36,3 @@ def with_thickness(plan: Plan, board: str, called_mm: float, found_mm: float) ->
         for part in plan.shop.own
     )
     return replace(changed, shop=replace(plan.shop, own=own)) if own != plan.shop.own else changed
-
-
-def _thicker(piece: AnyPiece, board: str, called_mm: float, found_mm: float) -> AnyPiece:
-    """A piece with every part of that wood and thickness as it was found."""
-    fields = {
-        field: found_mm
-        for wood, sizes in _OF
-        if getattr(piece, wood, None) == board
-        for field in sizes
-        if abs(getattr(piece, field, 0.0) - called_mm) < _SAME_MM
-    }
-    return replace(piece, **fields) if fields else piece

@@ -223,9 +223,10 @@ class Want(Row, frozen=True, kw_only=True):
 class MountingKind(Row, frozen=True, kw_only=True):
     """What a kind of mounting is good for and what it takes.
 
-    The table says what each field means.
+    The table says what each field means; `how`: how it carries its load, in paragraphs.
     """
 
+    how: str
     serves: tuple[Goes, ...]
     seen: Literal[0, 1, 2]
     off: Literal[0, 1, 2]

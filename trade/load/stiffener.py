@@ -8,7 +8,7 @@ from typing import NamedTuple
 from trade import data
 from trade.measure import G_N_PER_KG
 from trade.mechanics.composite import Component
-from trade.plan.model import BracketShelf, LedgerShelf, Shelf
+from trade.plan.model import Shelf
 
 _SOFT = "pine_white"  # house rule: a strip of wood under metal is taken as the softest of the shop
 
@@ -28,18 +28,19 @@ class Stiffener(NamedTuple):
 
 def stiffener(piece: Shelf) -> Stiffener | None:
     """What stiffens a shelf's front; None where nothing does."""
-    if not isinstance(piece, BracketShelf | LedgerShelf) or not piece.stiffener_mm:
+    front = piece.front_edge
+    if front is None or not front.height_mm:
         return None
-    board, row = data.boards()[piece.board], data.stiffeners()[piece.stiffener]
+    board, row = data.boards()[piece.board], data.stiffeners()[front.stiffener]
     of, wide, name = row.of, row.wide_mm, row.name
     if of == "own":
-        wood = piece.ledger if isinstance(piece, LedgerShelf) else _SOFT
-        of, name = (piece.board if board.wooden else wood), "strip under its front edge"
-        if piece.stiffener == "usual" and not board.wooden and not isinstance(piece, LedgerShelf):
+        of = piece.board if board.wooden else front.wood or _SOFT
+        name = "strip under its front edge"
+        if front.stiffener == "usual" and not board.wooden and front.wood is None:
             of, wide, name = piece.board, piece.thickness_mm, "fold of its front edge"
     if of == "board":
         of, wide = piece.board, piece.depth_mm if row.whole else wide or piece.thickness_mm
     made = data.boards()[of]
     return Stiffener(
-        name, of, Component(made.e_mpa, wide, piece.stiffener_mm, made.k_def, row.wall_mm)
+        name, of, Component(made.e_mpa, wide, front.height_mm, made.k_def, row.wall_mm)
     )

@@ -1,6 +1,5 @@
 """What every kind of mounting is asked, and what it answers with."""
 
-import inspect
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Iterator, Sequence
 from typing import Any, ClassVar, Generic, Literal, NamedTuple, TypeVar
@@ -22,6 +21,7 @@ from trade.plan.model import Piece, Shelf, Wall
 from trade.plan.policy import Policy
 
 P = TypeVar("P", bound=Piece)
+_SAME_MM = 0.05
 _TOUCHING_MM = 1e-6
 _PARALLEL = 2  # more rods than that are never quite parallel
 AnySupport = Support | PinSeat
@@ -162,7 +162,10 @@ class Mount(ABC, Generic[P]):
     `fresh`: what a new one is made of, besides what every piece has; `stands`: on the floor;
     `every_stud`: it is screwed to all that it crosses; `carries`: where its things are, seen from
     the front; `bored_from_wall`: its own holes are bored from where what carries it was found to
-    be; `covers`: what is behind it can't be reached.
+    be; `covers`: what is behind it can't be reached; `any_board`: its board may be other than wood;
+    `longer_ends`: it can be made longer or shorter at an end; `doubts`: fields that say whether
+    something out of sight is certain; `woods`: each field that names a wood, with the thicknesses
+    that are of it.
     """
 
     kind: ClassVar[str]
@@ -177,11 +180,10 @@ class Mount(ABC, Generic[P]):
     covers: ClassVar[bool] = False
     bored_from_wall: ClassVar[bool] = False
     carries: ClassVar[Literal["on", "in", "under"]] = "on"
-
-    @property
-    def icon(self) -> str:
-        """The template of its small drawing."""
-        return f"bench/icons/{self.kind}.html"
+    any_board: ClassVar[bool] = False
+    longer_ends: ClassVar[bool] = False
+    doubts: ClassVar[tuple[str, ...]] = ()
+    woods: ClassVar[tuple[tuple[str, tuple[str, ...]], ...]] = (("board", ("thickness_mm",)),)
 
     @abstractmethod
     def checks(self, piece: P, wall: Wall) -> list[Check]:
@@ -253,11 +255,75 @@ class Mount(ABC, Generic[P]):
         """What to mind with this kind here."""
         return []
 
+    @property
+    def has_body(self) -> bool:
+        """Whether it has a body that must be weighed."""
+        return "body_kg" in self.make.__struct_fields__
+
+    def body_kg(self, piece: P) -> float | None:
+        """What its body weighs empty; None when nobody knows, or it has none."""
+        found: float | None = getattr(piece, "body_kg", None)
+        return found
+
+    def confirmed(self, piece: P) -> P:
+        """The piece with every doubt of its own settled for the better."""
+        return replace(piece, **dict.fromkeys(self.doubts, True)) if self.doubts else piece
+
+    def board_of(self, piece: P) -> tuple[str, float] | None:
+        """Its board and how thick that is, mm, if it is one board that something holds."""
+        return (piece.board, piece.thickness_mm) if isinstance(piece, Shelf) else None
+
+    def with_board(self, piece: P, board: str, thickness_mm: float) -> P:
+        """The piece with another board; only for kinds that have one."""
+        return replace(piece, board=board, thickness_mm=thickness_mm)
+
+    def measured(self, piece: P, board: str, called_mm: float, found_mm: float) -> P:
+        """The piece with every part of a wood and thickness as thick as it was found to be."""
+        fields = {
+            field: found_mm
+            for wood, sizes in self.woods
+            if getattr(piece, wood) == board
+            for field in sizes
+            if abs(getattr(piece, field) - called_mm) < _SAME_MM
+        }
+        return replace(piece, **fields) if fields else piece
+
+    def sized(self, fields: dict[str, Any], wall: Wall, x_mm: float) -> dict[str, Any]:
+        """Fields of a new piece, adapted to its size, to the wall and to where its middle is."""
+        return fields
+
+    def follow(self, piece: P, question: str, policy: Policy) -> P:
+        """The piece as a policy answers a question about hardware: `plates`, `stays` or `made`."""
+        return piece
+
+    def suits(self, piece: P, policy: Policy) -> bool:
+        """Whether a policy allows its hardware."""
+        return True
+
+    def let_in(self, piece: P) -> bool:
+        """Whether its hardware is let into the lining."""
+        return False
+
+    def with_rows(self, piece: P, rows: int) -> P | None:
+        """The piece held in so many rows; None for a kind without rows."""
+        return None
+
+    def shorter_rods(self, piece: P) -> tuple[P, float] | None:
+        """The piece with its rods as short as its depth asks, and how deep they are then, mm.
+
+        None where they are short enough, or where it has none.
+        """
+        return None
+
+    def taller(self, piece: P) -> Iterator[tuple[P, float]]:
+        """The piece with a taller body that reaches further down, and how high it is then, mm."""
+        yield from ()
+
     def weight_kg(self, piece: P) -> float | None:
         """What has to be lifted into place; None when nobody knows, or nothing heavy is."""
         if isinstance(piece, Shelf):
             return board_n(piece) / G_N_PER_KG
-        return getattr(piece, "body_kg", None)
+        return self.body_kg(piece)
 
     def lifting(self, piece: P) -> list[Message]:
         """Who must lift it, when one person alone should not."""
@@ -284,9 +350,8 @@ class Mount(ABC, Generic[P]):
 
     @property
     def how(self) -> str:
-        """How this kind carries its load, in the words of its module."""
-        words = inspect.getdoc(inspect.getmodule(type(self))) or ""
-        return words
+        """How this kind carries its load."""
+        return data.mounting_kinds()[self.kind].how
 
     def hook_mm(self, piece: P) -> float | None:
         """Height at which what hangs from it is held.

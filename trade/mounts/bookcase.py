@@ -1,9 +1,4 @@
-"""A standing bookcase that straps keep from tipping.
-
-It stands by itself until a child climbs it or hangs on an open drawer. Then its empty weight, at
-half its depth, is all that resists; the straps carry the rest. Empty is the worst case: what stands
-on the lower boards would help.
-"""
+"""A standing bookcase that straps keep from tipping."""
 
 from collections.abc import Iterator
 from math import hypot
@@ -43,6 +38,7 @@ class _Bookcase(Mount[Bookcase]):
     support_noun = NOUN
     carries = "in"
     make = Bookcase
+    woods = (("inner", ("inner_mm",)),)
     stands = True
     asks = (
         LENGTH,

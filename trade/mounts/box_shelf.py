@@ -1,8 +1,4 @@
-"""A hollow box that floats: screws through its back near its top, its lower back edge on the wall.
-
-It turns about that edge; the further above it the screws are, the less they are pulled: the taller
-box wins.
-"""
+"""A hollow box that floats: screws through its back near its top, its foot on the wall."""
 
 from collections.abc import Iterator
 from typing import Any, ClassVar
@@ -36,6 +32,7 @@ class _BoxShelf(Mount[BoxShelf]):
     piece_noun = "box shelf"
     support_noun = NOUN
     make = BoxShelf
+    woods = (("board", ("skin_mm",)),)
     asks = (
         LENGTH,
         DEPTH,

@@ -1,7 +1,4 @@
-"""A solid beam or mantel on heavy brackets.
-
-A shelf whose own weight is most of what the brackets carry.
-"""
+"""A solid beam or mantel on heavy brackets."""
 
 from typing import Any, ClassVar
 

@@ -1,9 +1,4 @@
-"""A shelf on surface brackets screwed to studs.
-
-Each bracket takes its share of the shelf as a continuous beam (R) at the load's distance from the
-wall (z). M = R z turns the bracket about its foot: screws high up pull, the foot presses into the
-lining.
-"""
+"""A shelf on surface brackets screwed to studs."""
 
 from collections.abc import Iterator
 from typing import Any, ClassVar, TypeVar
@@ -49,6 +44,8 @@ _HARDWARE_OUT_SHARE = 0.4  # a bracket's own weight hangs near its wall end
 class Bracketed(Mount[B]):
     """What shelves and beams on brackets share."""
 
+    any_board = True
+
     support_noun = NOUN
     asks = (
         *SHELF,
@@ -68,6 +65,17 @@ class Bracketed(Mount[B]):
             help="Empty: its section decides.",
         ),
     )
+
+    def follow(self, piece: B, question: str, policy: Policy) -> B:
+        """Bought brackets, or brackets made in the shop."""
+        if question != "made" or self.suits(piece, policy):
+            return piece
+        return replace(piece, bracket="braced" if policy.made == "bought" else "shop_plywood")
+
+    def suits(self, piece: B, policy: Policy) -> bool:
+        """Whether its brackets are bought or made as the policy has it."""
+        bought = data.brackets()[piece.bracket].material == "steel"
+        return policy.made == "either" or bought == (policy.made == "bought")
 
     def checks(self, piece: B, wall: Wall) -> list[Check]:
         """Every check of the shelf, its brackets and their screws."""

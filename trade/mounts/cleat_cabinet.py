@@ -1,13 +1,4 @@
-"""A cabinet, box or mantel on a bevelled cleat.
-
-One half on the wall, the other on its back, a spacer at the bottom.
-
-The weight W at a distance z from the wall wants to turn it out at the top: H = W z / h at the
-bevel, h above the spacer. The bevel alone, without friction, draws it in with W tan b; while z / h
-is less than tan b it sits, beyond that it climbs off, however well the screws hold. The wall's half
-is pulled by the greater of the two, at its top edge: its own lever about its lower edge makes the
-screws' pull greater still.
-"""
+"""A cabinet, box or mantel on a bevelled cleat."""
 
 from collections.abc import Iterator
 from math import inf, radians, tan
@@ -36,6 +27,7 @@ from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw pair"
+_TALLER_MM = (100.0, 200.0)
 _LOWER_MM = (75.0, 150.0, 250.0)  # house rule: a spacer that reaches so far below
 
 
@@ -47,6 +39,7 @@ class _CleatCabinet(Mount[Cabinet]):
     carries = "in"
     every_stud = True
     make = Cabinet
+    woods = (("cleat", ("cleat_mm",)), ("inner", ("inner_mm",)))
     asks = (
         LENGTH,
         Ask("height_mm", "Height", "length"),
@@ -85,6 +78,21 @@ class _CleatCabinet(Mount[Cabinet]):
         "height_mm": 600.0,
         "body_kg": None,
     }
+
+    def sized(self, fields: dict[str, Any], wall: Wall, x_mm: float) -> dict[str, Any]:
+        """A row of single plugs where the wall is masonry."""
+        return fields | ({"screws_each": 1} if wall.build == "mass" else {})
+
+    def follow(self, piece: Cabinet, question: str, policy: Policy) -> Cabinet:
+        """Locked on its cleat, or held by friction alone."""
+        return replace(piece, locked=policy.stays != "friction") if question == "stays" else piece
+
+    def taller(self, piece: Cabinet) -> Iterator[tuple[Cabinet, float]]:
+        """Bodies whose foot is further down the wall."""
+        for more in _TALLER_MM:
+            if piece.top_mm - piece.height_mm > more:
+                high = piece.height_mm + more
+                yield replace(piece, height_mm=high), high
 
     def checks(self, piece: Cabinet, wall: Wall) -> list[Check]:
         """Every check of the cleat, its seating and its screws."""

@@ -1,8 +1,4 @@
-"""A cleat wall: rows of bevelled cleats on the studs, and holders that hang on any of them.
-
-Each row must carry what may hang on it; what sits badly in its bevel is the lowest holder with the
-longest reach.
-"""
+"""A cleat wall: rows of bevelled cleats on the studs, and holders that hang on any of them."""
 
 from collections.abc import Iterator
 from math import radians, tan
@@ -37,6 +33,8 @@ class _CleatWall(Mount[CleatWall]):
     carries = "in"
     every_stud = True
     make = CleatWall
+    longer_ends = True
+    woods = (("cleat", ("cleat_mm",)),)
     asks = (
         LENGTH,
         Ask("rows", "Rows of cleats", "count"),
@@ -61,6 +59,10 @@ class _CleatWall(Mount[CleatWall]):
         "holder_mm": 250.0,
         "use": "everyday",
     }
+
+    def with_rows(self, piece: CleatWall, rows: int) -> CleatWall | None:
+        """So many rows of cleats."""
+        return replace(piece, rows=rows)
 
     def checks(self, piece: CleatWall, wall: Wall) -> list[Check]:
         """Every check of a row, of its screws, and of a holder on it."""

@@ -1,9 +1,4 @@
-"""A corner shelf on ledgers on two walls, its front slanting from one to the other.
-
-It rests on three places: the corner and the furthest screw in each wall. While the load stays
-inside that triangle, both walls share it by shear alone; beyond it the corner wants to lift, and
-the outer screws carry more than all of it.
-"""
+"""A corner shelf on ledgers on two walls, its front slanting from one to the other."""
 
 from collections.abc import Iterator
 from math import atan2, cos, degrees, hypot, radians, sin
@@ -41,6 +36,7 @@ from trade.wall.backing import backing
 
 NOUN = "screw place"
 
+_OTHER_SCREW = 0.85  # house rule: of the depth, to the furthest screw in the other wall
 _OTHER_PLACES = 2  # along the other wall
 _SQUARE_DEG = 0.05  # nobody measures a corner nearer than that
 
@@ -155,6 +151,8 @@ class _CornerShelf(Mount[CornerShelf]):
     piece_noun = "corner shelf"
     support_noun = NOUN
     make = CornerShelf
+    doubts = ("other_sure",)
+    woods = (("board", ("thickness_mm",)), ("ledger", ("ledger_mm",)))
     asks = (
         *SHELF,
         Ask("corner", "In which corner", "choice", data.corners),
@@ -176,6 +174,14 @@ class _CornerShelf(Mount[CornerShelf]):
         "depth_mm": 500.0,
         "other_mm": 400.0,
     }
+
+    def sized(self, fields: dict[str, Any], wall: Wall, x_mm: float) -> dict[str, Any]:
+        """In the nearer corner, as deep as it is long."""
+        return fields | {
+            "corner": "left" if x_mm < wall.width_mm / 2 else "right",
+            "depth_mm": fields["length_mm"],
+            "other_mm": fields["length_mm"] * _OTHER_SCREW,
+        }
 
     def checks(self, piece: CornerShelf, wall: Wall) -> list[Check]:
         """Every check of the triangle, the ledgers' screws and the slanting front."""

@@ -1,8 +1,4 @@
-"""A floating shelf that slides onto dowels in a back strip, all of wood.
-
-The dowels bend where they leave the strip; the strip turns about its lower edge, and its screws
-have a lever of about half the shelf's thickness only: a thin shelf pulls hard.
-"""
+"""A floating shelf that slides onto dowels in a back strip, all of wood."""
 
 from collections.abc import Iterator
 from itertools import pairwise
@@ -37,12 +33,13 @@ from trade.mounts.base import (
     cut_dowel,
 )
 from trade.mounts.hanging import Act, Hanging, do
-from trade.mounts.rods import Rod, slid_on
+from trade.mounts.rods import Rod, rod_mm, slid_on
 from trade.mounts.work import Band, Bored, Detail, Mitre, longest_mm
 from trade.plan.model import DowelShelf, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
+_STRIP_MM = 19.0  # of a new one
 _PRESSED_MM = 400.0  # house rule: so much of the strip presses at each support
 NOUN = "screw place"
 _BETWEEN_MM = 3.0  # house rule: wood between a screw and a dowel
@@ -54,6 +51,7 @@ class _DowelShelf(Mount[DowelShelf]):
     name = "Floating shelf on dowels"
     support_noun = NOUN
     make = DowelShelf
+    woods = (("board", ("thickness_mm", "strip_mm")),)
     asks = (
         *WOODEN_SHELF,
         Ask("strip_mm", "Back strip thick", "length"),
@@ -68,6 +66,17 @@ class _DowelShelf(Mount[DowelShelf]):
         "depth_mm": 200.0,
         "use": "display",
     }
+
+    def sized(self, fields: dict[str, Any], wall: Wall, x_mm: float) -> dict[str, Any]:
+        """Dowels that leave wood in front of them."""
+        return fields | {
+            "in_shelf_mm": rod_mm(fields["depth_mm"] - _STRIP_MM, fields.get("in_shelf_mm", 120.0))
+        }
+
+    def shorter_rods(self, piece: DowelShelf) -> tuple[DowelShelf, float] | None:
+        """Dowels with the least cover of wood in front of them."""
+        room = piece.depth_mm - piece.strip_mm - data.house("rod_cover_mm")
+        return (replace(piece, in_shelf_mm=room), room) if 0 < room < piece.in_shelf_mm else None
 
     def checks(self, piece: DowelShelf, wall: Wall) -> list[Check]:
         """Every check of the shelf, its dowels and the strip's screws."""

@@ -1,7 +1,4 @@
-"""A board with clips, hangers or holders that spans two studs.
-
-A rail that is high enough to hold tools.
-"""
+"""A board with clips, hangers or holders that spans two studs."""
 
 from typing import Any, ClassVar
 

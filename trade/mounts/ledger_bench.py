@@ -1,7 +1,4 @@
-"""A bench or desk on a ledger at the wall and legs at the front.
-
-Half the load goes to the ledger; the legs carry the rest.
-"""
+"""A bench or desk on a ledger at the wall and legs at the front."""
 
 from collections.abc import Iterator
 from typing import Any, ClassVar
@@ -38,6 +35,7 @@ class _Bench(Mount[Bench]):
     support_noun = NOUN
     every_stud = True
     make = Bench
+    woods = (("board", ("thickness_mm",)), ("ledger", ("ledger_mm",)))
     asks = (
         *SHELF,
         Ask("ledger", "Ledger of", "choice", data.woods),

@@ -1,8 +1,4 @@
-"""A shelf on ledgers on two or three walls: closets, pantries, niches.
-
-The ledgers' screws work in shear across the lining; the free front edge governs the sag, and a
-strip under it cures that.
-"""
+"""A shelf on ledgers on two or three walls: closets, pantries, niches."""
 
 from collections.abc import Iterator
 from typing import Any, ClassVar
@@ -44,6 +40,8 @@ class _LedgerShelf(Mount[LedgerShelf]):
     support_noun = NOUN
     every_stud = True
     make = LedgerShelf
+    doubts = ("sides_sure",)
+    woods = (("board", ("thickness_mm",)), ("ledger", ("ledger_mm",)))
     asks = (
         *SHELF,
         Ask("ledger", "Ledgers of", "choice", data.woods),

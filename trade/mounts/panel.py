@@ -1,9 +1,4 @@
-"""A panel on the wall that things hang on: a sheet straight to the studs, or on level battens.
-
-On battens there are two chains in series: the panel's screws in the battens, whose thread is no
-longer than the batten is thick, and the battens' screws in the studs. What hangs turns the whole
-panel about its lower edge: the top row pulls.
-"""
+"""A panel on the wall that things hang on: a sheet straight to the studs, or on level battens."""
 
 from collections.abc import Iterator
 from typing import Any, ClassVar, TypeVar
@@ -57,6 +52,10 @@ class Panelled(Mount[N]):
         Ask("depth_mm", "Things reach out", "length"),
         Ask("cut_out", "Openings cut out of it for boxes that it covers", "flag"),
     )
+
+    def with_rows(self, piece: N, rows: int) -> N | None:
+        """Held by so many battens, or rows of screws."""
+        return replace(piece, rows=rows)
 
     def checks(self, piece: N, wall: Wall) -> list[Check]:
         """Every check of the panel, its battens and its screws."""

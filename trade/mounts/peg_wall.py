@@ -1,8 +1,4 @@
-"""A perforated board or plywood peg wall: a panel whose things hang on pegs in short holes.
-
-A peg is a cantilever in a socket no deeper than the sheet is thick: it bends at the sheet's face,
-and pries in its hole.
-"""
+"""A perforated board or plywood peg wall: a panel whose things hang on pegs in short holes."""
 
 from math import pi
 from typing import Any, ClassVar, NamedTuple

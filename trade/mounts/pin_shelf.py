@@ -1,11 +1,4 @@
-"""A floating shelf on blind pins.
-
-Steel pins let into the studs and into the shelf's back, no plate, nothing to be seen.
-
-The pin in the stud carries; a little plate, where there is one, only keeps it from turning. Its
-droop is set by the wood that it presses into, so pins are set a touch upward, by what the load will
-take away again.
-"""
+"""A floating shelf on blind pins."""
 
 from collections.abc import Iterator
 from math import pi
@@ -39,7 +32,7 @@ from trade.mounts.base import (
     support_name,
 )
 from trade.mounts.hanging import Act, Hanging, do
-from trade.mounts.rods import Rod, carried_over, slid_on
+from trade.mounts.rods import Rod, carried_over, rod_mm, slid_on
 from trade.mounts.stiffness import Give
 from trade.plan.model import PinShelf, Wall
 from trade.plan.policy import Policy
@@ -71,6 +64,17 @@ class _PinShelf(Mount[PinShelf]):
         "in_shelf_mm": 120.0,
         "use": "display",
     }
+
+    def sized(self, fields: dict[str, Any], wall: Wall, x_mm: float) -> dict[str, Any]:
+        """Pins that leave wood in front of them."""
+        return fields | {
+            "in_shelf_mm": rod_mm(fields["depth_mm"], fields.get("in_shelf_mm", 120.0))
+        }
+
+    def shorter_rods(self, piece: PinShelf) -> tuple[PinShelf, float] | None:
+        """Pins with the least cover of wood in front of them."""
+        room = piece.depth_mm - data.house("rod_cover_mm")
+        return (replace(piece, in_shelf_mm=room), room) if 0 < room < piece.in_shelf_mm else None
 
     def checks(self, piece: PinShelf, wall: Wall) -> list[Check]:
         """Every check of the shelf and its pins."""

@@ -1,11 +1,4 @@
-"""A rail along the wall, with hooks or brackets that move along it.
-
-And a board with holders that spans two studs.
-
-The rail is a continuous beam over its studs. A hook that reaches out between two studs bends the
-rail, twists it, and turns the screws out of the wall: what may hang is not one number but one at
-each place along the rail.
-"""
+"""A rail along the wall, with hooks or brackets that move along it."""
 
 from collections.abc import Iterator
 from itertools import pairwise
@@ -43,6 +36,7 @@ class Railed(Mount[R]):
     covers = True
     carries = "under"
     every_stud = True
+    longer_ends = True
     asks = (
         LENGTH,
         Ask("height_mm", "Height", "length"),

@@ -1,10 +1,4 @@
-"""A solid beam or mantel on threaded rods driven into the studs.
-
-The rods pull like lags, for screws from the top or glue lock the beam onto them, and the beam's
-lower back edge presses on the wall: a beam is high, so the lever is good. Rods are never quite
-parallel: their places go over with a template, and the beam's holes are drilled wider than the
-rods, or a sledge hammer ends the day.
-"""
+"""A solid beam or mantel on threaded rods driven into the studs."""
 
 from collections.abc import Iterator
 from typing import Any, ClassVar
@@ -68,6 +62,15 @@ class _RodBeam(Mount[RodBeam]):
         "screw": "rod_3_8",
         "in_beam_mm": 90.0,
     }
+
+    def follow(self, piece: RodBeam, question: str, policy: Policy) -> RodBeam:
+        """Locked on its rods, or held by friction alone."""
+        return replace(piece, locked=policy.stays != "friction") if question == "stays" else piece
+
+    def shorter_rods(self, piece: RodBeam) -> tuple[RodBeam, float] | None:
+        """Rods with the least cover of wood in front of them."""
+        room = piece.depth_mm - data.house("rod_cover_mm")
+        return (replace(piece, in_beam_mm=room), room) if 0 < room < piece.in_beam_mm else None
 
     def checks(self, piece: RodBeam, wall: Wall) -> list[Check]:
         """Every check of the beam and its rods."""

@@ -1,9 +1,4 @@
-"""A floating shelf on steel rods welded to wall plates, a plate on each stud.
-
-The rod is a cantilever from its plate; the plate's screws have a lever of a few centimetres only,
-so it is they, and what the plate presses on, that govern. A plate let into the lining sits on the
-stud: a hard face and no gap, but the load hangs further out by the lining's thickness.
-"""
+"""A floating shelf on steel rods welded to wall plates, a plate on each stud."""
 
 from collections.abc import Iterator
 from math import pi
@@ -46,6 +41,8 @@ from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "rod"
+# house rule: 1x8; in a narrower board even the shortest rod has no wood in front of it
+_LEAST_DEPTH_MM = 184.15
 _STEEL_E_MPA = 200_000.0
 _NO_HOLD_MM = 1e6  # how far a plate drops that no thread holds
 
@@ -68,6 +65,18 @@ class _RodShelf(Mount[RodShelf]):
         "plate": "tall",
         "let_in": True,
     }
+
+    def let_in(self, piece: RodShelf) -> bool:
+        """Whether its plates sit on the studs."""
+        return piece.let_in
+
+    def follow(self, piece: RodShelf, question: str, policy: Policy) -> RodShelf:
+        """Plates let into the lining, or over it."""
+        return replace(piece, let_in=policy.plates == "let_in") if question == "plates" else piece
+
+    def sized(self, fields: dict[str, Any], wall: Wall, x_mm: float) -> dict[str, Any]:
+        """Never less deep than its shortest rod asks."""
+        return fields | {"depth_mm": max(fields["depth_mm"], _LEAST_DEPTH_MM)}
 
     def checks(self, piece: RodShelf, wall: Wall) -> list[Check]:
         """Every check of the shelf, its rods, their plates and screws."""

@@ -12,6 +12,8 @@ from trade.plan.model import Shelf
 
 STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
 BORE_SPARE_MM = 3.0  # room for dust at the bottom of the hole, common practice, no source
+_FRONT_MM = 20.0  # house rule: wood in front of a pin or a dowel
+_SHORTEST_MM = 10.0
 
 
 class Rod(NamedTuple):
@@ -154,3 +156,8 @@ def slid_on(stays: str, on: str) -> tuple[Do, ...]:
             f"A short screw from below against one of the {on}: it stays, and still comes off.",
         )
     return (dry,)
+
+
+def rod_mm(depth_mm: float, wanted_mm: float) -> float:
+    """Return how far a pin or dowel reaches into a shelf so that wood is left before it, mm."""
+    return max(min(wanted_mm, depth_mm - _FRONT_MM), _SHORTEST_MM)

@@ -74,13 +74,17 @@ class FixContext:
     @property
     def has_rows(self) -> bool:
         """Whether it is a panel in rows of screws, or on battens."""
-        return self._piece is not None and hasattr(self._piece, "panel_screws")
+        return (
+            self._piece is not None and mount_of(self._piece).with_rows(self._piece, 3) is not None
+        )
 
     @property
     def along(self) -> bool:
         """Whether the load it carries differs from place to place along it."""
-        hung = self._piece is not None and mount_of(self._piece).carries in ("under", "in")
-        return hung and not hasattr(self._piece, "body_kg")
+        if self._piece is None:
+            return False
+        mount = mount_of(self._piece)
+        return mount.carries in ("under", "in") and not mount.has_body
 
     @property
     def mind(self) -> list[Message]:

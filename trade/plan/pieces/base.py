@@ -1,6 +1,7 @@
 """What every piece has, and what every shelf has."""
 
 from itertools import pairwise
+from typing import NamedTuple
 
 from trade import data
 from trade.errors import PlanError
@@ -102,9 +103,8 @@ class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
 
     @property
     def high_mm(self) -> float:
-        """How high it is, seen from the front: its height, unless its kind says otherwise."""
-        high: float = getattr(self, "height_mm", 0.0)
-        return high
+        """How high it is, seen from the front."""
+        return 0.0
 
     @property
     def usual_out_mm(self) -> float:
@@ -112,11 +112,28 @@ class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
         return self.depth_mm / 2
 
 
+class FrontEdge(NamedTuple):
+    """What stiffens a board's front edge.
+
+    `stiffener`: a row of the stiffeners table; `height_mm`: how high it is, 0 for none; `wood`: a
+    row of the boards table for a strip under a board that is no wood, None for the usual one.
+    """
+
+    stiffener: str
+    height_mm: float
+    wood: str | None = None
+
+
 class Shelf(Piece, frozen=True, kw_only=True):
     """A board, whatever holds it. `board`: a row of the boards table."""
 
     thickness_mm: float
     board: str
+
+    @property
+    def front_edge(self) -> FrontEdge | None:
+        """What stiffens its front edge; None for a kind whose front edge nothing stiffens."""
+        return None
 
     def __post_init__(self) -> None:
         """Refuse absurd boards."""

@@ -56,6 +56,11 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
                 "height_mm",
             )
 
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
+
 
 class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
     """A board along the wall with hooks or brackets that move along it.
@@ -87,6 +92,11 @@ class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
     def usual_out_mm(self) -> float:
         """On the end of its hooks."""
         return self.depth_mm
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
 
 
 class HolderBoard(Rail, frozen=True, kw_only=True, tag="holder_board", tag_field="kind"):
@@ -132,6 +142,11 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     def tugged(self) -> bool:
         """Things are pulled off its hooks."""
         return True
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
 
 
 class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"):

@@ -6,7 +6,7 @@ from trade import data
 from trade.errors import PlanError
 from trade.measure import ABSURD_KG
 from trade.plan.item import between, known
-from trade.plan.pieces.base import Piece, Shelf, ledger, wooden
+from trade.plan.pieces.base import FrontEdge, Piece, Shelf, ledger, wooden
 
 
 class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
@@ -32,6 +32,11 @@ class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_fi
             raise PlanError(
                 f"What a packet states must lie between 0.5 and {ABSURD_KG:.0f} kg.", "pair_kg"
             )
+
+    @property
+    def front_edge(self) -> FrontEdge | None:
+        """What stiffens its front edge."""
+        return FrontEdge(self.stiffener, self.stiffener_mm)
 
 
 class BracketBeam(BracketShelf, frozen=True, kw_only=True, tag="bracket_beam", tag_field="kind"):
@@ -137,6 +142,11 @@ class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kin
         if 2 * self.skin_mm >= min(self.height_mm, self.depth_mm):
             raise PlanError("Skins so thick leave no box.", "skin_mm")
 
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
+
 
 class RodBeam(Shelf, frozen=True, kw_only=True, tag="rod_beam", tag_field="kind"):
     """A solid beam or mantel on threaded rods driven into the studs.
@@ -185,6 +195,11 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
         known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
         if not 0 <= self.side_screws <= 20:
             raise PlanError("A side ledger takes up to 20 screws.", "side_screws")
+
+    @property
+    def front_edge(self) -> FrontEdge | None:
+        """What stiffens its front edge."""
+        return FrontEdge(self.stiffener, self.stiffener_mm, self.ledger)
 
 
 class CornerShelf(Shelf, frozen=True, kw_only=True, tag="corner_shelf", tag_field="kind"):

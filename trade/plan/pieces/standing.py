@@ -68,3 +68,8 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
                 "The straps must sit on the bookcase, below its top and above its foot.",
                 "strap_down_mm",
             )
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front."""
+        return self.height_mm
