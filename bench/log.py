@@ -26,7 +26,7 @@ from trade.mounts import KINDS, mount_of
 from trade.plan.model import AnyPiece, Plan
 
 _ON_A_PAGE, _MOST_PAGES, _MOST_WORDS, _TARGETS = 40, 100, 6, 200
-_HELD = {"firm": "firm", "loose": "came loose", "off": "came off", "none": "nobody looked"}
+_HELD = {"firm": "firm", "loose": "came loose", "off": "came off", "none": "not inspected"}
 
 
 class LogFilter(NamedTuple):
@@ -52,7 +52,7 @@ def _sieves(asked: Any) -> list[LogFilter]:
         ("kind", "Kind", [(key, mount.name) for key, mount in KINDS.items()]),
         ("fixing", "Held by", list(_fixings().items())),
         ("outcome", "Verdict", list(wording.WORDS.items())),
-        ("held", "It held", list(_HELD.items())),
+        ("held", "Condition", list(_HELD.items())),
     )
     return [
         LogFilter(

@@ -139,6 +139,7 @@ def outcome_used(what: Judged) -> str:
     )
 
 
+_NO_BREAK = "\N{NO-BREAK SPACE}"
 _LIMITS: dict[Limit, str] = {"strength": "Strength", "service": "In use", "fit": "Fit"}
 
 
@@ -205,10 +206,15 @@ def _standing(limit: Limit, verdict: PieceVerdict) -> Standing:
 
 
 def headline(verdict: PieceVerdict, units: Units) -> str:
-    """The one sentence that a handyman would say about a piece."""
+    """Return one sentence: the weakest point if all holds, else what is wrong or unknown."""
     check = verdict.governing
     if verdict.outcome == "cannot_tell" and verdict.unknown:
         return f"Find out first: {verdict.unknown[0]}"
+    weakest = verdict.weakest
+    if verdict.outcome == "holds" and weakest is not None:
+        of = "" if weakest.part in weakest.name.lower() else f" ({weakest.part})"
+        used = quantity(Quantity(weakest.utilisation, "percent"), units).replace(" ", _NO_BREAK)
+        return f"Weakest point: {weakest.name.lower()}{of}, {used} used."
     return phrase(check.sentence, units)
 
 

@@ -30,7 +30,7 @@ class HangForm(BenchForm):
             )
             groups.append((title, [(key, name) for name, key in rows]))
         self.fields["what"] = forms.ChoiceField(
-            choices=[("", "choose…"), *groups], label="What shall hang here?"
+            choices=[("", "choose…"), *groups], label="What do you want to hang?"
         )
         self.fields["amount"] = forms.CharField(
             label="How much of it",
@@ -42,11 +42,11 @@ class HangForm(BenchForm):
         self.fields["length"] = MeasureField(units, label="How long", required=False)
         self.fields["depth"] = MeasureField(units, label="How deep", required=False)
         self.fields["many"] = forms.IntegerField(
-            label="How many like that", initial=1, min_value=1, max_value=_MOST_AT_ONCE
+            label="How many", initial=1, min_value=1, max_value=_MOST_AT_ONCE
         )
         for name in ("length", "depth"):
-            self.fields[name].widget.attrs["placeholder"] = "as it needs"
-        self.fields["what"].error_messages["required"] = "Choose what shall hang."
+            self.fields[name].widget.attrs["placeholder"] = "automatic"
+        self.fields["what"].error_messages["required"] = "Choose what to hang."
 
     def clean(self) -> dict[str, Any]:
         """Read the amount as the thing wants it."""

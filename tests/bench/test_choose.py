@@ -58,12 +58,12 @@ class Hanging(BenchCase):
     def test_where_nothing_holds_it_is_put_up_all_the_same_with_what_is_wrong(self) -> None:
         self.assertContains(self.hang(what="shelf", amount="900 kg"), "Won&#x27;t hold")
         self.assertContains(
-            self.client.get(self.url("fix:ways", self.plan().pieces[-1].key)), "No way holds here"
+            self.client.get(self.url("fix:ways", self.plan().pieces[-1].key)), "Nothing holds here"
         )
 
     def test_refusals_stand_beside_their_fields(self) -> None:
         for values, said in (
-            ({"what": ""}, "Choose what shall hang"),
+            ({"what": ""}, "Choose what to hang"),
             ({"amount": "some"}, "“some” is no number"),
             ({"length": "long"}, "long"),
             ({"many": "50"}, "less than or equal to 6"),

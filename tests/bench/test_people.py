@@ -250,7 +250,7 @@ class Own(TestCase):
             if name in (
                 "people:sign-in",
                 "people:sign-up",
-                "shown",
+                "people:shown",
                 "hang-worker",
                 "people:new-password",
             ):

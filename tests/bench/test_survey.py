@@ -168,7 +168,7 @@ class Typed(BenchCase):
 class ByHandAndOnTheWall(BenchCase):
     def test_pin_strike_and_let_go(self) -> None:
         self.assertContains(self.post("survey:take"), "make no stud likely", status_code=422)
-        self.assertContains(self.post("survey:by-hand", pinned="640"), "Unpin")
+        self.assertContains(self.post("survey:by-hand", pinned="640"), "Leave it to the readings")
         self.post("survey:by-hand", struck="645")
         self.assertEqual(
             [(r.at_mm, r.word) for r in self.plan().wall.readings if isinstance(r, ByHand)],

@@ -494,7 +494,7 @@ class Refusals(BenchCase):
             {"units": "metric", "job": "Flat", **self.survey_values(name="Hall", studs="")},
             follow=True,
         )
-        self.assertContains(good, "Nothing hangs here yet")
+        self.assertContains(good, "Nothing on this wall yet")
 
     def test_a_form_that_is_sent_twice_makes_one_thing(self) -> None:
         raw = plan_file.dump(plan())

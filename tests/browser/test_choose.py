@@ -23,7 +23,7 @@ class ByMouse(BrowserCase):
 
     def test_hang_a_thing_adopt_a_way_cure_it_and_undo_it_all(self) -> None:
         wall = self.open(plan(bracket_shelf()).without_piece("shelf"))
-        expect(self.page.locator(".panel")).to_contain_text("Hang something")
+        expect(self.page.locator(".panel")).to_contain_text("What do you want to hang?")
         self.hang("books", "90 cm")
         expect(self.page.locator("#verdict .word")).to_have_text("Holds")
         expect(self.page.locator("#look-ways")).to_have_attribute("aria-current", "true")

@@ -182,7 +182,7 @@ class AtTheWall(BrowserCase):
         self.assertEqual((len(as_built.existing_holes("shelf")), len(as_built.spoiled())), (8, 1))
         self.page.locator(".hung a").tap()
         expect(self.page.locator(".panel .subtitle")).to_contain_text("It hangs")
-        expect(self.page.locator("#notch-hang")).to_contain_text("all hang")
+        expect(self.page.locator("#notch-hang")).to_contain_text("all up")
 
         self.page.locator("#notch-record").tap()
         self.page.locator("#save-built").tap()

@@ -66,10 +66,10 @@ class OnTheWall(BrowserCase):
         wall = self.open(demo.reading_corner(), "survey")
         expect(self.page.locator(".contradiction")).to_contain_text("contradict each other")
         row = self.page.locator(".found-row", has_text="47")
-        row.get_by_role("button", name="Pin").click()
-        expect(self.page.locator(".found-row", has_text="pinned by you")).to_have_count(1)
+        row.get_by_role("button", name="Confirm").click()
+        expect(self.page.locator(".found-row", has_text="confirmed by you")).to_have_count(1)
         self.page.locator(".found-row", has_text="but sounds hollow").get_by_role(
-            "button", name="Strike"
+            "button", name="Reject"
         ).click()
         expect(self.page.locator(".struck")).to_have_count(1)
         self.assertEqual(

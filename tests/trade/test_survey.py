@@ -150,7 +150,7 @@ class Irregular(SimpleTestCase):
         known = infer(width, readings)
         at_800 = [s for s in known.studs if abs(s.centre_mm - 800) < 12]
         self.assertTrue(all(s.confidence == "doubtful" for s in at_800))
-        self.assertIn((len(readings) - 1, "it agrees with nothing else"), known.rejected)
+        self.assertIn((len(readings) - 1, "no other reading supports it"), known.rejected)
 
     def test_both_sides_of_a_contradiction_are_named(self) -> None:
         readings = (*told(800.0, sweeps=1), Probe(at_mm=801.0, met="air"), MagnetHit(at_mm=400.0))
@@ -172,7 +172,7 @@ class Irregular(SimpleTestCase):
         )
         stud = self.at(pinned.studs, 1200.0, 3.0)
         self.assertEqual(stud.confidence, "certain")
-        self.assertIn("pinned by you", stud.reasons)
+        self.assertIn("confirmed by you", stud.reasons)
         self.assertIn("but a nail met air", stud.reasons)
 
     def test_a_door_that_is_seen_says_where_studs_stand_doubled(self) -> None:

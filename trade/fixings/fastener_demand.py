@@ -169,7 +169,7 @@ def _on_face(
         unknown=unknown,
         demand=Quantity(use.moment_nmm, "moment"),
         capacity=Quantity(max(limit_nmm, 1e-9), "moment"),
-        template="The {part}'s lower edge presses into the {face}: {used} of the turning load that "
+        template="The lower edge of the {part} crushes the {face}: {used} of the turning load that "
         + does
         + ".",
         parts={"part": support.part, "face": support.face.name},

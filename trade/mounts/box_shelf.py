@@ -21,7 +21,7 @@ from trade.plan.model import BoxShelf, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
-NOUN = "screw place"
+NOUN = "support"
 _MITRE = 45.0  # degrees
 _LOW_MM = 13.0  # house rule: room for a driver above the bottom skin
 

@@ -34,7 +34,7 @@ from trade.plan.model import CornerShelf, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
-NOUN = "screw place"
+NOUN = "support"
 
 _OTHER_SCREW = 0.85  # house rule: of the depth, to the furthest screw in the other wall
 _OTHER_PLACES = 2  # along the other wall

@@ -41,7 +41,7 @@ from trade.wall.backing import backing
 
 _STRIP_MM = 19.0  # of a new one
 _PRESSED_MM = 400.0  # house rule: so much of the strip presses at each support
-NOUN = "screw place"
+NOUN = "support"
 _BETWEEN_MM = 3.0  # house rule: wood between a screw and a dowel
 _SPARE_MM = 3.0  # room for dust and glue at the bottom of the hole, common practice, no source
 

@@ -21,7 +21,7 @@ from trade.mounts import strips
 from trade.mounts.base import Shape, block, board_side
 from trade.plan.model import Bench, LedgerShelf, Wall
 
-NOUN = "screw place"
+NOUN = "support"
 Ledgered = LedgerShelf | Bench
 _PUSHED_BACK = 0.5  # a push half way back: half of it reaches the ledger (statics)
 

@@ -22,7 +22,7 @@ from trade.plan.model import Panel, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
-NOUN = "screw place"
+NOUN = "support"
 _LEAST_FIXINGS = 4  # common practice, no source
 _EDGE_MM = 40.0  # house rule: the outer rows from the panel's edges
 _BATTEN = "pine_white"  # house rule: battens are taken as the softest wood of the shop

@@ -31,7 +31,7 @@ R = TypeVar("R", bound=Rail)
 class Railed(Mount[R]):
     """What rails and holder boards share."""
 
-    support_noun = "screw place"
+    support_noun = "support"
     hook_noun: ClassVar[str] = "hook"
     covers = True
     carries = "under"

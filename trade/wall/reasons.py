@@ -50,7 +50,7 @@ def of(stud: Found, index: ReadingIndex, grid: Grid | None, at_end: bool) -> tup
         (n := count(Knock, 40, "sound", "full"), f"sounds full{_times(n)}"),
         (n := count(Knock, 40, "sound", "hollow"), f"but sounds hollow{_times(n)}"),
         (count(Seen, 20), "seen"),
-        (count(ByHand, 20, "word", "pinned"), "pinned by you"),
+        (count(ByHand, 20, "word", "pinned"), "confirmed by you"),
         (stud.by_opening, "beside an opening"),
         (at_end, "in the corner"),
     ]
@@ -81,7 +81,7 @@ def rejected(readings: Sequence[Reading], accepted: Sequence[Found]) -> tuple[tu
         if isinstance(reading, Edge | MagnetHit):
             near = explained.get(i, [])
             if not near:
-                found.append((i, "it agrees with nothing else"))
+                found.append((i, "no other reading supports it"))
             elif all(f.kind not in ("single", "double") for f in near):
                 found.append((i, _WHY[near[0].kind]))
         elif isinstance(reading, Probe) and reading.met == "wood" and i not in wood:

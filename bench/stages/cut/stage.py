@@ -72,11 +72,11 @@ STAGE = Stage(
     note=_note,
     context=CutContext,
     tabs=(
-        Tab("", "Saw", "Every board and sheet with its cuts"),
+        Tab("", "Cuts", "Every board and sheet with its cuts"),
         Tab("parts", "Parts", "What is done to each part, and what is measured first"),
         Tab("stock", "Stock", "What is at hand, what is left over, what else to cut"),
-        Tab("buy", "Buy", "What to buy, and what it costs"),
-        Tab("days", "Days", "The finish, and when it can hang and be loaded"),
+        Tab("buy", "Shopping", "What to buy, and what it costs"),
+        Tab("days", "Schedule", "The finish, and when it can be hung and loaded"),
     ),
     below=lambda _: "cut/_diagrams.html",
 )

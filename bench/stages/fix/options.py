@@ -201,8 +201,8 @@ def _shown(way: Option, bench: WorkbenchContext) -> dict[str, Any]:
         "drawing": small.side(way.piece, bench.plan),
         "now": way.piece == bench.chosen,
         "tools": ", ".join(data.tools()[tool].name for tool in way.effort.tools) or "usual tools",
-        "off": ("leaves a patch", "unscrews", "lifts off")[way.effort.off],
-        "seen": ("hidden", "edge shows", "shows")[way.effort.seen],
+        "off": ("leaves a patch", "removable", "lifts off")[way.effort.off],
+        "seen": ("hidden", "visible edge", "visible fixings")[way.effort.seen],
     }
 
 

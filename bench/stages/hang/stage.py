@@ -137,9 +137,9 @@ def _note(bench: WorkbenchContext) -> Note:
     closed = {each.piece for each in plan.as_built.done if each.step == "close"}
     up = sum(piece.key in closed for piece in plan.pieces)
     if up == len(plan.pieces):
-        return Note("done", "all hang")
+        return Note("done", "all up")
     begun = up or plan.as_built.done or plan.as_built.drilled
-    return Note("waiting", f"{up} of {len(plan.pieces)} hang" if begun else "not yet")
+    return Note("waiting", f"{up} of {len(plan.pieces)} up" if begun else "not yet")
 
 
 STAGE = Stage("hang", note=_note, context=_context, for_helpers=True)

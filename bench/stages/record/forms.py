@@ -162,7 +162,7 @@ class LookForm(RecordForm):
 
     def ask(self) -> None:
         """Firm or not."""
-        self.fields["held"] = forms.ChoiceField(choices=_HELD, label="It was")
+        self.fields["held"] = forms.ChoiceField(choices=_HELD, label="Condition")
         self._note()
 
     def made(self, got: dict[str, Any]) -> Look:

@@ -75,6 +75,6 @@ STAGE = Stage(
     tabs=(
         Tab("", "As built", "What really went in, and whether that holds"),
         Tab("proof", "Proof", "A load that proves it, and what was read"),
-        Tab("look", "Looked at", "How it held, and when to look again"),
+        Tab("look", "Inspections", "Its condition, and when to inspect it again"),
     ),
 )

@@ -82,7 +82,8 @@ def by_hand(request: HttpRequest, wall: int) -> HttpResponse:
         )
         return replace(now, readings=others if word == "free" else (*others, said))
 
-    label = {"pinned": "Pin a stud", "struck": "Strike a stud out"}.get(word, "Let go of a stud")
+    labels = {"pinned": "Confirm a stud", "struck": "Reject a stud"}
+    label = labels.get(word, "Leave a stud to the readings")
     return _on_the_wall(bench, changed, label)
 
 
