@@ -1,9 +1,10 @@
 """More load, overhang, fewer or smaller screws, vaguer studs never improve a verdict."""
 
+from itertools import pairwise
 from unittest import mock
 
 from django.test import SimpleTestCase
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
@@ -11,8 +12,10 @@ from tests.plans import STUDS, bracket_shelf, rod_shelf, wall
 from trade import data
 from trade.assess import assess_piece
 from trade.check import RANK
+from trade.choose.samples import sample, sample_wall
 from trade.load import sharing
 from trade.load.line import LineLoad
+from trade.mounts import KINDS
 from trade.plan.model import AnyPiece, Thing, Wall
 
 LOAD_CODES = (
@@ -118,6 +121,24 @@ class Monotone(SimpleTestCase):
         )
         codes = ("screw.w", "screw.c", "lining.", "bracket.bending", "rod.bending")
         self.never_better(near, far, WIDE, codes=codes)
+
+    @example(kind="rail", loads=(Thing(name="Coats", mass_kg=11.96),))
+    @given(kind=st.sampled_from(sorted(KINDS)), loads=things)
+    def test_a_harder_use_of_any_kind(self, kind: str, loads: tuple[Thing, ...]) -> None:
+        piece = sample(kind)
+        loads = tuple(
+            replace(
+                thing,
+                at_mm=None if thing.at_mm is None else thing.at_mm % piece.length_mm,
+                out_mm=None,
+            )
+            for thing in loads
+        )
+        uses = ("display", "everyday", "hard")
+        found = [used(replace(piece, things=loads, use=use), sample_wall()) for use in uses]
+        for milder, harder in pairwise(found):
+            for code in milder.keys() & harder.keys():
+                self.assertGreaterEqual(harder[code], milder[code] * (1 - 1e-4) - 1e-9, code)
 
     @given(piece=shelves(), shorter=st.sampled_from([31.75, 38.1, 44.45]))
     def test_shorter_screws(self, piece: AnyPiece, shorter: float) -> None:

@@ -335,11 +335,17 @@ def _twist(piece: Rail, wall: Wall, bent: float, unknown: tuple[str, ...]) -> Ch
         ("for years", "and pushed on a hook"),
         strict=True,
     )
-    turning, rolled, duration, case = max(cases, key=lambda each: each[0] / each[2])
-    shear, bending = row.shearing_mpa(duration), row.bending_mpa(duration)
-    twisted, rolling = turning / form / shear, rolled / section / bending + bent
     bare = wall.layers == () and bool(wall.uprights)
-    used = twisted if bare or not twisted else twisted * rolling / hypot(twisted, rolling)
+
+    def shared(turning: float, rolled: float, duration: float) -> tuple[float, float, float]:
+        twisted = turning / form / row.shearing_mpa(duration)
+        rolling = rolled / section / row.bending_mpa(duration) + bent
+        free = bare or not twisted
+        return (twisted if free else twisted * rolling / hypot(twisted, rolling)), twisted, rolling
+
+    turning, rolled, duration, case = max(cases, key=lambda each: shared(*each[:3])[0])
+    used, twisted, rolling = shared(turning, rolled, duration)
+    shear, bending = row.shearing_mpa(duration), row.bending_mpa(duration)
     return make(
         "rail.twist",
         part="board",
