@@ -46,6 +46,16 @@ class SignedIn(LoginRequiredMiddleware):
         """Send strangers to the door."""
         return None if settings.PEOPLE == "one" else super().process_view(request, *view)
 
+    def handle_no_permission(  # type: ignore[override]
+        self, request: HttpRequest, view_func: Any
+    ) -> HttpResponseBase:
+        """Tell a page whose session has ended, instead of putting the door inside it."""
+        if getattr(request, "htmx", False) or request.headers.get("HX-Request"):
+            return HttpResponse(
+                "You are signed out: nothing was changed. Sign in again and go on.", status=401
+            )
+        return super().handle_no_permission(request, view_func)
+
 
 def _local() -> Any:
     return get_user_model().objects.get_or_create(username=LOCAL)[0]

@@ -8,7 +8,13 @@ from django.forms.renderers import Jinja2
 from django.http import HttpRequest
 
 from trade.errors import MeasureError, PlanError
-from trade.measure import Units, read_length, read_weight, type_length, type_weight
+from trade.measure import INCH_MM, Units, read_length, read_weight, type_length, type_weight
+
+_NUDGES = {"left": (-1, 0), "right": (1, 0), "up": (0, 1), "down": (0, -1)}
+_STEPS_MM: dict[Units, tuple[float, float]] = {
+    "imperial": (float(INCH_MM) / 16, float(INCH_MM)),
+    "metric": (1.0, 10.0),
+}  # a tap of an arrow key, and with Shift
 
 
 class Renderer(Jinja2):
@@ -70,6 +76,25 @@ class MeasureField(forms.CharField):
             return self._read(text, self.units)
         except MeasureError as error:
             raise forms.ValidationError(str(error)) from None
+
+
+def moved_place(
+    request: HttpRequest, units: Units, left_mm: float, top_mm: float
+) -> tuple[float, float]:
+    """Return where a request moves something to, mm: to a place, or a step from where it is.
+
+    Raises:
+        PlanError: no place or direction that can be read.
+    """
+    nudge = request.POST.get("nudge")
+    if nudge is None:
+        return number_in(request, "left_mm"), number_in(request, "top_mm")
+    if nudge not in _NUDGES:
+        raise PlanError(f"“{nudge[:20]}” is not a direction.", "nudge")
+    across, up = _NUDGES[nudge]
+    step, far = _STEPS_MM[units]
+    by = far if request.POST.get("far") else step
+    return left_mm + across * by, top_mm + up * by
 
 
 class BenchForm(forms.Form):

@@ -171,6 +171,11 @@ class WorkbenchContext:
     all_mounts = ALL
 
     @property
+    def drawn(self) -> str:
+        """A name for what is shown: what is worked out for it on the page stays while it stays."""
+        return f"{self.wall.seen}-{self.units}-{self.piece.key if self.piece else ''}"
+
+    @property
     def scribe_drawing(self) -> str:
         """The wall's flatness behind the piece, drawn."""
         return scribe.draw(self.piece, self.plan) if self.piece else ""

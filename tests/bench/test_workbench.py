@@ -224,7 +224,7 @@ class Pages(BenchCase):
         for stage in STAGES:
             page = self.client.get(self.url("stage", stage))
             part = self.client.get(self.url("stage", stage), **HTMX)
-            self.assertContains(page, "<!doctype html>")
+            self.assertContains(page, "<!DOCTYPE html>")
             self.assertNotContains(part, "<!doctype html>")
             self.assertContains(part, f'class="bench stage-{stage}"')
 

@@ -28,7 +28,7 @@ class ByMouse(BrowserCase):
         expect(self.page.locator("#verdict .word")).to_have_text("Holds")
         expect(self.page.locator("#look-ways")).to_have_attribute("aria-current", "true")
         first = self.now(wall)
-        expect(self.page.locator("#strip .way-button[aria-pressed]")).to_contain_text(
+        expect(self.page.locator(".strip .way-button[aria-pressed]")).to_contain_text(
             "Hangs so now"
         )
         expect(self.page.locator(".not-so")).to_contain_text("It needs a corner")
@@ -67,7 +67,7 @@ class ByMouse(BrowserCase):
     def test_where_else_it_could_hang_and_what_gives_way_first(self) -> None:
         wall = self.open(plan(bracket_shelf()), piece="shelf")
         self.page.locator("#look-where").click()
-        expect(self.page.locator("#shade .spot-plenty").first).to_be_attached()
+        expect(self.page.locator(".shade .spot-plenty").first).to_be_attached()
         strongest = self.page.locator("#spot-1")
         expect(strongest).to_contain_text("up to")
         strongest.click()

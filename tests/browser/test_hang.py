@@ -65,7 +65,13 @@ class Cable(threading.Thread):
 
 class AtTheWall(BrowserCase):
     context_options = PHONE
-    expected_errors = ("ERR_CONNECTION", "ERR_SOCKET", "ERR_EMPTY", "status of 422")
+    expected_errors = (
+        "ERR_CONNECTION",
+        "ERR_SOCKET",
+        "ERR_EMPTY",
+        "status of 422",
+        "status of 401",
+    )
 
     def setUp(self) -> None:
         super().setUp()

@@ -84,8 +84,8 @@ class Refused(BrowserCase):
         }
         wall = self.open(plan(bracket_shelf(), **block))
         expect(self.page.locator("#verdict")).to_contain_text("Choose what holds it")
-        expect(self.page.locator("#cures button").first).to_contain_text("Hold it with")
-        self.page.locator("#cures button").first.click()
+        expect(self.page.locator(".cures button").first).to_contain_text("Hold it with")
+        self.page.locator(".cures button").first.click()
         expect(self.page.locator("#verdict .word")).not_to_have_text("Won't hold")
         self.page.locator("#packet summary").click()
         for label, typed in (

@@ -174,14 +174,12 @@ class AtTheBench(BrowserCase):
         self.page.locator("#id_thing-1-name").press("Tab")
         expect(self.page.locator("#verdict .asks-list")).to_contain_text("what “Kettle” weighs")
 
-    def test_a_link_that_is_drawn_anew_under_the_finger_is_still_pressed(self) -> None:
+    def test_a_link_under_the_finger_stays_pressed_while_the_page_is_drawn_anew(self) -> None:
         self.open(demo.changing_room(), "fix", "paint")
         x, y = self.centre(self.page.locator("#choose-towels"))
         self.page.mouse.move(x, y)
         self.page.mouse.down()
-        self.page.evaluate(
-            "const b = document.getElementById('bench'); b.replaceWith(b.cloneNode(true))"
-        )
+        self.page.evaluate("htmx.ajax('GET', location.href, {source: '#bench'})")
         self.page.mouse.up()
         expect(self.page.locator(".panel .title")).to_have_text("Towel shelf")
 
@@ -290,7 +288,7 @@ class Refused(BrowserCase):
 
 
 class NoConnection(BrowserCase):
-    expected_errors = ("ERR_INTERNET_DISCONNECTED",)
+    expected_errors = ("ERR_INTERNET_DISCONNECTED", "htmx:sendError", "undefined")
 
     def test_a_lost_connection_is_said_and_nothing_changes(self) -> None:
         wall = self.open(plan(bracket_shelf()), "fix", "shelf")

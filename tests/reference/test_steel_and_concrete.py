@@ -10,6 +10,7 @@ from collections.abc import Callable
 from math import sqrt
 
 from django.test import SimpleTestCase
+from msgspec.structs import replace
 
 from trade import data
 from trade.check import Step
@@ -170,6 +171,15 @@ class AnchorSteel(SimpleTestCase):
         pull, shear = european(data.anchors()["expansion_10"], SITE)
         self.assertAlmostEqual(self.steel(pull, "steel"), 7_149, delta=5)
         self.assertAlmostEqual(self.steel(shear, "steel, 0.6"), 4_289, delta=5)
+
+    def test_prying_out_by_en_1992_4(self) -> None:
+        """7.2.2.4: k_8 = 1 below h_ef = 60 mm, 2 from there, times the cone's resistance."""
+        for depth, k_8 in ((55, 1.0), (120, 2.0)):
+            anchor = replace(data.anchors()["expansion_10"], depth_mm=depth)
+            pull, shear = european(anchor, SITE)
+            prying = self.steel(shear, "prying out")
+            cone = [step.result.value for step in pull if step.formula == "cone"]
+            self.assertEqual([prying], [k_8 * value for value in cone])
 
 
 class PressedBrackets(SimpleTestCase):

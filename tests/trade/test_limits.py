@@ -13,9 +13,11 @@ from msgspec.structs import replace
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from trade import data, wording
 from trade.assess import assess
-from trade.check import RANK, PieceVerdict, Quantity, strained
+from trade.check import RANK, Check, PieceVerdict, Quantity, strained
 from trade.choose.cures import cures
+from trade.choose.samples import sample, sample_wall
 from trade.cli.judge import as_json
+from trade.fixings import in_strip
 from trade.fixings.fastener_demand import face_checks, fastener_demands, governing
 from trade.fixings.support import Support
 from trade.load.demand import Demand
@@ -267,3 +269,35 @@ class Governing(SimpleTestCase):
         lasting = (support, Demand("lasting", 0.9, 100.0, 0.0))
         push = (support, Demand("push", 1.6, 120.0, 0.0))
         self.assertEqual(governing([push, lasting]), [lasting])
+
+
+class Strips(SimpleTestCase):
+    """A strip 1 000 long and 100 high with two screws at a stud."""
+
+    def asked(self, **changes: Any) -> Check:
+        rail = sample("rail")
+        support = mount_of(rail).supports(rail, sample_wall())[0]
+        assert isinstance(support, Support)
+        strip = {"strip": (0.0, 1000.0, 100.0), "x_mm": 500.0, "heights_mm": (30.0, 70.0)}
+        [check] = in_strip.checks([replace(support, **(strip | changes))])
+        return check
+
+    def test_the_nearer_end_the_nearer_edge_and_the_next_screw_are_asked(self) -> None:
+        for changes, has in (
+            ({"x_mm": 8.0}, 8.0),
+            ({"x_mm": 990.0}, 10.0),
+            ({"heights_mm": (2.0, 70.0)}, 2.0),
+            ({"heights_mm": (30.0, 97.0)}, 3.0),
+            ({"heights_mm": (50.0, 54.0)}, 4.0),
+        ):
+            with self.subTest(changes):
+                self.assertAlmostEqual(self.asked(**changes).capacity.value, has)
+
+    def test_slip_is_that_of_the_eurocode(self) -> None:
+        """EN 1995-1-1 Table 7.1, screws: rho_m^1.5 d / 23 each."""
+        shelf = bracket_shelf()
+        support = mount_of(shelf).supports(shelf, wall())[0]
+        assert isinstance(support, Support)
+        each = support.timber.density_kg_m3**1.5 * support.screw.diameter_mm / 23
+        count = len(support.heights_mm)
+        self.assertAlmostEqual(support.slip_stiffness_n_per_mm, count * each)

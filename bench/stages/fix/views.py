@@ -6,7 +6,7 @@ from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.drawing import along as along_drawing
-from bench.forms import number_in
+from bench.forms import moved_place, number_in
 from bench.long_work import long_running
 from bench.stages.fix import options
 from bench.stages.fix.drag import drag_update
@@ -60,7 +60,7 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     bench = workbench(request, wall, request.POST.get("stage", "fix"), key)
     piece = bench.chosen
     try:
-        left, top = number_in(request, "left_mm"), number_in(request, "top_mm")
+        left, top = moved_place(request, bench.units, piece.left_mm, piece.top_mm)
         room = bench.plan.wall.width_mm - piece.length_mm
         moved = replace(
             piece,

@@ -10,7 +10,7 @@ from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.devices import devices_for
-from bench.forms import number_in
+from bench.forms import moved_place, number_in
 from bench.stages.survey.forms import WallForm
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import WorkbenchContext, workbench
@@ -120,7 +120,7 @@ def move(request: HttpRequest, wall: int, index: int) -> HttpResponse:
     now = bench.plan.wall
     try:
         thing = now.features[index]
-        left, top = number_in(request, "left_mm"), number_in(request, "top_mm")
+        left, top = moved_place(request, bench.units, thing.left_mm, thing.top_mm)
     except IndexError:
         return refused(bench, "That thing is no longer on the wall.")
     except PlanError as error:

@@ -1,4 +1,5 @@
-// One drag of one piece: follows the finger, catches on studs, asks the server what it thinks on the way.
+// One drag of one piece: follows the finger, catches on studs, and shows what the server thinks on the way. Such an answer
+// says only what differs from the page on which the drag began, so it is laid here, part by part.
 
 const CATCH_PX = 9; // how near a support must come to a stud to catch
 const STIR_PX = 4; // less than this is a tap
@@ -11,10 +12,14 @@ export class Drag {
     return { x: (point.x - left) / scale, y: (floor - point.y) / scale };
   }
 
-  constructor(bench, piece, event, ask) {
+  constructor(bench, piece, event, address, keep) {
     this.bench = bench;
     this.id = piece.id;
-    this.ask = ask;
+    this.address = address;
+    this.keep = keep;
+    this.rows = [...(document.getElementById("checks")?.children ?? [])].map((row) => row.cloneNode(true));
+    this.section = document.getElementById("section")?.cloneNode(true);
+    this.touched = "";
     this.from = { left: +piece.dataset.left, top: +piece.dataset.top };
     this.at = { ...this.from };
     this.start = Drag.place(bench(), this.sheet, event);
@@ -69,26 +74,43 @@ export class Drag {
     if (this.asking) return;
     this.asking = true;
     const asked = { ...this.at };
-    await this.ask({ left_mm: asked.left, top_mm: asked.top, live: 1 });
+    await this.preview(asked);
     this.asking = false;
     if (this.over || !this.piece) return;
     this.show();
     if (asked.left !== this.at.left || asked.top !== this.at.top) this.judge();
   }
 
-  /** Keep it here. Resolves to false when it was only a tap. */
-  async drop(event) {
+  /** Ask what the server thinks of a place, and show it. */
+  async preview({ left, top }) {
+    const { base, stage, piece, look } = this.bench().dataset;
+    const body = new URLSearchParams({ base, stage, piece, look, seen: piece, touched: this.touched, left_mm: left, top_mm: top, live: 1 });
+    const headers = { "HX-Request": "true", ...JSON.parse(document.body.getAttribute("hx-headers")) };
+    const answer = await fetch(this.address, { method: "POST", body, headers }).catch(() => null);
+    if (answer?.ok && !this.dropped) this.follow(await answer.text());
+  }
+
+  follow(html) {
+    const fresh = document.createRange().createContextualFragment(html).getElementById("bench");
+    if (!fresh?.dataset.live) return fresh && Idiomorph.morph(this.bench(), fresh);
+    for (const row of fresh.querySelectorAll("li[data-kept]")) row.replaceWith(this.rows[row.dataset.kept].cloneNode(true));
+    fresh.querySelector("section[data-kept]")?.replaceWith(this.section?.cloneNode(true) ?? "");
+    for (const part of fresh.querySelectorAll(":scope > [id], :scope > svg > [id]")) document.getElementById(part.id)?.replaceWith(part);
+    this.touched = fresh.dataset.touched;
+  }
+
+  /** Keep it here. False when it was only a tap. */
+  drop(event) {
     if (!this.stirred) return false;
     this.move(event);
-    this.over = true;
-    await this.ask({ left_mm: this.at.left, top_mm: this.at.top });
+    this.over = this.dropped = true;
+    this.keep({ left_mm: this.at.left, top_mm: this.at.top });
     return true;
   }
 
   /** Put it back. */
-  async cancel() {
+  cancel() {
     this.over = true;
-    this.at = { ...this.from };
-    if (this.stirred) await this.ask({ left_mm: this.from.left, top_mm: this.from.top, live: 1 });
+    if (this.stirred) this.preview(this.from);
   }
 }
