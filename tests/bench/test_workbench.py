@@ -225,7 +225,7 @@ class Pages(BenchCase):
             page = self.client.get(self.url("stage", stage))
             part = self.client.get(self.url("stage", stage), **HTMX)
             self.assertContains(page, "<!DOCTYPE html>")
-            self.assertNotContains(part, "<!doctype html>")
+            self.assertNotContains(part, "<!DOCTYPE html>")
             self.assertContains(part, f'class="bench stage-{stage}"')
 
     def test_constant_queries_whatever_hangs_there(self) -> None:
