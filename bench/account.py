@@ -31,7 +31,7 @@ class PasswordForm(PasswordChangeForm):
     """The password now, and another."""
 
     error_messages = PasswordChangeForm.error_messages | {
-        "password_incorrect": "That is not your password now. Mind capitals."
+        "password_incorrect": "That is not your current password. Check capitals."
     }
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
@@ -65,7 +65,7 @@ class CloseForm(forms.Form):
         got = super().clean() or {}
         user: Any = self._request.user
         if "password" in got and not user.check_password(got["password"]):
-            self.add_error("password", "That is not your password. Mind capitals.")
+            self.add_error("password", "That is not your password. Check capitals.")
         elif not self.errors and (missing := _unsaved(self._request)):
             self.add_error(None, missing)
         return got

@@ -196,12 +196,12 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
                 if not _NAME.fullmatch(info.filename) or info.filename in found:
                     raise RefusedFileError(f"“{info.filename[:60]}” is no part of a job file.")
                 if info.flag_bits & 1:
-                    raise RefusedFileError("It is locked with a password.")
+                    raise RefusedFileError("This file is locked with a password.")
                 with file.open(info) as part:
                     content = part.read(room[0] + 1)
                 room[0] -= len(content)
                 if room[0] < 0:
-                    raise RefusedFileError("Unpacked it is larger than any job.")
+                    raise RefusedFileError("Unpacked, this file is larger than any job.")
                 found[info.filename] = content
     except RefusedFileError:
         raise
@@ -216,7 +216,7 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
         ValueError,
         RuntimeError,
     ) as error:
-        raise RefusedFileError("This is no job file, or it was cut short.") from error
+        raise RefusedFileError("This is not a job file, or it is incomplete.") from error
     return found
 
 
@@ -236,7 +236,7 @@ def _looked_at(files: dict[str, bytes], room_px: list[int]) -> Brought:
             or numbers != list(range(numbers[0], numbers[0] + len(numbers)))
             or numbers[0] < 1
         ):
-            raise RefusedFileError("A wall's history in it does not hang together.")
+            raise RefusedFileError("A wall's history in this file is inconsistent.")
         if len(steps) > MOST_REVISIONS + 1 or numbers[-1] > MOST_NUMBER:
             raise RefusedFileError(
                 f"A wall's history in it is longer than any here: {MOST_REVISIONS} changes are "
@@ -266,7 +266,7 @@ def _looked_at(files: dict[str, bytes], room_px: list[int]) -> Brought:
 
 def _dated(*times: datetime) -> None:
     if not all(_FIRST_YEAR <= time.year <= _LAST_YEAR for time in times):
-        raise RefusedFileError("Something in it is dated when nobody can have done it.")
+        raise RefusedFileError("A date in this file is impossible.")
 
 
 def _photo(about: _Photo, files: dict[str, bytes], room_px: list[int]) -> photos.Kept:
@@ -278,9 +278,7 @@ def _photo(about: _Photo, files: dict[str, bytes], room_px: list[int]) -> photos
         return kept
     room_px[0] -= photos.pixels(raw)
     if room_px[0] < 0:
-        raise RefusedFileError(
-            "There are more large pictures in it than a job file has: it was not written here."
-        )
+        raise RefusedFileError("This file holds more large pictures than any job file.")
     try:
         return photos.made_anew(raw)
     except photos.RefusedPhotoError as error:

@@ -166,7 +166,7 @@ class Server:
 
     def set_aside(self, to: Path) -> Path:
         """Never asked: a server that is broken is its own administrator's."""
-        raise BadBackupError("The database server is damaged: its administrator has to mend it.")
+        raise BadBackupError("The database server is damaged: its administrator must repair it.")
 
     def put_back(self, copy: Path) -> None:
         """All of it, or nothing."""
@@ -225,7 +225,7 @@ def said() -> Iterator[None]:
     except (OSError, sqlite3.Error, DatabaseError) as error:
         full = is_full(error) or "disk is full" in str(error)
         raise BadBackupError(
-            "There is no room left on the disk." if full else f"The disk refuses it ({error})."
+            "There is no room left on the disk." if full else f"The disk refused it ({error})."
         ) from error
 
 

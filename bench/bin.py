@@ -64,7 +64,7 @@ def restore(request: HttpRequest, what: str, pk: int) -> HttpResponse:
         Photo.objects.filter(pk=photo.pk).update(deleted=None)
         return redirect(f"{photo.wall.get_absolute_url()}record/?piece={photo.key}&look=look")
     if what != "wall":
-        raise Http404("There is no such thing in the bin.")
+        raise Http404("That is not in the bin.")
     wall = get_object_or_404(
         Wall.objects.filter(job__in=jobs(request), deleted__isnull=False), pk=pk
     )

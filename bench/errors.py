@@ -10,23 +10,25 @@ def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpR
     return render(
         request,
         "bench/error.html",
-        {"title": "Not here", "words": "There is nothing at this address."},
+        {"title": "Not here", "words": "There is no page at this address."},
         status=404,
     )
 
 
 def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
     """What arrived could not be read at all: too large, or not what a browser sends."""
-    words = "What arrived here could not be read; it may have been too large. Nothing was changed."
+    words = "That could not be read; it may have been too large. Nothing was changed."
     if isinstance(exception, DisallowedHost):
-        words = "It is not reached by this name. Whoever runs it adds the name to GANCHO_HOSTS."
+        words = (
+            "This server does not answer to that name. Its owner can add the name to GANCHO_HOSTS."
+        )
         return render(
             request, "bench/error.html", {"title": "Not by this name", "words": words}, status=400
         )
     return render(
         request,
         "bench/error.html",
-        {"title": "That didn't arrive whole", "words": words},
+        {"title": "That arrived incomplete", "words": words},
         status=400,
     )
 

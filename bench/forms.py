@@ -37,7 +37,7 @@ def number_in(request: HttpRequest, name: str) -> float:
     except ValueError:
         value = math.nan
     if not math.isfinite(value):
-        raise PlanError("The place on the wall did not arrive as a number.")
+        raise PlanError("The place on the wall is not a number.")
     return value
 
 
@@ -68,7 +68,7 @@ class MeasureField(forms.CharField):
         text = (value or "").strip()
         if not text:
             if self.required:
-                raise forms.ValidationError("Something is missing here.")
+                raise forms.ValidationError("Fill in this field.")
             return None
         if self.value is not None and text == self.initial:
             return self.value

@@ -32,7 +32,7 @@ _QUESTIONS = {
     "width": "How wide is it?",
     "lining": "On the outside",
     "structure": "And behind that",
-    "studs": "Where is a stud, from the left corner, or what else is there?",
+    "studs": "Where are the studs, from the left corner, and what else is there?",
 }
 
 
@@ -173,7 +173,7 @@ def import_plan(request: HttpRequest) -> HttpResponse:
 def _bring_in(request: HttpRequest, brought: Plan | list[archive.Brought]) -> HttpResponse:
     if isinstance(brought, Plan):
         return redirect(
-            Wall.begin(_job_named(request, "Brought in"), brought, "Brought in from a file")
+            Wall.begin(_job_named(request, "Brought in"), brought, "Import from a file")
         )
     for job in archive.keep(brought, owner(request)):
         Trail.note(request, f"brought in the job “{job.name}”", job)

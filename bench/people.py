@@ -44,7 +44,7 @@ class SignInForm(AuthenticationForm):
     """A name and a password."""
 
     error_messages = {
-        "invalid_login": "That name and password do not go together. Mind capitals.",
+        "invalid_login": "That name and password do not match. Check capitals.",
         "inactive": "That account is closed.",
     }
 
@@ -132,7 +132,7 @@ class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
         name, password, again = (self.fields[key] for key in ("username", "password1", "password2"))
         name.label, name.help_text = (
             "Your name here",
-            "Letters and digits; helpers are found by it.",
+            "Letters and digits. Others find you by it to make you a helper.",
         )
         password.label, password.help_text = "Password", PASSWORD_HELP
         again.label, again.help_text = "The same again", ""
@@ -143,7 +143,7 @@ class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
 def sign_up(request: HttpRequest) -> HttpResponse:
     """Make oneself an account, where strangers may; the first account always."""
     if settings.PEOPLE == "one" or not (settings.SIGN_UP or not get_user_model().objects.exists()):
-        raise Http404("Nobody can make an account here.")
+        raise Http404("Accounts cannot be made here.")
     if (
         request.method == "POST"
         and sum(Trail.tried(request, what, _NEW_MINUTES) for what in (_MADE, _NO_NAME)) >= _NEW
@@ -178,7 +178,7 @@ class HelperForm(forms.Form):
         )
         if found is None:
             raise forms.ValidationError(
-                "Nobody of that name has an account here. They make one first."
+                "Nobody with that name has an account here. They must make one first."
             )
         return found
 
@@ -186,9 +186,7 @@ class HelperForm(forms.Form):
 class LinkForm(forms.Form):
     """How long a link is good for."""
 
-    days = forms.IntegerField(
-        label="Good for so many days", min_value=1, max_value=_MOST_DAYS, initial=14
-    )
+    days = forms.IntegerField(label="Valid for days", min_value=1, max_value=_MOST_DAYS, initial=14)
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
@@ -255,7 +253,7 @@ def shown(request: HttpRequest, token: str) -> HttpResponse:
     """
     found = Share.opened_by(token)
     if found is None:
-        words = "This link is no longer good. Ask for a new one."
+        words = "This link has expired. Ask for a new one."
         return render(
             request, "bench/error.html", {"title": "Not here", "words": words}, status=404
         )

@@ -66,7 +66,7 @@ def made_anew(raw: bytes) -> Kept:
     except RefusedPhotoError:
         raise
     except Exception as error:  # whatever a broken file makes of a decoder
-        raise RefusedPhotoError("That is no photo (JPEG, PNG or WebP).") from error
+        raise RefusedPhotoError("That is not a photo (JPEG, PNG or WebP).") from error
     picture.thumbnail((_LONG_PX, _LONG_PX))
     bare = Image.new("RGB", picture.size)
     bare.paste(picture)
@@ -180,7 +180,7 @@ def show(request: HttpRequest, wall: int, photo: int) -> FileResponse:
     )
     picture = folder() / found.file
     if not picture.exists():
-        raise Http404("The picture is gone.")
+        raise Http404("This photo was deleted.")
     answer = FileResponse(picture.open("rb"), content_type="image/jpeg")
     answer["Content-Disposition"] = "inline"
     answer["Cache-Control"] = "private, max-age=3600"

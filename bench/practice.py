@@ -174,7 +174,7 @@ def _move(request: HttpRequest, run: int) -> tuple[Going, float, float]:
     """
     going = Going(get_object_or_404(practice(request).select_for_update(), pk=run))
     if going.run.score:
-        raise PlanError("This wall is uncovered already.")
+        raise PlanError("This wall has been uncovered already.")
     width = going.hidden.width_mm
     x, y = number_in(request, "x_mm"), number_in(request, "y_mm")
     return going, min(max(x, 0.0), width), min(max(y, 0.0), HEIGHT_MM)
@@ -288,10 +288,10 @@ def mark(request: HttpRequest, run: int) -> HttpResponse:
         elif what == "structure":
             key = request.POST.get("structure") or None
             if key is not None and key not in data.structures():
-                raise PlanError("That is nothing that walls are made of here.")
+                raise PlanError("Walls here are not made of that.")
             log = replace(log, structure=key)
         else:
-            raise PlanError("There is no such mark.")
+            raise PlanError("That mark does not exist.")
         if len(log.calls_mm) + len(log.tapes_mm) > _MOST_MARKS:
             raise PlanError("That is enough marks for one wall.")
     except PlanError as error:

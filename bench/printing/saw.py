@@ -1,4 +1,4 @@
-"""The sheet for the saw.
+"""Cut list (PDF).
 
 Every board and sheet with its parts to scale, its cuts in order, what is set once, each part's
 work.

@@ -1,4 +1,4 @@
-"""The sheet for the shop.
+"""Shopping list (PDF).
 
 What to buy, aisle by aisle, with a box to tick; read at arm's length, with one hand on the trolley.
 """

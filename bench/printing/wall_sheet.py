@@ -1,4 +1,4 @@
-"""The sheet for the wall.
+"""Drilling sheet (PDF).
 
 The wall to scale, then each piece close up with its holes, bits and depths; read at arm's length.
 """

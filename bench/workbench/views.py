@@ -57,7 +57,7 @@ def step(request: HttpRequest, wall: int, by: int) -> HttpResponse:
         if not bench.wall.step(by, base_of(bench)):
             return refused(
                 bench,
-                "There is nothing left to undo." if by < 0 else "There is nothing to do again.",
+                "There is nothing to undo." if by < 0 else "There is nothing to redo.",
             )
     except StaleError:
         return stale(bench)

@@ -39,7 +39,7 @@ class Hanging(BenchCase):
         )
 
     def test_several_hang_side_by_side_and_what_finds_no_room_is_said(self) -> None:
-        self.assertContains(self.hang(many="3"), "3 hang now")
+        self.assertContains(self.hang(many="3"), "3 placed")
         self.assertEqual(len(self.plan().pieces), 5)
         self.assertEqual({verdict.outcome for verdict in assess(self.plan()).pieces}, {"holds"})
 
@@ -52,7 +52,7 @@ class Hanging(BenchCase):
             "Alone",
             self.base(),
         )
-        self.assertContains(self.hang(what="books", amount="900 mm"), "hangs at the nearest place")
+        self.assertContains(self.hang(what="books", amount="900 mm"), "at the nearest place")
         self.assertEqual({verdict.outcome for verdict in assess(self.plan()).pieces}, {"holds"})
 
     def test_where_nothing_holds_it_is_put_up_all_the_same_with_what_is_wrong(self) -> None:
@@ -77,7 +77,7 @@ class Hanging(BenchCase):
 
     def test_a_way_that_is_gone_is_refused_and_one_that_is_there_is_adopted(self) -> None:
         self.assertContains(
-            self.post("fix:adopt", "shelf", way="nothing-studs"), "no longer there", status_code=422
+            self.post("fix:adopt", "shelf", way="nothing-studs"), "no longer valid", status_code=422
         )
         self.assertContains(
             self.post("fix:adopt", "shelf", way="box_shelf-studs"), "Hollow box shelf"
@@ -210,7 +210,7 @@ class ThePolicy(BenchCase):
         self.assertContains(self.client.get(self.url("fix:policy-effects", "plates")), "“Ledge”")
         self.assertContains(
             self.client.get(self.url("fix:policy-effects", "stays")),
-            "Nothing that hangs here would change.",
+            "Nothing on this wall would change.",
         )
         self.assertEqual(self.client.get(self.url("fix:policy-effects", "colour")).status_code, 404)
 
@@ -218,5 +218,5 @@ class ThePolicy(BenchCase):
         self.wall.record(plan(bracket_shelf(), studs=()), "No studs", self.base())
         self.assertContains(self.client.get(self.url("fix:ways", "shelf")), "Find out first")
         self.assertContains(
-            self.client.get(self.url("fix:cures", "shelf")), "What it would then be"
+            self.client.get(self.url("fix:cures", "shelf")), "What the verdict would be then"
         )

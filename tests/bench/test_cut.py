@@ -299,7 +299,7 @@ class Yard(BenchCase):
         self.assertEqual(self.post("cut:stock-drop", "prices", 0, stage="cut").status_code, 404)
         for values, said in (
             ({"length": "long"}, "long"),
-            ({"length": ""}, "missing"),
+            ({"length": ""}, "Fill in this field"),
             ({"many": "0"}, "greater than or equal to 1"),
             ({"bad_from": "300 mm"}, "Where does it end?"),
             ({"bad_from": "500 mm", "bad_to": "400 mm"}, "ends after it begins"),
@@ -315,7 +315,7 @@ class Yard(BenchCase):
             "Begin",
         )
         self.assertContains(
-            self.post("cut:stock-keep", stage="cut", look="stock"), "They lie on the rack now"
+            self.post("cut:stock-keep", stage="cut", look="stock"), "They are on the rack now"
         )
         kept = len(self.plan().shop.kept)
         self.assertEqual(Offcut.objects.filter(wall=self.wall, taken=None).count(), kept)
@@ -341,7 +341,7 @@ class Yard(BenchCase):
             HTTP_HX_REQUEST="true",
             HTTP_HX_TARGET="bench",
         )
-        self.assertContains(again, "another wall has it", status_code=422)
+        self.assertContains(again, "another wall uses it", status_code=422)
         self.client.post(
             f"/walls/{other.pk}/undo/",
             {"base": seen(other), "stage": "cut"},
@@ -420,7 +420,7 @@ class Yard(BenchCase):
                 "cut:stock-drawing",
                 drawing,
                 {"of": "cheese"},
-                "what the parts of the drawing are of",
+                "choose the material of the parts",
             ),
         ):
             self.assertContains(self.bring(what, "file", raw, **values), said, status_code=422)
@@ -447,7 +447,7 @@ class Buying(BenchCase):
         self.post("cut:prices", stage="cut", look="buy", **(shown | {"price-0": "", "ready": ""}))
         self.assertEqual((self.plan().shop.prices, self.plan().shop.ready), ((), None))
         for value, said in (
-            ("-1", "less than nothing"),
+            ("-1", "cannot be negative"),
             ("dear", "A price is a number"),
             ("1e9", "100000"),
         ):

@@ -287,7 +287,7 @@ class BehindAProxy(SimpleTestCase):
     def test_a_wrong_name_says_so(self) -> None:
         status, _, page = self.asked("/", Host="elsewhere.example")
         self.assertEqual(status, 400)
-        self.assertIn("adds the name to GANCHO_HOSTS", page)
+        self.assertIn("can add the name to GANCHO_HOSTS", page)
 
 
 class Knobs(SimpleTestCase):

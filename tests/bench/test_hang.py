@@ -134,7 +134,7 @@ class Hanging(BenchCase):
         self.assertNotContains(cured, "Stop.")
         self.assertEqual(assess(self.plan()).piece("shelf").outcome, "holds")
         self.assertContains(
-            self.tell("cure", hole, code="nonsense"), "no longer fits", status_code=422
+            self.tell("cure", hole, code="nonsense"), "no longer valid", status_code=422
         )
 
     def test_what_was_measured_at_the_rods_is_where_the_shelf_is_bored(self) -> None:

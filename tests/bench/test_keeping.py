@@ -106,26 +106,26 @@ class AJobAsAFile(BenchCase):
 
         climbing = zipped(**{"job.json": b"{}", "../../etc/passwd": b"x"})
         for raw, said in (
-            (b"PK\x03\x04 nothing", "cut short"),
-            (good[:300] + b"\x00" * 90 + good[390:], "cut short"),
-            (good[:-200], "cut short"),
+            (b"PK\x03\x04 nothing", "is incomplete"),
+            (good[:300] + b"\x00" * 90 + good[390:], "is incomplete"),
+            (good[:-200], "is incomplete"),
             (climbing, "is no part of a job file"),
             (zipped(**{"job.json": b"[" * 10_000}), "can&#x27;t be read"),
             (zipped(**{"job.json": b'{"a":' * 20_000}), "job.json"),
             (zipped(**{"walls/1/plan.json": b"{}"}), "“job.json” is missing"),
             (job(plain | {"version": 2}), "can&#x27;t be read"),
             (job(plain | {"walls": "many"}), "can&#x27;t be read"),
-            (job(plain, steps=b"[]"), "hang together"),
+            (job(plain, steps=b"[]"), "inconsistent"),
             (job(plain, steps=b'[{"number": 1}]'), "can&#x27;t be read"),
             (job(about), "“photos/1.jpg” is missing"),
-            (job(about, **{"photos/1.jpg": b"<svg onload=alert(1)>"}), "That is no photo"),
-            (job(plain | {"walls": [plain["walls"][0] | {"at": 9}]}), "hang together"),
+            (job(about, **{"photos/1.jpg": b"<svg onload=alert(1)>"}), "That is not a photo"),
+            (job(plain | {"walls": [plain["walls"][0] | {"at": 9}]}), "inconsistent"),
         ):
             with self.subTest(said):
                 self.assertContains(self.bring(raw), said, status_code=422)
         twice = about | {"walls": [about["walls"][0], about["walls"][0] | {"at": 9}]}
         half = job(twice, **{"photos/1.jpg": jpeg(), "walls/2/history.json": history})
-        self.assertContains(self.bring(half), "hang together", status_code=422)
+        self.assertContains(self.bring(half), "inconsistent", status_code=422)
         self.assertEqual(
             (Job.objects.count(), len(list(photos.folder().glob("*.jpg")))),
             (1, 1),
@@ -170,7 +170,7 @@ class AJobAsAFile(BenchCase):
             for n in (1, 2, 3)
         ]
         for words, changes, more in (
-            ("dated when nobody", wall, {"walls/1/history.json": late}),
+            ("date in this file is impossible", wall, {"walls/1/history.json": late}),
             (
                 "longer than any here",
                 wall | {"at": far[0]["number"]},

@@ -77,7 +77,7 @@ class Searching(BenchCase):
     def test_charts_say_what_held_and_what_it_took(self) -> None:
         self.assertIn("/log/charts/?q=", self.look(q="oar"))
         page = self.client.get(reverse("log:charts")).content.decode()
-        self.assertIn("0 firm, 1 loose, 0 not looked at", page)
+        self.assertIn("0 firm, 1 loose, 0 not inspected", page)
         self.assertRegex(page, r"90 minutes a piece on average; \d+ were thought \(1 told\)")
 
     def test_it_follows_the_plans_and_undo(self) -> None:
@@ -172,7 +172,7 @@ class Photos(BenchCase):
             b"GIF89a" + b"0" * 40,
         ):
             with self.subTest(raw[:10]):
-                self.assertContains(self.add(raw or b" "), "That is no photo", status_code=422)
+                self.assertContains(self.add(raw or b" "), "That is not a photo", status_code=422)
         self.assertEqual(Photo.objects.count(), 0)
         with self.assertRaisesRegex(RefusedPhotoError, "too many pixels"):
             made_anew(self.huge())

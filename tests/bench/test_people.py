@@ -165,7 +165,7 @@ class Own(TestCase):
         }
         self.assertContains(
             here.post(reverse("people:account"), form | {"old_password": "wrong"}),
-            "not your password now",
+            "not your current password",
             status_code=422,
         )
         self.assertContains(here.post(reverse("people:account"), form), "Your password is changed")
@@ -277,7 +277,7 @@ class Own(TestCase):
         client.force_login(self.share.helper)
         self.assertContains(client.get(reverse("jobs")), "Ana&#x27;s")
         page = client.get(reverse("stage", args=[self.wall.pk, "hang"]))
-        self.assertContains(page, "Begin at the wall")
+        self.assertContains(page, "Start at the wall")
         self.assertEqual(re.findall(r'id="notch-(\w+)"', page.content.decode()), ["mark", "hang"])
         url = reverse("hang:report", args=[self.wall.pk, "shelf"])
         self.assertContains(
@@ -289,11 +289,11 @@ class Own(TestCase):
         self.assertEqual(client.post(url, {"what": "undo", "seen": self.seen()}).status_code, 302)
         hole = next(step.key for step in steps(self.wall.plan(), "shelf", "metric") if step.mark)
         met = client.post(url, {"step": hole, "what": "no_wood"}, headers={"X-Part": "steps"})
-        self.assertContains(met, "Whose job it is mends the plan")
+        self.assertContains(met, "The owner of the job changes the plan")
         self.assertNotContains(met, 'value="cure"')
         self.assertContains(
             client.post(url, {"what": "cure", "code": "seat-0"}),
-            "whose job it is takes it",
+            "only the owner of the job can apply it",
             status_code=422,
         )
         client.post(url, {"what": "undo", "seen": self.seen()})
@@ -334,14 +334,14 @@ class Own(TestCase):
         self.assertEqual(shown["Referrer-Policy"], "no-referrer")
         self.assertFalse(Share.objects.filter(token_hash=address.split("/")[2]).exists())
         Share.objects.filter(helper=None).update(expires=timezone.now() - timedelta(seconds=1))
-        self.assertContains(client.get(address), "no longer good", status_code=404)
+        self.assertContains(client.get(address), "has expired", status_code=404)
         self.assertTrue(Trail.objects.filter(what="opened the link", job=self.job).exists())
 
     def test_bad_shares_are_refused_beside_their_field(self) -> None:
         self.client.force_login(self.ana)
         url = reverse("people:share", args=[self.job.pk])
         for values, said in (
-            ({"how": "helper", "helper": "nobody"}, "Nobody of that name"),
+            ({"how": "helper", "helper": "nobody"}, "Nobody with that name"),
             ({"how": "helper", "helper": "ana"}, "That is you"),
             ({"how": "link", "days": "9000"}, "less than or equal to 90"),
             ({"how": "link", "days": "x"}, "whole number"),
@@ -353,7 +353,7 @@ class Own(TestCase):
         for _ in range(4):
             self.assertContains(
                 self.client.post(url, good | {"password": "wrong"}),
-                "do not go together",
+                "do not match",
                 status_code=422,
             )
         self.assertContains(
@@ -412,7 +412,7 @@ class Own(TestCase):
         url = reverse("people:sign-in")
         for n in range(30):
             wrong = {"username": f"name-{n}" if n else "ana", "password": "wrong"}
-            self.assertContains(self.client.post(url, wrong), "do not go together", status_code=422)
+            self.assertContains(self.client.post(url, wrong), "do not match", status_code=422)
         good = {"username": "bo", "password": "a long enough one"}
         self.assertContains(self.client.post(url, good), "Wait an hour", status_code=429)
         self.assertRedirects(Client(REMOTE_ADDR="192.0.2.9").post(url, good), "/")

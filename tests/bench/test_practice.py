@@ -113,7 +113,8 @@ class Playing(PracticeCase):
         self.assertContains(self.client.get(reverse("practice:lobby")), "Pipes and cables, 12")
         again = self.do("practice:read", tool="nail")
         self.assertEqual(
-            (again.status_code, again.json()["words"]), (422, "This wall is uncovered already.")
+            (again.status_code, again.json()["words"]),
+            (422, "This wall has been uncovered already."),
         )
         first = self.run_now().score
         self.do("practice:uncover")
@@ -122,9 +123,9 @@ class Playing(PracticeCase):
     def test_nonsense_is_refused_with_a_sentence(self) -> None:
         for name, values, words in (
             ("practice:read", {"tool": "hammer"}, "no tool"),
-            ("practice:read", {"tool": "nail", "x_mm": "nan"}, "did not arrive"),
-            ("practice:mark", {"what": "hole"}, "no such mark"),
-            ("practice:mark", {"what": "structure", "structure": "cheese"}, "nothing that walls"),
+            ("practice:read", {"tool": "nail", "x_mm": "nan"}, "is not a number"),
+            ("practice:mark", {"what": "hole"}, "mark does not exist"),
+            ("practice:mark", {"what": "structure", "structure": "cheese"}, "not made of that"),
         ):
             answer = self.do(name, **values)
             self.assertEqual(answer.status_code, 422)

@@ -26,7 +26,7 @@ class Typed(BenchCase):
             for h in (1200, 1500)
         )
         answer = self.post("survey:save", **self.survey_values(readings=passes, studs=""))
-        self.assertContains(answer, "They stand every 400 mm")
+        self.assertContains(answer, "Most likely spacing: 400 mm")
         self.assertEqual(len(self.plan().wall.readings), 2 * (1 + 14))
         self.assertContains(self.post("survey:take"), 'class="stud"', count=7)
         self.assertAlmostEqual(self.plan().wall.studs[0].centre_mm, 410.0, delta=1.0)
@@ -167,7 +167,9 @@ class Typed(BenchCase):
 
 class ByHandAndOnTheWall(BenchCase):
     def test_pin_strike_and_let_go(self) -> None:
-        self.assertContains(self.post("survey:take"), "make no stud likely", status_code=422)
+        self.assertContains(
+            self.post("survey:take"), "do not make any stud likely", status_code=422
+        )
         self.assertContains(self.post("survey:by-hand", pinned="640"), "Leave it to the readings")
         self.post("survey:by-hand", struck="645")
         self.assertEqual(
@@ -179,7 +181,7 @@ class ByHandAndOnTheWall(BenchCase):
         self.post("undo")
         self.assertEqual(len(self.plan().wall.readings), 1)
         self.assertContains(
-            self.post("survey:by-hand", pinned="nan"), "did not arrive", status_code=422
+            self.post("survey:by-hand", pinned="nan"), "is not a number", status_code=422
         )
         self.assertContains(self.post("survey:by-hand", pinned="-9"), "on no wall", status_code=422)
 
@@ -259,9 +261,7 @@ class Devices(BenchCase):
             self.client.get(self.url("stage", "survey")), "Sweep with the finder"
         )
         for name in ("survey:sweep", "survey:measure"):
-            self.assertContains(
-                self.post(name, height="1200"), "No device is set up", status_code=422
-            )
+            self.assertContains(self.post(name, height="1200"), "is connected", status_code=422)
 
     @override_settings(DEVICES="trade.devices.stand_ins.for_wall")
     def test_a_sweep_is_taken_and_kept(self) -> None:

@@ -432,7 +432,7 @@ class Refusals(BenchCase):
             ("supports", "50", "is not within it"),
             ("supports", "800, x", "Number 2"),
             ("supports", "800, 805", "closer together"),
-            ("top", "", "missing"),
+            ("top", "", "Fill in this field"),
         ):
             with self.subTest(field=field, typed=typed):
                 answer = self.post("fix:save", "shelf", **self.fix_values(**{field: typed}))
@@ -541,11 +541,11 @@ class History(BenchCase):
         for expected in plans[-2::-1]:
             self.post("undo")
             self.assertEqual(self.plan(), expected)
-        self.assertContains(self.post("undo"), "nothing left to undo", status_code=422)
+        self.assertContains(self.post("undo"), "nothing to undo", status_code=422)
         for expected in plans[1:]:
             self.post("redo")
             self.assertEqual(self.plan(), expected)
-        self.assertContains(self.post("redo"), "nothing to do again", status_code=422)
+        self.assertContains(self.post("redo"), "nothing to redo", status_code=422)
 
     def test_two_windows_never_overwrite_one_another(self) -> None:
         old = self.base()

@@ -157,7 +157,7 @@ class Boards(SimpleTestCase):
             ).checks
             if c.code == "board.bending"
         )
-        self.assertIn("strip under its front edge is bent", wording.phrase(bent.sentence, "metric"))
+        self.assertIn("strip under its front edge uses", wording.phrase(bent.sentence, "metric"))
 
     def test_glass_is_not_trusted(self) -> None:
         verdict = assess_piece(bracket_shelf(board="glass", things=()), wall())

@@ -293,6 +293,17 @@ class Strips(SimpleTestCase):
             with self.subTest(changes):
                 self.assertAlmostEqual(self.asked(**changes).capacity.value, has)
 
+    def test_splitting_is_asked_from_a_quarter_of_an_inch_up(self) -> None:
+        """NDS 2018 12.5.1: thinner fasteners have no loaded edge."""
+        for screw, asked in (("wood_14", False), ("lag_1_4", True), ("lag_5_16", True)):
+            rail = replace(sample("rail"), screw=screw)
+            support = mount_of(rail).supports(rail, sample_wall())[0]
+            assert isinstance(support, Support)
+            near = replace(support, strip=(0.0, 1000.0, 100.0), heights_mm=(30.0, 90.0))
+            demands = {support.index: (Demand("loaded", 1.0, 500.0, 0.0),)}
+            with self.subTest(screw):
+                self.assertEqual(bool(in_strip.splitting([near], demands, ())), asked)
+
     def test_slip_is_that_of_the_eurocode(self) -> None:
         """EN 1995-1-1 Table 7.1, screws: rho_m^1.5 d / 23 each."""
         shelf = bracket_shelf()

@@ -180,8 +180,8 @@ def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
             unknown=unknown,
             demand=Quantity(used(group), "percent"),
             capacity=Quantity(1.0, "percent"),
-            template="The {board} between two studs hangs on its own screws: these anchors ask "
-            "for {demand} of what they hold.",
+            template="The {board} between two studs hangs on its own screws: these anchors use "
+            "{demand} of what those hold.",
             parts={"board": row.short},
             steps=(
                 Step("T", f"pull of all anchors within {bay:.0f} mm", Quantity(pull, "force")),
@@ -243,7 +243,7 @@ def _edge(firm: list[tuple[Support, AnchorCapacity]]) -> list[Check]:
         case="any",
         demand=Quantity(need(worst), "length"),
         capacity=Quantity(max(near(worst), _NOUGHT), "length"),
-        template="The anchors of the {part} want {demand} to {what}; they have {capacity}.",
+        template="The anchors of the {part} need {demand} to {what}; they have {capacity}.",
         parts={"part": support.part, "what": what},
     )
     return [check]
@@ -267,8 +267,8 @@ def _behind(firm: list[tuple[Support, AnchorCapacity]]) -> list[Check]:
             case="any",
             demand=Quantity(max(anchor.behind_mm, _NOUGHT), "length"),
             capacity=Quantity(support.stud.depth_mm, "length"),
-            template="Behind the lining the anchor needs {demand}; between the studs there are "
-            "{capacity}.",
+            template="Behind the lining the anchor needs {demand}; there is {capacity} between "
+            "the studs.",
         )
     ]
     beside = [support for support, _ in hollow if support.stud.stud is not None]
@@ -385,7 +385,7 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=Quantity(use.used, "percent"),
         capacity=Quantity(1.0, "percent"),
-        template="Pull and shear together use {demand} of what an anchor of the {part} may take.",
+        template="Pull and shear together use {demand} of the strength of an anchor of the {part}.",
         parts={"part": support.part},
         steps=(
             *pull_steps(use.fastener),

@@ -273,7 +273,7 @@ def _no_stud(support: PinSeat) -> Check:
         case="any",
         demand=Quantity(support.embedment_mm, "fine"),
         capacity=Quantity(1e-3, "fine"),
-        template="A pin lives off the thick wood of a stud, and here there is none: brackets or a "
+        template="A pin needs the thick wood of a stud, and there is none here. Brackets or a "
         "cleat on anchors would hold.",
     )
 

@@ -298,8 +298,8 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=Quantity(resultant, "pull"),
         capacity=Quantity(capacity, "pull"),
-        template="Pull and shear together put {demand} on the {part}'s top screw; at that slant "
-        "it can take {capacity}.",
+        template="Pull and shear together put {demand} on the {part}'s top screw; at that angle "
+        "it holds {capacity}.",
         parts={"part": support.part},
         steps=(
             *use.pull_steps,

@@ -234,7 +234,7 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=Quantity(use.together, "percent"),
         capacity=Quantity(1.0, "percent"),
-        template="Pull and shear together use {demand} of what a screw of the {part} may take.",
+        template="Pull and shear together use {demand} of the strength of a screw of the {part}.",
         parts={"part": support.part},
         steps=(
             *pull_steps(use.fastener),

@@ -268,8 +268,8 @@ def _under_a_body(
         unknown=unknown,
         demand=Quantity(used, "percent"),
         capacity=Quantity(1.0, "percent"),
-        template="Around its screws the cleat is bent and pressed to {used} of what {wood} may "
-        "take.",
+        template="Around its screws the cleat uses {used} of the strength of {wood} in bending "
+        "and bearing.",
         parts={"wood": row.name},
         steps=(
             Step("T", f"pull at one place, {case.case}", Quantity(case.pull_n, "force")),
@@ -325,7 +325,7 @@ def _bending(
         unknown=unknown,
         demand=Quantity(moment / section, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template=where + " the cleat is bent to {used} of what {wood} may take.",
+        template=where + " the cleat uses {used} of the bending strength of {wood}.",
         parts={"span": apart, "wood": row.name},
         steps=(
             Step("p", "pull along the cleat", Quantity(even / bevel.length_mm, "line")),
@@ -365,7 +365,7 @@ def _twist(bevel: Bevel, holder: Holder, unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=Quantity(stress, "stress"),
         capacity=Quantity(row.shearing_mpa(duration), "stress"),
-        template="A holder between its screws twists the cleat to {used} of what {wood} may take.",
+        template="A holder between its screws uses {used} of the twisting strength of {wood}.",
         parts={"wood": row.name},
         steps=(
             Step("P", "pull of one holder", Quantity(pull, "force")),
@@ -393,7 +393,7 @@ def _nib(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[st
         unknown=unknown,
         demand=Quantity(force / area, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template="Along its bevel the cleat is pressed to {used} of what {wood} may take.",
+        template="Along its bevel the cleat uses {used} of the bearing strength of {wood}.",
         parts={"wood": row.name},
         steps=(
             Step("N", "weight and pull on the bevel together", Quantity(force, "force")),

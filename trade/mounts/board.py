@@ -83,7 +83,7 @@ def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=Quantity(stress, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template="The {what} is bent to {used} of what {board} may take, {place} from its left "
+        template="The {what} uses {used} of the bending strength of {board}, {place} from its left "
         "end.",
         parts={"what": name, "board": row.name, "place": Quantity(worst.place_mm, "length")},
         steps=(

@@ -228,7 +228,7 @@ def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
             demand=Quantity(tipping, "moment"),
             capacity=Quantity(max(keeping, 1.0), "moment"),
             steps=steps[:-2],
-            template="With no strap it answers {capacity}, and a climbing child turns it with "
+            template="Without a strap it resists {capacity}; a climbing child turns it with "
             "{demand}. Strap it to the studs.",
         )
     return make(
@@ -254,7 +254,7 @@ def _stands_up(piece: Bookcase, wall: Wall) -> Check:
         case="stood up from lying",
         demand=Quantity(needed, "length"),
         capacity=Quantity(max(ceiling, 1e-6), "length"),
-        template="Stood up from lying it needs {demand} under the ceiling; there are {capacity}.",
+        template="To be stood up it needs {demand} under the ceiling; there is {capacity}.",
         steps=(
             Step("h", "height", Quantity(piece.height_mm, "length")),
             Step("d", "depth", Quantity(piece.depth_mm, "length")),

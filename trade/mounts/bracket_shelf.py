@@ -293,7 +293,7 @@ def _bending(
         unknown=unknown,
         demand=Quantity(stress, "stress"),
         capacity=Quantity(row.allowable_mpa * duration(demand), "stress"),
-        template="The {part} is bent at its corner to {used} of what it may take.",
+        template="The {part} uses {used} of its bending strength at the corner.",
         parts={"part": support.part},
         steps=(
             Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
@@ -319,7 +319,7 @@ def _rated(
         unknown=unknown,
         demand=Quantity(abs(demand.moment_nmm), "moment"),
         capacity=Quantity(rated, "moment"),
-        template="The {part} is turned with {used} of what its packet states.",
+        template="The {part} carries {used} of the moment its packet states.",
         parts={"part": support.part},
         steps=(
             Step("W", "what the packet states of a pair", Quantity(pair_kg, "mass")),

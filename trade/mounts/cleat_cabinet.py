@@ -358,7 +358,7 @@ def _room(piece: Cabinet, wall: Wall) -> Check:
         case="any",
         demand=Quantity(rise, "fine"),
         capacity=Quantity(max(wall.height_mm - piece.top_mm, 1e-6), "length"),
-        template="To lift it over the bevel it needs {demand} above it; there are {capacity}.",
+        template="It needs {demand} above it to be lifted over the bevel; there is {capacity}.",
     )
 
 

@@ -541,7 +541,8 @@ def _front(piece: CornerShelf, unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=Quantity(moment / section, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template="Along its slanting front the board is bent to {used} of what {wood} may take.",
+        template="Along its slanting front the board uses {used} of the bending strength of "
+        "{wood}.",
         parts={"wood": row.name},
         steps=(
             Step("l", "the slanting front", Quantity(span, "length")),

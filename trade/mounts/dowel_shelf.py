@@ -313,8 +313,8 @@ def _bending(
         unknown=unknown,
         demand=Quantity(moment / section, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template="Where they leave the strip the dowels are bent to {used} of what {wood} may "
-        "take.",
+        template="Where they leave the strip the dowels use {used} of the bending strength of "
+        "{wood}.",
         parts={"wood": row.name},
         steps=(
             Step("M", f"about the strip's face, one dowel, {case}", Quantity(moment, "moment")),

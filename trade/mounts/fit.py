@@ -57,7 +57,7 @@ def items(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]], wall: Wa
         case="any",
         demand=Quantity(needed, "length"),
         capacity=Quantity(max(above, _TOUCHING_MM), "length"),
-        template="“{what}” and a hand over it need {demand}; above the shelf there are {capacity}.",
+        template="“{what}” and a hand over it need {demand}; there is {capacity} above the shelf.",
         parts={"what": tallest.name},
     )
 

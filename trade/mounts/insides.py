@@ -252,7 +252,7 @@ def _bending(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) ->
         unknown=unknown,
         demand=Quantity(moment / section, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template="A loose shelf is bent to {used} of what {board} may take.",
+        template="A loose shelf uses {used} of the bending strength of {board}.",
         parts={"board": on.board.name},
         steps=(
             *_loads(on, factor),
@@ -304,7 +304,7 @@ def _pin(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Che
         unknown=unknown,
         demand=Quantity(load, "force"),
         capacity=Quantity(allowed, "force"),
-        template="Each shelf pin carries {demand} of {capacity}.",
+        template="Each shelf pin carries {demand}; it can carry {capacity}.",
         steps=(
             *_loads(on, factor),
             Step("D", "pin", Quantity(d, "fine")),

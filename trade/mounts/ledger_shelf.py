@@ -238,8 +238,8 @@ def _front_held(sides: int) -> Check:
         case="any",
         demand=Quantity(2, "count"),
         capacity=Quantity(max(sides, 0.5), "count"),
-        template="A ledger at the back alone lets the front edge drop: hold both its ends on side "
-        "walls, legs or brackets.",
+        template="A ledger at the back alone lets the front edge drop: support both of its ends "
+        "on side walls, legs or brackets.",
     )
 
 

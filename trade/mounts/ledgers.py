@@ -259,7 +259,7 @@ def _front_bending(
         unknown=unknown,
         demand=Quantity(stress, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template="Along its front edge the {what} is bent to {used} of what {wood} may take.",
+        template="Along its front edge the {what} uses {used} of the bending strength of {wood}.",
         parts={"what": name, "wood": row.name},
         steps=(
             *given,
@@ -292,8 +292,8 @@ def leg_check(piece: Bench, load_n: float, unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=Quantity(load_n, "pull"),
         capacity=Quantity(buckles / 3, "pull"),
-        template="The hardest-pressed leg carries {demand}; so tall and thin it may carry "
-        "{capacity}.",
+        template="The hardest-pressed leg carries {demand}; at that height and thickness it can "
+        "carry {capacity}.",
         steps=(
             Step("l", "length of the leg", Quantity(tall, "length")),
             Step("E", f"stiffness of {row.name}", Quantity(row.e_mpa, "stress")),

@@ -158,8 +158,8 @@ def _spacer(
         unknown=unknown,
         demand=Quantity(max(bent, pulled), "percent"),
         capacity=Quantity(1.0, "percent"),
-        template="Pressed below the body, the spacer is bent and pulled off to {used} of what it "
-        "may take.",
+        template="Pressed below the body, the spacer uses {used} of its strength in bending and "
+        "pull-out.",
         steps=(
             Step(
                 "H",

@@ -300,7 +300,7 @@ def _fixings(piece: Panel) -> Check:
         case="any",
         demand=Quantity(_LEAST_FIXINGS, "count"),
         capacity=Quantity(len(piece.supports_mm) * piece.rows, "count"),
-        template="A panel wants {demand} fixings to the studs at least; it has {capacity}.",
+        template="A panel needs at least {demand} fixings to the studs; it has {capacity}.",
     )
 
 
@@ -339,8 +339,8 @@ def _batten_screws(
         unknown=unknown,
         demand=Quantity(each, "pull"),
         capacity=Quantity(max(holds, 1e-6), "pull"),
-        template="Each #8 screw of the panel in its top batten is pulled with {demand}; so short "
-        "a thread holds {capacity}.",
+        template="Each #8 screw of the panel in its top batten is pulled with {demand}; its "
+        "thread holds {capacity}.",
         steps=(
             Step("P", f"pull on the top batten, {case}", Quantity(pull, "force")),
             Step("n", "the panel's screws in it", Quantity(piece.panel_screws, "count")),
@@ -403,7 +403,7 @@ def _batten_bending(
         unknown=unknown,
         demand=Quantity(moment / section, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template=where + " the top batten is bent to {used} of what {wood} may take.",
+        template=where + " the top batten uses {used} of the bending strength of {wood}.",
         parts={"span": apart, "wood": row.name},
         steps=(
             Step("p", "pull along the top batten", Quantity(pull / piece.length_mm, "line")),

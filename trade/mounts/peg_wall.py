@@ -216,7 +216,7 @@ def _peg(piece: PegWall) -> list[Check]:
             unknown=unknown,
             demand=Quantity(moment / section, "stress"),
             capacity=Quantity(peg.bending_mpa(duration), "stress"),
-            template="At the sheet's face a peg is bent to {used} of what {wood} may take.",
+            template="At the sheet's face a peg uses {used} of the bending strength of {wood}.",
             parts={"wood": peg.name},
             steps=(
                 Step("M", f"weight × how far out it hangs, {case}", Quantity(moment, "moment")),
@@ -231,7 +231,7 @@ def _peg(piece: PegWall) -> list[Check]:
             unknown=unknown,
             demand=Quantity(pried, "stress"),
             capacity=Quantity(allowed * duration, "stress"),
-            template="In its hole a peg presses on the sheet with {used} of what {wood} may take.",
+            template="In its hole a peg uses {used} of the bearing strength of {wood}.",
             parts={"wood": sheet.name},
             steps=(
                 Step("M", f"about the sheet's face, {case}", Quantity(moment, "moment")),

@@ -297,7 +297,7 @@ def _droop(
         demand=Quantity(drop - up, "fine"),
         capacity=Quantity(piece.depth_mm / data.house("droop_limit"), "fine"),
         template="Over the years the front edge drops {drop}; set {up} upward it ends {demand} "
-        "low, and {capacity} may be.",
+        "low, the limit is {capacity}.",
         parts={"drop": Quantity(drop, "fine"), "up": Quantity(up, "fine")},
         steps=(
             Step("P", f"load on the pin, {demand.case}", Quantity(demand.load_n, "force")),

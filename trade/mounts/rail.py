@@ -215,7 +215,8 @@ def _bending(
         unknown=unknown,
         demand=Quantity(stress, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template="The rail is bent to {used} of what {wood} may take, {place} from its left end.",
+        template="The rail uses {used} of the bending strength of {wood}, {place} from its left "
+        "end.",
         parts={"wood": row.name, "place": Quantity(worst.place_mm, "length")},
         steps=(
             Step(
@@ -353,8 +354,8 @@ def _twist(piece: Rail, wall: Wall, bent: float, unknown: tuple[str, ...]) -> Ch
         unknown=unknown,
         demand=Quantity(used, "percent"),
         capacity=Quantity(1.0, "percent"),
-        template="What reaches out between studs turns the rail, to {used} of what {wood} may "
-        "take.",
+        template="Loads away from the wall twist the rail between studs: {used} of the strength "
+        "of {wood} used.",
         parts={"wood": row.name},
         steps=(
             Step(

@@ -335,7 +335,7 @@ def _rod_bending(
         unknown=unknown,
         demand=Quantity(stress, "stress"),
         capacity=Quantity(allowed, "stress"),
-        template="The {part} is bent at its plate to {used} of what its steel may take.",
+        template="The {part} uses {used} of its bending strength at the plate.",
         parts={"part": support.part},
         steps=(
             Step(
@@ -359,7 +359,8 @@ def _plate_hidden(piece: RodShelf, row: data.Plate) -> Check:
         case="any",
         demand=Quantity(row.height_mm, "fine"),
         capacity=Quantity(piece.thickness_mm, "fine"),
-        template="The plate is {demand} high and the shelf {capacity} thick; what is higher shows.",
+        template="The plate is {demand} high and the shelf {capacity} thick; a higher plate is "
+        "visible.",
     )
 
 

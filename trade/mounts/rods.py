@@ -56,8 +56,7 @@ def bearing(
         unknown=unknown,
         demand=Quantity(stress(demand), "stress"),
         capacity=Quantity(wood_row.bearing_mpa * demand.duration, "stress"),
-        template="The {part} presses into the {wood} of the shelf with {used} of what the wood "
-        "may take.",
+        template="The {part} uses {used} of the bearing strength of the {wood} of the shelf.",
         parts={"part": support.part, "wood": wood_row.name},
         steps=(
             Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),

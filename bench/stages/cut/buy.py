@@ -27,7 +27,7 @@ from trade.plan.shop import Price
 
 _NO_PRICE = {
     "invalid": "A price is a number, such as 6.50.",
-    "min_value": "A price can't be less than nothing.",
+    "min_value": "A price cannot be negative.",
 }
 _MOST = 100_000
 
@@ -65,7 +65,7 @@ class PriceForm(BenchForm):
                 line.pack_cost if line.cost else None, label=f"Price of {line.what}"
             )
         self.fields["ready"] = MoneyField(
-            bench.plan.shop.ready, label="All of it, bought ready, would cost"
+            bench.plan.shop.ready, label="Price of all of it, bought ready-made"
         )
 
     def rows(self) -> list[tuple[Any, Any]]:

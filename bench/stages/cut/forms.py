@@ -22,12 +22,8 @@ class SawForm(BenchForm):
         """As the job's policy has it."""
         super().__init__(posted)
         self.bench, policy = bench, bench.plan.policy
-        self.fields["kerf"] = MeasureField(
-            bench.units, policy.kerf_mm, label="The saw takes (kerf)"
-        )
-        self.fields["trim"] = MeasureField(
-            bench.units, policy.trim_mm, label="Trimmed off every edge"
-        )
+        self.fields["kerf"] = MeasureField(bench.units, policy.kerf_mm, label="Saw kerf")
+        self.fields["trim"] = MeasureField(bench.units, policy.trim_mm, label="Trim on every edge")
 
     def clean(self) -> dict[str, Any]:
         """Build the policy; its refusals land beside their fields."""

@@ -73,8 +73,8 @@ STAGE = Stage(
     context=CutContext,
     tabs=(
         Tab("", "Cuts", "Every board and sheet with its cuts"),
-        Tab("parts", "Parts", "What is done to each part, and what is measured first"),
-        Tab("stock", "Stock", "What is at hand, what is left over, what else to cut"),
+        Tab("parts", "Parts", "Work on each part, and what to measure first"),
+        Tab("stock", "Stock", "What you have, what is left over, what else to cut"),
         Tab("buy", "Shopping", "What to buy, and what it costs"),
         Tab("days", "Schedule", "The finish, and when it can be hung and loaded"),
     ),

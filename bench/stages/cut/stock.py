@@ -92,7 +92,7 @@ class OwnForm(BenchForm):
     """A part that is cut besides."""
 
     own_name = forms.CharField(max_length=80, label="What it is")
-    own_turns = forms.BooleanField(required=False, label="Its grain may run either way")
+    own_turns = forms.BooleanField(required=False, label="The grain may run either way")
 
     def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
         """Of the wood that the wall uses most."""
@@ -168,7 +168,7 @@ def drop(request: HttpRequest, wall: int, what: str, index: int) -> HttpResponse
     """Take one away again: of what is at hand, or of the person's own parts."""
     bench = _desk(request, wall)
     if what not in ("on_hand", "own") or index >= len(getattr(bench.plan.shop, what)):
-        raise Http404("There is no such thing in the yard.")
+        raise Http404("That is not in your stock.")
 
     def dropped(plan: Plan) -> Plan:
         every = getattr(plan.shop, what)
@@ -186,12 +186,12 @@ def keep(request: HttpRequest, wall: int) -> HttpResponse:
     bench = _desk(request, wall)
     left = cutting_of(bench).plan.offcuts
     if not left:
-        return refused(bench, "Nothing is left over that is good for anything.")
+        return refused(bench, "Nothing worth keeping is left over.")
     return apply(
         bench,
         lambda plan: _with(plan, kept=left[:40]),
         "Keep the offcuts",
-        "They lie on the rack now, for any wall.",
+        "They are on the rack now, for any wall.",
     )
 
 
@@ -201,7 +201,7 @@ def take(request: HttpRequest, wall: int, offcut: int) -> HttpResponse:
     bench = _desk(request, wall)
     found = get_object_or_404(Offcut.objects.filter(wall__in=walls(request)), pk=offcut)
     if found.taken_id is not None or found.wall_id == bench.wall.pk:
-        return refused(bench, "That offcut is not on the rack any more: another wall has it.")
+        return refused(bench, "That offcut is no longer on the rack: another wall uses it.")
     return apply(
         bench,
         lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, found.on_hand())),
@@ -241,7 +241,7 @@ def bring_drawing(request: HttpRequest, wall: int) -> HttpResponse:
     board = request.POST.get("of", "")
     wood = next(((key, mm) for key, mm in _woods(bench) if f"{key}:{mm:.2f}" == board), None)
     if wood is None:
-        return refused(bench, "Say first what the parts of the drawing are of.")
+        return refused(bench, "First choose the material of the parts in the drawing.")
 
     def read(raw: bytes) -> tuple[tuple[OwnPart, ...], str]:
         drawn = part_import.read_dxf(raw, *wood, bench.units)

@@ -76,7 +76,7 @@ def measured(request: HttpRequest, wall: int) -> HttpResponse:
 @long_running
 @require_safe
 def saw_pdf(request: HttpRequest, wall: int) -> HttpResponse:
-    """The sheet for the saw, to print."""
+    """Cut list (PDF), to print."""
     bench = workbench(request, wall, "cut")
     content = saw_sheet(
         bench.plan.name,

@@ -35,7 +35,9 @@ class FixForm(BenchForm):
         choices = anchor_choices(bench.plan.wall, piece.anchor)
         if len(choices) > 1:
             label = (
-                "Where there is no stud" if bench.plan.wall.build == "timber" else "What holds it"
+                "Fixing where there is no stud"
+                if bench.plan.wall.build == "timber"
+                else "What holds it"
             )
             self.fields["anchor"] = forms.ChoiceField(
                 choices=choices, label=label, required=False, initial=piece.anchor or ""
@@ -52,7 +54,7 @@ class FixForm(BenchForm):
             units, piece.screw_length_mm, label="Screw length"
         )
         self.fields["supports"] = forms.CharField(
-            label="Held at, from the left corner",
+            label="Supports at, from the left corner",
             max_length=1000,
             initial=", ".join(type_length(piece.left_mm + x, units) for x in piece.supports_mm),
         )
@@ -148,6 +150,6 @@ def anchor_choices(wall: Wall, now: str | None) -> list[tuple[str, str]]:
         (key, row.name) for key, row in rows.items() if key == now or bases & set(row.holds_n)
     ]
     return [
-        ("", "Nothing: screws in studs only" if wall.build != "mass" else "Nothing yet"),
+        ("", "None: screws in studs only" if wall.build != "mass" else "Nothing yet"),
         *fitting,
     ]

@@ -36,10 +36,10 @@ class StackForm(BenchForm):
         )
         self.fields["manner"] = forms.ChoiceField(choices=MANNERS, label="Spaced")
         self.fields["tall"] = forms.CharField(
-            label="Tallest thing on each, from the bottom up",
+            label="Tallest thing on each row, from the bottom up",
             required=False,
             max_length=200,
-            help_text="Commas between; the last one counts for the rest.",
+            help_text="Separate with commas; the last one counts for the rest.",
         )
         self.fields["high"] = MeasureField(bench.units, label="Top of the highest", required=False)
         self.fields["high"].widget.attrs["placeholder"] = "as high as people reach"
@@ -102,6 +102,6 @@ def _laid(bench: WorkbenchContext, piece: AnyPiece, how: str, hooks: str) -> tup
     if how == "battens":
         fewest = fewest_rows(bench.plan, piece.key)
         if fewest is None:
-            raise PlanError("No number of battens makes it hold.", "rows")
+            raise PlanError("It does not hold with any number of battens.", "rows")
         return fewest, f"Battens of {piece.name}"
     return fitted(bench.plan, piece.key), f"Fit {piece.name} to the studs"

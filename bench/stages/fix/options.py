@@ -95,12 +95,12 @@ def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, s
         return (
             done.plan,
             done.placed[0].key,
-            "There it would not hold: it hangs at the nearest place where it does.",
+            "It would not hold there, so it is at the nearest place where it does.",
         )
     return (
         done.plan,
         done.placed[0].key,
-        f"{len(done.placed)} hang now, each as near as there was room.{short}",
+        f"{len(done.placed)} placed, each as near as there was room.{short}",
     )
 
 
@@ -158,9 +158,7 @@ def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         None,
     )
     if way is None:
-        return refused(
-            bench, "That way is no longer there: the wall has changed since it was offered."
-        )
+        return refused(bench, "That option is no longer valid: the wall has changed since.")
     return apply(
         bench,
         lambda plan: plan.with_piece(way.piece),
@@ -288,9 +286,9 @@ def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             kind,
         )
         for title, found, size, at, kind in (
-            ("As more is put on it", order(piece, plan.wall), kg, load, "mass"),
+            ("With more load", order(piece, plan.wall), kg, load, "mass"),
             (
-                "As it reaches further out",
+                "With more reach",
                 order_deeper(piece, plan.wall),
                 piece.depth_mm,
                 out,

@@ -1,4 +1,4 @@
-"""How this job is done: the policy of a wall, and what other answers would change."""
+"""Preferences for this job: the policy of a wall, and what other answers would change."""
 
 from typing import Any
 
@@ -23,9 +23,9 @@ from trade.plan.model import Plan, Policy
 class PolicyForm(BenchForm):
     """The job's policy: one question after the other, and what is at hand."""
 
-    hidden = forms.BooleanField(label="Nothing of what holds may show", required=False)
+    hidden = forms.BooleanField(label="Fixings must be hidden", required=False)
     comes_off = forms.BooleanField(
-        label="It must come off, leaving no more than screw holes", required=False
+        label="It must be removable, leaving only screw holes", required=False
     )
     most_holes = forms.IntegerField(
         label="Holes, at most", required=False, min_value=0, max_value=1000
@@ -111,7 +111,7 @@ def save_policy(request: HttpRequest, wall: int) -> HttpResponse:
         wall_now = replace(plan.wall, design_code=form.cleaned_data["school"])
         return replace(plan, wall=wall_now, policy=form.cleaned_data["policy"])
 
-    return change(bench, form, changed, "How this job is done")
+    return change(bench, form, changed, "Preferences for this job")
 
 
 @long_running
@@ -120,7 +120,7 @@ def effects(request: HttpRequest, wall: int, question: str) -> HttpResponse:
     """What the other schools in a question would change here, worked out."""
     bench = workbench(request, wall, "fix", request.GET.get("piece"))
     if question not in data.policies():
-        raise Http404("There is no such question.")
+        raise Http404("That preference does not exist.")
     key = bench.piece.key if bench.piece else None
     answers = data.policies()[question].answers
     found = [
@@ -141,7 +141,7 @@ def share_policy(request: HttpRequest, wall: int) -> HttpResponse:
         plan = other.plan()
         if plan.policy != bench.plan.policy:
             other.record(
-                replace(plan, policy=bench.plan.policy), "How this job is done", other.seen
+                replace(plan, policy=bench.plan.policy), "Preferences for this job", other.seen
             )
             changed += 1
     bench.notice = (

@@ -126,7 +126,9 @@ STAGE = Stage(
         Tab("ways", "Options", "Other mountings for it, compared"),
         Tab("where", "Best spots", "Where else it could hang, and what it would carry there"),
         Tab("if", "More load", "What fails first if you put more on it"),
-        Tab("policy", "Preferences", "How this job is done: what you trust, what matters to you"),
+        Tab(
+            "policy", "Preferences", "Preferences for this job: what you trust, what matters to you"
+        ),
     ),
     below=_below,
     over=_over,

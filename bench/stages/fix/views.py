@@ -136,9 +136,7 @@ def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     bench = workbench(request, wall, "fix", key)
     found = dict(offered_cures(bench.plan, bench.chosen.key)).get(request.POST.get("code", ""))
     if found is None:
-        return refused(
-            bench, "That cure no longer fits: the wall has changed since it was offered."
-        )
+        return refused(bench, "That fix is no longer valid: the wall has changed since.")
     return apply(bench, lambda plan: plan.with_piece(found.piece), f"Cure {bench.chosen.name}")
 
 

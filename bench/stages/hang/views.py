@@ -38,7 +38,7 @@ _MET: dict[str, tuple[found.What, str]] = {
     "hard": ("hard", "hit something hard"),
     "metal": ("metal", "hit metal"),
     "crumbles": ("crumbles", "crumbles"),
-    "stud_off": ("stud_off", "the stud is beside it"),
+    "stud_off": ("stud_off", "the stud is to one side"),
     "lining": ("lining", "the lining is thicker"),
 }
 
@@ -150,9 +150,10 @@ def _undone(request: HttpRequest, kept: Wall, bench: WorkbenchContext) -> str:
         .exists()
     ):
         return (
-            "The last change here was somebody else's: only they, or whose job it is, take it back."
+            "The last change was made by somebody else: only they or the owner of the job can "
+            "undo it."
         )
-    return "" if kept.step(-1, kept.seen) else "There is nothing left to undo."
+    return "" if kept.step(-1, kept.seen) else "There is nothing to undo."
 
 
 def _meant(request: HttpRequest, kept: Wall) -> int | None:
@@ -190,10 +191,10 @@ def _changed(
         return found.done(plan, piece.key, step.key, when, by), f"{piece.name}: {step.title}"
     if what == "cure":
         if bench.helping:
-            raise PlanError("A cure changes the plan: whose job it is takes it.")
+            raise PlanError("A fix changes the plan: only the owner of the job can apply it.")
         cure = dict(offered_cures(bench.plan, bench.chosen.key)).get(request.POST.get("code", ""))
         if cure is None:
-            raise PlanError("That cure no longer fits: the wall has changed since it was offered.")
+            raise PlanError("That fix is no longer valid: the wall has changed since.")
         return plan.with_piece(cure.piece), f"Cure {piece.name}"
     if what == "places":
         places = tuple(
@@ -207,7 +208,7 @@ def _changed(
     if what == "again":
         return found.begun_again(plan, piece.key), f"Begin {piece.name} again"
     if what not in _MET:
-        raise Http404("Nobody can tell that of a hole.")
+        raise Http404("That does not apply to a hole.")
     kind, words = _MET[what]
     mark = step.mark if step is not None and step.mark is not None else _place(request, bench)
     said = found.MarkReport(
@@ -228,7 +229,7 @@ def _place(request: HttpRequest, bench: WorkbenchContext) -> Mark:
         x = y = math.nan
     marks = piece_marks(bench.chosen, bench.plan.wall, bench.units)
     if not (math.isfinite(x) and math.isfinite(y) and marks):
-        raise PlanError("Say which hole that is: the plan has changed meanwhile.")
+        raise PlanError("Say which hole this is: the plan has changed meanwhile.")
     return replace(marks[0], x_mm=x, y_mm=y, stud_mm=None, part="hole")
 
 

@@ -110,9 +110,7 @@ class LoadForm(BenchForm):
             PlanError: it is no number, or absurd.
         """
         if not key:
-            raise PlanError("Choose what it is, too.")
+            raise PlanError("Choose what it is as well.")
         if not amount:
-            raise PlanError(
-                "How much of it: how many, how long along the shelf, or how many litres?"
-            )
+            raise PlanError("How much: a number, a length along the shelf, or litres?")
         return contents.thing(key, amount_of(key, amount, self.bench.units), self.bench.units)

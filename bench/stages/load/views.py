@@ -19,7 +19,7 @@ def weigh(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     devices = devices_for(wall, kept.width_mm, len(piece.things))
     index = next((n for n, thing in enumerate(piece.things) if thing.mass_kg is None), None)
     if devices is None or index is None:
-        return refused(bench, "There is no scale, or nothing left to weigh.")
+        return refused(bench, "No scale is connected, or nothing is left to weigh.")
     thing = piece.things[index]
     kg = devices.weigh(thing.name)
     if kg is None:

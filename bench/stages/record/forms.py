@@ -75,11 +75,11 @@ class BuiltForm(RecordForm):
         anchors = [(key, row.name) for key, row in data.anchors().items()]
         anchors += [(packet.key, packet.name) for packet in self.bench.plan.wall.packets]
         self.fields["on"].initial, self.fields["by"].initial = was.on, was.by
-        self.fields["screw"] = _pick("Screws that went in", screws, was.screw)
+        self.fields["screw"] = _pick("Screws used", screws, was.screw)
         self.fields["screw_length"] = MeasureField(
             units, was.screw_length_mm, label="How long they are", required=False
         )
-        self.fields["anchor"] = _pick("Anchors that went in", anchors, was.anchor)
+        self.fields["anchor"] = _pick("Anchors used", anchors, was.anchor)
         for name, label, value, ways in (
             ("up", "It hangs", was.up_mm, _UP),
             ("right", "and", was.right_mm, _ACROSS),
@@ -91,7 +91,7 @@ class BuiltForm(RecordForm):
                 choices=ways, label="than planned", initial="1" if value >= 0 else "-1"
             )
         self.fields["minutes"] = _number("It took, minutes", was.minutes)
-        self.fields["cost"] = _number("It cost, all in all", was.cost)
+        self.fields["cost"] = _number("Total cost", was.cost)
         self._note()
         self.fields["note"].initial = was.note
 
@@ -138,7 +138,7 @@ class ProofForm(RecordForm):
             units, label="Off level, over 1 m (39 in)", required=False
         )
         self.fields["stirred"] = forms.BooleanField(
-            required=False, label="Something was seen or heard to move"
+            required=False, label="Something visibly or audibly moved"
         )
 
     def made(self, got: dict[str, Any]) -> Proof:

@@ -73,8 +73,8 @@ STAGE = Stage(
     note=_note,
     context=_context,
     tabs=(
-        Tab("", "As built", "What really went in, and whether that holds"),
-        Tab("proof", "Proof", "A load that proves it, and what was read"),
+        Tab("", "As built", "What was really used, and whether it holds"),
+        Tab("proof", "Proof", "A proof load, and its readings"),
         Tab("look", "Inspections", "Its condition, and when to inspect it again"),
     ),
 )

@@ -44,7 +44,7 @@ def structure_choices() -> list[tuple[str, str]]:
 def timber_choices() -> list[tuple[str, str]]:
     """Stud timbers to choose from."""
     return [
-        (UNKNOWN, "Don't know: take the softest"),
+        (UNKNOWN, "Don't know: assume the softest"),
         *((key, row.name) for key, row in data.framing().items()),
     ]
 
@@ -83,7 +83,7 @@ class WallForm(BenchForm):
                 ("american", "American: allowable stress (NDS)"),
                 ("european", "European: partial factors (EN 1995)"),
             ],
-            label="Screws in timber are judged by",
+            label="Design code for screws in timber",
             initial=wall.design_code if wall else "american",
             required=False,
         )
@@ -100,24 +100,24 @@ class WallForm(BenchForm):
         self.fields["give"] = MeasureField(
             units,
             stud.uncertainty_mm,
-            label="Studs sure to within",
+            label="Stud positions certain to within",
             required=False,
-            help_text="Empty: not sure at all.",
+            help_text="Leave empty if not certain.",
         )
         self.fields["stud_width"] = MeasureField(units, stud.width_mm, label="Stud width")
         self.fields["stud_depth"] = MeasureField(units, stud.depth_mm, label="Stud depth")
         self.fields["readings"] = forms.CharField(
-            label="Readings, as you jot them down",
+            label="Readings, one line per pass",
             required=False,
             max_length=60_000,
             strip=False,
             widget=forms.Textarea({"rows": 4, "spellcheck": "false"}),
             initial=notes.write(wall.readings, units) if wall else "",
-            help_text="A line a pass. 48 up: swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 "
+            help_text="For example: 48 up: swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 "
             "magnet, 40 air, 48 wood at 1/2.",
         )
         self.fields["lie"] = forms.CharField(
-            label="A line a measurement",
+            label="One line per measurement",
             required=False,
             max_length=20_000,
             strip=False,

@@ -54,7 +54,7 @@ def take(request: HttpRequest, wall: int) -> HttpResponse:
     bench = workbench(request, wall, "survey")
     survey = bench.known.survey
     if not survey or not (studs := as_studs(survey.inference)):
-        return refused(bench, "The readings make no stud likely yet. Take some more.")
+        return refused(bench, "The readings do not make any stud likely yet. Take more.")
     studs = tuple(
         replace(stud, centre_mm=min(stud.centre_mm, bench.plan.wall.width_mm)) for stud in studs
     )
@@ -158,7 +158,7 @@ def sweep(request: HttpRequest, wall: int) -> HttpResponse:
         bench.wall.pk, now.width_mm, sum(not isinstance(r, ByHand) for r in now.readings)
     )
     if devices is None:
-        return refused(bench, "No device is set up here. Type what your finder says instead.")
+        return refused(bench, "No stud finder is connected. Type its readings instead.")
     try:
         height = read_length(request.POST.get("height", ""), bench.units)
         readings = tuple(devices.sweep(0.0, now.width_mm, height))
@@ -180,7 +180,7 @@ def measure(request: HttpRequest, wall: int) -> HttpResponse:
     now = bench.plan.wall
     devices = devices_for(bench.wall.pk, now.width_mm, len(now.readings))
     if devices is None:
-        return refused(bench, "No device is set up here. Type what your level says instead.")
+        return refused(bench, "No level is connected. Type its readings instead.")
     places = (0.0, now.width_mm / 2, now.width_mm)
     low = now.height_mm * 0.15
     high = now.height_mm * 0.85
