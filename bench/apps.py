@@ -1,7 +1,5 @@
 """The application as Django sees it."""
 
-from importlib import import_module
-
 from django.apps import AppConfig
 
 
@@ -11,6 +9,8 @@ class BenchConfig(AppConfig):
 
     def ready(self) -> None:
         """Register the stages; build the decoders of plans, logs and jobs before any request."""
-        register = import_module("bench.workbench.context").register
-        register(*import_module("bench.stages.all").STAGES)
-        import_module("bench.archive")
+        from bench import archive  # noqa: F401
+        from bench.stages.all import STAGES
+        from bench.workbench.context import register
+
+        register(*STAGES)

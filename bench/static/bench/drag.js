@@ -20,6 +20,7 @@ export class Drag {
     this.rows = [...(document.getElementById("checks")?.children ?? [])].map((row) => row.cloneNode(true));
     this.section = document.getElementById("section")?.cloneNode(true);
     this.touched = "";
+    this.turn = 0; // answers may overtake one another: only the one to the last question counts
     this.from = { left: +piece.dataset.left, top: +piece.dataset.top };
     this.at = { ...this.from };
     this.start = Drag.place(bench(), this.sheet, event);
@@ -83,11 +84,13 @@ export class Drag {
 
   /** Ask what the server thinks of a place, and show it. */
   async preview({ left, top }) {
+    const turn = ++this.turn;
     const { base, stage, piece, look } = this.bench().dataset;
     const body = new URLSearchParams({ base, stage, piece, look, seen: piece, touched: this.touched, left_mm: left, top_mm: top, live: 1 });
     const headers = { "HX-Request": "true", ...JSON.parse(document.body.getAttribute("hx-headers")) };
     const answer = await fetch(this.address, { method: "POST", body, headers }).catch(() => null);
-    if (answer?.ok && !this.dropped) this.follow(await answer.text());
+    const html = answer?.ok ? await answer.text() : "";
+    if (html && turn === this.turn && !this.dropped) this.follow(html);
   }
 
   follow(html) {
