@@ -5,7 +5,8 @@ from bisect import insort
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Assumption, Check, PieceVerdict, Quantity, Verdict, make, severity
+from trade.calculation import Quantity
+from trade.check import Assumption, Check, PieceVerdict, Verdict, make, severity
 from trade.fixings.anchor_capacity import anchor_of
 from trade.fixings.support import Support
 from trade.load.push import push_of

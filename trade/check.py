@@ -10,28 +10,9 @@ from typing import Literal, get_args
 import msgspec
 
 from trade import data
+from trade.calculation import Calculation, Equation, Quantity
 from trade.data.rows import Limit
 
-Kind = Literal[
-    "force",
-    "pull",
-    "stress",
-    "length",
-    "fine",
-    "moment",
-    "mass",
-    "ratio",
-    "percent",
-    "line",
-    "count",
-    "area",
-]
-"""What a number measures, in the core's units; it decides how the number is printed.
-
-`force` N, `pull` N (printed as a weight), `stress` MPa, `length` and `fine` mm (`fine` for
-small ones), `moment` N mm, `mass` kg, `line` N/mm, `area` mm², `ratio` and `count` without a
-unit, `percent` a ratio printed in hundredths.
-"""
 Outcome = Literal["holds", "holds_but", "close", "cannot_tell", "doesnt_fit", "wont_hold"]
 """What is said of a check or a piece, best first.
 
@@ -40,17 +21,12 @@ it may be that nobody `cannot_tell`. A nuisance in service turns `holds` into `h
 """
 FAILED: tuple[Outcome, ...] = ("wont_hold", "doesnt_fit")
 FAILS: tuple[Outcome, ...] = ("cannot_tell", *FAILED)  # with these nobody drills yet
+_DIGITS = 9  # utilisations that differ only beyond are equal
+_NOUGHT = 1e-6  # what nothing at all is taken as, where it divides
 _ORDER: tuple[Outcome, ...] = get_args(Outcome)
 LIMITS: tuple[Limit, ...] = get_args(Limit)
 RANK: dict[Outcome, int] = {word: n for n, word in enumerate(_ORDER)}
 OVER: dict[Limit, Outcome] = {"strength": "wont_hold", "service": "holds_but", "fit": "doesnt_fit"}
-
-
-class Quantity(msgspec.Struct, frozen=True, gc=False):
-    """A number and what it is a number of."""
-
-    value: float
-    kind: Kind
 
 
 class Message(msgspec.Struct, frozen=True, gc=False):
@@ -58,14 +34,6 @@ class Message(msgspec.Struct, frozen=True, gc=False):
 
     template: str
     parts: dict[str, Quantity | str] = {}
-
-
-class Step(msgspec.Struct, frozen=True, gc=False):
-    """One line of a hand calculation: symbol, what it is or how it comes about, and its value."""
-
-    symbol: str
-    formula: str
-    result: Quantity
 
 
 class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
@@ -88,7 +56,7 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     source: str
     case: str
     sentence: Message
-    steps: tuple[Step, ...] = ()
+    equations: tuple[Equation, ...] = ()
     support: int | None = None
     limit: Limit = "strength"
     threshold: bool = False
@@ -98,7 +66,12 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     @property
     def utilisation(self) -> float:
         """Demand over capacity; 1 is the limit."""
-        return self.demand.value / self.capacity.value
+        return _used(self.demand, self.capacity)
+
+    @property
+    def values(self) -> dict[str, float]:
+        """What each symbol of its sum is worth, in the core's units."""
+        return {line.symbol: line.value for line in self.equations}
 
     @property
     def gradual(self) -> bool:
@@ -120,21 +93,34 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
 
     def within(self, times: float) -> "Check":
         """The same check with its limit multiplied by `times`."""
-        limit = Quantity(self.capacity.value * times, self.capacity.kind)
+        sums = Calculation(self.equations)
+        usual = next(
+            (each.symbol for each in reversed(self.equations) if each.result == self.capacity), "L"
+        )
+        sums.given(usual, self.capacity.value, self.capacity.kind, "usual limit")
+        sums.given("m", times, "ratio", "times the usual limit, by how much it is minded")
+        sums.then(f"{usual}'", f"m {usual}", self.capacity.kind, "limit")
+        limit = sums.quantity(f"{usual}'")
         said = self.sentence.parts | {
             "capacity": limit,
-            "used": Quantity(self.demand.value / limit.value, "percent"),
+            "used": Quantity(_used(self.demand, limit), "percent"),
         }
-        step = Step("limit", "times how much it is minded", limit)
-        sentence = Message(self.sentence.template, said)
         return msgspec.structs.replace(
-            self, capacity=limit, sentence=sentence, steps=(*self.steps, step)
+            self,
+            capacity=limit,
+            sentence=Message(self.sentence.template, said),
+            equations=tuple(sums.equations),
         )
 
     @property
     def outcome(self) -> Outcome:
         """The verdict of this check alone. An unknown hides nothing that fails already."""
-        return _word(self, self.demand.value / self.capacity.value, self.gradual)
+        return _word(self, self.utilisation, self.gradual)
+
+
+def _used(demand: Quantity, capacity: Quantity) -> float:
+    """Demand over capacity, a number even where there is no capacity at all."""
+    return demand.value / max(capacity.value, _NOUGHT)
 
 
 def _word(check: Check, used: float, gradual: bool) -> Outcome:
@@ -187,7 +173,7 @@ class PieceVerdict(msgspec.Struct, frozen=True, kw_only=True):
         failed = self.governing if self.checks and self.governing.outcome == "wont_hold" else None
         return failed or max(
             (check for check in self.checks if check.gradual),
-            key=lambda check: check.utilisation,
+            key=lambda check: round(check.utilisation, _DIGITS),
             default=None,
         )
 
@@ -261,11 +247,11 @@ def severity(check: Check) -> tuple[int, bool, float]:
     """How bad a check is: its word, then how much of it is used.
 
     Of what fails, a threshold comes first, for it is the cause of the rest; of what holds, strength
-    comes first.
+    comes first. What differs only by rounding is equal, so that it keeps its order.
     """
-    used, gradual = check.demand.value / check.capacity.value, check.gradual
+    used, gradual = check.utilisation, check.gradual
     word = _word(check, used, gradual)
-    return RANK[word], gradual != (word in FAILED), used
+    return RANK[word], gradual != (word in FAILED), round(used, _DIGITS)
 
 
 def make(
@@ -277,7 +263,7 @@ def make(
     case: str,
     template: str,
     parts: dict[str, Quantity | str] | None = None,
-    steps: tuple[Step, ...] = (),
+    equations: Iterable[Equation] = (),
     support: int | None = None,
     limit: Limit | None = None,
     unknown: tuple[str, ...] = (),
@@ -291,7 +277,7 @@ def make(
         KeyError: no rule has that code (a bug here, not a person's mistake).
     """
     rule = data.rules()[code]
-    used = Quantity(demand.value / capacity.value, "percent")
+    used = Quantity(_used(demand, capacity), "percent")
     said: dict[str, Quantity | str] = {"demand": demand, "capacity": capacity, "used": used}
     if parts:
         said |= parts
@@ -305,7 +291,7 @@ def make(
         source=rule.source,
         case=case,
         sentence=Message(template, said),
-        steps=steps,
+        equations=tuple(equations),
         support=support,
         limit=limit or rule.limit,
         threshold=rule.threshold or (limit == "strength" and rule.limit == "fit"),

@@ -14,12 +14,14 @@ from trade.errors import MeasureError
 Units = Literal["imperial", "metric"]
 
 INCH_MM = Fraction(254, 10)  # exact, international yard and pound agreement of 1959
+IN_MM = float(INCH_MM)
 INCH_64TH_MM = float(INCH_MM / 64)
 POUND_KG = Fraction(45359237, 100000000)  # exact, same agreement
 G_N_PER_KG = 9.80665  # standard gravity, exact by definition (CGPM 1901)
 LBF_N = float(POUND_KG) * G_N_PER_KG
-PSI_MPA = LBF_N / float(INCH_MM) ** 2
-LB_PER_IN_N_PER_MM = LBF_N / float(INCH_MM)
+PSI_MPA = LBF_N / IN_MM**2
+LB_PER_IN_N_PER_MM = LBF_N / IN_MM
+LB_CU_FT_KG_M3 = float(POUND_KG) / (12 * IN_MM / 1000) ** 3
 
 ABSURD_MM = 30_000.0
 ABSURD_KG = 5_000.0

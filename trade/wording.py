@@ -7,10 +7,21 @@ from collections.abc import Callable
 from math import ceil
 from typing import NamedTuple, Protocol
 
-from trade.check import LIMITS, RANK, Check, Kind, Message, Outcome, PieceVerdict, Quantity, worst
+from trade.calculation import Kind, Quantity
+from trade.check import LIMITS, RANK, Check, Message, Outcome, PieceVerdict, worst
 from trade.data.rows import Limit
 from trade.errors import TradeError
-from trade.measure import G_N_PER_KG, LBF_N, PSI_MPA, Units, say_fine_length, say_length, say_weight
+from trade.measure import (
+    G_N_PER_KG,
+    IN_MM,
+    LB_CU_FT_KG_M3,
+    LBF_N,
+    PSI_MPA,
+    Units,
+    say_fine_length,
+    say_length,
+    say_weight,
+)
 
 WORDS: dict[Outcome, str] = {
     "holds": "Holds",
@@ -20,8 +31,6 @@ WORDS: dict[Outcome, str] = {
     "wont_hold": "Won't hold",
     "doesnt_fit": "Doesn't fit",
 }
-
-_INCH = 25.4
 
 
 def _number(value: float) -> str:
@@ -35,9 +44,14 @@ _PLAIN: dict[Kind, tuple[float, str, float, str]] = {
     # kind: (imperial divisor, imperial unit, metric divisor, metric unit)
     "force": (LBF_N, "lb", 1, "N"),
     "stress": (PSI_MPA, "psi", 1, "MPa"),
-    "moment": (LBF_N * _INCH, "lb in", 1000, "N m"),
-    "line": (LBF_N / _INCH, "lb/in", 1, "N/mm"),
-    "area": (_INCH**2, "sq in", 1, "mm²"),
+    "moment": (LBF_N * IN_MM, "lb in", 1000, "N m"),
+    "line": (LBF_N / IN_MM, "lb/in", 1, "N/mm"),
+    "area": (IN_MM**2, "sq in", 1, "mm²"),
+    "section": (IN_MM**3, "cu in", 1, "mm³"),
+    "inertia": (IN_MM**4, "in⁴", 1, "mm⁴"),
+    "rigidity": (LBF_N * IN_MM**2, "lb in²", 1e6, "N m²"),
+    "turning": (LBF_N * IN_MM, "lb in/rad", 1000, "N m/rad"),
+    "density": (LB_CU_FT_KG_M3, "lb/cu ft", 1, "kg/m³"),
     "ratio": (1, "", 1, ""),
     "count": (1, "", 1, ""),
 }

@@ -246,7 +246,7 @@ def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
         pen.text(
             head - 40, y + 4, f"pull {wording.quantity(pull.demand, units)}", "chalk-words", "end"
         )
-    loaded = any(step.symbol in ("V", "P") for check in verdict.checks for step in check.steps)
+    loaded = any({"V", "P"} & check.values.keys() for check in verdict.checks)
     x, top = _FACE - min(cut.piece.depth_mm * _PX / 2, _FACE / 2), cut.y(cut.piece.top_mm)
     if loaded and 22 < top < HEIGHT:
         pen.path(f"M{number(x)} {number(top - 24)}v21m-4 -7l4 7l4 -7", "chalk chalk-strong")

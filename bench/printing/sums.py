@@ -141,7 +141,7 @@ def _weight(thing: Thing, units: Units) -> str:
 
 
 def _check(paper: Paper, check: Check, units: Units) -> None:
-    if paper.will_page_break(16 + 4.2 * min(len(check.steps), 4)):
+    if paper.will_page_break(16 + 4.2 * min(len(check.equations), 4)):
         paper.add_page()
     paper.ln(1.5)
     paper.rule()
@@ -152,6 +152,6 @@ def _check(paper: Paper, check: Check, units: Units) -> None:
         bold=True,
     )
     paper.quiet(f"{check.part}; {check.case}. {wording.phrase(check.sentence, units)}")
-    for step in check.steps:
-        paper.step(step.symbol, wording.quantity(step.result, units), step.formula)
+    for each in check.equations:
+        paper.step(each.symbol, wording.quantity(each.result, units), each.formula)
     paper.quiet(f"{check.rule} Source: {check.source}.")

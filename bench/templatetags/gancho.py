@@ -13,7 +13,8 @@ from bench.once import once_field
 from bench.printing.shop_sheet import many, needed
 from bench.printing.shop_sheet import money as cents
 from trade import data, measure, wording
-from trade.check import Check, Message, Outcome, PieceVerdict, Quantity
+from trade.calculation import Quantity
+from trade.check import Check, Message, Outcome, PieceVerdict
 from trade.cutting.parts import CutPart
 from trade.cutting.shopping import ShoppingItem
 from trade.marking.marks import Mark

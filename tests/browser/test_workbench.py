@@ -212,7 +212,7 @@ class AtTheBench(BrowserCase):
         row = self.page.locator('[data-code="screw.withdrawal"]')
         row.locator("summary").click()
         expect(row.locator(".sum")).to_contain_text("NDS 2018 12.2.1")
-        expect(row.locator(".steps")).to_contain_text("2850 G² D")
+        expect(row.locator(".steps")).to_contain_text("2850 G² (D/in) lb/in")
         self.page.locator("#units-imperial").click()
         expect(row.locator(".steps")).to_contain_text("lb/in")
         self.page.evaluate("scrollTo(0, 0)")

@@ -120,7 +120,7 @@ class School(SimpleTestCase):
         self.assertIn("screw.withdrawal", american)
         self.assertNotIn("screw.withdrawal", european_)
         check = european_["screw.withdrawal_en"]
-        steps = {step.symbol: step.result.value for step in check.steps}
+        steps = check.values
         self.assertAlmostEqual(steps["F_Rd"], steps["k_mod"] * steps["F_Rk"] / 1.3)
         self.assertAlmostEqual(check.demand.value, 1.5 * steps["T_1"])
         self.assertTrue(check.source.startswith("EN 1995"))

@@ -67,7 +67,7 @@ class Rules(SimpleTestCase):
         [check] = [
             check for check in assess_piece(heavy, wall()).checks if check.code == "screw.combined"
         ]
-        steps = {step.symbol: step.result.value for step in check.steps}
+        steps = check.values
         self.assertAlmostEqual(check.demand.value, (steps["T_1"] ** 2 + steps["V"] ** 2) ** 0.5)
 
     def test_pull_through_changes_rule_at_two_and_a_half_heads(self) -> None:

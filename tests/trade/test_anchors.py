@@ -115,8 +115,10 @@ class ByHand(SimpleTestCase):
     def test_linear_interaction(self) -> None:
         verdict = assess_piece(bracket_shelf(anchor="plug_10"), BLOCK)
         both = check(verdict, "anchor.combined")
-        shares = {step.symbol: step.result.value for step in both.steps}
-        self.assertAlmostEqual(both.utilisation, shares["T / T_a"] + shares["V / V_a"])
+        shares = both.values
+        self.assertAlmostEqual(
+            both.utilisation, shares["T_1"] / shares["T_a'"] + shares["V"] / shares["V_a'"]
+        )
         self.assertEqual(verdict.outcome, "holds")
 
 

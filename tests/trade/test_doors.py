@@ -423,7 +423,7 @@ class Shell(SimpleTestCase):
             "explain", example, "--piece", "towels", "--check", "screw.withdrawal"
         )
         self.assertEqual(status, 0)
-        for words in ("2850 G² D", "C_D", "Source: NDS 2018", "M d_1 / Σ d²"):
+        for words in ("2850 G² (D/in) lb/in", "C_D", "Source: NDS 2018", "M d_1 / S_d"):
             self.assertIn(words, said)
 
     def test_the_saw_the_shop_and_the_days(self) -> None:

@@ -134,7 +134,7 @@ class EveryKind(SimpleTestCase):
             for units in ("metric", "imperial"):
                 said = wording.phrase(check.sentence, units)  # type: ignore[arg-type]
                 self.assertRegex(said, r"^[“A-Z0-9].*[.?]$", check.code)
-            for step in check.steps:
+            for step in check.equations:
                 self.assertTrue(math.isfinite(step.result.value), (check.code, step.symbol))
         mount, box = mount_of(piece), mount_of(piece).box(piece)
         self.assertLess(box.bottom_mm, box.top_mm)

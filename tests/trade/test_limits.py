@@ -13,7 +13,8 @@ from msgspec.structs import replace
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from trade import data, wording
 from trade.assess import assess
-from trade.check import RANK, Check, PieceVerdict, Quantity, strained
+from trade.calculation import Quantity
+from trade.check import RANK, Check, PieceVerdict, strained
 from trade.choose.cures import cures
 from trade.choose.samples import sample, sample_wall
 from trade.cli.judge import as_json

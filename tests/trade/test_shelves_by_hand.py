@@ -131,7 +131,7 @@ class Beams(Case):
         self.assertEqual(self.outcome(self.beam()), "holds")
         self.fails("rod.locked", self.beam(locked=False))
         pressed = self.check("rod.bearing", self.beam())
-        steps = {step.symbol: step.result.value for step in pressed.steps}
+        steps = pressed.values
         self.assertAlmostEqual(
             pressed.demand.value, 4 * steps["V"] / 90 / 9.525
         )  # its rods' pull already carries the moment
@@ -159,9 +159,7 @@ class Ledgers(Case):
     def sagged_per_n(self, shelf: LedgerShelf) -> float:
         """How far the front sags for what is on it, for a strip has a weight too."""
         sag = self.check("front.sag", shelf)
-        return sag.demand.value / next(
-            step.result.value for step in sag.steps if step.symbol == "w_1"
-        )
+        return sag.demand.value / sag.values["w_1"]
 
     def test_what_each_ledger_carries(self) -> None:
         """1 000 × 300 on three sides.
@@ -221,7 +219,7 @@ class Ledgers(Case):
         self.assertAlmostEqual(per_n[0] / per_n[1], (steel + fir / 1.6) / steel, places=6)
         found = self.check("front.bending", stiff)
         self.assertIn("strip under its front edge", wording.phrase(found.sentence, "metric"))
-        moment = next(step.result.value for step in found.steps if step.symbol == "M")
+        moment = found.values["M"]
         self.assertAlmostEqual(
             found.demand.value, moment * fir / (steel + fir) / (19 * 25**2 / 6), places=6
         )
@@ -357,10 +355,7 @@ class HeavyBrackets(Case):
 
     def test_its_own_weight_is_most_of_it(self) -> None:
         """200 × 140 mm of white oak, a metre: 19 to 21 kg."""
-        steps = {
-            step.symbol: step.result.value
-            for step in self.check("screw.shear", self.beam(things=load(0.0))).steps
-        }
+        steps = self.check("screw.shear", self.beam(things=load(0.0))).values
         self.assertGreater(steps["V"] * 4 * 2 / KG, 19)
         self.assertLess(steps["V"] * 4 * 2 / KG, 21 + 2 * 5.8)  # and the push at an end
 

@@ -11,17 +11,8 @@ import msgspec
 
 from trade import data
 from trade.assess import judge_piece
-from trade.check import (
-    FAILS,
-    RANK,
-    Check,
-    Message,
-    Outcome,
-    PieceVerdict,
-    Quantity,
-    severity,
-    strained,
-)
+from trade.calculation import Quantity
+from trade.check import FAILS, RANK, Check, Message, Outcome, PieceVerdict, severity, strained
 from trade.choose.order import heavier
 from trade.choose.remedies import anew, remedies
 from trade.data.rows import Limit

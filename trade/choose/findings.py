@@ -7,7 +7,8 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.assess import judge_piece
-from trade.check import Message, Outcome, PieceVerdict, Quantity
+from trade.calculation import Quantity
+from trade.check import Message, Outcome, PieceVerdict
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Layer, Plan, Stud, Thing, Wall
 

@@ -15,7 +15,8 @@ import msgspec
 
 from trade import data
 from trade.assess import assess_piece, judge_piece
-from trade.check import FAILED, FAILS, RANK, Message, Outcome, PieceVerdict, Quantity, severity
+from trade.calculation import Quantity
+from trade.check import FAILED, FAILS, RANK, Message, Outcome, PieceVerdict, severity
 from trade.choose import candidate_positions, candidates, criteria
 from trade.choose.candidate_positions import HeldBy
 from trade.choose.criteria import Effort

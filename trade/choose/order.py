@@ -93,7 +93,7 @@ def _order(
             first = failed[code].utilisation > 1
             to = (over, failed[code]) if first else (high, after[code])
             found[code] = _between(under, held.get(code), *to)
-    return tuple(sorted(found.values(), key=lambda failing: failing.factor))
+    return tuple(sorted(found.values(), key=lambda failing: round(failing.factor, 6)))
 
 
 def _narrowed(

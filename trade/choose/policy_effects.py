@@ -6,7 +6,8 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.assess import assess
-from trade.check import Message, PieceVerdict, Quantity
+from trade.calculation import Quantity
+from trade.check import Message, PieceVerdict
 from trade.choose import candidates
 from trade.choose.options import Options, find_options
 from trade.choose.request import wish_of

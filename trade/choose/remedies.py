@@ -11,7 +11,8 @@ from typing import NamedTuple
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity
+from trade.calculation import Quantity
+from trade.check import Check, Message
 from trade.choose import placement, policy_effects
 from trade.choose.request import BOARD_WIDTHS_MM, THIN_MM
 from trade.choose.stud_layouts import SHORTEST_OVERHANG_MM

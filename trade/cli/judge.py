@@ -114,8 +114,8 @@ def sums_of(verdict: PieceVerdict, units: Units, code: str | None = None) -> str
                 f"{wording.WORDS[check.outcome]}",
             ]
             lines += [
-                f"  {step.symbol:<14} {wording.quantity(step.result, units):<14} {step.formula}"
-                for step in check.steps
+                f"  {line.symbol:<14} {wording.quantity(line.result, units):<14} {line.formula}"
+                for line in check.equations
             ]
             line = wording.check_line(check, units)
             lines.append(

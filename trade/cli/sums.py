@@ -3,7 +3,7 @@
 import argparse
 
 from trade import data, wording
-from trade.check import Quantity
+from trade.calculation import Quantity
 from trade.cli import common
 from trade.errors import TradeError
 from trade.fixings import wood

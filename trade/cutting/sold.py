@@ -6,7 +6,8 @@ In which thicknesses a board is sold, and which parts of a piece are sold in no 
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Message, Quantity
+from trade.calculation import Quantity
+from trade.check import Message
 from trade.cutting.parts import parts_of
 from trade.cutting.stock import NEAR_MM, StockAllocation
 from trade.measure import Units

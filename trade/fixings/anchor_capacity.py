@@ -6,7 +6,8 @@ By its class, by the concrete around it, or by the sheet of a steel stud.
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Message, Quantity, Step
+from trade.calculation import Calculation, Equation
+from trade.check import Message
 from trade.data import Anchor
 from trade.fixings import in_concrete, sheet_steel
 from trade.fixings.substrate import CORE_SHARE, Substrate
@@ -33,8 +34,8 @@ class AnchorCapacity(NamedTuple):
     lasting: float
     problem: str
     unknown: tuple[str, ...]
-    pull_steps: tuple[Step, ...] = ()
-    shear_steps: tuple[Step, ...] = ()
+    pull_equations: tuple[Equation, ...] = ()
+    shear_equations: tuple[Equation, ...] = ()
 
     @property
     def stiffness_n_per_mm(self) -> float:
@@ -147,17 +148,17 @@ def anchor_capacity(wall: Wall, key: str | None, substrate: Substrate) -> Anchor
     else:
         pull, shear = _by_class(anchor, substrate, name)
     if substrate.gap_mm > 0 and not substrate.hollow:
-        shear = _across(anchor, substrate.gap_mm, shear)
+        _write_across(shear, anchor, substrate.gap_mm)
     return AnchorCapacity(
         anchor,
         substrate,
-        pull[-1].result.value,
-        shear[-1].result.value,
+        pull.quantity("T_a").value,
+        shear.equations[-1].result.value,
         anchor.lasting if substrate.hollow else 1.0,
         "",
         unknown,
-        tuple(pull),
-        tuple(shear),
+        tuple(pull.equations),
+        tuple(shear.equations),
     )
 
 
@@ -180,28 +181,16 @@ def _nearest(base: str) -> str:
     return data.anchors()[key].name if key else "what a test pull has proved"
 
 
-def _by_class(anchor: Anchor, substrate: Substrate, name: str) -> tuple[list[Step], list[Step]]:
-    stated = anchor.holds_n[substrate.base]
-    share = crowding(anchor, substrate)
-    crowd = Step("k", "share of its patch, with screws so near", Quantity(share, "ratio"))
-    return (
-        [
-            Step(
-                "T_0",
-                f"what {anchor.name} may be pulled with in {name}",
-                Quantity(stated.pull, "force"),
-            ),
-            crowd,
-            Step("T_a", "k T_0", Quantity(stated.pull * share, "force")),
-        ],
-        [
-            Step(
-                "V_0", f"what {anchor.name} may carry along {name}", Quantity(stated.shear, "force")
-            ),
-            crowd,
-            Step("V_a", "k V_0", Quantity(stated.shear * share, "force")),
-        ],
-    )
+def _by_class(anchor: Anchor, substrate: Substrate, name: str) -> tuple[Calculation, Calculation]:
+    stated, share = anchor.holds_n[substrate.base], crowding(anchor, substrate)
+    pull, shear = Calculation(), Calculation()
+    pull.given("T_0", stated.pull, "force", f"what {anchor.name} may be pulled with in {name}")
+    shear.given("V_0", stated.shear, "force", f"what {anchor.name} may carry along {name}")
+    for sums in (pull, shear):
+        sums.given("k", share, "ratio", "share of its patch, with screws so near")
+    pull.then("T_a", "k T_0", "force")
+    shear.then("V_a", "k V_0", "force")
+    return pull, shear
 
 
 def crowding(anchor: Anchor, substrate: Substrate) -> float:
@@ -215,44 +204,32 @@ def crowding(anchor: Anchor, substrate: Substrate) -> float:
     return share
 
 
-def _in_sheet(anchor: Anchor, sheet_mm: float) -> tuple[list[Step], list[Step]]:
-    d, omega = anchor.screw_mm, sheet_steel.OMEGA
-    pull, tilt, bear = (
-        f(sheet_mm, d)
-        for f in (sheet_steel.pull_out_n, sheet_steel.tilting_n, sheet_steel.bearing_n)
-    )
-    given = [
-        Step("t", "sheet of the stud", Quantity(sheet_mm, "fine")),
-        Step("d", "screw", Quantity(d, "fine")),
-        Step("F_u", "strength of the sheet", Quantity(sheet_steel.SHEET_FU_MPA, "stress")),
-    ]
-    return (
-        [
-            *given,
-            Step("P_not", "0.85 t d F_u", Quantity(pull, "force")),
-            Step("T_a", "P_not / 3.0", Quantity(pull / omega, "force")),
-        ],
-        [
-            *given,
-            Step("P_tilt", "4.2 √(t³ d) F_u", Quantity(tilt, "force")),
-            Step("P_bear", "2.7 t d F_u", Quantity(bear, "force")),
-            Step("V_a", "the lesser / 3.0", Quantity(min(tilt, bear) / omega, "force")),
-        ],
-    )
+def _in_sheet(anchor: Anchor, sheet_mm: float) -> tuple[Calculation, Calculation]:
+    pull, shear = Calculation(), Calculation()
+    for sums in (pull, shear):
+        sums.given("t", sheet_mm, "fine", "sheet of the stud")
+        sums.given("d", anchor.screw_mm, "fine", "screw")
+        sums.given("F_u", sheet_steel.SHEET_FU_MPA, "stress", "strength of the sheet")
+        sums.given("Ω", sheet_steel.OMEGA, "ratio", "safety factor")
+    pull.then("P_not", sheet_steel.PULL_OUT.text, "force", "the thread pulls out")
+    pull.then("T_a", "P_not / Ω", "force")
+    shear.then("P_tilt", sheet_steel.TILTING.text, "force", "it tilts")
+    shear.then("P_bear", sheet_steel.BEARING.text, "force", "the hole bears")
+    shear.then("V_a", "min(P_tilt, P_bear) / Ω", "force")
+    return pull, shear
 
 
-def _across(anchor: Anchor, gap_mm: float, shear: list[Step]) -> list[Step]:
-    """Across soft layers the screw bends before it shears.
+def _write_across(shear: Calculation, anchor: Anchor, gap_mm: float) -> None:
+    """Write how a screw bends across soft layers before it shears.
 
     2 M_p over the lever (EN 1992-4 7.2.2.3.2's lever arm), over three.
     """
-    d = anchor.screw_mm * CORE_SHARE
-    plastic, lever = _FYB_MPA * d**3 / 6, gap_mm + anchor.screw_mm / 2
-    bent = 2 * plastic / lever / sheet_steel.OMEGA
-    return [
-        *shear,
-        Step("M_p", "F_yb d³ / 6 of the screw's core", Quantity(plastic, "moment")),
-        Step("l", "soft layers plus half a diameter", Quantity(lever, "fine")),
-        Step("V_b", "2 M_p / l / 3.0, bending across them", Quantity(bent, "force")),
-        Step("V_a'", "the lesser", Quantity(min(bent, shear[-1].result.value), "force")),
-    ]
+    shear.given("g", gap_mm, "fine", "gap: lining that bears nothing")
+    shear.given("d_s", anchor.screw_mm, "fine", "diameter of the screw")
+    shear.then("d_c", f"{CORE_SHARE} d_s", "fine", "its core")
+    shear.given("F_yb", _FYB_MPA, "stress", "bending yield of the screw")
+    shear.then("M_p", "F_yb d_c³ / 6", "moment", "at which it yields")
+    shear.then("l", "g + d_s / 2", "fine", "soft layers and half a diameter")
+    shear.given("Ω_b", sheet_steel.OMEGA, "ratio", "safety factor")
+    shear.then("V_b", "2 M_p / l Ω_b", "force", "bending across them")
+    shear.then("V_ab", "min(V_a, V_b)", "force", "the less")

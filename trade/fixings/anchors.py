@@ -6,17 +6,19 @@ Every check between the hardware and what holds there.
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, make
 from trade.fixings import wood
 from trade.fixings.anchor_capacity import AnchorCapacity
 from trade.fixings.fastener_demand import (
     FastenerDemand,
     face_checks,
     fastener_demands,
-    pull_steps,
+    pull_equations,
     pulled,
 )
 from trade.fixings.stud_position import edge
+from trade.fixings.stud_screws import write_pull_through, write_shear
 from trade.fixings.support import Support
 from trade.load.demand import Demand
 
@@ -108,7 +110,10 @@ def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
     if not firm:
         return []
     use = max(firm, key=lambda u: pulled(u.fastener).tension_n / holds(u))
-    support, side = use.fastener.support, use.fastener.support.side
+    support, sums = use.fastener.support, Calculation(pull_equations(use.fastener))
+    write_pull_through(
+        sums, use.fastener, use.capacity.anchor.head_mm if use.capacity.anchor else 0
+    )
     return [
         make(
             "anchor.head",
@@ -116,22 +121,12 @@ def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
             support=support.index,
             case=use.fastener.demand.case,
             unknown=unknown,
-            demand=Quantity(pulled(use.fastener).tension_n, "pull"),
-            capacity=Quantity(holds(use), "pull"),
+            demand=sums.quantity("T_1", "pull"),
+            capacity=sums.quantity("W_H'", "pull"),
             template="The {part}'s hardest-pulled head is pulled with {demand}; the wood under it "
             "holds {capacity}.",
             parts={"part": support.part},
-            steps=(
-                *pull_steps(use.fastener),
-                Step(
-                    "D_H",
-                    "width of the head",
-                    Quantity(use.capacity.anchor.head_mm if use.capacity.anchor else 0.0, "fine"),
-                ),
-                Step("t", "wood under it", Quantity(side.thickness_mm, "fine")),
-                Step("G", "its specific gravity", Quantity(side.g or 0.0, "ratio")),
-                Step("W_H'", "690 π D_H G² t C_D", Quantity(holds(use), "force")),
-            ),
+            equations=sums.equations,
         )
     ]
 
@@ -170,7 +165,13 @@ def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
 
     group = max(groups, key=used)
     row, (pull, shear) = boards[group[0].capacity.substrate.base], asked(group)
-    support = group[0].fastener.support
+    support, sums = group[0].fastener.support, Calculation()
+    sums.given("T", pull, "force", f"pull of all anchors within {bay:.0f} mm")
+    sums.given("V", shear, "force", "their load along the wall")
+    sums.given("n", count, "count", "the board's own fixings around them")
+    sums.given("t", row.fixing_pull_n, "force", "what one of them holds of the board, straight out")
+    sums.given("v", row.fixing_shear_n, "force", "along it")
+    sums.then("u", "T / n t + V / n v", "percent")
     return [
         make(
             "anchor.lining",
@@ -178,23 +179,12 @@ def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
             support=support.index,
             case=group[0].fastener.demand.case,
             unknown=unknown,
-            demand=Quantity(used(group), "percent"),
+            demand=sums.quantity("u"),
             capacity=Quantity(1.0, "percent"),
             template="The {board} between two studs hangs on its own screws: these anchors use "
             "{demand} of what those hold.",
             parts={"board": row.short},
-            steps=(
-                Step("T", f"pull of all anchors within {bay:.0f} mm", Quantity(pull, "force")),
-                Step("V", "their load along the wall", Quantity(shear, "force")),
-                Step("n", "the board's own fixings around them", Quantity(count, "count")),
-                Step(
-                    "t",
-                    "what one of them holds of the board, straight out",
-                    Quantity(row.fixing_pull_n, "force"),
-                ),
-                Step("v", "along it", Quantity(row.fixing_shear_n, "force")),
-                Step("u", "T / n t + V / n v", Quantity(used(group), "percent")),
-            ),
+            equations=sums.equations,
         )
     ]
 
@@ -301,98 +291,89 @@ def _behind(firm: list[tuple[Support, AnchorCapacity]]) -> list[Check]:
     return found
 
 
-def _share_step(use: _Use) -> tuple[Step, ...]:
-    return (
-        (
-            Step(
-                "k_t",
-                "share that may be used for good in what creeps",
-                Quantity(use.share, "ratio"),
-            ),
-        )
-        if use.share < 1
-        else ()
-    )
+def _write_pull(sums: Calculation, use: _Use) -> None:
+    """Write T_1, and T_a' that an anchor may be pulled with."""
+    _write_lasting(sums, use)
+    sums.then("T_a'", "T_a k_t" if use.share < 1 else "T_a", "force", "what it may be pulled with")
+
+
+def _write_shear(sums: Calculation, use: _Use) -> None:
+    """Write V, and V_a' that an anchor may carry."""
+    _write_lasting(sums, use)
+    name = use.capacity.shear_equations[-1].symbol
+    sums.then("V_a'", f"{name} k_t" if use.share < 1 else name, "force", "what it may carry")
+
+
+def _write_lasting(sums: Calculation, use: _Use) -> None:
+    if use.share < 1:
+        sums.given("k_t", use.share, "ratio", "share that may be used for good in what creeps")
 
 
 def _pull(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: pulled(u.fastener).tension_n / u.pull_n)
     support = use.fastener.support
+    sums = Calculation(pull_equations(use.fastener), use.capacity.pull_equations)
+    _write_pull(sums, use)
     return make(
         "anchor.pull",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(pulled(use.fastener).tension_n, "pull"),
-        capacity=Quantity(use.pull_n, "pull"),
+        demand=sums.quantity("T_1", "pull"),
+        capacity=sums.quantity("T_a'", "pull"),
         template="The {part}'s hardest-pulled anchor pulls with {demand}; here it holds "
         "{capacity}.",
         parts={"part": support.part},
-        steps=(
-            *pull_steps(use.fastener),
-            *use.capacity.pull_steps,
-            *_share_step(use),
-            Step("T_a'", "what it may be pulled with", Quantity(use.pull_n, "force")),
-        ),
-    )
-
-
-def _shear_lines(use: _Use) -> tuple[Step, ...]:
-    count = len(use.fastener.support.heights_mm)
-    return (
-        Step(
-            "V",
-            f"load on the support over {count} anchors",
-            Quantity(use.fastener.shear_n, "force"),
-        ),
-        *use.capacity.shear_steps,
-        *_share_step(use),
-        Step("V_a'", "what it may carry along the wall", Quantity(use.shear_n, "force")),
+        equations=sums.equations,
     )
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.fastener.shear_n / u.shear_n)
-    support = use.fastener.support
+    support, sums = use.fastener.support, Calculation()
+    write_shear(sums, use.fastener)
+    sums = Calculation(sums.equations, use.capacity.shear_equations)
+    _write_shear(sums, use)
     return make(
         "anchor.shear",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(use.fastener.shear_n, "pull"),
-        capacity=Quantity(use.shear_n, "pull"),
+        demand=sums.quantity("V", "pull"),
+        capacity=sums.quantity("V_a'", "pull"),
         template="Each anchor of the {part} carries {demand} downwards; here it can carry "
         "{capacity}.",
         parts={"part": support.part},
-        steps=_shear_lines(use),
+        equations=sums.equations,
     )
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.used)
-    support, tension, shear = (
-        use.fastener.support,
-        pulled(use.fastener).tension_n,
-        use.fastener.shear_n,
+    support, sums = use.fastener.support, Calculation()
+    write_shear(sums, use.fastener)
+    sums = Calculation(
+        pull_equations(use.fastener),
+        use.capacity.pull_equations,
+        sums.equations,
+        use.capacity.shear_equations,
     )
+    _write_pull(sums, use)
+    _write_shear(sums, use)
+    sums.then("u_T", "T_1 / T_a'", "percent", "share of the pull")
+    sums.then("u_V", "V / V_a'", "percent", "share of the shear")
+    sums.then("u", "u_T + u_V", "percent", "together")
     return make(
         "anchor.combined",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(use.used, "percent"),
+        demand=sums.quantity("u"),
         capacity=Quantity(1.0, "percent"),
         template="Pull and shear together use {demand} of the strength of an anchor of the {part}.",
         parts={"part": support.part},
-        steps=(
-            *pull_steps(use.fastener),
-            *use.capacity.pull_steps,
-            *_shear_lines(use),
-            Step("T / T_a", "share of the pull", Quantity(tension / use.pull_n, "ratio")),
-            Step("V / V_a", "share of the shear", Quantity(shear / use.shear_n, "ratio")),
-            Step("T / T_a + V / V_a", "together", Quantity(use.used, "ratio")),
-        ),
+        equations=sums.equations,
     )

@@ -9,13 +9,25 @@ from math import inf, sqrt
 import numpy as np
 
 from trade import data
-from trade.fixings.wood import Dowel, Lateral, Mode, Side, yields
+from trade.calculation import Formula
+from trade.fixings.wood import Lateral, Side, yields
 
 GAMMA_M = 1.3  # EN 1995-1-1 Table 2.3, connections
 GAMMA_F = 1.5  # EN 1990 Table A1.2(B), variable; taken for all of it
 KMOD_YEARS = 0.6
 KMOD_MINUTES = 0.9
-_HEAD_MPA = 10.0  # f_head,k at 350 kg/m³: usual in approvals of screws, from memory
+# what stands over mm or kg/m³ makes a formula that is published for these units right in any
+WITHDRAWAL_PARAMETER = Formula("0.52 (d/mm)^−0.5 (l_ef/mm)^−0.1 ρ_k^0.8 MPa")  # (8.39)
+WITHDRAWAL = Formula("f_ax d l_ef min(d / 8 mm, 1)")  # (8.38)
+PULL_THROUGH = Formula("f_head d_h² (ρ_k / 350)^0.8 min(t / 2 d_h, 1)")  # (8.40b)
+SPLITTING = Formula("14 (b/mm) √(h_e / (1 − h_e/h) / mm) N")  # (8.4)
+EMBEDMENT_NAIL = Formula("0.082 ρ_k (d_ef/mm)^−0.3 MPa")  # (8.15)
+EMBEDMENT_BOLT = Formula("0.082 (1 − 0.01 d_ef/mm) ρ_k MPa")  # (8.32)
+EMBEDMENT_ACROSS = Formula("0.082 (1 − 0.01 d_ef/mm) ρ_k MPa / (1.35 + 0.015 d_ef/mm)")  # (8.31)
+YIELD_MOMENT = Formula("0.3 f_u (d_ef/mm)^2.6 mm³")  # (8.14, 8.30)
+TOGETHER = Formula("√((F_Ed / F_Rd)² + (V_Ed / V_Rd)²)")  # (8.28)
+ROOT_FACTOR = 1.1  # of the thread's root: the effective diameter (8.7.1)
+HEAD_MPA = 10.0  # f_head,k at 350 kg/m³: usual in approvals of screws, from memory
 _SCREW_FU_MPA = (
     500.0  # house rule: the weakest hardened wood screw; lags are weaker, see `yield_nmm`
 )
@@ -38,7 +50,11 @@ def fax_mpa(diameter_mm: float, thread_mm: float, density_k: float) -> float:
 
     0.52 d^-0.5 l_ef^-0.1 rho_k^0.8; stated for 6 to 12 mm, used below too (house rule).
     """
-    return 0.52 * diameter_mm**-0.5 * thread_mm**-0.1 * density_k**0.8 if thread_mm > 0 else 0.0
+    return (
+        WITHDRAWAL_PARAMETER.of({"d": diameter_mm, "l_ef": thread_mm, "ρ_k": density_k})
+        if thread_mm > 0
+        else 0.0
+    )
 
 
 def withdrawal_k(diameter_mm: float, thread_mm: float, density_k: float) -> float:
@@ -46,12 +62,8 @@ def withdrawal_k(diameter_mm: float, thread_mm: float, density_k: float) -> floa
 
     F_ax,k d l_ef k_d, k_d = d/8 up to 1.
     """
-    return (
-        fax_mpa(diameter_mm, thread_mm, density_k)
-        * diameter_mm
-        * thread_mm
-        * min(diameter_mm / 8, 1.0)
-    )
+    f_ax = fax_mpa(diameter_mm, thread_mm, density_k)
+    return WITHDRAWAL(f_ax=f_ax, d=diameter_mm, l_ef=thread_mm)
 
 
 def head_k(head_mm: float, density_k: float, thick_mm: float = inf) -> float:
@@ -61,7 +73,7 @@ def head_k(head_mm: float, density_k: float, thick_mm: float = inf) -> float:
 
     In one thinner than two heads less in proportion (house rule: approvals ask for so much).
     """
-    return _HEAD_MPA * head_mm**2 * (density_k / 350) ** 0.8 * min(thick_mm / (2 * head_mm), 1.0)
+    return PULL_THROUGH.of({"f_head": HEAD_MPA, "d_h": head_mm, "ρ_k": density_k, "t": thick_mm})
 
 
 def pulled_together(count: int) -> float:
@@ -94,7 +106,7 @@ def splitting_k(wide_mm: float, high_mm: float, beyond_mm: float) -> float:
         high_mm: h, its height.
         beyond_mm: h_e, from the loaded edge to the fastener furthest from it.
     """
-    return 14 * wide_mm * sqrt(beyond_mm / (1 - beyond_mm / high_mm))
+    return SPLITTING(b=wide_mm, h=high_mm, h_e=beyond_mm)
 
 
 def embedment_k(diameter_mm: float, density_k: float, across: bool = False) -> float:
@@ -105,10 +117,14 @@ def embedment_k(diameter_mm: float, density_k: float, across: bool = False) -> f
     Bolts along the grain: 0.082 (1 - 0.01 d) rho_k; across it over k_90 = 1.35 + 0.015 d, that of
     softwood, the least (8.33).
     """
+    return embedment_formula(diameter_mm, across).of({"ρ_k": density_k, "d_ef": diameter_mm})
+
+
+def embedment_formula(diameter_mm: float, across: bool = False) -> Formula:
+    """The formula of `embedment_k` for such a fastener; ρ_k in kg/m³ and d_ef in mm."""
     if diameter_mm <= 6:
-        return 0.082 * density_k * diameter_mm**-0.3
-    along = 0.082 * (1 - 0.01 * diameter_mm) * density_k
-    return along / (1.35 + 0.015 * diameter_mm) if across else along
+        return EMBEDMENT_NAIL
+    return EMBEDMENT_ACROSS if across else EMBEDMENT_BOLT
 
 
 def yield_nmm(diameter_mm: float, lag: bool) -> float:
@@ -116,7 +132,12 @@ def yield_nmm(diameter_mm: float, lag: bool) -> float:
 
     0.3 f_u d^2.6, with the effective diameter 1.1 times the root (8.7.1).
     """
-    return 0.3 * (_LAG_FU_MPA if lag else _SCREW_FU_MPA) * diameter_mm**2.6
+    return YIELD_MOMENT(f_u=strength_mpa(lag), d_ef=diameter_mm)
+
+
+def strength_mpa(lag: bool) -> float:
+    """Tensile strength of a screw's or a lag's steel, f_u."""
+    return _LAG_FU_MPA if lag else _SCREW_FU_MPA
 
 
 def lateral_k(
@@ -139,8 +160,7 @@ def lateral_k(
         main_mpa: embedment strength of the stud.
         main_mm: length in it.
     """
-    equal = Dowel(diameter_mm, diameter_mm, 6 * moment_nmm / diameter_mm**3)
-    modes: dict[Mode, float] = yields(equal, side, gap_mm, main_mpa, main_mm)
+    modes = yields(side, gap_mm, diameter_mm, moment_nmm, main_mpa, main_mm)
     mode = min(modes, key=modes.__getitem__)
     return Lateral(modes[mode], mode, modes, 1.0)
 

@@ -7,7 +7,8 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation, Equation
+from trade.check import Check, make
 from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.measure import many
@@ -41,10 +42,8 @@ def fastener_demands(
     supports: list[Support], demands: dict[int, tuple[Demand, ...]]
 ) -> Iterable[FastenerDemand]:
     """Supports that are alike, in every load case that can govern any of them."""
-    face, over = (
-        supports[0].face.bearing_mpa * supports[0].pressed_mm,
-        data.house("crushed_over_bearing"),
-    )
+    face = supports[0].face.bearing_mpa * supports[0].pressed_mm
+    over = data.house("crushed_over_bearing")
     for support, demand in governing(
         [(each, case) for each in supports for case in demands[each.index]]
     ):
@@ -155,90 +154,83 @@ def face_checks(uses: list[FastenerDemand], unknown: tuple[str, ...]) -> list[Ch
 def _on_face(
     code: str, use: FastenerDemand, limit_nmm: float, stress_mpa: float, unknown: tuple[str, ...]
 ) -> Check:
-    support, crushed = use.support, code == "lining.crushing"
+    support, crushed, pull = use.support, code == "lining.crushing", use.demand.pull_n
     does, may = (
         ("would crush it", "is crushed at")
         if crushed
         else ("it answers undented for years", "may be pressed with for years")
     )
+    sums = Calculation()
+    sums.given("σ", stress_mpa, "stress", f"what {support.face.name} {may}")
+    sums.given("b", support.pressed_mm, "fine", "pressed width with something firm behind it")
+    sums.given("y_1", use.top_mm, "fine", "highest pulling screw above the pressed edge")
+    if pull > 0:
+        sums.given("P", pull, "force", "pull straight out, counted in M")
+    sums.then("M_max", "σ b y_1² / 2" + (" + P y_1" if pull > 0 else ""), "moment")
+    sums.given("M", use.moment_nmm, "moment", "turning load on the support")
     return make(
         code,
         part=support.part,
         support=support.index,
         case=use.demand.case,
         unknown=unknown,
-        demand=Quantity(use.moment_nmm, "moment"),
-        capacity=Quantity(max(limit_nmm, 1e-9), "moment"),
+        demand=sums.quantity("M"),
+        capacity=sums.quantity("M_max"),
         template="The lower edge of the {part} crushes the {face}: {used} of the turning load that "
         + does
         + ".",
         parts={"part": support.part, "face": support.face.name},
-        steps=(
-            Step("σ", f"what {support.face.name} {may}", Quantity(stress_mpa, "stress")),
-            Step(
-                "b",
-                "pressed width with something firm behind it",
-                Quantity(support.pressed_mm, "fine"),
-            ),
-            Step(
-                "y_1", "highest pulling screw above the pressed edge", Quantity(use.top_mm, "fine")
-            ),
-            Step(
-                "M_max",
-                "σ b y_1² / 2" + (" + P y_1" if use.demand.pull_n > 0 else ""),
-                Quantity(limit_nmm, "moment"),
-            ),
-            Step("M", "turning load on the support", Quantity(use.moment_nmm, "moment")),
-        ),
+        equations=sums.equations,
     )
 
 
-def pull_steps(use: FastenerDemand) -> tuple[Step, ...]:
-    """From the turning load to the pull in the screw pulled hardest."""
+def pull_equations(use: FastenerDemand) -> list[Equation]:
+    """From the turning load to the pull in the screw pulled hardest, T_1."""
     support, hold, pull = use.support, pulled(use), use.demand.pull_n
-    turning: tuple[Step, ...] = (
-        Step(
-            "M",
-            f"turning load about the pressed edge, {use.demand.case}",
-            Quantity(use.moment_nmm, "moment"),
-        ),
+    heights = _from_pressed_edge(support, use.demand)
+    sums = Calculation()
+    sums.given(
+        "M", use.moment_nmm, "moment", f"turning load about the pressed edge, {use.demand.case}"
     )
     if pull > 0:
-        turning += (Step("P", "pull straight out, counted in M", Quantity(pull, "force")),)
-    if pull > 0 and hold.block_mm == 0:
-        return (
-            *turning,
-            Step(
-                "T_1",
-                "P / n + (M − P ȳ) (y_1 − ȳ) / Σ (y − ȳ)²: nothing presses",
-                Quantity(hold.tension_n, "force"),
-            ),
-        )
-    middle = hold.block_mm / 2
-    left = use.moment_nmm - pull * middle
-    squares = left * hold.lever_mm / hold.tension_n if hold.tension_n else hold.lever_mm**2
-    counted = sum(tension > 0 for tension in hold.tensions_n)
-    return (
-        *turning,
-        Step("σ", f"what {support.face.name} is pressed with", Quantity(use.pressed_mpa, "stress")),
-        Step(
-            "b", "pressed width with something firm behind it", Quantity(support.pressed_mm, "fine")
-        ),
-        Step(
-            "a",
-            f"depth of the pressed block, from Σ T = σ b a{' + P' if pull > 0 else ''}",
-            Quantity(hold.block_mm, "fine"),
-        ),
-        Step("y_1", "hardest-pulled screw above the pressed edge", Quantity(use.top_mm, "fine")),
-        Step("d_1", "its lever: y_1 − a/2", Quantity(hold.lever_mm, "fine")),
-        Step(
-            "Σ d²",
-            f"levers squared, of {counted} of {many(len(support.heights_mm), 'screw')}",
-            Quantity(squares, "area"),
-        ),
-        Step(
-            "T_1",
-            f"{'(M − P a/2)' if pull > 0 else 'M'} d_1 / Σ d²",
-            Quantity(hold.tension_n, "force"),
-        ),
+        sums.given("P", pull, "force", "pull straight out, counted in M")
+    if hold.block_mm == 0:
+        _nothing_presses(sums, use, heights)
+        return sums.equations
+    counted = [y for y, tension in zip(heights, hold.tensions_n, strict=True) if tension > 0]
+    sums.given("σ", use.pressed_mpa, "stress", f"what {support.face.name} is pressed with")
+    sums.given("b", support.pressed_mm, "fine", "pressed width with something firm behind it")
+    sums.given(
+        "a",
+        hold.block_mm,
+        "fine",
+        f"depth of the pressed block, so that Σ T = σ b a{' + P' if pull > 0 else ''}",
     )
+    sums.given("y_1", use.top_mm, "fine", "hardest-pulled screw above the pressed edge")
+    sums.then("d_1", "y_1 − a/2", "fine", "its lever")
+    sums.given(
+        "S_d",
+        sum((y - hold.block_mm / 2) ** 2 for y in counted),
+        "area",
+        f"levers squared and summed, of {len(counted)} of {many(len(heights), 'screw')}",
+    )
+    turning = "(M − P a/2)" if pull > 0 else "M"
+    sums.then("T_1", f"{turning} d_1 / S_d", "force", "pull of the hardest-pulled screw")
+    return sums.equations
+
+
+def _nothing_presses(sums: Calculation, use: FastenerDemand, heights: tuple[float, ...]) -> None:
+    """The pull where the plate lifts off everywhere, or where nothing turns it."""
+    if use.demand.pull_n <= 0 or pulled(use).tension_n == 0:
+        sums.given("T_1", pulled(use).tension_n, "force", "nothing turns it outward")
+        return
+    mean = sum(heights) / len(heights)
+    squares = sum((y - mean) ** 2 for y in heights)
+    sums.given("n", len(heights), "count", "screws that share it")
+    if squares == 0:
+        sums.then("T_1", "P / n", "force", "pull of each screw")
+        return
+    sums.given("y_m", mean, "fine", "their middle, about which it turns: nothing presses")
+    sums.given("d_1", max(heights) - mean, "fine", "the highest above it")
+    sums.given("S_d", squares, "area", "levers about it, squared and summed")
+    sums.then("T_1", "P / n + (M − P y_m) d_1 / S_d", "force", "pull of the hardest-pulled screw")

@@ -7,7 +7,8 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation
+from trade.check import Check, make
 from trade.fixings import european
 from trade.fixings.support import Support
 from trade.load.demand import Demand
@@ -46,24 +47,23 @@ def checks(supports: list[Support]) -> list[Check]:
     if not asked:
         return []
     worst = max(asked, key=lambda each: each.needs_mm / each.has_mm)
-    support = worst.support
+    support, sums = worst.support, Calculation()
+    sums.given("D", _through_mm(support), "fine", "what goes through it")
+    sums.given("k", worst.diameters, "ratio", f"diameters {worst.to}")
+    sums.then("a_min", "k D", "fine", "needed")
+    sums.given("a", worst.has_mm, "fine", "there is")
     return [
         make(
             "strip.edge",
             part=support.part,
             support=support.index,
             case="any",
-            demand=Quantity(worst.needs_mm, "fine"),
-            capacity=Quantity(worst.has_mm, "fine"),
+            demand=sums.quantity("a_min"),
+            capacity=sums.quantity("a"),
             template=f"At the {{part}} what goes through the strip has {{capacity}} {worst.to}; "
             "under {demand} it splits.",
             parts={"part": support.part},
-            steps=(
-                Step("D", "what goes through it", Quantity(_through_mm(support), "fine")),
-                Step("n", f"diameters {worst.to}", Quantity(worst.diameters, "ratio")),
-                Step("n D", "needed", Quantity(worst.needs_mm, "fine")),
-                Step("a", "there is", Quantity(worst.has_mm, "fine")),
-            ),
+            equations=sums.equations,
         )
     ]
 
@@ -95,35 +95,36 @@ def splitting(
             )
             used = european.GAMMA_F * abs(case.load_n) / holds
             if worst is None or used > worst[0]:
-                worst = used, support, case, beyond, holds
+                worst = used, support, case, beyond, high
     return [_splits(*worst[1:], unknown)] if worst is not None else []
 
 
 def _splits(
-    support: Support, case: Demand, beyond: float, holds: float, unknown: tuple[str, ...]
+    support: Support, case: Demand, beyond: float, high: float, unknown: tuple[str, ...]
 ) -> Check:
+    sums = Calculation()
+    sums.given("F", abs(case.load_n), "force", f"load on the support, {case.case}")
+    sums.given("γ_F", european.GAMMA_F, "ratio", "on everything")
+    sums.then("F_Ed", "γ_F F", "force", "what pulls its grain apart")
+    sums.given("b", support.side.thickness_mm, "fine", "thickness of the strip")
+    sums.given("h", high, "fine", "its height")
+    sums.given("h_e", beyond, "fine", "from the loaded edge to the fastener furthest from it")
+    sums.then("F_90k", european.SPLITTING.text, "force")
+    sums.given("k_mod", european.kmod(case.duration), "ratio", "load duration, service class 1")
+    sums.given("γ_M", european.GAMMA_M, "ratio", "connections")
+    sums.then("F_90d", "k_mod F_90k / γ_M", "force", "at which it splits")
     return make(
         "strip.splitting",
         part=support.part,
         support=support.index,
         case=case.case,
         unknown=unknown,
-        demand=Quantity(european.GAMMA_F * abs(case.load_n), "pull"),
-        capacity=Quantity(holds, "pull"),
+        demand=sums.quantity("F_Ed", "pull"),
+        capacity=sums.quantity("F_90d", "pull"),
         template="At the {part} the strip's grain is pulled apart with {demand}, factored; it "
         "splits at {capacity}.",
         parts={"part": support.part},
-        steps=(
-            Step("F", f"load on the support, {case.case}", Quantity(abs(case.load_n), "force")),
-            Step("γ_F", "on everything", Quantity(european.GAMMA_F, "ratio")),
-            Step("b", "thickness of the strip", Quantity(support.side.thickness_mm, "fine")),
-            Step(
-                "h_e",
-                "from the loaded edge to the fastener furthest from it",
-                Quantity(beyond, "fine"),
-            ),
-            Step("F_90", "k_mod 14 b √(h_e / (1 − h_e / h)) / γ_M", Quantity(holds, "force")),
-        ),
+        equations=sums.equations,
     )
 
 

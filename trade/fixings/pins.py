@@ -9,11 +9,12 @@ droops.
 """
 
 from dataclasses import dataclass
-from math import cos, cosh, pi, sin, sinh, sqrt
+from math import cos, cosh, pi, sin, sinh
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Formula, Quantity
+from trade.check import Check, Message, make
 from trade.data import Framing, PinSteel
 from trade.fixings import driving, wood
 from trade.fixings.stud_position import edge
@@ -26,6 +27,9 @@ _SINKS_MM = (
     1.0  # house rule: how far a dowel has sunk into wood when it presses with its bearing strength
 )
 _DUST_MM = 3.0
+
+
+PLASTIC = Formula("F_y d_c³ / 6")  # of a round bar
 
 
 class Pinned(NamedTuple):
@@ -45,6 +49,11 @@ class Pinned(NamedTuple):
         return min(self.bearing_n, self.bending_n) / self.reduction
 
 
+TURNS_AT = Formula("√(e² + e L + L²/2) − e")  # 2 a² + 4 e a - 2 e L - L² = 0
+WOOD_YIELDS = Formula("q (2 a − L)")
+PIN_YIELDS = Formula("q (√(e² + 2 M_p / q) − e)")
+
+
 def carries(
     q_n_per_mm: float, embedment_mm: float, lever_mm: float, plastic_nmm: float
 ) -> tuple[float, float, float]:
@@ -59,13 +68,27 @@ def carries(
         lever_mm: from the wood's face to the load, e.
         plastic_nmm: plastic moment of the pin, M_p.
     """
-    e, length = lever_mm, embedment_mm
-    turn = (-4 * e + sqrt(16 * e * e + 8 * (2 * e * length + length * length))) / 4
-    return (
-        q_n_per_mm * (2 * turn - length),
-        q_n_per_mm * (sqrt(e * e + 2 * plastic_nmm / q_n_per_mm) - e),
-        turn,
-    )
+    given = {"q": q_n_per_mm, "L": embedment_mm, "e": lever_mm, "M_p": plastic_nmm}
+    given["a"] = TURNS_AT.of(given)
+    return WOOD_YIELDS.of(given), PIN_YIELDS.of(given), given["a"]
+
+
+def write_carried(sums: Calculation, presses: str, yield_mpa: float, core_mm: float) -> None:
+    """Write what a pin carries when the wood yields, P_w, and when it does itself, P_p.
+
+    Args:
+        sums: with the pin's embedment L and the lever e.
+        presses: expression of what the wood presses back with, per length.
+        yield_mpa: of the pin's steel.
+        core_mm: of the pin.
+    """
+    sums.then("q", presses, "line", "what the wood presses back with")
+    sums.then("a", TURNS_AT.text, "fine", "depth where the pressure turns")
+    sums.then("P_w", WOOD_YIELDS.text, "force", "the wood gives way")
+    sums.given("F_y", yield_mpa, "stress", "yield of the pin's steel")
+    sums.given("d_c", core_mm, "fine", "its core")
+    sums.then("M_p", PLASTIC.text, "moment", "at which it yields")
+    sums.then("P_p", PIN_YIELDS.text, "force", "the pin yields")
 
 
 def bed_stiffness(fe_mpa: float) -> float:
@@ -163,7 +186,7 @@ class PinSeat:
         Less where there is little of it beside the pin.
         """
         return (
-            wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, 6.35))
+            wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, wood.QUARTER_INCH_MM))
             * self.pin_mm
             * self.edge_share
         )
@@ -171,7 +194,7 @@ class PinSeat:
     @property
     def plastic_nmm(self) -> float:
         """Plastic moment of the pin."""
-        return self.steel.yield_mpa * (self.pin_mm * self.steel.core) ** 3 / 6
+        return PLASTIC.of({"F_y": self.steel.yield_mpa, "d_c": self.pin_mm * self.steel.core})
 
     @property
     def ei_nmm2(self) -> float:
@@ -221,14 +244,16 @@ class PinSeat:
         bearing, bending, turn = carries(
             self.q_n_per_mm, self.embedment_mm, lever_mm, self.plastic_nmm
         )
-        terms = wood.reduction_terms(self.pin_mm, max(self.pin_mm, 6.35))
+        terms = wood.reduction_terms(self.pin_mm, max(self.pin_mm, wood.QUARTER_INCH_MM))
         return Pinned(bearing, bending, turn, terms["III_m"] if bending < bearing else terms["I_m"])
 
     def gives(self, load_n: float, moment_nmm: float) -> tuple[float, float]:
         """At the wood's face: how far the pin sinks, mm, and how far it turns, radians."""
         ei = self.ei_nmm2
         bed = (
-            bed_stiffness(wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, 6.35)))
+            bed_stiffness(
+                wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, wood.QUARTER_INCH_MM))
+            )
             * self.pin_mm
         )
         sinks, across, turns = bed_give(bed, ei, self.embedment_mm)
@@ -293,15 +318,20 @@ def _embedment(supports: list[PinSeat], least_mm: float) -> Check:
 
 def _far_side(supports: list[PinSeat], unknown: tuple[str, ...]) -> Check:
     support = min(supports, key=lambda s: s.stud.depth_mm)
-    needed = support.embedment_mm + _DUST_MM
+    sums = Calculation()
+    sums.given("L", support.embedment_mm, "length", "pin in the stud")
+    sums.given("s", _DUST_MM, "fine", "room for dust")
+    sums.then("l", "L + s", "length", "depth of the hole")
+    sums.given("d", support.stud.depth_mm, "length", "depth of the stud")
     return make(
         "pin.far_side",
         part=support.part,
         support=support.index,
         case="any",
         unknown=unknown,
-        demand=Quantity(needed, "length"),
-        capacity=Quantity(support.stud.depth_mm, "length"),
+        demand=sums.quantity("l"),
+        capacity=sums.quantity("d"),
+        equations=sums.equations,
         template="The hole is {demand} deep in the stud, which is {capacity} deep.",
     )
 
@@ -319,41 +349,28 @@ def _carries(
     (_, lever, pinned), support, demand = max(
         ((worked(s, d), s, d) for s, d in pairs), key=lambda found: found[0][0]
     )
-    capacity = pinned.allowable_n * demand.duration
+    sums = Calculation()
+    sums.given("P", abs(demand.load_n), "force", f"load on the pin, {demand.case}")
+    sums.given("e", lever, "fine", "from the wood's face to the load, lining included")
+    sums.given("D", support.pin_mm, "fine", "pin")
+    sums.given("L", support.embedment_mm, "fine", "pin in the stud")
+    sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
+    sums.then("F_e", wood.BEARING_ALONG.text, "stress", "bearing of the stud along its grain")
+    sums.given("k_e", support.edge_share, "ratio", "less, with little wood beside the pin")
+    write_carried(sums, "F_e D k_e", support.steel.yield_mpa, support.pin_mm * support.steel.core)
+    sums.given("R_d", pinned.reduction, "ratio", "reduction term")
+    sums.given("C_D", demand.duration, "ratio", "load duration")
+    sums.then("P'", "min(P_w, P_p) C_D / R_d", "force", "what it can carry there")
     return make(
         "pin.carries",
         part=support.part,
         support=support.index,
         case=demand.case,
         unknown=unknown,
-        demand=Quantity(abs(demand.load_n), "pull"),
-        capacity=Quantity(capacity, "pull"),
+        demand=sums.quantity("P", "pull"),
+        capacity=sums.quantity("P'", "pull"),
         template="The {part} carries {demand}, {lever} out from the wood; there stud and steel "
         "can carry {capacity}.",
         parts={"part": support.part, "lever": Quantity(lever, "length")},
-        steps=(
-            Step("P", f"load on the pin, {demand.case}", Quantity(abs(demand.load_n), "force")),
-            Step("e", "from the wood's face to the load, lining included", Quantity(lever, "fine")),
-            Step("D", "pin", Quantity(support.pin_mm, "fine")),
-            Step("L", "pin in the stud", Quantity(support.embedment_mm, "fine")),
-            Step(
-                "q",
-                "F_e D, bearing of the stud along its grain",
-                Quantity(support.q_n_per_mm, "line"),
-            ),
-            Step(
-                "a",
-                "depth where the pressure turns: 2a² + 4ea − 2eL − L² = 0",
-                Quantity(pinned.turn_mm, "fine"),
-            ),
-            Step("P_b", "q (2a − L), the wood gives way", Quantity(pinned.bearing_n, "force")),
-            Step("M_p", "F_y D³ / 6 of its core", Quantity(support.plastic_nmm, "moment")),
-            Step(
-                "P_y",
-                "q (√(e² + 2 M_p / q) − e), the pin yields",
-                Quantity(pinned.bending_n, "force"),
-            ),
-            Step("R_d", "reduction term", Quantity(pinned.reduction, "ratio")),
-            Step("P'", "the lesser / R_d × C_D", Quantity(capacity, "force")),
-        ),
+        equations=sums.equations,
     )

@@ -3,7 +3,8 @@
 from collections.abc import Sequence
 from typing import Protocol
 
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, make
 from trade.wall.backing import StudAt
 
 _SLACK_MM = 0.1  # typed fractions and millimetres do not always meet
@@ -52,8 +53,16 @@ def edge(supports: Sequence[Positioned]) -> Check:
         if abs(support.stud.offset_mm) + support.edge_mm > support.stud.width_mm / 2 + _SLACK_MM
     ]
     support = max(lost or supports, key=asked)
-    half, unsure = support.stud.width_mm / 2, support.stud.uncertainty_mm
-    demand = abs(support.stud.offset_mm) + unsure + support.edge_mm
+    sums = Calculation()
+    sums.given("x", abs(support.stud.offset_mm), "fine", "from the stud's centre")
+    unsure = sums.given("u", support.stud.uncertainty_mm, "fine", "how far the stud may be off")
+    sums.given("c", support.edge_mm, "fine", "edge distance it needs")
+    demand = sums.then("e", "x + u + c", "fine", "needed to the side of the centre")
+    sums.given("b", support.stud.width_mm, "fine", "width of the stud")
+    half = sums.then("e_max", "b/2", "fine", "half of that")
+    if not lost and demand > half:
+        # too unsure a stud is no failure: it stands at the limit, and what to find out is said
+        sums.then("e'", "min(e, e_max)", "fine", "no more: the stud may be nearer")
     if not support.in_stud:
         said = "The {part} misses the stud by {miss}: there is no wood behind it."
     elif lost:
@@ -80,9 +89,8 @@ def edge(supports: Sequence[Positioned]) -> Check:
         case="any",
         unknown=unknown,
         limit="fit" if support.in_stud or not lost else "strength",
-        # too unsure a stud is no failure: it stands at the limit, and what to find out is said
-        demand=Quantity(demand if lost else min(demand, half), "fine"),
-        capacity=Quantity(half, "fine"),
+        demand=sums.quantity("e'" if not lost and demand > half else "e"),
+        capacity=sums.quantity("e_max"),
         template=said,
         parts={
             "part": support.part,
@@ -91,11 +99,5 @@ def edge(supports: Sequence[Positioned]) -> Check:
             "spare": Quantity(support.spare_mm, "fine"),
             "x": Quantity(abs(support.stud.offset_mm), "fine"),
         },
-        steps=(
-            Step("x", "from the stud's centre", Quantity(abs(support.stud.offset_mm), "fine")),
-            Step("u", "how far the stud may be off", Quantity(unsure, "fine")),
-            Step("c", "edge distance it needs", Quantity(support.edge_mm, "fine")),
-            Step("x + u + c", "needed", Quantity(demand, "fine")),
-            Step("b/2", "half the stud's width", Quantity(half, "fine")),
-        ),
+        equations=sums.equations,
     )

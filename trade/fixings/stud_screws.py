@@ -9,29 +9,20 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
-from trade.fixings import wood
+from trade.calculation import Calculation, Equation, Quantity
+from trade.check import Check, make
+from trade.fixings import driving, wood
 from trade.fixings.fastener_demand import (
     FastenerDemand,
     alike,
     face_checks,
     fastener_demands,
-    pull_steps,
+    pull_equations,
     pulled,
 )
 from trade.fixings.stud_position import edge
 from trade.fixings.support import Support
 from trade.load.demand import Demand
-from trade.measure import many
-
-_MODES: dict[wood.Mode, str] = {
-    "I_m": "the stud gives way along the whole screw",
-    "I_s": "the piece under the head gives way",
-    "II": "the screw turns in both, unbent",
-    "III_m": "it bends once, under the head",
-    "III_s": "it bends once, in the stud",
-    "IV": "it bends in both",
-}
 
 
 @dataclass(frozen=True)
@@ -51,16 +42,19 @@ class _Use:
         return self.fastener.support
 
     @cached_property
-    def pull_steps(self) -> tuple[Step, ...]:
-        return pull_steps(self.fastener)
+    def pull(self) -> list[Equation]:
+        """Up to T_1."""
+        return pull_equations(self.fastener)
 
     @cached_property
-    def withdrawal_steps(self) -> tuple[Step, ...]:
-        return _withdrawal_steps(self)
+    def withdrawal(self) -> list[Equation]:
+        """Up to W'."""
+        return _withdrawal_equations(self)
 
     @cached_property
-    def shear_steps(self) -> tuple[Step, ...]:
-        return _shear_steps(self)
+    def shear(self) -> list[Equation]:
+        """Up to V and Z'."""
+        return _shear_equations(self)
 
 
 def checks(
@@ -122,160 +116,161 @@ def embedment(supports: list[Support], unknown: tuple[str, ...]) -> Check:
     """Whether every screw reaches far enough into its stud."""
 
     def have(support: Support) -> float:
-        tip = (
+        return support.reach.penetration_mm - (
             0.0 if support.screw.kind == "wood" else support.screw.tip_mm
         )  # of a lag the tip does not count
-        return max(support.reach.penetration_mm - tip, 1e-6)
 
     support = min(supports, key=have)
-    diameters = data.house(
-        "min_penetration" if support.screw.kind == "wood" else "min_penetration_lag"
+    thin = support.screw.kind == "wood"
+    sums = Calculation()
+    sums.given("L", support.screw_mm, "length", "length of the screw")
+    sums.given("t", support.layers_mm, "fine", "hardware and lining before the stud")
+    if not thin:
+        sums.given("E", support.screw.tip_mm, "fine", "its tip")
+    sums.then("p", f"max(L − t{'' if thin else ' − E'}, 0)", "fine", "in the stud")
+    sums.given("D", support.screw.diameter_mm, "fine", "diameter of the screw")
+    sums.given(
+        "k", data.house("min_penetration" if thin else "min_penetration_lag"), "ratio", "diameters"
     )
-    need = diameters * support.screw.diameter_mm
+    sums.then("p_min", "k D", "fine", "least penetration")
     return make(
         "screw.embedment",
         part=support.part,
         support=support.index,
         case="any",
         unknown=unknown,
-        demand=Quantity(need, "fine"),
-        capacity=Quantity(have(support), "fine"),
+        demand=sums.quantity("p_min"),
+        capacity=sums.quantity("p"),
         template="The screw must reach {demand} into the stud; it reaches {capacity} past "
         "{layers} of layers.",
         parts={"layers": Quantity(support.layers_mm, "fine")},
-        steps=(
-            Step("L", "length of the screw", Quantity(support.screw_mm, "length")),
-            Step("t", "hardware and lining before the stud", Quantity(support.layers_mm, "fine")),
-            Step(
-                "p",
-                "L − t" if support.screw.kind == "wood" else "L − t, less the tip",
-                Quantity(have(support), "fine"),
-            ),
-            Step(f"{diameters:.0f} D", "least penetration", Quantity(need, "fine")),
-        ),
+        equations=sums.equations,
     )
 
 
 def far_side(supports: list[Support], unknown: tuple[str, ...]) -> Check:
     """Whether no screw comes out behind its stud."""
     support = min(supports, key=lambda s: (s.stud.depth_mm + s.layers_mm) / s.screw_mm)
-    room = support.layers_mm + support.stud.depth_mm
+    sums = Calculation()
+    sums.given("t", support.layers_mm, "fine", "hardware and lining before the stud")
+    sums.given("d", support.stud.depth_mm, "length", "depth of the stud")
+    room = sums.then("t_max", "t + d", "length", "room for the screw")
+    sums.given("L", support.screw_mm, "length", "length of the screw")
     if support.stud.stud is None:
         unknown += support.stud.unknown
     # a lining or a stud that nobody knows may leave more room than this: too long is then not
     # certain
-    long = min(support.screw_mm, room) if unknown else support.screw_mm
+    if unknown and support.screw_mm > room:
+        sums.then("L'", "min(L, t_max)", "length", "no longer than the room: that may be more")
     return make(
         "screw.far_side",
         part=support.part,
         support=support.index,
         case="any",
         unknown=unknown,
-        demand=Quantity(long, "length"),
-        capacity=Quantity(room, "length"),
+        demand=sums.quantity("L'" if unknown and support.screw_mm > room else "L"),
+        capacity=sums.quantity("t_max"),
         template="The screw is {demand} long; layers and stud together are {capacity} deep.",
-        steps=(
-            Step("t", "hardware and lining before the stud", Quantity(support.layers_mm, "fine")),
-            Step("d", "depth of the stud", Quantity(support.stud.depth_mm, "length")),
-            Step("t + d", "room for the screw", Quantity(room, "length")),
-        ),
+        equations=sums.equations,
     )
 
 
 def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: pulled(u.fastener).tension_n / u.withdrawal_n)
-    support, hold = use.support, pulled(use.fastener)
+    support, sums = use.support, Calculation(use.pull, use.withdrawal)
     return make(
         "screw.withdrawal",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(hold.tension_n, "pull"),
-        capacity=Quantity(use.withdrawal_n, "pull"),
+        demand=sums.quantity("T_1", "pull"),
+        capacity=sums.quantity("W'", "pull"),
         template="The {part}'s hardest-pulled screw pulls with {demand}; the stud holds it up to "
         "{capacity}.",
         parts={"part": support.part},
-        steps=use.pull_steps + use.withdrawal_steps,
+        equations=sums.equations,
     )
 
 
-def _withdrawal_steps(use: _Use) -> tuple[Step, ...]:
-    support = use.support
-    thread = support.reach.thread_mm
-    formula = "1800 G^1.5 D^0.75" if support.screw.kind != "wood" else "2850 G² D"
-    return (
-        Step(
-            "G", f"specific gravity of {support.timber.name}", Quantity(support.timber.g, "ratio")
-        ),
-        Step(
-            "W",
-            f"{formula} per length of thread",
-            Quantity(wood.withdrawal_n_per_mm(support.screw, support.timber.g), "line"),
-        ),
-        Step("p_t", "thread in the stud, less layers and tip", Quantity(thread, "fine")),
-        Step("C_D", "load duration", Quantity(use.fastener.demand.duration, "ratio")),
-        Step("W'", "W p_t C_D", Quantity(use.withdrawal_n, "force")),
+def _withdrawal_equations(use: _Use) -> list[Equation]:
+    support, screw, sums = use.support, use.support.screw, Calculation()
+    sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
+    sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
+    sums.then(
+        "W", wood.withdrawal_formula(screw).text, "line", "what each length of its thread holds"
     )
+    write_thread(sums, support)
+    sums.given("C_D", use.fastener.demand.duration, "ratio", "load duration")
+    sums.then("W'", "W p C_D", "force", "what the stud holds of it")
+    return sums.equations
+
+
+def write_thread(sums: Calculation, support: Support) -> None:
+    """Write how much thread is in the stud, p."""
+    screw = support.screw
+    sums.given("L", support.screw_mm, "length", "length of the screw")
+    sums.given("t", support.layers_mm, "fine", "hardware and lining before the stud")
+    thread = driving.thread_length_mm(screw, support.screw_mm)
+    sums.given("L_T", thread, "fine", "its thread")
+    sums.given("E", screw.tip_mm, "fine", "its tip, which does not count")
+    sums.then("p", "max(min(L_T, L − t) − E, 0)", "fine", "thread in the stud")
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.fastener.shear_n / u.lateral_n)
-    support = use.support
+    support, sums = use.support, Calculation(use.shear)
     return make(
         "screw.shear",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(use.fastener.shear_n, "pull"),
-        capacity=Quantity(use.lateral_n, "pull"),
+        demand=sums.quantity("V", "pull"),
+        capacity=sums.quantity("Z'", "pull"),
         template=f"Each screw of the {{part}} carries {{demand}} downwards; {support.across} can "
         "carry {capacity}.",
         parts={"part": support.part, "gap": Quantity(support.gap_mm, "fine")},
-        steps=use.shear_steps,
+        equations=sums.equations,
     )
 
 
-def _shear_steps(use: _Use) -> tuple[Step, ...]:
-    support, side = use.support, use.lateral
+def _shear_equations(use: _Use) -> list[Equation]:
+    support, side, sums = use.support, use.lateral, Calculation()
     dowel = wood.dowel(support.screw)
     bearing = wood.bearing_length_mm(
         support.reach.penetration_mm, support.screw.diameter_mm, support.screw.tip_mm
     )
-    return (
-        Step(
-            "V",
-            f"load on the support over {many(len(support.heights_mm), 'screw')}",
-            Quantity(use.fastener.shear_n, "force"),
-        ),
-        Step("g", "gap: lining that bears nothing", Quantity(support.gap_mm, "fine")),
-        Step("D", "core of the thread", Quantity(dowel.diameter_mm, "fine")),
-        Step("L_s", "thickness under the head", Quantity(support.side.thickness_mm, "fine")),
-        Step("L_m", "bearing length in the stud", Quantity(bearing, "fine")),
-        Step(
-            "F_es",
-            f"bearing strength under the head{', across its grain' if support.side.across else ''}",
-            Quantity(support.side.fe_mpa, "stress"),
-        ),
-        Step("F_em", "bearing strength of the stud", Quantity(_fe(support), "stress")),
-        Step("F_yb", "bending yield of the screw", Quantity(dowel.fyb_mpa, "stress")),
-        Step(
-            "R_d",
-            f"reduction term{', K_θ = 1.25 across the grain' if support.side.across else ''}",
-            Quantity(side.reduction, "ratio"),
-        ),
-        *(
-            Step(f"P_{mode} / R_d", _MODES[mode], Quantity(value, "force"))
-            for mode, value in side.modes_n.items()
-        ),
-        Step("Z", f"the least, mode {side.mode}", Quantity(side.value_n, "force")),
-        Step("Z'", "Z C_D", Quantity(use.lateral_n, "force")),
-    )
+    across = ", across its grain" if support.side.across else ""
+    write_shear(sums, use.fastener)
+    sums.given("D_r", dowel.diameter_mm, "fine", "core of the thread")
+    sums.given("F_es", support.side.fe_mpa, "stress", f"bearing strength under the head{across}")
+    sums.then("q_s", "F_es D_r", "line")
+    sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
+    sums.given("D", support.screw.diameter_mm, "fine", "diameter of the screw")
+    fe = wood.bearing_formula(support.screw.diameter_mm)
+    sums.then("F_em", fe.text, "stress", "bearing strength of the stud")
+    sums.then("q_m", "F_em D_r", "line")
+    sums.given("F_yb", dowel.fyb_mpa, "stress", "bending yield of the screw")
+    sums.then("M_y", "F_yb D_r³ / 6", "moment")
+    sums.given("L_s", support.side.thickness_mm, "fine", "thickness under the head")
+    sums.given("L_m", bearing, "fine", "bearing length in the stud")
+    wood.write_yield(sums, side)
+    reduced = f"reduction term{', K_θ = 1.25 across the grain' if support.side.across else ''}"
+    sums.given("R_d", side.reduction, "ratio", reduced)
+    sums.then("Z", "Y / R_d", "force")
+    sums.given("C_D", use.fastener.demand.duration, "ratio", "load duration")
+    sums.then("Z'", "Z C_D", "force", "what a screw can carry")
+    return sums.equations
 
 
-def _fe(support: Support) -> float:
-    return wood.bearing_strength_mpa(support.timber.g, support.screw.diameter_mm)
+def write_shear(sums: Calculation, fastener: FastenerDemand) -> None:
+    """Write what one screw carries, V, and the gap g that it carries it across."""
+    support = fastener.support
+    sums.given("F", abs(fastener.demand.load_n), "force", "load on the support")
+    sums.given("n", len(support.heights_mm), "count", "screws that share it")
+    sums.then("V", "F / n", "force", "load of each")
+    sums.given("g", support.gap_mm, "fine", "gap: lining that bears nothing")
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
@@ -285,29 +280,25 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         )
         for use in uses
     ]
-    used = max(together)
-    use = uses[together.index(used)]
-    support, tension = use.support, pulled(use.fastener).tension_n
-    resultant = (tension**2 + use.fastener.shear_n**2) ** 0.5
-    capacity = resultant / used if used else use.lateral_n
+    use = uses[together.index(max(together))]
+    support, sums = use.support, Calculation(use.pull, use.withdrawal, use.shear)
+    if sums.then("R", "√(T_1² + V²)", "force", "pull and shear together"):
+        sums.then("u", wood.HANKINSON.text, "percent", "used by both, no less than by either")
+        sums.then("Z'_α", "R / u", "force", "at that angle")
+    else:
+        sums.then("Z'_α", "Z'", "force", "at that angle")
     return make(
         "screw.combined",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(resultant, "pull"),
-        capacity=Quantity(capacity, "pull"),
+        demand=sums.quantity("R", "pull"),
+        capacity=sums.quantity("Z'_α", "pull"),
         template="Pull and shear together put {demand} on the {part}'s top screw; at that angle "
         "it holds {capacity}.",
         parts={"part": support.part},
-        steps=(
-            *use.pull_steps,
-            *use.withdrawal_steps,
-            *use.shear_steps,
-            Step("R", "√(T_1² + V²)", Quantity(resultant, "force")),
-            Step("Z'_α", "W' Z' / (W' cos²α + Z' sin²α)", Quantity(capacity, "force")),
-        ),
+        equations=sums.equations,
     )
 
 
@@ -321,26 +312,29 @@ def _pull_through(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         )
 
     use = max(uses, key=lambda u: pulled(u.fastener).tension_n / capacity(u))
-    support = use.support
+    support, sums = use.support, Calculation(use.pull)
+    write_pull_through(sums, use.fastener, support.screw.head_mm)
     return make(
         "screw.pull_through",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(pulled(use.fastener).tension_n, "pull"),
-        capacity=Quantity(capacity(use), "pull"),
+        demand=sums.quantity("T_1", "pull"),
+        capacity=sums.quantity("W_H'", "pull"),
         template="The {part}'s hardest-pulled screw head is pulled with {demand}; the wood under "
         "it holds {capacity}.",
         parts={"part": support.part},
-        steps=(
-            *use.pull_steps,
-            Step("D_H", "width of the head", Quantity(support.screw.head_mm, "fine")),
-            Step("t", "wood under the head", Quantity(support.side.thickness_mm, "fine")),
-            Step(
-                "W_H'",
-                "690 π D_H G² t (at most 1725 π D_H² G²) × C_D",
-                Quantity(capacity(use), "force"),
-            ),
-        ),
+        equations=sums.equations,
     )
+
+
+def write_pull_through(sums: Calculation, fastener: FastenerDemand, head_mm: float) -> None:
+    """Write what the wood under a head holds of it, W_H'."""
+    side = fastener.support.side
+    sums.given("D_H", head_mm, "fine", "width of the head")
+    sums.given("G", side.g or 0.0, "ratio", "specific gravity of the wood under it")
+    sums.given("t", side.thickness_mm, "fine", "how thick that is")
+    sums.then("W_H", wood.PULL_THROUGH.text, "force", "pulled through it")
+    sums.given("C_D", fastener.demand.duration, "ratio", "load duration")
+    sums.then("W_H'", "W_H C_D", "force")

@@ -7,30 +7,42 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, make
 from trade.fixings import european, wood
 from trade.fixings.fastener_demand import (
     FastenerDemand,
     alike,
     face_checks,
     fastener_demands,
-    pull_steps,
+    pull_equations,
     pulled,
 )
 from trade.fixings.stud_position import edge
-from trade.fixings.stud_screws import embedment, far_side
+from trade.fixings.stud_screws import embedment, far_side, write_shear
 from trade.fixings.support import Support
 from trade.load.demand import Demand
-from trade.measure import many
 
 
 class _Use(NamedTuple):
+    """One support in one load case.
+
+    `pull_k`, `head_k`, `shear_k`: characteristic values of one screw, N, those of several together
+    (`together`, `in_line`) counted in; `side` with embedment strengths of this code; `under`:
+    characteristic density of the wood under the head.
+    """
+
     fastener: FastenerDemand
     kmod: float
     pull_k: float
     head_k: float
     shear_k: float
     lateral: wood.Lateral
+    side: wood.Side
+    under: float
+    bearing_mm: float
+    together: float
+    in_line: float
 
     def design(self, value: float) -> float:
         """A characteristic value as a design value."""
@@ -47,7 +59,7 @@ class _Use(NamedTuple):
         return self.fastener.shear_n * european.GAMMA_F
 
     @property
-    def together(self) -> float:
+    def used(self) -> float:
         """Both, as a share of what both may be."""
         return european.combined_use(
             self.tension_n / self.design(self.pull_k), self.shear_n / self.design(self.shear_k)
@@ -93,7 +105,7 @@ def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> li
     support = supports[0]
     screw, reach = support.screw, support.reach
     density = european.rho_k(support.timber.density_kg_m3)
-    thick = 1.1 * screw.root_mm
+    thick = european.ROOT_FACTOR * screw.root_mm
     side, under = support.side, density
     if side.g is not None:
         under = european.rho_k(
@@ -113,7 +125,7 @@ def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> li
     apart = min(
         (above - below for below, above in pairwise(sorted(support.heights_mm))), default=0.0
     )
-    shear = lateral.value_n * european.sheared_in_line(len(support.heights_mm), apart, thick)
+    in_line = european.sheared_in_line(len(support.heights_mm), apart, thick)
     found = []
     for fastener in fastener_demands(supports, demands):
         together = european.pulled_together(
@@ -125,157 +137,153 @@ def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> li
                 european.kmod(fastener.demand.duration),
                 pull * together,
                 head * together,
-                shear,
+                lateral.value_n * in_line,
                 lateral,
+                side,
+                under,
+                bearing,
+                together,
+                in_line,
             )
         )
     return found
 
 
-def _factors(use: _Use, name: str, value: float) -> tuple[Step, ...]:
-    return (
-        Step("k_mod", "load duration, service class 1", Quantity(use.kmod, "ratio")),
-        Step("γ_M", "connections", Quantity(european.GAMMA_M, "ratio")),
-        Step(f"{name}_Rd", f"k_mod {name}_Rk / γ_M", Quantity(use.design(value), "force")),
-        Step("γ_F", "on everything", Quantity(european.GAMMA_F, "ratio")),
-    )
+def _write_design(sums: Calculation, use: _Use, name: str) -> None:
+    """Write the design value of a characteristic one, and the demand with its factor.
+
+    Args:
+        sums: with `name_Rk`, and the demand as `name`.
+        use: the support and its load case.
+        name: F for pulling out, H for the head, V for shear.
+    """
+    sums.given("k_mod", use.kmod, "ratio", "load duration, service class 1")
+    sums.given("γ_M", european.GAMMA_M, "ratio", "connections")
+    sums.then(f"{name}_Rd", f"{name}_Rk k_mod / γ_M", "force", "it can carry")
+    sums.given("γ_F", european.GAMMA_F, "ratio", "on everything")
+
+
+def _write_pull(sums: Calculation, use: _Use) -> None:
+    """Write F_Ed and F_Rd, below T_1."""
+    support = use.fastener.support
+    density = european.rho_k(support.timber.density_kg_m3)
+    sums.given("ρ_k", density, "density", f"characteristic density of {support.timber.name}")
+    sums.given("d", support.screw.diameter_mm, "fine", "diameter of the screw")
+    sums.given("l_ef", support.reach.thread_mm, "fine", "thread in the stud, less layers and tip")
+    sums.then("f_ax", european.WITHDRAWAL_PARAMETER.text, "stress")
+    sums.given("k_n", use.together, "ratio", "n^0.9 / n, of n screws pulled together")
+    sums.then("F_Rk", f"{european.WITHDRAWAL.text} k_n", "force")
+    _write_design(sums, use, "F")
+    sums.then("F_Ed", "γ_F T_1", "force", "pull, factored")
 
 
 def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.tension_n / u.design(u.pull_k))
-    support = use.fastener.support
-    density = european.rho_k(support.timber.density_kg_m3)
-    fax = european.fax_mpa(support.screw.diameter_mm, support.reach.thread_mm, density)
+    support, sums = use.fastener.support, Calculation(pull_equations(use.fastener))
+    _write_pull(sums, use)
     return make(
         "screw.withdrawal_en",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(use.tension_n, "pull"),
-        capacity=Quantity(use.design(use.pull_k), "pull"),
+        demand=sums.quantity("F_Ed", "pull"),
+        capacity=sums.quantity("F_Rd", "pull"),
         template="The {part}'s hardest-pulled screw pulls with {demand}, factored; the stud holds "
         "it up to {capacity}.",
         parts={"part": support.part},
-        steps=(
-            *pull_steps(use.fastener),
-            Step(
-                "ρ_k",
-                f"characteristic density of {support.timber.name}, kg/m³",
-                Quantity(density, "ratio"),
-            ),
-            Step(
-                "l_ef",
-                "thread in the stud, less layers and tip",
-                Quantity(support.reach.thread_mm, "fine"),
-            ),
-            Step("f_ax", "0.52 d^-0.5 l_ef^-0.1 ρ_k^0.8", Quantity(fax, "stress")),
-            Step("F_Rk", "f_ax d l_ef k_d n^0.9 / n", Quantity(use.pull_k, "force")),
-            *_factors(use, "F", use.pull_k),
-        ),
+        equations=sums.equations,
     )
 
 
-def _shear_lines(use: _Use) -> tuple[Step, ...]:
-    support = use.fastener.support
-    thick = 1.1 * support.screw.root_mm
-    return (
-        Step(
-            "V",
-            f"load on the support over {many(len(support.heights_mm), 'screw')}",
-            Quantity(use.fastener.shear_n, "force"),
-        ),
-        Step("g", "gap: lining that bears nothing", Quantity(support.gap_mm, "fine")),
-        Step("d_ef", "1.1 × the thread's root", Quantity(thick, "fine")),
-        Step(
-            "M_y",
-            "0.3 f_u d_ef^2.6",
-            Quantity(european.yield_nmm(thick, support.screw.kind != "wood"), "moment"),
-        ),
-        *(
-            Step(f"P_{mode}", "Johansen, with the gap", Quantity(value, "force"))
-            for mode, value in use.lateral.modes_n.items()
-        ),
-        Step(
-            "V_Rk",
-            f"the least, mode {use.lateral.mode}, times n_ef / n in line; no rope effect",
-            Quantity(use.shear_k, "force"),
-        ),
-        *_factors(use, "V", use.shear_k),
+def _write_shear(sums: Calculation, use: _Use) -> None:
+    """Write V_Ed and V_Rd."""
+    support, lag = use.fastener.support, use.fastener.support.screw.kind != "wood"
+    density = european.rho_k(support.timber.density_kg_m3)
+    write_shear(sums, use.fastener)
+    sums.given("d_r", support.screw.root_mm, "fine", "root of its thread")
+    thick = sums.then("d_ef", f"{european.ROOT_FACTOR} d_r", "fine", "effective diameter")
+    sums.given("f_u", european.strength_mpa(lag), "stress", "tensile strength of its steel")
+    sums.then("M_y", european.YIELD_MOMENT.text, "moment", "at which it yields")
+    sums.given("f_hs", use.side.fe_mpa, "stress", "embedment strength under the head")
+    sums.then("q_s", "f_hs d_ef", "line")
+    sums.given("ρ_k", density, "density", f"characteristic density of {support.timber.name}")
+    sums.then(
+        "f_hm",
+        european.embedment_formula(thick).text,
+        "stress",
+        "embedment strength of the stud",
     )
+    sums.then("q_m", "f_hm d_ef", "line")
+    sums.given("L_s", support.side.thickness_mm, "fine", "thickness under the head")
+    sums.given("L_m", use.bearing_mm, "fine", "bearing length in the stud")
+    wood.write_yield(sums, use.lateral)
+    sums.given("k_V", use.in_line, "ratio", "n_ef / n of screws in line; no rope effect")
+    sums.then("V_Rk", "Y k_V", "force")
+    _write_design(sums, use, "V")
+    sums.then("V_Ed", "γ_F V", "force", "load, factored")
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.shear_n / u.design(u.shear_k))
-    support = use.fastener.support
+    support, sums = use.fastener.support, Calculation()
+    _write_shear(sums, use)
     return make(
         "screw.shear_en",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(use.shear_n, "pull"),
-        capacity=Quantity(use.design(use.shear_k), "pull"),
+        demand=sums.quantity("V_Ed", "pull"),
+        capacity=sums.quantity("V_Rd", "pull"),
         template="Each screw of the {part} carries {demand} downwards, factored; "
         f"{support.across} can carry {{capacity}}.",
         parts={"part": support.part, "gap": Quantity(support.gap_mm, "fine")},
-        steps=_shear_lines(use),
+        equations=sums.equations,
     )
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.together)
-    support = use.fastener.support
+    use = max(uses, key=lambda u: u.used)
+    support, sums = use.fastener.support, Calculation(pull_equations(use.fastener))
+    _write_pull(sums, use)
+    _write_shear(sums, use)
+    sums.then("u", european.TOGETHER.text, "percent", "pull and shear together")
     return make(
         "screw.combined_en",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(use.together, "percent"),
+        demand=sums.quantity("u"),
         capacity=Quantity(1.0, "percent"),
         template="Pull and shear together use {demand} of the strength of a screw of the {part}.",
         parts={"part": support.part},
-        steps=(
-            *pull_steps(use.fastener),
-            *_shear_lines(use),
-            Step(
-                "F_Ed / F_Rd",
-                "share of the pull",
-                Quantity(use.tension_n / use.design(use.pull_k), "ratio"),
-            ),
-            Step(
-                "V_Ed / V_Rd",
-                "share of the shear",
-                Quantity(use.shear_n / use.design(use.shear_k), "ratio"),
-            ),
-            Step("√(…² + …²)", "together", Quantity(use.together, "ratio")),
-        ),
+        equations=sums.equations,
     )
 
 
 def _head(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     use = max(uses, key=lambda u: u.tension_n / u.design(u.head_k))
-    support = use.fastener.support
+    support, sums = use.fastener.support, Calculation(pull_equations(use.fastener))
+    sums.given("f_head", european.HEAD_MPA, "stress", "of wood of 350 kg/m³")
+    sums.given("d_h", support.screw.head_mm, "fine", "width of the head")
+    sums.given("ρ_k", use.under, "density", "characteristic density of the wood under it")
+    sums.given("t", support.side.thickness_mm, "fine", "how thick that is")
+    sums.given("k_n", use.together, "ratio", "n^0.9 / n, of n screws pulled together")
+    sums.then("H_Rk", f"{european.PULL_THROUGH.text} k_n", "force")
+    _write_design(sums, use, "H")
+    sums.then("H_Ed", "γ_F T_1", "force", "pull, factored")
     return make(
         "screw.head_en",
         part=support.part,
         support=support.index,
         case=use.fastener.demand.case,
         unknown=unknown,
-        demand=Quantity(use.tension_n, "pull"),
-        capacity=Quantity(use.design(use.head_k), "pull"),
+        demand=sums.quantity("H_Ed", "pull"),
+        capacity=sums.quantity("H_Rd", "pull"),
         template="The {part}'s hardest-pulled screw head is pulled with {demand}, factored; the "
         "wood under it holds {capacity}.",
         parts={"part": support.part},
-        steps=(
-            *pull_steps(use.fastener),
-            Step("d_h", "width of the head", Quantity(support.screw.head_mm, "fine")),
-            Step(
-                "F_Rk",
-                "f_head d_h² (ρ_k/350)^0.8 of the wood under it, times n^0.9 / n",
-                Quantity(use.head_k, "force"),
-            ),
-            *_factors(use, "F", use.head_k),
-        ),
+        equations=sums.equations,
     )

@@ -11,7 +11,8 @@ import msgspec
 from msgspec.structs import force_setattr
 
 from trade import data
-from trade.check import Message, Quantity
+from trade.calculation import Quantity
+from trade.check import Message
 from trade.data import Framing, Screw
 from trade.fixings import driving, wood
 from trade.fixings.anchor_capacity import AnchorCapacity, anchor_capacity, anchor_of, lining_base

@@ -3,19 +3,27 @@
 Sources: ANSI/AWC NDS-2018 (National Design Specification for Wood Construction) chapter 12, and AWC
 TR12-2018 (General Dowel Equations) for connections with a gap. Reference values here are for C_D =
 1; `g` is the oven-dry specific gravity. Forces in N, lengths in mm; the published coefficients are
-for psi and inches and are converted where they stand.
+for psi and inches, which stand as units in their formulas.
 """
 
-from math import pi, sqrt
+from math import sqrt
 from typing import Literal, NamedTuple
 
+from trade.calculation import Calculation, Formula
 from trade.data import Screw
-from trade.measure import LB_PER_IN_N_PER_MM, PSI_MPA
+from trade.measure import IN_MM, PSI_MPA
 from trade.memo import memoized
 
 Mode = Literal["I_m", "I_s", "II", "III_m", "III_s", "IV"]
-_INCH = 25.4
-_SMALL_MM = 0.25 * _INCH
+QUARTER_INCH_MM = 0.25 * IN_MM  # from here on the tables treat a fastener as a bolt
+
+WITHDRAWAL_LAG = Formula("1800 G^1.5 (D/in)^0.75 lb/in")  # NDS 12.2.1
+WITHDRAWAL_SCREW = Formula("2850 G² (D/in) lb/in")  # NDS 12.2.2
+WITHDRAWAL_NAIL = Formula("1380 G^2.5 (D/in) lb/in")  # NDS 12.2.3
+PULL_THROUGH = Formula("min(690 π D_H G² t, 1725 π D_H² G²) psi")  # NDS 12.2.5
+BEARING_SMALL = Formula("16600 G^1.84 psi")  # NDS Table 12.3.3, note 3
+BEARING_ALONG = Formula("11200 G psi")  # NDS Table 12.3.3, note 2
+BEARING_ACROSS = Formula("6100 G^1.45 psi / √(D/in)")  # NDS Table 12.3.3, note 2
 
 
 class Dowel(NamedTuple):
@@ -77,11 +85,14 @@ def bearing_strength_mpa(g: float, nominal_mm: float, across_grain: bool = False
     Below 1/4 in: 16 600 G^1.84 psi whatever the grain; from 1/4 in: 11 200 G along it, 6 100 G^1.45
     / sqrt(D) across it.
     """
-    if nominal_mm < _SMALL_MM:
-        return 16_600 * g**1.84 * PSI_MPA
-    if across_grain:
-        return 6_100 * g**1.45 / sqrt(nominal_mm / _INCH) * PSI_MPA
-    return 11_200 * g * PSI_MPA
+    return bearing_formula(nominal_mm, across_grain)(G=g, D=nominal_mm)
+
+
+def bearing_formula(nominal_mm: float, across_grain: bool = False) -> Formula:
+    """The formula of `bearing_strength_mpa` for such a fastener; G, and D in mm."""
+    if nominal_mm < QUARTER_INCH_MM:
+        return BEARING_SMALL
+    return BEARING_ACROSS if across_grain else BEARING_ALONG
 
 
 def withdrawal_n_per_mm(screw: Screw, g: float) -> float:
@@ -90,15 +101,17 @@ def withdrawal_n_per_mm(screw: Screw, g: float) -> float:
     Lags, and rods driven like them: 1800 G^1.5 D^0.75 (NDS 12.2.1); wood screws: 2850 G^2 D (NDS
     12.2.2).
     """
-    inches = screw.diameter_mm / _INCH
-    if screw.kind != "wood":
-        return 1_800 * g**1.5 * inches**0.75 * LB_PER_IN_N_PER_MM
-    return 2_850 * g**2 * inches * LB_PER_IN_N_PER_MM
+    return withdrawal_formula(screw)(G=g, D=screw.diameter_mm)
+
+
+def withdrawal_formula(screw: Screw) -> Formula:
+    """The formula of `withdrawal_n_per_mm` for such a screw; G, and D in mm."""
+    return WITHDRAWAL_SCREW if screw.kind == "wood" else WITHDRAWAL_LAG
 
 
 def nail_withdrawal_n_per_mm(diameter_mm: float, g: float) -> float:
     """Withdrawal of a smooth nail per length in side grain (NDS 12.2.3: 1380 G^2.5 D)."""
-    return 1_380 * g**2.5 * diameter_mm / _INCH * LB_PER_IN_N_PER_MM
+    return WITHDRAWAL_NAIL(G=g, D=diameter_mm)
 
 
 def pull_through_n(head_mm: float, thickness_mm: float, g: float) -> float:
@@ -106,7 +119,7 @@ def pull_through_n(head_mm: float, thickness_mm: float, g: float) -> float:
 
     690 pi D_H G^2 t, at most 1725 pi D_H^2 G^2.
     """
-    return min(690 * pi * head_mm * g**2 * thickness_mm, 1_725 * pi * head_mm**2 * g**2) * PSI_MPA
+    return PULL_THROUGH(D_H=head_mm, G=g, t=thickness_mm)
 
 
 def reduction_terms(
@@ -116,9 +129,9 @@ def reduction_terms(
 
     `angle_deg` is the largest angle of load to grain.
     """
-    if diameter_mm < _SMALL_MM:
-        k_d = 2.2 if diameter_mm <= 0.17 * _INCH else 10 * diameter_mm / _INCH + 0.5
-        if nominal_mm >= _SMALL_MM:
+    if diameter_mm < QUARTER_INCH_MM:
+        k_d = 2.2 if diameter_mm <= 0.17 * IN_MM else 10 * diameter_mm / IN_MM + 0.5
+        if nominal_mm >= QUARTER_INCH_MM:
             k_d *= 1 + 0.25 * angle_deg / 90
         return dict.fromkeys(("I_m", "I_s", "II", "III_m", "III_s", "IV"), k_d)
     k_theta = 1 + 0.25 * angle_deg / 90
@@ -132,29 +145,64 @@ def reduction_terms(
     }
 
 
+class Yielding(NamedTuple):
+    """One mode of yielding as the positive root of P² / q + B P = C (TR12 Table 1-1).
+
+    `line`: q, what resists per length; `lever`: B; `moment`: C; each of q_s, q_m, L_s, L_m, M_y and
+    the gap g.
+    """
+
+    line: Formula
+    lever: Formula
+    moment: Formula
+
+
+YIELD_LOAD = Formula("q (√(B² + 4 C / q) − B) / 2")
+PLASTIC_MOMENT = Formula("F_yb D³ / 6")  # TR12, as of M_s = M_m
+CRUSHES: dict[Mode, Formula] = {"I_m": Formula("q_m L_m"), "I_s": Formula("q_s L_s")}
+BENDS: dict[Mode, Yielding] = {
+    "II": Yielding(
+        Formula("4 q_s q_m / (q_s + q_m)"),
+        Formula("L_s/2 + g + L_m/2"),
+        Formula("q_s L_s²/4 + q_m L_m²/4"),
+    ),
+    "III_m": Yielding(
+        Formula("4 q_s q_m / (q_s + 2 q_m)"), Formula("g + L_m/2"), Formula("M_y + q_m L_m²/4")
+    ),
+    "III_s": Yielding(
+        Formula("4 q_s q_m / (2 q_s + q_m)"), Formula("g + L_s/2"), Formula("M_y + q_s L_s²/4")
+    ),
+    "IV": Yielding(Formula("2 q_s q_m / (q_s + q_m)"), Formula("g"), Formula("2 M_y")),
+}
+
+
 def yields(
-    fastener: Dowel, side: Side, gap_mm: float, main_fe_mpa: float, main_mm: float
+    side: Side, gap_mm: float, diameter_mm: float, moment_nmm: float, main_fe_mpa: float, l_m: float
 ) -> dict[Mode, float]:
     """Loads at yield by mode, N, with a gap between the members (TR12 Table 1-1).
 
-    Arguments as of `lateral`.
+    Args:
+        side: the member under the head.
+        gap_mm: what lies between and bears nothing.
+        diameter_mm: where the fastener bends and bears.
+        moment_nmm: at which it yields.
+        main_fe_mpa: dowel bearing strength of the main member.
+        l_m: dowel bearing length in it, mm.
     """
-    d = fastener.diameter_mm
-    q_s, q_m = side.fe_mpa * d, main_fe_mpa * d
-    l_s, l_m = side.thickness_mm, main_mm
-    moment = fastener.fyb_mpa * d**3 / 6  # plastic, TR12 eq. for M_s = M_m
-    return {
-        "I_m": q_m * l_m,
-        "I_s": q_s * l_s,
-        "II": _root(
-            1 / (4 * q_s) + 1 / (4 * q_m),
-            l_s / 2 + gap_mm + l_m / 2,
-            -q_s * l_s**2 / 4 - q_m * l_m**2 / 4,
-        ),
-        "III_m": _root(1 / (2 * q_s) + 1 / (4 * q_m), gap_mm + l_m / 2, -moment - q_m * l_m**2 / 4),
-        "III_s": _root(1 / (4 * q_s) + 1 / (2 * q_m), l_s / 2 + gap_mm, -q_s * l_s**2 / 4 - moment),
-        "IV": _root(1 / (2 * q_s) + 1 / (2 * q_m), gap_mm, -2 * moment),
+    given = {
+        "q_s": side.fe_mpa * diameter_mm,
+        "q_m": main_fe_mpa * diameter_mm,
+        "L_s": side.thickness_mm,
+        "L_m": l_m,
+        "M_y": moment_nmm,
+        "g": gap_mm,
     }
+    found = {mode: crushes.of(given) for mode, crushes in CRUSHES.items()}
+    for mode, bends in BENDS.items():
+        found[mode] = YIELD_LOAD(
+            q=bends.line.of(given), B=bends.lever.of(given), C=bends.moment.of(given)
+        )
+    return found
 
 
 @memoized(limit=4_096)
@@ -172,17 +220,45 @@ def lateral(
         main_fe_mpa: dowel bearing strength of the main member.
         main_mm: dowel bearing length in it.
     """
-    found = yields(fastener, side, gap_mm, main_fe_mpa, main_mm)
     d = fastener.diameter_mm
+    moment = PLASTIC_MOMENT(F_yb=fastener.fyb_mpa, D=d)
+    found = yields(side, gap_mm, d, moment, main_fe_mpa, main_mm)
     r_d = reduction_terms(d, fastener.nominal_mm, 90.0 if side.across else 0.0)
     modes = {mode: value / r_d[mode] for mode, value in found.items()}
     mode = min(modes, key=modes.__getitem__)
     return Lateral(modes[mode], mode, modes, r_d[mode])
 
 
-def _root(a: float, b: float, c: float) -> float:
-    """The positive root of A P^2 + B P + C = 0."""
-    return (-b + sqrt(b * b - 4 * a * c)) / (2 * a)
+MODES: dict[Mode, str] = {
+    "I_m": "the stud gives way along the whole screw",
+    "I_s": "the piece under the head gives way",
+    "II": "the screw turns in both, unbent",
+    "III_m": "it bends once, under the head",
+    "III_s": "it bends once, in the stud",
+    "IV": "it bends in both",
+}
+
+
+def write_yield(sums: Calculation, found: Lateral) -> float:
+    """Write how the governing mode's load follows, and what the other modes would come to.
+
+    Args:
+        sums: with q_s, q_m, L_s, L_m, M_y and g, as of `yields`.
+        found: what `lateral` found.
+
+    Returns:
+        The load at yield, Y, N.
+    """
+    for mode, value in found.modes_n.items():
+        if mode != found.mode:
+            sums.given(f"Z_{mode}", value, "force", f"no less, if {MODES[mode]}")
+    if found.mode in CRUSHES:
+        return sums.then("Y", CRUSHES[found.mode].text, "force", MODES[found.mode])
+    bends = BENDS[found.mode]
+    sums.then("q", bends.line.text, "line", "what resists, per length")
+    sums.then("B", bends.lever.text, "fine", "lever")
+    sums.then("C", bends.moment.text, "moment", "what the bearing and the screw resist")
+    return sums.then("Y", YIELD_LOAD.text, "force", f"mode {found.mode}: {MODES[found.mode]}")
 
 
 def bearing_length_mm(penetration_mm: float, nominal_mm: float, tip_mm: float) -> float:
@@ -197,6 +273,9 @@ def bearing_length_mm(penetration_mm: float, nominal_mm: float, tip_mm: float) -
     )
 
 
+HANKINSON = Formula("max((T_1²/W' + V²/Z') / R, T_1/W', V/Z')")  # NDS 12.4.1
+
+
 def combined_use(tension_n: float, shear_n: float, withdrawal_n: float, lateral_n: float) -> float:
     """Utilisation in pull and shear together (NDS 12.4.1, Hankinson form): R over Z'_alpha.
 
@@ -206,5 +285,6 @@ def combined_use(tension_n: float, shear_n: float, withdrawal_n: float, lateral_
     resultant = sqrt(tension_n**2 + shear_n**2)
     if resultant == 0:
         return 0.0
-    together = (tension_n**2 / withdrawal_n + shear_n**2 / lateral_n) / resultant
-    return max(together, tension_n / withdrawal_n, shear_n / lateral_n)
+    return HANKINSON.of(
+        {"T_1": tension_n, "V": shear_n, "R": resultant, "W'": withdrawal_n, "Z'": lateral_n}
+    )

@@ -6,7 +6,8 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.assess import judge_piece
-from trade.check import Message, PieceVerdict, Quantity
+from trade.calculation import Quantity
+from trade.check import Message, PieceVerdict
 from trade.errors import PlanError
 from trade.measure import many
 from trade.mounts import holes, mount_of

@@ -7,7 +7,8 @@ from typing import NamedTuple
 
 from trade import data
 from trade.assess import judge_piece
-from trade.check import Message, Quantity
+from trade.calculation import Quantity
+from trade.check import Message
 from trade.load.push import push_of
 from trade.measure import many
 from trade.plan.as_built import Proof

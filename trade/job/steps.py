@@ -11,7 +11,8 @@ from collections.abc import Iterator
 from functools import cached_property
 
 from trade import data
-from trade.check import Message, Quantity
+from trade.calculation import Quantity
+from trade.check import Message
 from trade.cutting.finish import Finishing, finishing
 from trade.cutting.parts import parts_of
 from trade.job.fixing import Fixing, Group

@@ -8,7 +8,8 @@ from typing import Literal
 import msgspec
 
 from trade import data
-from trade.check import Message, Quantity
+from trade.calculation import Quantity
+from trade.check import Message
 from trade.measure import Units
 from trade.mounts import AnySupport, Hole, Support, holes, mount_of
 from trade.mounts.existing_holes import as_mounted

@@ -1,14 +1,15 @@
 """Bending of solid steel sections."""
 
-from math import pi
 from typing import Literal
 
+from trade.calculation import Formula
+
 OMEGA = 1.67  # AISC 360 F1, allowable strength design
-_MOST = {"round": 1.6, "rectangle": 1.5}  # of F_y S, AISC 360-22 F11-1, from memory
-_PLASTIC = {
-    "round": 32 / (6 * pi),
-    "rectangle": 1.5,
-}  # Z / S: d³/6 over π d³/32; b h²/4 over b h²/6
+# M_n / S over 1.67, with the shape's Z / S and the most that counts: AISC 360-22 F11-1, from memory
+BENDING = {
+    "round": Formula("min(32 / 6 π, 1.6) F_y / Ω"),  # d³/6 over π d³/32
+    "rectangle": Formula("min(6 / 4, 1.5) F_y / Ω"),  # b h²/4 over b h²/6
+}
 
 
 def solid_bending_mpa(yield_mpa: float, shape: Literal["round", "rectangle"]) -> float:
@@ -21,4 +22,4 @@ def solid_bending_mpa(yield_mpa: float, shape: Literal["round", "rectangle"]) ->
         yield_mpa: yield strength of the steel.
         shape: of the bar.
     """
-    return yield_mpa * min(_PLASTIC[shape], _MOST[shape]) / OMEGA
+    return BENDING[shape].of({"F_y": yield_mpa, "Ω": OMEGA})

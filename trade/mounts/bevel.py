@@ -2,15 +2,15 @@
 
 from collections.abc import Iterable
 from itertools import pairwise
-from math import cos, hypot, inf, radians, sqrt, tan
+from math import hypot, radians, tan
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, make
 from trade.load.demand import Demand
-from trade.load.shelf import torsion_form_mm3
 from trade.mechanics.beam import widest_mm
-from trade.mounts import strips
+from trade.mounts import strength, strips
 from trade.mounts.base import Shape
 
 LIFT_MM = 3.0  # common practice, no source: room above the bevel's rise to lift it on
@@ -93,34 +93,35 @@ def seating(
         loads: each thing's weight and how far out.
         unknown: what is not known of the loads.
     """
-    h = bevel.lever_mm
-    down, _, z = _worst(bevel, weight, push, loads)
-    sits = z / h <= bevel.slope * (1 + 1e-9)
+    down, _, out = _worst(bevel, weight, push, loads)
+    sums = Calculation()
+    sums.given("W", down, "force", "weight, push and what makes it worse")
+    sums.given("z", out, "length", "where all that hangs, from the bevel")
+    sums.given("h", bevel.lever_mm, "length", "from what it presses on at its foot to the bevel")
+    climbs = sums.then("s", "z / h", "ratio", "what wants to climb")
+    sits = climbs <= _write_slope(sums, bevel) * (1 + 1e-9)
     return make(
         "cleat.seating",
         part="cleat",
         case="a push on the front edge, and what makes it worse",
         unknown=unknown,
-        demand=Quantity(z / h, "ratio"),
-        capacity=Quantity(bevel.slope, "ratio"),
+        demand=sums.quantity("s"),
+        capacity=sums.quantity("s_b"),
         template="Its weight hangs {z} out and the cleat is {h} above its foot: "
         + (
             "it sits in its bevel."
             if sits
             else "pushed at the front it climbs off the cleat. Lock it."
         ),
-        parts={"z": Quantity(z, "length"), "h": Quantity(h, "length")},
-        steps=(
-            Step("W", "weight, push and what makes it worse", Quantity(down, "force")),
-            Step("z", "where all that hangs, from the bevel", Quantity(z, "length")),
-            Step("h", "from what it presses on at its foot to the bevel", Quantity(h, "length")),
-            Step("z / h", "what wants to climb", Quantity(z / h, "ratio")),
-            Step(
-                "tan b",
-                f"bevel of {bevel.degrees:.0f} degrees, no friction counted",
-                Quantity(bevel.slope, "ratio"),
-            ),
-        ),
+        parts={"z": sums.quantity("z"), "h": sums.quantity("h")},
+        equations=sums.equations,
+    )
+
+
+def _write_slope(sums: Calculation, bevel: Bevel) -> float:
+    """Write the slope of the bevel, s_b."""
+    return sums.then(
+        "s_b", f"tan({bevel.degrees:g} π / 180)", "ratio", "slope of the bevel, no friction counted"
     )
 
 
@@ -146,28 +147,30 @@ def lock(
     Pulled over with W z at its foot the bevel must push back W z / h, and on a slope of tan b that
     lifts with W z / (h tan b). Arguments as of `seating`.
     """
-    down, turning, _ = _worst(bevel, weight, push, loads)
-    climbs = max(turning / bevel.lever_mm / bevel.slope - down, 0.0)
-    lifted = max(push[0] - weight[0], 0.0)
-    held = data.house("lock_screws") * data.house("lock_screw_n") * data.house("duration_minutes")
+    down, _, out = _worst(bevel, weight, push, loads)
+    sums = Calculation()
+    sums.given("W", down, "force", "weight, push and what makes it worse")
+    sums.given("z", out, "length", "where all that hangs, from the bevel")
+    sums.given("h", bevel.lever_mm, "length", "from what it presses on at its foot to the bevel")
+    _write_slope(sums, bevel)
+    sums.then("V", "W z / h s_b", "force", "what the bevel lifts with")
+    sums.given("F", push[0], "force", "the push, upwards")
+    sums.given("G", weight[0], "force", "its empty weight")
+    sums.then("V_max", "max(V − W, F − G, 0)", "force", "climbing, or lifted")
+    sums.given("n", data.house("lock_screws"), "count", "screws")
+    sums.given("Z", data.house("lock_screw_n"), "force", "one in shear")
+    sums.given("C_D", data.house("duration_minutes"), "ratio", "load duration")
+    sums.then("Z'", "n Z C_D", "force", "they hold")
     return make(
         "cleat.lock",
         part="lock",
         case="pushed on its front edge, or lifted",
         unknown=unknown,
-        demand=Quantity(max(climbs, lifted), "force"),
-        capacity=Quantity(held, "force"),
+        demand=sums.quantity("V_max"),
+        capacity=sums.quantity("Z'"),
         template="Its lock keeps it down against {demand}; two screws through its back into the "
         "cleat hold {capacity}.",
-        steps=(
-            Step("W", "weight, push and what makes it worse", Quantity(down, "force")),
-            Step(
-                "V", "what the bevel lifts with: W z / (h tan b)", Quantity(climbs + down, "force")
-            ),
-            Step("V − W", "climbing", Quantity(climbs, "force")),
-            Step("F", "the push, upwards, less its empty weight", Quantity(lifted, "force")),
-            Step("n Z C_D", "two screws in shear", Quantity(held, "force")),
-        ),
+        equations=sums.equations,
     )
 
 
@@ -236,65 +239,57 @@ def _under_a_body(
     Over a length c about a screw it bends by T c / 8 and is pressed by N / c; c is where both use
     as much of what they may.
     """
-    row, wide = data.boards()[bevel.wood], bevel.thick_mm / cos(radians(bevel.degrees))
-    section = bevel.high_mm * bevel.thick_mm**2 / 6
-    gaps = [
-        b - a
-        for a, b in pairwise(
-            (-bevel.supports_mm[0], *bevel.supports_mm, bevel.length_mm + bevel.free_mm)
-        )
+    places = (-bevel.supports_mm[0], *bevel.supports_mm, bevel.length_mm + bevel.free_mm)
+    gaps = [b - a for a, b in pairwise(places)]
+    every = [
+        (_about_a_screw(bevel, case, min(gaps[i], gaps[i + 1])), case.case)
+        for i, cases in demands.items()
+        for case in cases
     ]
-
-    def pressed(i: int, case: Demand) -> tuple[float, float, float]:
-        """How much it uses at one screw, over which length, and the bending there."""
-        bent = section * row.bending_mpa(case.duration)
-        crushed = wide * row.bearing_mpa * case.duration
-        force = hypot(case.load_n, case.pull_n)
-        best = sqrt(8 * bent * force / (case.pull_n * crushed)) if case.pull_n else inf
-        long = max(min(best, gaps[i], gaps[i + 1]), 1.0)
-        return (
-            max(case.pull_n * long / 8 / bent, force / long / crushed),
-            long,
-            case.pull_n * long / 8,
-        )
-
-    places = [(pressed(i, case), i, case) for i, cases in demands.items() for case in cases]
-    (used, long, moment), _, case = max(places, key=lambda each: each[0][0])
-    bending, bearing = row.bending_mpa(case.duration), row.bearing_mpa * case.duration
+    sums, case = max(every, key=lambda each: each[0].quantity("u").value)
     return make(
         "cleat.bending",
         part="cleat",
-        case=case.case,
+        case=case,
         unknown=unknown,
-        demand=Quantity(used, "percent"),
+        demand=sums.quantity("u"),
         capacity=Quantity(1.0, "percent"),
         template="Around its screws the cleat uses {used} of the strength of {wood} in bending "
         "and bearing.",
-        parts={"wood": row.name},
-        steps=(
-            Step("T", f"pull at one place, {case.case}", Quantity(case.pull_n, "force")),
-            Step(
-                "N",
-                "load and pull on the bevel together",
-                Quantity(hypot(case.load_n, case.pull_n), "force"),
-            ),
-            Step(
-                "c",
-                "length about the screws that it presses: both use as much; at most a gap",
-                Quantity(long, "fine"),
-            ),
-            Step("M", "T c / 8", Quantity(moment, "moment")),
-            Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
-            Step("σ'", row.bending_words, Quantity(bending, "stress")),
-            Step(
-                "p",
-                "N / (c × thickness / cos b)",
-                Quantity(hypot(case.load_n, case.pull_n) / long / wide, "stress"),
-            ),
-            Step("p'", "what its bevel may be pressed with × C_D", Quantity(bearing, "stress")),
-            Step("u", "the greater of σ / σ' and p / p'", Quantity(used, "percent")),
-        ),
+        parts={"wood": data.boards()[bevel.wood].name},
+        equations=sums.equations,
     )
+
+
+def _about_a_screw(bevel: Bevel, case: Demand, gap_mm: float) -> Calculation:
+    """How much of the cleat's strength one place uses, u; `gap_mm`: to the nearer screw."""
+    row, sums = data.boards()[bevel.wood], Calculation()
+    sums.given("T", case.pull_n, "force", f"pull at one place, {case.case}")
+    sums.given("V", case.load_n, "force", "load there")
+    sums.then("R", "√(V² + T²)", "force", "load and pull together on the bevel")
+    sums.given("h", bevel.high_mm, "length", "height of the cleat")
+    sums.given("t", bevel.thick_mm, "fine", "its thickness")
+    sums.then("S", "h t² / 6", "section", "section modulus")
+    strength.write_bending(sums, row, case.duration)
+    _write_along(sums, bevel)
+    strength.write_bearing(sums, row, case.duration)
+    sums.given("l", max(gap_mm, 1.0), "length", "to the nearer screw")
+    if case.pull_n:
+        sums.then("c", "min(√(8 S σ' R / T t_b p'), l)", "fine", "so long presses: both use alike")
+    else:
+        sums.then("c", "l", "fine", "so long presses")
+    sums.then("M", "T c / 8", "moment", "bending")
+    sums.then("σ", "M / S", "stress")
+    sums.then("p", "R / c t_b", "stress", "pressed with")
+    sums.then("u", "max(σ / σ', p / p')", "percent", "the greater share")
+    return sums
+
+
+def _write_along(sums: Calculation, bevel: Bevel) -> None:
+    """Write how wide the bevel is that is pressed, t_b."""
+    sums.given("t", bevel.thick_mm, "fine", "thickness of the cleat")
+    _write_slope(sums, bevel)
+    sums.then("t_b", "t √(1 + s_b²)", "fine", "width of the bevel")
 
 
 def _bending(
@@ -303,43 +298,36 @@ def _bending(
     """Check flatwise bending from an even pull-out and from a holder at mid-gap or at an end."""
     row, span = data.boards()[bevel.wood], widest_mm(bevel.length_mm, bevel.supports_mm)
     where, apart = strips.bent_where(bevel.length_mm, bevel.supports_mm)
-    years, minutes = data.house("duration_years"), data.house("duration_minutes")
     even = max(sum(cases[0].pull_n for cases in demands.values()) - holder.lasting_n, 0.0)
     beyond = max(bevel.supports_mm[0], bevel.free_mm) - data.house("holder_half_mm")
     lever = max(*(b - a for a, b in pairwise(bevel.supports_mm)), 4 * beyond) / 4
-    moment, duration, case, alone = max(
-        (
-            (even / bevel.length_mm * span**2 / 8 + one * lever, long, name, one)
-            for one, long, name in (
-                (holder.lasting_n, years, "loaded, for years"),
-                (holder.pushed_n, minutes, "loaded, and pushed"),
-            )
-        ),
-        key=lambda c: c[0] / c[1],
+    evenly = even / bevel.length_mm * span**2 / 8
+    _, duration, case = strength.lasting_or_pushed(
+        evenly + holder.lasting_n * lever, evenly + holder.pushed_n * lever
     )
-    section, allowed = bevel.high_mm * bevel.thick_mm**2 / 6, row.bending_mpa(duration)
+    alone = holder.lasting_n if case == "loaded, for years" else holder.pushed_n
+    sums = Calculation()
+    sums.given("Q", even, "force", "pull of the other holders, all along it")
+    sums.given("L", bevel.length_mm, "length", "length of the cleat")
+    sums.then("p", "Q / L", "line", "pull along the cleat")
+    sums.given("l", span, "length", "widest gap between screws, or twice the overhang")
+    sums.given("P", alone, "force", "pull of one holder")
+    sums.given(
+        "e", lever, "length", "a quarter of the widest gap, or the overhang less half a holder"
+    )
+    sums.then("M", "p l² / 8 + P e", "moment", "bending")
+    strength.write_flatwise(sums, bevel.high_mm, bevel.thick_mm, "height of the cleat")
+    strength.write_bending(sums, row, duration)
     return make(
         "cleat.bending",
         part="cleat",
         case=case,
         unknown=unknown,
-        demand=Quantity(moment / section, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template=where + " the cleat uses {used} of the bending strength of {wood}.",
         parts={"span": apart, "wood": row.name},
-        steps=(
-            Step("p", "pull along the cleat", Quantity(even / bevel.length_mm, "line")),
-            Step("l", "widest gap between screws, or twice the overhang", Quantity(span, "length")),
-            Step("P", "pull of one holder", Quantity(alone, "force")),
-            Step(
-                "e",
-                "a quarter of the widest gap, or the overhang less half a holder",
-                Quantity(lever, "length"),
-            ),
-            Step("M", "p l² / 8 + P e", Quantity(moment, "moment")),
-            Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
-            Step("σ'", row.bending_words, Quantity(allowed, "stress")),
-        ),
+        equations=sums.equations,
     )
 
 
@@ -350,54 +338,46 @@ def _twist(bevel: Bevel, holder: Holder, unknown: tuple[str, ...]) -> Check:
     """
     row, over = data.boards()[bevel.wood], max(bevel.supports_mm[0], bevel.free_mm) > bevel.high_mm
     arm = max(bevel.high_mm / 2 - bevel.rise_mm / 2, 0.0)
-    years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    cases = (
-        (holder.lasting_n, years, "loaded, for years"),
-        (holder.pushed_n, minutes, "loaded, and pushed"),
-    )
-    pull, duration, case = max(cases, key=lambda c: c[0] / c[1])
-    torsion = pull * arm * (1.0 if over else 0.5)
-    stress = torsion / torsion_form_mm3(bevel.high_mm, bevel.thick_mm)
+    pull, duration, case = strength.lasting_or_pushed(holder.lasting_n, holder.pushed_n)
+    sums = Calculation()
+    sums.given("P", pull, "force", "pull of one holder")
+    sums.given("a", arm, "fine", "from the middle of the cleat up to its bevel")
+    if over:
+        sums.then("T", "P a", "moment", "beyond the last screws")
+    else:
+        sums.then("T", "P a / 2", "moment", "to either side")
+    strength.write_twist(sums, bevel.high_mm, bevel.thick_mm)
+    strength.write_shearing(sums, row, duration)
     return make(
         "cleat.twist",
         part="cleat",
         case=case,
         unknown=unknown,
-        demand=Quantity(stress, "stress"),
-        capacity=Quantity(row.shearing_mpa(duration), "stress"),
+        demand=sums.quantity("τ"),
+        capacity=sums.quantity("τ'"),
         template="A holder between its screws uses {used} of the twisting strength of {wood}.",
         parts={"wood": row.name},
-        steps=(
-            Step("P", "pull of one holder", Quantity(pull, "force")),
-            Step("a", "from the middle of the cleat up to its bevel", Quantity(arm, "fine")),
-            Step(
-                "T",
-                "P a beyond the last screws" if over else "P a / 2 to either side",
-                Quantity(torsion, "moment"),
-            ),
-            Step("τ", "T over h t² (1 − 0.63 t/h) / 3", Quantity(stress, "stress")),
-        ),
+        equations=sums.equations,
     )
 
 
 def _nib(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
     """The bevel presses across the grain of a sharp edge."""
-    row = data.boards()[bevel.wood]
+    row, sums = data.boards()[bevel.wood], Calculation()
     force = sum(hypot(cases[0].load_n, cases[0].pull_n) for cases in demands.values())
-    area = bevel.length_mm * bevel.thick_mm / cos(radians(bevel.degrees))
-    allowed = row.bearing_mpa * data.house("duration_years")
+    sums.given("R", force, "force", "weight and pull together on the bevel")
+    sums.given("L", bevel.length_mm, "length", "length of the cleat")
+    _write_along(sums, bevel)
+    sums.then("p", "R / L t_b", "stress", "pressed with")
+    strength.write_bearing(sums, row, data.house("duration_years"))
     return make(
         "cleat.nib",
         part="cleat",
         case="loaded, for years",
         unknown=unknown,
-        demand=Quantity(force / area, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("p"),
+        capacity=sums.quantity("p'"),
         template="Along its bevel the cleat uses {used} of the bearing strength of {wood}.",
         parts={"wood": row.name},
-        steps=(
-            Step("N", "weight and pull on the bevel together", Quantity(force, "force")),
-            Step("A", "length × thickness / cos b", Quantity(area, "area")),
-            Step("σ", "N / A", Quantity(force / area, "stress")),
-        ),
+        equations=sums.equations,
     )

@@ -1,10 +1,12 @@
 """The shelf itself: the checks of the board, whatever holds it."""
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, make
 from trade.load.shelf import Sag, ShelfLoad
 from trade.load.stiffener import stiffener
 from trade.mechanics import composite
+from trade.mounts import strength
 from trade.mounts.base import Part, cut
 from trade.mounts.work import front_mm
 from trade.plan.model import Piece, Shelf, Wall
@@ -60,102 +62,83 @@ def checks(load: ShelfLoad, unknown: tuple[str, ...]) -> list[Check]:
 def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
     """The part that is bent most for what it is of: the board, or what stiffens its front."""
     worst = max(load.board_demands(), key=lambda d: d.moment_nmm / d.duration)
-    stresses = [composite.stress_mpa(worst.moment_nmm, part, load.bent) for part in load.bent]
     rows = [data.boards()[key] for _, key, _ in load.parts]
+    stresses = [composite.stress_mpa(worst.moment_nmm, part, load.bent) for part in load.bent]
     n = max(range(len(rows)), key=lambda n: stresses[n] / rows[n].bending_mpa(worst.duration))
-    (name, _, part), row, stress = load.parts[n], rows[n], stresses[n]
-    allowed = row.bending_mpa(worst.duration)
-    shared = (
-        (
-            Step(
-                "k",
-                f"share of the {name}, E I / Σ E I",
-                Quantity(part.ei_nmm2 / composite.ei_nmm2(load.bent), "ratio"),
-            ),
-        )
-        if len(rows) > 1
-        else ()
-    )
+    sums = Calculation()
+    sums.given("M", worst.moment_nmm, "moment", f"bending in the board, {worst.case}")
+    strength.write_rigidity(sums, load.parts)
+    strength.write_share(sums, n + 1)
+    strength.write_bending(sums, rows[n], worst.duration)
     return make(
         "board.bending",
         part="board",
         case=worst.case,
         unknown=unknown,
-        demand=Quantity(stress, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template="The {what} uses {used} of the bending strength of {board}, {place} from its left "
         "end.",
-        parts={"what": name, "board": row.name, "place": Quantity(worst.place_mm, "length")},
-        steps=(
-            Step("M", f"bending in the board, {worst.case}", Quantity(worst.moment_nmm, "moment")),
-            *shared,
-            Step("b", f"width of the {name}", Quantity(part.wide_mm, "length")),
-            Step("t", "its height", Quantity(part.high_mm, "fine")),
-            Step(
-                "S",
-                "I over half of that, mm³",
-                Quantity(part.inertia_mm4 / (part.high_mm / 2), "ratio"),
-            ),
-            Step("σ", "k M / S" if shared else "M / S", Quantity(stress, "stress")),
-            Step("MOR", f"{row.name}, mean", Quantity(row.mor_mpa, "stress")),
-            Step("C_D", "load duration", Quantity(worst.duration, "ratio")),
-            Step("σ'", row.bending_words, Quantity(allowed, "stress")),
-        ),
+        parts={
+            "what": load.parts[n][0],
+            "board": rows[n].name,
+            "place": Quantity(worst.place_mm, "length"),
+        },
+        equations=sums.equations,
     )
 
 
 def _sags(load: ShelfLoad, unknown: tuple[str, ...]) -> list[Check]:
-    limit = data.house("sag_limit")
-    now, later = load.sag(0.0), load.sag(1.0, data.house("steady_share"))
-    stiff = (
-        tuple(
-            Step(
-                f"E I_{n}",
-                f"stiffness of the {name}, {data.boards()[key].name}, N m²",
-                Quantity(part.ei_nmm2 / 1e9, "ratio"),
-            )
-            for n, (name, key, part) in enumerate(load.parts, start=1)
-        )
-        if len(load.parts) > 1
-        else (
-            Step("E", f"stiffness of {load.board.name}", Quantity(load.board.e_mpa, "stress")),
-            Step("I", "b t³ / 12, in mm⁴", Quantity(load.bent[0].inertia_mm4, "ratio")),
-        )
-    )
-
-    def check(code: str, sag: Sag, share: float, template: str, case: str) -> Check:
-        return make(
-            code,
-            part="board",
-            case=case,
-            unknown=unknown,
-            demand=Quantity(sag.sag_mm, "fine"),
-            capacity=Quantity(sag.span_mm / share, "fine"),
-            template=template,
-            parts={"span": Quantity(sag.span_mm, "length")},
-            steps=(
-                *stiff,
-                Step("k_def", "creep of the board", Quantity(load.board.k_def, "ratio")),
-                Step("l", "span, or twice the overhang", Quantity(sag.span_mm, "length")),
-                Step("w", f"sag as a continuous beam, {case}", Quantity(sag.sag_mm, "fine")),
-                Step(f"l / {share:.0f}", "limit", Quantity(sag.span_mm / share, "fine")),
-            ),
-        )
-
-    first, years = "loaded, first day", "loaded, years"
+    share = data.house("steady_share")
     return [
-        check(
+        _sag(
+            load,
             "sag.now",
-            now,
-            limit,
+            load.sag(0.0),
+            "loaded, first day",
             "On the first day it sags {demand}; the limit for {span} is {capacity}.",
-            first,
+            unknown,
         ),
-        check(
+        _sag(
+            load,
             "sag.long_term",
-            later,
-            limit,
+            load.sag(1.0, share),
+            "loaded, years",
             "Over the years it sags {demand}; the limit for {span} is {capacity}.",
-            years,
+            unknown,
+            share,
         ),
     ]
+
+
+def _sag(
+    load: ShelfLoad,
+    code: str,
+    sag: Sag,
+    case: str,
+    template: str,
+    unknown: tuple[str, ...],
+    steady: float | None = None,
+) -> Check:
+    """One sag of the board.
+
+    `steady`: the share of contents that is always there; None on the first day.
+    """
+    sums = Calculation()
+    strength.write_rigidity(sums, load.parts, creep=steady is not None)
+    if steady is not None:
+        sums.given("ψ", steady, "ratio", "share of the contents that is always there, for creep")
+    sums.given("l", sag.span_mm, "length", "span, or twice the overhang")
+    sums.given("w", sag.sag_mm, "fine", f"sag as a continuous beam, {case}")
+    strength.write_sag_limit(sums)
+    return make(
+        code,
+        part="board",
+        case=case,
+        unknown=unknown,
+        demand=sums.quantity("w"),
+        capacity=sums.quantity("w_max"),
+        template=template,
+        parts={"span": Quantity(sag.span_mm, "length")},
+        equations=sums.equations,
+    )

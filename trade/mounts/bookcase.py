@@ -1,13 +1,13 @@
 """A standing bookcase that straps keep from tipping."""
 
 from collections.abc import Iterator
-from math import hypot
 from typing import Any, ClassVar
 
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation
+from trade.check import Check, Message, make
 from trade.fixings import fastening, wood
 from trade.fixings.support import Hardware, Support, support
 from trade.load.demand import Demand
@@ -27,7 +27,6 @@ CLIMBS_OUT_MM = 100.0  # house rule: how far in front of the edge a climber hang
 PULL_N = 45.0  # ASTM F2057-23 pulls with 10 lbf at the top; from memory
 PULL_AT_MM = 1420.0  # the same, 56 in at most; from memory
 STRAP_N = 222.0  # ASTM F3096: 50 lbf; from memory
-_STAND_MM = 10.0  # house rule: room under the ceiling when it is stood up
 _PLATE = Hardware((20.0,), 40.0, 25.0, wood.steel_side(2.0))
 
 
@@ -206,39 +205,43 @@ def _pull_n(piece: Bookcase) -> float:
 
 
 def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
-    tipping, keeping = _tips(piece)
-    out = max(piece.open_mm, CLIMBS_OUT_MM)
-    steps = (
-        Step("F", "a child of 60 lb (270 N)", Quantity(CLIMBER_N, "force")),
-        Step(
-            "e", "hanging in front of its front foot, or on an open drawer", Quantity(out, "length")
-        ),
-        Step("F_h", "and a pull outward at the top (10 lbf)", Quantity(PULL_N, "force")),
-        Step("F e + F_h h", "what tips it", Quantity(tipping, "moment")),
-        Step("W d/2", "empty weight × half its depth", Quantity(keeping, "moment")),
-        Step("h_s", "height of the straps", Quantity(_strap_high(piece), "length")),
-        Step("T", "(F e + F_h h − W d/2) / h_s, on one strap", Quantity(_pull_n(piece), "force")),
+    sums = Calculation()
+    sums.given("F", CLIMBER_N, "force", "a child of 60 lb (270 N)")
+    sums.given(
+        "e",
+        max(piece.open_mm, CLIMBS_OUT_MM),
+        "length",
+        "hanging in front of its front foot, or on an open drawer",
     )
+    sums.given("F_h", PULL_N, "force", "and a pull outward at the top (10 lbf)")
+    sums.given("h", min(piece.height_mm, PULL_AT_MM), "length", "height of that")
+    sums.then("M", "F e + F_h h", "moment", "what tips it")
+    sums.given("W", (piece.body_kg or 0.0) * G_N_PER_KG, "force", "its empty weight")
+    sums.given("d", piece.depth_mm, "length", "its depth")
+    sums.then("M_W", "W d / 2", "moment", "what keeps it")
     if not piece.supports_mm:
         return make(
             "tip.strap",
             part="bookcase",
             case="empty, climbed, and pulled at its top",
             unknown=unknown,
-            demand=Quantity(tipping, "moment"),
-            capacity=Quantity(max(keeping, 1.0), "moment"),
-            steps=steps[:-2],
+            demand=sums.quantity("M"),
+            capacity=sums.quantity("M_W"),
+            equations=sums.equations,
             template="Without a strap it resists {capacity}; a climbing child turns it with "
             "{demand}. Strap it to the studs.",
         )
+    sums.given("h_s", _strap_high(piece), "length", "height of the straps")
+    sums.then("T", "max(M − M_W, 0) / h_s", "force", "on one strap")
+    sums.given("T_max", STRAP_N, "force", "what a furniture strap must hold (50 lbf)")
     return make(
         "tip.strap",
         part="bookcase",
         case="empty, climbed, and pulled at its top",
         unknown=unknown,
-        steps=steps,
-        demand=Quantity(_pull_n(piece), "pull"),
-        capacity=Quantity(STRAP_N, "pull"),
+        equations=sums.equations,
+        demand=sums.quantity("T", "pull"),
+        capacity=sums.quantity("T_max", "pull"),
         template="A climbing child pulls one strap with {demand}; a furniture strap must hold "
         "{capacity}.",
     )
@@ -246,18 +249,19 @@ def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
 
 def _stands_up(piece: Bookcase, wall: Wall) -> Check:
     """Lying on its back or side and stood up, its diagonal must pass under the ceiling."""
-    needed = hypot(piece.height_mm, piece.depth_mm) + _STAND_MM
     ceiling = lowest_ceiling_mm(wall, piece.left_mm, piece.left_mm + piece.length_mm)
+    sums = Calculation()
+    sums.given("h", piece.height_mm, "length", "height")
+    sums.given("d", piece.depth_mm, "length", "depth")
+    sums.given("s", data.house("stand_up_mm"), "fine", "room to spare")
+    sums.then("D", "√(h² + d²) + s", "length", "its diagonal, and that")
+    sums.given("H", ceiling, "length", "under the ceiling")
     return make(
         "fit.stand_up",
         part="bookcase",
         case="stood up from lying",
-        demand=Quantity(needed, "length"),
-        capacity=Quantity(max(ceiling, 1e-6), "length"),
+        demand=sums.quantity("D"),
+        capacity=sums.quantity("H"),
         template="To be stood up it needs {demand} under the ceiling; there is {capacity}.",
-        steps=(
-            Step("h", "height", Quantity(piece.height_mm, "length")),
-            Step("d", "depth", Quantity(piece.depth_mm, "length")),
-            Step("√(h² + d²)", "and room to spare", Quantity(needed, "length")),
-        ),
+        equations=sums.equations,
     )

@@ -6,14 +6,15 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.load import sharing
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import board, strips
+from trade.mounts import board, strength, strips
 from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bevel, Detail, scribe
@@ -240,42 +241,53 @@ def _top_sag(piece: BoxShelf, unknown: tuple[str, ...]) -> Check:
     loads, _ = contents_of(piece)
     even = sum(load.total_n for load in loads if load.end_mm > load.start_mm)
     single = max((load.total_n for load in loads if load.end_mm <= load.start_mm), default=0.0)
-    wide = min(2 * span, piece.length_mm)  # house rule: a single thing spreads over twice the span
-    inertia = piece.skin_mm**3 / 12
-    creep = 1 + row.k_def
-    sag = (
-        (5 * even / piece.length_mm * span**3 / 384 + single / wide * span**3 / 48)
-        / (row.e_mpa * inertia)
-        * creep
+    sums = Calculation()
+    sums.given("Q", even, "force", "even load, all along it")
+    sums.given("L", piece.length_mm, "length", "length of the shelf")
+    sums.then("q", "Q / L", "line", "of each strip of it")
+    sums.given("l", span, "length", "from back to front")
+    sums.given("P", single, "force", "heaviest single thing")
+    sums.given("k_b", data.house("spread_spans"), "ratio", "spans over which that spreads")
+    sums.then("b", "min(k_b l, L)", "length", "so wide")
+    sums.given("E", row.e_mpa, "stress", f"stiffness of {row.name}")
+    sums.given("t", piece.skin_mm, "fine", "thickness of the skin")
+    sums.given("k_def", row.k_def, "ratio", "its creep")
+    sums.then(
+        "w",
+        "(5 q l³ / 384 + P l³ / 48 b) 12 (1 + k_def) / E t³",
+        "fine",
+        "sag of a strip, over the years",
     )
-    limit = span / data.house("sag_limit")
+    strength.write_sag_limit(sums)
     return make(
         "box.top",
         part="board",
         case="loaded, years",
         unknown=unknown,
-        demand=Quantity(sag, "fine"),
-        capacity=Quantity(limit, "fine"),
+        demand=sums.quantity("w"),
+        capacity=sums.quantity("w_max"),
         template="Over the years its top sags {demand} between back and front; the limit for "
         "{span} is {capacity}.",
         parts={"span": Quantity(span, "length")},
-        steps=(
-            Step("q", "even load along it, per length", Quantity(even / piece.length_mm, "line")),
-            Step("l", "from back to front", Quantity(span, "length")),
-            Step("I", "skin³ / 12, mm⁴ per mm", Quantity(inertia, "ratio")),
-            Step("w", "(5 q l³/384 + P l³ / (48 b)) (1 + k_def) / E I", Quantity(sag, "fine")),
-        ),
+        equations=sums.equations,
     )
 
 
 def _lower_edge(piece: BoxShelf) -> Check:
     """Advice: the screws should be high above the edge that the box turns about."""
+    sums = Calculation()
+    sums.given("d", piece.depth_mm, "length", "depth of the box")
+    sums.then("y_min", "d / 3", "length", "least")
+    sums.given("h", piece.height_mm, "length", "height of the box")
+    sums.given("s", piece.screw_down_mm, "length", "screws below its top")
+    sums.then("y", "h − s", "length", "screws above its lower edge")
     return make(
         "box.lever",
         part="board",
         case="any",
-        demand=Quantity(piece.depth_mm / 3, "length"),
-        capacity=Quantity(piece.height_mm - piece.screw_down_mm, "length"),
+        demand=sums.quantity("y_min"),
+        capacity=sums.quantity("y"),
+        equations=sums.equations,
         template="Its screws are {capacity} above the edge that it turns about; a third of its "
         "depth, {demand}, is the least.",
     )

@@ -6,7 +6,8 @@ from typing import Any, ClassVar, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.fixings import fastening, wood
 from trade.fixings.support import Hardware, Support, support
 from trade.load import sharing
@@ -284,22 +285,24 @@ def _bending(
     )
     if piece.pair_kg is not None:
         return _rated(piece.pair_kg, row, support, demand, unknown)
-    stress = abs(demand.moment_nmm) / row.section_mm3
+    sums = Calculation()
+    sums.given("M", abs(demand.moment_nmm), "moment", f"turning load, {demand.case}")
+    sums.given("S", row.section_mm3, "section", "section modulus at the corner")
+    sums.then("σ", "M / S", "stress")
+    sums.given("σ_a", row.allowable_mpa, "stress", f"{row.material}, for ten years")
+    sums.given("C_D", duration(demand), "ratio", "load duration, in wood")
+    sums.then("σ'", "σ_a C_D", "stress", "it may be bent with")
     return make(
         "bracket.bending",
         part=support.part,
         support=support.index,
         case=demand.case,
         unknown=unknown,
-        demand=Quantity(stress, "stress"),
-        capacity=Quantity(row.allowable_mpa * duration(demand), "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template="The {part} uses {used} of its bending strength at the corner.",
         parts={"part": support.part},
-        steps=(
-            Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
-            Step("S", "section modulus at the corner, mm³", Quantity(row.section_mm3, "ratio")),
-            Step("σ", "M / S", Quantity(stress, "stress")),
-        ),
+        equations=sums.equations,
     )
 
 
@@ -310,32 +313,38 @@ def _rated(
 
     Half of it, half an arm out.
     """
-    rated = pair_kg / 2 * G_N_PER_KG * row.arm_mm / 2
+    sums = Calculation()
+    sums.given("W", pair_kg * G_N_PER_KG, "pull", "what the packet states of a pair")
+    sums.given("a", row.arm_mm, "length", "its arm")
+    sums.then("M_r", "W a / 4", "moment", "half of it on each, half an arm out")
+    sums.given("M", abs(demand.moment_nmm), "moment", f"turning load, {demand.case}")
     return make(
         "bracket.bending",
         part=support.part,
         support=support.index,
         case=demand.case,
         unknown=unknown,
-        demand=Quantity(abs(demand.moment_nmm), "moment"),
-        capacity=Quantity(rated, "moment"),
+        demand=sums.quantity("M"),
+        capacity=sums.quantity("M_r"),
         template="The {part} carries {used} of the moment its packet states.",
         parts={"part": support.part},
-        steps=(
-            Step("W", "what the packet states of a pair", Quantity(pair_kg, "mass")),
-            Step("M_r", "W / 2 half an arm out", Quantity(rated, "moment")),
-            Step("M", f"turning load, {demand.case}", Quantity(abs(demand.moment_nmm), "moment")),
-        ),
+        equations=sums.equations,
     )
 
 
 def _reach(piece: BracketShelf, row: data.Bracket) -> Check:
+    sums = Calculation()
+    sums.given("d", piece.depth_mm, "length", "depth of the shelf")
+    sums.given("k", data.house("reach_share"), "ratio", "part of it to reach under")
+    sums.then("a_min", "k d", "length", "least")
+    sums.given("a", row.arm_mm, "length", "its arm")
     return make(
         "bracket.reach",
         part="board",
         case="any",
-        demand=Quantity(piece.depth_mm * data.house("reach_share"), "length"),
-        capacity=Quantity(row.arm_mm, "length"),
+        demand=sums.quantity("a_min"),
+        capacity=sums.quantity("a"),
+        equations=sums.equations,
         template="The arm should reach {demand} under the shelf, two thirds of its depth; it "
         "reaches {capacity}.",
     )

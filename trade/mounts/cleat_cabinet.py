@@ -7,7 +7,8 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.load import sharing
@@ -351,13 +352,18 @@ def bevel_of(piece: Cabinet) -> Bevel:
 
 
 def _room(piece: Cabinet, wall: Wall) -> Check:
-    rise = bevel_of(piece).rise_mm + bevel.LIFT_MM
+    sums = Calculation()
+    sums.given("r", bevel_of(piece).rise_mm, "fine", "rise of the bevel")
+    sums.given("s", bevel.LIFT_MM, "fine", "room over it")
+    sums.then("c_min", "r + s", "fine", "to be lifted over it")
+    sums.given("c", wall.height_mm - piece.top_mm, "length", "above it")
     return make(
         "cleat.room",
         part="cleat",
         case="any",
-        demand=Quantity(rise, "fine"),
-        capacity=Quantity(max(wall.height_mm - piece.top_mm, 1e-6), "length"),
+        demand=sums.quantity("c_min"),
+        capacity=sums.quantity("c"),
+        equations=sums.equations,
         template="It needs {demand} above it to be lifted over the bevel; there is {capacity}.",
     )
 
@@ -371,6 +377,6 @@ def _lift(piece: Cabinet) -> Check:
         part="cleat",
         case="empty, and lifted",
         demand=Quantity(0.0 if piece.locked else push, "pull"),
-        capacity=Quantity(max(weight, 1.0), "pull"),
+        capacity=Quantity(weight, "pull"),
         template="It is locked: nobody lifts it off." if piece.locked else said,
     )

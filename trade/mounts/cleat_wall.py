@@ -7,7 +7,8 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Assumption, Check, Message, Quantity
+from trade.calculation import Quantity
+from trade.check import Assumption, Check, Message
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.load.demand import Demand

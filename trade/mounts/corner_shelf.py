@@ -7,7 +7,8 @@ from typing import Any, ClassVar, NamedTuple
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.load.demand import Demand
@@ -15,7 +16,7 @@ from trade.load.line import contents_of, unweighed
 from trade.load.push import push_of
 from trade.load.shelf import board_n
 from trade.measure import Units
-from trade.mounts import ledgers, strips
+from trade.mounts import ledgers, strength, strips
 from trade.mounts.base import (
     SHELF,
     Ask,
@@ -464,26 +465,23 @@ def _place(piece: CornerShelf, wall: Wall) -> Check:
 
 
 def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Check:
-    centre = shares(outer, piece.other_mm, piece.length_mm / 3, piece.depth_mm / 3)
+    sums = Calculation()
+    sums.given("a", outer, "length", "this wall's furthest screw from the corner")
+    sums.given("b", piece.other_mm, "length", "the other wall's")
+    sums.given("l", piece.length_mm, "length", "its leg along this wall")
+    sums.given("d", piece.depth_mm, "length", "and along the other")
+    share = sums.then("s", "l / 3 a + d / 3 b", "ratio", "its middle, a third of each leg")
     return make(
         "corner.triangle",
         part="board",
         case="loaded evenly",
         unknown=unknown,
-        demand=Quantity(centre.here + centre.there, "ratio"),
+        demand=sums.quantity("s"),
         capacity=Quantity(1.0, "ratio"),
         template="Its middle lies "
-        + ("inside" if centre.corner >= 0 else "outside")
+        + ("inside" if share <= 1 else "outside")
         + " the triangle of its outer screws; two thirds of the way out is the least for them.",
-        steps=(
-            Step("a", "this wall's furthest screw from the corner", Quantity(outer, "length")),
-            Step("b", "the other wall's", Quantity(piece.other_mm, "length")),
-            Step(
-                "x/a + y/b",
-                "of the middle, a third of each leg",
-                Quantity(centre.here + centre.there, "ratio"),
-            ),
-        ),
+        equations=sums.equations,
     )
 
 
@@ -503,7 +501,12 @@ def _other(
         ),
         key=lambda f: f[0] / f[1],
     )
-    each = strips.shear_n(like) * duration * len(like.heights_mm)
+    sums = Calculation()
+    sums.given("V", force, "force", f"its share of three places, {case}")
+    sums.given("Z", strips.shear_n(like), "force", "shear of one screw as on this wall")
+    sums.given("n", len(like.heights_mm), "count", "screws, as many as here")
+    sums.given("C_D", duration, "ratio", "load duration, in wood")
+    sums.then("Z'", "n Z C_D", "force", "they can carry")
     ask = (
         ()
         if piece.other_sure
@@ -514,40 +517,42 @@ def _other(
         part="other ledger",
         case=case,
         unknown=(*ask, *backing(wall).unknown, *loads),
-        demand=Quantity(force, "pull"),
-        capacity=Quantity(max(each, 1e-6), "pull"),
+        demand=sums.quantity("V", "pull"),
+        capacity=sums.quantity("Z'", "pull"),
         template="The other wall's outer screws carry {demand}; held as here they can carry "
         "{capacity}.",
-        steps=(
-            Step("V", f"its share of three places, {case}", Quantity(force, "force")),
-            Step("Z'", "shear of as many screws as here", Quantity(each, "force")),
-        ),
+        equations=sums.equations,
     )
 
 
 def _front(piece: CornerShelf, unknown: tuple[str, ...]) -> Check:
     """Check the free front as a beam between screws with its strip, a third of the way in."""
     row, use = data.boards()[piece.board], data.uses()[piece.use]
-    span = (piece.length_mm**2 + piece.depth_mm**2) ** 0.5
-    deep = piece.length_mm * piece.depth_mm / span / 3
     loads, _ = contents_of(piece)
-    even = (sum(load.total_n for load in loads) * use.factor + board_n(piece) / 2) / 2
-    moment, minutes = even * span / 8 + push_of(piece).n * span / 4, data.house("duration_minutes")
-    section, allowed = deep * piece.thickness_mm**2 / 6, row.bending_mpa(minutes)
+    sums = Calculation()
+    sums.given("a", piece.length_mm, "length", "its leg along this wall")
+    sums.given("b", piece.depth_mm, "length", "and along the other")
+    sums.then("l", "√(a² + b²)", "length", "the slanting front")
+    sums.given("Q", sum(load.total_n for load in loads), "force", "what lies on it")
+    sums.given("f", use.factor, "ratio", "use factor on that")
+    sums.given("G", board_n(piece) / 2, "force", "its own weight")
+    sums.then("w", "(f Q + G) / 2", "force", "half of all, along the front")
+    sums.given("F", push_of(piece).n, "force", "push in the middle")
+    sums.then("M", "w l / 8 + F l / 4", "moment", "bending")
+    sums.then("h", "a b / 3 l", "length", "width that bends: a third of the way to the corner")
+    sums.given("t", piece.thickness_mm, "fine", "thickness of the board")
+    sums.then("S", "h t² / 6", "section", "section modulus")
+    sums.then("σ", "M / S", "stress")
+    strength.write_bending(sums, row, data.house("duration_minutes"))
     return make(
         "corner.front",
         part="board",
         case="loaded, and pushed on its front",
         unknown=unknown,
-        demand=Quantity(moment / section, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template="Along its slanting front the board uses {used} of the bending strength of "
         "{wood}.",
         parts={"wood": row.name},
-        steps=(
-            Step("l", "the slanting front", Quantity(span, "length")),
-            Step("b", "a third of the way to the corner", Quantity(deep, "length")),
-            Step("M", "w l/8 + push l/4, half of what lies on it", Quantity(moment, "moment")),
-            Step("σ", "6 M / (b t²)", Quantity(moment / section, "stress")),
-        ),
+        equations=sums.equations,
     )

@@ -8,7 +8,8 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.load import sharing
@@ -16,8 +17,8 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.load.ways import BOARD, Sharing
-from trade.measure import Units
-from trade.mounts import board, rods, stiffness, strips
+from trade.measure import IN_MM, Units
+from trade.mounts import board, rods, stiffness, strength, strips
 from trade.mounts.base import (
     WOODEN_SHELF,
     Ask,
@@ -208,7 +209,7 @@ class _DowelShelf(Mount[DowelShelf]):
         for count in (3, 4, 5, 6, 7, 8, 10):
             if count > piece.dowels or count == piece.dowels - 1:
                 yield "dowels", Message(f"{count} dowels"), replace(piece, dowels=count)
-        for thick in (22.2, 25.4, 31.75):
+        for thick in (0.875 * IN_MM, IN_MM, 1.25 * IN_MM):
             if thick > piece.dowel_mm:
                 yield (
                     "dowel",
@@ -257,13 +258,20 @@ def _clear_of_screws(piece: DowelShelf, supports: list[Support]) -> Check:
         for x, y in support.holes
     ]
     apart, support = min(pairs, key=lambda pair: pair[0])
+    sums = Calculation()
+    sums.given("d", piece.dowel_mm, "fine", "dowel")
+    sums.given("D", support.screw.diameter_mm, "fine", "screw")
+    sums.given("s", _BETWEEN_MM, "fine", "wood between")
+    sums.then("a_min", "d / 2 + D / 2 + s", "fine", "from middle to middle")
+    sums.given("a", apart, "fine", "there is")
     return make(
         "dowel.screw",
         part=support.part,
         support=support.index,
         case="any",
-        demand=Quantity(piece.dowel_mm / 2 + support.screw.diameter_mm / 2 + _BETWEEN_MM, "fine"),
-        capacity=Quantity(max(apart, 1e-6), "fine"),
+        demand=sums.quantity("a_min"),
+        capacity=sums.quantity("a"),
+        equations=sums.equations,
         template="A screw of the {part} and a dowel can't be in one place: their middles are "
         "{capacity} apart and need {demand}.",
         parts={"part": support.part},
@@ -288,7 +296,7 @@ def _bending(
     unknown: tuple[str, ...],
 ) -> Check:
     """The dowels share what lasts; one alone takes a push, where it happens."""
-    row, section = data.boards()[piece.dowel], pi * piece.dowel_mm**3 / 32
+    row, sums = data.boards()[piece.dowel], Calculation()
     lasting = (
         sum(
             max(case[0].moment_nmm - case[0].load_n * piece.strip_mm, 0.0)
@@ -297,29 +305,21 @@ def _bending(
         / piece.dowels
     )
     pushed = lasting + push_n * (piece.depth_mm - piece.strip_mm)
-    years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    moment, duration, case = max(
-        (
-            (lasting, years, "loaded, for years"),
-            (pushed, minutes, "loaded, and pushed over one dowel"),
-        ),
-        key=lambda m: m[0] / m[1],
+    moment, duration, case = strength.lasting_or_pushed(
+        lasting, pushed, "loaded, and pushed over one dowel"
     )
-    allowed = row.bending_mpa(duration)
+    sums.given("M", moment, "moment", f"about the strip's face, one dowel, {case}")
+    strength.write_round(sums, piece.dowel_mm, "dowel")
+    strength.write_bending(sums, row, duration)
     return make(
         "dowel.bending",
         part="dowel",
         case=case,
         unknown=unknown,
-        demand=Quantity(moment / section, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template="Where they leave the strip the dowels use {used} of the bending strength of "
         "{wood}.",
         parts={"wood": row.name},
-        steps=(
-            Step("M", f"about the strip's face, one dowel, {case}", Quantity(moment, "moment")),
-            Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
-            Step("σ", "M / S", Quantity(moment / section, "stress")),
-            Step("σ'", row.bending_words, Quantity(allowed, "stress")),
-        ),
+        equations=sums.equations,
     )

@@ -8,7 +8,8 @@ from math import hypot
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Quantity, make
+from trade.calculation import Quantity
+from trade.check import Check, make
 from trade.mounts import Hole, holes, mount_of
 from trade.plan.as_built import AsBuilt, nearest_mm
 from trade.plan.model import AnyPiece, Plan

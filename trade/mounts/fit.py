@@ -4,7 +4,8 @@ What stands above it, how high hands come, what goes through a door.
 """
 
 from trade import data
-from trade.check import Check, Message, Quantity, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.mounts import mount_of
 from trade.mounts.base import Box, covered
 from trade.plan.model import AnyPiece, Wall
@@ -82,13 +83,19 @@ def hangs_free(piece: AnyPiece) -> Check | None:
             "“{what}” is {high} long; to hang clear of the floor its hook should be {demand} "
             "up, and is {capacity}."
         )
+    sums = Calculation()
+    sums.given("l", high, "length", "what hangs, how long")
+    sums.given("s", room, "length", "clear of the floor")
+    sums.then("h_min", "l + s", "length", "so high")
+    sums.given("h", hook, "length", "its hook is")
     return make(
         "fit.hang",
         part="piece",
         case="any",
         limit="fit" if on_the_floor else "service",
-        demand=Quantity(high + room, "length"),
-        capacity=Quantity(max(hook, _TOUCHING_MM), "length"),
+        demand=sums.quantity("h_min"),
+        capacity=sums.quantity("h"),
+        equations=sums.equations,
         template=said,
         parts={"what": longest.name, "high": Quantity(high, "length")},
     )

@@ -4,7 +4,8 @@ Bought ready, so its packet says what it carries, or nobody knows.
 """
 
 from trade import data
-from trade.check import Assumption, Check, Quantity, Step, make
+from trade.calculation import Calculation
+from trade.check import Assumption, Check, make
 from trade.load.line import unweighed
 from trade.load.push import heaviest_n
 from trade.measure import G_N_PER_KG, LBF_N
@@ -32,25 +33,23 @@ def checks(piece: Hooked, noun: str) -> list[Check]:
     """
     if piece.hook_kg is None:
         return []
-    hangs, rated = heaviest_n(piece) * data.uses()[piece.use].factor, piece.hook_kg * G_N_PER_KG
+    sums = Calculation()
+    words = "heaviest thing on one, or what hangs within a hand's width"
+    sums.given("W_1", heaviest_n(piece), "force", words)
+    sums.given("f", data.uses()[piece.use].factor, "ratio", "use factor")
+    sums.then("W", "f W_1", "force")
+    sums.given("W_r", piece.hook_kg * G_N_PER_KG, "force", "what its packet states")
     return [
         make(
             "hook.rated",
             part=noun,
             case="loaded, for years",
             unknown=unweighed(piece),
-            demand=Quantity(hangs, "pull"),
-            capacity=Quantity(rated, "pull"),
+            demand=sums.quantity("W", "pull"),
+            capacity=sums.quantity("W_r", "pull"),
             template="One {noun} carries {demand}; its packet states {capacity}.",
             parts={"noun": noun},
-            steps=(
-                Step(
-                    "W",
-                    "heaviest thing on one, or what hangs within a hand's width, × use",
-                    Quantity(hangs, "force"),
-                ),
-                Step("W_r", "what its packet states", Quantity(rated, "force")),
-            ),
+            equations=sums.equations,
         )
     ]
 

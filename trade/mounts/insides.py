@@ -7,17 +7,18 @@ shelves and on the bottoms of its bays.
 """
 
 from collections.abc import Iterator
-from math import pi
 from typing import NamedTuple, TypeVar
 
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.data import Board
 from trade.fixings import driving, pins, wood
 from trade.load.line import unweighed
-from trade.measure import G_N_PER_KG, Units
+from trade.measure import G_N_PER_KG, IN_MM, Units
+from trade.mounts import strength
 from trade.mounts.base import Ask, Part, cut
 from trade.mounts.work import Band, Detail, Row
 from trade.plan.model import Bookcase, Cabinet
@@ -33,12 +34,11 @@ _BACK_MM = 10.0
 _OFF_MM = 100.0
 _DEEP_MM = 10.0
 _HOUSED_MM = 6.0  # house rule: how deep a fixed shelf sits in its housings
-_SAFE = 3.0  # house rule, as of legs: of Euler's load
 _ROWS = 2  # on each face: one pin at the front, one at the back
 _PINS = 4
 _PIN_OUT_MM = 4.0
 _PIN_YIELD_MPA = 240.0  # mild steel, EN 10025-2 S235; from memory
-_THICKER_MM = (25.4, 31.75, 38.1)
+_THICKER_MM = (IN_MM, 1.25 * IN_MM, 1.5 * IN_MM)
 _CASE = "loaded, for years"
 P = TypeVar("P", Bookcase, Cabinet)
 
@@ -173,14 +173,14 @@ def cures(piece: P) -> Iterator[tuple[str, Message, P]]:
 class _OnOne(NamedTuple):
     """A loose shelf.
 
-    Its board, free length, own weight and what stands on it, N; and the many places all of it is
-    shared by.
+    Its board, free length, own weight, N; what the whole holds, N, and by how many places that is
+    shared.
     """
 
     board: Board
     span_mm: float
     own_n: float
-    contents_n: float
+    all_n: float
     places: int
 
 
@@ -188,7 +188,7 @@ def _on_one(piece: Bookcase | Cabinet) -> _OnOne:
     room, board = inside(piece), data.boards()[piece.inner]
     own = room.bay_mm * room.deep_mm * piece.inner_mm * 1e-9 * board.density_kg_m3 * G_N_PER_KG
     places = piece.loose_shelves + room.bays * (1 + fixed_rows(piece))
-    contents = sum(thing.mass_kg or 0.0 for thing in piece.things) * G_N_PER_KG / places
+    contents = sum(thing.mass_kg or 0.0 for thing in piece.things) * G_N_PER_KG
     return _OnOne(board, room.bay_mm, own, contents, places)
 
 
@@ -203,119 +203,114 @@ def _side(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
     share = (
         1 / room.bays if piece.dividers else 0.5
     )  # an upright carries half of the bays at both its sides
-    free, inertia = room.high_mm / (piece.fixed_rows + 1), room.deep_mm * t**3 / 12
-    load, euler = contents * share, pi**2 * board.e_mpa * inertia / free**2
+    sums = Calculation()
+    sums.given("Q", contents, "force", "what stands in it, with the use factor")
+    sums.given("s", share, "ratio", "share of it that one side or upright carries")
+    sums.then("F", "s Q", "force")
+    free = sums.given(
+        "l",
+        room.high_mm / (piece.fixed_rows + 1),
+        "length",
+        "free between bottom, fixed rows and top",
+    )
+    sums.given("E", board.e_mpa, "stress", f"stiffness of {board.name}")
+    sums.given("b", room.deep_mm, "length", "its depth")
+    sums.given("t", t, "fine", "its thickness")
+    sums.then("I", "b t³ / 12", "inertia")
+    strength.write_column(sums)
     return make(
         "inside.side",
         part="side" if not piece.dividers else "upright",
         case=_CASE,
         unknown=unknown,
-        demand=Quantity(load, "force"),
-        capacity=Quantity(euler / _SAFE, "force"),
+        demand=sums.quantity("F"),
+        capacity=sums.quantity("F_max"),
         template="A side or an upright carries {demand}; between what ties it, {free}, it can "
         "carry {capacity}.",
         parts={"free": Quantity(free, "length")},
-        steps=(
-            Step(
-                "N", "its share of what stands in it, with the use factor", Quantity(load, "force")
-            ),
-            Step("l", "free between bottom, fixed rows and top", Quantity(free, "length")),
-            Step("I", "depth × t³ / 12, mm⁴", Quantity(inertia, "ratio")),
-            Step("N_E", "π² E I / l²", Quantity(euler, "force")),
-            Step("N_E / 3", "what it can carry", Quantity(euler / _SAFE, "force")),
-        ),
+        equations=sums.equations,
     )
 
 
-def _loads(on: _OnOne, factor: float) -> tuple[Step, ...]:
-    return (
-        Step(
-            "n",
-            "loose shelves, and bottoms of bays: what it holds stands evenly on them",
-            Quantity(on.places, "count"),
-        ),
-        Step("Q", "contents of one", Quantity(on.contents_n, "force")),
-        Step("k", "use factor on contents", Quantity(factor, "ratio")),
-        Step("G", "own weight of the shelf", Quantity(on.own_n, "force")),
+def _loaded(on: _OnOne, factor: float | None) -> Calculation:
+    """What one loose shelf carries: contents Q, own weight G, with a use factor f."""
+    sums = Calculation()
+    sums.given("Q_0", on.all_n, "force", "what the whole holds")
+    sums.given(
+        "n", on.places, "count", "loose shelves and bottoms of bays, on which it stands evenly"
     )
+    sums.then("Q", "Q_0 / n", "force", "contents of one")
+    if factor is not None:
+        sums.given("f", factor, "ratio", "use factor on contents")
+    sums.given("G", on.own_n, "force", "own weight of the shelf")
+    sums.given("l", on.span_mm, "length", "from pin to pin")
+    return sums
 
 
 def _bending(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
-    factor, duration = data.uses()[piece.use].factor, data.house("duration_years")
-    moment = (on.own_n + factor * on.contents_n) * on.span_mm / 8
-    section = inside(piece).deep_mm * piece.inner_mm**2 / 6
-    allowed = on.board.bending_mpa(duration)
+    sums = _loaded(on, data.uses()[piece.use].factor)
+    sums.then("M", "(G + f Q) l / 8", "moment", "bending, free on its pins")
+    strength.write_flatwise(sums, inside(piece).deep_mm, piece.inner_mm, "depth of the shelf")
+    strength.write_bending(sums, on.board, data.house("duration_years"))
     return make(
         "inside.bending",
         part="loose shelf",
         case=_CASE,
         unknown=unknown,
-        demand=Quantity(moment / section, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template="A loose shelf uses {used} of the bending strength of {board}.",
         parts={"board": on.board.name},
-        steps=(
-            *_loads(on, factor),
-            Step("l", "from pin to pin", Quantity(on.span_mm, "length")),
-            Step("M", "(G + k Q) l / 8", Quantity(moment, "moment")),
-            Step("σ", "M over b t² / 6", Quantity(moment / section, "stress")),
-            Step("σ'", on.board.bending_words, Quantity(allowed, "stress")),
-        ),
+        equations=sums.equations,
     )
 
 
 def _sag(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
-    ei = on.board.e_mpa * inside(piece).deep_mm * piece.inner_mm**3 / 12
-    lasting = on.own_n * (1 + on.board.k_def) + on.contents_n * (
-        1 + data.house("steady_share") * on.board.k_def
-    )
-    sag, limit = 5 * lasting * on.span_mm**3 / (384 * ei), data.house("sag_limit")
+    sums = _loaded(on, None)
+    sums.given("E", on.board.e_mpa, "stress", f"stiffness of {on.board.name}")
+    sums.given("b", inside(piece).deep_mm, "length", "depth of the shelf")
+    sums.given("t", piece.inner_mm, "fine", "its thickness")
+    sums.then("I", "b t³ / 12", "inertia")
+    sums.given("k_def", on.board.k_def, "ratio", "creep of the board")
+    sums.given("ψ", data.house("steady_share"), "ratio", "share of the contents always there")
+    sums.then("W", "G (1 + k_def) + Q (1 + ψ k_def)", "force", "with creep counted in")
+    sums.then("w", "5 W l³ / 384 E I", "fine", "sag, free on its pins")
+    strength.write_sag_limit(sums)
     return make(
         "inside.sag",
         part="loose shelf",
         case="loaded, years",
         unknown=unknown,
-        demand=Quantity(sag, "fine"),
-        capacity=Quantity(on.span_mm / limit, "fine"),
+        demand=sums.quantity("w"),
+        capacity=sums.quantity("w_max"),
         template="Over the years a loose shelf sags {demand}; the limit for {span} is {capacity}.",
         parts={"span": Quantity(on.span_mm, "length")},
-        steps=(
-            *_loads(on, 1.0),
-            Step("E", f"stiffness of {on.board.name}", Quantity(on.board.e_mpa, "stress")),
-            Step("k_def", "creep of the board", Quantity(on.board.k_def, "ratio")),
-            Step("W", "G (1 + k_def) + Q (1 + ψ₂ k_def)", Quantity(lasting, "force")),
-            Step("w", "5 W l³ / 384 E I, free on its pins", Quantity(sag, "fine")),
-            Step(f"l / {limit:.0f}", "limit", Quantity(on.span_mm / limit, "fine")),
-        ),
+        equations=sums.equations,
     )
 
 
 def _pin(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
     """A pin in an upright or a side of the same board, its load a little out of the face."""
-    factor, d = data.uses()[piece.use].factor, data.house("pin_mm")
-    fe = wood.bearing_strength_mpa(on.board.g, d)
-    by_wood, by_pin, _ = pins.carries(fe * d, _DEEP_MM, _PIN_OUT_MM, _PIN_YIELD_MPA * d**3 / 6)
-    reduction = wood.reduction_terms(d, d)["IV"]
-    allowed, load = min(by_wood, by_pin) / reduction, (on.own_n + factor * on.contents_n) / _PINS
+    sums = _loaded(on, data.uses()[piece.use].factor)
+    sums.given("n_p", _PINS, "count", "pins under it")
+    sums.then("F", "(G + f Q) / n_p", "force", "on each")
+    d = sums.given("D", data.house("pin_mm"), "fine", "pin")
+    sums.given("L", _DEEP_MM, "fine", "pin in the wood")
+    sums.given("e", _PIN_OUT_MM, "fine", "from the wood's face to where the shelf rests")
+    sums.given("G_w", on.board.g, "ratio", f"specific gravity of {on.board.name}")
+    sums.given(
+        "F_e", wood.bearing_strength_mpa(on.board.g, d), "stress", "its dowel bearing strength"
+    )
+    pins.write_carried(sums, "F_e D", _PIN_YIELD_MPA, d)
+    sums.given("R_d", wood.reduction_terms(d, d)["IV"], "ratio", "reduction term")
+    sums.then("F_max", "min(P_w, P_p) / R_d", "force", "it can carry")
     return make(
         "inside.pin",
         part="shelf pin",
         case=_CASE,
         unknown=unknown,
-        demand=Quantity(load, "force"),
-        capacity=Quantity(allowed, "force"),
+        demand=sums.quantity("F"),
+        capacity=sums.quantity("F_max"),
         template="Each shelf pin carries {demand}; it can carry {capacity}.",
-        steps=(
-            *_loads(on, factor),
-            Step("D", "pin", Quantity(d, "fine")),
-            Step("L", "pin in the wood", Quantity(_DEEP_MM, "fine")),
-            Step(
-                "e", "from the wood's face to where the shelf rests", Quantity(_PIN_OUT_MM, "fine")
-            ),
-            Step("F_e", f"dowel bearing strength of {on.board.name}", Quantity(fe, "stress")),
-            Step("P_w", "at yield of the wood", Quantity(by_wood, "force")),
-            Step("P_p", "at yield of the pin", Quantity(by_pin, "force")),
-            Step("R_d", "reduction term", Quantity(reduction, "ratio")),
-            Step("(G + k Q) / 4", "on one of four pins", Quantity(load, "force")),
-        ),
+        equations=sums.equations,
     )

@@ -6,7 +6,8 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, make
+from trade.calculation import Quantity
+from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.load.line import unweighed

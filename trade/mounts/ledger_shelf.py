@@ -6,7 +6,8 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.load.line import unweighed
@@ -248,16 +249,22 @@ def _side(
 ) -> Check:
     """Screws of a side ledger, which hold as those on this wall do."""
     behind, push = backing(wall), push_of(piece).n
-    value = strips.shear_n(like)
     count, even = max(piece.side_screws, 1), ledgers.total_n(piece) * part
     most, (years, minutes) = front_share(count), strips.durations(like)
-    demand, duration, case = max(
-        (
-            (even * most, years, "loaded, for years"),
-            ((even + push) * most, minutes, "loaded, and pushed at its front end"),
-        ),
-        key=lambda d: d[0] / d[1],
+    pushed, duration, case = max(
+        ((0.0, years, "loaded, for years"), (push, minutes, "loaded, and pushed at its front end")),
+        key=lambda d: (even + d[0]) / d[1],
     )
+    sums = Calculation()
+    sums.given("Q", ledgers.total_n(piece), "force", "all that lies on it, and the board")
+    sums.given("s", part, "ratio", "share of a side ledger, at its front end")
+    sums.given("F", pushed, "force", "push there")
+    sums.given("n", count, "count", "its screws")
+    sums.given("k", most, "ratio", "part that its front screw takes: 1/n + e c / Σ c²")
+    sums.then("V", "k (s Q + F)", "force", "load of that screw")
+    sums.given("Z", strips.shear_n(like), "force", "shear of one screw as on this wall")
+    sums.given("C_D", duration, "ratio", "load duration, in wood")
+    sums.then("Z'", "Z C_D", "force", "it can carry")
     across = "across the lining it" if behind.lining_mm else "it"
     ask = (
         ()
@@ -272,21 +279,10 @@ def _side(
         part="side ledger",
         case=case,
         unknown=(*ask, *behind.unknown, *loads),
-        demand=Quantity(demand, "pull"),
-        capacity=Quantity(max(value * duration, 1e-6), "pull"),
+        demand=sums.quantity("V", "pull"),
+        capacity=sums.quantity("Z'", "pull"),
         template="Each screw of a side ledger carries {demand}; "
         + across
         + " can carry {capacity}.",
-        steps=(
-            Step("F", "what a side ledger carries, at its front end", Quantity(even, "force")),
-            Step("n", "its screws", Quantity(count, "count")),
-            Step(
-                "k",
-                "part of it that its front screw takes: 1/n + e c / Σ c²",
-                Quantity(most, "ratio"),
-            ),
-            Step("V", "k (F + push)", Quantity(demand, "force")),
-            Step("Z", "shear of one screw as on this wall", Quantity(value, "force")),
-            Step("Z'", "Z C_D in wood", Quantity(value * duration, "force")),
-        ),
+        equations=sums.equations,
     )

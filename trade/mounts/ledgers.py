@@ -5,11 +5,11 @@ load or more. A long board carries that half along its front strip to the side l
 a deep one is cut along yield lines at 45 degrees.
 """
 
-from math import pi
 from typing import Any, NamedTuple
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, make
 from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.load.line import Contents, LineLoad, contents_of
@@ -17,7 +17,7 @@ from trade.load.push import push_of
 from trade.load.shelf import board_n
 from trade.load.stiffener import Stiffener
 from trade.mechanics import beam, composite
-from trade.mounts import strips
+from trade.mounts import strength, strips
 from trade.mounts.base import Shape, block, board_side
 from trade.plan.model import Bench, LedgerShelf, Wall
 
@@ -149,6 +149,11 @@ class Strip(NamedTuple):
     parts: tuple[tuple[str, str, composite.Component], ...]
 
     @property
+    def inside_n(self) -> float:
+        """All single things on its span."""
+        return sum(force for _, force in self.points_n)
+
+    @property
     def bending(self) -> list[composite.Component]:
         """All that bends together."""
         return [part for _, _, part in self.parts]
@@ -187,119 +192,96 @@ def front_strip(piece: Ledgered, places_mm: tuple[float, ...], under: Stiffener 
 
 def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> list[Check]:
     """Bending of the front, pushed in mid span, and its sag over the years."""
-    use, l = data.uses()[piece.use], strip.span_mm  # noqa: E741
-    inside = sum(force for _, force in strip.points_n)
-    given = (
-        Step(
-            "w", "half of what lies on it evenly, along the front", Quantity(strip.even_n, "force")
-        ),
-        Step("P", "of single things what reaches the front", Quantity(inside, "force")),
-        Step("l", "between what holds the front", Quantity(l, "length")),
-    )
-    stiff = tuple(
-        Step(
-            f"E I_{n}",
-            f"stiffness of the {name}, {data.boards()[key].name}, N m²",
-            Quantity(part.ei_nmm2 / 1e9, "ratio"),
-        )
-        for n, (name, key, part) in enumerate(strip.parts, start=1)
-    )
-    even, single = (strip.even_n - strip.own_n) / use.factor + strip.own_n, inside / use.factor
-    sag = (5 * even * l**3 / 384 + single * l**3 / 48) / composite.ei_nmm2(strip.bending, creep=1.0)
-    limit = l / data.house("sag_limit")
+    use = data.uses()[piece.use]
+    sums = _front(strip)
+    strength.write_rigidity(sums, strip.parts, creep=True)
+    sums.given("f", use.factor, "ratio", "use factor on contents, left out of a sag")
+    sums.given("G", strip.own_n, "force", "own weight of it")
+    sums.then("w_1", "(w − G) / f + G", "force", "without that factor")
+    sums.then("w_∞", "(5 w_1 l³ / 384 + P l³ / 48 f) / K'", "fine", "sag over the years")
+    strength.write_sag_limit(sums)
     sags = make(
         "front.sag",
         part="board",
         case="loaded, years",
         unknown=unknown,
-        demand=Quantity(sag, "fine"),
-        capacity=Quantity(limit, "fine"),
+        demand=sums.quantity("w_∞"),
+        capacity=sums.quantity("w_max"),
         template="Over the years the free front edge sags {demand}; the limit for {span} is "
         "{capacity}.",
-        parts={"span": Quantity(l, "length")},
-        steps=(
-            *given,
-            *stiff,
-            Step("k", "use factor on contents, left out of a sag", Quantity(use.factor, "ratio")),
-            Step("w_1", "(w less own weight) / k, and own weight", Quantity(even, "force")),
-            Step("w_∞", "(5 w_1 l³/384 + P/k l³/48) / Σ E I / (1 + k_def)", Quantity(sag, "fine")),
-            Step(f"l / {data.house('sag_limit'):.0f}", "limit", Quantity(limit, "fine")),
-        ),
+        parts={"span": Quantity(strip.span_mm, "length")},
+        equations=sums.equations,
     )
-    return [_front_bending(piece, strip, given, inside, unknown), sags]
+    return [_front_bending(piece, strip, unknown), sags]
 
 
-def _front_bending(
-    piece: Ledgered, strip: Strip, given: tuple[Step, ...], inside: float, unknown: tuple[str, ...]
-) -> Check:
+def _front(strip: Strip) -> Calculation:
+    """What loads the front, w and P, and its span l."""
+    sums = Calculation()
+    sums.given("w", strip.even_n, "force", "half of what lies on it evenly, along the front")
+    sums.given("P", strip.inside_n, "force", "of single things what reaches the front")
+    sums.given("l", strip.span_mm, "length", "between what holds the front")
+    return sums
+
+
+def _front_bending(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> Check:
     """The part of the front that is bent most for its wood, loaded for years or pushed."""
-    l = strip.span_mm  # noqa: E741
-    lasting = strip.even_n * l / 8 + inside * l / 4
+    push, span = push_of(piece).n, strip.span_mm
+    lasting = strip.even_n * span / 8 + strip.inside_n * span / 4
     cases = (
-        (lasting, data.house("duration_years"), "loaded, for years"),
-        (
-            lasting + push_of(piece).n * l / 4,
-            data.house("duration_minutes"),
-            "loaded, and pushed on the front edge",
-        ),
+        (0.0, data.house("duration_years"), "loaded, for years"),
+        (push, data.house("duration_minutes"), "loaded, and pushed on the front edge"),
     )
-    every = [(*case, *part) for case in cases for part in strip.parts]
-    moment, duration, case, name, key, part = max(
+    every = [
+        (*case, n, data.boards()[key], part)
+        for case in cases
+        for n, (_, key, part) in enumerate(strip.parts)
+    ]
+    pushed, duration, case, n, row, _ = max(
         every,
         key=lambda e: (
-            composite.stress_mpa(e[0], e[5], strip.bending) / data.boards()[e[4]].bending_mpa(e[1])
+            composite.stress_mpa(lasting + e[0] * span / 4, e[5], strip.bending)
+            / e[4].bending_mpa(e[1])
         ),
     )
-    row = data.boards()[key]
-    stress, allowed = composite.stress_mpa(moment, part, strip.bending), row.bending_mpa(duration)
+    sums = _front(strip)
+    sums.given("F", pushed, "force", "push on the front edge")
+    sums.then("M", "w l / 8 + (P + F) l / 4", "moment", case)
+    strength.write_rigidity(sums, strip.parts)
+    strength.write_share(sums, n + 1)
+    strength.write_bending(sums, row, duration)
     return make(
         "front.bending",
         part="board",
         case=case,
         unknown=unknown,
-        demand=Quantity(stress, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template="Along its front edge the {what} uses {used} of the bending strength of {wood}.",
-        parts={"what": name, "wood": row.name},
-        steps=(
-            *given,
-            Step("M", "w l/8 + (P + push) l/4", Quantity(moment, "moment")),
-            Step(
-                "k",
-                f"share of the {name}, E I / Σ E I",
-                Quantity(part.ei_nmm2 / composite.ei_nmm2(strip.bending), "ratio"),
-            ),
-            Step(
-                "S",
-                f"section modulus of the {name}, mm³",
-                Quantity(part.inertia_mm4 / (part.high_mm / 2), "ratio"),
-            ),
-            Step("σ", "k M / S", Quantity(stress, "stress")),
-        ),
+        parts={"what": strip.parts[n][0], "wood": row.name},
+        equations=sums.equations,
     )
 
 
 def leg_check(piece: Bench, load_n: float, unknown: tuple[str, ...]) -> Check:
-    """A leg as a column hinged at both ends (Euler), over three."""
-    row = data.boards()["pine_white"]
-    tall = piece.top_mm - piece.thickness_mm
-    inertia = piece.leg_mm**4 / 12
-    buckles = pi**2 * row.e_mpa * inertia / max(tall, 1.0) ** 2
+    """A leg as a column hinged at both ends (Euler)."""
+    row, sums = data.boards()["pine_white"], Calculation()
+    sums.given("F", load_n, "force", "what the hardest-pressed leg carries")
+    sums.given("l", max(piece.top_mm - piece.thickness_mm, 1.0), "length", "length of the leg")
+    sums.given("E", row.e_mpa, "stress", f"stiffness of {row.name}")
+    sums.given("b", piece.leg_mm, "fine", "its thickness")
+    sums.then("I", "b⁴ / 12", "inertia")
+    strength.write_column(sums)
     return make(
         "leg.buckling",
         part="leg",
         case="loaded, and pushed on the front edge",
         unknown=unknown,
-        demand=Quantity(load_n, "pull"),
-        capacity=Quantity(buckles / 3, "pull"),
+        demand=sums.quantity("F", "pull"),
+        capacity=sums.quantity("F_max", "pull"),
         template="The hardest-pressed leg carries {demand}; at that height and thickness it can "
         "carry {capacity}.",
-        steps=(
-            Step("l", "length of the leg", Quantity(tall, "length")),
-            Step("E", f"stiffness of {row.name}", Quantity(row.e_mpa, "stress")),
-            Step("N_cr", "π² E I / l²", Quantity(buckles, "force")),
-            Step("N", "N_cr / 3", Quantity(buckles / 3, "force")),
-        ),
+        equations=sums.equations,
     )
 
 

@@ -11,9 +11,12 @@ from math import ceil
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, make
+from trade.data import Board, Screw
 from trade.fixings import driving, wood
 from trade.load.demand import Demand
+from trade.mounts import strength
 from trade.mounts.bevel import Bevel
 from trade.plan.model import Cabinet
 
@@ -79,14 +82,20 @@ def checks(
     piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> list[Check]:
     """Check the fixing of the body's own half, and a spacer that reaches below it."""
-    own = screws(piece, demands)
+    own, sums = screws(piece, demands), Calculation()
+    words = "thread in the half, or the head through the back: the less"
+    sums.given("W", own.withdrawal_n, "force", words)
+    sums.given("Z", own.lateral_n, "force", "one in shear")
+    words = "pull and load at one place, each case over W C_D and Z C_D together"
+    sums.given("n", own.each, "count", words)
+    sums.given("n_max", own.room, "count", f"room for one every {_APART_MM:.0f} mm")
     found = make(
         "cleat.own_half",
         part="its own half",
         case="at the hardest of the wall's places",
         unknown=unknown,
-        demand=Quantity(own.each, "count"),
-        capacity=Quantity(own.room or 0.5, "count"),
+        demand=sums.quantity("n"),
+        capacity=sums.quantity("n_max"),
         template=(
             "Through {back} of {wood} its own half needs {demand} screws about each of the wall's "
             "places; {capacity} have room."
@@ -95,20 +104,7 @@ def checks(
             "is too thin."
         ),
         parts={"back": Quantity(piece.back_mm, "fine"), "wood": data.boards()[piece.inner].name},
-        steps=(
-            Step(
-                "W",
-                "thread in the half, or the head through the back: the less",
-                Quantity(own.withdrawal_n, "force"),
-            ),
-            Step("Z", "one in shear", Quantity(own.lateral_n, "force")),
-            Step(
-                "n",
-                "pull and load at one place, each case over W C_D and Z C_D together",
-                Quantity(own.each, "count"),
-            ),
-            Step("N", f"room for one every {_APART_MM:.0f} mm", Quantity(own.room, "count")),
-        ),
+        equations=sums.equations,
     )
     return [found, *([_spacer(piece, bevel, demands, unknown)] if piece.below_mm else [])]
 
@@ -128,17 +124,7 @@ def _spacer(
     piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> Check:
     """Check bending where it leaves the body, pressed at its lower end by the bevel's pull."""
-    row = data.boards()[piece.cleat]
-    long = piece.length_mm - 2 * INSET_MM
-    held = spacer_mm(piece) - piece.below_mm
-    screw = data.screws()[SCREW]
-    section = long * piece.cleat_mm**2 / 6
-    many = max(int(long / _APART_MM / 2), _LEAST)
-    reach = driving.reach(screw, piece.cleat_mm + piece.back_mm, piece.cleat_mm)
-    one = min(
-        wood.withdrawal_n_per_mm(screw, data.boards()[piece.inner].g) * reach.thread_mm,
-        wood.pull_through_n(screw.head_mm, piece.cleat_mm, row.g),
-    )
+    row, screw = data.boards()[piece.cleat], data.screws()[SCREW]
     most = max(len(cases) for cases in demands.values())
     lines = [[cases[min(k, len(cases) - 1)] for cases in demands.values()] for k in range(most)]
     foot, duration, case = max(
@@ -148,38 +134,43 @@ def _spacer(
         ),
         key=lambda each: each[0] / each[1],
     )
-    moment = foot * max(piece.below_mm - SPACER_MM / 2, 0.0)
-    bent = moment / section / row.bending_mpa(duration)
-    pulled = moment / held / (many * one * duration) if one > 0 else 1e6
+    sums = Calculation()
+    sums.given("H", foot, "force", "what it presses on the wall with: all that the bevel pulls")
+    sums.given("e", piece.below_mm, "length", "how far it reaches below the body")
+    sums.given("h_p", SPACER_MM, "fine", "height of it that presses")
+    sums.then("M", "H max(e − h_p / 2, 0)", "moment", "bending where it leaves the body")
+    long = piece.length_mm - 2 * INSET_MM
+    strength.write_flatwise(sums, long, piece.cleat_mm, "its length")
+    strength.write_bending(sums, row, duration)
+    held = spacer_mm(piece) - piece.below_mm
+    sums.given("h_b", held, "length", "as much of it as is behind the body")
+    sums.then("T", "M / h_b", "force", "at its upper screws")
+    _write_upper_screws(sums, piece, screw, row, long)
+    sums.then("u", "max(σ / σ', T / T_max)", "percent", "the greater share")
     return make(
         "cleat.spacer",
         part="spacer",
         case=case,
         unknown=unknown,
-        demand=Quantity(max(bent, pulled), "percent"),
+        demand=sums.quantity("u"),
         capacity=Quantity(1.0, "percent"),
         template="Pressed below the body, the spacer uses {used} of its strength in bending and "
         "pull-out.",
-        steps=(
-            Step(
-                "H",
-                "what it presses on the wall with: all that the bevel pulls",
-                Quantity(foot, "force"),
-            ),
-            Step(
-                "M", "H times how far below the body its middle presses", Quantity(moment, "moment")
-            ),
-            Step("σ", "6 M / (length × thickness²)", Quantity(moment / section, "stress")),
-            Step("σ'", row.bending_words, Quantity(row.bending_mpa(duration), "stress")),
-            Step(
-                "T",
-                "M over as much of it as is behind the body, at its upper screws",
-                Quantity(moment / held, "force"),
-            ),
-            Step(
-                "n W C_D",
-                f"{many} screws along its upper edge",
-                Quantity(many * one * duration, "force"),
-            ),
-        ),
+        equations=sums.equations,
     )
+
+
+def _write_upper_screws(
+    sums: Calculation, piece: Cabinet, screw: Screw, row: Board, long_mm: float
+) -> None:
+    """Write what the screws along a spacer's upper edge hold, T_max."""
+    reach = driving.reach(screw, piece.cleat_mm + piece.back_mm, piece.cleat_mm)
+    back = data.boards()[piece.inner]
+    sums.given("n", max(int(long_mm / _APART_MM / 2), _LEAST), "count", "screws along its edge")
+    sums.given("G", back.g, "ratio", f"specific gravity of its back, {back.name}")
+    sums.given("D", screw.diameter_mm, "fine", "diameter of a screw")
+    sums.then("W", wood.withdrawal_formula(screw).text, "line", "what each length of thread holds")
+    sums.given("p", reach.thread_mm, "fine", "thread in the back, less the tip")
+    head = wood.pull_through_n(screw.head_mm, piece.cleat_mm, row.g)
+    sums.given("W_H", head, "force", "its head through the spacer")
+    sums.then("T_max", "n min(W p, W_H) C_D", "force", "they hold")

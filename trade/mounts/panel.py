@@ -6,7 +6,8 @@ from typing import Any, ClassVar, TypeVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Assumption, Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Assumption, Check, Message, make
 from trade.fixings import driving, fastening, wood
 from trade.fixings.support import Support
 from trade.load.demand import Demand
@@ -14,7 +15,7 @@ from trade.load.line import LineLoad, unweighed
 from trade.load.ways import Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mechanics.beam import widest_mm
-from trade.mounts import board, hooks, strips
+from trade.mounts import board, hooks, strength, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Box, Extra, Mount, Part, Shape, block, covered, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bored, Detail, Opening, Work
@@ -312,52 +313,60 @@ def _top_pull_n(piece: Panel, demands: dict[int, tuple[Demand, ...]], n: int) ->
 
 
 def _worst(piece: Panel, demands: dict[int, tuple[Demand, ...]]) -> tuple[float, float, str]:
-    years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    cases = (
-        (_top_pull_n(piece, demands, 0), years, "loaded, for years"),
-        (_top_pull_n(piece, demands, 1), minutes, "loaded, and pushed"),
+    return strength.lasting_or_pushed(
+        _top_pull_n(piece, demands, 0), _top_pull_n(piece, demands, 1)
     )
-    return max(cases, key=lambda case: case[0] / case[1])
 
 
 def _batten_screws(
     piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> Check:
     """The panel's screws in the top batten: the thread is no longer than the batten is thick."""
-    screw, row = data.screws()["wood_8"], data.boards()[_BATTEN]
-    past = min(piece.panel_screw_mm - piece.thickness_mm, piece.batten_mm)
-    thread = max(
-        min(driving.thread_length_mm(screw, piece.panel_screw_mm), past) - screw.tip_mm, 0.0
-    )
+    screw, row, sums = data.screws()[_LIGHT], data.boards()[_BATTEN], Calculation()
     pull, duration, case = _worst(piece, demands)
-    each = pull / piece.panel_screws
-    holds = wood.withdrawal_n_per_mm(screw, row.g) * thread * duration
+    sums.given("P", pull, "force", f"pull on the top batten, {case}")
+    sums.given("n", piece.panel_screws, "count", "the panel's screws in it")
+    sums.then("P_1", "P / n", "force", "pull of each")
+    sums.given("L", piece.panel_screw_mm, "length", "length of a screw")
+    sums.given("t", piece.thickness_mm, "fine", "thickness of the panel")
+    sums.given("b", piece.batten_mm, "fine", "thickness of the batten")
+    thread = driving.thread_length_mm(screw, piece.panel_screw_mm)
+    sums.given("L_T", thread, "fine", "its thread")
+    sums.given("E", screw.tip_mm, "fine", "its tip, which does not count")
+    sums.then("p", "max(min(L_T, L − t, b) − E, 0)", "fine", "thread in the batten")
+    sums.given("G", row.g, "ratio", f"specific gravity of {row.name}, as battens are taken")
+    sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
+    sums.then("W", wood.withdrawal_formula(screw).text, "line", "what each length holds")
+    sums.given("C_D", duration, "ratio", "load duration")
+    sums.then("W'", "W p C_D", "force", "what its thread holds")
     return make(
         "panel.batten_screws",
         part="panel",
         case=case,
         unknown=unknown,
-        demand=Quantity(each, "pull"),
-        capacity=Quantity(max(holds, 1e-6), "pull"),
+        demand=sums.quantity("P_1", "pull"),
+        capacity=sums.quantity("W'", "pull"),
         template="Each #8 screw of the panel in its top batten is pulled with {demand}; its "
         "thread holds {capacity}.",
-        steps=(
-            Step("P", f"pull on the top batten, {case}", Quantity(pull, "force")),
-            Step("n", "the panel's screws in it", Quantity(piece.panel_screws, "count")),
-            Step("p_t", "thread in the batten, less the tip", Quantity(thread, "fine")),
-            Step("G", f"batten taken as {row.name}", Quantity(row.g, "ratio")),
-            Step("W'", "2850 G² D p_t C_D", Quantity(holds, "force")),
-        ),
+        equations=sums.equations,
     )
 
 
 def _short_enough(piece: Panel) -> Check:
+    sums = Calculation()
+    sums.given("L", piece.panel_screw_mm, "length", "length of a screw")
+    sums.given("s", _BEHIND_MM, "fine", "it stops short by")
+    sums.then("L_s", "L + s", "fine", "so deep")
+    sums.given("t", piece.thickness_mm, "fine", "thickness of the panel")
+    sums.given("b", piece.batten_mm, "fine", "thickness of the batten")
+    sums.then("t_b", "t + b", "fine", "panel and batten")
     return make(
         "panel.behind",
         part="panel",
         case="any",
-        demand=Quantity(piece.panel_screw_mm + _BEHIND_MM, "fine"),
-        capacity=Quantity(piece.thickness_mm + piece.batten_mm, "fine"),
+        demand=sums.quantity("L_s"),
+        capacity=sums.quantity("t_b"),
+        equations=sums.equations,
         template="The panel's screws must not come out behind: with room they need {demand}; "
         "panel and batten are {capacity}.",
     )
@@ -394,22 +403,22 @@ def _batten_bending(
     row, span = data.boards()[_BATTEN], widest_mm(piece.length_mm, piece.supports_mm)
     where, apart = strips.bent_where(piece.length_mm, piece.supports_mm)
     pull, duration, case = _worst(piece, demands)
-    moment, section = pull / piece.length_mm * span**2 / 8, _BATTEN_HIGH_MM * piece.batten_mm**2 / 6
-    allowed = row.bending_mpa(duration)
+    sums = Calculation()
+    sums.given("P", pull, "force", f"pull on the top batten, {case}")
+    sums.given("L", piece.length_mm, "length", "its length")
+    sums.then("p", "P / L", "line", "pull along it")
+    sums.given("l", span, "length", "widest gap between screws, or twice the overhang")
+    sums.then("M", "p l² / 8", "moment", "bending")
+    strength.write_flatwise(sums, _BATTEN_HIGH_MM, piece.batten_mm, "height of the batten")
+    strength.write_bending(sums, row, duration)
     return make(
         "panel.batten_bending",
         part="batten",
         case=case,
         unknown=unknown,
-        demand=Quantity(moment / section, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template=where + " the top batten uses {used} of the bending strength of {wood}.",
         parts={"span": apart, "wood": row.name},
-        steps=(
-            Step("p", "pull along the top batten", Quantity(pull / piece.length_mm, "line")),
-            Step("l", "widest gap between screws, or twice the overhang", Quantity(span, "length")),
-            Step("M", "p l² / 8", Quantity(moment, "moment")),
-            Step("σ", "6 M / (height × thickness²)", Quantity(moment / section, "stress")),
-            Step("σ'", row.bending_words, Quantity(allowed, "stress")),
-        ),
+        equations=sums.equations,
     )

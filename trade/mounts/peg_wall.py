@@ -1,15 +1,16 @@
 """A perforated board or plywood peg wall: a panel whose things hang on pegs in short holes."""
 
-from math import pi
 from typing import Any, ClassVar, NamedTuple
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.fixings import driving, wood
 from trade.load.line import contents_of, unweighed
 from trade.load.push import push_of
 from trade.measure import Units
 from trade.memo import memoized
+from trade.mounts import strength
 from trade.mounts.base import Ask, Box, Part, Shape, around, block, cut_dowel
 from trade.mounts.hanging import Hanging, do
 from trade.mounts.panel import Panelled, rows_mm
@@ -18,7 +19,6 @@ from trade.plan.model import PegWall, Wall
 from trade.plan.policy import Policy
 
 _TUG = "a tug at what hangs there"
-_QUARTER_MM = 6.35
 _REDUCED = 4.0
 _SMALL = 0.6  # house rule: the small holes between the large ones, for light pegs and hooks
 _CLEAR_MM = 4.0  # house rule: half a screw's head, and a little wood
@@ -201,48 +201,43 @@ def _peg(piece: PegWall) -> list[Check]:
         ),
         key=lambda c: c[0] / c[2],
     )
-    allowed = (
-        wood.bearing_strength_mpa(sheet.g, max(piece.peg_mm, _QUARTER_MM), across_grain=True)
-        / _REDUCED
-    )
-    section, t = pi * piece.peg_mm**3 / 32, piece.thickness_mm
-    pried = (6 * (moment + force * t / 2) / t**2 + force / t) / piece.peg_mm
     unknown = unweighed(piece)
+    bent, pried = Calculation(), Calculation()
+    bent.given("M", moment, "moment", f"weight × how far out it hangs, {case}")
+    strength.write_round(bent, piece.peg_mm, "peg")
+    strength.write_bending(bent, peg, duration)
+    pried.given("M", moment, "moment", f"about the sheet's face, {case}")
+    pried.given("V", force, "force", "weight on the peg")
+    pried.given("t", piece.thickness_mm, "fine", "depth of its hole")
+    pried.given("d", piece.peg_mm, "fine", "peg")
+    pried.then("p", "(6 (M + V t/2) / t² + V / t) / d", "stress", "pressed with")
+    pried.given("G", sheet.g, "ratio", f"specific gravity of {sheet.name}")
+    pried.given("D", max(piece.peg_mm, wood.QUARTER_INCH_MM), "fine", "peg, as a bolt")
+    pried.then("F_e", wood.BEARING_ACROSS.text, "stress", "dowel bearing across the grain")
+    pried.given("R_d", _REDUCED, "ratio", "reduction term")
+    pried.given("C_D", duration, "ratio", "load duration")
+    pried.then("p'", "F_e C_D / R_d", "stress", "it may be pressed with")
     return [
         make(
             "peg.bending",
             part="peg",
             case=case,
             unknown=unknown,
-            demand=Quantity(moment / section, "stress"),
-            capacity=Quantity(peg.bending_mpa(duration), "stress"),
+            demand=bent.quantity("σ"),
+            capacity=bent.quantity("σ'"),
             template="At the sheet's face a peg uses {used} of the bending strength of {wood}.",
             parts={"wood": peg.name},
-            steps=(
-                Step("M", f"weight × how far out it hangs, {case}", Quantity(moment, "moment")),
-                Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
-                Step("σ", "M / S", Quantity(moment / section, "stress")),
-            ),
+            equations=bent.equations,
         ),
         make(
             "peg.socket",
             part="peg",
             case=case,
             unknown=unknown,
-            demand=Quantity(pried, "stress"),
-            capacity=Quantity(allowed * duration, "stress"),
+            demand=pried.quantity("p"),
+            capacity=pried.quantity("p'"),
             template="In its hole a peg uses {used} of the bearing strength of {wood}.",
             parts={"wood": sheet.name},
-            steps=(
-                Step("M", f"about the sheet's face, {case}", Quantity(moment, "moment")),
-                Step("V", "weight on the peg", Quantity(force, "force")),
-                Step("t", "depth of its hole", Quantity(t, "fine")),
-                Step(
-                    "F_e / 4",
-                    "dowel bearing across the grain, reduced",
-                    Quantity(allowed, "stress"),
-                ),
-                Step("p", "(6 (M + V t/2) / t² + V / t) / d", Quantity(pried, "stress")),
-            ),
+            equations=pried.equations,
         ),
     ]

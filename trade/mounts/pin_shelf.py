@@ -7,7 +7,8 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.fixings import pins
 from trade.fixings.pins import PinSeat
 from trade.load import sharing
@@ -288,23 +289,29 @@ def _droop(
     out = demand.moment_nmm / demand.load_n if demand.load_n > 0 else 0.0
     wood, bent = _parts(piece, support, max(demand.load_n, 0.0), max(out, 0.0))
     about = demand.moment_nmm + demand.load_n * support.gap_mm
+    sums = Calculation()
+    sums.given("P", demand.load_n, "force", f"load on the pin, {demand.case}")
+    sums.given("M", about, "moment", "about the wood's face, lining included")
+    sums.given("w_1", wood, "fine", "the wood gives (beam on a bed of springs)")
+    sums.given("k_def", rods.STUD_CREEP, "ratio", "creep of the stud")
+    sums.given("w_2", bent, "fine", "the pin bends")
+    sums.then("w", "w_1 (1 + k_def) + w_2", "fine", "in all")
+    sums.given("d", piece.depth_mm, "length", "depth of the shelf")
+    if piece.tilted:
+        sums.then("w_0", f"min(w, {_MOST_TILT} d)", "fine", "set upward by so much")
+        sums.then("w'", "w − w_0", "fine", "low in the end")
+    sums.given("n_w", data.house("droop_limit"), "count", "part of the depth that may be seen")
+    sums.then("w_max", "d / n_w", "fine", "limit")
     return make(
         "pin.droop",
         part=support.part,
         support=support.index,
         case=demand.case,
         unknown=unknown,
-        demand=Quantity(drop - up, "fine"),
-        capacity=Quantity(piece.depth_mm / data.house("droop_limit"), "fine"),
+        demand=sums.quantity("w'" if piece.tilted else "w"),
+        capacity=sums.quantity("w_max"),
         template="Over the years the front edge drops {drop}; set {up} upward it ends {demand} "
         "low, the limit is {capacity}.",
-        parts={"drop": Quantity(drop, "fine"), "up": Quantity(up, "fine")},
-        steps=(
-            Step("P", f"load on the pin, {demand.case}", Quantity(demand.load_n, "force")),
-            Step("M", "about the wood's face, lining included", Quantity(about, "moment")),
-            Step("w_1", "the wood gives (beam on a bed of springs)", Quantity(wood, "fine")),
-            Step("k_def", "creep of the stud", Quantity(rods.STUD_CREEP, "ratio")),
-            Step("w_2", "the pin bends", Quantity(bent, "fine")),
-            Step("w", "w_1 (1 + k_def) + w_2", Quantity(drop, "fine")),
-        ),
+        parts={"drop": sums.quantity("w"), "up": Quantity(up, "fine")},
+        equations=sums.equations,
     )

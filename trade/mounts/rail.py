@@ -2,20 +2,19 @@
 
 from collections.abc import Iterator
 from itertools import pairwise
-from math import hypot
 from typing import Any, ClassVar, NamedTuple, TypeVar
 
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Assumption, Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Assumption, Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.load.push import push_of
-from trade.load.shelf import torsion_form_mm3
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import board, hooks, strips
+from trade.mounts import board, hooks, strength, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
@@ -205,29 +204,25 @@ def _hook(x: float, low: float) -> Shape:
 def _bending(
     piece: Rail, demands: tuple[BoardDemand, BoardDemand], unknown: tuple[str, ...]
 ) -> Check:
-    row, section = data.boards()[piece.board], piece.thickness_mm * piece.height_mm**2 / 6
+    row, sums = data.boards()[piece.board], Calculation()
     worst = max(demands, key=lambda d: d.moment_nmm / d.duration)
-    allowed, stress = row.bending_mpa(worst.duration), worst.moment_nmm / section
+    sums.given("M", worst.moment_nmm, "moment", f"bending as a continuous beam, {worst.case}")
+    sums.given("t", piece.thickness_mm, "fine", "thickness of the rail")
+    sums.given("h", piece.height_mm, "length", "its height")
+    sums.then("S", "t h² / 6", "section", "section modulus")
+    sums.then("σ", "M / S", "stress")
+    strength.write_bending(sums, row, worst.duration)
     return make(
         "rail.bending",
         part="board",
         case=worst.case,
         unknown=unknown,
-        demand=Quantity(stress, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template="The rail uses {used} of the bending strength of {wood}, {place} from its left "
         "end.",
         parts={"wood": row.name, "place": Quantity(worst.place_mm, "length")},
-        steps=(
-            Step(
-                "M",
-                f"bending as a continuous beam, {worst.case}",
-                Quantity(worst.moment_nmm, "moment"),
-            ),
-            Step("S", "thickness × height² / 6, mm³", Quantity(section, "ratio")),
-            Step("σ", "M / S", Quantity(stress, "stress")),
-            Step("σ'", row.bending_words, Quantity(allowed, "stress")),
-        ),
+        equations=sums.equations,
     )
 
 
@@ -326,68 +321,52 @@ def _twist(piece: Rail, wall: Wall, bent: float, unknown: tuple[str, ...]) -> Ch
     On bare studs no edge presses on anything between them, and all of it twists. `bent`: how much
     of the rail its own bending takes already.
     """
-    row, section = data.boards()[piece.board], piece.height_mm * piece.thickness_mm**2 / 6
-    form = torsion_form_mm3(piece.height_mm, piece.thickness_mm)
+    row = data.boards()[piece.board]
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     cases = zip(
         twists(piece),
         rolls(piece),
         (years, minutes),
-        ("for years", "and pushed on a hook"),
+        ("loaded, for years", "loaded, and pushed on a hook"),
         strict=True,
     )
     bare = wall.layers == () and bool(wall.uprights)
-
-    def shared(turning: float, rolled: float, duration: float) -> tuple[float, float, float]:
-        twisted = turning / form / row.shearing_mpa(duration)
-        rolling = rolled / section / row.bending_mpa(duration) + bent
-        free = bare or not twisted
-        return (twisted if free else twisted * rolling / hypot(twisted, rolling)), twisted, rolling
-
-    turning, rolled, duration, case = max(cases, key=lambda each: shared(*each[:3])[0])
-    used, twisted, rolling = shared(turning, rolled, duration)
-    shear, bending = row.shearing_mpa(duration), row.bending_mpa(duration)
+    sums, case = max(
+        ((_shared(piece, *each[:3], bent, bare), each[3]) for each in cases),
+        key=lambda found: found[0].quantity("u").value,
+    )
     return make(
         "rail.twist",
         part="board",
-        case=f"loaded, {case}",
+        case=case,
         unknown=unknown,
-        demand=Quantity(used, "percent"),
+        demand=sums.quantity("u"),
         capacity=Quantity(1.0, "percent"),
         template="Loads away from the wall twist the rail between studs: {used} of the strength "
         "of {wood} used.",
         parts={"wood": row.name},
-        steps=(
-            Step(
-                "T",
-                "greatest twist between studs, were it free of the wall",
-                Quantity(turning, "moment"),
-            ),
-            Step("τ", "T over h t² (1 − 0.63 t/h) / 3", Quantity(turning / form, "stress")),
-            Step(
-                "τ'",
-                f"{data.house('mor_share')} of its shear strength × C_D",
-                Quantity(shear, "stress"),
-            ),
-            Step(
-                "z",
-                f"{_ROLL_SHARE} of its height, pressed edge to middle",
-                Quantity(_ROLL_SHARE * piece.height_mm, "length"),
-            ),
-            Step(
-                "M",
-                "greatest bending outward, were all of it to roll: turning load over z",
-                Quantity(rolled, "moment"),
-            ),
-            Step("σ", "M over h t² / 6", Quantity(rolled / section, "stress")),
-            Step("σ'", row.bending_words, Quantity(bending, "stress")),
-            Step("u_V", "its own bending, up and down", Quantity(bent, "percent")),
-            Step("u_T", "τ / τ'", Quantity(twisted, "percent")),
-            Step("u_M", "σ / σ' + u_V", Quantity(rolling, "percent")),
-            Step(
-                "u",
-                "u_T, bare studs" if bare else "u_T u_M / √(u_T² + u_M²), best sharing",
-                Quantity(used, "percent"),
-            ),
-        ),
+        equations=sums.equations,
     )
+
+
+def _shared(
+    piece: Rail, turning: float, rolled: float, duration: float, bent: float, bare: bool
+) -> Calculation:
+    """How much of its strength is used, u, where twisting and rolling share the load best."""
+    row, sums = data.boards()[piece.board], Calculation()
+    sums.given("T", turning, "moment", "greatest twist between studs, were it free of the wall")
+    strength.write_twist(sums, piece.height_mm, piece.thickness_mm)
+    strength.write_shearing(sums, row, duration)
+    twisted = sums.then("u_T", "τ / τ'", "percent", "share, were it all to twist")
+    sums.then("z", f"{_ROLL_SHARE} h", "length", "from the pressed edge to its middle")
+    words = "greatest bending outward, were all of it to roll: turning load over z"
+    sums.given("M", rolled, "moment", words)
+    strength.write_flatwise(sums, piece.height_mm, piece.thickness_mm, "its height")
+    strength.write_bending(sums, row, duration)
+    sums.given("u_V", bent, "percent", "its own bending, up and down")
+    sums.then("u_M", "σ / σ' + u_V", "percent", "share, were it all to roll")
+    if bare or not twisted:
+        sums.then("u", "u_T", "percent", "bare studs: nothing to roll on" if bare else "")
+    else:
+        sums.then("u", "u_T u_M / √(u_T² + u_M²)", "percent", "shared best")
+    return sums

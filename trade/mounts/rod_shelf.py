@@ -7,7 +7,8 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.check import Check, Message, Quantity, Step, make
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, Message, make
 from trade.fixings import fastening, wood
 from trade.fixings.support import Hardware, Support, support
 from trade.load import sharing
@@ -16,8 +17,7 @@ from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
-from trade.mechanics.steel import solid_bending_mpa
-from trade.mounts import board, rods, stiffness
+from trade.mounts import board, rods, stiffness, strength
 from trade.mounts.base import (
     WOODEN_SHELF,
     Ask,
@@ -325,30 +325,21 @@ def _rod_bending(
     unknown: tuple[str, ...],
 ) -> Check:
     support, demand = max(rods.every(supports, demands), key=lambda p: abs(p[1].moment_nmm))
-    section = pi * row.rod_mm**3 / 32
-    stress, allowed = abs(demand.moment_nmm) / section, solid_bending_mpa(row.yield_mpa, "round")
+    sums = Calculation()
+    sums.given("M", abs(demand.moment_nmm), "moment", f"turning load at the plate, {demand.case}")
+    strength.write_round(sums, row.rod_mm, "rod")
+    strength.write_steel(sums, row.yield_mpa, "round")
     return make(
         "rod.bending",
         part=support.part,
         support=support.index,
         case=demand.case,
         unknown=unknown,
-        demand=Quantity(stress, "stress"),
-        capacity=Quantity(allowed, "stress"),
+        demand=sums.quantity("σ"),
+        capacity=sums.quantity("σ'"),
         template="The {part} uses {used} of its bending strength at the plate.",
         parts={"part": support.part},
-        steps=(
-            Step(
-                "M",
-                f"turning load at the plate, {demand.case}",
-                Quantity(abs(demand.moment_nmm), "moment"),
-            ),
-            Step("d", "rod", Quantity(row.rod_mm, "fine")),
-            Step("S", "π d³ / 32, mm³", Quantity(section, "ratio")),
-            Step("σ", "M / S", Quantity(stress, "stress")),
-            Step("F_y", "yield of its steel", Quantity(row.yield_mpa, "stress")),
-            Step("σ'", "F_y Z / 1.67 over S, Z at most 1.6 S", Quantity(allowed, "stress")),
-        ),
+        equations=sums.equations,
     )
 
 
@@ -388,26 +379,28 @@ def _droop(
     (bent, turned), support, demand = max(
         ((parts(support, d), support, d) for support, d in lasting), key=lambda p: sum(p[0])
     )
-    limit, turning = depth / data.house("droop_limit"), stiffness.turning_stiffness(support)
+    turning, sums = stiffness.turning_stiffness(support), Calculation()
+    sums.given("M", demand.moment_nmm, "moment", f"turning load, {demand.case}")
+    sums.given("w_1", bent, "fine", "the rod bends")
+    sums.given("d", depth, "length", "depth of the shelf")
+    if turning > 0:
+        sums.given("K", turning, "turning", "turning stiffness of the plate on its screws")
+        sums.given("k_def", rods.STUD_CREEP, "ratio", "creep of the stud")
+        sums.then("w_2", "max(M d (1 + k_def) / K, 0)", "fine", "the plate turns")
+    else:
+        sums.given("w_2", turned, "fine", "no thread holds the plate")
+    sums.then("w", "w_1 + w_2", "fine", "in all")
+    sums.given("n_w", data.house("droop_limit"), "count", "part of the depth that may be seen")
+    sums.then("w_max", "d / n_w", "fine", "limit")
     return make(
         "shelf.droop",
         part=support.part,
         support=support.index,
         case=demand.case,
         unknown=unknown,
-        demand=Quantity(bent + turned, "fine"),
-        capacity=Quantity(limit, "fine"),
+        demand=sums.quantity("w"),
+        capacity=sums.quantity("w_max"),
         template="Over the years the front edge drops {demand}; more than {capacity} and things "
         "look tilted.",
-        steps=(
-            Step("M", f"turning load, {demand.case}", Quantity(demand.moment_nmm, "moment")),
-            Step("w_1", "the rod bends", Quantity(bent, "fine")),
-            Step(
-                "K",
-                "turning stiffness of the plate on its screws, N m a radian",
-                Quantity(turning / 1000, "ratio"),
-            ),
-            Step("w_2", "the plate turns: M / K × depth × (1 + k_def)", Quantity(turned, "fine")),
-            Step("w", "w_1 + w_2", Quantity(bent + turned, "fine")),
-        ),
+        equations=sums.equations,
     )

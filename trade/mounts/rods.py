@@ -4,8 +4,10 @@ from collections.abc import Sequence
 from typing import Any, NamedTuple
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation
+from trade.check import Check, make
 from trade.load.demand import Demand
+from trade.mounts import strength
 from trade.mounts.base import AnySupport
 from trade.mounts.hanging import Act, Do, do
 from trade.plan.model import Shelf
@@ -48,56 +50,64 @@ def bearing(
         )
 
     support, demand = max(every(supports, demands), key=lambda p: stress(p[1]) / p[1].duration)
+    sums = Calculation()
+    sums.given("V", abs(demand.load_n), "force", f"load on the rod, {demand.case}")
+    sums.given("M", abs(demand.moment_nmm), "moment", "turning load at the shelf's back")
+    sums.given("L", length, "length", "rod in the shelf")
+    sums.given("d", rod.rod_mm, "fine", "its diameter")
+    sums.then("p", "max(4 V / L, 6 M / L²) / d", "stress", "pressed with")
+    strength.write_bearing(sums, wood_row, demand.duration)
     return make(
         "rod.bearing",
         part=support.part,
         support=support.index,
         case=demand.case,
         unknown=unknown,
-        demand=Quantity(stress(demand), "stress"),
-        capacity=Quantity(wood_row.bearing_mpa * demand.duration, "stress"),
+        demand=sums.quantity("p"),
+        capacity=sums.quantity("p'"),
         template="The {part} uses {used} of the bearing strength of the {wood} of the shelf.",
         parts={"part": support.part, "wood": wood_row.name},
-        steps=(
-            Step("V", f"load on the rod, {demand.case}", Quantity(abs(demand.load_n), "force")),
-            Step("M", "turning load at the shelf's back", Quantity(demand.moment_nmm, "moment")),
-            Step("L", "rod in the shelf", Quantity(length, "length")),
-            Step(
-                "σ",
-                "greater of 4 V / L and 6 M / L², over the rod's diameter",
-                Quantity(stress(demand), "stress"),
-            ),
-        ),
+        equations=sums.equations,
     )
 
 
 def hole(depth_mm: float, rod: Rod) -> Check:
     """Whether the rod stops short of the front of wood so deep."""
-    cover = data.house("rod_cover_mm")
+    sums = Calculation()
+    sums.given("L", rod.length_mm, "length", "rod in the wood")
+    sums.given("c", data.house("rod_cover_mm"), "fine", "wood in front of it")
+    sums.then("d_min", "L + c", "length", "so deep")
+    sums.given("d", depth_mm, "length", "the wood is")
     return make(
         "rod.hole",
         part="board",
         case="any",
-        demand=Quantity(rod.length_mm + cover, "length"),
-        capacity=Quantity(depth_mm, "length"),
+        demand=sums.quantity("d_min"),
+        capacity=sums.quantity("d"),
+        equations=sums.equations,
         template="The rod and {cover} of wood in front of it need {demand}; the shelf is "
         "{capacity} deep.",
-        parts={"cover": Quantity(cover, "fine")},
+        parts={"cover": sums.quantity("c")},
     )
 
 
 def cover(piece: Shelf, rod: Rod) -> Check:
     """Whether there is wood enough above and below the rod."""
-    cover = data.house("rod_cover_mm")
+    sums = Calculation()
+    sums.given("D", rod.rod_mm, "fine", "rod")
+    sums.given("c", data.house("rod_cover_mm"), "fine", "wood above and below it")
+    sums.then("t_min", "D + 2 c", "fine", "so thick")
+    sums.given("t", piece.thickness_mm, "fine", "the shelf is")
     return make(
         "rod.cover",
         part="board",
         case="any",
-        demand=Quantity(rod.rod_mm + 2 * cover, "fine"),
-        capacity=Quantity(piece.thickness_mm, "fine"),
+        demand=sums.quantity("t_min"),
+        capacity=sums.quantity("t"),
+        equations=sums.equations,
         template="The rod with {cover} of wood above and below needs {demand}; the shelf is "
         "{capacity} thick.",
-        parts={"cover": Quantity(cover, "fine")},
+        parts={"cover": sums.quantity("c")},
     )
 
 

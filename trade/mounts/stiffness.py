@@ -3,7 +3,8 @@
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Check, Quantity, Step, make
+from trade.calculation import Calculation
+from trade.check import Check, make
 from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.load.shelf import ShelfLoad
@@ -118,32 +119,28 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
         worst = max(worst, moved, key=lambda m: m.total_mm)
     if worst.support is None:
         return []
-    moved_mm = worst.total_mm
-    word = "solid" if moved_mm <= solid else "springy" if moved_mm <= limit else "wobbly"
+    word = (
+        "solid" if worst.total_mm <= solid else "springy" if worst.total_mm <= limit else "wobbly"
+    )
+    sums = Calculation()
+    sums.given(
+        "δ_1", worst.turned_mm, "fine", "what holds it turns: screws stretch, the wall is dented"
+    )
+    sums.given("δ_2", worst.bent_mm, "fine", "bracket or rod bends")
+    sums.given("δ_3", worst.slipped_mm, "fine", "what holds it sinks or slips")
+    sums.given("δ_4", worst.loose_mm, "fine", "loose after use: what stays of the dent under it")
+    sums.then("δ", "δ_1 + δ_2 + δ_3 + δ_4", "fine", "under the hand")
+    sums.given("δ_max", limit, "fine", "limit")
     check = make(
         "shelf.wobble",
         part=worst.support.part,
         support=worst.support.index,
         case=worst.case,
         unknown=unknown,
-        demand=Quantity(moved_mm, "fine"),
-        capacity=Quantity(limit, "fine"),
+        demand=sums.quantity("δ"),
+        capacity=sums.quantity("δ_max"),
         template=f"It feels {word}: leaning a hand on the front edge moves it {{demand}}; beyond "
         "{capacity} it wobbles.",
-        steps=(
-            Step(
-                "δ_1",
-                "what holds it turns: screws stretch, the wall is dented",
-                Quantity(worst.turned_mm, "fine"),
-            ),
-            Step("δ_2", "bracket or rod bends", Quantity(worst.bent_mm, "fine")),
-            Step("δ_3", "what holds it sinks or slips", Quantity(worst.slipped_mm, "fine")),
-            Step(
-                "δ_4",
-                "loose after use: what stays of the dent under it",
-                Quantity(worst.loose_mm, "fine"),
-            ),
-            Step("δ", "δ_1 + δ_2 + δ_3 + δ_4", Quantity(moved_mm, "fine")),
-        ),
+        equations=sums.equations,
     )
     return [check]

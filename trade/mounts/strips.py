@@ -4,7 +4,7 @@ Ledgers, cleats, rails, back strips, battens.
 """
 
 from trade import data
-from trade.check import Quantity
+from trade.calculation import Quantity
 from trade.fixings import wood
 from trade.fixings.support import Hardware, Support, support
 from trade.measure import Units

@@ -7,7 +7,8 @@ import re
 from functools import cache
 
 from trade import data
-from trade.check import Check, Quantity, make
+from trade.calculation import Quantity
+from trade.check import Check, make
 from trade.memo import memoized
 from trade.mounts import holes, mount_of
 from trade.mounts.base import Box

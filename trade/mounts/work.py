@@ -7,7 +7,8 @@ from math import atan, cos, degrees, radians, tan
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Message, Quantity
+from trade.calculation import Quantity
+from trade.check import Message
 from trade.measure import Units, many, say_bit
 from trade.plan.model import Piece, Wall
 from trade.wall.scribing import NEAR_END_MM, ends_of, scribe_of

@@ -5,7 +5,8 @@ from statistics import median
 from typing import NamedTuple
 
 from trade import data
-from trade.check import Message, Quantity
+from trade.calculation import Quantity
+from trade.check import Message
 from trade.memo import memoized
 from trade.plan.features import Feature
 from trade.plan.model import Wall
