@@ -158,7 +158,7 @@ def maths(words: str) -> SafeString:
     low = re.sub(r"_([A-Za-z0-9α-ω∞]+(?:_[A-Za-z0-9]+)?)", r"<sub>\1</sub>", escape(words)).replace(
         "_", " "
     )
-    return mark_safe(re.sub(r"\^([\d.]*\d)", r"<sup>\1</sup>", low))
+    return mark_safe(re.sub(r"\^(−?[\d.]*\d)", r"<sup>\1</sup>", low))
 
 
 @register.filter
