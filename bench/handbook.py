@@ -63,7 +63,9 @@ def rules(request: HttpRequest) -> HttpResponse:
     """What each check is and where it comes from, and every number that is ours."""
     shown = {
         "rules": data.rules().items(),
-        "numbers": data.house_rules().items(),
+        "numbers": [
+            (heading, data.house_rules(about).items()) for about, heading in data.HOUSE.items()
+        ],
         "pushes": data.pushes().values(),
     }
     return render(request, "bench/rules.html", shown)

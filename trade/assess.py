@@ -73,7 +73,10 @@ def by_itself(piece: AnyPiece, wall: Wall, policy: Policy) -> PieceVerdict:
     found = _verdict(
         piece, wall, [*([] if hangs is None else [hangs]), *_agreed(piece, wall, policy)]
     )
-    return found if policy.minds == "usual" else _minded(found, data.house(f"minds_{policy.minds}"))
+    if policy.minds == "usual":
+        return found
+    minds = "minds_little" if policy.minds == "little" else "minds_much"
+    return _minded(found, data.house(minds))
 
 
 def _minded(verdict: PieceVerdict, times: float) -> PieceVerdict:

@@ -162,6 +162,12 @@ def maths(words: str) -> SafeString:
 
 
 @register.filter
+def plain(value: float) -> str:
+    """A number of a table, in as few digits as it has, at most six."""
+    return f"{value:.6g}"
+
+
+@register.filter
 def inert(markup: SafeString) -> SafeString:
     """A drawing that is only looked at: nothing in it can be reached or found by its id."""
     return mark_safe(re.sub(r' (?:id|tabindex|role|aria-[a-z]+|data-[a-z]+)="[^"]*"', "", markup))

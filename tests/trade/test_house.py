@@ -3,6 +3,7 @@
 import re
 import subprocess
 import sys
+from functools import partial
 from pathlib import Path
 
 import msgspec
@@ -45,12 +46,22 @@ class Map(SimpleTestCase):
 
 class Tables(SimpleTestCase):
     def test_every_row_says_where_it_comes_from(self) -> None:
-        for table in data.TABLES:
+        house = {about: partial(data.house_rules, about) for about in data.HOUSE}
+        for name, table in {**{each.__name__: each for each in data.TABLES}, **house}.items():
             rows = table()
             self.assertTrue(rows)
             for key, row in rows.items():
-                with self.subTest(table=table.__name__, row=key):
+                with self.subTest(table=name, row=key):
                     self.assertGreater(len(row.source.strip()), 5)
+
+    def test_a_number_of_ours_is_found_from_either_side(self) -> None:
+        """By its name in the code and in its table, once; none is left in the code alone."""
+        code = "".join(path.read_text() for path in (ROOT / "trade").rglob("*.py"))
+        keys = [key for about in data.HOUSE for key in data.house_rules(about)]
+        self.assertEqual(len(keys), len(set(keys)))
+        for key in keys:
+            self.assertIn(f'"{key}"', code)
+        self.assertNotRegex(code, r"= [\d.]+ +#.*(?i:house rule|common practice)")
 
     def test_a_row_without_a_source_is_refused(self) -> None:
         with self.assertRaisesRegex(msgspec.ValidationError, "source"):

@@ -16,7 +16,7 @@ from trade.plan.model import AnyPiece, Plan
 from trade.wall.zones import zones
 
 HeldBy = Literal["studs", "anchors"]
-_NEAR_MM = 50.0  # house rule: studs so near are worth moving to, and nobody looks for anchors
+_NEAR_MM = data.house("studs_near_mm")
 
 
 def positions(

@@ -9,7 +9,7 @@ from trade import data
 from trade.fixings.support import Support
 from trade.memo import memoized
 from trade.mounts import holes, mount_of
-from trade.mounts.prices import part_price, screw_price
+from trade.mounts.prices import hole_minutes, part_price, screw_price
 from trade.plan.model import AnyPiece, Policy, Wall
 
 NAMES = {
@@ -23,26 +23,26 @@ NAMES = {
 }
 """Merits in the order in which they are shown."""
 
-_HALF = {
-    "holes": 8.0,
-    "cost": 40.0,
-    "time": 60.0,
-    "tools": 2.0,
-}  # house rule: so much of it is worth half a merit
-_SPARE = 0.5  # house rule: less than half used is as good as nothing used
+_HALF = {  # so much of it is worth half a merit
+    "holes": data.house("half_holes"),
+    "cost": data.house("half_cost"),
+    "time": data.house("half_minutes"),
+    "tools": data.house("half_tools"),
+}
+_SPARE = data.house("spare_share")
 _WEIGHT = {
-    "margin": 1.5,
-    "holes": 1.0,
-    "cost": 1.0,
-    "time": 1.0,
-    "tools": 1.0,
-    "off": 0.5,
-    "seen": 0.3,
-    "place": 2.0,
-}  # house rule
-_MATTERS = 4.0  # house rule: what matters most counts so many times
-_PLACE_HALF_MM = 150.0  # house rule: moved or grown so far is half as good a place
-_LET_IN_MINUTES = 12.0  # house rule
+    "margin": data.house("weight_margin"),
+    "holes": data.house("weight_holes"),
+    "cost": data.house("weight_cost"),
+    "time": data.house("weight_time"),
+    "tools": data.house("weight_tools"),
+    "off": data.house("weight_off"),
+    "seen": data.house("weight_seen"),
+    "place": data.house("weight_place"),
+}
+_MATTERS = data.house("matters_times")
+_PLACE_HALF_MM = data.house("place_half_mm")
+_LET_IN_MINUTES = data.house("let_in_minutes")
 
 
 class Effort(NamedTuple):
@@ -96,11 +96,7 @@ def sized(piece: AnyPiece, wall: Wall, policy: Policy, count: int, fasteners: fl
     let_in = mount.let_in(piece)
     tools = [tool for tool in row.tools if not data.tools()[tool].usual]
     tools += ["hammer_drill"] * (wall.build == "mass") + ["chisel"] * let_in
-    minutes = (
-        row.minutes
-        + row.each * len(piece.supports_mm)
-        + count * data.house(f"hole_minutes_{wall.build}")
-    )
+    minutes = row.minutes + row.each * len(piece.supports_mm) + count * hole_minutes(wall)
     minutes += _LET_IN_MINUTES * len(piece.supports_mm) * let_in + data.house("cut_minutes") * sum(
         part.many for part in parts
     )

@@ -12,7 +12,7 @@ from trade.check import Message, Outcome, PieceVerdict
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Layer, Plan, Stud, Thing, Wall
 
-_SURE_MM = 1.0  # house rule: how well both edges of a stud tell where it stands
+_SURE_MM = data.house("edges_sure_mm")
 _MOST_KG, _TRIES = 200.0, 10
 _LININGS = ("gypsum_12_7", "gypsum_15_9", "plaster_lath", "plywood_12")
 

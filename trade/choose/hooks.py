@@ -5,13 +5,14 @@ Each thing on a hook of its own, the heaviest where most may hang; battens.
 
 from msgspec.structs import replace
 
+from trade import data
 from trade.assess import judge_piece
 from trade.choose.along import along
 from trade.errors import PlanError
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan, Thing, Wall
 
-_CATCH = 0.3  # of the spacing: so near to a stud a hook goes onto it, house rule
+_CATCH = data.house("hook_catch")
 _MOST = 40
 
 

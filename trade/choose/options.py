@@ -29,10 +29,9 @@ from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan, Policy, Wall
 from trade.wall.backing import ASK_STRUCTURE, ASK_STUDS
 
-# house rule: a shelf on ledgers may end so far from a side wall before it needs another way
-_ENDS_MM = 40.0
+_ENDS_MM = data.house("ledger_ends_mm")
 _MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth finding
-_ANCHORS_MM = 100.0  # house rule: an anchor between studs is as much trouble as being moved so far
+_ANCHORS_MM = data.house("anchor_as_moved_mm")
 _NOT_YET: tuple[Outcome, ...] = ("holds_but", "close")  # with these a better one is looked for
 _BY_SCREWS = (
     "screw.",

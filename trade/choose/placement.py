@@ -5,6 +5,7 @@ from typing import Any
 
 from msgspec.structs import replace
 
+from trade import data
 from trade.choose.stud_layouts import SHORTEST_OVERHANG_MM, clear_studs, spread
 from trade.cutting.sold import sold_mm
 from trade.errors import PlanError
@@ -14,8 +15,8 @@ from trade.measure import Units
 from trade.mounts import KINDS, Support, mount_of
 from trade.plan.model import AnyPiece, Plan, Wall
 
-LENGTH_MM = 900.0
-EMBEDMENT_MM = 38.0  # house rule: 1 1/2 in of screw in the stud
+LENGTH_MM = data.house("proposed_length_mm")
+EMBEDMENT_MM = data.house("embedment_mm")
 
 
 def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:

@@ -51,10 +51,10 @@ _BY_DEPTH = (
 )
 _UP, _DOWN = ("fit.hang", "bracket.room"), ("piece.ceiling", "cleat.room", "fit.items")
 _ASIDE = ("anchor.edge", "anchor.beside", "hole.service")
-_LONGER_MM = 200.0  # house rule: to end on a stud it grows by no more
-_FAR_OVER_MM = 100.0  # house rule: an end that hangs over by less is not worth a change
+_LONGER_MM = data.house("longer_mm")
+_FAR_OVER_MM = data.house("far_over_mm")
 _CLEAR_MM = 1.0  # beyond what must lie between, so that a rounded mark keeps it too
-_MOVED_MM = 420.0  # house rule: moved by up to a stud's spacing it still hangs where it was wanted
+_MOVED_MM = data.house("moved_mm")
 _THICKER_MM = (25.0, 32.0, 38.0, 45.0)
 
 

@@ -14,12 +14,12 @@ from trade.mounts import mount_of
 from trade.plan.item import between
 from trade.plan.model import AnyPiece, Plan, Thing, Wall
 
-_FINGER_MM = 20.0  # house rule: how much deeper a shelf is than what stands on it
-_ENDS_MM = 60.0  # house rule: how much longer a shelf is than what stands on it
-_HOOK_MM = 150.0  # house rule: from one hook to the next
-THIN_MM = 45.0  # house rule: up to here a board is a shelf, beyond it a beam
-_SMALL_MM = 300.0  # house rule: no shelf is made shorter than that unless somebody says so
-_REACH_MM = 80.0  # house rule: how far hooks reach out
+_FINGER_MM = data.house("finger_mm")
+_ENDS_MM = data.house("ends_mm")
+_HOOK_MM = data.house("hook_every_mm")
+THIN_MM = data.house("thin_mm")
+_SMALL_MM = data.house("shortest_mm")
+_REACH_MM = data.house("hook_reach_mm")
 BOARD_WIDTHS_MM: dict[Units, tuple[float, ...]] = {
     "imperial": (
         139.7,

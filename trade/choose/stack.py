@@ -7,6 +7,7 @@ from typing import Literal
 
 from msgspec.structs import replace
 
+from trade import data
 from trade.choose.placement import free_key
 from trade.data import house
 from trade.errors import PlanError
@@ -15,7 +16,7 @@ from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
 
 Manner = Literal["fitted", "equal", "graded"]
-_GRADE = 0.85  # house rule: each opening is so much of the one below it
+_GRADE = data.house("stack_grade")
 _MOST = 12
 
 

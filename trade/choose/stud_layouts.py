@@ -7,12 +7,13 @@ from collections.abc import Iterable
 from itertools import combinations, pairwise
 from typing import NamedTuple
 
+from trade import data
 from trade.plan.model import Wall
 from trade.wall.zones import distance_mm
 
-WIDEST_GAP_MM = 610.0  # house rule: 24 in between supports
-SHORTEST_OVERHANG_MM = 40.0  # house rule: a support's room at the end of a shelf
-_LONGEST_OVERHANG = 1 / 3  # house rule: of its length, beyond an outer support
+WIDEST_GAP_MM = data.house("widest_gap_mm")
+SHORTEST_OVERHANG_MM = data.house("shortest_overhang_mm")
+_LONGEST_OVERHANG = data.house("overhang_share")
 _MOST = 3
 
 

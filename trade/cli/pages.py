@@ -63,14 +63,12 @@ def rules_chapter() -> str:
         for row in data.uses().values()
     ]
     lines += [""]
-    lines += [
-        "## Numbers of the house",
-        "",
-        "| number | value | meaning | source |",
-        "| --- | --- | --- | --- |",
-    ]
-    lines += [
-        f"| `{key}` | {row.value:g} | {row.meaning} | {row.source} |"
-        for key, row in data.house_rules().items()
-    ]
+    lines += ["## Numbers of the house"]
+    for about, heading in data.HOUSE.items():
+        lines += ["", f"### {heading}", "", "| number | value | meaning | source |"]
+        lines += ["| --- | --- | --- | --- |"]
+        lines += [
+            f"| `{key}` | {row.value:g} {row.unit} | {row.meaning} | {row.source} |"
+            for key, row in data.house_rules(about).items()
+        ]
     return "\n".join(lines)

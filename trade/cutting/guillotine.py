@@ -7,8 +7,10 @@ from collections.abc import Callable, Iterator, Sequence
 from math import inf
 from typing import Literal, NamedTuple
 
+from trade import data
+
 TOUCHING_MM = 1e-6
-_KEEP_MM = 150.0  # house rule: an offcut narrower than that is waste
+_KEEP_MM = data.house("keep_wide_mm")
 _SAME_MM = 0.05  # one setting of the saw
 
 

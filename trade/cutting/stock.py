@@ -18,12 +18,10 @@ from trade.cutting.sheets import Item as SheetPart
 from trade.measure import Units
 from trade.plan.shop import OnHand, Shop
 
-NEAR_MM = 1.3  # house rule: boards are sold a little thinner or thicker than they are called
+NEAR_MM = data.house("board_near_mm")
 _SAME_MM = 1e-6
-_WIDER_MM = (
-    0.5  # a part may be so much wider than its board on paper: it takes what the board gives
-)
-_KEEP_LONG_MM = 300.0  # house rule: a board's end that is shorter is waste
+_WIDER_MM = data.house("board_wider_mm")
+_KEEP_LONG_MM = data.house("keep_long_mm")
 _MOST_KEPT = 64  # groups whose cutting is remembered
 
 

@@ -2,7 +2,7 @@
 
 from functools import cache
 
-from trade.data.load import House, R, Row, house, house_rules, table
+from trade.data.load import HOUSE, House, R, Row, house, house_rules, table
 from trade.data.rows import (
     Anchor,
     Board,
@@ -40,6 +40,7 @@ from trade.data.rows import (
 from trade.errors import UnknownRowError
 
 __all__ = [
+    "HOUSE",
     "Anchor",
     "Board",
     "Bracket",
@@ -283,7 +284,6 @@ TABLES = (
     uses,
     drills,
     rules,
-    house_rules,
 )
 
 

@@ -23,10 +23,11 @@ class Row(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True)
 
 
 class House(Row, frozen=True, kw_only=True):
-    """One number of ours."""
+    """One number of ours: its value in `unit` (nothing: a plain number), and what it says."""
 
     value: float
     meaning: str
+    unit: str = ""
 
 
 R = TypeVar("R", bound=Row)
@@ -43,14 +44,34 @@ def table(name: str, row: type[R]) -> dict[str, R]:
         return msgspec.convert(tomllib.loads(text), dict[str, row])  # type: ignore[valid-type]
 
 
+HOUSE: dict[str, str] = {
+    "strength": "Strength",
+    "service": "Sag, droop, wobble",
+    "load": "Loads",
+    "fixings": "Screws and anchors",
+    "shapes": "How parts are made",
+    "hanging": "Hanging, proof, care",
+    "choice": "Options and advice",
+    "wall": "What is in the wall",
+    "workshop": "Workshop",
+    "time": "Time and money",
+}
+"""What the numbers of ours are about: files in `house/`, and their headings."""
+
+
 @cache
-def house_rules() -> dict[str, House]:
-    """Every number of ours by key."""
-    return table("house", House)
+def house_rules(about: str) -> dict[str, House]:
+    """The numbers of ours on one subject by key."""
+    return table(f"house/{about}", House)
+
+
+@cache
+def _house() -> dict[str, House]:
+    return {key: row for about in HOUSE for key, row in house_rules(about).items()}
 
 
 @cache
 def house(key: str) -> float:
     """One number of ours."""
-    value: float = house_rules()[key].value
+    value: float = _house()[key].value
     return value

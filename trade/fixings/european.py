@@ -27,12 +27,10 @@ EMBEDMENT_ACROSS = Formula("0.082 (1 − 0.01 d_ef/mm) ρ_k MPa / (1.35 + 0.015 
 YIELD_MOMENT = Formula("0.3 f_u (d_ef/mm)^2.6 mm³")  # (8.14, 8.30)
 TOGETHER = Formula("√((F_Ed / F_Rd)² + (V_Ed / V_Rd)²)")  # (8.28)
 ROOT_FACTOR = 1.1  # of the thread's root: the effective diameter (8.7.1)
-HEAD_MPA = 10.0  # f_head,k at 350 kg/m³: usual in approvals of screws, from memory
-_SCREW_FU_MPA = (
-    500.0  # house rule: the weakest hardened wood screw; lags are weaker, see `yield_nmm`
-)
-_LAG_FU_MPA = 360.0  # EN ISO 898-1 class 3.6 and ordinary lags
-_DENSE = 0.83  # 5 % fractile of density over its mean, as C24 of EN 338: 350 over 420
+HEAD_MPA = data.house("head_mpa")
+_SCREW_FU_MPA = data.house("screw_fu_mpa")
+_LAG_FU_MPA = data.house("lag_fu_mpa")
+_DENSE = data.house("characteristic_density")
 
 
 def rho_k(mean_kg_m3: float) -> float:

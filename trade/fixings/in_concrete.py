@@ -6,7 +6,7 @@ from trade.data import Anchor
 from trade.fixings import concrete
 from trade.fixings.substrate import CORE_SHARE, FAR_MM, Substrate
 
-STEEL_MPA = 500.0  # house rule: the weakest steel that such anchors are made of
+STEEL_MPA = data.house("anchor_steel_mpa")
 GAMMA_C = 1.5 * 1.2  # EN 1992-4 Table 4.1: gamma_c, and gamma_inst of normal safety
 GAMMA_S = 1.5  # EN 1992-4 Table 4.1, steel, about f_u/f_y of such anchors
 GAMMA_F = 1.5  # EN 1990 Table A1.2(B), variable; taken for all of it

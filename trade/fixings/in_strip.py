@@ -15,7 +15,7 @@ from trade.load.demand import Demand
 
 _NOUGHT_MM = 1e-6
 _THICK_MM = 6.35  # NDS 2018 12.5.1: thinner ones have no loaded edge
-_LOADED_EDGE = 4.0  # NDS 2018 Table 12.5.1C: diameters, loaded across the grain
+_LOADED_EDGE = data.house("loaded_edge_diameters")
 
 
 class _Asked(NamedTuple):

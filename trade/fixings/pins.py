@@ -23,10 +23,8 @@ from trade.measure import Units, say_length
 from trade.wall.backing import StudAt
 
 _E_MPA = 200_000.0
-_SINKS_MM = (
-    1.0  # house rule: how far a dowel has sunk into wood when it presses with its bearing strength
-)
-_DUST_MM = 3.0
+_SINKS_MM = data.house("dowel_sinks_mm")
+_DUST_MM = data.house("pin_dust_mm")
 
 
 PLASTIC = Formula("F_y d_c³ / 6")  # of a round bar

@@ -2,8 +2,10 @@
 
 from typing import NamedTuple
 
+from trade import data
+
 FAR_MM = 1e6
-CORE_SHARE = 0.8  # house rule: core of a thread over its outside
+CORE_SHARE = data.house("core_share")
 
 
 class Substrate(NamedTuple):

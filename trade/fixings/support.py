@@ -22,12 +22,10 @@ from trade.plan.model import Piece, Wall
 from trade.wall.backing import Face, StudAt, backing, stud_at
 from trade.wall.zones import distance_mm
 
-_DUST_MM = (
-    10.0  # how much deeper than the plug a hole in masonry is drilled, common practice, no source
-)
-_STEEL_PAST_MM = 10.0  # three threads past the sheet, common practice, no source
+_DUST_MM = data.house("plug_dust_mm")
+_STEEL_PAST_MM = data.house("past_sheet_mm")
 _SAME_MM = 0.5  # no two supports stand so near
-_NEAR_MM = 200.0  # further apart no two screws know of each other
+_NEAR_MM = data.house("neighbours_mm")
 _NOT_YET = driving.Reach(0.0, 0.0, 0.0)  # until it is worked out
 
 

@@ -17,6 +17,7 @@ from trade.fixings.support import Support
 from trade.load.lifting import lift
 from trade.measure import many
 from trade.mounts import holes, mount_of
+from trade.mounts.prices import hole_minutes
 from trade.mounts.work import minutes as boring
 from trade.plan.model import AnyPiece, Plan
 from trade.plan.shop import DAYS, Days
@@ -236,7 +237,7 @@ def _hanging(piece: AnyPiece, plan: Plan) -> float:
     """Minutes to hang it."""
     mount, count = mount_of(piece), len(holes(mount_of(piece).supports(piece, plan.wall)))
     each = data.mounting_kinds()[mount.kind].each * len(piece.supports_mm)
-    return data.house("hang_minutes") + each + count * data.house(f"hole_minutes_{plan.wall.build}")
+    return data.house("hang_minutes") + each + count * hole_minutes(plan.wall)
 
 
 def in_resin(piece: AnyPiece, plan: Plan) -> bool:

@@ -8,6 +8,7 @@ from typing import Literal, NamedTuple
 
 from msgspec.structs import replace
 
+from trade import data
 from trade.errors import PlanError
 from trade.marking.marks import Mark
 from trade.measure import say_length
@@ -25,8 +26,8 @@ _READS: dict[str, Literal["wood", "air", "metal", "hard"]] = {
     "metal": "metal",
     "hard": "hard",
 }
-_SURE_MM = 1.0  # house rule: how well a stud is known once its wood was found beside the mark
-_NEAR_MM = 100.0  # a stud that the readings now make likely so near to the old one is that one
+_SURE_MM = data.house("found_sure_mm")
+_NEAR_MM = data.house("found_near_mm")
 _FURTHEST_MM = 200.0
 _THICKEST_MM = 150.0
 

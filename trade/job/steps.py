@@ -40,7 +40,7 @@ _NTH = (
     "eleventh",
     "twelfth",
 )
-_NEAR_SERVICE_MM = 600.0  # house rule: as far as a cable or a pipe is minded
+_NEAR_SERVICE_MM = data.house("near_service_mm")
 
 
 def steps(plan: Plan, key: str, units: Units) -> tuple[Step, ...]:

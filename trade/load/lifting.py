@@ -6,9 +6,11 @@
 from math import ceil
 from typing import NamedTuple
 
+from trade import data
+
 LOAD_CONSTANT_KG = 23.0
-_HANDS_LOW_MM = 300.0  # house rule: hands under a piece that stands on the floor on blocks
-_ONCE = 2.0  # house rule: times the limit that one person may take for a single lift
+_HANDS_LOW_MM = data.house("lift_low_mm")
+_ONCE = data.house("lift_once")
 _BODY_MM = (
     250.0  # H = 25 cm + half the depth, where nothing else is known (NIOSH 94-110, section 1.3)
 )

@@ -23,7 +23,7 @@ from trade.plan.model import Piece
 
 Contents = tuple[list[beam.Load], list[float]]
 Push = tuple[float, float, str]  # what a support takes of one push, N and N mm, and where that is
-_WIDER = 1.3  # times the narrowest gap: so much wider a gap is looked at more closely
+_WIDER = data.house("gap_wider")
 _BESIDE_MM = 1e-3  # just to the side of a place
 
 

@@ -16,13 +16,13 @@ from trade.check import Check, severity
 from trade.load.line import BoardDemand, LineLoad
 from trade.load.ways import BOARD, BODY, ELASTIC, Sharing
 
-_TRIED = 3  # house rule: so many other ways are judged
+_TRIED = int(data.house("sharings_tried"))
 # the push is tried here over a support that bears nothing, too: a twentieth too hard at most
-_NEARLY = 1.05
+_NEARLY = data.house("sharing_slack")
 _LOAD, _TURNING = 0, 1
 _AT_MM = 1.0  # so near to a support the board is bent over it
 _MODES = (BODY, BOARD, ELASTIC)
-_FEW = 4  # house rule: of so many supports any may be left out, down to two
+_FEW = int(data.house("sharing_few"))
 
 
 def best(

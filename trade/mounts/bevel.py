@@ -13,7 +13,7 @@ from trade.mechanics.beam import widest_mm
 from trade.mounts import strength, strips
 from trade.mounts.base import Shape
 
-LIFT_MM = 3.0  # common practice, no source: room above the bevel's rise to lift it on
+LIFT_MM = data.house("cleat_lift_mm")
 _SCREW_PLACES = {2: (0.7, 0.3), 1: (0.6,)}  # of the cleat's height, by how many at each place
 
 

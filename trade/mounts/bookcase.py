@@ -22,11 +22,11 @@ from trade.wall.backing import backing
 from trade.wall.scribing import lowest_ceiling_mm
 
 NOUN = "strap"
-CLIMBER_N = 270.0  # ASTM F2057: a 60 lb child
-CLIMBS_OUT_MM = 100.0  # house rule: how far in front of the edge a climber hangs
-PULL_N = 45.0  # ASTM F2057-23 pulls with 10 lbf at the top; from memory
-PULL_AT_MM = 1420.0  # the same, 56 in at most; from memory
-STRAP_N = 222.0  # ASTM F3096: 50 lbf; from memory
+CLIMBER_N = data.house("climber_n")
+CLIMBS_OUT_MM = data.house("climbs_out_mm")
+PULL_N = data.house("top_pull_n")
+PULL_AT_MM = data.house("top_pull_mm")
+STRAP_N = data.house("strap_n")
 _PLATE = Hardware((20.0,), 40.0, 25.0, wood.steel_side(2.0))
 
 

@@ -24,7 +24,7 @@ from trade.wall.backing import backing
 
 NOUN = "support"
 _MITRE = 45.0  # degrees
-_LOW_MM = 13.0  # house rule: room for a driver above the bottom skin
+_LOW_MM = data.house("box_low_mm")
 
 
 class _BoxShelf(Mount[BoxShelf]):

@@ -39,7 +39,7 @@ from trade.wall.backing import backing
 
 NOUN = "bracket"
 B = TypeVar("B", bound=BracketShelf)
-_HARDWARE_OUT_SHARE = 0.4  # a bracket's own weight hangs near its wall end
+_HARDWARE_OUT_SHARE = data.house("bracket_out_share")
 
 
 class Bracketed(Mount[B]):

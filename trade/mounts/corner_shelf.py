@@ -37,7 +37,7 @@ from trade.wall.backing import backing
 
 NOUN = "support"
 
-_OTHER_SCREW = 0.85  # house rule: of the depth, to the furthest screw in the other wall
+_OTHER_SCREW = data.house("other_screw_share")
 _OTHER_PLACES = 2  # along the other wall
 _SQUARE_DEG = 0.05  # nobody measures a corner nearer than that
 

@@ -40,11 +40,11 @@ from trade.plan.model import DowelShelf, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
-_STRIP_MM = 19.0  # of a new one
-_PRESSED_MM = 400.0  # house rule: so much of the strip presses at each support
+_STRIP_MM = data.house("dowel_strip_mm")
+_PRESSED_MM = data.house("strip_pressed_mm")
 NOUN = "support"
-_BETWEEN_MM = 3.0  # house rule: wood between a screw and a dowel
-_SPARE_MM = 3.0  # room for dust and glue at the bottom of the hole, common practice, no source
+_BETWEEN_MM = data.house("dowel_clear_mm")
+_SPARE_MM = data.house("dowel_spare_mm")
 
 
 class _DowelShelf(Mount[DowelShelf]):

@@ -29,15 +29,14 @@ ASKS = (
     Ask("inner", "Those of", "choice", data.woods),
     Ask("inner_mm", "They and its own sides thick", "length"),
 )
-# house rule: a loose shelf stays behind the front and before the back by that much together
-_BACK_MM = 10.0
-_OFF_MM = 100.0
-_DEEP_MM = 10.0
-_HOUSED_MM = 6.0  # house rule: how deep a fixed shelf sits in its housings
+_BACK_MM = data.house("loose_shelf_back_mm")
+_OFF_MM = data.house("pin_rows_off_mm")
+_DEEP_MM = data.house("pin_deep_mm")
+_HOUSED_MM = data.house("housed_mm")
 _ROWS = 2  # on each face: one pin at the front, one at the back
 _PINS = 4
-_PIN_OUT_MM = 4.0
-_PIN_YIELD_MPA = 240.0  # mild steel, EN 10025-2 S235; from memory
+_PIN_OUT_MM = data.house("shelf_pin_out_mm")
+_PIN_YIELD_MPA = data.house("shelf_pin_yield_mpa")
 _THICKER_MM = (IN_MM, 1.25 * IN_MM, 1.5 * IN_MM)
 _CASE = "loaded, for years"
 P = TypeVar("P", Bookcase, Cabinet)

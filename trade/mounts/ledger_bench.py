@@ -24,9 +24,9 @@ from trade.plan.model import Bench, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
-_APRON_MM = 19.0  # house rule: thickness of the board that joins the legs
-_INSET_MM = 40.0  # house rule: legs from the ends
-_MIDDLE_SHARE = 1.25  # of an even gap's load, what a middle leg takes: two equal spans, 5/8 of both
+_APRON_MM = data.house("apron_mm")
+_INSET_MM = data.house("leg_inset_mm")
+_MIDDLE_SHARE = data.house("middle_leg_share")
 
 
 class _Bench(Mount[Bench]):

@@ -23,7 +23,7 @@ from trade.plan.model import Bench, LedgerShelf, Wall
 
 NOUN = "support"
 Ledgered = LedgerShelf | Bench
-_PUSHED_BACK = 0.5  # a push half way back: half of it reaches the ledger (statics)
+_PUSHED_BACK = data.house("pushed_back")
 
 
 class Shares(NamedTuple):

@@ -21,10 +21,10 @@ from trade.mounts.bevel import Bevel
 from trade.plan.model import Cabinet
 
 SCREW = "wood_8"
-INSET_MM = 20.0  # house rule: how far cleat and spacer stay from the ends, out of sight
-SPACER_MM = 40.0  # house rule: height of the spacer at the bottom; it presses at its middle
-_APART_MM = 40.0  # house rule: nearer than this two of its screws stand in one line of grain
-_LEAST = 2  # house rule: at each place, so that it does not turn
+INSET_MM = data.house("cleat_inset_mm")
+SPACER_MM = data.house("spacer_mm")
+_APART_MM = data.house("own_half_apart_mm")
+_LEAST = int(data.house("own_half_least"))
 
 
 class Own(NamedTuple):

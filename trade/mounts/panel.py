@@ -24,12 +24,12 @@ from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "support"
-_LEAST_FIXINGS = 4  # common practice, no source
-_EDGE_MM = 40.0  # house rule: the outer rows from the panel's edges
+_LEAST_FIXINGS = int(data.house("panel_fixings"))
+_EDGE_MM = data.house("panel_edge_mm")
 _BATTEN = "pine_white"  # house rule: battens are taken as the softest wood of the shop
 _LIGHT = "wood_8"  # house rule: the screws of a panel into its battens
-_BATTEN_HIGH_MM = 64.0  # house rule: how high a batten is
-_BEHIND_MM = 1.0  # the panel's screws stop short of the lining by this, house rule
+_BATTEN_HIGH_MM = data.house("batten_high_mm")
+_BEHIND_MM = data.house("panel_screw_short_mm")
 _SAME_MM = 0.5  # screws no further apart in length are the same
 N = TypeVar("N", bound=Panel)
 

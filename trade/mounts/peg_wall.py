@@ -19,9 +19,9 @@ from trade.plan.model import PegWall, Wall
 from trade.plan.policy import Policy
 
 _TUG = "a tug at what hangs there"
-_REDUCED = 4.0
-_SMALL = 0.6  # house rule: the small holes between the large ones, for light pegs and hooks
-_CLEAR_MM = 4.0  # house rule: half a screw's head, and a little wood
+_REDUCED = data.house("peg_reduction")
+_SMALL = data.house("small_hole_share")
+_CLEAR_MM = data.house("peg_clear_mm")
 
 
 class _PegWall(Panelled[PegWall]):

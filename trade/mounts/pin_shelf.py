@@ -39,9 +39,9 @@ from trade.plan.model import PinShelf, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing, stud_at
 
-_MOST_TILT = 0.03  # house rule: a pin set further up than this shows
+_MOST_TILT = data.house("pin_tilt")
 NOUN = "pin"
-_LEAST = 4.0  # house rule: diameters into the stud that are any good
+_LEAST = data.house("pin_least_diameters")
 
 
 class _PinShelf(Mount[PinShelf]):

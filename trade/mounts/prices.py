@@ -1,4 +1,4 @@
-"""What parts and fasteners cost, roughly.
+"""What parts and fasteners cost, and how long holes take, roughly.
 
 Only to compare ways with one another, and to know what to take along to the shop.
 """
@@ -7,6 +7,7 @@ from functools import cache
 
 from trade import data
 from trade.mounts.base import Part
+from trade.plan.model import Wall
 
 _LITRE_MM3 = 1e6
 
@@ -27,6 +28,17 @@ def _rods() -> frozenset[str]:
     return frozenset(row.name_metric for row in data.screws().values())
 
 
+def hole_minutes(wall: Wall) -> float:
+    """How long each hole in a wall takes, screw included, min."""
+    return data.house(
+        {
+            "timber": "hole_minutes_timber",
+            "steel": "hole_minutes_steel",
+            "mass": "hole_minutes_mass",
+        }.get(wall.build, "hole_minutes_unknown")
+    )
+
+
 def part_price(part: Part) -> float:
     """What one of a part costs.
 
@@ -34,8 +46,8 @@ def part_price(part: Part) -> float:
     """
     each = _each().get(part.of)
     if each is None:
-        kind = next((kind for kind in ("strap", "pin") if kind in part.of), "hook")
-        return data.house(f"{kind}_price")
+        bought = (("strap", "strap_price"), ("pin", "pin_price"))
+        return data.house(next((key for kind, key in bought if kind in part.of), "hook_price"))
     if part.sizes_mm is None or part.of in _rods():
         return each
     return each * part.sizes_mm[0] * part.sizes_mm[1] * part.sizes_mm[2] / _LITRE_MM3

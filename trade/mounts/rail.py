@@ -22,8 +22,7 @@ from trade.plan.model import Rail, Thing, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
-# house rule: the edge presses on a tenth of the rail's height, its middle a twentieth from the edge
-_ROLL_SHARE = 0.45
+_ROLL_SHARE = data.house("roll_share")
 R = TypeVar("R", bound=Rail)
 
 
@@ -358,7 +357,8 @@ def _shared(
     strength.write_twist(sums, piece.height_mm, piece.thickness_mm)
     strength.write_shearing(sums, row, duration)
     twisted = sums.then("u_T", "τ / τ'", "percent", "share, were it all to twist")
-    sums.then("z", f"{_ROLL_SHARE} h", "length", "from the pressed edge to its middle")
+    sums.given("k_z", _ROLL_SHARE, "ratio", "of its height, from the pressed edge to its middle")
+    sums.then("z", "k_z h", "length", "lever")
     words = "greatest bending outward, were all of it to roll: turning load over z"
     sums.given("M", rolled, "moment", words)
     strength.write_flatwise(sums, piece.height_mm, piece.thickness_mm, "its height")

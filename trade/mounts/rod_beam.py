@@ -37,9 +37,9 @@ from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "rod"
-_LOOSE_MM = 3.0  # common practice, no source: the beam's holes over the rods
-_SPARE_MM = 6.0  # room for dust and glue at the bottom of the hole, common practice, no source
-_FACE_WIDTH_MM = 200.0  # the beam presses all along; what counts is the stud behind it
+_LOOSE_MM = data.house("beam_loose_mm")
+_SPARE_MM = data.house("beam_spare_mm")
+_FACE_WIDTH_MM = data.house("beam_face_mm")
 
 
 class _RodBeam(Mount[RodBeam]):

@@ -41,8 +41,7 @@ from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "rod"
-# house rule: 1x8; in a narrower board even the shortest rod has no wood in front of it
-_LEAST_DEPTH_MM = 184.15
+_LEAST_DEPTH_MM = data.house("rod_shelf_depth_mm")
 _STEEL_E_MPA = 200_000.0
 _NO_HOLD_MM = 1e6  # how far a plate drops that no thread holds
 

@@ -12,10 +12,10 @@ from trade.mounts.base import AnySupport
 from trade.mounts.hanging import Act, Do, do
 from trade.plan.model import Shelf
 
-STUD_CREEP = 0.6  # k_def of solid timber, EN 1995-1-1 Table 3.2, service class 1
-BORE_SPARE_MM = 3.0  # room for dust at the bottom of the hole, common practice, no source
-_FRONT_MM = 20.0  # house rule: wood in front of a pin or a dowel
-_SHORTEST_MM = 10.0
+STUD_CREEP = data.house("stud_creep")
+BORE_SPARE_MM = data.house("rod_spare_mm")
+_FRONT_MM = data.house("rod_front_mm")
+_SHORTEST_MM = data.house("rod_shortest_mm")
 
 
 class Rod(NamedTuple):

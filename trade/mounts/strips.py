@@ -13,8 +13,8 @@ from trade.mounts.base import Shape, block, support_name
 from trade.mounts.work import Bored
 from trade.plan.model import Piece, Wall
 
-FACE_WIDTH_MM = 60.0  # house rule: how much of a strip presses at each stud
-_TWO_ROWS_MM = 50.0  # house rule: from this height on a strip takes two screws on each stud
+FACE_WIDTH_MM = data.house("strip_face_mm")
+_TWO_ROWS_MM = data.house("two_rows_mm")
 _SCREW_MM = 4.0  # how screws are drawn from the front
 
 

@@ -17,8 +17,7 @@ from trade.wall.scribing import lowest_ceiling_mm, niche_of
 from trade.wall.zones import nearest_service, zones
 
 _TOUCHING_MM = 1e-6
-# house rule: what runs along the floor and is no higher, a standing piece stands in front of
-_BASEBOARD_MM = 250.0
+_BASEBOARD_MM = data.house("baseboard_mm")
 
 
 def crowded(own: Box, other: Box) -> tuple[float, float] | None:

@@ -14,7 +14,7 @@ from trade.plan.model import Piece, Wall
 from trade.wall.scribing import NEAR_END_MM, ends_of, scribe_of
 
 Place = tuple[float, float]
-_STRAIGHT_MM = 0.5  # house rule: a gap that nobody sees
+_STRAIGHT_MM = data.house("straight_mm")
 
 
 def length(mm: float) -> Quantity:

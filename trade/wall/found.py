@@ -2,6 +2,8 @@
 
 from typing import NamedTuple
 
+from trade import data
+
 
 class Found(NamedTuple):
     """Something that may stand there.
@@ -28,10 +30,11 @@ class Found(NamedTuple):
 
     @property
     def confidence(self) -> str:
-        """certain, likely or doubtful (house rule: 98 % and within 6 mm; 85 %)."""
-        if self.probability >= 0.98 and self.high_mm - self.low_mm <= 12:
+        """certain, likely or doubtful."""
+        narrow = self.high_mm - self.low_mm <= data.house("certain_within_mm")
+        if self.probability >= data.house("certain_from") and narrow:
             return "certain"
-        return "likely" if self.probability >= 0.85 else "doubtful"
+        return "likely" if self.probability >= data.house("likely_from") else "doubtful"
 
 
 class Grid(NamedTuple):

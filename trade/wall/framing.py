@@ -6,12 +6,13 @@ Doubled uprights beside it, a header above, a sill and cripples below.
 from collections.abc import Iterable
 from typing import Literal, NamedTuple
 
+from trade import data
 from trade.plan.features import Feature
 
-STUD_MM = 38.0
-SHIM_MM = 32.0  # house rule: jamb and shims between the clear opening and the jack
-HEADER_MM = 140.0  # house rule: a 2x6 on edge is the least that is usual
-OFF_MM = 12.0  # house rule: how far the doubled uprights may be from where they are expected (1 sd)
+STUD_MM = data.house("stud_mm")
+SHIM_MM = data.house("shim_mm")
+HEADER_MM = data.house("header_mm")
+OFF_MM = data.house("uprights_off_mm")
 
 
 class Member(NamedTuple):

@@ -1,7 +1,7 @@
 """How well each reading fits each kind of object at each place: the likelihood side of `infer`.
 
 Everything is a log odds against nothing standing there, so that readings add up. All chances are
-house rules, in `MODEL`.
+house rules, in the table of what is in the wall.
 """
 
 from collections.abc import Callable, Iterable, Sequence
@@ -12,6 +12,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from trade import data
 from trade.measure import INCH_MM
 from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 
@@ -19,50 +20,50 @@ Array = NDArray[np.float64]
 Places = NDArray[np.int_]
 INCH = float(INCH_MM)
 STEP = 2.0
-BY_HAND = 40.0  # log odds of what a person pinned or struck out
-_MAGNET_MM = 70.0
-_KNOCK_MM = 150.0
-_SEEN_MM = 40.0
-_SOFT = 1.5  # by how much a nail wanders behind a lining
+BY_HAND = data.house("by_hand")
+_MAGNET_MM = data.house("magnet_reach_mm")
+_KNOCK_MM = data.house("knock_reach_mm")
+_SEEN_MM = data.house("seen_reach_mm")
+_SOFT = data.house("nail_wanders_mm")
 _FINE = 0.05  # so finely effects are tabulated, mm
-_TWICE = 6.0  # log odds against two studs where a person pinned one
-STRUCK_MM = 25.0  # a stud's centre that was struck out lies no nearer than this
+_TWICE = data.house("not_double")
+STRUCK_MM = data.house("struck_mm")
 
 
 class Model(NamedTuple):
-    """What the model takes for granted; lengths mm, densities per mm. House rules."""
+    """What the model takes for granted; lengths mm, densities per mm."""
 
-    stud_per_mm: float = 1 / 450
-    double_per_mm: float = 1.7e-4
-    pipe_per_mm: float = 2e-4
-    cable_per_mm: float = 5e-4
-    edge_sd: float = 3.5
-    patch_per_mm: float = 5e-5
-    shows: tuple[float, float, float, float] = (
-        0.94,
-        0.56,
-        0.15,
-        0.6,
-    )  # an edge of a stud, pipe, cable, patch in one sweep
-    clutter: float = 1.2e-4  # false edges, and false hits, per mm
-    screw_sd: float = 6.5  # lining screws about a stud's centre, tape included
-    on_grid: float = 0.9
-    grid_sd: float = 3.5
-    end_stud: float = 0.95
-    probe_errs: float = 0.02
-    jamb: float = 0.7  # chance of a doubled upright where one is expected beside an opening
-    within_opening: float = 0.05  # share of the studs that stand on, below a sill or above a header
+    stud_per_mm: float = data.house("studs_per_mm")
+    double_per_mm: float = data.house("doubles_per_mm")
+    pipe_per_mm: float = data.house("pipes_per_mm")
+    cable_per_mm: float = data.house("cables_per_mm")
+    edge_sd: float = data.house("edge_sd_mm")
+    patch_per_mm: float = data.house("patches_per_mm")
+    shows: tuple[float, float, float, float] = (  # in the order of `SHOWS`
+        data.house("stud_shows"),
+        data.house("pipe_shows"),
+        data.house("cable_shows"),
+        data.house("patch_shows"),
+    )
+    clutter: float = data.house("false_per_mm")
+    screw_sd: float = data.house("lining_screw_sd_mm")
+    on_grid: float = data.house("on_grid")
+    grid_sd: float = data.house("grid_sd_mm")
+    end_stud: float = data.house("end_stud")
+    probe_errs: float = data.house("probe_errs")
+    jamb: float = data.house("jamb_doubled")
+    within_opening: float = data.house("within_opening")
 
 
 MODEL = Model()
 SPACINGS = {
-    16 * INCH: 0.34,
-    24 * INCH: 0.2,
-    400.0: 0.24,
-    600.0: 0.14,
-    19.2 * INCH: 0.03,
-    12 * INCH: 0.02,
-    450.0: 0.03,
+    16 * INCH: data.house("grid_16_in"),
+    24 * INCH: data.house("grid_24_in"),
+    400.0: data.house("grid_400_mm"),
+    600.0: data.house("grid_600_mm"),
+    19.2 * INCH: data.house("grid_19_2_in"),
+    12 * INCH: data.house("grid_12_in"),
+    450.0: data.house("grid_450_mm"),
 }
 WIDTHS = {
     "single": (38.0,),

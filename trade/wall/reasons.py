@@ -6,6 +6,7 @@ Reasons, readings set aside, contradictions, what to read next.
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
+from trade import data
 from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen
 from trade.wall.found import Found, Grid
 from trade.wall.likelihood import MODEL
@@ -15,7 +16,7 @@ _NEAR_EDGE = 3 * MODEL.edge_sd
 _FARTHEST_MM = 40.0  # readings further off say nothing of a stud
 _ON_GRID_MM = 8.0
 _SAME_PLACE_MM = 60.0
-_WANTED = 5.0  # house rule: a stud that something hangs on matters five times as much
+_WANTED = data.house("wanted_times")
 
 _WHY = {
     "pipe": "what is there is too narrow for a stud: a pipe",

@@ -11,15 +11,16 @@ together, and the marks that are measured with it too.
 from collections.abc import Sequence
 from math import sqrt
 
+from trade import data
 from trade.plan.readings import Edge
 from trade.wall.found import Found
 from trade.wall.likelihood import MODEL
 from trade.wall.reading_index import ReadingIndex
 
-_ENOUGH = 4  # house rule: of so many widths a scatter can be told
-_WORSE = 1.3  # house rule: as much over what is taken for granted may be chance
-_MOST = 3.0
-_NEAR_MM = 30.0  # an edge further away is not the stud's
+_ENOUGH = int(data.house("scatter_enough"))
+_WORSE = data.house("scatter_worse")
+_MOST = data.house("scatter_most")
+_NEAR_MM = data.house("scatter_near_mm")
 
 
 def worse(index: ReadingIndex, studs: Sequence[Found]) -> float:

@@ -15,8 +15,8 @@ from trade.plan.flatness import Flatness, Line, NicheWidth, Point
 from trade.plan.model import Piece, Wall
 
 P = TypeVar("P", bound=Piece)
-_FAR_MM = 305.0  # house rule: a straightedge tells nothing of the wall a foot above or below it
-NEAR_END_MM = 30.0  # a shelf that ends nearer than this to the next wall is scribed to it
+_FAR_MM = data.house("straightedge_far_mm")
+NEAR_END_MM = data.house("scribe_end_mm")
 
 
 class Scribe(NamedTuple):

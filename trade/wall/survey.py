@@ -15,14 +15,23 @@ from trade.wall.found import Inference
 from trade.wall.infer import infer
 from trade.wall.reasons import Contradiction, ask_mm, contradictions
 
-_MASONRY_FROM = 0.95
-_PRIOR = 0.35  # house rule: one wall in three in a dwelling is masonry
-_SILENT_MM = 1200.0  # a sweep this long crosses a stud on any usual grid
-# how likely each reading is on masonry, and on studs: house rules
-_NAILS = {"hard": (0.9, 0.02), "wood": (0.01, 0.4), "air": (0.1, 0.5), "metal": (0.05, 0.1)}
-_KNOCKS = {"full": (0.8, 0.3), "hollow": (0.1, 0.5)}
-_SILENT, _EDGE = (0.7, 0.02), (0.3, 0.9)
-_DEPTH_OFF_MM = 4.0
+_MASONRY_FROM = data.house("masonry_from")
+_PRIOR = data.house("masonry_prior")
+_SILENT_MM = data.house("silent_mm")
+# how likely each reading is on masonry, and on studs
+_NAILS = {
+    "hard": (data.house("nail_hard_mass"), data.house("nail_hard_studs")),
+    "wood": (data.house("nail_wood_mass"), data.house("nail_wood_studs")),
+    "air": (data.house("nail_air_mass"), data.house("nail_air_studs")),
+    "metal": (data.house("nail_metal_mass"), data.house("nail_metal_studs")),
+}
+_KNOCKS = {
+    "full": (data.house("knock_full_mass"), data.house("knock_full_studs")),
+    "hollow": (data.house("knock_hollow_mass"), data.house("knock_hollow_studs")),
+}
+_SILENT = data.house("silent_mass"), data.house("silent_studs")
+_EDGE = data.house("edge_mass"), data.house("edge_studs")
+_DEPTH_OFF_MM = data.house("depth_off_mm")
 
 
 class Survey(NamedTuple):

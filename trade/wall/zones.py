@@ -6,16 +6,15 @@ Each with its reason and what to do about it.
 from math import hypot
 from typing import Literal, NamedTuple
 
+from trade import data
 from trade.memo import memoized
 from trade.plan.features import Feature
 from trade.plan.model import Wall
 
-CABLE_RUN_MM = (
-    60.0  # house rule: to each side of a box, for a cable is often stapled to the stud beside it
-)
+CABLE_RUN_MM = data.house("cable_run_mm")
 # BS 7671 522.6.202, from memory: cables without a cover may run this near to a corner or to the
 # ceiling
-CHASE_MM = 150.0
+CHASE_MM = data.house("chase_mm")
 
 
 class Zone(NamedTuple):

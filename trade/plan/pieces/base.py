@@ -8,7 +8,7 @@ from trade.errors import PlanError
 from trade.measure import ABSURD_KG, ABSURD_MM
 from trade.plan.item import Key, Name, PlanItem, between, known
 
-LEAST_GAP_MM = 10.0  # house rule: two supports nearer than this are one
+LEAST_GAP_MM = data.house("supports_apart_mm")
 
 
 class Thing(PlanItem, frozen=True, kw_only=True):
