@@ -16,6 +16,7 @@ from trade.devices.hidden import HiddenWall, Member, Service
 from trade.devices.stand_ins import StandIns
 from trade.job import found
 from trade.job.steps import steps
+from trade.measure import IN_MM
 from trade.mounts import mount_of
 from trade.parse import notes, sketch
 from trade.plan import flatness
@@ -29,20 +30,19 @@ from trade.wall.infer import as_studs, infer
 JOB = "Boathouse of the rowing club"
 LIBRARY = "Reading corner of the village library"
 FLAT = "Flat with the house plants"
-_INCH = 25.4
 RENTED = Policy(matters="holes", comes_off=True, lacks=("table_saw",))
 
 
 def changing_room() -> Plan:
     """A stud wall with three shelves: one holds, one is close, one won't hold."""
-    size = (144 * _INCH, 96 * _INCH)
+    size = (144 * IN_MM, 96 * IN_MM)
     wall = PlanWall(
         width_mm=size[0],
         height_mm=size[1],
         layers=(Layer(kind="gypsum_12_7", thickness_mm=12.7),),
         timber="spruce_pine_fir",
         studs=tuple(
-            Stud(centre_mm=x * _INCH, width_mm=38.1, depth_mm=88.9, uncertainty_mm=3.0)
+            Stud(centre_mm=x * IN_MM, width_mm=38.1, depth_mm=88.9, uncertainty_mm=3.0)
             for x in range(16, 144, 16)
         ),
         readings=_readings(),
@@ -59,17 +59,17 @@ def changing_room() -> Plan:
     towels = BracketShelf(
         key="towels",
         name="Towel shelf",
-        left_mm=10 * _INCH,
-        top_mm=66 * _INCH,
-        length_mm=44 * _INCH,
-        depth_mm=11.25 * _INCH,
-        thickness_mm=0.75 * _INCH,
+        left_mm=10 * IN_MM,
+        top_mm=66 * IN_MM,
+        length_mm=44 * IN_MM,
+        depth_mm=11.25 * IN_MM,
+        thickness_mm=0.75 * IN_MM,
         board="oak_red",
         use="everyday",
-        supports_mm=(6 * _INCH, 38 * _INCH),
+        supports_mm=(6 * IN_MM, 38 * IN_MM),
         bracket="braced",
         screw="wood_10",
-        screw_length_mm=3 * _INCH,
+        screw_length_mm=3 * IN_MM,
         things=(
             Thing(name="Towels", mass_kg=14.0),
             Thing(name="First-aid box", mass_kg=3.5, at_mm=900),
@@ -78,34 +78,34 @@ def changing_room() -> Plan:
     trophies = RodShelf(
         key="trophies",
         name="Trophy ledge",
-        left_mm=74 * _INCH,
-        top_mm=70 * _INCH,
-        length_mm=44 * _INCH,
-        depth_mm=9.25 * _INCH,
-        thickness_mm=3.75 * _INCH,
+        left_mm=74 * IN_MM,
+        top_mm=70 * IN_MM,
+        length_mm=44 * IN_MM,
+        depth_mm=9.25 * IN_MM,
+        thickness_mm=3.75 * IN_MM,
         board="oak_white",
         use="everyday",
-        supports_mm=(6 * _INCH, 38 * _INCH),
+        supports_mm=(6 * IN_MM, 38 * IN_MM),
         plate="tall",
         let_in=True,
         screw="wood_12",
-        screw_length_mm=2.5 * _INCH,
+        screw_length_mm=2.5 * IN_MM,
         things=(Thing(name="Cups and shields", mass_kg=52.0),),
     )
     paint = BracketShelf(
         key="paint",
         name="Varnish and paint",
-        left_mm=30 * _INCH,
-        top_mm=36 * _INCH,
-        length_mm=56 * _INCH,
-        depth_mm=9.25 * _INCH,
-        thickness_mm=0.75 * _INCH,
+        left_mm=30 * IN_MM,
+        top_mm=36 * IN_MM,
+        length_mm=56 * IN_MM,
+        depth_mm=9.25 * IN_MM,
+        thickness_mm=0.75 * IN_MM,
         board="pine_ponderosa",
         use="everyday",
-        supports_mm=(9 * _INCH, 50 * _INCH),
+        supports_mm=(9 * IN_MM, 50 * IN_MM),
         bracket="braced",
         screw="wood_10",
-        screw_length_mm=2.5 * _INCH,
+        screw_length_mm=2.5 * IN_MM,
         things=(
             Thing(name="Paint and varnish tins", mass_kg=16.0),
             Thing(name="Epoxy, two cans", mass_kg=6.0, at_mm=1100),
@@ -148,23 +148,23 @@ def _readings() -> tuple[Reading, ...]:
     """Two sweeps, a magnet and a nail, jotted down to the sixteenth as a person would."""
     truth = HiddenWall(
         11,
-        144 * _INCH,
-        16 * _INCH,
-        tuple(Member(x * _INCH, 38.0, "single") for x in range(16, 144, 16)),
-        (Service(103.5 * _INCH, 22.0, "pipe"),),
+        144 * IN_MM,
+        16 * IN_MM,
+        tuple(Member(x * IN_MM, 38.0, "single") for x in range(16, 144, 16)),
+        (Service(103.5 * IN_MM, 22.0, "pipe"),),
     )
     devices = StandIns(truth, seed=4)
-    taken = devices.sweep(0, 144 * _INCH, 42 * _INCH) + devices.sweep(0, 144 * _INCH, 54 * _INCH)
+    taken = devices.sweep(0, 144 * IN_MM, 42 * IN_MM) + devices.sweep(0, 144 * IN_MM, 54 * IN_MM)
     taken += [
-        *devices.search(48 * _INCH, 50 * _INCH),
-        *devices.search(80 * _INCH, 50 * _INCH),
-        devices.probe(112 * _INCH, 50 * _INCH),
+        *devices.search(48 * IN_MM, 50 * IN_MM),
+        *devices.search(80 * IN_MM, 50 * IN_MM),
+        devices.probe(112 * IN_MM, 50 * IN_MM),
     ]
     jotted = notes.write(taken, "imperial")
     return notes.read(
         re.sub(r"(\d+)/(?:32|64)", lambda part: _sixteenth(part[0]), jotted),
         "imperial",
-        144 * _INCH,
+        144 * IN_MM,
     )
 
 
@@ -178,7 +178,7 @@ def reading_corner() -> Plan:
 
     Magnets and nails only, one stud in doubt, two readings that contradict each other.
     """
-    size = (132 * _INCH, 100 * _INCH)
+    size = (132 * IN_MM, 100 * IN_MM)
     said = "66 to 102 window 34 to 80 high, 68 to 100 radiator 4 to 28 high, 118 outlet 14 high"
     readings = notes.read(
         "40 up: 15 3/4 magnet, 16 wood at 7/8, 15 1/8 wood, 17 3/8 air, 32 1/8 magnet, "
@@ -196,21 +196,21 @@ def reading_corner() -> Plan:
         readings=readings,
     )
     wall = replace(wall, studs=as_studs(infer(size[0], readings, wall.openings)))
-    left = 10 * _INCH
+    left = 10 * IN_MM
     ledge = BracketShelf(
         key="ledge",
         name="Picture-book ledge",
         left_mm=left,
-        top_mm=44 * _INCH,
-        length_mm=44 * _INCH,
-        depth_mm=7.25 * _INCH,
-        thickness_mm=0.75 * _INCH,
+        top_mm=44 * IN_MM,
+        length_mm=44 * IN_MM,
+        depth_mm=7.25 * IN_MM,
+        thickness_mm=0.75 * IN_MM,
         board="oak_red",
         use="hard",
-        supports_mm=placement.supports_on_studs(wall, left, 44 * _INCH),
+        supports_mm=placement.supports_on_studs(wall, left, 44 * IN_MM),
         bracket="braced",
         screw="wood_10",
-        screw_length_mm=3 * _INCH,
+        screw_length_mm=3 * IN_MM,
         things=(Thing(name="Picture books", mass_kg=18.0),),
     )
     return Plan(name="North wall, by the window", units="imperial", wall=wall, pieces=(ledge,))
@@ -298,11 +298,11 @@ def workshop() -> Plan:
     A rail, cleats, pegs, a holder board, a cabinet, a notice panel.
     """
     wall = PlanWall(
-        width_mm=220 * _INCH,
-        height_mm=100 * _INCH,
+        width_mm=220 * IN_MM,
+        height_mm=100 * IN_MM,
         layers=(Layer(kind="plywood_12", thickness_mm=12.0),),
         timber="douglas_fir_larch",
-        studs=_framed(220 * _INCH, 12 * _INCH, 16 * _INCH),
+        studs=_framed(220 * IN_MM, 12 * IN_MM, 16 * IN_MM),
     )
     shop = Shop(
         on_hand=(
@@ -310,10 +310,10 @@ def workshop() -> Plan:
                 name="the old notice board",
                 board="plywood",
                 kind="sheet",
-                length_mm=60 * _INCH,
-                width_mm=40 * _INCH,
+                length_mm=60 * IN_MM,
+                width_mm=40 * IN_MM,
                 thickness_mm=18.26,
-                defects=(Defect(from_mm=0.0, to_mm=4 * _INCH, low_mm=0.0, high_mm=5 * _INCH),),
+                defects=(Defect(from_mm=0.0, to_mm=4 * IN_MM, low_mm=0.0, high_mm=5 * IN_MM),),
             ),
         ),
         finish=Finish(first="oil_stain", top="water_varnish", temp_c=16.0),
@@ -324,32 +324,32 @@ def workshop() -> Plan:
         name="Workshop wall", units="imperial", wall=wall, policy=Policy(made="shop"), shop=shop
     )
     oars = tuple(
-        Thing(name=f"Oar {n}", mass_kg=2.6, at_mm=(8 + 16 * n) * _INCH, out_mm=4 * _INCH)
+        Thing(name=f"Oar {n}", mass_kg=2.6, at_mm=(8 + 16 * n) * IN_MM, out_mm=4 * IN_MM)
         for n in range(5)
     )
     plan = _put(
         plan,
         "rail",
-        (44 * _INCH, 90 * _INCH),
+        (44 * IN_MM, 90 * IN_MM),
         "oars",
         "Oar rail",
-        length_mm=80 * _INCH,
+        length_mm=80 * IN_MM,
         board="oak_white",
-        thickness_mm=25.4,
-        height_mm=5 * _INCH,
-        depth_mm=5 * _INCH,
+        thickness_mm=IN_MM,
+        height_mm=5 * IN_MM,
+        depth_mm=5 * IN_MM,
         use="hard",
         things=oars,
     )
     plan = _put(
         plan,
         "cleat_cabinet",
-        (124 * _INCH, 90 * _INCH),
+        (124 * IN_MM, 90 * IN_MM),
         "jackets",
         "Life jackets",
-        length_mm=56 * _INCH,
-        height_mm=30 * _INCH,
-        depth_mm=14 * _INCH,
+        length_mm=56 * IN_MM,
+        height_mm=30 * IN_MM,
+        depth_mm=14 * IN_MM,
         body_kg=24.0,
         cleat_mm=23.0,
         locked=True,
@@ -358,11 +358,11 @@ def workshop() -> Plan:
     plan = _put(
         plan,
         "panel",
-        (190 * _INCH, 84 * _INCH),
+        (190 * IN_MM, 84 * IN_MM),
         "notices",
         "Notice panel",
-        length_mm=40 * _INCH,
-        height_mm=36 * _INCH,
+        length_mm=40 * IN_MM,
+        height_mm=36 * IN_MM,
         depth_mm=60.0,
         use="display",
         things=(Thing(name="Notices and keys", mass_kg=3.0),),
@@ -370,24 +370,24 @@ def workshop() -> Plan:
     plan = _put(
         plan,
         "cleat_wall",
-        (44 * _INCH, 68 * _INCH),
+        (44 * IN_MM, 68 * IN_MM),
         "holders",
         "Rigger holders",
-        length_mm=70 * _INCH,
+        length_mm=70 * IN_MM,
         rows=3,
-        apart_mm=7 * _INCH,
-        holder_mm=11 * _INCH,
-        depth_mm=6 * _INCH,
+        apart_mm=7 * IN_MM,
+        holder_mm=11 * IN_MM,
+        depth_mm=6 * IN_MM,
         things=(Thing(name="Riggers in holders", mass_kg=16.0),),
     )
     plan = _put(
         plan,
         "peg_wall",
-        (124 * _INCH, 48 * _INCH),
+        (124 * IN_MM, 48 * IN_MM),
         "pegs",
         "Peg wall",
-        length_mm=48 * _INCH,
-        height_mm=32 * _INCH,
+        length_mm=48 * IN_MM,
+        height_mm=32 * IN_MM,
         things=(
             Thing(name="Ropes and fenders", mass_kg=6.0),
             Thing(name="Bailer", mass_kg=0.8, at_mm=600.0, out_mm=70.0),
@@ -396,10 +396,10 @@ def workshop() -> Plan:
     return _put(
         plan,
         "holder_board",
-        (188 * _INCH, 32 * _INCH),
+        (188 * IN_MM, 32 * IN_MM),
         "tools",
         "Spanner board",
-        length_mm=36 * _INCH,
+        length_mm=36 * IN_MM,
         depth_mm=95.0,
         things=(
             Thing(name="Spanners", mass_kg=5.0),

@@ -4,20 +4,19 @@ from collections.abc import Iterable
 
 from bench.drawing.scale import TAPE, Scale
 from bench.drawing.svg import Pen, number
-from trade.measure import INCH_MM, Units
+from trade.measure import IN_MM, Units
 from trade.plan.model import Wall
 
 _LEAST_LABEL_PX = 34.0
 _LEAST_TICK_PX = 3.2
 _GAP = 6.0
-_INCH = float(INCH_MM)
 # tick steps in mm, small to large, and how many of each make a longer tick
 _STEPS: dict[Units, tuple[float, ...]] = {
-    "imperial": (_INCH, 3 * _INCH, 6 * _INCH, 12 * _INCH, 60 * _INCH),
+    "imperial": (IN_MM, 3 * IN_MM, 6 * IN_MM, 12 * IN_MM, 60 * IN_MM),
     "metric": (10, 50, 100, 500, 1000, 5000),
 }
 _LABELS: dict[Units, tuple[float, ...]] = {
-    "imperial": (12 * _INCH, 24 * _INCH, 48 * _INCH, 120 * _INCH),
+    "imperial": (12 * IN_MM, 24 * IN_MM, 48 * IN_MM, 120 * IN_MM),
     "metric": (100, 200, 500, 1000, 2000, 5000),
 }
 
@@ -70,4 +69,4 @@ def _labels(length: float, scale: Scale, units: Units) -> Iterable[tuple[float, 
     )
     for i in range(1, int(length / step + 1e-6) + 1):
         mm = i * step
-        yield mm, f"{round(mm / _INCH / 12)}'" if units == "imperial" else f"{round(mm / 10)}"
+        yield mm, f"{round(mm / IN_MM / 12)}'" if units == "imperial" else f"{round(mm / 10)}"

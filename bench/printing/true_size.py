@@ -16,12 +16,11 @@ from bench.drawing.svg import number
 from bench.printing.paper import FONTS
 from trade import wording
 from trade.marking.template import LAYERS, Drawing
-from trade.measure import Units
+from trade.measure import IN_MM, Units
 
 _MARGIN_MM, _OVERLAP_MM, _FOOT_MM, _GAP_MM = 12.0, 10.0, 20.0, 4.0
-_INCH = 25.4
-_PT = 72 / _INCH
-_PAPERS = {"metric": ("A4", 210.0, 297.0), "imperial": ("Letter", 8.5 * _INCH, 11 * _INCH)}
+_PT = 72 / IN_MM
+_PAPERS = {"metric": ("A4", 210.0, 297.0), "imperial": ("Letter", 8.5 * IN_MM, 11 * IN_MM)}
 _WIDTHS = {
     "HOLES": 0.35,
     "CENTRES": 0.15,
@@ -194,7 +193,7 @@ def _foot(paper: FPDF, drawing: Drawing, here: list[Tile], count: int) -> None:
         f"{drawing.name}. True size: print at 100 %, {sheet}. Check before you drill:",
     )
     paper.set_line_width(0.2)
-    for low, length, words in ((y - 8, 100.0, "100 mm"), (y - 2, 4 * _INCH, "4 in")):
+    for low, length, words in ((y - 8, 100.0, "100 mm"), (y - 2, 4 * IN_MM, "4 in")):
         paper.line(_MARGIN_MM, low, _MARGIN_MM + length, low)
         for x in (_MARGIN_MM, _MARGIN_MM + length):
             paper.line(x, low - 1.5, x, low + 1.5)

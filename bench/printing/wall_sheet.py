@@ -11,7 +11,7 @@ from trade.marking.marks import Mark, piece_marks
 from trade.marking.overview import LETTERS_MM, close_up, overview, room_for, scale_for
 from trade.marking.reading import read, say_across, say_datum, say_up
 from trade.marking.template import Drawing
-from trade.measure import Units, say_bit, say_length
+from trade.measure import IN_MM, Units, say_bit, say_length
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
 
@@ -70,7 +70,7 @@ def _draw(paper: Paper, drawing: Drawing, per: float) -> None:
     paper.line(left, foot + 4, left + 50, foot + 4)
     for x in (left, left + 50):
         paper.line(x, foot + 3, x, foot + 5)
-    paper.set_font("DejaVu", "", LETTERS_MM * 72 / 25.4)
+    paper.set_font("DejaVu", "", LETTERS_MM * 72 / IN_MM)
     paper.text(left + 53, foot + 5.2, f"1 : {per:.0f}; this line is 50 mm on paper")
     paper.set_xy(paper.l_margin, foot + 8)
 

@@ -17,13 +17,14 @@ from trade.check import strained
 from trade.choose import stud_layouts
 from trade.choose.order import heavier
 from trade.fixings.support import Support
+from trade.measure import IN_MM
 from trade.mounts import fit, holes, mount_of
 from trade.mounts.base import Box
 from trade.plan.model import AnyPiece, Plan, Thing, Wall
 from trade.wall.scribing import lowest_ceiling_mm
 from trade.wall.zones import zones
 
-STEPS_MM = {"metric": 25.0, "imperial": 25.4}  # so that studs on a grid repeat
+STEPS_MM = {"metric": 25.0, "imperial": IN_MM}  # so that studs on a grid repeat
 _MOST = 8.0  # times what it carries: more than that is not looked for
 _LEAST = 0.02  # times what it carries: less than that is nothing
 _NEAR = 0.015  # what is found uses this much less than it might, at most

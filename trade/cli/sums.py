@@ -11,7 +11,7 @@ from trade.fixings.anchor_capacity import AnchorCapacity, anchor_capacity
 from trade.fixings.driving import reach
 from trade.fixings.substrate import Substrate
 from trade.load.shelf import ShelfLoad
-from trade.measure import Units, read_length, read_weight, say_length, say_weight
+from trade.measure import G_N_PER_KG, Units, read_length, read_weight, say_length, say_weight
 from trade.plan.model import BracketShelf, Thing, Wall
 
 _FAR_MM = 1e6
@@ -155,7 +155,7 @@ def capacity_as_text(found: dict[str, object], units: Units) -> str:
     lines = [f"{found['fixing']} in {found['in']}"]
     for key, what in (("pull", "pulled out"), ("shear", "along the wall")):
         years, minutes = (
-            say_weight(float(str(found[f"{key}_{when}_n"])) / 9.80665, units)
+            say_weight(float(str(found[f"{key}_{when}_n"])) / G_N_PER_KG, units)
             for when in ("years", "minutes")
         )
         lines.append(f"  {what}: {years} for years, {minutes} for minutes")

@@ -15,7 +15,7 @@ from typing import Any, NamedTuple
 
 from trade import data
 from trade.errors import MeasureError, PlanError
-from trade.measure import Units, read_length
+from trade.measure import IN_MM, Units, read_length
 from trade.parse.spreadsheet import (
     MAX_BYTES,
     Refusal,
@@ -32,7 +32,7 @@ _MAY = ("many", "turns")
 _YES, _NO = ("yes", "y", "1", "true", "x"), ("", "no", "n", "0", "false")
 _SQUARE = 1e-3  # of a side: so far from a right angle a corner may be
 _MM = {
-    1: 25.4,
+    1: IN_MM,
     2: 304.8,
     4: 1.0,
     5: 10.0,
@@ -148,7 +148,7 @@ def read_dxf(raw: bytes, board: str, thickness_mm: float, units: Units) -> Drawn
             f"This file is larger than a drawing of parts can be ({MAX_BYTES // 1_000_000} MB)."
         )
     doc = _drawing(raw)
-    scale = _MM.get(doc.units, 25.4 if units == "imperial" else 1.0)
+    scale = _MM.get(doc.units, IN_MM if units == "imperial" else 1.0)
     sizes: Counter[tuple[float, float]] = Counter()
     others = 0
     for entity in doc.modelspace():

@@ -8,12 +8,12 @@ from random import Random
 from typing import Literal, NamedTuple
 
 from trade.errors import PlanError
+from trade.measure import IN_MM
 from trade.plan.features import Feature, usual
 from trade.wall.framing import SHIM_MM, STUD_MM
 
-_INCH = 25.4
 HEIGHT_MM = 2440.0
-SPACINGS_MM = (16 * _INCH, 24 * _INCH, 400.0, 600.0)
+SPACINGS_MM = (16 * IN_MM, 24 * IN_MM, 400.0, 600.0)
 
 
 class Member(NamedTuple):

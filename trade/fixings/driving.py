@@ -6,9 +6,8 @@ from typing import NamedTuple
 from trade import data
 from trade.data import Screw
 from trade.errors import NoSizeError
-from trade.measure import INCH_64TH_MM, Units, say_bit
+from trade.measure import IN_MM, INCH_64TH_MM, Units, say_bit
 
-_INCH = 25.4
 _SAME_MM = 0.05  # sizes no further apart than that are one
 
 
@@ -35,7 +34,7 @@ def thread_length_mm(screw: Screw, length_mm: float) -> float:
         return length_mm * 2 / 3
     if screw.kind == "rod":
         return length_mm
-    return min(length_mm, length_mm / 2 + 0.5 * _INCH)
+    return min(length_mm, length_mm / 2 + 0.5 * IN_MM)
 
 
 def reach(screw: Screw, length_mm: float, layers_mm: float) -> Reach:
@@ -47,7 +46,7 @@ def reach(screw: Screw, length_mm: float, layers_mm: float) -> Reach:
 
 def lengths_mm(screw: Screw) -> tuple[float, ...]:
     """Lengths in which this screw is sold."""
-    return tuple(inches * _INCH for inches in screw.lengths_in)
+    return tuple(inches * IN_MM for inches in screw.lengths_in)
 
 
 def suggest_length_mm(screw: Screw, layers_mm: float, embedment_mm: float, far_mm: float) -> float:

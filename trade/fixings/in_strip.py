@@ -9,12 +9,12 @@ from typing import NamedTuple
 from trade import data
 from trade.calculation import Calculation
 from trade.check import Check, make
-from trade.fixings import european
+from trade.fixings import european, wood
 from trade.fixings.support import Support
 from trade.load.demand import Demand
 
 _NOUGHT_MM = 1e-6
-_THICK_MM = 6.35  # NDS 2018 12.5.1: thinner ones have no loaded edge
+_THICK_MM = wood.QUARTER_INCH_MM  # NDS 2018 12.5.1: thinner ones have no loaded edge
 _LOADED_EDGE = data.house("loaded_edge_diameters")
 
 

@@ -16,6 +16,7 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.load.ways import BOARD, Sharing
+from trade.measure import G_N_PER_KG
 from trade.mounts import board, rods, stiffness
 from trade.mounts.base import (
     WOODEN_SHELF,
@@ -109,7 +110,7 @@ class _PinShelf(Mount[PinShelf]):
         return found
 
     def _load(self, piece: PinShelf, so: Sharing) -> ShelfLoad:
-        mass_n = pi * piece.pin_mm**2 / 4 * piece.in_shelf_mm * 7.85e-6 * 9.80665
+        mass_n = pi * piece.pin_mm**2 / 4 * piece.in_shelf_mm * 7.85e-6 * G_N_PER_KG
         return ShelfLoad(piece, mass_n, piece.in_shelf_mm / 2, so)
 
     def supports(self, piece: PinShelf, wall: Wall) -> list[PinSeat]:

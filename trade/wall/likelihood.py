@@ -13,12 +13,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from trade import data
-from trade.measure import INCH_MM
+from trade.measure import IN_MM
 from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 
 Array = NDArray[np.float64]
 Places = NDArray[np.int_]
-INCH = float(INCH_MM)
 STEP = 2.0
 BY_HAND = data.house("by_hand")
 _MAGNET_MM = data.house("magnet_reach_mm")
@@ -57,12 +56,12 @@ class Model(NamedTuple):
 
 MODEL = Model()
 SPACINGS = {
-    16 * INCH: data.house("grid_16_in"),
-    24 * INCH: data.house("grid_24_in"),
+    16 * IN_MM: data.house("grid_16_in"),
+    24 * IN_MM: data.house("grid_24_in"),
     400.0: data.house("grid_400_mm"),
     600.0: data.house("grid_600_mm"),
-    19.2 * INCH: data.house("grid_19_2_in"),
-    12 * INCH: data.house("grid_12_in"),
+    19.2 * IN_MM: data.house("grid_19_2_in"),
+    12 * IN_MM: data.house("grid_12_in"),
     450.0: data.house("grid_450_mm"),
 }
 WIDTHS = {
