@@ -17,7 +17,7 @@ from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.load.ways import BOARD, Sharing
 from trade.measure import G_N_PER_KG
-from trade.mounts import board, rods, stiffness
+from trade.mounts import board, rods, stiffness, strength
 from trade.mounts.base import (
     WOODEN_SHELF,
     Ask,
@@ -301,8 +301,7 @@ def _droop(
     if piece.tilted:
         sums.then("w_0", f"min(w, {_MOST_TILT} d)", "fine", "set upward by so much")
         sums.then("w'", "w − w_0", "fine", "low in the end")
-    sums.given("n_w", data.house("droop_limit"), "count", "part of the depth that may be seen")
-    sums.then("w_max", "d / n_w", "fine", "limit")
+    strength.write_droop_limit(sums)
     return make(
         "pin.droop",
         part=support.part,

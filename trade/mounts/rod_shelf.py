@@ -389,8 +389,7 @@ def _droop(
     else:
         sums.given("w_2", turned, "fine", "no thread holds the plate")
     sums.then("w", "w_1 + w_2", "fine", "in all")
-    sums.given("n_w", data.house("droop_limit"), "count", "part of the depth that may be seen")
-    sums.then("w_max", "d / n_w", "fine", "limit")
+    strength.write_droop_limit(sums)
     return make(
         "shelf.droop",
         part=support.part,

@@ -112,15 +112,16 @@ def write_share(sums: Calculation, number: int) -> float:
     return sums.then("σ", "k M / S", "stress")
 
 
-def write_sag_limit(sums: Calculation, house_rule: str = "sag_limit") -> float:
-    """Write how far a span l may sag, w_max.
-
-    Args:
-        sums: with l.
-        house_rule: which limit.
-    """
-    sums.given("n_w", data.house(house_rule), "count", "part of the span that may be seen")
+def write_sag_limit(sums: Calculation) -> float:
+    """Write how far a span l may sag over the years, w_max."""
+    sums.given("n_w", data.house("sag_limit"), "count", "span over the sag that it may have")
     return sums.then("w_max", "l / n_w", "fine", "limit")
+
+
+def write_droop_limit(sums: Calculation) -> float:
+    """Write how far the front edge of a depth d may drop over the years, w_max."""
+    sums.given("n_w", data.house("droop_limit"), "count", "depth over the drop that it may have")
+    return sums.then("w_max", "d / n_w", "fine", "limit")
 
 
 def write_column(sums: Calculation) -> float:
