@@ -49,13 +49,14 @@ _FAILED = re.compile(r"^(?:FAIL|ERROR): \S+ \((\S+)\)", re.MULTILINE)
 _SCOPES = (ast.FunctionDef, ast.ClassDef)
 _HEAD = """\
 # Changes to the core that a test must notice. `before` is one expression inside `where` (a function
-# or class; empty: the module), written as `ast.unparse` prints it. `by` noticed it last time.
+# or class; empty: the module), written as `ast.unparse` prints it; in a table a line of the row
+# `where`. `by` noticed it last time.
 """
 
 
 @dataclass(frozen=True)
 class Mutant:
-    """One change: an expression as it is and as it becomes.
+    """One change: an expression, or a line of a row in a table, as it is and as it becomes.
 
     `by` is the test that noticed it last time, `same` the reason why it changes no result.
     """
@@ -108,6 +109,14 @@ def _quoted(text: str) -> str:
 
 def mutated(source: str, mutant: Mutant) -> str | None:
     """Return the source with the change made; None if its place is not there exactly once."""
+    if mutant.file.endswith(".toml"):
+        head, row, rest = source.partition(f"[{mutant.where}]\n")
+        whole = row + rest.partition("\n[")[0]
+        return (
+            head + row + rest.replace(mutant.before, mutant.after, 1)
+            if whole.count(f"{mutant.before}\n") == 1
+            else None
+        )
     places = [
         node
         for node in _inside(ast.parse(source), mutant.where)
