@@ -6,7 +6,7 @@ Every kind of mounting, how it carries its load, what gives way first, what goes
 from functools import cache
 from typing import Any, NamedTuple
 
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_safe
@@ -69,3 +69,17 @@ def rules(request: HttpRequest) -> HttpResponse:
         "pushes": data.pushes().values(),
     }
     return render(request, "bench/rules.html", shown)
+
+
+@require_safe
+def glossary(request: HttpRequest) -> HttpResponse:
+    """Show every word of the trade and what it means here."""
+    return render(request, "bench/glossary.html", {"terms": data.glossary().items()})
+
+
+@require_safe
+def term(request: HttpRequest, key: str) -> HttpResponse:
+    """Explain one word, as a note on the page that it stands on."""
+    if key not in data.glossary():
+        raise Http404
+    return render(request, "bench/_term.html", {"key": key, "term": data.glossary()[key]})

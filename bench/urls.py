@@ -67,6 +67,8 @@ urlpatterns = [
     path("everything.zip", jobs.everything, name="everything"),
     path("kinds/", handbook.kinds, name="kinds"),
     path("rules/", handbook.rules, name="rules"),
+    path("glossary/", handbook.glossary, name="glossary"),
+    path("glossary/<slug:key>/", handbook.term, name="term"),
     path("import/", jobs.import_plan, name="import"),
     *(path("", include(group)) for group in (_PEOPLE, _BIN, _LOG, _PHOTOS, _PRACTICE)),
     path("hang-worker.js", worker, name="hang-worker"),

@@ -25,6 +25,7 @@ _COMMANDS = {
     "sag": ("sums", "say how far a board sags"),
     "schema": ("pages", "print the JSON Schema of the plan format"),
     "rules": ("pages", "print the handbook's chapter on the rules"),
+    "glossary": ("pages", "print the handbook's glossary"),
     "everyday": ("everyday", "print the handbook's chapter on fifteen everyday set-ups"),
 }
 """Every command.

@@ -1,10 +1,12 @@
 """The one set of filters: quantities, sentences and vials in the person's units."""
 
 import re
+from functools import cache
 from typing import Any
 
 from django import template
-from django.utils.html import escape
+from django.urls import reverse
+from django.utils.html import conditional_escape, escape
 from django.utils.safestring import SafeString, mark_safe
 
 from bench.drawing import merits
@@ -159,6 +161,32 @@ def maths(words: str) -> SafeString:
         "_", " "
     )
     return mark_safe(re.sub(r"\^(−?[\d.]*\d)", r"<sup>\1</sup>", low))
+
+
+@cache
+def _terms() -> tuple[re.Pattern[str], dict[str, str]]:
+    """What finds a word of the trade in a sentence, in one or more; its key by the word."""
+    keys = {row.name.lower(): key for key, row in data.glossary().items() if row.underlined}
+    names = "|".join(re.escape(name) for name in sorted(keys, key=len, reverse=True))
+    return re.compile(rf"“[^”]*”|(?<!\w)({names})s?(?!\w)", re.IGNORECASE), keys
+
+
+@register.filter
+def terms(words: str) -> SafeString:
+    """A sentence whose words of the trade lead to what they mean, each once."""
+    pattern, keys = _terms()
+    met: set[str] = set()
+
+    def linked(match: re.Match[str]) -> str:
+        key = keys[match[1].lower()] if match[1] else ""  # what people named stays as it is
+        if not key or key in met:
+            return match[0]
+        met.add(key)
+        page, note = reverse("glossary"), reverse("term", args=[key])
+        how = f'hx-get="{note}" hx-target="#term" hx-swap="innerHTML"'
+        return f'<a class="term" href="{page}#{key}" {how}>{match[0]}</a>'
+
+    return mark_safe(pattern.sub(linked, conditional_escape(words)))
 
 
 @register.filter

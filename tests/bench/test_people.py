@@ -40,6 +40,8 @@ OPEN = {
     "jobs",
     "kinds",
     "rules",
+    "glossary",
+    "term",
     "import",
     "practice:lobby",
     "practice:begin",

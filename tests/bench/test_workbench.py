@@ -18,6 +18,7 @@ from msgspec.structs import replace
 from bench import demo
 from bench.drawing import elevation, section
 from bench.models import Job, Practice, Revision, Wall
+from bench.templatetags.gancho import terms
 from tests.addresses import addresses
 from tests.plans import bracket_shelf, plan, rod_shelf
 from trade.assess import assess
@@ -319,6 +320,20 @@ class Pages(BenchCase):
         wall = Wall.begin(self.job, plan(bracket_shelf(name='<b>"{x}"</b>')), "Begin")
         for stage in STAGES:
             self.assertNotContains(self.client.get(reverse("stage", args=[wall.pk, stage])), "<b>")
+
+    def test_words_of_the_trade_lead_to_what_they_mean(self) -> None:
+        """Once each, in any number; not in a name that somebody gave, and no markup gets in."""
+        said = terms("Studs behind the “stud shelf”: a <b>stud</b> and a French cleat.")
+        self.assertEqual(
+            re.findall(r'#(\w+)" hx-get="[^"]+"[^>]*>([^<]+)', said),
+            [
+                ("stud", "Studs"),
+                ("french_cleat", "French cleat"),
+            ],
+        )
+        self.assertIn("“stud shelf”: a &lt;b&gt;stud&lt;", said)
+        self.assertContains(self.client.get(reverse("term", args=["stud"])), "An upright timber")
+        self.assertEqual(self.client.get(reverse("term", args=["nothing"])).status_code, 404)
 
     def test_the_rules_page_prints_every_check(self) -> None:
         page = self.client.get(reverse("rules"))

@@ -217,6 +217,20 @@ class AtTheBench(BrowserCase):
         expect(row.locator(".steps")).to_contain_text("lb/in")
         self.page.evaluate("scrollTo(0, 0)")
 
+    def test_a_word_of_the_trade_is_explained_where_it_stands(self) -> None:
+        self.open(plan(bracket_shelf()), "fix", "shelf")
+        row, note = self.page.locator('[data-code="screw.shear"]'), self.page.locator("#term")
+        row.locator("summary").click()
+        row.locator(".term", has_text="lining").first.click()
+        expect(note).to_be_visible()
+        expect(note).to_contain_text("What covers the studs")
+        self.assertAccessible()
+        self.page.keyboard.press("Escape")
+        expect(note).to_be_hidden()
+        expect(row.locator(".sum")).to_be_visible()
+        self.page.get_by_role("link", name="Glossary").click()
+        expect(self.page.locator("#stud")).to_contain_text("An upright timber")
+
     def test_a_new_wall_draws_itself(self) -> None:
         self.page.goto("/")
         self.page.get_by_role("link", name="A new wall").click()
@@ -250,6 +264,7 @@ class AtTheBench(BrowserCase):
             *(f"/walls/{wall.pk}/{stage}/" for stage in ("survey", "load", "fix", "mark")),
             "/",
             "/rules/",
+            "/glossary/",
             "/walls/new/",
             "/practice/",
         ):

@@ -13,7 +13,7 @@ from trade import data, wording
 from trade.assess import assess_piece
 from trade.choose import everyday
 from trade.cli.kinds import kinds_chapter
-from trade.cli.pages import rules_chapter
+from trade.cli.pages import glossary_chapter, rules_chapter
 from trade.mounts import ALL
 from trade.plan import plan_file
 
@@ -98,6 +98,9 @@ class Printed(SimpleTestCase):
 
     def test_the_handbook_chapter_is_the_tables(self) -> None:
         self.assertEqual((ROOT / "docs/handbook/rules.md").read_text(), rules_chapter() + "\n")
+        self.assertEqual(
+            (ROOT / "docs/handbook/glossary.md").read_text(), glossary_chapter() + "\n"
+        )
         self.assertEqual((ROOT / "docs/handbook/kinds.md").read_text(), kinds_chapter() + "\n")
 
 

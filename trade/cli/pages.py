@@ -1,4 +1,4 @@
-"""`schema`, `rules`, `everyday`: what `docs/` holds of the tables and the classes."""
+"""`schema`, `rules`, `glossary`: what `docs/` holds of the tables and the classes."""
 
 import argparse
 
@@ -71,4 +71,24 @@ def rules_chapter() -> str:
             f"| `{key}` | {row.value:g} {row.unit} | {row.meaning} | {row.source} |"
             for key, row in data.house_rules(about).items()
         ]
+    return "\n".join(lines)
+
+
+def glossary(_: argparse.Namespace) -> int:
+    """Print the handbook's glossary."""
+    print(glossary_chapter())
+    return 0
+
+
+def glossary_chapter() -> str:
+    """The words of the trade, from the table."""
+    lines = [
+        "# Glossary",
+        "",
+        "Printed by `python -m trade glossary` from the table; do not edit by hand.",
+        "",
+    ]
+    for row in data.glossary().values():
+        also = f" Also: {', '.join(row.also)}." if row.also else ""
+        lines.append(f"- **{row.name[0].upper()}{row.name[1:]}**: {row.meaning}{also}")
     return "\n".join(lines)

@@ -33,6 +33,7 @@ from trade.data.rows import (
     Stiffener,
     Stock,
     Structure,
+    Term,
     Tool,
     Use,
     Want,
@@ -70,6 +71,7 @@ __all__ = [
     "Screw",
     "Stock",
     "Structure",
+    "Term",
     "Tool",
     "Use",
     "Want",
@@ -106,6 +108,13 @@ def linings() -> dict[str, Lining]:
 def structures() -> dict[str, Structure]:
     """What stands behind linings, by key."""
     return table("structures", Structure)
+
+
+@cache
+def glossary() -> dict[str, Term]:
+    """Words of the trade by key, in alphabetical order."""
+    rows = table("glossary", Term)
+    return dict(sorted(rows.items(), key=lambda each: each[1].name.lower()))
 
 
 @cache
@@ -264,6 +273,7 @@ TABLES = (
     linings,
     structures,
     clues,
+    glossary,
     features,
     screws,
     anchors,

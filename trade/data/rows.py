@@ -106,6 +106,18 @@ class Structure(Row, frozen=True, kw_only=True):
     stiffness_n_per_mm3: float = 0.0
 
 
+class Term(Row, frozen=True, kw_only=True):
+    """A word of the trade: what it means here, and what else people call it.
+
+    `underlined`: whether it leads to its meaning wherever it stands.
+    """
+
+    name: str
+    also: tuple[str, ...] = ()
+    meaning: str
+    underlined: bool = True
+
+
 class Clue(Row, frozen=True, kw_only=True):
     """Something to notice.
 

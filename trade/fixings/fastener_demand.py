@@ -200,12 +200,8 @@ def pull_equations(use: FastenerDemand) -> list[Equation]:
     counted = [y for y, tension in zip(heights, hold.tensions_n, strict=True) if tension > 0]
     sums.given("σ", use.pressed_mpa, "stress", f"what {support.face.name} is pressed with")
     sums.given("b", support.pressed_mm, "fine", "pressed width with something firm behind it")
-    sums.given(
-        "a",
-        hold.block_mm,
-        "fine",
-        f"depth of the pressed block, so that Σ T = σ b a{' + P' if pull > 0 else ''}",
-    )
+    words = "depth of the pressed block that balances all pulls"
+    sums.given("a", hold.block_mm, "fine", words)
     sums.given("y_1", use.top_mm, "fine", "hardest-pulled screw above the pressed edge")
     sums.then("d_1", "y_1 − a/2", "fine", "its lever")
     sums.given(

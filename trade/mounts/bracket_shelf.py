@@ -289,9 +289,12 @@ def _bending(
     sums.given("M", abs(demand.moment_nmm), "moment", f"turning load, {demand.case}")
     sums.given("S", row.section_mm3, "section", "section modulus at the corner")
     sums.then("σ", "M / S", "stress")
-    sums.given("σ_a", row.allowable_mpa, "stress", f"{row.material}, for ten years")
-    sums.given("C_D", duration(demand), "ratio", "load duration, in wood")
-    sums.then("σ'", "σ_a C_D", "stress", "it may be bent with")
+    sums.given("σ_a", row.allowable_mpa, "stress", f"bending strength of its {row.material}")
+    if row.material == "steel":
+        sums.then("σ'", "σ_a", "stress", "it may be bent with, for minutes or years")
+    else:
+        sums.given("C_D", duration(demand), "ratio", "load duration")
+        sums.then("σ'", "σ_a C_D", "stress", "it may be bent with")
     return make(
         "bracket.bending",
         part=support.part,

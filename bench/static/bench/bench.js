@@ -32,6 +32,7 @@ document.addEventListener("htmx:afterSettle", ({ target }) => {
   document.title = bench().dataset.title;
   arm(null);
 });
+document.addEventListener("htmx:afterSwap", ({ target }) => target.id === "term" && target.showPopover());
 document.addEventListener("htmx:responseError", () => trouble("That did not work, and nothing was changed. Load the page again and go on."));
 document.addEventListener("htmx:beforeSwap", ({ detail }) => detail.xhr.status === 401 && trouble(detail.xhr.responseText));
 document.addEventListener("htmx:sendError", () => trouble("No connection: nothing was changed. Try again when it is back."));
