@@ -1,4 +1,4 @@
-"""The style sheets: formatted alike, colours named once, nothing that is not defined."""
+"""Style sheets and scripts: formatted alike, colours named once, nothing that is not defined."""
 
 import re
 from pathlib import Path
@@ -16,6 +16,11 @@ class Sheets(SimpleTestCase):
         for path in FILES:
             with self.subTest(path.name):
                 self.assertEqual(path.read_text(), formatted(path))
+
+    def test_no_line_of_a_script_is_longer_than_a_hundred(self) -> None:
+        for path in FILES[0].parents[1].glob("*.js"):
+            for line in path.read_text().splitlines():
+                self.assertLessEqual(len(line), 100, f"{path.name}: {line}")
 
     def test_every_colour_has_a_name(self) -> None:
         for path in FILES:

@@ -1,5 +1,6 @@
-// One drag of one piece: follows the finger, catches on studs, and shows what the server thinks on the way. Such an answer
-// says only what differs from the page on which the drag began, so it is laid here, part by part.
+// One drag of one piece: follows the finger, catches on studs, and shows what the server thinks on
+// the way. Such an answer says only what differs from the page on which the drag began, so it is
+// laid here, part by part.
 
 const CATCH_PX = 9; // how near a support must come to a stud to catch
 const STIR_PX = 4; // less than this is a tap
@@ -7,7 +8,9 @@ const STIR_PX = 4; // less than this is a tap
 export class Drag {
   /** Where a pointer is on the wall, mm from its left corner and the floor. */
   static place(bench, sheet, event) {
-    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(sheet.getScreenCTM().inverse());
+    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(
+      sheet.getScreenCTM().inverse(),
+    );
     const { scale, left, floor } = bench.dataset;
     return { x: (point.x - left) / scale, y: (floor - point.y) / scale };
   }
@@ -17,7 +20,9 @@ export class Drag {
     this.id = piece.id;
     this.address = address;
     this.keep = keep;
-    this.rows = [...(document.getElementById("checks")?.children ?? [])].map((row) => row.cloneNode(true));
+    this.rows = [...(document.getElementById("checks")?.children ?? [])].map((row) =>
+      row.cloneNode(true),
+    );
     this.section = document.getElementById("section")?.cloneNode(true);
     this.touched = "";
     this.turn = 0; // answers may overtake one another: only the one to the last question counts
@@ -30,11 +35,19 @@ export class Drag {
     this.over = false;
   }
 
-  get sheet() { return document.getElementById("sheet"); }
-  get piece() { return document.getElementById(this.id); }
+  get sheet() {
+    return document.getElementById("sheet");
+  }
+  get piece() {
+    return document.getElementById(this.id);
+  }
 
   move(event) {
-    if (!this.stirred && Math.hypot(event.clientX - this.pressed.x, event.clientY - this.pressed.y) < STIR_PX) return;
+    if (
+      !this.stirred &&
+      Math.hypot(event.clientX - this.pressed.x, event.clientY - this.pressed.y) < STIR_PX
+    )
+      return;
     this.stirred = true;
     const now = Drag.place(this.bench(), this.sheet, event);
     const { wallWidth, wallHeight, scale } = this.bench().dataset;
@@ -54,9 +67,12 @@ export class Drag {
   caught(left, near) {
     const studs = this.bench().dataset.studs.trim().split(/\s+/).filter(Boolean).map(Number);
     const supports = this.piece.dataset.supports.split(" ").filter(Boolean).map(Number);
-    const shifts = supports.flatMap((s) => studs.map((stud) => stud - s - left)).filter((shift) => Math.abs(shift) <= near);
+    const shifts = supports
+      .flatMap((s) => studs.map((stud) => stud - s - left))
+      .filter((shift) => Math.abs(shift) <= near);
     if (!shifts.length) return left;
-    const fits = (shift) => supports.filter((s) => studs.some((stud) => Math.abs(stud - s - left - shift) < 1)).length;
+    const fits = (shift) =>
+      supports.filter((s) => studs.some((stud) => Math.abs(stud - s - left - shift) < 1)).length;
     return left + shifts.sort((a, b) => fits(b) - fits(a) || Math.abs(a) - Math.abs(b))[0];
   }
 
@@ -70,7 +86,10 @@ export class Drag {
     piece.classList.add("dragging");
   }
 
-  /** Ask for the verdict here, one question at a time; when the answer comes and the finger has moved on, ask again. */
+  /**
+   * Ask for the verdict here, one question at a time; when the answer comes and the finger has
+   * moved on, ask again.
+   */
   async judge() {
     if (this.asking) return;
     this.asking = true;
@@ -86,8 +105,21 @@ export class Drag {
   async preview({ left, top }) {
     const turn = ++this.turn;
     const { base, stage, piece, look } = this.bench().dataset;
-    const body = new URLSearchParams({ base, stage, piece, look, seen: piece, touched: this.touched, left_mm: left, top_mm: top, live: 1 });
-    const headers = { "HX-Request": "true", ...JSON.parse(document.body.getAttribute("hx-headers")) };
+    const body = new URLSearchParams({
+      base,
+      stage,
+      piece,
+      look,
+      seen: piece,
+      touched: this.touched,
+      left_mm: left,
+      top_mm: top,
+      live: 1,
+    });
+    const headers = {
+      "HX-Request": "true",
+      ...JSON.parse(document.body.getAttribute("hx-headers")),
+    };
     const answer = await fetch(this.address, { method: "POST", body, headers }).catch(() => null);
     const html = answer?.ok ? await answer.text() : "";
     if (html && turn === this.turn && !this.dropped) this.follow(html);
@@ -96,9 +128,11 @@ export class Drag {
   follow(html) {
     const fresh = document.createRange().createContextualFragment(html).getElementById("bench");
     if (!fresh?.dataset.live) return fresh && Idiomorph.morph(this.bench(), fresh);
-    for (const row of fresh.querySelectorAll("li[data-kept]")) row.replaceWith(this.rows[row.dataset.kept].cloneNode(true));
+    for (const row of fresh.querySelectorAll("li[data-kept]"))
+      row.replaceWith(this.rows[row.dataset.kept].cloneNode(true));
     fresh.querySelector("section[data-kept]")?.replaceWith(this.section?.cloneNode(true) ?? "");
-    for (const part of fresh.querySelectorAll(":scope > [id], :scope > svg > [id]")) document.getElementById(part.id)?.replaceWith(part);
+    for (const part of fresh.querySelectorAll(":scope > [id], :scope > svg > [id]"))
+      document.getElementById(part.id)?.replaceWith(part);
     this.touched = fresh.dataset.touched;
   }
 

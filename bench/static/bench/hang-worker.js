@@ -1,4 +1,5 @@
-// Keeps the steps at the wall on the phone: the newest page when there is a connection, the last one when there is none.
+// Keeps the steps at the wall on the phone: the newest page when there is a connection, the last
+// one when there is none.
 const SHELF = "gancho-at-the-wall";
 const atWall = (url) => /^\/walls\/\d+\/pieces\/[a-z0-9-]+\/hang\/$/.test(url.pathname);
 
@@ -6,13 +7,20 @@ self.addEventListener("install", () => self.skipWaiting());
 self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim()));
 
 self.addEventListener("message", (event) => {
-  event.waitUntil(caches.open(SHELF).then((shelf) => Promise.all((event.data.keep || []).map((url) => shelf.add(url).catch(() => null)))));
+  event.waitUntil(
+    caches
+      .open(SHELF)
+      .then((shelf) =>
+        Promise.all((event.data.keep || []).map((url) => shelf.add(url).catch(() => null))),
+      ),
+  );
 });
 
 self.addEventListener("fetch", (event) => {
   const url = new URL(event.request.url);
   if (event.request.method !== "GET" || url.origin !== self.location.origin) return;
-  if (event.request.mode === "navigate" && atWall(url)) event.respondWith(newest(event.request, url));
+  if (event.request.mode === "navigate" && atWall(url))
+    event.respondWith(newest(event.request, url));
   else if (url.pathname.startsWith("/static/")) event.respondWith(newest(event.request, url));
 });
 

@@ -1,6 +1,17 @@
-// At the wall: one step a screen. What is tapped is kept on the phone first, then sent; a lost connection loses nothing.
+// At the wall: one step a screen. What is tapped is kept on the phone first, then sent; a lost
+// connection loses nothing.
 const AGAIN_MS = 4000; // until what is kept is sent once more
-const STAYS = ["no_wood", "hard", "metal", "crumbles", "stud_off", "lining", "undo", "cure", "again"]; // the server says what comes next
+const STAYS = [
+  "no_wood",
+  "hard",
+  "metal",
+  "crumbles",
+  "stud_off",
+  "lining",
+  "undo",
+  "cure",
+  "again",
+]; // the server says what comes next
 
 const root = () => document.getElementById("hang");
 const steps = () => [...root().querySelectorAll(".step")];
@@ -27,8 +38,10 @@ function tell(many, words = "") {
 function show(step, focus = true) {
   for (const each of steps()) each.hidden = each !== step;
   const numbers = step.dataset.marks.trim().split(/\s+/);
-  for (const ring of root().querySelectorAll(".about")) ring.classList.toggle("now", numbers.includes(ring.dataset.number));
-  for (const notch of root().querySelectorAll(".notches li")) notch.classList.toggle("notch-now", notch.dataset.key === step.dataset.key);
+  for (const ring of root().querySelectorAll(".about"))
+    ring.classList.toggle("now", numbers.includes(ring.dataset.number));
+  for (const notch of root().querySelectorAll(".notches li"))
+    notch.classList.toggle("notch-now", notch.dataset.key === step.dataset.key);
   document.getElementById("step-number").textContent = steps().indexOf(step) + 1;
   history.replaceState(null, "", `?step=${step.dataset.key}`);
   if (focus) step.querySelector("h2").focus({ preventScroll: true });
@@ -45,21 +58,29 @@ function go(by) {
 function onward() {
   const now = shown();
   now.classList.add("step-done");
-  root().querySelector(`.notches li[data-key="${CSS.escape(now.dataset.key)}"]`)?.classList.add("notch-made");
+  root()
+    .querySelector(`.notches li[data-key="${CSS.escape(now.dataset.key)}"]`)
+    ?.classList.add("notch-made");
   const all = steps();
   const to = all.slice(all.indexOf(now) + 1).find((step) => !step.classList.contains("step-done"));
   if (to) show(to);
 }
 
-const name = () => (crypto.randomUUID ? crypto.randomUUID() : `${Date.now()}-${Math.random().toString(36).slice(2)}`);
+const name = () =>
+  crypto.randomUUID ? crypto.randomUUID() : `${Date.now()}-${Math.random().toString(36).slice(2)}`;
 
-/** What an undo takes back: the last tap that is kept here, else what the page knew last, so many undos ago. */
+/**
+ * What an undo takes back: the last tap that is kept here, else what the page knew last, so many
+ * undos ago.
+ */
 function meant(said) {
   if (said.what !== "undo") return {};
   const all = kept();
   const undone = all.map((each) => each.undoes);
   const mine = all.filter((each) => each.what !== "undo" && !undone.includes(each.uid)).at(-1);
-  return mine ? { undoes: mine.uid } : { back: all.filter((each) => each.what === "undo" && !each.undoes).length };
+  return mine
+    ? { undoes: mine.uid }
+    : { back: all.filter((each) => each.what === "undo" && !each.undoes).length };
 }
 
 document.addEventListener("submit", (event) => {
@@ -94,7 +115,11 @@ async function deliver() {
     [last] = kept();
     let answer;
     try {
-      answer = await fetch(root().dataset.told, { method: "POST", body: new URLSearchParams(last), headers: { "X-CSRFToken": token(), "X-Part": "steps" } });
+      answer = await fetch(root().dataset.told, {
+        method: "POST",
+        body: new URLSearchParams(last),
+        headers: { "X-CSRFToken": token(), "X-Part": "steps" },
+      });
     } catch {
       tell(kept().length);
       setTimeout(send, AGAIN_MS);
@@ -103,16 +128,25 @@ async function deliver() {
     if (answer.status === 410) {
       localStorage.setItem(`${place}:left`, JSON.stringify(kept()));
       keep([]);
-      tell(0, "Somebody took this piece out of the plan. What you tapped for it is put by on this phone, and was not sent.");
+      tell(
+        0,
+        "This piece is no longer in the plan. Your taps are kept on this phone; they were not sent.",
+      );
       return;
     }
     if (!answer.ok && answer.status !== 422) {
-      tell(0, "That could not be taken. It is kept here: load the page again when the bench answers.");
+      tell(
+        0,
+        "That could not be taken. It is kept here: load the page again when the bench answers.",
+      );
       return;
     }
     html = await answer.text();
     if (answer.redirected || !html.includes('id="hang"')) {
-      tell(0, "You are signed out. What you tapped is kept here: sign in, and come back to this page.");
+      tell(
+        0,
+        "You are signed out. What you tapped is kept here: sign in, and come back to this page.",
+      );
       return;
     }
     keep(kept().filter((each) => each.uid !== last.uid));
@@ -120,21 +154,29 @@ async function deliver() {
   if (html) lay(html, last);
 }
 
-/** Put the server's steps in place of the old ones, and stay where the person is, unless the plan has something to say. */
+/**
+ * Put the server's steps in place of the old ones, and stay where the person is, unless the plan
+ * has something to say.
+ */
 function lay(html, last) {
   const here = shown()?.dataset.key;
-  const typed = [...shown().querySelectorAll("input:not([type=hidden]), select")].map((field) => [field.id || field.name, field.value]);
+  const typed = [...shown().querySelectorAll("input:not([type=hidden]), select")].map((field) => [
+    field.id || field.name,
+    field.value,
+  ]);
   const open = Boolean(shown().querySelector("details[open]"));
   const fresh = document.createRange().createContextualFragment(html).getElementById("hang");
   root().replaceWith(fresh);
   const theirs = steps().find((step) => step.dataset.key === fresh.dataset.at);
   const mine = steps().find((step) => step.dataset.key === here);
   const speaks = fresh.dataset.trouble || STAYS.includes(last.what);
-  const over = mine?.classList.contains("step-done") && last.step === here; // it was told before the page was there
+  // it was told before the page was there
+  const over = mine?.classList.contains("step-done") && last.step === here;
   show(speaks || over || !mine ? theirs || steps()[0] : mine, !speaks);
   if (fresh.querySelector(".message") && mine) {
     shown().querySelector("details")?.toggleAttribute("open", open);
-    for (const [id, value] of typed) if (document.getElementById(id)) document.getElementById(id).value = value;
+    for (const [id, value] of typed)
+      if (document.getElementById(id)) document.getElementById(id).value = value;
   }
   if (speaks) document.querySelector("#stop, .message")?.focus?.();
   when();
@@ -143,25 +185,36 @@ function lay(html, last) {
 /** Times in the phone's own clock. */
 function when() {
   for (const time of document.querySelectorAll("time[data-until]")) {
-    time.textContent = new Date(time.dataset.until).toLocaleString([], { weekday: "short", hour: "2-digit", minute: "2-digit" });
+    time.textContent = new Date(time.dataset.until).toLocaleString([], {
+      weekday: "short",
+      hour: "2-digit",
+      minute: "2-digit",
+    });
   }
 }
 
 /** The screen stays awake where the browser allows it. */
 async function awake() {
-  if (document.visibilityState === "visible") await navigator.wakeLock?.request("screen").catch(() => null);
+  if (document.visibilityState === "visible")
+    await navigator.wakeLock?.request("screen").catch(() => null);
 }
 
 async function worker() {
   if (!navigator.serviceWorker) return;
   await navigator.serviceWorker.register("/hang-worker.js", { scope: "/walls/" });
   const ready = await navigator.serviceWorker.ready;
-  const needed = performance.getEntriesByType("resource").map((entry) => entry.name).filter((url) => url.startsWith(`${location.origin}/static/`));
+  const needed = performance
+    .getEntriesByType("resource")
+    .map((entry) => entry.name)
+    .filter((url) => url.startsWith(`${location.origin}/static/`));
   ready.active.postMessage({ keep: [location.origin + location.pathname, ...needed] });
 }
 
 window.addEventListener("online", send);
-document.addEventListener("visibilitychange", () => { awake(); if (document.visibilityState === "visible") send(); });
+document.addEventListener("visibilitychange", () => {
+  awake();
+  if (document.visibilityState === "visible") send();
+});
 show(shown(), false);
 when();
 awake();

@@ -18,7 +18,11 @@ let queue = Promise.resolve();
 const ask = (url, values) => (queue = queue.then(() => send(url, values())));
 async function send(url, values) {
   try {
-    const answer = await fetch(url, { method: "POST", body: new URLSearchParams(values), headers: { "X-CSRFToken": token() } });
+    const answer = await fetch(url, {
+      method: "POST",
+      body: new URLSearchParams(values),
+      headers: { "X-CSRFToken": token() },
+    });
     show(await answer.json());
   } catch {
     say("No connection: nothing was read. Try again when it is back.");
@@ -42,7 +46,9 @@ function show({ words, lit, marks, spent, calls }) {
   named("marks").innerHTML = marks;
   named("spent").textContent = spent === 1 ? "1 reading" : `${spent} readings`;
   named("call-count").textContent = calls.length;
-  named("calls").replaceChildren(...calls.map((call) => Object.assign(document.createElement("li"), { textContent: call })));
+  named("calls").replaceChildren(
+    ...calls.map((call) => Object.assign(document.createElement("li"), { textContent: call })),
+  );
   shine(lit && sweeping);
 }
 function say(words) {
@@ -73,13 +79,18 @@ function beep(on) {
 
 // Where the tool is, and what it does there.
 function pointed(event) {
-  const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(sheet.getScreenCTM().inverse());
+  const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(
+    sheet.getScreenCTM().inverse(),
+  );
   const { scale, left, floor } = page.dataset;
   return { x: (point.x - left) / scale, y: (floor - point.y) / scale };
 }
 function hold({ x, y }) {
   const { scale, left, floor, width, height } = page.dataset;
-  at = { x: Math.min(Math.max(x, 0), +width), y: sweeping ? at.y : Math.min(Math.max(y, 0), +height) }; // a hand keeps its height
+  at = {
+    x: Math.min(Math.max(x, 0), +width),
+    y: sweeping ? at.y : Math.min(Math.max(y, 0), +height),
+  }; // a hand keeps its height
   hand.removeAttribute("hidden");
   hand.setAttribute("transform", `translate(${+left + at.x * scale} ${floor - at.y * scale})`);
 }
@@ -136,7 +147,13 @@ if (hand) {
     event.preventDefault();
   });
   document.addEventListener("keydown", (event) => {
-    if (event.target.matches("input, select, textarea") || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (
+      event.target.matches("input, select, textarea") ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey
+    )
+      return;
     const chosen = LETTERS[event.key.toLowerCase()];
     if (chosen) named(`tool-${chosen}`).click();
   });
@@ -145,9 +162,11 @@ if (hand) {
     if (!button) return;
     lift();
     tool = { ...button.dataset };
-    for (const each of page.querySelectorAll(".tool-kind")) each.setAttribute("aria-pressed", String(each === button));
+    for (const each of page.querySelectorAll(".tool-kind"))
+      each.setAttribute("aria-pressed", String(each === button));
   };
-  page.addEventListener("pointerdown", take); // a browser may swallow the click of a tap that follows a swipe
+  // a browser may swallow the click of a tap that follows a swipe
+  page.addEventListener("pointerdown", take);
   page.addEventListener("click", take);
   named("uncover-form").addEventListener("submit", async (event) => {
     event.preventDefault();
@@ -157,7 +176,11 @@ if (hand) {
     event.target.submit();
   });
   named("structure").addEventListener("change", (event) => {
-    ask(page.dataset.mark, () => ({ what: "structure", structure: event.target.value, ...place() }));
+    ask(page.dataset.mark, () => ({
+      what: "structure",
+      structure: event.target.value,
+      ...place(),
+    }));
   });
   hold(at);
 }
