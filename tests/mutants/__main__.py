@@ -200,6 +200,10 @@ def _failing(folder: str, labels: tuple[str, ...]) -> str:
     return found[1] if found and named else labels[0]
 
 
+def _by(mutant: Mutant, results: dict[Mutant, Result]) -> str:
+    return (mutant in results and results[mutant].by) or mutant.by
+
+
 def main(words: list[str]) -> int:
     """Try the changes, as many at a time as there are processors; return the exit status."""
     parser = argparse.ArgumentParser(prog="python -m tests.mutants")
@@ -225,11 +229,9 @@ def main(words: list[str]) -> int:
             results[mutant] = result
             if wrong := _wrong(mutant, result):
                 print(f"  {wrong}: {mutant.words}", flush=True)
-    if asked.write:
-        noticed = {
-            each: result.by for each, result in results.items() if result.outcome == "noticed"
-        }
-        write([replace(each, by=noticed.get(each, each.by)) for each in every])
+            if asked.write and result.outcome == "noticed":
+                write([replace(each, by=_by(each, results)) for each in every])
+            print(f"{len(results)} of {len(chosen)}", end="\r", file=sys.stderr, flush=True)
     counted = Counter(result.outcome for result in results.values())
     print(
         f"{len(chosen)} changes: "

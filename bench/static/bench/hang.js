@@ -130,7 +130,7 @@ async function deliver() {
       keep([]);
       tell(
         0,
-        "This piece is no longer in the plan. Your taps are kept on this phone; they were not sent.",
+        "This piece is no longer in the plan. Your taps are kept on this phone, not sent.",
       );
       return;
     }
