@@ -128,10 +128,7 @@ async function deliver() {
     if (answer.status === 410) {
       localStorage.setItem(`${place}:left`, JSON.stringify(kept()));
       keep([]);
-      tell(
-        0,
-        "This piece is no longer in the plan. Your taps are kept on this phone, not sent.",
-      );
+      tell(0, "This piece is no longer in the plan. Your taps are kept on this phone, not sent.");
       return;
     }
     if (!answer.ok && answer.status !== 422) {
