@@ -225,7 +225,9 @@ def said() -> Iterator[None]:
     except (OSError, sqlite3.Error, DatabaseError) as error:
         full = is_full(error) or "disk is full" in str(error)
         raise BadBackupError(
-            "There is no room left on the disk." if full else f"The disk refused it ({error})."
+            "There is no room left on the disk."
+            if full
+            else f"The disk could not be written ({error})."
         ) from error
 
 

@@ -206,7 +206,7 @@ def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             plan.with_piece(landed), f"Copy {landed.name} from {bench.plan.name}", other.seen
         )
     except (PlanError, StaleError) as error:
-        return refused(bench, f"It does not go onto {other.name}: {error}")
+        return refused(bench, f"It can't be copied onto {other.name}: {error}")
     return redirect(f"{other.get_absolute_url()}fix/?piece={landed.key}")
 
 

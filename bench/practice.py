@@ -237,7 +237,7 @@ def _spot(going: Going, tool: str, x: float, y: float) -> tuple[str, bool]:
         found = [devices.knock(x, y)]
     going.log = replace(going.log, readings=(*going.log.readings, *found), spent=spent, going=None)
     if not found:
-        return f"Nothing sticks within a hand of {say_length(x, going.units)}.", False
+        return f"The magnet finds nothing within a hand of {say_length(x, going.units)}.", False
     return _told(found[0], going.units), False
 
 

@@ -178,11 +178,9 @@ def _read(
             f"That is too long to be a {noun} ({len(quoted)} characters). {hint}", text
         )
     if tidy.startswith("-"):
-        raise refuse("it can't be less than nothing.")
+        raise refuse("it can't be negative.")
     if re.search(r"\d,\d{3}(?!\d)", tidy):
-        raise refuse(
-            "a comma before three digits could mean two things; leave it out or use a point."
-        )
+        raise refuse("a comma before three digits is ambiguous; leave it out or use a point.")
     tidy = _plain_decimals(tidy)
 
     total, at, last, last_was_bare = Fraction(0), 0, None, False
@@ -195,7 +193,7 @@ def _read(
         name = (unit["unit"] or "").rstrip(".")
         scale = _scale_of(name, table)
         if name and scale is None:
-            raise refuse(f"“{name}” is not a unit I know.")
+            raise refuse(f"“{name}” is not a known unit.")
         if scale is None and last_was_bare:
             raise refuse("two numbers stand side by side without a unit.")
         if scale is None:
@@ -208,7 +206,7 @@ def _read(
         if last is not None and scale >= last:
             raise refuse("the parts should go from large to small.")
         if amount["den"] and int(amount["den"]) == 0:
-            raise refuse("a fraction can't be over nought.")
+            raise refuse("a fraction can't be over zero.")
         total += _amount(amount) * scale
         last, at = scale, unit.end()
     return total

@@ -220,7 +220,7 @@ def _stud(pen: Pen, stud: Stud, wall: Wall, units: Units, scale: Scale, stage: s
     plate = scale.length(_PLATE_MM)
     width, height = scale.length(stud.width_mm), scale.length(wall.height_mm)
     where = say_length(stud.centre_mm, units)
-    doubt = "nobody knows how far off" if off is None else f"give or take {say_length(off, units)}"
+    doubt = "how far off is not known" if off is None else f"give or take {say_length(off, units)}"
     with pen.group("stud"):
         pen.title(f"Stud at {where}, {sure}, {doubt}")
         if stage == "survey" and off:

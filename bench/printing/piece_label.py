@@ -57,7 +57,7 @@ def carries(piece: AnyPiece, plan: Plan, units: Units) -> str:
         return "Do not load: not yet judged"
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     if not total or any(thing.mass_kg is None for thing in piece.things):
-        return "Nobody weighed what it carries"
+        return "Its load has not been weighed"
     return f"Carries {say_weight(total, units)} in all"
 
 

@@ -125,7 +125,7 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
         f"corner; held at {places}."
     )
     loads = "; ".join(f"{thing.name} {_weight(thing, units)}" for thing in piece.things)
-    paper.quiet(f"Carries: {loads or 'nobody has said what'}.")
+    paper.quiet(f"Carries: {loads or 'not known'}.")
     paper.say(wording.headline(verdict, units))
     for standing in wording.standings(verdict):
         if standing.checks:

@@ -64,7 +64,7 @@ class Hanging(BenchCase):
     def test_refusals_stand_beside_their_fields(self) -> None:
         for values, said in (
             ({"what": ""}, "Choose what to hang"),
-            ({"amount": "some"}, "“some” is no number"),
+            ({"amount": "some"}, "“some” is not a number"),
             ({"length": "long"}, "long"),
             ({"many": "50"}, "less than or equal to 6"),
             ({"depth": "9 m"}, "How deep it is must lie between"),
@@ -122,7 +122,7 @@ class LayingOut(BenchCase):
         self.assertEqual([thing.name for thing in self.plan().pieces[0].things][-1], "Rope, 4")
         self.assertContains(
             self.post("fix:lay", "pegs", how="hooks", hooks="-1"),
-            "no number of hooks",
+            "not a number of hooks",
             status_code=422,
         )
         self.assertContains(self.post("fix:lay", "pegs", how="battens"), "Holds")

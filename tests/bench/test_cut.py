@@ -238,7 +238,7 @@ class Measuring(BenchCase):
         field = f"{shelf.key}--board"
         woods = {
             name: field.initial
-            for name, field in page.context["form"].fields.items()
+            for name, field in the_form(page, field).fields.items()
             if name.startswith("wood")
         }
         answer = self.post(
@@ -302,8 +302,8 @@ class Yard(BenchCase):
             ({"length": ""}, "Fill in this field"),
             ({"many": "0"}, "greater than or equal to 1"),
             ({"bad_from": "300 mm"}, "Where does it end?"),
-            ({"bad_from": "500 mm", "bad_to": "400 mm"}, "ends after it begins"),
-            ({"bad_to": "9 m"}, "beyond its end"),
+            ({"bad_from": "500 mm", "bad_to": "400 mm"}, "end after it begins"),
+            ({"bad_to": "9 m"}, "beyond the end"),
             ({"board": "cheese"}, "not one of"),
         ):
             self.assertContains(self.hand(**values), said, status_code=422)
@@ -411,7 +411,7 @@ class Yard(BenchCase):
         before = self.plan()
         for what, raw, values, said in (
             ("cut:stock-table", b"\x00\x01", {}, "plain text"),
-            ("cut:stock-table", b"a,b\n1,2\n", {}, "no column here"),
+            ("cut:stock-table", b"a,b\n1,2\n", {}, "not a known column"),
             ("cut:stock-table", good + b"x,cheese,1,1,1,1\n", {}, "Row 3"),
             ("cut:stock-table", b"x" * 50_000_000, {}, "larger"),
             ("cut:stock-drawing", b"x" * 50_000_000, {"of": "plywood:11.90"}, "larger"),
@@ -430,10 +430,17 @@ class Yard(BenchCase):
         self.assertEqual(self.plan(), before)
 
 
+def the_form(page: Any, field: str) -> Any:
+    """The form on a page that asks for a field; there may be others."""
+    return next(
+        each["form"] for each in page.context if "form" in each and field in each["form"].fields
+    )
+
+
 class Buying(BenchCase):
     def test_ones_own_prices_stay_until_they_are_emptied(self) -> None:
         page = self.client.get(self.url("stage", "cut") + "?look=buy")
-        form = page.context["form"]
+        form = the_form(page, "price-0")
         shown = {name: field.initial or "" for name, field in form.fields.items()}
         wood = form.lines[0]
         answer = self.post(
@@ -506,12 +513,15 @@ class Week(BenchCase):
         for changes, said in (
             ({"begins-0": "noon"}, "Write it as 18:00"),
             ({"ends-0": ""}, "Monday: say from when to when"),
-            ({"begins-0": "22:00"}, "begins before it ends"),
+            ({"begins-0": "22:00"}, "begin before it ends"),
             ({"temp": "hot"}, "Enter a number"),
             ({"coats": "99"}, "12"),
             ({"top": "chalk"}, "chalk"),
             ({"start": "soon"}, "valid date"),
-            ({f"{end}-{n}": "" for n in range(5) for end in ("begins", "ends")}, "On no day"),
+            (
+                {f"{end}-{n}": "" for n in range(5) for end in ("begins", "ends")},
+                "at least one day",
+            ),
         ):
             self.assertContains(
                 self.post("cut:save-days", stage="cut", look="days", **self.values(**changes)),

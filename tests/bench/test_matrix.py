@@ -45,7 +45,7 @@ BASES: dict[str, dict[str, Any]] = {
 }
 UNITS: tuple[Units, ...] = get_args(Units)
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
-SAYS_WHY = "Choose what holds it|[Bb]rackets or a cleat|Find out first|does not hold in"
+SAYS_WHY = "Choose an anchor|[Bb]rackets or a cleat|Find out first|does not hold in"
 QUICK = ("assess", "marks", "survey", "explain", "cut", "buy", "days", "steps", "cures")
 _ONE = (Tab("", "", ""),)
 FRAGMENTS = ("fix:what-if", "fix:cures")
@@ -400,7 +400,7 @@ class Hostile(Answers):
         )
         for name, now in (
             ("bare", plan().without_piece("shelf")),
-            ("no studs", plan(put_up("bracket_shelf", wall(studs=())), studs=())),
+            ("at least 50 mm", plan(put_up("bracket_shelf", wall(studs=())), studs=())),
             (
                 "nothing known",
                 plan(

@@ -77,7 +77,7 @@ class Playing(PracticeCase):
         ]
         self.assertTrue(any(words.startswith("It sticks: ") for words in said), said)
         self.assertIn(
-            "Nothing sticks",
+            "The magnet finds nothing",
             self.do("practice:read", tool="magnet", x_mm=str(stud.centre_mm + 200)).json()["words"],
         )
         self.assertEqual(self.run_now().said.spent, 10)

@@ -122,7 +122,7 @@ class Typed(BenchCase):
         )
         self.assertContains(answer, "No studs to find: this is solid brick.")
         self.assertContains(answer, "Most likely solid brick")
-        self.assertContains(self.client.get(self.url("stage", "fix")), "Choose what holds it")
+        self.assertContains(self.client.get(self.url("stage", "fix")), "Choose an anchor")
         self.assertEqual(len(self.plan().wall.studs), 2)
 
     def test_how_it_lies_is_told_behind_the_shelf(self) -> None:
@@ -148,7 +148,7 @@ class Typed(BenchCase):
         for field, typed, words in (
             ("studs", "400, 9000", "outside the wall"),
             ("studs", "400, 4x8", "part 2"),
-            ("studs", "16 every 1", "no studs"),
+            ("studs", "16 every 1", "at least 50 mm"),
             ("studs", "40 outlet 9000 high", "higher than the wall"),
             ("readings", "400 lft", "Line 1"),
             ("lie", "wonky", "Line 1"),
@@ -183,7 +183,9 @@ class ByHandAndOnTheWall(BenchCase):
         self.assertContains(
             self.post("survey:by-hand", pinned="nan"), "is not a number", status_code=422
         )
-        self.assertContains(self.post("survey:by-hand", pinned="-9"), "on no wall", status_code=422)
+        self.assertContains(
+            self.post("survey:by-hand", pinned="-9"), "not on the wall", status_code=422
+        )
 
     def test_put_move_and_take_away(self) -> None:
         self.assertContains(
@@ -239,7 +241,7 @@ class Tables(BenchCase):
     def test_refused_row_by_row_and_nothing_half_imported(self) -> None:
         answer = self.bring(b"kind,at_mm\nmagnet,400\nmagnet,=2+2\nbeep,1\n")
         self.assertContains(
-            answer, "2 rows can&#x27;t be read, so nothing was taken.", status_code=422
+            answer, "2 rows can&#x27;t be read. Nothing was imported.", status_code=422
         )
         self.assertContains(answer, "Row 3: “=2+2” under at is a formula", status_code=422)
         self.assertContains(

@@ -170,7 +170,7 @@ class FromTheList(BenchCase):
         for amount, pick, words in (
             ("12", "", "Choose what it is"),
             ("", "plates", "How much of it"),
-            ("lots", "plates", "is no number of"),
+            ("lots", "plates", "is not a number of"),
             ("lots", "books", "lots"),
         ):
             with self.subTest(amount=amount, pick=pick):
@@ -439,8 +439,8 @@ class Refusals(BenchCase):
             ("length", "9 m", "the wall only"),
             ("length", "forty", "is not a number"),
             ("left", "3000", "past the wall"),
-            ("depth", "-3", "less than nothing"),
-            ("thickness", "1e9", "not a unit I know"),
+            ("depth", "-3", "be negative"),
+            ("thickness", "1e9", "not a known unit"),
             ("top", "31 m", "longer than any wall"),
             ("length", "NaN", "is not a number"),
             ("screw_length", "inf", "is not a number"),
@@ -456,8 +456,8 @@ class Refusals(BenchCase):
 
     def test_load_refusals(self) -> None:
         for part, typed, words in (
-            ("weight", "-4", "less than nothing"),
-            ("weight", "6 t", "not a unit"),
+            ("weight", "-4", "be negative"),
+            ("weight", "6 t", "not a known unit"),
             ("at", "2 m", "beyond the end"),
             ("out", "30 cm", "further out"),
             ("weight", "9999", "more than"),

@@ -83,7 +83,7 @@ class Refused(BrowserCase):
             "layers": (Layer(kind="render", thickness_mm=13.0),),
         }
         wall = self.open(plan(bracket_shelf(), **block))
-        expect(self.page.locator("#verdict")).to_contain_text("Choose what holds it")
+        expect(self.page.locator("#verdict")).to_contain_text("Choose an anchor")
         expect(self.page.locator(".cures button").first).to_contain_text("Hold it with")
         self.page.locator(".cures button").first.click()
         expect(self.page.locator("#verdict .word")).not_to_have_text("Won't hold")

@@ -7,7 +7,8 @@ Usage: `python -m tests.mutants [--write] [WORDS]`
 With WORDS only changes whose file, place or text contains one of them. The changes are in
 `made.toml`: factors, comparisons, dropped terms. Each is made in a copy of `trade/`; then the test
 that noticed it last time runs on the copy; if that one passes, the sums by hand and against the
-world outside, then what must be true of every kind, then every test of the core. `--write` records which test noticed each change.
+world outside, then what must be true of every kind, then every test of the core. `--write` records
+which test noticed each change.
 
 Exit status 1 if a change survives that is not marked `same` (with the reason why it changes no
 result), or if its place is gone.

@@ -125,7 +125,7 @@ class ByHand(SimpleTestCase):
 class Suits(SimpleTestCase):
     def test_nonsense_is_a_verdict_with_what_would_work(self) -> None:
         for structure, anchor, words in (
-            ("concrete", None, "Choose what holds it, such as plug"),
+            ("concrete", None, "Choose an anchor, such as plug"),
             ("concrete", "toggle_14", "does not hold in concrete; plug"),
             ("brick_solid", "steel_10", "does not hold in solid brick; plug"),
             (
@@ -266,7 +266,7 @@ class Around(SimpleTestCase):
         )
         self.assertTrue(any("joint" in wording.phrase(c, "metric") for c in made.cautions))
         none = piece_marks(bracket_shelf(), BLOCK, "metric")[0]
-        self.assertIn("Choose what holds it", wording.phrase(none.cautions[0], "metric"))
+        self.assertIn("Choose an anchor", wording.phrase(none.cautions[0], "metric"))
 
 
 bases = st.sampled_from(

@@ -193,7 +193,7 @@ class Sketched(SimpleTestCase):
             ("16, outlet", "part 2: say where the outlet is"),
             ("300 door", "outside the wall"),
             ("40 outlet 200 high", "higher than the wall"),
-            ("5 every 1", "no studs"),
+            ("5 every 1", "at least 50 mm"),
             ("300", "outside the wall"),
             ("40 to 400 tv", "outside"),
         ):
@@ -263,26 +263,26 @@ class Sheets(SimpleTestCase):
                 "formula",
                 "wood or air",
                 "longer than any wall",
-                "no kind",
-                "less than nothing",
-                "went to",
+                "not a kind",
+                "be negative",
+                "where it ended",
                 "nothing, not",
             ),
             strict=True,
         ):
             self.assertIn(words, refused.words)
-        self.assertIn("7 rows can't be read, so nothing was taken", str(error))
+        self.assertIn("7 rows can't be read. Nothing was imported", str(error))
 
     def test_wrong_heads(self) -> None:
         for text, words in (
-            ("", "no column “kind”"),
-            ("kind,at\nmagnet,4\n", "“at” is no column"),
+            ("", "missing: “kind”"),
+            ("kind,at\nmagnet,4\n", "“at” is not a known column"),
             ("kind,at_mm,to_in\n", "use one"),
             ("at_mm\n4\n", "“kind”"),
             ("kind,at_mm,at_mm\n", "twice"),
             ("kind,at_mm\n", "no reading"),
             (b"\xff\xfe\x00", "plain text"),
-            ('kind,at_mm\n"magnet', "no CSV"),
+            ('kind,at_mm\n"magnet', "not CSV"),
         ):
             with self.subTest(text=text):
                 self.assertIn(words, str(self.refusal(text)))

@@ -157,7 +157,7 @@ class TheDays(SimpleTestCase):
         self.assertGreater(steps[-2].people, 1)
         self.assertEqual(steps[-2].begins, datetime(2026, 11, 28, 9, 0))
         self.assertIn(
-            "No day is named",
+            "name a day",
             days_of(replace(heavy, shop=Shop(days=replace(days, helper=())))).refusal,
         )
 

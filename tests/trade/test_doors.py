@@ -46,7 +46,7 @@ class PlanFiles(SimpleTestCase):
         packed = plan_file.pack(many)
         self.assertEqual(plan_file.unpack(packed), many)
         self.assertLess(len(packed), len(plan_file.dump(many)) / 10)
-        with self.assertRaisesRegex(PlanError, "no packed plan"):
+        with self.assertRaisesRegex(PlanError, "not a packed plan"):
             plan_file.unpack(b"{}")
 
     def test_bad_files_say_what_and_where(self) -> None:

@@ -261,7 +261,7 @@ class EveryKind(SimpleTestCase):
                     self.assertEqual(verdict.outcome, "wont_hold")
                     self.assertRegex(
                         wording.headline(verdict, "metric"),
-                        "Choose what holds it|[Bb]rackets or a cleat",
+                        "Choose an anchor|[Bb]rackets or a cleat",
                     )
 
     def test_cures_deliver_what_they_promise(self) -> None:

@@ -257,13 +257,13 @@ width 36 at 60 up, 16 out"""
 
     def test_what_cannot_be_read_is_named_with_its_line(self) -> None:
         for text, words in (
-            ("wonky", "Line 1: “wonky” is no line"),
-            ("48 up: gaps 0 at 0", "two or more"),
+            ("wonky", "Line 1: “wonky” is not understood"),
+            ("48 up: gaps 0 at 0", "two places or more"),
             ("\nceiling 4, 5 at 6", "Line 2: “4” has no place"),
-            ("left corner 36 by 48 is 90", "no triangle"),
+            ("left corner 36 by 48 is 90", "form a triangle"),
             ("left corner 20", "60 to 120"),
             ("plumb at 3: 12 to 13 up, 1 in", "4 in"),
-            ("left corner " + "1 by " * 9_000, "is no line"),
+            ("left corner " + "1 by " * 9_000, "is not understood"),
             ("ceiling 1 at 2, 3 at 2", "each once"),
             ("left corner 90\nleft corner 91", "twice"),
             ("width x at 3 up", "Couldn't read"),

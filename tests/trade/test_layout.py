@@ -147,10 +147,10 @@ class Rows(SimpleTestCase):
 
     def test_refusals(self) -> None:
         for manner, count, tall, high, said in (
-            ("fitted", 1, (200.0,), None, "Between 2 and 12"),
+            ("fitted", 1, (200.0,), None, "2 to 12 rows"),
             ("fitted", 3, (), None, "How tall"),
             ("fitted", 5, (400.0,), None, "the wall has"),
-            ("equal", 3, (), 1000.0, "must be above"),
+            ("equal", 3, (), 1000.0, "far enough above"),
             ("equal", 10, (), 2300.0, "rows leave"),
             ("equal", 3, (900.0,), 2300.0, "tallest thing"),
         ):

@@ -126,9 +126,7 @@ class TwelveSituations(Case):
         on = wall(width_mm=1180.0, studs=(Stud(centre_mm=300.0), Stud(centre_mm=900.0)))
         result = self.found(plan_on(on), request(x_mm=590.0, length_mm=1180.0, depth_mm=300.0))
         ledgers = next(way for way in result.found if way.kind == "ledger_shelf")
-        self.assertEqual(
-            ledgers.outcome, "cannot_tell"
-        )  # nobody has said what stands in the side walls
+        self.assertEqual(ledgers.outcome, "cannot_tell")  # not known stands in the side walls
         self.assertIn("Find out first", wording.phrase(ledgers.reasons[1], "metric"))
 
     def test_8_coats_hang_on_a_rail_or_a_board_and_not_on_shelves(self) -> None:

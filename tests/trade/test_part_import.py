@@ -53,31 +53,31 @@ class Tables(SimpleTestCase):
 
     def test_what_is_wrong_is_named_by_its_row_and_nothing_is_taken(self) -> None:
         for rows, said in (
-            ("a,plywood,500,400,12,1,no\nb,cheese,5,4,1,1,no\n", "“cheese” is no board"),
-            ("a,plywood,,400,12,,\n", "nothing under length"),
+            ("a,plywood,500,400,12,1,no\nb,cheese,5,4,1,1,no\n", "“cheese” is not a known board"),
+            ("a,plywood,,400,12,,\n", "column length is empty"),
             ("a,plywood,long,400,12,,\n", "long"),
-            ("a,plywood,500,400,12,some,\n", "no whole number"),
-            ("a,plywood,500,400,12,1,perhaps\n", "neither yes nor no"),
+            ("a,plywood,500,400,12,some,\n", "not a whole number"),
+            ("a,plywood,500,400,12,1,perhaps\n", "must be yes or no"),
             ("=1+1,plywood,500,400,12,,\n", "formula"),
             ("a,plywood,500,400,12,0,\n", "between 1 and"),
             ("a,plywood,500,9000,12,,\n", "width"),
         ):
             with (
                 self.subTest(rows),
-                self.assertRaisesRegex(RefusedSheetError, "nothing was taken") as caught,
+                self.assertRaisesRegex(RefusedSheetError, "Nothing was imported") as caught,
             ):
                 read_table((HEAD + rows).encode(), "metric")
             self.assertRegex(" ".join(each.words for each in caught.exception.rows), said)
         for raw, said in (
-            (b"", "no column"),
+            (b"", "column is missing"),
             (b"\xff\xfe\x00", "plain text"),
             (b"%PDF-1.7\x00", "plain text"),
             (b"name,name\n", "twice|no column"),
-            (b"what\n", "no column here"),
+            (b"what\n", "not a known column"),
             (HEAD.encode(), "no part"),
             (HEAD.encode() + b"a,plywood,500,400,12,,\n" * 201, "more than 200"),
             (b"x" * (MAX_BYTES + 1), "larger"),
-            (b'name,board,length,width,thickness\n"a,plywood\n', "no CSV|can't be read"),
+            (b'name,board,length,width,thickness\n"a,plywood\n', "not CSV|can't be read"),
         ):
             with self.subTest(raw[:20]), self.assertRaisesRegex(RefusedSheetError, said):
                 read_table(raw, "metric")
@@ -114,7 +114,7 @@ class Drawings(SimpleTestCase):
         for raw, said in (
             (drawn(slanting), "no closed rectangle"),
             (drawn(ring(5, 5), closed=False), "no closed rectangle"),
-            (drawn(ring(40_000, 9)), "Nothing was taken"),
+            (drawn(ring(40_000, 9)), "Nothing was imported"),
             (b"PK\x03\x04", "not a DXF"),
             (b"hello", "not a DXF"),
             (good[: len(good) // 2], "not a DXF"),

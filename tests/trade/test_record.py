@@ -102,7 +102,7 @@ class Proving(SimpleTestCase):
         load = proof_load(plan().pieces[0], plan())
         self.assertEqual((load.kg, load.minutes, load.push_n), (25.0, 15.0, 150.0))
         weak = plan(bracket_shelf(screw_length_mm=25.4))
-        self.assertIn("mend the plan", proof_load(weak.pieces[0], weak).refusal)
+        self.assertIn("Change the plan", proof_load(weak.pieces[0], weak).refusal)
 
     def test_each_reading_decides_just_at_its_limit(self) -> None:
         """House rules, by hand.

@@ -37,7 +37,7 @@ def fitted(plan: Plan, key: str) -> AnyPiece:
             )
     if not found:
         raise PlanError(
-            "There is no place near there with studs for it: look where else it could hang.",
+            "No studs near there fit it. Try another place.",
             "left_mm",
         )
     judged = [(judge_piece(each, plan.with_piece(each)), each) for each in found]

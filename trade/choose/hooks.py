@@ -47,7 +47,7 @@ def spread_along(piece: AnyPiece, wall: Wall, count: int | None = None) -> AnyPi
     loose = [thing for thing in piece.things if thing.at_mm is None]
     wanted = max((count or len(piece.things)) - len(single), len(loose))
     if not 1 <= wanted + len(single) <= _MOST:
-        raise PlanError(f"Between 1 and {_MOST} things hang on hooks of their own.", "hooks")
+        raise PlanError(f"Hooks are placed for 1 to {_MOST} things.", "hooks")
     parted = [*single, *_parted(loose, wanted)]
     hooks = places_mm(piece, len(parted))
     known = along(replace(piece, things=()), wall, 9) if len(piece.supports_mm) > 1 else ()

@@ -29,7 +29,7 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     """
     if kind not in KINDS:
         raise PlanError(
-            f"“{kind}” is no kind of mounting Gancho knows. It knows: {', '.join(KINDS)}.", "kind"
+            f"“{kind}” is not a mounting that Gancho knows. It knows: {', '.join(KINDS)}.", "kind"
         )
     wall, mount = plan.wall, KINDS[kind]
     made: dict[str, Any] = {

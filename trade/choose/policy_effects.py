@@ -129,7 +129,7 @@ def _said(old: PieceVerdict, new: PieceVerdict) -> Message:
 
 
 def _drilled(plan: Plan, after: Plan) -> list[Message]:
-    """How many lead holes more or fewer."""
+    """How many pilot holes more or fewer."""
     counts = [
         sum(
             bool(mark.bit_mm)

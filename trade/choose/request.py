@@ -99,7 +99,7 @@ def wish_for(
             things=() if amount is None else (Thing(name="What it carries", mass_kg=amount),),
         )
     if what not in data.contents():
-        raise PlanError(f"“{what}” is on no list of things.", "what")
+        raise PlanError(f"“{what}” is not on the list of things.", "what")
     kept = data.contents()[what]
     amount = amount or 1.0
     thing = contents.thing(what, amount, plan.units)
@@ -143,7 +143,8 @@ def amount_of(what: str, typed: str, units: Units) -> float:
         number = math.nan
     if not 0 < number <= 1000:
         raise PlanError(
-            f"“{typed}” is no number of {'litres' if per == 'litre' else 'them'} between 0 and 1 "
+            f"“{typed}” is not a number of {'litres' if per == 'litre' else 'them'} between 0 and "
+            "1 "
             "000.",
             "amount",
         )

@@ -46,7 +46,7 @@ def tops(
         PlanError: too few or too many rows, no heights, or too little wall.
     """
     if not 2 <= count <= _MOST:
-        raise PlanError(f"Between 2 and {_MOST} rows are put up at once.", "rows")
+        raise PlanError(f"Put up 2 to {_MOST} rows at once.", "rows")
     box = mount_of(piece).box(piece)
     under, hand, start = piece.top_mm - box.bottom_mm, house("hand_room_mm"), piece.top_mm
     if manner == "fitted":
@@ -59,7 +59,7 @@ def tops(
         room = high_mm - start - under * (count - 1)
         if room <= 0:
             raise PlanError(
-                "The highest row must be above the lowest, with room for those between.", "high"
+                "Put the highest row far enough above the lowest for the rows between.", "high"
             )
         steps = [room * share / sum(shares) + under for share in shares]
         least = min(steps) - under
@@ -74,7 +74,7 @@ def tops(
                 raise PlanError(said, "tall")
         if least < hand:
             raise PlanError(
-                f"So many rows leave {say_length(max(least, 0.0), plan.units)} between two of "
+                f"That many rows leave {say_length(max(least, 0.0), plan.units)} between two of "
                 "them.",
                 "rows",
             )

@@ -105,7 +105,7 @@ def cut_lengths(
             else first
         )
     if first is None:
-        raise PlanError("There are too few boards for all of it.", "stock")
+        raise PlanError("There are not enough boards for all the parts.", "stock")
     cuttings = []
     for stock, taken in first[1]:
         parts = tuple(size - kerf_mm for size in taken)
@@ -146,11 +146,9 @@ def _refuse(
     if not stock or len(prices) != len(stock) or any(length <= 0 for length in stock):
         raise PlanError("There is no board to cut from.", "stock")
     if any(price < 0 for price in prices):
-        raise PlanError("A price can't be less than nothing.", "price")
+        raise PlanError("A price can't be negative.", "price")
     if not 0 <= kerf <= 20 or not 0 <= trim <= 500:
-        raise PlanError(
-            "A saw takes between 0 and 20 mm, and an end is trimmed by 500 mm at most.", "kerf_mm"
-        )
+        raise PlanError("The saw kerf must be 0 to 20 mm and the trim 0 to 500 mm.", "kerf_mm")
     if len(parts) > _MOST_PARTS:
         raise PlanError(f"More than {_MOST_PARTS} parts at once.", "parts")
     longest = max(stock) - 2 * trim

@@ -57,7 +57,7 @@ def read_table(raw: bytes, units: Units) -> tuple[OwnPart, ...]:
     try:
         return _rows(rows, _columns(next(rows, [])), units)
     except csv.Error as error:
-        raise RefusedSheetError(f"Row {rows.line_num}: this is no CSV ({error}).") from None
+        raise RefusedSheetError(f"Row {rows.line_num}: this is not CSV ({error}).") from None
 
 
 def _columns(head: Sequence[str]) -> dict[str, int]:
@@ -65,12 +65,13 @@ def _columns(head: Sequence[str]) -> dict[str, int]:
     for name in names:
         if name not in (*_NEEDED, *_MAY):
             raise RefusedSheetError(
-                f"Row 1: “{name[:40]}” is no column here. The head must read: {', '.join(_NEEDED)}."
+                f"Row 1: “{name[:40]}” is not a known column. The first row must be: "
+                f"{', '.join(_NEEDED)}."
             )
     if len(set(names)) != len(names):
-        raise RefusedSheetError("Row 1: a column is there twice.")
+        raise RefusedSheetError("Row 1: a column is given twice.")
     if missing := [name for name in _NEEDED if name not in names]:
-        raise RefusedSheetError(f"Row 1: there is no column “{missing[0]}”.")
+        raise RefusedSheetError(f"Row 1: the column is missing: “{missing[0]}”.")
     return {name: i for i, name in enumerate(names)}
 
 
@@ -79,7 +80,7 @@ def _rows(rows: Iterator[list[str]], columns: dict[str, int], units: Units) -> t
     refused: list[Refusal] = []
     for n, row in enumerate(rows, start=2):
         if n - 1 > MOST_ROWS:
-            raise RefusedSheetError(f"There are more than {MOST_ROWS} rows. Nothing was taken.")
+            raise RefusedSheetError(f"There are more than {MOST_ROWS} rows. Nothing was imported.")
         if any(cell.strip() for cell in row):
             try:
                 taken.append(_part(row, columns, units))
@@ -87,7 +88,7 @@ def _rows(rows: Iterator[list[str]], columns: dict[str, int], units: Units) -> t
                 refused.append(Refusal(n, str(error)))
     all_or_none(refused)
     if not taken:
-        raise RefusedSheetError("There is no part in this table.")
+        raise RefusedSheetError("This table has no parts.")
     return tuple(taken)
 
 
@@ -96,12 +97,12 @@ def _part(row: Sequence[str], columns: dict[str, int], units: Units) -> OwnPart:
     for name, cell in cells.items():
         refuse_formula(name, cell)
     if empty := next((name for name in _NEEDED if not cells[name]), None):
-        raise PlanError(f"There is nothing under {empty}.")
+        raise PlanError(f"The column {empty} is empty.")
     many, turns = cells.get("many") or "1", cells.get("turns", "").lower()
     if not many.isascii() or not many.isdigit():
-        raise PlanError(f"“{many[:40]}” under many is no whole number.")
+        raise PlanError(f"“{many[:40]}” under many is not a whole number.")
     if turns not in (*_YES, *_NO):
-        raise PlanError(f"“{turns[:40]}” under turns is neither yes nor no.")
+        raise PlanError(f"“{turns[:40]}” under turns must be yes or no.")
     return OwnPart(
         name=cells["name"][:80],
         board=board_of(cells["board"]),
@@ -124,7 +125,7 @@ def board_of(said: str) -> str:
         if wanted in (key, row.name.lower()):
             return key
     raise PlanError(
-        f"“{said[:40]}” is no board here. Boards: "
+        f"“{said[:40]}” is not a known board. Boards: "
         f"{', '.join(row.name for row in data.boards().values())}."
     )
 
@@ -158,12 +159,10 @@ def read_dxf(raw: bytes, board: str, thickness_mm: float, units: Units) -> Drawn
         else:
             sizes[(round(size[0] * scale, 2), round(size[1] * scale, 2))] += 1
     if not sizes:
-        raise RefusedSheetError(
-            "There is no closed rectangle in this drawing, so nothing was taken."
-        )
+        raise RefusedSheetError("This drawing has no closed rectangle. Nothing was imported.")
     if len(sizes) > MOST_ROWS:
         raise RefusedSheetError(
-            f"There are more than {MOST_ROWS} sizes of rectangle. Nothing was taken."
+            f"There are more than {MOST_ROWS} sizes of rectangle. Nothing was imported."
         )
     try:
         parts = tuple(
@@ -178,7 +177,7 @@ def read_dxf(raw: bytes, board: str, thickness_mm: float, units: Units) -> Drawn
             for n, ((long, wide), many) in enumerate(sorted(sizes.items(), reverse=True), start=1)
         )
     except PlanError as error:
-        raise RefusedSheetError(f"{error} Nothing was taken.") from None
+        raise RefusedSheetError(f"{error} Nothing was imported.") from None
     return Drawn(parts, others)
 
 

@@ -79,7 +79,7 @@ def cut_sheets(
     bound = _bound(parts, blanks, kerf_mm, trim_mm)
     best = _tried(parts, blanks, kerf_mm, trim_mm, bound)
     if best is None:
-        raise PlanError("There are too few sheets for all of it.", "stock")
+        raise PlanError("There are not enough sheets for all the parts.", "stock")
     cost = _cost(best, blanks)
     return SheetPlan(
         tuple(sheet._replace(cuts=_ordered(sheet.cuts)) for sheet in best), cost, min(bound, cost)
@@ -166,15 +166,13 @@ def _one_by_one(
 
 def _refuse(parts: Sequence[Item], blanks: Sequence[Blank], kerf: float, trim: float) -> None:
     if not 0 <= kerf <= 20 or not 0 <= trim <= 200:
-        raise PlanError(
-            "A saw takes between 0 and 20 mm, and an edge is trimmed by 200 mm at most.", "kerf_mm"
-        )
+        raise PlanError("The saw kerf must be 0 to 20 mm and the trim 0 to 200 mm.", "kerf_mm")
     if len(parts) > _MOST_PARTS:
         raise PlanError(f"More than {_MOST_PARTS} parts at once.", "parts")
     if not blanks or any(min(room_of(blank, trim)) <= 0 for blank in blanks):
         raise PlanError("There is no sheet to cut from.", "stock")
     if any(blank.price < 0 for blank in blanks):
-        raise PlanError("A price can't be less than nothing.", "price")
+        raise PlanError("A price can't be negative.", "price")
     for part in parts:
         if min(part.along_mm, part.across_mm) <= 0:
             raise PlanError(f"“{part.label}” must have a size.", "parts")

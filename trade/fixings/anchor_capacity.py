@@ -118,8 +118,8 @@ def anchor_capacity(wall: Wall, key: str | None, substrate: Substrate) -> Anchor
     name = base_name(substrate.base)
     if key is None:
         why = (
-            f"There is no wood in {name}: a screw alone does not hold. Choose what holds it, "
-            f"such as {_nearest(substrate.base)}."
+            f"{_capital(name)} has no wood: a screw alone does not hold. Choose an anchor, such as "
+            f"{_nearest(substrate.base)}."
         )
         return AnchorCapacity(None, substrate, 0.0, 0.0, 1.0, why, unknown)
     anchor = anchor_of(wall, key)

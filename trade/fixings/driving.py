@@ -64,7 +64,7 @@ def suggest_length_mm(screw: Screw, layers_mm: float, embedment_mm: float, far_m
 
 
 def pilot_mm(screw: Screw, g: float, units: Units) -> float:
-    """Lead hole for the thread as a real drill of the person's series.
+    """Pilot hole for the thread as a real drill of the person's series.
 
     The largest that is not over the aim.
 

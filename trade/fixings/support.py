@@ -255,7 +255,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
             found.append(
                 Message(
                     "Screws only {a} apart ({n} would be better) can split the stud: drill every "
-                    "lead hole.",
+                    "pilot hole.",
                     sizes,
                 )
             )

@@ -89,7 +89,7 @@ def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Message]:
         found.append(
             Message(
                 f"{missing} of its {many(len(marks), 'hole')} {'was' if missing == 1 else 'were'} "
-                "never told to be sound."
+                "not confirmed as sound."
             )
         )
     return found

@@ -67,7 +67,7 @@ class Schedule(NamedTuple):
 
 
 class _FullError(Exception):
-    """There is no time for it within a year."""
+    """No time for it within a year."""
 
 
 class _Clock:
@@ -144,10 +144,9 @@ def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
         helper = (
             ""
             if days.helper
-            else " No day is named on which a helper can come, and it takes more than one to lift "
-            "it."
+            else " It takes two or more to lift it: name a day when a helper can come."
         )
-        return Schedule((), f"There is no time for it within a year.{helper}")
+        return Schedule((), f"No time for it within a year.{helper}")
 
 
 def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator[Task]:

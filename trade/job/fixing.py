@@ -59,7 +59,7 @@ class Fixing:
         if any(self._kind(mark) == "resin" for group in groups for mark in group.marks):
             for group in groups:
                 yield from self._holes_first(group)
-            words = said("Nothing hangs on it and nobody touches it until then.")
+            words = said("Don't load or touch it until then.")
             yield Step(
                 "set", "wait", "Let the resin set", words, wait_hours=data.house("resin_hours")
             )
@@ -95,9 +95,7 @@ class Fixing:
             return
         held: tuple[Act, ...] = (Act("hold", name, _numbers(group.marks)),)
         if self.hanging.lifts:
-            words = said(
-                "Two nails under it, or somebody: it stays there until two screws hold it."
-            )
+            words = said("Support it with two nails or a helper until two screws hold it.")
             yield Step(
                 f"hold-{spot(head)}",
                 "do",

@@ -105,14 +105,12 @@ def mounted(plan: Plan, piece: str, places_mm: tuple[float, ...]) -> Plan:
     planned = plan.piece(piece)
     if len(places_mm) != len(planned.supports_mm):
         said = (
-            f"There are {len(planned.supports_mm)}: measure each, from where its left end "
-            "goes, with a comma between."
+            f"There are {len(planned.supports_mm)}: measure each from the left end, with "
+            "commas between."
         )
         raise PlanError(said, "places_mm")
     if any(place > planned.length_mm for place in places_mm):
-        raise PlanError(
-            "That is beyond its right end. Measure from where its left end goes.", "places_mm"
-        )
+        raise PlanError("That is beyond its right end. Measure from the left end.", "places_mm")
     others = tuple(each for each in plan.as_built.mounted if each.piece != piece)
     return replace(
         plan,
@@ -192,9 +190,7 @@ def _shifted(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
     by = told.by_mm
     if by is None or by == 0 or abs(by) > _FURTHEST_MM:
         said = say_length(_FURTHEST_MM, "metric")
-        raise PlanError(
-            f"Say how far off the stud is: more than nothing, and no further than {said}.", "by_mm"
-        )
+        raise PlanError(f"Enter how far off the stud is: more than 0, at most {said}.", "by_mm")
     centre = (mark.stud_mm if mark.stud_mm is not None else mark.x_mm) + by
     if not 0 <= centre <= wall.width_mm:
         raise PlanError("That would be beyond the end of the wall.", "by_mm")
@@ -234,18 +230,14 @@ def _lined(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
     thick = told.depth_mm
     if thick is None or not 1 <= thick <= _THICKEST_MM:
         raise PlanError(
-            "Say how deep the bit was when it left the lining, up to 150 mm (6 in).", "depth_mm"
+            "Enter how deep the bit was when it left the lining, up to 150 mm (6 in).", "depth_mm"
         )
     if not wall.layers:
-        raise PlanError(
-            "Nobody said yet what the wall is lined with: say it at Survey first.", "depth_mm"
-        )
+        raise PlanError("The lining is not known yet. Enter it in Survey first.", "depth_mm")
     thickest = max(wall.layers, key=lambda layer: layer.thickness_mm)
     left = thick - sum(layer.thickness_mm for layer in wall.layers if layer is not thickest)
     if left < 1:
-        raise PlanError(
-            "The other layers alone are thicker than that: mend them at Survey.", "depth_mm"
-        )
+        raise PlanError("The other layers alone are thicker. Correct them in Survey.", "depth_mm")
     layers = tuple(
         Layer(kind=each.kind, thickness_mm=left) if each is thickest else each
         for each in wall.layers

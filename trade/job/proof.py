@@ -42,7 +42,7 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
     use, minutes, push = data.uses()[piece.use], data.house("proof_minutes"), push_of(piece).n
     verdict = judge_piece(piece, plan.with_piece(piece))
     if verdict.fails:
-        refusal = "Nothing is proved by a load that it was not made for: mend the plan first."
+        refusal = "Don't load it: the plan doesn't hold. Change the plan first."
         return ProofLoad(0.0, minutes, push, refusal=refusal)
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     kg = total * use.factor * data.house("proof_share")
@@ -64,7 +64,7 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
             dict(sizes),
         )
         if kg
-        else Message("Nothing is to stand on it: it is only pushed."),
+        else Message("It carries nothing: only push it."),
         Message(
             f"Leave it for {many(round(minutes), 'minute')}. "
             "Watch the screws, the lining beside them, and the gap at the wall; listen."
@@ -78,7 +78,7 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
             dict(sizes),
         ),
         Message(
-            "Borne for minutes, {share} of it is proved for years; and what sags goes on sagging.",
+            "Carrying it for minutes proves {share} of it for years; sag still grows with time.",
             dict(sizes),
         ),
     ]
@@ -109,12 +109,12 @@ def prove(proof: Proof, load: ProofLoad) -> Proved:
         (
             proof.kg >= load.kg - 0.05,
             "{put} was put on it.",
-            "Only {put} was put on it, and {kg} proves it.",
+            "Only {put} was put on it; the proof load is {kg}.",
         ),
         (
             proof.minutes >= load.minutes,
             "It was on for {min} minutes.",
-            "It was on for {min} minutes, and must be for {full}.",
+            "The load was on for {min} minutes; it must be {full}.",
         ),
         (
             moved <= most,

@@ -93,10 +93,7 @@ class _Work:
                 yield self._finish(each)
         if (hours := self._hardens()) > 0:
             words = (
-                Message(
-                    "Counted from the last coat: before that, things stick to it and leave their "
-                    "marks."
-                ),
+                Message("Counted from the last coat. Earlier, things stick to it and leave marks."),
             )
             yield Step(
                 "harden",
@@ -200,9 +197,7 @@ class _Work:
                 "Switch the circuits of this wall off, and test that they are dead. Know where "
                 "the water turns off."
             ),
-            Message(
-                "Local wiring rules say where cables may run; nobody has promised that they do."
-            ),
+            Message("Local wiring rules say where cables may run. Old cables may not follow them."),
         )
         return Step("safe", "safe", "Switch off, and test", words, cautions=said(*list(told)[-4:]))
 

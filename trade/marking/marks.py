@@ -19,12 +19,10 @@ from trade.wall.zones import zones
 
 LeadHoles = Literal["every", "needed"]
 _NOTHING = AsBuilt()
-# NDS 2018 12.1.5.3: no lead hole is required for wood screws in wood of no more than this specific
+# NDS 2018 12.1.5.3: no pilot hole is required for wood screws in wood of no more than this specific
 # gravity
 _SOFT_G = 0.5
-_BARE = Message(
-    "No lead hole: drive it slowly, and drill one after all if the wood begins to split."
-)
+_BARE = Message("No pilot hole: drive it slowly. Drill one if the wood begins to split.")
 
 
 class Mark(msgspec.Struct, frozen=True, kw_only=True):
@@ -135,7 +133,7 @@ def piece_marks(
 
 
 def _goes_bare(support: AnySupport, lead_holes: LeadHoles) -> bool:
-    """Whether a screw goes in without a lead hole.
+    """Whether a screw goes in without a pilot hole.
 
     A wood screw, in soft timber, under a school that drills where it must.
     """
@@ -152,7 +150,7 @@ def _cautions(hole: Hole, wall: Wall) -> tuple[Message, ...]:
             never = "Do not drill here: " if zone.level == "keep_out" else "Take care: "
             found.append(Message(f"{never}{zone.reason}. {zone.advice}"))
     if wall.layers is None:
-        found.append(Message("How thick the lining is nobody said: this depth is for bare studs."))
+        found.append(Message("The lining's thickness is not known: this depth is for bare studs."))
     if hole.support.anchored:
         return (*found, *hole.support.cautions())
     if not wall.uprights:

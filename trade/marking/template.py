@@ -233,7 +233,7 @@ def _hole_words(mark: Mark, units: Units) -> str:
     bit = (
         f"{say_bit(mark.bit_mm, units)}, {say_length(mark.depth_mm, units)} deep"
         if mark.bit_mm
-        else "no lead hole"
+        else "no pilot hole"
     )
     return f"{mark.number}: {bit}"
 

@@ -54,7 +54,7 @@ def read(text: str, units: Units, width_mm: float) -> tuple[Reading, ...]:
         except (MeasureError, PlanError) as error:
             raise PlanError(f"Line {n}: {error}", "readings") from None
         if len(found) > MOST:
-            raise PlanError(f"More than {MOST} readings; a wall never needs so many.", "readings")
+            raise PlanError(f"At most {MOST} readings per wall.", "readings")
     return tuple(found)
 
 
@@ -68,7 +68,7 @@ def _one(part: str, units: Units, height: float, width_mm: float) -> Reading:
     place, _, word = part.rpartition(" ")
     if word not in _WORDS:
         raise PlanError(
-            f"“{part}” does not end in a word I know: {', '.join(_WORDS)}, or swept … to …."
+            f"“{part}” must end in one of these words: {', '.join(_WORDS)}, or swept … to …."
         )
     at = read_length(place, units)
     if at > width_mm:

@@ -81,7 +81,7 @@ def read(
 
 def _every(first: float, step: float, width_mm: float) -> list[float]:
     if step < _CLOSEST_MM:
-        raise PlanError("Studs closer than 50 mm (2 in) are no studs.")
+        raise PlanError("Studs must be at least 50 mm (2 in) apart.")
     count = min(int((width_mm - first) / step + 1e-6) + 1, MOST_STUDS)
     return [min(first + n * step, width_mm) for n in range(max(count, 0))] or [first]
 

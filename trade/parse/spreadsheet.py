@@ -56,7 +56,7 @@ def read(raw: bytes, width_mm: float) -> tuple[Reading, ...]:
         units, columns = _head(next(rows, []))
         return _rows(rows, units, columns, width_mm)
     except csv.Error as error:
-        raise RefusedSheetError(f"Row {rows.line_num}: this is no CSV ({error}).") from None
+        raise RefusedSheetError(f"Row {rows.line_num}: this is not CSV ({error}).") from None
 
 
 def table(raw: bytes, noun: str) -> Any:
@@ -103,7 +103,7 @@ def all_or_none(refused: Sequence[Refusal]) -> None:
     """
     if refused:
         count = f"{len(refused)} row{'' if len(refused) == 1 else 's'} can't be read"
-        raise RefusedSheetError(f"{count}, so nothing was taken.", refused[:MOST_REFUSALS])
+        raise RefusedSheetError(f"{count}. Nothing was imported.", refused[:MOST_REFUSALS])
 
 
 def _head(head: Sequence[str]) -> tuple[Units, dict[str, int]]:
@@ -119,14 +119,15 @@ def _head(head: Sequence[str]) -> tuple[Units, dict[str, int]]:
             columns[name] = i
         else:
             raise RefusedSheetError(
-                f"Row 1: “{name[:40]}” is no column here. The head must read: {', '.join(_HEAD)}; "
+                f"Row 1: “{name[:40]}” is not a known column. The first row must be: "
+                f"{', '.join(_HEAD)}; "
                 "or _in."
             )
     if len(columns) != len(names):
-        raise RefusedSheetError("Row 1: a column is there twice.")
+        raise RefusedSheetError("Row 1: a column is given twice.")
     if missing := [name for name in ("kind", "at") if name not in columns]:
         raise RefusedSheetError(
-            f"Row 1: there is no column “{missing[0]}{'' if missing[0] == 'kind' else '_mm'}”."
+            f"Row 1: the column is missing: “{missing[0]}{'' if missing[0] == 'kind' else '_mm'}”."
         )
     if len(units) > 1:
         raise RefusedSheetError("Row 1: some columns are in mm and some in inches; use one.")
@@ -140,10 +141,7 @@ def _rows(
     refused: list[Refusal] = []
     for n, row in enumerate(rows, start=2):
         if n - 1 > MOST_ROWS:
-            raise RefusedSheetError(
-                f"There are more than {MOST_ROWS} rows; a wall never needs so many. Nothing was "
-                "taken."
-            )
+            raise RefusedSheetError(f"There are more than {MOST_ROWS} rows. Nothing was imported.")
         if not any(cell.strip() for cell in row):
             continue
         try:
@@ -152,7 +150,7 @@ def _rows(
             refused.append(Refusal(n, str(error)))
     all_or_none(refused)
     if not taken:
-        raise RefusedSheetError("There is no reading in this table.")
+        raise RefusedSheetError("This table has no readings.")
     return tuple(taken)
 
 
@@ -162,7 +160,7 @@ def _reading(row: Sequence[str], units: Units, columns: dict[str, int], width_mm
         refuse_formula(name, cell)
     kind, said = cells["kind"].lower(), cells.get("said", "").lower()
     if kind not in _SAID:
-        raise PlanError(f"“{kind[:40]}” is no kind of reading. Kinds: {', '.join(_SAID)}.")
+        raise PlanError(f"“{kind[:40]}” is not a kind of reading. Kinds: {', '.join(_SAID)}.")
     if said not in _SAID[kind]:
         raise PlanError(
             f"A {kind} says {' or '.join(_SAID[kind]) or 'nothing'}, not “{said[:40]}”."
@@ -186,7 +184,7 @@ def _made(kind: str, said: str, places: dict[str, float]) -> Reading:
     at, height = places["at"], places.get("height", 0.0)
     if kind == "sweep":
         if "to" not in places:
-            raise PlanError("A sweep needs the place that it went to.")
+            raise PlanError("A sweep needs the place where it ended.")
         ends = sorted((at, places["to"]))
         return Sweep(from_mm=ends[0], to_mm=ends[1], height_mm=height)
     if kind == "edge":

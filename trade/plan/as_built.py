@@ -104,7 +104,7 @@ class Hung(PlanItem, frozen=True, kw_only=True):
             ("cost", self.cost, 1_000_000.0),
         ):
             if value is not None and not 0 <= value <= most:
-                raise PlanError("That is less than nothing, or absurd.", name)
+                raise PlanError("That must be between 0 and 30 m.", name)
 
 
 class Proof(PlanItem, frozen=True, kw_only=True):
@@ -128,9 +128,9 @@ class Proof(PlanItem, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse what nobody read."""
         if not (math.isfinite(self.kg) and 0 <= self.kg <= 5_000):
-            raise PlanError("A load lies between 0 and 5 000 kg.", "kg")
+            raise PlanError("A load must be between 0 and 5 000 kg.", "kg")
         if not 0 <= self.minutes <= 100_000:
-            raise PlanError("How long it was loaded: 0 minutes or more.", "minutes")
+            raise PlanError("The time under load must be 0 minutes or more.", "minutes")
         for name in ("before_mm", "loaded_mm", "after_mm"):
             between(getattr(self, name), -500, 500, name, "A reading")
         between(self.level_mm_per_m, -200, 200, "level_mm_per_m", "How much it runs off level")

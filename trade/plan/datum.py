@@ -28,4 +28,4 @@ class Datum(PlanItem, frozen=True, kw_only=True):
         between(self.stud_mm, 0, 50_000, "stud_mm", "A stud's centre")
         between(self.line_mm, 1, 10_000, "line_mm", "A level line's height")
         if (self.across == "stud") != (self.stud_mm is not None):
-            raise PlanError("From which stud shall be measured?", "stud_mm")
+            raise PlanError("Measure from which stud?", "stud_mm")

@@ -35,7 +35,7 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
             if not (math.isfinite(value) and 0 <= value <= ABSURD_MM):
                 raise PlanError(f"A {self.row.name} cannot reach to {value:.6g} mm.", name)
         if self.right_mm <= self.left_mm or self.top_mm <= self.bottom_mm:
-            raise PlanError(f"A {self.row.name} needs some width and some height.", "right_mm")
+            raise PlanError(f"A {self.row.name} needs a width and a height.", "right_mm")
 
     @property
     def row(self) -> data.FeatureKind:

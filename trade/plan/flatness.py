@@ -35,15 +35,15 @@ _Kind = TypeVar("_Kind", bound=_Measured)
 def _sane(where: str, *values: float | None) -> None:
     for value in values:
         if value is not None and not (math.isfinite(value) and abs(value) <= ABSURD_MM):
-            raise PlanError(f"{value:.6g} mm is on no wall.", where)
+            raise PlanError(f"{value:.6g} mm is not on the wall.", where)
 
 
 def _rising(where: str, points: tuple[Point, ...]) -> None:
     _sane(where, *(value for point in points for value in point))
     if len(points) < 2:
-        raise PlanError("One place is not enough: measure at two or more.", where)
+        raise PlanError("Measure at two places or more.", where)
     if any(b <= a for (a, _), (b, _) in pairwise(points)):
-        raise PlanError("Places must be given from left to right, each once.", where)
+        raise PlanError("Give the places from left to right, each once.", where)
 
 
 class Straightedge(_Measured, frozen=True, kw_only=True):
@@ -57,7 +57,7 @@ class Straightedge(_Measured, frozen=True, kw_only=True):
         _rising("gaps_mm", self.gaps_mm)
         _sane("height_mm", self.height_mm)
         if any(gap < 0 for _, gap in self.gaps_mm):
-            raise PlanError("A gap can't be less than nothing.", "gaps_mm")
+            raise PlanError("A gap can't be negative.", "gaps_mm")
 
 
 class Plumb(_Measured, frozen=True, kw_only=True):
@@ -95,7 +95,7 @@ class Corner(_Measured, frozen=True, kw_only=True):
         """Refuse what is no corner of a room."""
         if not abs(self.angle_deg - 90) <= SQUARE_WITHIN_DEG:
             raise PlanError(
-                f"A corner of {self.angle_deg:.1f} degrees is none: 60 to 120 are read.",
+                f"A corner of {self.angle_deg:.1f} degrees is not possible here: 60 to 120.",
                 "angle_deg",
             )
 
@@ -139,9 +139,9 @@ class Flatness(_Measured, frozen=True, kw_only=True):
             ("line", [r.line for r in self.run_outs]),
         ):
             if len(set(keys)) != len(keys):
-                raise PlanError(f"The same {what} is there twice.", "lie")
+                raise PlanError(f"The same {what} is given twice.", "lie")
         if sum(map(len, (self.straightedges, self.plumbs, self.widths))) > 200:
-            raise PlanError("More than 200 measurements of how one wall lies.", "lie")
+            raise PlanError("At most 200 measurements of how a wall lies.", "lie")
 
 
 _GAPS = re.compile(r"^(?P<up>[^:]+?)\s+up\s*:\s*gaps?\s+(?P<points>.+)$")
@@ -238,7 +238,8 @@ def _one(said: str, units: Units) -> _Measured:
         if (pattern in _POINTS or len(said) <= _MOST_SHORT) and (found := pattern.match(said)):
             return make(found)
     raise PlanError(
-        f"“{said[:60]}” is no line I know. Begin with “48 up: gaps …”, plumb at …, left corner …, "
+        f"“{said[:60]}” is not understood. Begin a line with “48 up: gaps …”, plumb at …, left "
+        "corner …, "
         "ceiling …, floor …, width …."
     )
 
@@ -252,7 +253,7 @@ def _points(said: str, units: Units) -> tuple[Point, ...]:
     for part in re.split(r"[,;]", said):
         value, at, place = part.strip().partition(" at ")
         if not at:
-            raise PlanError(f"“{part.strip()}” has no place: say how much, and at where.")
+            raise PlanError(f"“{part.strip()}” has no place: say how much, and where.")
         points.append((read_length(place, units), read_length(value, units)))
     return tuple(sorted(points))
 
@@ -260,7 +261,7 @@ def _points(said: str, units: Units) -> tuple[Point, ...]:
 def _angle(a: float, b: float, c: float) -> float:
     """The angle between two legs from the line across, by the law of cosines."""
     if a <= 0 or b <= 0 or not abs(a - b) < c < a + b:
-        raise PlanError("Those three sides make no triangle.")
+        raise PlanError("Those three lengths don't form a triangle.")
     return math.degrees(math.acos((a * a + b * b - c * c) / (2 * a * b)))
 
 

@@ -56,7 +56,7 @@ def unpack(packed: bytes) -> Plan:
     try:
         raw = zlib.decompress(packed)
     except zlib.error as error:
-        raise PlanError(f"This is no packed plan ({error}).") from None
+        raise PlanError(f"This is not a packed plan ({error}).") from None
     return load(raw)
 
 

@@ -55,9 +55,9 @@ class Policy(PlanItem, frozen=True, kw_only=True, cache_hash=True):
         between(self.shift_mm, 0, 5000, "shift_mm", "How far it may be moved")
         between(self.grow_mm, 0, 5000, "grow_mm", "How much longer it may become")
         if not 0 < self.kerf_mm <= 20:
-            raise PlanError("A saw takes something, and no more than 20 mm.", "kerf_mm")
+            raise PlanError("The saw kerf must be more than 0 and at most 20 mm.", "kerf_mm")
         between(self.trim_mm, 0, 100, "trim_mm", "What is trimmed off")
         if self.most_holes is not None and not 0 <= self.most_holes <= 1000:
-            raise PlanError("A number of holes lies between 0 and 1 000.", "most_holes")
+            raise PlanError("Holes must be between 0 and 1 000.", "most_holes")
         if self.budget is not None and not 0 <= self.budget <= _MOST_MONEY:
-            raise PlanError("A budget lies between 0 and 100 000.", "budget")
+            raise PlanError("The budget must be between 0 and 100 000.", "budget")

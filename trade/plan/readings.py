@@ -26,7 +26,7 @@ class _Reading(
         for name in ("at_mm", "from_mm", "to_mm", "height_mm", "depth_mm"):
             value = getattr(self, name, None)
             if value is not None and not 0 <= value <= ABSURD_MM:
-                raise PlanError(f"A reading at {value:.6g} mm is on no wall.", name)
+                raise PlanError(f"A reading at {value:.6g} mm is not on the wall.", name)
 
 
 class Sweep(_Reading, frozen=True, kw_only=True, tag="sweep"):

@@ -25,7 +25,7 @@ def money(value: float | None, where: str) -> None:
         PlanError: less than nothing, or absurd.
     """
     if value is not None and not 0 <= value <= _MOST_MONEY:
-        raise PlanError("A price can't be less than nothing, nor more than 100 000.", where)
+        raise PlanError("A price must be between 0 and 100 000.", where)
 
 
 class Defect(PlanItem, frozen=True, kw_only=True):
@@ -46,9 +46,9 @@ class Defect(PlanItem, frozen=True, kw_only=True):
         between(self.low_mm, 0, ABSURD_MM, "low_mm", "A defect's lower edge")
         between(self.high_mm, 0, ABSURD_MM, "high_mm", "A defect's upper edge")
         if self.to_mm <= self.from_mm:
-            raise PlanError("A defect ends after it begins.", "to_mm")
+            raise PlanError("A defect must end after it begins.", "to_mm")
         if self.low_mm is not None and self.high_mm is not None and self.high_mm <= self.low_mm:
-            raise PlanError("A defect's upper edge lies above its lower one.", "high_mm")
+            raise PlanError("A defect's upper edge must be above its lower edge.", "high_mm")
 
 
 class OnHand(PlanItem, frozen=True, kw_only=True):
@@ -76,14 +76,14 @@ class OnHand(PlanItem, frozen=True, kw_only=True):
         between(self.width_mm, 5, 5000, "width_mm", "Its width")
         between(self.thickness_mm, 1, 300, "thickness_mm", "Its thickness")
         if not 1 <= self.many <= _MOST_MANY:
-            raise PlanError(f"There are between 1 and {_MOST_MANY} of it.", "many")
+            raise PlanError(f"The number must be between 1 and {_MOST_MANY}.", "many")
         if len(self.defects) > 8:
-            raise PlanError("More than 8 defects in one board.", "defects")
+            raise PlanError("At most 8 defects in one board.", "defects")
         if self.kind == "sheet" and len(self.defects) > 1:
-            raise PlanError("One defect a sheet: enclose them all in one.", "defects")
+            raise PlanError("A sheet can have one defect: enclose them all in one.", "defects")
         for defect in self.defects:
             if defect.to_mm > self.length_mm + 0.05:
-                raise PlanError("A defect lies beyond its end.", "defects")
+                raise PlanError("A defect is beyond the end of the board.", "defects")
 
 
 class OwnPart(PlanItem, frozen=True, kw_only=True):
@@ -104,7 +104,7 @@ class OwnPart(PlanItem, frozen=True, kw_only=True):
         between(self.width_mm, 1, 5000, "width_mm", "A part's width")
         between(self.thickness_mm, 1, 300, "thickness_mm", "A part's thickness")
         if not 1 <= self.many <= _MOST_MANY:
-            raise PlanError(f"Of a part there are between 1 and {_MOST_MANY}.", "many")
+            raise PlanError(f"The number of a part must be between 1 and {_MOST_MANY}.", "many")
 
 
 class Price(PlanItem, frozen=True, kw_only=True):
@@ -150,11 +150,11 @@ class Finish(PlanItem, frozen=True, kw_only=True):
             if key is not None:
                 known(data.coatings(), key, "finish", where)
                 if (data.coatings()[key].role == "first") != (where == "first"):
-                    raise PlanError(f"{data.coatings()[key].name} does not go there.", where)
+                    raise PlanError(f"{data.coatings()[key].name} can't be used there.", where)
         if self.coats is not None and not 1 <= self.coats <= 12:
-            raise PlanError("Between 1 and 12 coats.", "coats")
+            raise PlanError("Coats must be between 1 and 12.", "coats")
         if not -30 <= self.temp_c <= 50:
-            raise PlanError("It is between −30 and 50 °C where it dries.", "temp_c")
+            raise PlanError("The temperature must be between −30 and 50 °C.", "temp_c")
 
 
 class Hours(PlanItem, frozen=True, kw_only=True):
@@ -166,7 +166,7 @@ class Hours(PlanItem, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse days that end before they begin."""
         if not 0 <= self.begins < self.ends <= 24:
-            raise PlanError("A day's work begins before it ends, between 0 and 24 hours.", "week")
+            raise PlanError("Work must begin before it ends, between 0 and 24 hours.", "week")
 
 
 _EVENING, _DAY = Hours(begins=18.0, ends=21.0), Hours(begins=9.0, ends=17.0)
@@ -201,7 +201,7 @@ class Days(PlanItem, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse weeks without work."""
         if not any(self.week):
-            raise PlanError("On no day of the week is there any time.", "week")
+            raise PlanError("Give at least one day of the week some time.", "week")
         if any(day not in range(7) for day in self.helper):
             raise PlanError("Days are numbered from 0, Monday, to 6, Sunday.", "helper")
 
@@ -229,6 +229,7 @@ class Shop(PlanItem, frozen=True, kw_only=True):
                 raise PlanError(f"More than {_MOST_LINES} of them.", where)
         if sum(each.many for each in self.own) > _MOST_OWN:
             raise PlanError(
-                f"More than {_MOST_OWN} parts of one's own in all: cut them in two goes.", "own"
+                f"More than {_MOST_OWN} parts of your own in all: split them into two cut lists.",
+                "own",
             )
         money(self.ready, "ready")

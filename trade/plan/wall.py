@@ -69,7 +69,7 @@ class Packet(PlanItem, frozen=True, kw_only=True):
         """Refuse what no anchor is."""
         if self.base not in data.linings() and self.base not in data.structures():
             raise PlanError(
-                f"“{self.base}” is neither a lining nor a structure that Gancho knows.", "base"
+                f"“{self.base}” is not a lining or a structure that Gancho knows.", "base"
             )
         for value, where in ((self.pull_n, "pull_n"), (self.shear_n, "shear_n")):
             if not (math.isfinite(value) and 1 <= value <= 50_000):

@@ -35,8 +35,7 @@ _ASSUMED = {
     "steel": (
         (
             "steel_stud",
-            "The steel studs themselves, and how they are held at floor and ceiling, are taken as "
-            "sound.",
+            "The steel studs, and how they are held at floor and ceiling, are taken as sound.",
         ),
     ),
 }

@@ -21,7 +21,7 @@ _WANTED = data.house("wanted_times")
 _WHY = {
     "pipe": "what is there is too narrow for a stud: a pipe",
     "cable": "what is there is too narrow for a stud: a cable",
-    "patch": "what is there shows itself like a stud but is none: a patch or a joint",
+    "patch": "it reads like a stud but is not: a patch or a joint",
 }
 
 

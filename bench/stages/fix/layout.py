@@ -95,7 +95,7 @@ def lay(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def _laid(bench: WorkbenchContext, piece: AnyPiece, how: str, hooks: str) -> tuple[AnyPiece, str]:
     if how == "hooks":
         if hooks and not (hooks.isdecimal() and len(hooks) < 4):
-            raise PlanError(f"“{hooks}” is no number of hooks.", "hooks")
+            raise PlanError(f"“{hooks}” is not a number of hooks.", "hooks")
         return spread_along(
             piece, bench.plan.wall, int(hooks) if hooks else None
         ), f"Hooks of {piece.name}"

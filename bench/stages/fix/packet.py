@@ -88,7 +88,7 @@ def add(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         return kept.with_piece(replace(piece, anchor=packet.key))
 
     name = form.cleaned_data["packet"].name if form.is_valid() else "An anchor"
-    return change(bench, form, changed, f"{name} out of a packet")
+    return change(bench, form, changed, f"{name} from a packet")
 
 
 def _free_key(wall: Wall, name: str) -> str:

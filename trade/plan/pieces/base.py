@@ -73,7 +73,7 @@ class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
         known(data.screws(), self.screw, "screw", "screw")
         if list(self.supports_mm) != sorted(set(self.supports_mm)):
             raise PlanError(
-                "Supports must be given from left to right, each at its own place.", "supports_mm"
+                "Give the supports from left to right, each at its own place.", "supports_mm"
             )
         if any(b - a < LEAST_GAP_MM for a, b in pairwise(self.supports_mm)):
             raise PlanError(
@@ -84,7 +84,7 @@ class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
         if len(self.supports_mm) > 40:
             raise PlanError("More than 40 supports under one shelf.", "supports_mm")
         if len(self.things) > 60:
-            raise PlanError("More than 60 things on one shelf; put like things together.", "things")
+            raise PlanError("At most 60 things on a shelf; enter equal things together.", "things")
         for i, thing in enumerate(self.things):
             if thing.at_mm is not None and thing.at_mm > self.length_mm:
                 raise PlanError(
@@ -161,7 +161,7 @@ def wooden(board: str, where: str = "board") -> None:
     known(data.boards(), board, "board", where)
     if not data.boards()[board].wooden:
         raise PlanError(
-            f"This kind of mounting needs wood; {data.boards()[board].name} is none.", where
+            f"This mounting needs wood; {data.boards()[board].name} is not wood.", where
         )
 
 
@@ -199,8 +199,8 @@ def insides(
     wooden(board, "inner")
     between(thick_mm, 6, 60, "inner_mm", "An upright's thickness")
     if not 0 <= dividers <= 12:
-        raise PlanError("A body takes up to 12 uprights.", "dividers")
+        raise PlanError("A body can have up to 12 uprights.", "dividers")
     if not 0 <= loose_shelves <= 60:
-        raise PlanError("A body takes up to 60 loose shelves.", "loose_shelves")
+        raise PlanError("A body can have up to 60 loose shelves.", "loose_shelves")
     if dividers and (length_mm - (dividers + 2) * thick_mm) / (dividers + 1) < 50:
-        raise PlanError("So many uprights leave no room between them.", "dividers")
+        raise PlanError("That many uprights leave no room between them.", "dividers")

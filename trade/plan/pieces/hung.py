@@ -46,13 +46,12 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
         between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
         between(self.down_mm, 0, 500, "down_mm", "The cleat's place below the top")
         if self.screws_each not in (1, 2):
-            raise PlanError("At each place a cleat takes one screw or two.", "screws_each")
+            raise PlanError("A cleat has one or two screws at each place.", "screws_each")
         if not 20 <= self.bevel_deg <= 60:
-            raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
+            raise PlanError("The bevel must be between 20 and 60 degrees.", "bevel_deg")
         if self.down_mm + self.cleat_high_mm > self.height_mm - 20:
             raise PlanError(
-                "The cleat and the spacer at the bottom do not both fit behind it: it is not high "
-                "enough.",
+                "It is not high enough for the cleat and the spacer behind it.",
                 "height_mm",
             )
 
@@ -132,11 +131,9 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
         between(self.panel_screw_mm, 8, 150, "panel_screw_mm", "A screw's length")
         wooden(self.board, "board")
         if not 2 <= self.rows <= 8:
-            raise PlanError("A panel is held in 2 to 8 rows.", "rows")
+            raise PlanError("A panel needs 2 to 8 rows.", "rows")
         if not 2 <= self.panel_screws <= 40:
-            raise PlanError(
-                "A batten takes between 2 and 40 of the panel's screws.", "panel_screws"
-            )
+            raise PlanError("A batten can have 2 to 40 of the panel's screws.", "panel_screws")
 
     @property
     def tugged(self) -> bool:
@@ -202,9 +199,9 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
         between(self.holder_mm, 20, 1000, "holder_mm", "A holder's height")
         weighed(self.hook_kg, "hook_kg")
         if self.screws_each not in (1, 2):
-            raise PlanError("At each place a cleat takes one screw or two.", "screws_each")
+            raise PlanError("A cleat has one or two screws at each place.", "screws_each")
         if not 20 <= self.bevel_deg <= 60:
-            raise PlanError("A bevel is sawn between 20 and 60 degrees.", "bevel_deg")
+            raise PlanError("The bevel must be between 20 and 60 degrees.", "bevel_deg")
         if not 1 <= self.rows <= 12:
             raise PlanError("A cleat wall has 1 to 12 rows.", "rows")
 

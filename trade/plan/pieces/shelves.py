@@ -106,9 +106,9 @@ class DowelShelf(Shelf, frozen=True, kw_only=True, tag="dowel_shelf", tag_field=
         between(self.dowel_mm, 5, 60, "dowel_mm", "A dowel's diameter")
         between(self.in_shelf_mm, 10, 1000, "in_shelf_mm", "A dowel's length in the shelf")
         if not 1 <= self.dowels <= 40:
-            raise PlanError("A shelf takes between 1 and 40 dowels.", "dowels")
+            raise PlanError("A shelf can have 1 to 40 dowels.", "dowels")
         if self.depth_mm < self.strip_mm + 20:
-            raise PlanError("The shelf is no deeper than its back strip.", "depth_mm")
+            raise PlanError("The shelf must be deeper than its back strip.", "depth_mm")
 
 
 class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kind"):
@@ -140,7 +140,7 @@ class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kin
                 "screw_down_mm",
             )
         if 2 * self.skin_mm >= min(self.height_mm, self.depth_mm):
-            raise PlanError("Skins so thick leave no box.", "skin_mm")
+            raise PlanError("The skins are too thick for the box.", "skin_mm")
 
     @property
     def high_mm(self) -> float:
@@ -194,7 +194,7 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
         between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
         known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
         if not 0 <= self.side_screws <= 20:
-            raise PlanError("A side ledger takes up to 20 screws.", "side_screws")
+            raise PlanError("A side ledger can have up to 20 screws.", "side_screws")
 
     @property
     def front_edge(self) -> FrontEdge | None:
