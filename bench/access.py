@@ -73,7 +73,7 @@ def jobs(request: HttpRequest, need: Need = "change", deleted: bool = False) -> 
 
 
 def walls(request: HttpRequest, need: Need = "change") -> WallQuerySet:
-    """The same of walls."""
+    """Return the same of walls."""
     found: WallQuerySet = Wall.objects.filter(deleted=None, job__deleted=None)
     return (
         found
@@ -83,7 +83,9 @@ def walls(request: HttpRequest, need: Need = "change") -> WallQuerySet:
 
 
 def own_walls(request: HttpRequest, prefix: str) -> Q:
-    """The walls that somebody may change, as a condition on what belongs to a wall; `prefix`.
+    """Return the walls that somebody may change, as a condition on what belongs to a wall.
+
+    `prefix`.
 
     The way there.
     """
@@ -103,7 +105,7 @@ def _own(request: HttpRequest, need: Need, prefix: str, job: Any) -> Q:
 
 
 def wall_or_404(request: HttpRequest, pk: int, need: Need = "change") -> Wall:
-    """A wall for somebody who may.
+    """Return a wall for somebody who may.
 
     Raises:
         Http404: there is none, or it is not theirs: both look the same.
@@ -114,7 +116,7 @@ def wall_or_404(request: HttpRequest, pk: int, need: Need = "change") -> Wall:
 
 
 def job_or_404(request: HttpRequest, pk: int, deleted: bool = False) -> Job:
-    """A job of somebody's own.
+    """Return a job of somebody's own.
 
     Raises:
         Http404: there is none, or it is not theirs.

@@ -79,7 +79,10 @@ def _worded(form: forms.BaseForm) -> None:
 
 
 def _unsaved(request: HttpRequest) -> str:
-    """What is not in a file that was fetched in this visit, in a sentence; nothing where all is."""
+    """Return what is not in a file that was fetched in this visit, in a sentence.
+
+    Nothing where all is.
+    """
     said, mine = request.session.get(SAVED), {"wall__job__owner": request.user.pk}
     if said is None:
         return (
@@ -158,7 +161,7 @@ def fresh_path(user: Any) -> str:
 @never_cache
 @require_http_methods(["GET", "HEAD", "POST"])
 def new_password(request: HttpRequest, uid: str, token: str) -> HttpResponse:
-    """A new password, for whoever was given the link."""
+    """Show a new password, for whoever was given the link."""
     user = _of(uid)
     if (
         settings.PEOPLE == "one"

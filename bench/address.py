@@ -9,7 +9,7 @@ _HERE = ("localhost", "127.0.0.1", "::1")
 
 
 def public(request: HttpRequest, path: str) -> str:
-    """A link to hand to others."""
+    """Return a link to hand to others."""
     return f"{settings.ADDRESS}{path}" if settings.ADDRESS else request.build_absolute_uri(path)
 
 

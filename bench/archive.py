@@ -74,7 +74,7 @@ _ABOUT, _HISTORY = msgspec.json.Decoder(_Job), msgspec.json.Decoder(list[_Step])
 
 
 def written(job: Job) -> bytes:
-    """A job as a file."""
+    """Return a job as a file."""
     made, walls, n = io.BytesIO(), [], 0
     with zipfile.ZipFile(made, "w", zipfile.ZIP_DEFLATED) as file:
         for number, wall in enumerate(job.walls.filter(deleted=None), start=1):
@@ -270,7 +270,10 @@ def _dated(*times: datetime) -> None:
 
 
 def _photo(about: _Photo, files: dict[str, bytes], room_px: list[int]) -> photos.Kept:
-    """A photo as it will be kept; as it is in the file, when that is how photos are kept here."""
+    """Return a photo as it will be kept.
+
+    As it is in the file, when that is how photos are kept here.
+    """
     raw = files.get(about.file)
     if raw is None:
         raise RefusedFileError(f"“{about.file[:60]}” is missing in it.")

@@ -53,10 +53,10 @@ class Copier(Protocol):
         """
 
     def migrations(self, copy: Path) -> set[tuple[str, str]]:
-        """What a copy's tables were made by: app and name of each migration."""
+        """Return what a copy's tables were made by: app and name of each migration."""
 
     def state(self) -> State:
-        """What is there now."""
+        """Return what is there now."""
 
     def set_aside(self, to: Path) -> Path:
         """Keep what is broken, as files in a new folder."""
@@ -209,13 +209,13 @@ def place() -> Path:
 
 
 def stamp() -> str:
-    """The time, as names of backups carry it."""
+    """Return the time, as names of backups carry it."""
     return datetime.now(UTC).strftime(_WRITTEN)
 
 
 @contextmanager
 def said() -> Iterator[None]:
-    """What the disk refuses, in a sentence.
+    """Yield what the disk refuses, in a sentence.
 
     Raises:
         BadBackupError: there is no room, or a file can't be read or written.
@@ -268,7 +268,7 @@ def verify(backup: Path) -> None:
 
 
 def unpacked(backup: Path, work: Path) -> Path:
-    """The database of a backup, taken out and checked.
+    """Return the database of a backup, taken out and checked.
 
     Raises:
         BadBackupError: it is not good.

@@ -38,7 +38,7 @@ def delete_wall(request: HttpRequest, wall: int) -> HttpResponse:
 
 @require_safe
 def contents(request: HttpRequest) -> HttpResponse:
-    """What is in the bin, and until when."""
+    """Show what is in the bin, and until when."""
     gone = [(each, each.deleted + KEPT) for each in jobs(request, deleted=True)]
     walls = Wall.objects.filter(job__in=jobs(request), deleted__isnull=False).select_related("job")
     lying = [(wall, wall.deleted + KEPT) for wall in walls if wall.deleted]

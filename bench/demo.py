@@ -34,7 +34,7 @@ RENTED = Policy(matters="holes", comes_off=True, lacks=("table_saw",))
 
 
 def changing_room() -> Plan:
-    """A stud wall with three shelves: one holds, one is close, one won't hold."""
+    """Return a stud wall with three shelves: one holds, one is close, one won't hold."""
     size = (144 * IN_MM, 96 * IN_MM)
     wall = PlanWall(
         width_mm=size[0],
@@ -217,7 +217,10 @@ def reading_corner() -> Plan:
 
 
 def party_wall() -> Plan:
-    """A rendered wall of hollow block in a rented flat: no studs at all, plugs in every hole."""
+    """Return a rendered wall of hollow block in a rented flat.
+
+    No studs at all, plugs in every hole.
+    """
     size = (3200.0, 2500.0)
     wall = PlanWall(
         width_mm=size[0],
@@ -281,7 +284,7 @@ def _framed(
 
 
 def _hung(plan: Plan, key: str, day: date, **more: Any) -> Plan:
-    """The plan with a piece put up, every hole as it should be."""
+    """Return the plan with a piece put up, every hole as it should be."""
     at = datetime(day.year, day.month, day.day, 10, tzinfo=UTC)
     for step in steps(plan, key, plan.units):
         if step.mark is not None:
@@ -535,7 +538,7 @@ def story_corner() -> Plan:
 
 
 def wardrobe() -> Plan:
-    """A closet in the flat, wall to wall.
+    """Return a closet in the flat, wall to wall.
 
     A shelf on ledgers, and hooks that will have to go between studs.
     """

@@ -22,5 +22,5 @@ def devices_for(wall: int, width_mm: float, taken: int) -> Devices | None:
 
 
 def dial(wall: int) -> Dial | None:
-    """A dial under a front edge, where the settings name one; None when none is set up."""
+    """Return a dial under a front edge, where the settings name one; None when none is set up."""
     return cast(Dial, import_string(settings.DIAL)(wall)) if settings.DIAL else None

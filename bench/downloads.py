@@ -16,7 +16,10 @@ TYPES = {
 
 
 def sent(content: bytes, name: str, what: str, fetched: bool = False) -> HttpResponse:
-    """A file by its name: what it is of, then what it is. `fetched`: to be saved, not looked at."""
+    """Send a file by its name: what it is of, then what it is. `fetched`.
+
+    To be saved, not looked at.
+    """
     answer = HttpResponse(content, TYPES[what.rpartition(".")[2]])
     answer["Content-Disposition"] = (
         content_disposition_header(fetched, f"{slugify(name) or 'wall'}-{what}") or "inline"

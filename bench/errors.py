@@ -16,7 +16,7 @@ def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpR
 
 
 def bad_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
-    """What arrived could not be read at all: too large, or not what a browser sends."""
+    """Say that what arrived could not be read at all: too large, or not what a browser sends."""
     words = "That could not be read; it may have been too large. Nothing was changed."
     if isinstance(exception, DisallowedHost):
         words = (
@@ -34,7 +34,7 @@ def bad_request(request: HttpRequest, exception: Exception | None = None) -> Htt
 
 
 def outdated(request: HttpRequest, reason: str = "") -> HttpResponse:
-    """The page was drawn for another visit (its token does not fit): nothing is done."""
+    """Say that the page was drawn for another visit (its token does not fit): nothing is done."""
     words = (
         "This page was open for too long, or in two places. Nothing was changed: load it "
         "again and go on."

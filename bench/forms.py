@@ -27,7 +27,7 @@ class Renderer(Jinja2):
 
 
 def number_in(request: HttpRequest, name: str) -> float:
-    """A number that the page sent, such as a place on the wall in mm.
+    """Return a number that the page sent, such as a place on the wall in mm.
 
     Raises:
         PlanError: it did not arrive as one.

@@ -60,7 +60,7 @@ def kinds(request: HttpRequest) -> HttpResponse:
 
 @require_safe
 def rules(request: HttpRequest) -> HttpResponse:
-    """What each check is and where it comes from, and every number that is ours."""
+    """Show what each check is and where it comes from, and every number that is ours."""
     shown = {
         "rules": data.rules().items(),
         "numbers": [

@@ -79,7 +79,7 @@ def _jobs(request: HttpRequest, form: forms.Form, status: int = 200) -> HttpResp
 
 @once
 def new_wall(request: HttpRequest) -> HttpResponse:
-    """The first minute: how wide, what it is made of, where the studs are."""
+    """Ask for the first minute: how wide, what it is made of, where the studs are."""
     units = _asked_units(request)
     posted = request.POST if request.method == "POST" else None
     form = _new_wall_form(units, posted, walls_of(request).count())
@@ -119,7 +119,7 @@ def _policy_of(job: Job) -> Policy:
 
 @require_POST
 def preview(request: HttpRequest) -> HttpResponse:
-    """The wall as it draws itself while the questions are answered.
+    """Show the wall as it draws itself while the questions are answered.
 
     Nothing while an answer cannot be read.
     """
@@ -182,7 +182,7 @@ def _bring_in(request: HttpRequest, brought: Plan | list[archive.Brought]) -> Ht
 
 @require_safe
 def job_file(request: HttpRequest, job: int) -> HttpResponse:
-    """A job with its walls, their history and photos as one open file."""
+    """Send a job with its walls, their history and photos as one open file."""
     found = job_or_404(request, job)
     Trail.note(request, "wrote the job to a file", found)
     return sent(archive.written(found), found.name, "job.zip", fetched=True)

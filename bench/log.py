@@ -75,7 +75,7 @@ def _found(request: HttpRequest, words: str, filters: list[LogFilter]) -> QueryS
 
 @require_safe
 def log(request: HttpRequest) -> HttpResponse:
-    """The page."""
+    """Show the page."""
     words, filters = request.GET.get("q", "")[:200], _sieves(request.GET)
     found = _found(request, words, filters)
     asked = request.GET.get("page", "1")
@@ -107,7 +107,7 @@ def log(request: HttpRequest) -> HttpResponse:
 @long_running
 @require_safe
 def charts(request: HttpRequest) -> HttpResponse:
-    """What held and what it took, of the same lines.
+    """Show what held and what it took, of the same lines.
 
     Asked for after the page is there, for it goes through them all.
     """
@@ -136,7 +136,7 @@ class Took(NamedTuple):
 
 
 def _charts(found: QuerySet[LogEntry]) -> tuple[list[Bar], dict[str, Took]]:
-    """What held and what came loose by what holds it, of all that hangs; what it took.
+    """Return what held and what came loose by what holds it, of all that hangs; what it took.
 
     The lines are gone through once.
     """
@@ -211,7 +211,7 @@ def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 
 
 def landing(piece: AnyPiece, plan: Plan) -> AnyPiece:
-    """A piece as it lands on another wall.
+    """Return a piece as it lands on another wall.
 
     At its height, in the middle, on the studs; what was built of it stays behind.
 

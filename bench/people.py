@@ -172,7 +172,7 @@ class HelperForm(forms.Form):
     helper = forms.CharField(label="Their name here", max_length=150)
 
     def clean_helper(self) -> Any:
-        """The person of that name."""
+        """Return the person of that name."""
         found = (
             get_user_model().objects.filter(username=self.cleaned_data["helper"].strip()).first()
         )
@@ -247,7 +247,7 @@ def end_share(request: HttpRequest, job: int, share: int) -> HttpResponse:
 @require_safe
 @cache_control(private=True, no_store=True)
 def shown(request: HttpRequest, token: str) -> HttpResponse:
-    """A job for whoever has the link: its walls, what hangs there, how it is judged.
+    """Show a job for whoever has the link: its walls, what hangs there, how it is judged.
 
     Nothing can be changed.
     """
@@ -281,7 +281,7 @@ def shown(request: HttpRequest, token: str) -> HttpResponse:
 
 @require_safe
 def trail(request: HttpRequest) -> HttpResponse:
-    """What was done to one's own account, jobs and walls, the latest first."""
+    """Show what was done to one's own account, jobs and walls, the latest first."""
     own = jobs(request).values("pk")
     events = [
         *Trail.objects.filter(job__in=own)[:_SHOWN_LINES],

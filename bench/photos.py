@@ -48,7 +48,7 @@ class Kept(NamedTuple):
 
 
 def made_anew(raw: bytes) -> Kept:
-    """A photo as it will be kept.
+    """Return a photo as it will be kept.
 
     Raises:
         RefusedPhotoError: too large, or not a picture that a browser shows.
@@ -90,7 +90,7 @@ def pixels(raw: bytes) -> int:
 
 
 def bare(raw: bytes) -> Kept | None:
-    """A photo that is already as it is kept; None when it has to be made anew first."""
+    """Return a photo that is already as it is kept; None when it has to be made anew first."""
     from PIL import Image
 
     if len(raw) > MOST_BYTES or not _nothing_besides(raw):
@@ -174,7 +174,7 @@ def drop(request: HttpRequest, wall: int, photo: int) -> HttpResponse:
 
 @require_safe
 def show(request: HttpRequest, wall: int, photo: int) -> FileResponse:
-    """The picture itself."""
+    """Return the picture itself."""
     found = get_object_or_404(
         Photo.objects.filter(own_walls(request, "wall__")), pk=photo, wall=wall
     )

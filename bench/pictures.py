@@ -29,7 +29,7 @@ class Picture(NamedTuple):
 
 
 def picture(wall: Wall) -> Picture:
-    """The picture of a wall that `with_plans` found.
+    """Return the picture of a wall that `with_plans` found.
 
     Drawn only if this plan was not drawn before.
     """

@@ -60,11 +60,11 @@ class Going:
         return Plan(name=f"{self.level.name}, wall {self.run.seed}", units=self.units, wall=wall)
 
     def marks(self) -> SafeString:
-        """What was done, drawn."""
+        """Return what was done, drawn."""
         return drawing.marks(self.plan, self.log.tapes_mm, self.log.calls_mm)
 
     def state(self, words: str, lit: bool = False) -> dict[str, Any]:
-        """What the page needs after every move."""
+        """Return what the page needs after every move."""
         calls = [say_length(x, self.units) for x in self.log.calls_mm]
         return {
             "words": words,
@@ -76,7 +76,7 @@ class Going:
 
 
 def _seed(text: str) -> int:
-    """A seed as typed, or a new one when none was.
+    """Return a seed as typed, or a new one when none was.
 
     Raises:
         PlanError: it is no number that a wall can be drawn from.
@@ -133,7 +133,7 @@ def begin(request: HttpRequest) -> HttpResponse:
 
 @require_safe
 def play(request: HttpRequest, run: int) -> HttpResponse:
-    """The wall: covered, or uncovered with its score."""
+    """Show the wall: covered, or uncovered with its score."""
     going = Going(get_object_or_404(practice(request), pk=run))
     score, truth = going.run.result, None
     if score is not None:
@@ -167,7 +167,7 @@ def play(request: HttpRequest, run: int) -> HttpResponse:
 
 
 def _move(request: HttpRequest, run: int) -> tuple[Going, float, float]:
-    """The go that a move belongs to, and where on the wall it was made.
+    """Return the go that a move belongs to, and where on the wall it was made.
 
     Raises:
         PlanError: it is uncovered already, or the place is no number.

@@ -62,7 +62,7 @@ def _known(migrations: set[tuple[str, str]]) -> None:
 
 
 def _photos(file: Path, work: Path) -> list[Path]:
-    """The photos of a backup, taken out beside where they go."""
+    """Return the photos of a backup, taken out beside where they go."""
     found = []
     (work / "photos").mkdir()
     with zipfile.ZipFile(file) as packed:

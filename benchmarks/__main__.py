@@ -192,7 +192,7 @@ def saw() -> Iterator[tuple[str, Figures]]:
 
 
 def against_frames() -> str:
-    """The same continuous shelf solved by the core and by the frame library.
+    """Return the same continuous shelf solved by the core and by the frame library.
 
     How many times faster, one round each.
     """
@@ -230,7 +230,7 @@ def against_frames() -> str:
 
 
 def core() -> Iterator[tuple[str, Figures]]:
-    """The core, with every cache cleared before each round."""
+    """Yield the core, with every cache cleared before each round."""
     from trade.assess import assess
     from trade.memo import clear_memos
 
@@ -247,7 +247,7 @@ def core() -> Iterator[tuple[str, Figures]]:
 
 
 def on_supports(many: int) -> object:
-    """A shelf on so many supports, each on a stud, 300 mm apart."""
+    """Return a shelf on so many supports, each on a stud, 300 mm apart."""
     from msgspec.structs import replace
 
     from tests.plans import bracket_shelf, plan, wall
@@ -325,7 +325,7 @@ def shell() -> Iterator[tuple[str, Figures]]:
 
 
 def spread(fifty: object) -> object:
-    """The fifty where they hang on a real wall.
+    """Return the fifty where they hang on a real wall.
 
     Five columns of ten, most of them clear of each other.
     """
@@ -346,7 +346,7 @@ def spread(fifty: object) -> object:
 
 
 def web() -> Iterator[tuple[str, Figures]]:
-    """The bench through Django's test client: middleware, view, database, drawing, templates."""
+    """Yield the bench through Django's test client, from middleware to templates."""
     with tempfile.TemporaryDirectory() as folder:
         os.environ |= {
             "GANCHO_DATA": folder,

@@ -254,7 +254,7 @@ def documents(client: Any, walls: list[Any], many: int, dice: random.Random) -> 
 
 
 def _spoilt(plan: Any, dice: random.Random) -> Any:
-    """The plan with one to four of its values made something else."""
+    """Return the plan with one to four of its values made something else."""
     made = json.loads(json.dumps(plan))
     for _ in range(dice.randrange(1, 5)):
         at: Any = made
@@ -270,7 +270,7 @@ def _spoilt(plan: Any, dice: random.Random) -> Any:
 
 
 def _torn(job: bytes, dice: random.Random) -> bytes:
-    """The job file cut, or overwritten, or one of its parts spoilt."""
+    """Return the job file cut, or overwritten, or one of its parts spoilt."""
     if dice.random() < 0.4:
         at = dice.randrange(len(job))
         return job[:at] + (dice.randbytes(40) + job[at + 40 :] if dice.random() < 0.5 else b"")

@@ -58,7 +58,7 @@ def fill() -> None:
 
 
 def log() -> dict[str, Figures]:
-    """The log opened, searched for what is everywhere, for what is nearly nowhere, and sifted."""
+    """Time the log: opened, searched for what is everywhere and nearly nowhere, and sifted."""
     from django.db import connection
     from django.test import Client
     from django.test.utils import CaptureQueriesContext

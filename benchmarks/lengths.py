@@ -35,7 +35,7 @@ def triplets(dice: random.Random, boards: int) -> list[float]:
 
 
 def jobs() -> list[Job]:
-    """The twenty."""
+    """Return the twenty."""
     found = [
         Job(f"{3 * n} parts, triplets", triplets(random.Random(seed), n), 1000.0, 0.0, n)
         for n in (20, 40)

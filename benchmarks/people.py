@@ -60,7 +60,7 @@ class Person:
         return answer.read()
 
     def move(self, kept: bool) -> None:
-        """The shelf goes somewhere; while it is dragged nothing is kept."""
+        """Move the shelf somewhere; while it is dragged nothing is kept."""
         said = {
             "base": self.base,
             "left_mm": self.dice.randint(500, 700),
@@ -146,7 +146,7 @@ class LongWork(threading.Thread):
 
 
 def serve(folder: str, port: int) -> "subprocess.Popen[str]":
-    """The application on a port, when it answers."""
+    """Return the application on a port, when it answers."""
     words = [sys.executable, "manage.py", "demo", "--port", str(port)]
     server = subprocess.Popen(
         words, env=os.environ | {"GANCHO_DATA": folder}, stdout=subprocess.PIPE, text=True
@@ -158,7 +158,7 @@ def serve(folder: str, port: int) -> "subprocess.Popen[str]":
 
 
 def free_port() -> int:
-    """A port that nobody has."""
+    """Return a port that nobody has."""
     import socket
 
     with closing(socket.socket()) as found:

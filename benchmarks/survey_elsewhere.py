@@ -60,7 +60,7 @@ class Wall(NamedTuple):
 
 
 def framed(kind: Kind, draw: random.Random) -> Wall:
-    """A wall of a kind."""
+    """Return a wall of a kind."""
     wide, step = draw.uniform(2200.0, 4500.0), kind.spacing(draw)
     members, x = [(0.0, STUD_MM)], step * draw.uniform(0.5, 1.0)
     while x < wide - 100:
@@ -126,7 +126,7 @@ class Held(NamedTuple):
 
 
 def held(kind: Kind, count: int) -> Held:
-    """What comes of so many walls of a kind."""
+    """Return what comes of so many walls of a kind."""
     stands = marked = claims = false = 0
     for seed in range(count):
         draw = random.Random(f"{kind.name} {seed}")

@@ -48,19 +48,19 @@ def measured(run: Callable[[], object], rounds: int = 11, number: int = 1) -> Fi
 def figures(
     cpu_ms: Sequence[float], wall_ms: Sequence[float], references_ms: Sequence[float]
 ) -> Figures:
-    """What rounds come to, each with the reference's time in it."""
+    """Return what rounds come to, each with the reference's time in it."""
     return Figures(
         median(cpu_ms), percentile(cpu_ms, 0.95), median(wall_ms), min(cpu_ms) / min(references_ms)
     )
 
 
 def worst(runs: Sequence[Callable[[], object]], rounds: int) -> Figures:
-    """The slowest of several cases."""
+    """Return the slowest of several cases."""
     return max((measured(run, rounds) for run in runs), key=lambda each: each.times)
 
 
 def percentile(values: Sequence[float], share: float) -> float:
-    """The value that so many of them do not exceed."""
+    """Return the value that so many of them do not exceed."""
     return sorted(values)[min(int(len(values) * share), len(values) - 1)]
 
 

@@ -80,7 +80,7 @@ def by_itself(piece: AnyPiece, wall: Wall, policy: Policy) -> PieceVerdict:
 
 
 def _minded(verdict: PieceVerdict, times: float) -> PieceVerdict:
-    """The same with wider or narrower limits of what is a nuisance by its size.
+    """Return the same with wider or narrower limits of what is a nuisance by its size.
 
     A sag, a droop, a wobble, a dent.
     """
@@ -111,7 +111,7 @@ def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
 
 
 def _pushed(piece: AnyPiece) -> Assumption:
-    """What the figures that come from a push suppose."""
+    """Return what the figures that come from a push suppose."""
     push = push_of(piece)
     force = f"{push.n:.0f} N ({push.n / LBF_N:.0f} lb)"
     use = data.uses()[piece.use].name
@@ -137,7 +137,7 @@ def _mildness(check: Check) -> tuple[int, int, float]:
 
 
 def _agreed(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Check]:
-    """What of the job's policy on anchors it does not keep to.
+    """Return what of the job's policy on anchors it does not keep to.
 
     Nothing on a wall without studs, or where it hangs on none.
     """
@@ -180,7 +180,7 @@ def _agreed(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Check]:
 
 
 def _clash(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]]) -> Check | None:
-    """The refusal of a piece that runs into another one.
+    """Return the refusal of a piece that runs into another one.
 
     Together they need more height than they span. None when it is clear.
     """

@@ -119,7 +119,7 @@ class Formula:
         return self.by(_UNITS)
 
     def of(self, values: Mapping[str, float]) -> float:
-        """The value, of values by symbol, in the core's units.
+        """Return the value, of values by symbol, in the core's units.
 
         Raises:
             KeyError: a symbol has no value.
@@ -127,11 +127,11 @@ class Formula:
         return self.worth(values)
 
     def __call__(self, **values: float) -> float:
-        """The same of values by name, for symbols that are names."""
+        """Return the same of values by name, for symbols that are names."""
         return self.worth(values)
 
     def by(self, units: Mapping[str, Any]) -> Callable[[Mapping[str, Any]], Any]:
-        """The same in other units, for numbers of any type that add and multiply.
+        """Return the same in other units, for numbers of any type that add and multiply.
 
         Args:
             units: what `inch`, `lb`, `psi`, `mm`, `N` and `MPa` stand for.
@@ -143,7 +143,7 @@ class Formula:
 
 @cache
 def formula(text: str) -> Formula:
-    """A formula by its text, kept."""
+    """Return a formula by its text, kept."""
     return Formula(text)
 
 
@@ -180,7 +180,7 @@ class Calculation:
         return value
 
     def quantity(self, symbol: str, kind: Kind | None = None) -> Quantity:
-        """The value of a line, as the kind it has there or as another of the same unit.
+        """Return the value of a line, as the kind it has there or as another of the same unit.
 
         Raises:
             KeyError: no line has that symbol.

@@ -92,7 +92,7 @@ class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
         return self.limit == "service" and self.demand.kind in ("fine", "moment")
 
     def within(self, times: float) -> "Check":
-        """The same check with its limit multiplied by `times`."""
+        """Return the same check with its limit multiplied by `times`."""
         sums = Calculation(self.equations)
         usual = next(
             (each.symbol for each in reversed(self.equations) if each.result == self.capacity), "L"
@@ -213,7 +213,7 @@ class Verdict(msgspec.Struct, frozen=True, kw_only=True):
         return worst(piece.outcome for piece in self.pieces)
 
     def piece(self, key: str) -> PieceVerdict:
-        """The verdict of one piece.
+        """Return the verdict of one piece.
 
         Raises:
             KeyError: there is no such piece.
@@ -225,7 +225,7 @@ class Verdict(msgspec.Struct, frozen=True, kw_only=True):
 
 
 def worst(words: object) -> Outcome:
-    """The worst of some words; `holds` of none."""
+    """Return the worst of some words; `holds` of none."""
     return max(words, key=_ORDER.index, default="holds")  # type: ignore[call-overload]
 
 

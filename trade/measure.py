@@ -127,7 +127,7 @@ def read_weight(text: str, units: Units) -> float:
 
 
 def jotted(text: str, noun: str) -> str:
-    """What was jotted down as one thing, its spaces single.
+    """Return what was jotted down as one thing, its spaces single.
 
     Raises:
         MeasureError: it is longer than anybody jots down one thing; what reads it looks back and
@@ -230,7 +230,7 @@ def _amount(match: re.Match[str]) -> Fraction:
 
 
 def _smaller(last: Fraction, table: dict[str, Fraction]) -> Fraction:
-    """The unit a bare number has behind another.
+    """Return the unit a bare number has behind another.
 
     Inches behind feet, ounces behind pounds, millimetres behind the rest.
     """

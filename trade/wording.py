@@ -82,7 +82,7 @@ def quantity(what: Quantity, units: Units) -> str:
 
 
 def kilograms(kg: float) -> Quantity:
-    """A weight as a quantity."""
+    """Return a weight as a quantity."""
     return Quantity(kg, "mass")
 
 
@@ -134,7 +134,7 @@ class Judged(Protocol):
 
 
 def outcome(what: Judged) -> str:
-    """The word on a piece, with its worst nuisance where it holds all the same.
+    """Return the word on a piece, with its worst nuisance where it holds all the same.
 
     "Holds, but sags".
     """
@@ -144,7 +144,7 @@ def outcome(what: Judged) -> str:
 
 
 def outcome_used(what: Judged) -> str:
-    """The same with how much of its strength is used, where that says anything."""
+    """Return the same with how much of its strength is used, where that says anything."""
     said = outcome(what)
     return (
         said

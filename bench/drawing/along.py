@@ -11,7 +11,7 @@ _WIDE, _HIGH, _TOP, _FOOT = 343.0, 104.0, 20.0, 84.0
 
 
 def draw(piece: AnyPiece, places: tuple[Place, ...], units: Units) -> SafeString:
-    """A line as high as what may hang there.
+    """Return a line as high as what may hang there.
 
     The studs as ticks, the least and the greatest in words.
     """

@@ -75,7 +75,7 @@ def _zone(pen: Pen, zone: Zone, scale: Scale) -> None:
 
 
 def _ceiling(pen: Pen, wall: Wall, scale: Scale) -> None:
-    """What the ceiling leaves of the wall, where it was measured."""
+    """Draw what the ceiling leaves of the wall, where it was measured."""
     run = next((run for run in wall.flatness.run_outs if run.line == "ceiling"), None)
     if run is None:
         return
@@ -94,7 +94,7 @@ def _ceiling(pen: Pen, wall: Wall, scale: Scale) -> None:
 def feature(
     pen: Pen, thing: Feature, wall: Wall, units: Units, scale: Scale, index: int | None = None
 ) -> None:
-    """A door, an outlet, a pipe …; with its number on the wall it can be moved."""
+    """Draw a door, an outlet, a pipe …; with its number on the wall it can be moved."""
     wide, high = thing.right_mm - thing.left_mm, thing.top_mm - thing.bottom_mm
     name, movable = sketched(thing, units, (wall.width_mm, wall.height_mm)), index is not None
     handles: dict[str, Attribute] = {}

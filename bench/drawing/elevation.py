@@ -237,7 +237,7 @@ def _stud(pen: Pen, stud: Stud, wall: Wall, units: Units, scale: Scale, stage: s
 
 
 def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
-    """What the tape says at each stud, above whatever runs along the floor."""
+    """Draw what the tape says at each stud, above whatever runs along the floor."""
     low = [
         f.top_mm
         for f in plan.wall.features
@@ -481,7 +481,7 @@ def _dimension(
     away: Literal["left", "right"],
     edge: float,
 ) -> None:
-    """A level chalk line with its words on it.
+    """Draw a level chalk line with its words on it.
 
     Without room there, away from the piece, not past the corner.
     """

@@ -8,7 +8,7 @@ _NOTCHES, _WIDE, _HIGH, _STEP = 5, 46.0, 14.0, 9.0
 
 
 def markup(mark: float) -> SafeString:
-    """A mark from 0 to 1 to the nearest notch; what is not quite nothing shows a little."""
+    """Return a mark from 0 to 1 to the nearest notch; what is not quite nothing shows a little."""
     pen, cut = Pen(), round(mark * _NOTCHES)
     for n in range(_NOTCHES):
         pen.rect(1 + n * _STEP, 2, _STEP - 2, _HIGH - 4, "notch-cut" if n < cut else "notch-left")

@@ -27,7 +27,7 @@ class Truth(NamedTuple):
 
 
 def narrow_view(plan: Plan) -> str:
-    """The part of the sheet that a phone shows, large enough for a finger.
+    """Return the part of the sheet that a phone shows, large enough for a finger.
 
     The tape, and the wall down to below the chest.
     """
@@ -53,7 +53,7 @@ def draw(plan: Plan, marks: SafeString, truth: Truth | None) -> tuple[SafeString
 
 
 def marks(plan: Plan, tapes: Iterable[tuple[float, float]], calls: Iterable[float]) -> SafeString:
-    """What was done: readings, strips of tape, calls."""
+    """Return what was done: readings, strips of tape, calls."""
     pen, scale = Pen(), of_wall(plan.wall)
     for x, y in tapes:
         wide, high = (scale.length(mm) for mm in _TAPE_MM)

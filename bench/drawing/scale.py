@@ -25,12 +25,15 @@ class Scale(NamedTuple):
         return self.floor - mm * self.px_per_mm
 
     def length(self, mm: float) -> float:
-        """A size."""
+        """Return a size."""
         return mm * self.px_per_mm
 
 
 def of_wall(wall: Wall) -> Scale:
-    """The largest scale at which the whole wall fits the sheet, the wall in the middle of it."""
+    """Return the largest scale at which the whole wall fits the sheet.
+
+    The wall in the middle of it.
+    """
     width, height = WIDTH - _LEFT - _RIGHT, HEIGHT - _TOP - _BOTTOM
     px = min(width / wall.width_mm, height / wall.height_mm)
     left = _LEFT + (width - wall.width_mm * px) / 2

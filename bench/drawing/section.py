@@ -44,12 +44,12 @@ class _Cut(NamedTuple):
     focus_mm: float
 
     def y(self, height_mm: float) -> float:
-        """A height above the floor on the sheet."""
+        """Return a height above the floor on the sheet."""
         return HEIGHT / 2 - (height_mm - self.focus_mm) * _PX
 
 
 def seat_in_question(piece: AnyPiece, plan: Plan, verdict: PieceVerdict) -> AnySupport | None:
-    """The support whose screw is drawn: the one that governs, else the first."""
+    """Return the support whose screw is drawn: the one that governs, else the first."""
     supports = mount_of(piece).supports(piece, plan.wall)
     if not supports:
         return None
@@ -166,7 +166,7 @@ def _screw(pen: Pen, cut: _Cut, support: Support) -> None:
 
 
 def _sleeve(pen: Pen, cut: _Cut, support: Support, y: float) -> None:
-    """What the screw sits in: a plug in its hole, or wings open behind the lining."""
+    """Draw what the screw sits in: a plug in its hole, or wings open behind the lining."""
     capacity = support.capacity
     if capacity is None or capacity.anchor is None or capacity.anchor.kind == "steel_screw":
         return
@@ -230,7 +230,7 @@ def _arrow(x1: float, x2: float, y: float) -> str:
 
 
 def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
-    """The load that comes down and the pull on the screw, as arrows with what they are."""
+    """Draw the load that comes down and the pull on the screw, as arrows with what they are."""
     codes, units = ("screw.withdrawal", "screw.withdrawal_en", "anchor.pull"), cut.plan.units
     pull = next(
         (

@@ -14,7 +14,7 @@ _WIDE, _HIGH, _FACE = 96.0, 84.0, 22.0
 
 
 def side(piece: AnyPiece, plan: Plan) -> SafeString:
-    """The wall's layers at the left, the piece beside them, as large as it fits.
+    """Return the wall's layers at the left, the piece beside them, as large as it fits.
 
     What it goes into is drawn by its hatch.
     """

@@ -10,13 +10,13 @@ Attribute = str | float | None
 
 
 def number(value: float) -> str:
-    """A coordinate to a hundredth, without trailing noughts."""
+    """Return a coordinate to a hundredth, without trailing noughts."""
     text = f"{value:.2f}".rstrip("0").rstrip(".")
     return "0" if text == "-0" else text
 
 
 def outline(points: Iterable[tuple[float, float]]) -> str:
-    """A closed path through some points."""
+    """Return a closed path through some points."""
     return "M" + "L".join(f"{number(x)} {number(y)}" for x, y in points) + "z"
 
 
@@ -35,25 +35,25 @@ class Pen:
         )
 
     def rect(self, x: float, y: float, w: float, h: float, cls: str, **more: Attribute) -> None:
-        """A rectangle; never of negative size."""
+        """Draw a rectangle; never of negative size."""
         self._tag(
             "rect", cls, {"x": x, "y": y, "width": max(w, 0.0), "height": max(h, 0.0), **more}
         )
 
     def line(self, x1: float, y1: float, x2: float, y2: float, cls: str) -> None:
-        """A straight line."""
+        """Draw a straight line."""
         self._tag("line", cls, {"x1": x1, "y1": y1, "x2": x2, "y2": y2})
 
     def circle(self, x: float, y: float, r: float, cls: str, **more: Attribute) -> None:
-        """A circle."""
+        """Draw a circle."""
         self._tag("circle", cls, {"cx": x, "cy": y, "r": r, **more})
 
     def ellipse(self, x: float, y: float, rx: float, ry: float, cls: str) -> None:
-        """An ellipse."""
+        """Draw an ellipse."""
         self._tag("ellipse", cls, {"cx": x, "cy": y, "rx": rx, "ry": ry})
 
     def path(self, d: str, cls: str, **more: Attribute) -> None:
-        """A path."""
+        """Draw a path."""
         self._tag("path", cls, {"d": d, **more})
 
     def text(
@@ -74,7 +74,7 @@ class Pen:
         )
 
     def title(self, words: str) -> None:
-        """The name of the group that is open, for those who cannot see it."""
+        """Draw the name of the group that is open, for those who cannot see it."""
         self._marks.append(f"<title>{escape(words)}</title>")
 
     @contextmanager
@@ -89,7 +89,7 @@ class Pen:
         self.path(" ".join(_slants(x, y, w, h, gap)), cls)
 
     def put(self, markup: SafeString) -> None:
-        """What another pen has drawn."""
+        """Draw what another pen has drawn."""
         self._marks.append(markup)
 
     def markup(self) -> SafeString:
@@ -98,7 +98,7 @@ class Pen:
 
 
 def svg_element(pen: Pen, w: float, h: float, cls: str, name: str) -> SafeString:
-    """An `svg` element round some shapes.
+    """Return an `svg` element round some shapes.
 
     `name` is what it is called for those who cannot see it.
     """

@@ -39,7 +39,7 @@ def draw(pen: Pen, wall: Wall, scale: Scale, units: Units) -> None:
 
 
 def marks(pen: Pen, wall: Wall, scale: Scale, across: Iterable[float], up: Iterable[float]) -> None:
-    """Marks on the tapes, in mm from the corner and the floor."""
+    """Draw marks on the tapes, in mm from the corner and the floor."""
     left, top = _corner(wall, scale)
     for mm in across:
         x, y = scale.x(mm), top + TAPE
@@ -50,7 +50,7 @@ def marks(pen: Pen, wall: Wall, scale: Scale, across: Iterable[float], up: Itera
 
 
 def _corner(wall: Wall, scale: Scale) -> tuple[float, float]:
-    """The left of the tape that stands, and the top of the one that lies."""
+    """Return the left of the tape that stands, and the top of the one that lies."""
     return scale.left - _GAP - TAPE, scale.y(wall.height_mm) - _GAP - TAPE
 
 

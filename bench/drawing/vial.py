@@ -45,7 +45,7 @@ def draw(pen: Pen, x: float, y: float, w: float, h: float, what: wording.Judged 
 
 
 def markup(what: wording.Judged | Check, size: str) -> SafeString:
-    """A vial on its own; its name says what it shows."""
+    """Return a vial on its own; its name says what it shows."""
     w, h = SIZES[size]
     pen = Pen()
     draw(pen, 0.75, 2.75, w, h, what)

@@ -43,7 +43,7 @@ class Offcut(models.Model):
         return self.name
 
     def on_hand(self) -> OnHand:
-        """It as what another wall has at hand."""
+        """Return it as what another wall has at hand."""
         kind: Literal["board", "sheet"] = "sheet" if self.kind == "sheet" else "board"
         return OnHand(
             name=self.name,
@@ -57,7 +57,7 @@ class Offcut(models.Model):
 
 
 def alone(plan: Plan) -> Plan:
-    """A plan without what only this house knows: numbers of its rack."""
+    """Return a plan without what only this house knows: numbers of its rack."""
     if all(each.rack is None for each in plan.shop.on_hand):
         return plan
     return replace(

@@ -41,7 +41,7 @@ class Share(models.Model):
 
     @classmethod
     def link(cls, job: Job, days: int) -> tuple["Share", str]:
-        """A new link to a job, and its token, which is told once."""
+        """Return a new link to a job, and its token, which is told once."""
         token = secrets.token_urlsafe(24)
         share = cls.objects.create(
             job=job, token_hash=_hash(token), expires=timezone.now() + timedelta(days=days)
@@ -50,7 +50,7 @@ class Share(models.Model):
 
     @classmethod
     def opened_by(cls, token: str) -> "Share | None":
-        """The share that a link opens; None when there is none, or no longer."""
+        """Return the share that a link opens; None when there is none, or no longer."""
         found = cls.objects.select_related("job").filter(
             token_hash=_hash(token), expires__gt=timezone.now(), job__deleted=None
         )

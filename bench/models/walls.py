@@ -69,12 +69,12 @@ class Wall(models.Model):
         return self.name
 
     def get_absolute_url(self) -> str:
-        """The workbench of this wall."""
+        """Return the workbench of this wall."""
         return reverse("wall", args=[self.pk])
 
     @classmethod
     def begin(cls, job: Job, plan: Plan, label: str) -> "Wall":
-        """A new wall with its first revision."""
+        """Return a new wall with its first revision."""
         with transaction.atomic():
             wall = cls.objects.create(
                 job=job, name=plan.name, units=plan.units, current_revision=1, last=1
@@ -84,7 +84,7 @@ class Wall(models.Model):
         return wall
 
     def plan(self) -> Plan:
-        """The plan that counts now, in the wall's own units: the bridge to the trade."""
+        """Return the plan that counts now, in the wall's own units: the bridge to the trade."""
         packed = self.__dict__.pop(
             "brought", None
         )  # brought along with the wall it is read once: a change makes it old

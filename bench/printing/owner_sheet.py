@@ -16,7 +16,7 @@ from trade.plan.model import AnyPiece, Plan
 
 
 def owner_sheet(plan: Plan, units: Units, job: str, day: date) -> bytes:
-    """The sheet as a PDF.
+    """Return the sheet as a PDF.
 
     Args:
         plan: the wall.

@@ -56,7 +56,7 @@ class Paper(FPDF):
         return str(super().normalize_text(" ".join(_BREAKS.split(text))))
 
     def footer(self) -> None:
-        """The same words on every page, and its number."""
+        """Write the same words on every page, and its number."""
         self.set_y(-_MARGIN_MM)
         self._pen(_SMALL, colour=_PENCIL)
         self.cell(0, 5, self.foot)
@@ -101,7 +101,7 @@ class Paper(FPDF):
         self.set_xy(self.l_margin, self.get_y() + line_mm)
 
     def title_line(self, words: str, below: str = "") -> None:
-        """The name of the sheet."""
+        """Write the name of the sheet."""
         self._pen(_TITLE, bold=True)
         self._paragraph(words, 8)
         if below:
@@ -109,7 +109,7 @@ class Paper(FPDF):
         self.ln(2)
 
     def heading(self, words: str, keep_mm: float = 24.0) -> None:
-        """A heading, never alone at the foot of a page."""
+        """Write a heading, never alone at the foot of a page."""
         if self.will_page_break(keep_mm):
             self.add_page()
         self.ln(2)
@@ -117,24 +117,24 @@ class Paper(FPDF):
         self._paragraph(words, 6)
 
     def say(self, words: str, bold: bool = False) -> None:
-        """A paragraph."""
+        """Write a paragraph."""
         self._pen(_TEXT, bold)
         self._paragraph(words, 4.4)
 
     def quiet(self, words: str) -> None:
-        """A paragraph that matters less."""
+        """Write a paragraph that matters less."""
         self._pen(_SMALL, colour=_PENCIL)
         self._paragraph(words, 3.9)
 
     def points(self, items: Iterable[str]) -> None:
-        """A list."""
+        """Write a list."""
         for item in items:
             self._pen(_TEXT)
             self.text(self.l_margin, self.get_y() + 3.3 * self.larger, "•")
             self._paragraph(item, 4.4, self.l_margin + 4)
 
     def rule(self) -> None:
-        """A thin line across."""
+        """Write a thin line across."""
         self.set_draw_color(*_LINE)
         self.set_line_width(0.2)
         self.line(self.l_margin, self.get_y(), self.w - self.r_margin, self.get_y())
@@ -190,7 +190,7 @@ class Paper(FPDF):
         fill: tuple[int, int, int] | None,
         dashed: bool = False,
     ) -> None:
-        """A closed outline in mm on the page."""
+        """Write a closed outline in mm on the page."""
         self.set_draw_color(*_INK)
         self.set_line_width(0.1)
         self.set_dash_pattern(0.8, 0.6) if dashed else self.set_dash_pattern()

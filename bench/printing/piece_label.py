@@ -44,7 +44,7 @@ def piece_labels(plan: Plan, key: str | None, units: Units, address: Callable[[s
 
 
 def carries(piece: AnyPiece, plan: Plan, units: Units) -> str:
-    """What it may carry, in words.
+    """Return what it may carry, in words.
 
     What it was made for, and nothing at all where it would not hold as it hangs.
     """
@@ -73,7 +73,7 @@ def spread(piece: AnyPiece, units: Units) -> str:
 
 
 def behind(piece: AnyPiece, plan: Plan, units: Units) -> str:
-    """What holds it, in words."""
+    """Return what holds it, in words."""
     supports = mount_of(piece).supports(piece, plan.wall)
     words = dict.fromkeys(support.words(units) for support in supports)
     count = sum(len(support.holes) for support in supports)
@@ -132,7 +132,7 @@ def _fits(paper: Paper, words: str, room: float) -> str:
 
 
 def _code(paper: Paper, address: str, left: float, top: float) -> None:
-    """A QR code, drawn square by square: sharp at any printer."""
+    """Draw a QR code, drawn square by square: sharp at any printer."""
     import segno
 
     rows = [list(row) for row in segno.make(address, error="m", micro=False).matrix]

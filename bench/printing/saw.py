@@ -19,7 +19,7 @@ _FILL, _STOCK, _WAITS = (255, 255, 255), (236, 222, 190), (220, 228, 236)
 
 
 def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> bytes:
-    """The sheet as a PDF.
+    """Return the sheet as a PDF.
 
     Args:
         name: of the wall.

@@ -19,7 +19,7 @@ _BOX_MM = 4.0
 
 
 def shop_sheet(name: str, buying: Shopping, units: Units, job: str, day: str) -> bytes:
-    """The sheet as a PDF.
+    """Return the sheet as a PDF.
 
     Args:
         name: of the wall.
@@ -45,7 +45,7 @@ def shop_sheet(name: str, buying: Shopping, units: Units, job: str, day: str) ->
 
 
 def money(cost: float, units: Units) -> str:
-    """A price to the cent."""
+    """Return a price to the cent."""
     return f"{'$' if units == 'imperial' else '€'}{cost:.2f}"
 
 
@@ -59,7 +59,7 @@ def many(line: ShoppingItem) -> str:
 
 
 def needed(line: ShoppingItem) -> str:
-    """What of it is needed, where that is less than what is bought."""
+    """Return what of it is needed, where that is less than what is bought."""
     if line.unit == "l":
         return f"{line.needed:.2f} l needed"
     return (

@@ -29,7 +29,7 @@ _FOOT = (
 
 
 def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -> bytes:
-    """The sheet as a PDF.
+    """Return the sheet as a PDF.
 
     Args:
         plan: the wall and all that hangs on it.
@@ -50,7 +50,7 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
 
 
 def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
-    """What decides whether any of it can be trusted."""
+    """Draw what decides whether any of it can be trusted."""
     paper.say(
         f"{wording.WORDS[verdict.outcome]}." if plan.pieces else "Nothing hangs on this wall yet.",
         bold=True,
@@ -75,7 +75,7 @@ def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
 
 
 def _drawing(paper: Paper, plan: Plan) -> None:
-    """The wall from the front, small."""
+    """Draw the wall from the front, small."""
     wall = plan.wall
     scale = min(_HIGH_MM / wall.height_mm, paper.epw / wall.width_mm)
     if paper.will_page_break(wall.height_mm * scale + 14):

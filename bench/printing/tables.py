@@ -13,7 +13,7 @@ Row = tuple[str | float, ...]
 
 
 def rows(buying: Shopping) -> list[Row]:
-    """The list, row by row, its head first; no word in it can be taken for a formula."""
+    """Return the list, row by row, its head first; no word in it can be taken for a formula."""
     found: list[Row] = [_HEAD]
     for line in buying.lines:
         found.append(
@@ -38,19 +38,19 @@ def _plain(words: str) -> str:
 
 
 def _sheet_name(name: str) -> str:
-    """A name that a spreadsheet lets a table have: letters, figures and spaces."""
+    """Return a name that a spreadsheet lets a table have: letters, figures and spaces."""
     return " ".join(re.sub(r"[^\w ]", " ", name).split())[:30] or "Shopping"
 
 
 def as_csv(buying: Shopping) -> bytes:
-    """The list as CSV."""
+    """Return the list as CSV."""
     out = io.StringIO()
     csv.writer(out, lineterminator="\r\n").writerows(rows(buying))
     return out.getvalue().encode()
 
 
 def as_ods(buying: Shopping, name: str) -> bytes:
-    """The list as a spreadsheet with one table, and the sum of all costs below it."""
+    """Return the list as a spreadsheet with one table, and the sum of all costs below it."""
     from odfdo import Cell, Document, Table
     from odfdo import Row as OdsRow
 

@@ -57,7 +57,7 @@ class Tile(NamedTuple):
 
 
 def tiles(drawing: Drawing, wide: float, high: float) -> list[Tile]:
-    """The sheets that a drawing takes, row by row from the top, overlapping by 10 mm.
+    """Return the sheets that a drawing takes, row by row from the top, overlapping by 10 mm.
 
     Of each so much can be drawn on.
     """
@@ -76,7 +76,7 @@ def tiles(drawing: Drawing, wide: float, high: float) -> list[Tile]:
 
 
 def room(units: Units, lying: bool) -> tuple[float, float]:
-    """What can be drawn on of a sheet, mm."""
+    """Return what can be drawn on of a sheet, mm."""
     _, wide, high = _PAPERS[units]
     wide, high = (high, wide) if lying else (wide, high)
     return wide - 2 * _MARGIN_MM, high - 2 * _MARGIN_MM - _FOOT_MM
@@ -178,7 +178,7 @@ def _registration(
 
 
 def _name(tile: Tile) -> str:
-    """What a sheet or a strip is called: its row by letter, its column by number."""
+    """Return what a sheet or a strip is called: its row by letter, its column by number."""
     return f"{chr(65 + tile.row)}{tile.column + 1}"
 
 
@@ -201,7 +201,7 @@ def _foot(paper: FPDF, drawing: Drawing, here: list[Tile], count: int) -> None:
 
 
 def svg(drawing: Drawing) -> str:
-    """The drawing as an SVG of its true size, a group to a layer."""
+    """Return the drawing as an SVG of its true size, a group to a layer."""
     head = (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{number(drawing.wide)}mm" '
         f'height="{number(drawing.high)}mm" '

@@ -23,7 +23,7 @@ _MOST_CAUTIONS = 6
 
 
 def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -> bytes:
-    """The sheet as a PDF.
+    """Return the sheet as a PDF.
 
     Args:
         plan: the wall.
@@ -53,7 +53,7 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
 
 
 def _draw(paper: Paper, drawing: Drawing, per: float) -> None:
-    """A drawing at 1 .
+    """Draw a drawing at 1 : n.
 
     `per`, where the page has come to, with the scale in words and a line to check it by.
     """

@@ -32,7 +32,7 @@ register.simple_tag(once_field)
 
 @register.filter
 def said(what: Quantity | Message, units: Units) -> str:
-    """A quantity or a sentence in somebody's units; anything else is refused."""
+    """Return a quantity or a sentence in somebody's units; anything else is refused."""
     return (
         wording.phrase(what, units) if isinstance(what, Message) else wording.quantity(what, units)
     )
@@ -40,67 +40,67 @@ def said(what: Quantity | Message, units: Units) -> str:
 
 @register.filter
 def tape(mm: float, units: Units) -> str:
-    """A length in mm, said."""
+    """Return a length in mm, said."""
     return say_length(mm, units)
 
 
 @register.filter
 def screw_words(support: AnySupport, units: Units) -> str:
-    """What goes into each hole of a support."""
+    """Return what goes into each hole of a support."""
     return support.words(units)
 
 
 @register.filter
 def bit(mm: float | None, units: Units) -> str:
-    """A drill bit, said."""
+    """Return a drill bit, said."""
     return say_bit(mm, units) if mm else "none"
 
 
 @register.filter
 def small(mm: float, units: Units) -> str:
-    """A small length in mm, said."""
+    """Return a small length in mm, said."""
     return say_fine_length(mm, units)
 
 
 @register.filter
 def gap(mm: float, units: Units) -> str:
-    """A gap, a shim, a doubt in mm, said as it can be read off a rule."""
+    """Return a gap, a shim, a doubt in mm, said as it can be read off a rule."""
     return say_gap(mm, units)
 
 
 @register.filter
 def percent(share: float) -> str:
-    """A probability, said."""
+    """Return a probability, said."""
     return wording.chance(share)
 
 
 @register.filter
 def weight(kg: float, units: Units) -> str:
-    """A mass in kg, said."""
+    """Return a mass in kg, said."""
     return say_weight(kg, units)
 
 
 @register.filter
 def money(cost: float, units: Units) -> str:
-    """A rough price."""
+    """Return a rough price."""
     return f"{'$' if units == 'imperial' else '€'}{cost:.0f}"
 
 
 @register.filter
 def word(what: Outcome) -> str:
-    """Holds, Close, Won't hold, Can't tell."""
+    """Return the word of a verdict: Holds, Close, Won't hold, Can't tell."""
     return wording.WORDS[what]
 
 
 @register.filter
 def outcome(what: wording.Judged) -> str:
-    """The word on a piece, with its worst nuisance: Holds, but sags."""
+    """Return the word on a piece, with its worst nuisance: Holds, but sags."""
     return wording.outcome(what)
 
 
 @register.filter
 def outcome_used(what: wording.Judged) -> str:
-    """The same in a line: holds, but sags, 0.61."""
+    """Return the same in a line: holds, but sags, 0.61."""
     said = wording.outcome_used(what)
     return said[0].lower() + said[1:]
 
@@ -113,7 +113,7 @@ def standings(verdict: PieceVerdict) -> tuple[wording.Standing, ...]:
 
 @register.filter
 def besides(verdict: PieceVerdict) -> tuple[wording.Standing, ...]:
-    """What else is wrong besides what the headline says."""
+    """Return what else is wrong besides what the headline says."""
     return wording.besides(verdict)
 
 
@@ -125,7 +125,7 @@ def counted(count: float, noun: str) -> str:
 
 @register.filter
 def used(value: float) -> str:
-    """A utilisation, never rounded to look better."""
+    """Return a utilisation, never rounded to look better."""
     return wording.utilisation(value)
 
 
@@ -137,7 +137,7 @@ def against(check: Check, units: Units) -> str:
 
 @register.filter
 def headline(verdict: PieceVerdict, units: Units) -> str:
-    """The sentence on a piece."""
+    """Return the sentence on a piece."""
     return wording.headline(verdict, units)
 
 
@@ -149,14 +149,14 @@ def exact(value: float) -> str:
 
 @register.filter
 def structure(key: str) -> str:
-    """What a wall is made of, by its row."""
+    """Return what a wall is made of, by its row."""
     return data.structures()[key].name
 
 
 @register.filter
 @memoized(limit=2_000)
 def maths(words: str) -> SafeString:
-    """A formula with its indices set low: `F_em` becomes F with em below."""
+    """Return a formula with its indices set low: `F_em` becomes F with em below."""
     low = re.sub(r"_([A-Za-z0-9α-ω∞]+(?:_[A-Za-z0-9]+)?)", r"<sub>\1</sub>", escape(words)).replace(
         "_", " "
     )
@@ -165,7 +165,7 @@ def maths(words: str) -> SafeString:
 
 @cache
 def _terms() -> tuple[re.Pattern[str], dict[str, str]]:
-    """What finds a word of the trade in a sentence, in one or more; its key by the word."""
+    """Return what finds a word of the trade in a sentence, in one or more; its key by the word."""
     keys = {row.name.lower(): key for key, row in data.glossary().items() if row.underlined}
     names = "|".join(re.escape(name) for name in sorted(keys, key=len, reverse=True))
     return re.compile(rf"“[^”]*”|(?<!\w)({names})s?(?!\w)", re.IGNORECASE), keys
@@ -173,7 +173,7 @@ def _terms() -> tuple[re.Pattern[str], dict[str, str]]:
 
 @register.filter
 def terms(words: str) -> SafeString:
-    """A sentence whose words of the trade lead to what they mean, each once."""
+    """Return a sentence whose words of the trade lead to what they mean, each once."""
     pattern, keys = _terms()
     met: set[str] = set()
 
@@ -191,19 +191,19 @@ def terms(words: str) -> SafeString:
 
 @register.filter
 def plain(value: float) -> str:
-    """A number of a table, in as few digits as it has, at most six."""
+    """Return a number of a table, in as few digits as it has, at most six."""
     return f"{value:.6g}"
 
 
 @register.filter
 def inert(markup: SafeString) -> SafeString:
-    """A drawing that is only looked at: nothing in it can be reached or found by its id."""
+    """Return a drawing that is only looked at: nothing in it can be reached or found by its id."""
     return mark_safe(re.sub(r' (?:id|tabindex|role|aria-[a-z]+|data-[a-z]+)="[^"]*"', "", markup))
 
 
 @register.filter
 def named(names: dict[str, str], key: str) -> str:
-    """What a key is called."""
+    """Return what a key is called."""
     return names.get(key, key)
 
 
@@ -229,19 +229,19 @@ def reading(bench: Any, mark: Mark) -> tuple[str, str]:
 
 @register.simple_tag
 def measured_field(form: Any, part: CutPart) -> Any:
-    """The field for what is measured of a part."""
+    """Return the field for what is measured of a part."""
     return form[f"{part.key}--{part.name}"]
 
 
 @register.filter
 def worked(part: CutPart, units: Units) -> list[str]:
-    """What is done to a part, a sentence each."""
+    """Return what is done to a part, a sentence each."""
     return [wording.phrase(work.phrase(units), units) for work in part.detail.works]
 
 
 @register.filter
 def exactly(cost: float, units: Units) -> str:
-    """A price to the cent."""
+    """Return a price to the cent."""
     return cents(cost, units)
 
 
@@ -259,19 +259,19 @@ def wanted(line: ShoppingItem) -> str:
 
 @register.filter
 def share(part: float) -> str:
-    """A part of a whole, in whole hundredths."""
+    """Return a part of a whole, in whole hundredths."""
     return f"{part * 100:.0f} %"
 
 
 @register.simple_tag
 def merit(mark: float) -> SafeString:
-    """A merit from 0 to 1 as notches on a lath, five of them for all of it."""
+    """Return a merit from 0 to 1 as notches on a lath, five of them for all of it."""
     return merits.markup(mark)
 
 
 @register.simple_tag
 def vial(what: wording.Judged | Check, size: str = "middle") -> SafeString:
-    """A vial on its own."""
+    """Return a vial on its own."""
     return vials.markup(what, size)
 
 

@@ -61,20 +61,20 @@ def change(
 
 
 def after(bench: WorkbenchContext) -> HttpResponse:
-    """The answer to a change: the fragment for htmx, else back to the page."""
+    """Return the answer to a change: the fragment for htmx, else back to the page."""
     if getattr(bench.request, "htmx", False):
         return bench.fragment()
     return HttpResponseRedirect(bench.address())
 
 
 def refused(bench: WorkbenchContext, message: str) -> HttpResponse:
-    """The bench as it is, with a sentence on top."""
+    """Show the bench as it is, with a sentence on top."""
     bench.message = message
     return bench.fragment(422)
 
 
 def stale(bench: WorkbenchContext) -> HttpResponse:
-    """The bench as it stands now, because somebody else changed it."""
+    """Show the bench as it stands now, because somebody else changed it."""
     bench.wall.refresh_from_db()
     bench.show(bench.wall.plan())
     bench.forget_form()

@@ -241,7 +241,7 @@ class WorkbenchContext:
         }
 
     def _mark_of(self, support: AnySupport | None) -> Mark | None:
-        """The first hole in the wall of a support."""
+        """Return the first hole in the wall of a support."""
         if support is None:
             return None
         return next(

@@ -59,7 +59,7 @@ class HangForm(BenchForm):
         return got
 
     def hang_request(self, plan: Plan, x_mm: float, top_mm: float) -> HangRequest:
-        """The wish for it, with its middle and its top there.
+        """Return the wish for it, with its middle and its top there.
 
         Raises:
             PlanError: an absurd weight or size.

@@ -35,14 +35,14 @@ def sums(request: HttpRequest, wall: int) -> HttpResponse:
 
 @require_safe
 def wall(request: HttpRequest, wall: int) -> HttpResponse:
-    """A wall: on to the stage that waits."""
+    """Show a wall: on to the stage that waits."""
     found = wall_or_404(request, wall, "hang")
     return redirect("stage", found.pk, "hang" if helps_only(request, found) else "fix")
 
 
 @require_safe
 def stage(request: HttpRequest, wall: int, stage: str) -> HttpResponse:
-    """The workbench at a stage."""
+    """Show the workbench at a stage."""
     return opened(request, wall, stage)
 
 
@@ -91,7 +91,7 @@ def units(request: HttpRequest, wall: int) -> HttpResponse:
 
 @require_safe
 def export_plan(request: HttpRequest, wall: int) -> HttpResponse:
-    """The wall as an open plan file."""
+    """Send the wall as an open plan file."""
     found = wall_or_404(request, wall)
     answer = HttpResponse(plan_file.dump(found.plan()), content_type="application/json")
     answer["Content-Disposition"] = (

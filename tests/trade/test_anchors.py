@@ -112,6 +112,16 @@ class ByHand(SimpleTestCase):
             check(pushed, "screw.withdrawal").outcome, "holds"
         )  # the left bracket is on its stud
 
+    def test_the_shallowest_stud_says_how_much_room_there_is_behind(self) -> None:
+        """The wall is as deep as the studs beside: 60 mm at the right bracket, 89 at the left."""
+        on = wall()
+        thin = tuple(
+            replace(stud, depth_mm=60.0) if stud.centre_mm > 1200 else stud for stud in on.studs
+        )
+        shelf = bracket_shelf(anchor="toggle_14", supports_mm=(300.0, 750.0))
+        found = check(assess_piece(shelf, replace(on, studs=thin)), "anchor.behind")
+        self.assertEqual((found.part, found.capacity.value), ("right bracket", 60.0))
+
     def test_linear_interaction(self) -> None:
         verdict = assess_piece(bracket_shelf(anchor="plug_10"), BLOCK)
         both = check(verdict, "anchor.combined")

@@ -23,7 +23,7 @@ class Place(NamedTuple):
 
 
 def along(piece: AnyPiece, wall: Wall, count: int = 25) -> tuple[Place, ...]:
-    """What one thing may weigh at each of some places, those of the supports among them.
+    """Return what one thing may weigh at each of some places, those of the supports among them.
 
     Nothing else on the piece.
 

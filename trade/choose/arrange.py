@@ -54,7 +54,7 @@ def arrange(plan: Plan, wishes: tuple[HangRequest, ...]) -> Arranged:
 
 
 def _place(plan: Plan, request: HangRequest) -> AnyPiece | None:
-    """The best way where it was wished.
+    """Return the best way where it was wished.
 
     Else the best way on the bare wall, at the nearest place that is free.
     """

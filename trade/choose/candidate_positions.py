@@ -49,7 +49,7 @@ def positions(
 def _places_at(
     plan: Plan, request: HangRequest, kind: str, box: Box, raised: float, room_mm: float
 ) -> Iterator[tuple[HeldBy, list[StudLayout]]]:
-    """The same at one height, so much above the wished one."""
+    """Yield the same at one height, so much above the wished one."""
     wall, policy = plan.wall, plan.policy
     row, every = data.mounting_kinds()[kind], KINDS[kind].every_stud
     limits = Limits(
@@ -131,7 +131,7 @@ def _heights(plan: Plan, request: HangRequest, kind: str, stock: AnyPiece) -> li
 def in_the_way(
     plan: Plan, request: HangRequest, bottom_mm: float, top_mm: float, stands: bool
 ) -> list[tuple[float, float, float, float, str]]:
-    """What else takes the wall between two heights, from left to right.
+    """Return what else takes the wall between two heights, from left to right.
 
     Left, right, bottom, top, and what it is.
     """
@@ -157,7 +157,7 @@ def in_the_way(
 
 
 def blocker(plan: Plan, request: HangRequest, kind: str) -> str:
-    """What takes the wished place itself; nothing when it is free."""
+    """Return what takes the wished place itself; nothing when it is free."""
     stock = candidates.base(
         request, kind, StudLayout(0.0, min(request.length_mm, plan.wall.width_mm), (0.0,)), plan
     )

@@ -48,7 +48,7 @@ class Drive(NamedTuple):
 
 
 def base(request: HangRequest, kind: str, layout: StudLayout, plan: Plan) -> AnyPiece | None:
-    """A piece of a kind for a wish, at a slot, as it is usually made.
+    """Return a piece of a kind for a wish, at a slot, as it is usually made.
 
     None when this kind can never be that size or stand there.
 
@@ -106,7 +106,7 @@ def base(request: HangRequest, kind: str, layout: StudLayout, plan: Plan) -> Any
 
 
 def _fitting(mount: Mount[Any], board: str | None, usual: str) -> str:
-    """The board asked for, where this kind can be made of it."""
+    """Return the board asked for, where this kind can be made of it."""
     if board is None or not (mount.any_board or data.boards()[board].wooden):
         return usual
     return board
@@ -141,7 +141,7 @@ def hardware(piece: AnyPiece, policy: Policy, units: Units) -> Iterator[AnyPiece
 
 
 def drives(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Drive]:
-    """What may go into the wall at its supports, the cheapest first.
+    """Return what may go into the wall at its supports, the cheapest first.
 
     Nothing when the wall offers no hold to anything.
     """
@@ -180,7 +180,7 @@ def allowed(key: str, loose: list[Support], wall: Wall, policy: Policy) -> bool:
 
 
 def driven(piece: AnyPiece, drive: Drive) -> AnyPiece:
-    """The piece held by that."""
+    """Return the piece held by that."""
     return replace(piece, screw=drive.screw, screw_length_mm=drive.length_mm, anchor=drive.anchor)
 
 
@@ -212,7 +212,7 @@ def _enough(key: str, supports: list[Support]) -> float:
 
 
 def strongest(found: list[Drive], piece: AnyPiece, wall: Wall) -> Drive | None:
-    """The one that holds at least as much as any other, pulled and sheared alike.
+    """Return the one that holds at least as much as any other, pulled and sheared alike.
 
     None when there is none, or they are few.
     """

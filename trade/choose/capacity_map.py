@@ -83,13 +83,13 @@ def map_capacity(piece: AnyPiece, plan: Plan, step_mm: float | None = None) -> t
 
 
 def nearest_height(column: Column, top_mm: float) -> float:
-    """The free height of its top that is nearest to a wished one."""
+    """Return the free height of its top that is nearest to a wished one."""
     tries = [min(max(top_mm, low), high) for low, high in column.heights_mm]
     return min(tries, key=lambda height: abs(height - top_mm), default=top_mm)
 
 
 def best(columns: tuple[Column, ...], most: int = 3, apart_mm: float = 150.0) -> list[Column]:
-    """The places at which it may carry the most, each some way from the better ones."""
+    """Return the places at which it may carry the most, each some way from the better ones."""
     found: list[Column] = []
     for column in sorted(columns, key=lambda each: -each.kg):
         if (
@@ -102,7 +102,7 @@ def best(columns: tuple[Column, ...], most: int = 3, apart_mm: float = 150.0) ->
 
 
 def settled(piece: AnyPiece, wall: Wall) -> AnyPiece:
-    """A piece where it is, its supports on the studs under it as its kind wants them.
+    """Return a piece where it is, its supports on the studs under it as its kind wants them.
 
     Evenly where there are not two.
     """
@@ -131,7 +131,7 @@ def settled(piece: AnyPiece, wall: Wall) -> AnyPiece:
 
 
 def _signature(piece: AnyPiece, wall: Wall) -> tuple[object, ...]:
-    """What tells one place from another.
+    """Return what tells one place from another.
 
     Each support's place, and the stud it stands on; more where anchors or ends count.
     """
@@ -228,7 +228,10 @@ def _free(piece: AnyPiece, plan: Plan) -> tuple[tuple[float, float], ...]:
 
 
 def _bars(piece: AnyPiece, box: Box, plan: Plan) -> list[tuple[float, float]]:
-    """What takes the wall over the stretch that a piece takes: from where to where up the wall."""
+    """Return what takes the wall over the stretch that a piece takes.
+
+    From where to where up the wall.
+    """
     stands = mount_of(piece).stands
     found = [
         (zone.bottom_mm, zone.top_mm)
@@ -254,7 +257,7 @@ def _bars(piece: AnyPiece, box: Box, plan: Plan) -> list[tuple[float, float]]:
 def _without(
     lowest: float, highest: float, barred: list[tuple[float, float]]
 ) -> tuple[tuple[float, float], ...]:
-    """What is left of a stretch when others are taken out of it."""
+    """Return what is left of a stretch when others are taken out of it."""
     found, at = [], lowest
     for low, high in sorted(barred):
         if low > at and at <= highest:

@@ -66,7 +66,7 @@ def holes_of(piece: AnyPiece, wall: Wall) -> int:
 
 @memoized(limit=1_000)
 def effort(piece: AnyPiece, wall: Wall, policy: Policy) -> Effort:
-    """What it takes to hang a piece.
+    """Return what it takes to hang a piece.
 
     Holes in the wall, money, minutes, tools; whether it comes off, and what shows.
     """
@@ -82,7 +82,7 @@ def effort(piece: AnyPiece, wall: Wall, policy: Policy) -> Effort:
 
 
 def sized(piece: AnyPiece, wall: Wall, policy: Policy, count: int, fasteners: float) -> Effort:
-    """The same when the holes and what goes into them are already counted.
+    """Return the same when the holes and what goes into them are already counted.
 
     Args:
         piece: what hangs.
@@ -132,7 +132,7 @@ def marks(effort: Effort, used: float, trouble_mm: float = 0.0) -> dict[str, flo
 
 
 def demerit(marks: dict[str, float], matters: str) -> float:
-    """What a way lacks in all.
+    """Return what a way lacks in all.
 
     The weighted sum of what each merit is short of 1; the less the better.
     """

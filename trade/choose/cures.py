@@ -44,7 +44,7 @@ class Cure(msgspec.Struct, frozen=True, kw_only=True):
 
 
 def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
-    """The changes that mend a piece, least trouble first.
+    """Return the changes that mend a piece, least trouble first.
 
     None when it holds or when something must be found out first.
 
@@ -92,7 +92,10 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
 
 
 def _place(cure: Cure) -> tuple[int, bool, bool, float]:
-    """What holds comes first, the least trouble first; of what is close, what is least close."""
+    """Rank what holds first, the least trouble first.
+
+    Of what is close, what is least close.
+    """
     spare = round(cure.used, 1) if cure.outcome == "close" else 0.0
     return RANK[cure.outcome], cure.code == "lighten", anew(cure.code), spare
 
@@ -102,7 +105,7 @@ def _wrong(verdict: PieceVerdict) -> list[Check]:
 
 
 def _then(piece: AnyPiece, plan: Plan) -> PieceVerdict | None:
-    """The verdict on a changed piece among the others.
+    """Return the verdict on a changed piece among the others.
 
     None when it would no longer be on the wall.
     """
@@ -172,7 +175,7 @@ def _roughly(course: _Course) -> tuple[int, bool, float]:
 
 
 def _further(course: _Course, plan: Plan) -> list[_Course]:
-    """A course with each change after it that helps.
+    """Return a course with each change after it that helps.
 
     Of each kind of change no further than the first step that makes it hold.
     """
@@ -212,7 +215,7 @@ def _both(one: Message, other: Message) -> Message:
 
 
 def _lighter(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Cure | None:
-    """What it may carry as it is, to a tenth of a kilogram below, when that is anything."""
+    """Return what it may carry as it is, to a tenth of a kilogram below, when that is anything."""
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     if not total:
         return None
@@ -267,7 +270,7 @@ def most(
 
 
 def _asked(piece: AnyPiece, plan: Plan, counted: tuple[Limit, ...]) -> float:
-    """The worst of its checks against what still holds.
+    """Return the worst of its checks against what still holds.
 
     1 is the last that does; infinite where something doesn't fit.
     """

@@ -99,7 +99,7 @@ def _entry(piece: AnyPiece, plan: Plan, word: Outcome, place: str) -> Entry:
 
 
 def fixing_of(piece: AnyPiece, plan: Plan) -> str:
-    """The class of what holds a piece.
+    """Return the class of what holds a piece.
 
     The anchors where it hangs on any, else its screws, rods or pins.
     """

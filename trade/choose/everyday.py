@@ -82,7 +82,7 @@ def _wall(key: str) -> Wall:
 
 
 def chapter() -> str:
-    """The handbook's chapter: the set-ups with both weights."""
+    """Return the handbook's chapter: the set-ups with both weights."""
     lines = [
         "# Fifteen everyday set-ups",
         "",

@@ -31,7 +31,7 @@ class Finding(NamedTuple):
 
 
 def findings(plan: Plan, key: str) -> tuple[Finding, ...]:
-    """What to find out about a piece, and what would follow.
+    """Return what to find out about a piece, and what would follow.
 
     None unless nobody can tell whether it holds.
 
@@ -126,7 +126,7 @@ def supposed(piece: AnyPiece, plan: Plan) -> tuple[AnyPiece, Plan]:
 
 
 def _weighed(piece: AnyPiece, kg: float) -> AnyPiece:
-    """The piece with what nobody has weighed weighing so much in all."""
+    """Return the piece with what nobody has weighed weighing so much in all."""
     unknown = sum(thing.mass_kg is None for thing in piece.things)
     things = tuple(
         replace(t, mass_kg=kg / unknown) if t.mass_kg is None else t for t in piece.things
@@ -144,7 +144,7 @@ def _lined(plan: Plan, kind: str) -> Plan:
 
 
 def _linings(piece: AnyPiece, plan: Plan) -> Iterator[Finding]:
-    """What the verdict would be behind each usual lining."""
+    """Yield what the verdict would be behind each usual lining."""
     for kind in _LININGS:
         on = _lined(plan, kind)
         then = judge_piece(piece, on.with_piece(piece))
@@ -153,7 +153,7 @@ def _linings(piece: AnyPiece, plan: Plan) -> Iterator[Finding]:
 
 
 def _greatest(weighing: Callable[[float], AnyPiece], plan: Plan) -> float:
-    """The greatest weight, to a tenth of a kilogram below, with which it holds.
+    """Return the greatest weight, to a tenth of a kilogram below, with which it holds.
 
     Nought when even none is too much.
     """

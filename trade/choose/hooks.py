@@ -31,7 +31,7 @@ def places_mm(piece: AnyPiece, count: int) -> tuple[float, ...]:
 
 
 def spread_along(piece: AnyPiece, wall: Wall, count: int | None = None) -> AnyPiece:
-    """The piece with each thing on a hook of its own, the heaviest where the most may hang.
+    """Return the piece with each thing on a hook of its own, the heaviest where the most may hang.
 
     Args:
         piece: that things hang on.
@@ -78,7 +78,7 @@ def _parted(loose: list[Thing], wanted: int) -> list[Thing]:
 
 
 def fewest_rows(plan: Plan, key: str) -> AnyPiece | None:
-    """A panel with the fewest battens, or rows of screws, with which it holds.
+    """Return a panel with the fewest battens, or rows of screws, with which it holds.
 
     None when no number does or it has none.
 

@@ -139,7 +139,7 @@ def find_options(plan: Plan, request: HangRequest) -> Options:
 
 
 def as_it_hangs(plan: Plan, piece: AnyPiece) -> Option:
-    """A piece that hangs already, as a way among the others."""
+    """Return a piece that hangs already, as a way among the others."""
     verdict, effort = judge_piece(piece, plan), criteria.effort(piece, plan.wall, plan.policy)
     anchored = any(
         isinstance(support, Support) and support.capacity
@@ -208,7 +208,7 @@ class _Group(NamedTuple):
 def _search(
     plan: Plan, request: HangRequest, kind: str, hold: HeldBy, where: list[StudLayout]
 ) -> _Tried:
-    """The best design of a kind at some places."""
+    """Return the best design of a kind at some places."""
     wall, policy = plan.wall, plan.policy
     best: Option | None = None
     failed: PieceVerdict | None = None
@@ -309,7 +309,7 @@ def _lacks(effort: Effort, used: float, trouble_mm: float, policy: Policy) -> fl
 
 
 def over(effort: Effort, policy: Policy) -> str:
-    """What a policy's bounds say against it; nothing when it is within them."""
+    """Return what a policy's bounds say against it; nothing when it is within them."""
     lacking = [data.tools()[tool].name for tool in effort.tools if tool in policy.lacks]
     if lacking:
         return f"It takes a {lacking[0]}, which is not at hand."
@@ -326,7 +326,7 @@ def over(effort: Effort, policy: Policy) -> str:
 
 
 def _lesser(one: PieceVerdict | None, other: PieceVerdict) -> PieceVerdict | None:
-    """The one that failed less."""
+    """Return the one that failed less."""
     if other.outcome not in FAILED:
         return one
     return other if one is None or severity(other.governing) < severity(one.governing) else one

@@ -29,7 +29,7 @@ class Failing(NamedTuple):
 
 
 def heavier(piece: AnyPiece, factor: float) -> AnyPiece:
-    """The piece with everything on it so many times as heavy."""
+    """Return the piece with everything on it so many times as heavy."""
     things = tuple(
         replace(thing, mass_kg=thing.mass_kg * factor if thing.mass_kg else thing.mass_kg)
         for thing in piece.things
@@ -38,7 +38,7 @@ def heavier(piece: AnyPiece, factor: float) -> AnyPiece:
 
 
 def deeper(piece: AnyPiece, factor: float) -> AnyPiece:
-    """The piece reaching so many times as far out, and what is on it with it.
+    """Return the piece reaching so many times as far out, and what is on it with it.
 
     Raises:
         PlanError: no such piece is that deep.
@@ -52,7 +52,7 @@ def deeper(piece: AnyPiece, factor: float) -> AnyPiece:
 
 
 def order(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
-    """What gives way first, second and so on under more load.
+    """Return what gives way first, second and so on under more load.
 
     What fails as it is with a factor below 1.
 
@@ -63,7 +63,7 @@ def order(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
 
 
 def order_deeper(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
-    """The same when it reaches further and further out."""
+    """Return the same when it reaches further and further out."""
     return _order(lambda factor: deeper(piece, factor), _DEEPER, wall)
 
 

@@ -20,7 +20,7 @@ EMBEDMENT_MM = data.house("embedment_mm")
 
 
 def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
-    """A new shelf whose middle is where somebody pointed, on the studs nearest to there.
+    """Return a new shelf whose middle is where somebody pointed, on the studs nearest to there.
 
     Nobody has said yet what it carries.
 
@@ -64,7 +64,7 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
 
 
 def as_sold(fresh: dict[str, Any], units: Units) -> dict[str, Any]:
-    """What a new piece is made of, its board as thick as it is sold to who measures in millimetres.
+    """Return the fields of a new piece, its board as thick as it is sold in the person's units.
 
     18 instead of 19.
     """
@@ -75,7 +75,7 @@ def as_sold(fresh: dict[str, Any], units: Units) -> dict[str, Any]:
 
 
 def usual_anchor(wall: Wall) -> str | None:
-    """What holds in a wall without timber studs; nothing is needed where there are some."""
+    """Return what holds in a wall without timber studs; nothing is needed where there are some."""
     if wall.build not in ("mass", "steel") or wall.structure is None:
         return None
     return usual(wall.structure)
@@ -142,7 +142,7 @@ def add_support(piece: AnyPiece, wall: Wall) -> AnyPiece:
 
 
 def resized(piece: AnyPiece, wall: Wall, length_mm: float) -> AnyPiece:
-    """The piece with another length, its supports set anew on the studs under it."""
+    """Return the piece with another length, its supports set anew on the studs under it."""
     if abs(length_mm - piece.length_mm) < 0.05:
         return piece
     return on_studs(replace(piece, length_mm=length_mm, supports_mm=()), wall)
@@ -162,6 +162,6 @@ def _caught(wall: Wall, left: float, length: float) -> float:
 
 
 def free_key(plan: Plan) -> str:
-    """A key that no piece of a plan has."""
+    """Return a key that no piece of a plan has."""
     taken = {piece.key for piece in plan.pieces}
     return next(key for n in range(1, len(taken) + 2) if (key := f"piece-{n}") not in taken)

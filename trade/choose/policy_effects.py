@@ -32,13 +32,13 @@ class Effect(NamedTuple):
 
 
 def answer_of(plan: Plan, question: str) -> str:
-    """The school that a plan follows in a question of the policies table."""
+    """Return the school that a plan follows in a question of the policies table."""
     answer: str = plan.wall.design_code if question == "school" else getattr(plan.policy, question)
     return answer
 
 
 def followed(plan: Plan, question: str, answer: str) -> Plan:
-    """The plan under another school, what hangs there changed as that school would have it."""
+    """Return the plan under another answer, with its pieces changed to follow it."""
     if question == "school":
         return replace(plan, wall=replace(plan.wall, design_code=answer))
     policy = replace(plan.policy, **{question: answer})
@@ -50,7 +50,7 @@ def followed(plan: Plan, question: str, answer: str) -> Plan:
 
 
 def effects(plan: Plan, question: str, key: str | None = None) -> tuple[Effect, ...]:
-    """What each other school in a question would change.
+    """Return what each other school in a question would change.
 
     Verdicts, holes to drill, how level, and the best way for one piece.
 
@@ -97,7 +97,7 @@ def follows(piece: AnyPiece, plan: Plan) -> bool:
 
 
 def _follows(piece: AnyPiece, wall: Wall, question: str, policy: Policy) -> AnyPiece:
-    """A piece as a school would have it."""
+    """Return a piece as a school would have it."""
     if question in ("anchors", "hollow") and wall.build == "timber" and piece.anchor is not None:
         loose = [
             support
@@ -163,7 +163,7 @@ def _by_eye(plan: Plan) -> list[Message]:
 
 
 def _best(old: Options, after: Plan, key: str) -> list[Message]:
-    """The best way for a piece, where that changes, and how many hold."""
+    """Return the best way for a piece, where that changes, and how many hold."""
     new = find_options(after, old.request)
     counts = [
         sum(way.outcome in ("holds", "holds_but") for way in each.found) for each in (old, new)

@@ -67,7 +67,7 @@ class Remedy(NamedTuple):
 
 
 def remedies(piece: AnyPiece, plan: Plan, wrong: Iterable[Check]) -> Iterator[Remedy]:
-    """Changes that bear on what is wrong and follow the job's policy.
+    """Yield changes that bear on what is wrong and follow the job's policy.
 
     Args:
         piece: that is close or won't hold.
@@ -154,7 +154,7 @@ def _to_studs(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
 
 
 def _onto_one_more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """The least moves to either side that bring one more stud under it.
+    """Yield the least moves to either side that bring one more stud under it.
 
     Its supports then go on every stud that it can use.
     """
@@ -180,7 +180,7 @@ def _side(shift_mm: float) -> str:
 
 
 def _ends(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """A strip's end that hangs over far.
+    """Yield a strip's end that hangs over far.
 
     On to the next stud, else back to just past its last support.
     """
@@ -210,7 +210,7 @@ def _ends(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
 
 
 def _ended(piece: AnyPiece, plan: Plan, by: float, left: bool, said: str) -> Iterator[Remedy]:
-    """The piece longer at one end, on one support more there, or shorter.
+    """Yield the piece longer at one end, on one support more there, or shorter.
 
     Nothing where that leaves the wall or drops a thing.
     """
@@ -237,7 +237,7 @@ def _ended(piece: AnyPiece, plan: Plan, by: float, left: bool, said: str) -> Ite
 
 
 def _boards(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """A thicker board; one of a stiffer wood, the cheapest first."""
+    """Yield a thicker board; one of a stiffer wood, the cheapest first."""
     mount = mount_of(piece)
     found = mount.board_of(piece)
     if found is None:

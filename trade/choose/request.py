@@ -65,7 +65,7 @@ def wish_for(
     length_mm: float | None = None,
     depth_mm: float | None = None,
 ) -> HangRequest:
-    """The wish for something out of the lists.
+    """Return the wish for something out of the lists.
 
     Args:
         plan: the wall it shall hang on.
@@ -152,7 +152,7 @@ def amount_of(what: str, typed: str, units: Units) -> float:
 
 
 def wish_of(piece: AnyPiece) -> HangRequest:
-    """What a piece that is already on the wall is there for, however it hangs."""
+    """Return what a piece that is already on the wall is there for, however it hangs."""
     mount = mount_of(piece)
     row, high = data.mounting_kinds()[mount.kind], piece.high_mm
     board = mount.board_of(piece)

@@ -28,7 +28,7 @@ def sample_wall() -> Wall:
 
 @cache
 def sample(kind: str) -> AnyPiece:
-    """A piece as it is put up in the middle of that wall, with 6 kg on it.
+    """Return a piece as it is put up in the middle of that wall, with 6 kg on it.
 
     Raises:
         PlanError: no such kind.

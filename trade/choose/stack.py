@@ -96,7 +96,7 @@ def stack(
     tall_mm: tuple[float, ...] = (),
     high_mm: float | None = None,
 ) -> Plan:
-    """The plan with rows like a piece above it.
+    """Return the plan with rows like a piece above it.
 
     What stands on them is taken to be like what stands on it, so tall as was said.
 

@@ -118,7 +118,7 @@ def anywhere(
     blocked: Blocked,
     studs: Iterable[float] = (),
 ) -> list[StudLayout]:
-    """The places nearest to what was wished for a piece that needs no stud.
+    """Return the places nearest to what was wished for a piece that needs no stud.
 
     Supports evenly, and on what studs there are.
     """

@@ -15,7 +15,7 @@ from trade.mounts import KINDS
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
-    """What the command is asked with."""
+    """Add what the command is asked with."""
     common.add_plan(parser, piece=name == "cures")
     if name == "ways":
         thing = parser.add_mutually_exclusive_group(required=True)
@@ -100,7 +100,7 @@ def ways_as_text(found: Options, units: Units) -> str:
 
 
 def cures_as_text(found: tuple[Cure, ...], units: Units) -> str:
-    """What would cure a piece, to read."""
+    """Return what would cure a piece, to read."""
     if not found:
         return "Nothing to cure, or no change that mends it."
     return "\n".join(f"{wording.outcome_used(c)}: {wording.phrase(c.label, units)}" for c in found)

@@ -33,7 +33,7 @@ def add_output_options(parser: argparse.ArgumentParser, units: str | None = None
 
 
 def add_plan(parser: argparse.ArgumentParser, piece: bool = False) -> None:
-    """What it is asked about: a plan, or a piece of one."""
+    """Add what it is asked about: a plan, or a piece of one."""
     add_output_options(parser)
     parser.add_argument("plan", help="a plan file (JSON), or - for standard input")
     if piece:
@@ -41,7 +41,7 @@ def add_plan(parser: argparse.ArgumentParser, piece: bool = False) -> None:
 
 
 def load_plan(asked: argparse.Namespace) -> tuple[Plan, Units]:
-    """The plan, and the units that the answer is said in.
+    """Return the plan, and the units that the answer is said in.
 
     Raises:
         PlanError: it can't be read.

@@ -6,7 +6,7 @@ from trade.choose.everyday import chapter
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
-    """It is asked with nothing."""
+    """Add nothing: it is asked with nothing."""
 
 
 def everyday(_: argparse.Namespace) -> int:

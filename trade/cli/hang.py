@@ -13,7 +13,7 @@ from trade.measure import Units, many
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
-    """What the command is asked with."""
+    """Add what the command is asked with."""
     common.add_plan(parser, piece=True)
 
 
@@ -29,7 +29,10 @@ def steps(asked: argparse.Namespace) -> int:
 
 
 def steps_as_text(found: Sequence[Step], units: Units, stop: Sequence[str] = ()) -> str:
-    """The steps of hanging a piece, to read. `stop`: why it must not be hung yet, said first."""
+    """Return the steps of hanging a piece, to read. `stop`.
+
+    Why it must not be hung yet, said first.
+    """
     lines = [*stop]
     for n, step in enumerate(found, start=1):
         people = f" ({step.people} people)" if step.people > 1 else ""

@@ -12,7 +12,7 @@ from trade.measure import Units
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
-    """What the command is asked with."""
+    """Add what the command is asked with."""
     common.add_plan(parser)
     if name == "explain":
         parser.add_argument("--piece", help="only this piece, by its key")
@@ -42,7 +42,7 @@ def explain(asked: argparse.Namespace) -> int:
 
 
 def as_json(verdict: Verdict) -> dict[str, object]:
-    """A verdict with its words and utilisations, ready to be written."""
+    """Return a verdict with its words and utilisations, ready to be written."""
 
     def of_check(check: Check) -> dict[str, object]:
         return {
@@ -70,7 +70,7 @@ def as_json(verdict: Verdict) -> dict[str, object]:
 
 
 def as_text(verdict: Verdict, units: Units) -> str:
-    """A verdict to read: a headline per piece, then its checks, worst first."""
+    """Return a verdict to read: a headline per piece, then its checks, worst first."""
     lines = [
         f"{wording.WORDS[verdict.outcome]}."
         if verdict.pieces

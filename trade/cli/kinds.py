@@ -10,7 +10,7 @@ from trade.mounts import ALL
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
-    """What the command is asked with."""
+    """Add what the command is asked with."""
     common.add_output_options(parser)
     parser.add_argument(
         "--chapter", action="store_true", help="print the handbook's chapter on them"
@@ -46,7 +46,7 @@ def kinds_as_text() -> str:
 
 
 def kinds_chapter() -> str:
-    """The handbook's chapter on the kinds.
+    """Return the handbook's chapter on the kinds.
 
     How each carries, what gives way first, what people get wrong.
     """

@@ -13,7 +13,7 @@ from trade.plan.model import AnyPiece, Plan
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
-    """What the command is asked with."""
+    """Add what the command is asked with."""
     common.add_plan(parser)
 
 

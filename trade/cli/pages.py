@@ -24,7 +24,7 @@ def rules(_: argparse.Namespace) -> int:
 
 
 def rules_chapter() -> str:
-    """The handbook's chapter on the rules, from the tables.
+    """Return the handbook's chapter on the rules, from the tables.
 
     Every check, then every number of ours.
     """
@@ -81,7 +81,7 @@ def glossary(_: argparse.Namespace) -> int:
 
 
 def glossary_chapter() -> str:
-    """The words of the trade, from the table."""
+    """Return the words of the trade, from the table."""
     lines = [
         "# Glossary",
         "",

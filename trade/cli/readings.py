@@ -12,7 +12,7 @@ from trade.wall.survey import survey as surveyed
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
-    """What the command is asked with."""
+    """Add what the command is asked with."""
     common.add_plan(parser)
 
 
@@ -25,7 +25,10 @@ def survey(asked: argparse.Namespace) -> int:
 
 
 def survey_as_json(known: Survey) -> dict[str, object]:
-    """What readings amount to, with the words of each stud's confidence, ready to be written."""
+    """Return what readings amount to, with the words of each stud's confidence.
+
+    Ready to be written.
+    """
     found = known.inference
     return {
         "masonry": known.masonry,
@@ -40,7 +43,7 @@ def survey_as_json(known: Survey) -> dict[str, object]:
 
 
 def survey_as_text(known: Survey, plan: Plan, units: Units) -> str:
-    """What readings amount to, to read."""
+    """Return what readings amount to, to read."""
     found, readings = known.inference, plan.wall.readings
 
     def jotted(these: tuple[int, ...]) -> str:

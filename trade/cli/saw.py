@@ -14,7 +14,7 @@ from trade.measure import Units, many, say_fine_length, say_length
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
-    """What the command is asked with."""
+    """Add what the command is asked with."""
     common.add_plan(parser)
     if name == "days":
         parser.add_argument(
@@ -100,7 +100,7 @@ def _part(part: CutPart) -> dict[str, Any]:
 
 
 def cut_as_text(plan: CutPlan, units: Units) -> str:
-    """The parts, then every board and sheet with its cuts, to read."""
+    """Return the parts, then every board and sheet with its cuts, to read."""
     if not plan.parts:
         return "Nothing to cut."
     lines = ["Parts"]
@@ -159,7 +159,7 @@ def _sheets(job: SheetJob, units: Units) -> list[str]:
 
 
 def buy_as_json(buying: Shopping) -> dict[str, Any]:
-    """The shopping list, ready to be written."""
+    """Return the shopping list, ready to be written."""
     return {
         "lines": [
             {**line._asdict(), "cost": line.cost, "spare": line.spare} for line in buying.lines
@@ -171,7 +171,7 @@ def buy_as_json(buying: Shopping) -> dict[str, Any]:
 
 
 def buy_as_text(buying: Shopping) -> str:
-    """The shopping list, to read."""
+    """Return the shopping list, to read."""
     if not buying.lines:
         return "Nothing to buy."
     lines, aisle = [], ""
@@ -194,7 +194,7 @@ def buy_as_text(buying: Shopping) -> str:
 
 
 def days_as_json(found: Schedule) -> dict[str, Any]:
-    """The days, ready to be written."""
+    """Return the days, ready to be written."""
     return {
         "steps": [step._asdict() for step in found.steps],
         "refusal": found.refusal,
@@ -203,7 +203,7 @@ def days_as_json(found: Schedule) -> dict[str, Any]:
 
 
 def days_as_text(found: Schedule) -> str:
-    """The days, to read."""
+    """Return the days, to read."""
     lines = []
     for step in found.steps:
         more = f", {step.people} people" if step.people > 1 else ""

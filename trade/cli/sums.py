@@ -18,7 +18,7 @@ _FAR_MM = 1e6
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
-    """What the command is asked with."""
+    """Add what the command is asked with."""
     common.add_output_options(parser, "metric")
     if name == "capacity":
         which = parser.add_mutually_exclusive_group(required=True)
@@ -94,7 +94,7 @@ def sag(asked: argparse.Namespace) -> int:
 
 
 def screw_capacity(screw_key: str, length_mm: float, stud: str, gap_mm: float) -> dict[str, object]:
-    """What one screw under 3 mm of steel holds in a stud, N.
+    """Return what one screw under 3 mm of steel holds in a stud, N.
 
     Pulled, and along the wall, for years and for minutes.
 
@@ -133,7 +133,10 @@ def screw_capacity(screw_key: str, length_mm: float, stud: str, gap_mm: float) -
 
 
 def capacity_as_json(capacity: AnchorCapacity) -> dict[str, object]:
-    """What one anchor holds, N, for years and for minutes; `problem`: why it holds nothing."""
+    """Return what one anchor holds, N, for years and for minutes; `problem`.
+
+    Why it holds nothing.
+    """
     name = capacity.anchor.name if capacity.anchor else ""
     return {
         "fixing": name,
@@ -149,7 +152,7 @@ def capacity_as_json(capacity: AnchorCapacity) -> dict[str, object]:
 
 
 def capacity_as_text(found: dict[str, object], units: Units) -> str:
-    """A single fixing's capacity, to read; a force as the weight that it holds."""
+    """Return a single fixing's capacity, to read; a force as the weight that it holds."""
     if found.get("problem"):
         return str(found["problem"])
     lines = [f"{found['fixing']} in {found['in']}"]
@@ -176,7 +179,7 @@ def sag_of(load: ShelfLoad) -> dict[str, float]:
 
 
 def sag_as_text(found: dict[str, float], units: Units) -> str:
-    """A shelf's sag, to read."""
+    """Return a shelf's sag, to read."""
     said = {key: wording.quantity(Quantity(value, "fine"), units) for key, value in found.items()}
     return (
         f"first day {said['first_day_mm']}, over the years {said['years_mm']}; "

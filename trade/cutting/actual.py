@@ -12,7 +12,7 @@ _SAME_MM = 0.05
 
 
 def with_thickness(plan: Plan, board: str, called_mm: float, found_mm: float) -> Plan:
-    """The plan with everything of a wood that is so thick made as thick as it was found to be.
+    """Return the plan with every part of a wood and thickness as thick as was measured.
 
     Args:
         plan: the wall.

@@ -41,7 +41,7 @@ class Finishing(NamedTuple):
 
 
 def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Finishing:
-    """The coats that a finish takes, with the barrier that it needs.
+    """Return the coats that a finish takes, with the barrier that it needs.
 
     Args:
         finish: as wished.

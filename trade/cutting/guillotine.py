@@ -133,7 +133,7 @@ Split = Callable[[Free, float, float], bool]
 
 
 def room_of(blank: Blank, trim: float) -> tuple[float, float]:
-    """What is left of a sheet once it is trimmed."""
+    """Return what is left of a sheet once it is trimmed."""
     return blank.along_mm - 2 * trim, blank.across_mm - 2 * trim
 
 
@@ -236,7 +236,7 @@ class _Sheet:
 def _part_of(
     free: Free, way: Literal["rip", "cross"], start: float, size: float, after: int
 ) -> Free:
-    """The strip of a free rectangle from so far up, or so far to the right."""
+    """Return the strip of a free rectangle from so far up, or so far to the right."""
     return (
         free._replace(bottom=start, high=size, after=after)
         if way == "rip"
@@ -321,7 +321,7 @@ class Shop:
         return sheet.done()
 
     def smaller(self, sheet: SheetCuts, parts: Sequence[Item]) -> SheetCuts:
-        """What is on a bought sheet out of a cheaper one, where it fits as well."""
+        """Return what is on a bought sheet out of a cheaper one, where it fits as well."""
         own, now = {each.label for each in sheet.placed}, self.blanks[sheet.blank]
         if now.many is not None:
             return sheet

@@ -61,7 +61,7 @@ def cut_lengths(
     trim_mm: float = 0.0,
     limits: Sequence[int | None] | None = None,
 ) -> LengthPlan:
-    """The cheapest boards for some parts.
+    """Return the cheapest boards for some parts.
 
     Args:
         parts_mm: finished lengths.
@@ -131,7 +131,7 @@ class _Sold(NamedTuple):
         return [i for i, limit in enumerate(self.limits) if limit is None]
 
     def cheapest(self, size: float) -> int:
-        """The cheapest endless one that holds so much."""
+        """Return the cheapest endless one that holds so much."""
         holding = [i for i in self.endless if self.rooms[i] >= size - _TOUCHING_MM]
         return min(holding, key=lambda i: (self.prices[i], self.rooms[i]))
 
@@ -315,7 +315,7 @@ def _by_patterns(sizes: Sequence[float], sold: _Sold, best: float) -> tuple[Bins
 def _by_columns(
     kinds: Sequence[float], counts: Sequence[int], sold: _Sold, best: float
 ) -> tuple[list[tuple[Pattern, int]] | None, float]:
-    """The same where the patterns are too many to be counted.
+    """Return the same where the patterns are too many to be counted.
 
     Those are looked for of which any answer is made that costs no more than the bound; where they
     are few, they are chosen from, and where none of them is so cheap, the bound is what the next
@@ -377,7 +377,7 @@ def _rules(patterns: Sequence[Pattern], counts: Sequence[int], sold: _Sold) -> t
 def _relaxed(
     patterns: Sequence[Pattern], counts: Sequence[int], sold: _Sold
 ) -> tuple[Sequence[float], float]:
-    """The reduced cost of each pattern in the linear programme, and its optimum.
+    """Return the reduced cost of each pattern in the linear programme, and its optimum.
 
     Nothing known where it has none.
     """
@@ -395,7 +395,7 @@ def _relaxed(
 def _choose(
     patterns: Sequence[Pattern], counts: Sequence[int], sold: _Sold
 ) -> tuple[list[tuple[Pattern, int]] | None, float]:
-    """The cheapest of these patterns that give every part, with how many boards of each.
+    """Return the cheapest of these patterns that give every part, with how many boards of each.
 
     And what no choice costs less than.
     """

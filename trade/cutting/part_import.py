@@ -115,7 +115,7 @@ def _part(row: Sequence[str], columns: dict[str, int], units: Units) -> OwnPart:
 
 
 def board_of(said: str) -> str:
-    """The row of the boards table that somebody named.
+    """Return the row of the boards table that somebody named.
 
     Raises:
         PlanError: there is none; with those there are.
@@ -206,7 +206,7 @@ def _drawing(raw: bytes) -> Any:
 
 
 def _rectangle(entity: Any) -> tuple[float, float] | None:
-    """The sides of a closed polyline of four square corners, the longer first.
+    """Return the sides of a closed polyline of four square corners, the longer first.
 
     None for any other shape.
     """

@@ -142,7 +142,7 @@ def count_parts(plan: Plan) -> int:
 def _blanks(
     part: Part, detail: Detail, kerf_mm: float
 ) -> Iterator[tuple[str, int, tuple[float, float, float]]]:
-    """What comes off the saw for a part: itself, or the strip that gives two halves."""
+    """Yield what comes off the saw for a part: itself, or the strip that gives two halves."""
     assert part.sizes_mm is not None
     length, _, thick = part.sizes_mm
     pair = next((work for work in detail.works if isinstance(work, Pair)), None)
@@ -173,7 +173,7 @@ def _longer(plan: Plan, piece: AnyPiece, parts: list[Part]) -> dict[str, float]:
 
 
 def _own(plan: Plan) -> Iterator[CutPart]:
-    """The person's own parts."""
+    """Yield the person's own parts."""
     letter = 0
     for part in plan.shop.own:
         for _ in range(part.many):
@@ -193,5 +193,5 @@ def _own(plan: Plan) -> Iterator[CutPart]:
 
 
 def _letters(n: int) -> str:
-    """A to z, then aa, ab and on."""
+    """Return a to z, then aa, ab and on."""
     return chr(96 + n) if n <= 26 else _letters((n - 1) // 26) + chr(97 + (n - 1) % 26)

@@ -49,7 +49,7 @@ def generate(
     prices: Sequence[float],
     limits: Sequence[int | None] = (),
 ) -> Columns:
-    """The patterns that a linear programme wants.
+    """Return the patterns that a linear programme wants.
 
     Args:
         kinds: sizes of the parts, kerf and all, each once.
@@ -125,7 +125,7 @@ def _alone(
 def knapsack(
     kinds: Sequence[float], demand: Sequence[int], worth: Sequence[float], room: float
 ) -> tuple[float, tuple[int, ...]]:
-    """The most that fits on one board is worth, and how many of each kind that is.
+    """Return the most that fits on one board is worth, and how many of each kind that is.
 
     Args:
         kinds: sizes of the parts, kerf and all.
@@ -144,7 +144,7 @@ def _knapsack(
     grid_mm: float,
     up: bool,
 ) -> tuple[float, tuple[int, ...]]:
-    """The most that fits on one board is worth, and what it is.
+    """Return the most that fits on one board is worth, and what it is.
 
     Not what it is when lengths are rounded down for a bound.
     """
@@ -273,7 +273,9 @@ def near_optimal(
 def _most_from(
     kinds: Sequence[float], demand: Sequence[int], worth: Sequence[float], room: float
 ) -> list[NDArray[np.float64]]:
-    """What can at most be got out of each room, on the fine grid, by parts from each kind on.
+    """Return what can at most be got out of each room, on the fine grid.
+
+    By parts from each kind on.
 
     Lengths are rounded down.
     """

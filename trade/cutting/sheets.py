@@ -61,7 +61,7 @@ class SheetPlan(NamedTuple):
 def cut_sheets(
     parts: Sequence[Item], blanks: Sequence[Blank], kerf_mm: float = 3.2, trim_mm: float = 5.0
 ) -> SheetPlan:
-    """A guillotine plan for some parts.
+    """Return a guillotine plan for some parts.
 
     Args:
         parts: to cut, each with its own label.
@@ -93,7 +93,7 @@ def _cost(sheets: Sequence[SheetCuts], blanks: Sequence[Blank]) -> float:
 def _tried(
     parts: Sequence[Item], blanks: Sequence[Blank], kerf: float, trim: float, bound: float
 ) -> list[SheetCuts] | None:
-    """The best of many orders and rules.
+    """Return the best of many orders and rules.
 
     The cheapest, then that with the largest piece left; None where it does not all fit.
     """
@@ -210,7 +210,7 @@ def _bound(parts: Sequence[Item], blanks: Sequence[Blank], kerf: float, trim: fl
 
 
 def _dearest(parts: Sequence[Item], blanks: Sequence[Blank], trim: float) -> float:
-    """The cheapest sheet that the most demanding part fits on.
+    """Return the cheapest sheet that the most demanding part fits on.
 
     Nothing where it may be one that is at hand.
     """
@@ -225,7 +225,7 @@ def _dearest(parts: Sequence[Item], blanks: Sequence[Blank], trim: float) -> flo
 
 
 def _cheapest(area: float, count: int, sold: list[tuple[float, float]]) -> float:
-    """The least that so many sheets, with so much area together, cost.
+    """Return the least that so many sheets, with so much area together, cost.
 
     One size after the other, the last takes the rest.
     """
@@ -261,7 +261,7 @@ _SPLITS = (
 
 
 def _largest(sheets: list[SheetCuts]) -> float:
-    """The largest piece left over."""
+    """Return the largest piece left over."""
     return max(
         (offcut.wide_mm * offcut.high_mm for sheet in sheets for offcut in sheet.offcuts),
         default=0.0,

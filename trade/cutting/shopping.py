@@ -77,7 +77,9 @@ class Shopping(NamedTuple):
 
 
 def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
-    """The list, aisle by aisle: wood, what is bought ready, what goes into the wall, bits, finish.
+    """Return the list, aisle by aisle.
+
+    Wood, what is bought ready, what goes into the wall, bits, finish.
 
     Args:
         plan: the wall.
@@ -136,7 +138,7 @@ def _bands(cut: CutPlan) -> list[ShoppingItem]:
 
 
 def _hardware(cut: CutPlan) -> list[ShoppingItem]:
-    """What is bought ready."""
+    """Return what is bought ready."""
     found = []
     for part, many in cut.bought:
         name = f"{part.name}, {part.of}" if part.name == "hook" else part.of
@@ -147,7 +149,10 @@ def _hardware(cut: CutPlan) -> list[ShoppingItem]:
 
 
 def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
-    """What goes into the wall, and into battens and side walls, in packs; and the bits for it."""
+    """Return what goes into the wall, and into battens and side walls, in packs.
+
+    And the bits for it.
+    """
     needed: Counter[tuple[str, str, str, float]] = Counter()
     for piece in plan.waiting:
         needed.update(_of_piece(piece, plan, units))
@@ -211,7 +216,7 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
 
 
 def _packed(key: str, name: str, kind: str, price: float, needed: int) -> ShoppingItem:
-    """The pack of which few are left over without buying many."""
+    """Return the pack of which few are left over without buying many."""
     pack, packs = _pack(needed, data.packs()[kind].sizes, _PIECES)
     return ShoppingItem(key, "fasteners", name, needed, pack, packs, price)
 
@@ -219,7 +224,9 @@ def _packed(key: str, name: str, kind: str, price: float, needed: int) -> Shoppi
 def _pack(
     needed: float, sizes: tuple[float, ...] | tuple[int, ...], trouble: float
 ) -> tuple[float, int]:
-    """The size of pack of which the least is left over, each pack counting like so much left over.
+    """Return the size of pack of which the least is left over.
+
+    Each pack counting like so much left over.
 
     And how many packs.
     """

@@ -49,7 +49,7 @@ class Source(NamedTuple):
 
 
 def source_words(source: Source, units: Units) -> str:
-    """What to ask for in the shop.
+    """Return what to ask for in the shop.
 
     By its usual name in inches, its actual sizes in millimetres; what is at hand by its own.
     """
@@ -227,7 +227,7 @@ class StockAllocation:
         return job
 
     def _for(self, part: CutPart) -> tuple[Source | None, tuple[float, float], float]:
-        """The narrowest board or the largest sheet for a part, sold or else at hand.
+        """Return the narrowest board or the largest sheet for a part, sold or else at hand.
 
         How large it is sawn; what is trimmed first.
 
@@ -377,7 +377,7 @@ def used(stock: Sequence[Source], numbers: Iterable[int]) -> Counter[int]:
 
 
 def _stretches(each: OnHand) -> list[tuple[float, float]]:
-    """The good wood of a board between its defects."""
+    """Return the good wood of a board between its defects."""
     found, at = [], 0.0
     for defect in sorted(each.defects, key=lambda d: d.from_mm):
         if defect.from_mm > at:
@@ -387,7 +387,7 @@ def _stretches(each: OnHand) -> list[tuple[float, float]]:
 
 
 def _spot(hand: Sequence[OnHand], n: int | None) -> Rect | None:
-    """The part of a sheet at hand that can't be used."""
+    """Return the part of a sheet at hand that can't be used."""
     if n is None or not hand[n].defects:
         return None
     each, defect = hand[n], hand[n].defects[0]
@@ -396,7 +396,7 @@ def _spot(hand: Sequence[OnHand], n: int | None) -> Rect | None:
 
 
 def left_of(source: Source, kind: str, length: float, width: float) -> OnHand:
-    """What is left over of a board or a sheet, as something at hand."""
+    """Return what is left over of a board or a sheet, as something at hand."""
     return OnHand(
         name=f"left of {data.boards()[source.board].name}",
         board=source.board,
@@ -408,7 +408,7 @@ def left_of(source: Source, kind: str, length: float, width: float) -> OnHand:
 
 
 def ends(job: BoardJob) -> list[OnHand]:
-    """Ends of boards that are worth keeping."""
+    """Return ends of boards that are worth keeping."""
     rests = zip(job.plan.cuttings, job.layout, strict=True)
     return [
         left_of(job.stock[stock], "board", cutting.rest_mm, job.stock[stock].width_mm)

@@ -106,7 +106,7 @@ def linings() -> dict[str, Lining]:
 
 @cache
 def structures() -> dict[str, Structure]:
-    """What stands behind linings, by key."""
+    """Return what stands behind linings, by key."""
     return table("structures", Structure)
 
 
@@ -119,13 +119,13 @@ def glossary() -> dict[str, Term]:
 
 @cache
 def clues() -> dict[str, Clue]:
-    """What tells structures apart, by key."""
+    """Return what tells structures apart, by key."""
     return table("clues", Clue)
 
 
 @cache
 def features() -> dict[str, FeatureKind]:
-    """What is on walls and in them, by key."""
+    """Return what is on walls and in them, by key."""
     return table("features", FeatureKind)
 
 
@@ -149,13 +149,13 @@ def contents() -> dict[str, Content]:
 
 @cache
 def wants() -> dict[str, Want]:
-    """What somebody may want to hang besides contents, by key."""
+    """Return what somebody may want to hang besides contents, by key."""
     return table("wants", Want)
 
 
 @cache
 def mounting_kinds() -> dict[str, MountingKind]:
-    """What each kind of mounting is good for, by its key."""
+    """Return what each kind of mounting is good for, by its key."""
     return table("kinds", MountingKind)
 
 
@@ -197,19 +197,19 @@ def coatings() -> dict[str, Coating]:
 
 @cache
 def over() -> dict[str, Over]:
-    """What does not simply go over what."""
+    """Return what does not simply go over what."""
     return table("over", Over)
 
 
 @cache
 def refused() -> dict[str, Refused]:
-    """Uses that are not planned here, by key."""
+    """Return uses that are not planned here, by key."""
     return table("refused", Refused)
 
 
 @cache
 def corners() -> dict[str, Corner]:
-    """Ends of a wall by key."""
+    """Return ends of a wall by key."""
     return table("corners", Corner)
 
 
@@ -227,7 +227,7 @@ def brackets() -> dict[str, Bracket]:
 
 @cache
 def stiffeners() -> dict[str, Stiffener]:
-    """What stiffens a front edge, by key."""
+    """Return what stiffens a front edge, by key."""
     return table("stiffeners", Stiffener)
 
 
@@ -263,7 +263,7 @@ def drills() -> dict[str, Drills]:
 
 @cache
 def rules() -> dict[str, Rule]:
-    """What each check does, by its code."""
+    """Return what each check does, by its code."""
     return table("rules", Rule)
 
 

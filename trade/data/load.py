@@ -38,7 +38,7 @@ _READING = Lock()  # several threads must not build the same type at once
 
 @cache
 def table(name: str, row: type[R]) -> dict[str, R]:
-    """The rows of a table by key."""
+    """Return the rows of a table by key."""
     text = files(__package__).joinpath(f"{name}.toml").read_text(encoding="utf-8")
     with _READING:
         return msgspec.convert(tomllib.loads(text), dict[str, row])  # type: ignore[valid-type]
@@ -61,7 +61,7 @@ HOUSE: dict[str, str] = {
 
 @cache
 def house_rules(about: str) -> dict[str, House]:
-    """The numbers of ours on one subject by key."""
+    """Return the numbers of ours on one subject by key."""
     return table(f"house/{about}", House)
 
 

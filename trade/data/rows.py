@@ -57,7 +57,7 @@ class Board(Priced, frozen=True, kw_only=True):
         return self.g > 0
 
     def bending_mpa(self, duration: float) -> float:
-        """What it may be bent with.
+        """Return what it may be bent with.
 
         An eighth of its modulus of rupture times C_D (house rule); a metal its own, for good.
         """
@@ -68,7 +68,7 @@ class Board(Priced, frozen=True, kw_only=True):
         )
 
     def shearing_mpa(self, duration: float) -> float:
-        """What it may be sheared with, in the same way."""
+        """Return what it may be sheared with, in the same way."""
         return self.shear_mpa * house("mor_share") * duration
 
     @property

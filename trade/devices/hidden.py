@@ -71,18 +71,18 @@ class HiddenWall(NamedTuple):
     unevenness: Unevenness = Unevenness()
 
     def members_at(self, height_mm: float) -> tuple[Member, ...]:
-        """The uprights that stand at a height."""
+        """Return the uprights that stand at a height."""
         return tuple(m for m in self.members if m.bottom_mm <= height_mm <= m.top_mm)
 
     def member_at(self, x_mm: float, height_mm: float) -> Member | None:
-        """The upright behind a place."""
+        """Return the upright behind a place."""
         return next(
             (m for m in self.members_at(height_mm) if abs(m.centre_mm - x_mm) <= m.width_mm / 2),
             None,
         )
 
     def service_at(self, x_mm: float) -> Service | None:
-        """The pipe or cable behind a place."""
+        """Return the pipe or cable behind a place."""
         return next((s for s in self.services if abs(s.centre_mm - x_mm) <= s.width_mm / 2), None)
 
     def open_at(self, x_mm: float, height_mm: float) -> bool:
@@ -158,7 +158,7 @@ LEVELS: dict[str, Level] = {
 
 
 def level_named(key: str) -> Level:
-    """A level by its key.
+    """Return a level by its key.
 
     Raises:
         PlanError: there is none.
@@ -169,7 +169,7 @@ def level_named(key: str) -> Level:
 
 
 def build(seed: int, level: Level = USUAL) -> HiddenWall:
-    """A wall of 2 to 6 m.
+    """Return a wall of 2 to 6 m.
 
     Studs on a grid laid out from either end, each a few mm off, some carelessly so.
 

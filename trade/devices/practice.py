@@ -26,7 +26,7 @@ _MOST_READINGS = 40  # of the practised hand that the score is held against
 
 
 def set_up(seed: int, level: Level, number: int = 0) -> StandIns:
-    """The devices for the reading of this number: the same number reads the same again."""
+    """Return the devices for the reading of this number: the same number reads the same again."""
     wall = build(seed, level)
     flat = level.surprises and Random(f"battery {seed}").random() < _FLAT_BATTERY
     return StandIns(wall, number, Faults(dead=True) if flat else None)
@@ -47,7 +47,7 @@ def lit(readings: Sequence[Reading], at_mm: float) -> bool:
 
 
 def seen(hidden: HiddenWall, readings: Iterable[Reading], structure: str | None) -> Wall:
-    """The wall as somebody in front of it knows it.
+    """Return the wall as somebody in front of it knows it.
 
     Its size, its openings, its readings, and what they say it is made of.
     """
@@ -163,7 +163,7 @@ def _kind(structure: str) -> str:
 
 
 def believed(hidden: HiddenWall, readings: Iterable[Reading], structure: str | None) -> list[Found]:
-    """The studs that the inference would count on, after these readings."""
+    """Return the studs that the inference would count on, after these readings."""
     known = survey(seen(hidden, readings, structure)).inference
     return [f for f in known.studs if f.confidence != "doubtful"]
 

@@ -87,7 +87,7 @@ class StandIns:
         )
 
     def search(self, around_mm: float, height_mm: float) -> list[Reading]:
-        """A screw of the stud near here, when there is one; a pipe may stick too."""
+        """Return a screw of the stud near here, when there is one; a pipe may stick too."""
         for member in self.wall.members_at(height_mm):
             if (
                 abs(member.centre_mm - around_mm) < 100
@@ -115,7 +115,7 @@ class StandIns:
         return []
 
     def probe(self, at_mm: float, height_mm: float) -> Probe:
-        """What the nail meets, and how deep. It wanders a little on its way."""
+        """Return what the nail meets, and how deep. It wanders a little on its way."""
         at = at_mm + self._draw.gauss(0, 1.0)
         depth = round(data.linings()[self.wall.lining].thickness_mm + self._draw.gauss(0, 0.7), 1)
         if data.structures()[self.wall.structure].kind == "mass":
@@ -161,7 +161,7 @@ class StandIns:
         return HEIGHT_MM + wider + self._draw.gauss(0, self.faults.laser_sd_mm)
 
     def to_ceiling_mm(self, at_mm: float) -> float:
-        """The ceiling falls to the right; the line itself tilts a little."""
+        """Return the ceiling, which falls to the right; the line itself tilts a little."""
         return (
             HEIGHT_MM
             - LINE_MM
@@ -169,17 +169,17 @@ class StandIns:
         )
 
     def to_floor_mm(self, at_mm: float) -> float:
-        """The floor falls to the right, away from the line."""
+        """Return the floor, which falls to the right, away from the line."""
         return LINE_MM + (self.wall.unevenness.floor_mm_per_m + self._tilt) * at_mm / 1000
 
     def lean_mm(self, at_mm: float, low_mm: float, high_mm: float) -> float:
-        """The same anywhere along the wall, but for the width of the line."""
+        """Return the same anywhere along the wall, but for the width of the line."""
         return self.wall.unevenness.lean_mm_per_m * (high_mm - low_mm) / 1000 + self._draw.gauss(
             0, 0.3
         )
 
     def weigh(self, name: str) -> float | None:
-        """A luggage scale over things that are not there.
+        """Return a luggage scale over things that are not there.
 
         As the library knows them, give or take a fifth; else anything.
         """

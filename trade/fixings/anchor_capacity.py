@@ -43,7 +43,7 @@ class AnchorCapacity(NamedTuple):
         return self.pull_n / self.anchor.give_mm if self.anchor else 0.0
 
     def cautions(self) -> list[Message]:
-        """What to mind when it goes in."""
+        """Return what to mind when it goes in."""
         if self.anchor is None or self.problem:
             return [Message("{why}", {"why": self.problem})]
         if self.anchor.kind == "steel_screw":
@@ -68,7 +68,7 @@ class AnchorCapacity(NamedTuple):
 
 
 def anchor_of(wall: Wall, key: str) -> Anchor:
-    """An anchor by key: one of the wall's own packets, else a row of the table."""
+    """Return an anchor by key: one of the wall's own packets, else a row of the table."""
     packet = next((packet for packet in wall.packets if packet.key == key), None)
     return packet.anchor if packet else data.anchors()[key]
 
@@ -79,7 +79,7 @@ def suits(anchor: Anchor, base: str) -> bool:
 
 
 def base_name(base: str) -> str:
-    """What a base is called."""
+    """Return what a base is called."""
     return data.structures()[base].name if base in data.structures() else data.linings()[base].short
 
 
@@ -97,7 +97,7 @@ def lining_base(wall: Wall, anchor: Anchor | None) -> str:
 
 
 def anchor_capacity(wall: Wall, key: str | None, substrate: Substrate) -> AnchorCapacity:
-    """What an anchor holds at a site.
+    """Return what an anchor holds at a site.
 
     Args:
         wall: it sits in.
@@ -167,7 +167,7 @@ def _capital(words: str) -> str:
 
 
 def usual(base: str) -> str | None:
-    """The middle size of what is usual in a base.
+    """Return the middle size of what is usual in a base.
 
     Plugs in masonry, screws in sheet steel, else anything known to hold there.
     """

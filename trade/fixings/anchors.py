@@ -94,7 +94,7 @@ def checks(
 
 
 def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
-    """The heads of what anchors hold, pulled through the wood under them."""
+    """Check the heads of what anchors hold, pulled through the wood under them."""
 
     def holds(use: _Use) -> float:
         side, head = (
@@ -152,26 +152,30 @@ def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
     ]
     count = data.house("lining_fixings")
 
+    def board_of(group: list[_Use]) -> data.Lining:
+        return boards[group[0].capacity.substrate.base]
+
     def asked(group: list[_Use]) -> tuple[float, float]:
         return (
             sum(sum(pulled(use.fastener).tensions_n) for use in group),
             sum(max(use.fastener.demand.load_n, 0.0) for use in group),
         )
 
-    def used(group: list[_Use]) -> float:
-        row = boards[group[0].capacity.substrate.base]
-        pull, shear = asked(group)
-        return pull / (count * row.fixing_pull_n) + shear / (count * row.fixing_shear_n)
+    def used(group: list[_Use]) -> Calculation:
+        row, (pull, shear), sums = board_of(group), asked(group), Calculation()
+        sums.given("T", pull, "force", f"pull of all anchors within {bay:.0f} mm")
+        sums.given("V", shear, "force", "their load along the wall")
+        sums.given("n", count, "count", "the board's own fixings around them")
+        words = "what one of them holds of the board, straight out"
+        sums.given("t", row.fixing_pull_n, "force", words)
+        sums.given("v", row.fixing_shear_n, "force", "along it")
+        sums.then("u", "T / n t + V / n v", "percent")
+        return sums
 
-    group = max(groups, key=used)
-    row, (pull, shear) = boards[group[0].capacity.substrate.base], asked(group)
-    support, sums = group[0].fastener.support, Calculation()
-    sums.given("T", pull, "force", f"pull of all anchors within {bay:.0f} mm")
-    sums.given("V", shear, "force", "their load along the wall")
-    sums.given("n", count, "count", "the board's own fixings around them")
-    sums.given("t", row.fixing_pull_n, "force", "what one of them holds of the board, straight out")
-    sums.given("v", row.fixing_shear_n, "force", "along it")
-    sums.then("u", "T / n t + V / n v", "percent")
+    sums, group = max(
+        ((used(group), group) for group in groups), key=lambda each: each[0].quantity("u").value
+    )
+    support = group[0].fastener.support
     return [
         make(
             "anchor.lining",
@@ -183,7 +187,7 @@ def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
             capacity=Quantity(1.0, "percent"),
             template="The {board} between two studs hangs on its own screws: these anchors use "
             "{demand} of what those hold.",
-            parts={"board": row.short},
+            parts={"board": board_of(group).short},
             equations=sums.equations,
         )
     ]

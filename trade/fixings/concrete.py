@@ -59,7 +59,7 @@ def spread_mm(
 
 
 def edge_factor(embedment_mm: float, edge_mm: float) -> float:
-    """The edge disturbs the stresses in the cone (17.6.2.4.1).
+    """Return what an edge leaves of the cone, whose stresses it disturbs (17.6.2.4.1).
 
     0.7 + 0.3 c_a,min / (1.5 hef), at most 1.
     """
@@ -67,7 +67,7 @@ def edge_factor(embedment_mm: float, edge_mm: float) -> float:
 
 
 def pry_out_factor(embedment_mm: float) -> float:
-    """The share of the breakout that holds pry-out, k_cp (17.7.3.1.1)."""
+    """Return the share of the breakout that holds pry-out, k_cp (17.7.3.1.1)."""
     return 1.0 if embedment_mm < 2.5 * IN_MM else 2.0
 
 
@@ -86,7 +86,7 @@ def shear_breakout_n(
 
 
 def bond_n(diameter_mm: float, embedment_mm: float) -> float:
-    """A rod in resin of which nobody knows more, in cracked concrete (17.6.5.2.1).
+    """Return a rod in resin of which nobody knows more, in cracked concrete (17.6.5.2.1).
 
     Tau_cr pi d_a hef.
     """

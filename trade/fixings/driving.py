@@ -50,7 +50,7 @@ def lengths_mm(screw: Screw) -> tuple[float, ...]:
 
 
 def suggest_length_mm(screw: Screw, layers_mm: float, embedment_mm: float, far_mm: float) -> float:
-    """The shortest sold length that reaches `embedment_mm` into the stud.
+    """Return the shortest sold length that reaches `embedment_mm` into the stud.
 
     The longest that stays inside when none does.
     """

@@ -75,12 +75,17 @@ def head_k(head_mm: float, density_k: float, thick_mm: float = inf) -> float:
 
 
 def pulled_together(count: int) -> float:
-    """What each of several screws pulled together may take of what one may: n^0.9 / n (8.41)."""
+    """Return what each of several screws pulled together may take of what one may.
+
+    N^0.9 / n (8.41).
+    """
     return max(count, 1) ** -0.1
 
 
 def sheared_in_line(count: int, apart_mm: float, diameter_mm: float) -> float:
-    """The same of screws in a line along the grain, sheared along it, in holes drilled first.
+    """Return the same of screws in a line along the grain, sheared along it.
+
+    In holes drilled first.
 
     To 6 mm as nails, n^k / n with k of Table 8.1; thicker as bolts, n^0.9 (a / 13 d)^0.25 / n
     (8.34), at most 1.
@@ -95,7 +100,7 @@ def sheared_in_line(count: int, apart_mm: float, diameter_mm: float) -> float:
 
 
 def splitting_k(wide_mm: float, high_mm: float, beyond_mm: float) -> float:
-    """What splits a softwood strip that is loaded across its grain (8.4).
+    """Return what splits a softwood strip that is loaded across its grain (8.4).
 
     14 b sqrt(h_e / (1 - h_e / h)), N.
 
@@ -119,7 +124,7 @@ def embedment_k(diameter_mm: float, density_k: float, across: bool = False) -> f
 
 
 def embedment_formula(diameter_mm: float, across: bool = False) -> Formula:
-    """The formula of `embedment_k` for such a fastener; ρ_k in kg/m³ and d_ef in mm."""
+    """Return the formula of `embedment_k` for such a fastener; ρ_k in kg/m³ and d_ef in mm."""
     if diameter_mm <= 6:
         return EMBEDMENT_NAIL
     return EMBEDMENT_ACROSS if across else EMBEDMENT_BOLT

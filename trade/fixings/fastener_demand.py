@@ -216,7 +216,7 @@ def pull_equations(use: FastenerDemand) -> list[Equation]:
 
 
 def _nothing_presses(sums: Calculation, use: FastenerDemand, heights: tuple[float, ...]) -> None:
-    """The pull where the plate lifts off everywhere, or where nothing turns it."""
+    """Write the pull where the plate lifts off everywhere, or where nothing turns it."""
     if use.demand.pull_n <= 0 or pulled(use).tension_n == 0:
         sums.given("T_1", pulled(use).tension_n, "force", "nothing turns it outward")
         return

@@ -13,7 +13,9 @@ GAMMA_F = 1.5  # EN 1990 Table A1.2(B), variable; taken for all of it
 
 
 def american(anchor: Anchor, substrate: Substrate) -> tuple[Calculation, Calculation]:
-    """The least of steel, breakout and bond, each times phi / 1.6: T_a; shear with pry-out: V_a.
+    """Return the least of steel, breakout and bond, each times phi / 1.6: T_a.
+
+    Shear with pry-out: V_a.
 
     ACI 318-19 chapter 17; what it cannot know of an anchor without an approval is a house rule.
     """
@@ -60,7 +62,7 @@ def american(anchor: Anchor, substrate: Substrate) -> tuple[Calculation, Calcula
 
 
 def european(anchor: Anchor, substrate: Substrate) -> tuple[Calculation, Calculation]:
-    """The same by EN 1992-4:2018 section 7.2.
+    """Return the same by EN 1992-4:2018 section 7.2.
 
     Cracked concrete, cone with edges and neighbours, pry-out, steel, edge.
 

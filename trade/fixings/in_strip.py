@@ -135,7 +135,7 @@ def _through_mm(support: Support) -> float:
 
 
 def _asked(support: Support) -> _Asked:
-    """What a seat is nearest to, for what that asks."""
+    """Return what a seat is nearest to, for what that asks."""
     assert support.strip is not None
     left, right, high = support.strip
     thin = support.capacity is not None or support.screw.kind == "wood"

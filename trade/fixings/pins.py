@@ -210,11 +210,11 @@ class PinSeat:
         return self.gap_mm + self.embedment_mm + _DUST_MM
 
     def bit_mm(self, units: Units) -> float:
-        """The drill for it: as thick as the pin."""
+        """Return the drill for it: as thick as the pin."""
         return driving.drill_at_least_mm(self.pin_mm, units)
 
     def words(self, units: Units) -> str:
-        """What goes into the hole."""
+        """Return what goes into the hole."""
         return (
             f"{self.steel.name}, {say_length(self.pin_mm, units)}, "
             f"{say_length(self.embedment_mm, units)} in the stud"
@@ -229,7 +229,7 @@ class PinSeat:
         return None
 
     def cautions(self) -> list[Message]:
-        """What to mind at its hole."""
+        """Return what to mind at its hole."""
         return [
             Message(
                 "Drill it square, with a guide: a pin out of square shows at the front. A touch "
@@ -238,7 +238,7 @@ class PinSeat:
         ]
 
     def pinned(self, lever_mm: float) -> Pinned:
-        """What it may carry when the load is `lever_mm` from the wood's face."""
+        """Return what it may carry when the load is `lever_mm` from the wood's face."""
         bearing, bending, turn = carries(
             self.q_n_per_mm, self.embedment_mm, lever_mm, self.plastic_nmm
         )

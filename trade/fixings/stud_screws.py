@@ -98,7 +98,10 @@ def checks(
 
 
 def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> Iterable[_Use]:
-    """What the screws of supports that are alike may be asked for, in the cases that can govern."""
+    """Return what the screws of supports that are alike may be asked for.
+
+    In the cases that can govern.
+    """
     support, reach = supports[0], supports[0].reach
     pull = wood.withdrawal_n_per_mm(support.screw, support.timber.g) * reach.thread_mm
     bearing = wood.bearing_length_mm(

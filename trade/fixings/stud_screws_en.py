@@ -45,7 +45,7 @@ class _Use(NamedTuple):
     in_line: float
 
     def design(self, value: float) -> float:
-        """A characteristic value as a design value."""
+        """Return a characteristic value as a design value."""
         return value * self.kmod / european.GAMMA_M
 
     @property
@@ -101,7 +101,10 @@ def checks(
 
 
 def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> list[_Use]:
-    """What the screws of supports that are alike may be asked for, in the cases that can govern."""
+    """Return what the screws of supports that are alike may be asked for.
+
+    In the cases that can govern.
+    """
     support = supports[0]
     screw, reach = support.screw, support.reach
     density = european.rho_k(support.timber.density_kg_m3)

@@ -177,7 +177,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
         return self.set_back_mm
 
     def bit_mm(self, units: Units) -> float | None:
-        """The drill for each hole; None where what goes in drills its own."""
+        """Return the drill for each hole; None where what goes in drills its own."""
         anchor = self.capacity.anchor if self.capacity is not None else None
         if anchor is None:
             return driving.pilot_mm(self.screw, self.timber.g, units)
@@ -197,7 +197,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
         return self.gap_mm + self.capacity.anchor.depth_mm + (_DUST_MM if plugged else 0.0)
 
     def words(self, units: Units) -> str:
-        """What goes into each hole: the screw or the anchor, and how long."""
+        """Return what goes into each hole: the screw or the anchor, and how long."""
         if self.capacity is not None and self.capacity.anchor is None:
             return "nothing chosen yet"
         name = self.screw.name_imperial if units == "imperial" else self.screw.name_metric
@@ -232,7 +232,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
         return self.capacity is not None
 
     def cautions(self) -> list[Message]:
-        """What to mind at its holes."""
+        """Return what to mind at its holes."""
         found = []
         if self.set_back_mm:
             size: dict[str, Quantity | str] = {

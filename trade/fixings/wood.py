@@ -65,17 +65,20 @@ class Lateral(NamedTuple):
 
 
 def dowel(screw: Screw) -> Dowel:
-    """A screw as a dowel of its root diameter (NDS 12.3.7.2)."""
+    """Return a screw as a dowel of its root diameter (NDS 12.3.7.2)."""
     return Dowel(screw.root_mm, screw.diameter_mm, screw.fyb_psi * PSI_MPA)
 
 
 def steel_side(thickness_mm: float) -> Side:
-    """A steel side plate, A653 grade 33: F_e = 61 850 psi (NDS Table 12P footnote; from memory)."""
+    """Return a steel side plate, A653 grade 33: F_e = 61 850 psi (NDS Table 12P footnote.
+
+    From memory).
+    """
     return Side(thickness_mm, 61_850 * PSI_MPA, None)
 
 
 def wood_side(thickness_mm: float, g: float, nominal_mm: float, across: bool = False) -> Side:
-    """A wood side member; `across`: loaded across its grain (panels have none)."""
+    """Return a wood side member; `across`: loaded across its grain (panels have none)."""
     return Side(thickness_mm, bearing_strength_mpa(g, nominal_mm, across), g, across)
 
 
@@ -89,7 +92,7 @@ def bearing_strength_mpa(g: float, nominal_mm: float, across_grain: bool = False
 
 
 def bearing_formula(nominal_mm: float, across_grain: bool = False) -> Formula:
-    """The formula of `bearing_strength_mpa` for such a fastener; G, and D in mm."""
+    """Return the formula of `bearing_strength_mpa` for such a fastener; G, and D in mm."""
     if nominal_mm < QUARTER_INCH_MM:
         return BEARING_SMALL
     return BEARING_ACROSS if across_grain else BEARING_ALONG
@@ -105,7 +108,7 @@ def withdrawal_n_per_mm(screw: Screw, g: float) -> float:
 
 
 def withdrawal_formula(screw: Screw) -> Formula:
-    """The formula of `withdrawal_n_per_mm` for such a screw; G, and D in mm."""
+    """Return the formula of `withdrawal_n_per_mm` for such a screw; G, and D in mm."""
     return WITHDRAWAL_SCREW if screw.kind == "wood" else WITHDRAWAL_LAG
 
 
@@ -179,7 +182,7 @@ BENDS: dict[Mode, Yielding] = {
 def yields(
     side: Side, gap_mm: float, diameter_mm: float, moment_nmm: float, main_fe_mpa: float, l_m: float
 ) -> dict[Mode, float]:
-    """Loads at yield by mode, N, with a gap between the members (TR12 Table 1-1).
+    """Return loads at yield by mode, N, with a gap between the members (TR12 Table 1-1).
 
     Args:
         side: the member under the head.

@@ -29,7 +29,7 @@ class AsBuiltReport(NamedTuple):
 
 
 def as_built(plan: Plan, key: str) -> AsBuiltReport:
-    """What hangs there.
+    """Return what hangs there.
 
     Raises:
         PlanError: no such piece.

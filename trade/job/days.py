@@ -77,7 +77,7 @@ class _Clock:
         self.days, self.now = days, now
 
     def _windows(self, helper: bool) -> Iterator[tuple[datetime, datetime]]:
-        """Times in which one works, from now on."""
+        """Yield times in which one works, from now on."""
         for n in range(_MOST_DAYS):
             day = self.now.date() + timedelta(days=n)
             hours = self.days.week[day.weekday()]
@@ -123,7 +123,7 @@ class _Clock:
 
 
 def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
-    """The days of a plan, from the day that was said or from now on.
+    """Return the days of a plan, from the day that was said or from now on.
 
     Args:
         plan: the wall, with its finish and the hours that there are.

@@ -182,7 +182,7 @@ class Fixing:
             yield Step(f"set-{spot(head)}", "drive", title, words, facts, marks=into, acts=sets)
 
     def _up(self, group: Group) -> Iterator[Step]:
-        """The thing onto holes that are ready."""
+        """Yield the thing onto holes that are ready."""
         if self.hanging.thing in _RODS:
             return  # its rods are in
         name = group.name
@@ -236,7 +236,7 @@ class Fixing:
             )
 
     def _level(self, group: Group) -> Step:
-        """The thing turned about its first screw until it is level, or plumb."""
+        """Return the thing turned about its first screw until it is level, or plumb."""
         title, words = f"Set the {group.name} plumb", "Plumb, and on its line."
         if not self.apart:
             title = f"Level the {group.name}"
@@ -303,7 +303,7 @@ class Fixing:
         )
 
     def _put_in(self, group: Group) -> Step:
-        """A rod or a pin into its hole."""
+        """Return a rod or a pin into its hole."""
         words = said(
             "Through a scrap with the same hole, so that it goes in square; as deep as the tape "
             "says."
@@ -327,7 +327,7 @@ class Fixing:
         before: tuple[Act, ...] = (),
         people: int = 1,
     ) -> Step:
-        """What goes into holes that are there, loosely or for good."""
+        """Return what goes into holes that are there, loosely or for good."""
         many, screw = len(marks), "screw"
         if all(self._class(mark).goes == "through" for mark in marks):
             screw, words = "anchor", said(*self._class(marks[0]).words)

@@ -48,7 +48,7 @@ class MarkReport(NamedTuple):
 
 
 def tell(plan: Plan, mark: Mark, told: MarkReport) -> Plan:
-    """The plan after a hole.
+    """Return the plan after a hole.
 
     Args:
         plan: as it was thought to be.
@@ -85,7 +85,7 @@ def tell(plan: Plan, mark: Mark, told: MarkReport) -> Plan:
 
 
 def done(plan: Plan, piece: str, step: str, at: datetime | None, by: str) -> Plan:
-    """The plan after a step was done; one that was done before stays as it was."""
+    """Return the plan after a step was done; one that was done before stays as it was."""
     if step in plan.as_built.steps(piece):
         return plan
     return replace(
@@ -97,7 +97,7 @@ def done(plan: Plan, piece: str, step: str, at: datetime | None, by: str) -> Pla
 
 
 def mounted(plan: Plan, piece: str, places_mm: tuple[float, ...]) -> Plan:
-    """The plan with where what carries a piece really is: its own holes follow.
+    """Return the plan with where what carries a piece really is: its own holes follow.
 
     Raises:
         PlanError: not one place for each of them, or beyond the piece.
@@ -121,7 +121,7 @@ def mounted(plan: Plan, piece: str, places_mm: tuple[float, ...]) -> Plan:
 
 
 def begun_again(plan: Plan, piece: str) -> Plan:
-    """The plan with nothing of a piece done.
+    """Return the plan with nothing of a piece done.
 
     What was drilled for it is filled, and stays in the wall as old holes.
     """
@@ -147,7 +147,7 @@ def _filled(hole: Drilled, wall: Wall) -> Feature:
 
 
 def _learned(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
-    """The wall with what the bit met among its readings.
+    """Return the wall with what the bit met among its readings.
 
     Where no wood was met no stud is counted on.
     """
@@ -164,7 +164,7 @@ def _learned(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
 
 
 def _without(wall: Wall, stud_mm: float, x_mm: float) -> Wall:
-    """The wall with a stud where the readings now have it, clear of the hole.
+    """Return the wall with a stud where the readings now have it, clear of the hole.
 
     Without it where they do not say.
     """
@@ -186,7 +186,7 @@ def _without(wall: Wall, stud_mm: float, x_mm: float) -> Wall:
 
 
 def _shifted(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
-    """The wall with the stud where it was found beside the mark."""
+    """Return the wall with the stud where it was found beside the mark."""
     by = told.by_mm
     if by is None or by == 0 or abs(by) > _FURTHEST_MM:
         said = say_length(_FURTHEST_MM, "metric")
@@ -223,7 +223,7 @@ def _about(reading: Reading, centre: float, old: float | None) -> bool:
 
 
 def _lined(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
-    """The wall with a lining as thick as the bit found it.
+    """Return the wall with a lining as thick as the bit found it.
 
     Its thickest layer takes up the difference.
     """

@@ -33,7 +33,7 @@ class Proved(NamedTuple):
 
 
 def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
-    """The load that proves a piece: no more than it was checked for.
+    """Return the load that proves a piece: no more than it was checked for.
 
     Args:
         piece: as it hangs.
@@ -86,7 +86,7 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
 
 
 def prove(proof: Proof, load: ProofLoad) -> Proved:
-    """What the readings say.
+    """Return what the readings say.
 
     Args:
         proof: as read.

@@ -44,5 +44,5 @@ def said(*words: str) -> tuple[Message, ...]:
 
 
 def spot(mark: Mark) -> str:
-    """A hole's place as part of a step's key."""
+    """Return a hole's place as part of a step's key."""
     return f"{mark.x_mm:.0f}-{mark.y_mm:.0f}"

@@ -127,7 +127,7 @@ class _Work:
         )
 
     def _finish(self, bored: Do) -> Step:
-        """The finish of what was bored from the wall; it dries before anybody touches it."""
+        """Return the finish of what was bored from the wall; it dries before anybody touches it."""
         [thing] = [act.thing for act in bored.acts if act.verb == "bore"]
         words = said("Every coat, as the schedule has them; keep it out of the holes.")
         hours = self.finished.coats[-1].row.handle_hours * self.finished.slower
@@ -169,7 +169,10 @@ class _Work:
         return mount_of(self.piece).extras(self.piece, self.plan.wall)
 
     def _extra(self, extra: Extra, fixings: Counter[str]) -> str:
-        """What goes in besides, in words: a screw of its own, or what goes into this wall."""
+        """Return what goes in besides, in words.
+
+        A screw of its own, or what goes into this wall.
+        """
         if extra.screw is None:
             return next(iter(fixings), "the same as here")
         row = data.screws()[extra.screw]
@@ -237,7 +240,7 @@ class _Work:
         )
 
     def _line(self) -> Step:
-        """The line that everything is measured from: where the hardware goes."""
+        """Return the line that everything is measured from: where the hardware goes."""
         datum, (name, height) = self.plan.datum, self.hanging.line
         along = "With a long level or a laser: floor and ceiling run off."
         if self.plan.policy.level == "eye":
@@ -254,7 +257,7 @@ class _Work:
         )
 
     def _do(self, each: Do) -> Step:
-        """What is no hole."""
+        """Return what is not a hole."""
         minds = tuple(mount_of(self.piece).lifting(self.piece)) if each.lifts else ()
         people = self.people if each.lifts else 1
         return Step(

@@ -155,7 +155,7 @@ class LineLoad:
         return load, turning
 
     def even(self) -> tuple[float, float]:
-        """An even part of all load and all turning load, each over its duration factor.
+        """Return an even part of all load and all turning load, each over its duration factor.
 
         The least that is the hardest.
         """
@@ -171,7 +171,7 @@ class LineLoad:
         ) / count
 
     def demands(self) -> dict[int, tuple[Demand, ...]]:
-        """The load cases that can govern at each support.
+        """Return the load cases that can govern at each support.
 
         For years, and for minutes, downwards and upwards.
         """
@@ -354,14 +354,14 @@ def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Dema
 
 
 def unweighed(piece: Piece) -> tuple[str, ...]:
-    """What to find out about the loads: nothing listed, or things without a weight."""
+    """Return what to find out about the loads: nothing listed, or things without a weight."""
     if not piece.things:
         return (f"what “{piece.name}” will carry.",)
     return tuple(f"what “{thing.name}” weighs." for thing in piece.things if thing.mass_kg is None)
 
 
 def contents_of(piece: Piece, supports_mm: tuple[float, ...] | None = None) -> Contents:
-    """What stands on a piece.
+    """Return what stands on a piece.
 
     Loads along it, and how far from the wall each is; spread loads cut at the supports.
     """

@@ -18,7 +18,7 @@ class Push(NamedTuple):
 
 
 def push_of(piece: Piece) -> Push:
-    """The accidental force on a piece, at the worst place of its front edge."""
+    """Return the accidental force on a piece, at the worst place of its front edge."""
     most, rows = data.uses()[piece.use].push_n, data.pushes()
     if piece.use in _BODIES:
         return Push(most, rows["body"])
@@ -33,7 +33,7 @@ def push_of(piece: Piece) -> Push:
 
 
 def heaviest_n(piece: Piece) -> float:
-    """The heaviest thing on one hook.
+    """Return the heaviest thing on one hook.
 
     Of things that hang side by side, what hangs within one hand's reach.
     """

@@ -28,7 +28,7 @@ _FEW = int(data.house("sharing_few"))
 def best(
     judge: Callable[[Sharing], list[Check]], load: Callable[[Sharing], LineLoad], usual: Sharing
 ) -> list[Check]:
-    """The checks of the usual way of sharing.
+    """Return the checks of the usual way of sharing.
 
     Where its strength is close or fails, that of the best other way instead.
 

@@ -83,7 +83,7 @@ class ShelfLoad(LineLoad):
         )
 
     def sag(self, creep: float, contents_share: float = 1.0) -> Sag:
-        """The sag greatest for its span, under own weight and contents without use factors.
+        """Return the sag greatest for its span, under own weight and contents without use factors.
 
         Args:
             creep: how much of their creep the parts have done: 0 on the first day, 1 over the
@@ -101,7 +101,7 @@ class ShelfLoad(LineLoad):
 
 
 def bending_parts(piece: Shelf) -> tuple[tuple[str, str, composite.Component], ...]:
-    """The parts that bend together along a shelf.
+    """Return the parts that bend together along a shelf.
 
     Its board and its stiffener, each with name and row of the boards table.
     """

@@ -27,7 +27,7 @@ class Stiffener(NamedTuple):
 
 
 def stiffener(piece: Shelf) -> Stiffener | None:
-    """What stiffens a shelf's front; None where nothing does."""
+    """Return what stiffens a shelf's front; None where nothing does."""
     front = piece.front_edge
     if front is None or not front.height_mm:
         return None

@@ -54,14 +54,14 @@ _BESIDE_MM = 34.0
 
 
 def scale_for(wide_mm: float, high_mm: float, room: tuple[float, float]) -> int:
-    """The largest usual scale at which so much goes into a room on paper; n of 1 : n."""
+    """Return the largest usual scale at which so much goes into a room on paper; n of 1 : n."""
     return next(
         (n for n in SCALES if wide_mm / n <= room[0] and high_mm / n <= room[1]), SCALES[-1]
     )
 
 
 def overview(plan: Plan, units: Units, per: float) -> Drawing:
-    """The whole wall.
+    """Return the whole wall.
 
     Its studs, what must not be drilled, every piece with its number, a cross at every hole.
     """
@@ -160,7 +160,7 @@ def close_up(piece: AnyPiece, plan: Plan, units: Units, per: float) -> Drawing:
 
 
 def room_for(piece: AnyPiece, plan: Plan, units: Units, room: tuple[float, float]) -> int:
-    """The scale of a close-up in a room on paper."""
+    """Return the scale of a close-up in a room on paper."""
     for n in SCALES:
         drawing = close_up(piece, plan, units, n)
         if drawing.wide / n <= room[0] and drawing.high / n <= room[1]:

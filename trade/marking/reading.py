@@ -27,7 +27,7 @@ def zero(datum: Datum, piece: AnyPiece, wall: Wall) -> tuple[float, float]:
 
 
 def read(datum: Datum, piece: AnyPiece, wall: Wall, x_mm: float, y_mm: float) -> Reading:
-    """A place from the datum."""
+    """Return a place from the datum."""
     across, up = zero(datum, piece, wall)
     return Reading(x_mm - across, y_mm - up)
 
@@ -49,7 +49,7 @@ def say_up(reading: Reading, datum: Datum, units: Units) -> str:
 
 
 def say_datum(datum: Datum, units: Units) -> str:
-    """What is measured from, in words."""
+    """Return what is measured from, in words."""
     stud = say_length(datum.stud_mm or 0.0, units)
     across = {
         "left": "From the left corner",

@@ -133,7 +133,7 @@ def template(piece: AnyPiece, plan: Plan, units: Units) -> Drawing:
 
 
 def by_support(piece: AnyPiece, plan: Plan, units: Units) -> list[Drawing]:
-    """The template cut up.
+    """Return the template cut up.
 
     What is around each support's holes, to be laid on the wall one by one by its level line.
     """
@@ -276,7 +276,7 @@ def _numbers(holes: list[Mark], place: object, at: float) -> str:
 
 
 def _stick(name: str, ticks: list[tuple[float, str]]) -> Drawing:
-    """A lath lying down.
+    """Return a lath lying down.
 
     Its ticks on the lower edge, their words standing on them, close ones moved up in turns.
     """

@@ -97,7 +97,7 @@ def unit(
     stiff: bool,
     sagging: int = 0,
 ) -> Beam:
-    """The same under 1 N each and of unit stiffness.
+    """Return the same under 1 N each and of unit stiffness.
 
     Worked out once, however many weights and screws are then tried.
 
@@ -163,7 +163,7 @@ class Bare(NamedTuple):
 
 @memoized(limit=256)
 def bare_beam(length_mm: float, supports_mm: tuple[float, ...], along: bool) -> Bare:
-    """A beam before it is loaded; worked out once for all that is then put on it.
+    """Return a beam before it is loaded; worked out once for all that is then put on it.
 
     Args:
         length_mm: end to end.
@@ -189,7 +189,10 @@ def bare_beam(length_mm: float, supports_mm: tuple[float, ...], along: bool) -> 
 
 
 def widest_mm(length_mm: float, supports_mm: tuple[float, ...]) -> float:
-    """The span that governs an evenly loaded beam: its widest gap, or twice its longer overhang."""
+    """Return the span that governs an evenly loaded beam.
+
+    Its widest gap, or twice its longer overhang.
+    """
     gaps = [b - a for a, b in pairwise(supports_mm)]
     return max([*gaps, 2 * supports_mm[0], 2 * (length_mm - supports_mm[-1])])
 
@@ -207,7 +210,7 @@ def _places(length: float, supports: tuple[float, ...]) -> Array:
 
 
 def _span_at(length: float, supports: tuple[float, ...], places: list[float]) -> Array:
-    """The span that each place belongs to."""
+    """Return the span that each place belongs to."""
     edges = np.array([0.0, *supports, length])
     spans = (edges[1:] - edges[:-1]) * np.array([2.0] + [1.0] * (len(supports) - 1) + [2.0])
     return spans[np.searchsorted(edges[1:-1], places)]
@@ -231,7 +234,7 @@ def _load_terms(x: Array, start: Array, end: Array) -> tuple[Array, Array]:
 
 
 def _turned(x: Array, start: Array, end: Array) -> Array:
-    """The second of these alone.
+    """Return the second of these alone.
 
     Of points, as pushes are, no more is to be worked out than how far they are to the left.
     """

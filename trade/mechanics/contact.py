@@ -30,7 +30,7 @@ class PlateReaction(NamedTuple):
 def solve_contact(
     moment_nmm: float, heights_mm: tuple[float, ...], face_n_per_mm: float, pull_n: float = 0.0
 ) -> PlateReaction | None:
-    """The pulls that hold a moment and a pull straight out.
+    """Return the pulls that hold a moment and a pull straight out.
 
     Any set of pulls that is in equilibrium and over no limit is safe (lower bound theorem), so a
     fastener near the pressed edge is left out of the pull where counting it would only pull the
@@ -84,7 +84,7 @@ def solve_contact(
 
 
 def limit_moment(highest_mm: float, face_n_per_mm: float, pull_n: float = 0.0) -> float:
-    """The greatest moment that can be answered, N mm.
+    """Return the greatest moment that can be answered, N mm.
 
     The block as deep as the highest fastener, and the pull at its height.
     """
@@ -92,7 +92,7 @@ def limit_moment(highest_mm: float, face_n_per_mm: float, pull_n: float = 0.0) -
 
 
 def _no_contact(moment: float, ranked: list[float], pull: float) -> list[float] | None:
-    """Pulls when the plate lifts off everywhere: about the fasteners' own middle.
+    """Return pulls when the plate lifts off everywhere: about the fasteners' own middle.
 
     None when one of them would have to push.
     """
@@ -149,7 +149,9 @@ def _block_middle(
 def rotation_stiffness(
     heights_mm: tuple[float, ...], screw_n_per_mm: float, face_n_per_mm2: float
 ) -> float:
-    """Turning stiffness of the same plate while everything is still elastic, N mm per radian.
+    """Return the turning stiffness of the same plate while everything is still elastic.
+
+    N mm per radian.
 
     The face is a bed of springs that only press, the fasteners springs that only pull: half f x^2 =
     k sum(y - x).

@@ -67,5 +67,5 @@ __all__ = [
 
 
 def mount_of(piece: AnyPiece) -> Mount[Any]:
-    """The kind of a piece."""
+    """Return the kind of a piece."""
     return _BY_PIECE[type(piece)]

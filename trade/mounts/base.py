@@ -79,7 +79,7 @@ class Shape(NamedTuple):
 def block(
     role: Role, left: float, bottom: float, right: float, top: float, support: int | None = None
 ) -> Shape:
-    """A rectangle."""
+    """Return a rectangle."""
     return Shape(role, ((left, bottom), (right, bottom), (right, top), (left, top)), support)
 
 
@@ -98,12 +98,12 @@ class Part(NamedTuple):
 
 
 def cut(name: str, board: str, many: int, length: float, width: float, thick: float) -> Part:
-    """A part that is cut from a row of the boards table."""
+    """Return a part that is cut from a row of the boards table."""
     return Part(name, data.boards()[board].name, many, (length, width, thick))
 
 
 def cut_dowel(name: str, board: str, many: int, length: float, wide: float) -> Part:
-    """A part that is cut from a dowel rod of a row of the boards table."""
+    """Return a part that is cut from a dowel rod of a row of the boards table."""
     return Part(name, data.boards()[board].name, many, (length, wide, wide), round=True)
 
 
@@ -196,17 +196,17 @@ class Mount(ABC, Generic[P]):
 
     @abstractmethod
     def front(self, piece: P) -> list[Shape]:
-        """It seen from the front, what is furthest behind first."""
+        """Return it seen from the front, what is furthest behind first."""
 
     @abstractmethod
     def side(self, piece: P, support: Any) -> list[Shape]:
-        """It cut at a support, seen from the left.
+        """Return it cut at a support, seen from the left.
 
         The back of what is fixed to the wall at `-seat.back_mm`.
         """
 
     def parts(self, piece: P, wall: Wall) -> list[Part]:
-        """What it is made of, screws and anchors apart, the greatest part first."""
+        """Return what it is made of, screws and anchors apart, the greatest part first."""
         return [board_part(piece, wall)] if isinstance(piece, Shelf) else []
 
     def extras(self, piece: P, wall: Wall) -> list[Extra]:
@@ -214,7 +214,7 @@ class Mount(ABC, Generic[P]):
         return []
 
     def details(self, piece: P, wall: Wall, units: Units) -> dict[str, Detail]:
-        """What is done to its parts besides cutting them to size, by their names.
+        """Return what is done to its parts besides cutting them to size, by their names.
 
         A part that needs nothing is left out.
         """
@@ -229,11 +229,11 @@ class Mount(ABC, Generic[P]):
         return []
 
     def landed(self, piece: P, wall: Wall) -> P:
-        """A piece as it should be where it was put; most kinds stay where that is."""
+        """Return a piece as it should be where it was put; most kinds stay where that is."""
         return piece
 
     def cures(self, piece: P) -> Iterator[tuple[str, Message, P]]:
-        """Changes of its own hardware that may help, least trouble first.
+        """Yield changes of its own hardware that may help, least trouble first.
 
         A code, what to do, and the piece after it.
         """
@@ -249,11 +249,14 @@ class Mount(ABC, Generic[P]):
         """How it goes up."""
 
     def assumes(self, piece: P) -> tuple[Assumption, ...]:
-        """What its verdict takes for granted besides what every wall does; most kinds nothing."""
+        """Return what its verdict takes for granted besides what every wall does.
+
+        Most kinds nothing.
+        """
         return ()
 
     def cautions(self, piece: P, wall: Wall) -> list[Message]:
-        """What to mind with this kind here."""
+        """Return what to mind with this kind here."""
         return []
 
     @property
@@ -262,12 +265,12 @@ class Mount(ABC, Generic[P]):
         return "body_kg" in self.make.__struct_fields__
 
     def body_kg(self, piece: P) -> float | None:
-        """What its body weighs empty; None when nobody knows, or it has none."""
+        """Return what its body weighs empty; None when nobody knows, or it has none."""
         found: float | None = getattr(piece, "body_kg", None)
         return found
 
     def confirmed(self, piece: P) -> P:
-        """The piece with every doubt of its own settled for the better."""
+        """Return the piece with every doubt of its own settled for the better."""
         return replace(piece, **dict.fromkeys(self.doubts, True)) if self.doubts else piece
 
     def board_of(self, piece: P) -> tuple[str, float] | None:
@@ -275,11 +278,11 @@ class Mount(ABC, Generic[P]):
         return (piece.board, piece.thickness_mm) if isinstance(piece, Shelf) else None
 
     def with_board(self, piece: P, board: str, thickness_mm: float) -> P:
-        """The piece with another board; only for kinds that have one."""
+        """Return the piece with another board; only for kinds that have one."""
         return replace(piece, board=board, thickness_mm=thickness_mm)
 
     def measured(self, piece: P, board: str, called_mm: float, found_mm: float) -> P:
-        """The piece with every part of a wood and thickness as thick as it was found to be."""
+        """Return the piece with every part of a wood and thickness as thick as was measured."""
         fields = {
             field: found_mm
             for wood, sizes in self.woods
@@ -294,7 +297,10 @@ class Mount(ABC, Generic[P]):
         return fields
 
     def follow(self, piece: P, question: str, policy: Policy) -> P:
-        """The piece as a policy answers a question about hardware: `plates`, `stays` or `made`."""
+        """Return the piece as a policy answers a question about hardware.
+
+        `plates`, `stays` or `made`.
+        """
         return piece
 
     def suits(self, piece: P, policy: Policy) -> bool:
@@ -306,22 +312,27 @@ class Mount(ABC, Generic[P]):
         return False
 
     def with_rows(self, piece: P, rows: int) -> P | None:
-        """The piece held in so many rows; None for a kind without rows."""
+        """Return the piece held in so many rows; None for a kind without rows."""
         return None
 
     def shorter_rods(self, piece: P) -> tuple[P, float] | None:
-        """The piece with its rods as short as its depth asks, and how deep they are then, mm.
+        """Return the piece with its rods as short as its depth asks.
+
+        And how deep they are then, mm.
 
         None where they are short enough, or where it has none.
         """
         return None
 
     def taller(self, piece: P) -> Iterator[tuple[P, float]]:
-        """The piece with a taller body that reaches further down, and how high it is then, mm."""
+        """Yield the piece with a taller body that reaches further down.
+
+        And how high it is then, mm.
+        """
         yield from ()
 
     def weight_kg(self, piece: P) -> float | None:
-        """What has to be lifted into place; None when nobody knows, or nothing heavy is."""
+        """Return what has to be lifted into place; None when nobody knows, or nothing heavy is."""
         if isinstance(piece, Shelf):
             return board_n(piece) / G_N_PER_KG
         return self.body_kg(piece)
@@ -362,7 +373,7 @@ class Mount(ABC, Generic[P]):
         return None
 
     def box(self, piece: P) -> Box:
-        """The room it takes on the wall.
+        """Return the room it takes on the wall.
 
         All that is seen from the front, but for what stands on the floor only to hold it.
         """
@@ -370,7 +381,7 @@ class Mount(ABC, Generic[P]):
 
 
 def around(shapes: list[Shape]) -> Box:
-    """The least room that holds some shapes."""
+    """Return the least room that holds some shapes."""
     across, up = zip(*(point for shape in shapes for point in shape.points), strict=True)
     return Box(min(across), max(across), min(up), max(up))
 
@@ -396,7 +407,7 @@ def holes(supports: Sequence[AnySupport]) -> list[Hole]:
 
 
 def board_part(piece: Shelf, wall: Wall) -> Part:
-    """A shelf's board, as long as its longer edge."""
+    """Return a shelf's board, as long as its longer edge."""
     return cut("board", piece.board, 1, longest_mm(piece, wall), piece.depth_mm, piece.thickness_mm)
 
 
@@ -409,7 +420,7 @@ def loose_mm(rods: int) -> float:
 
 
 def bored(bores: list[Bore], units: Units) -> tuple[Work, ...]:
-    """The holes in a piece's back edge as work on its board."""
+    """Return the holes in a piece's back edge as work on its board."""
     sizes = dict.fromkeys((bore.bit_mm(units), bore.depth_mm) for bore in bores)
     return tuple(
         Bored(
@@ -423,7 +434,7 @@ def bored(bores: list[Bore], units: Units) -> tuple[Work, ...]:
 
 
 def board_detail(piece: Shelf, wall: Wall, bores: list[Bore], units: Units) -> Detail:
-    """A shelf's board.
+    """Return a shelf's board.
 
     Scribed to the wall, banded where it is out of a sheet, bored in its back.
     """
@@ -439,7 +450,7 @@ def board_detail(piece: Shelf, wall: Wall, bores: list[Bore], units: Units) -> D
 
 
 def board_front(piece: Any) -> Shape:
-    """A board, from the front."""
+    """Return a board, from the front."""
     return block(
         "board",
         piece.left_mm,
@@ -450,12 +461,12 @@ def board_front(piece: Any) -> Shape:
 
 
 def board_side(piece: Any) -> Shape:
-    """A board, from the side, its back on the lining."""
+    """Return a board, from the side, its back on the lining."""
     return block("board", 0.0, piece.top_mm - piece.high_mm, piece.depth_mm, piece.top_mm)
 
 
 def support_name(index: int, count: int, noun: str) -> str:
-    """What to call a support.
+    """Return what to call a support.
 
     Left bracket, middle bracket, right bracket; by number when there are more than three.
     """

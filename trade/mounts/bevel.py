@@ -49,7 +49,7 @@ class Bevel(NamedTuple):
         return self.thick_mm * self.slope
 
     def at_cleat(self, case: Demand) -> Demand:
-        """The piece's load case as what the wall's half must resist about its lower edge."""
+        """Return the piece's load case as what the wall's half must resist about its lower edge."""
         load = max(case.load_n, 0.0)
         turning = (
             case.moment_nmm + load * self.thick_mm / 2
@@ -140,7 +140,7 @@ def lock(
     loads: Iterable[tuple[float, float]],
     unknown: tuple[str, ...],
 ) -> Check:
-    """What keeps it from climbing off, and from being lifted.
+    """Return what keeps it from climbing off, and from being lifted.
 
     Two screws through its back into the cleat.
 
@@ -209,7 +209,7 @@ def checks(
     unknown: tuple[str, ...],
     holder: Holder | None = None,
 ) -> list[Check]:
-    """The wall's half itself.
+    """Return the wall's half itself.
 
     Bent out and twisted between its screws, and pressed along its sharp edge.
 
@@ -332,7 +332,7 @@ def _bending(
 
 
 def _twist(bevel: Bevel, holder: Holder, unknown: tuple[str, ...]) -> Check:
-    """A holder pulls at the bevel, above the middle of the cleat.
+    """Check twist: a holder pulls at the bevel, above the middle of the cleat.
 
     Half of that twists it to either side, all of it at an end.
     """
@@ -362,7 +362,7 @@ def _twist(bevel: Bevel, holder: Holder, unknown: tuple[str, ...]) -> Check:
 
 
 def _nib(bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]) -> Check:
-    """The bevel presses across the grain of a sharp edge."""
+    """Check bearing of the bevel, across the grain of a sharp edge."""
     row, sums = data.boards()[bevel.wood], Calculation()
     force = sum(hypot(cases[0].load_n, cases[0].pull_n) for cases in demands.values())
     sums.given("R", force, "force", "weight and pull together on the bevel")

@@ -13,7 +13,7 @@ from trade.plan.model import Piece, Shelf, Wall
 
 
 def too_few_supports(piece: Piece, noun: str, unknown: tuple[str, ...]) -> Check:
-    """The refusal of a shelf on one support or none."""
+    """Return the refusal of a shelf on one support or none."""
     return make(
         "support.count",
         part="shelf",
@@ -26,7 +26,7 @@ def too_few_supports(piece: Piece, noun: str, unknown: tuple[str, ...]) -> Check
 
 
 def front_parts(piece: Shelf, wall: Wall) -> list[Part]:
-    """What stiffens a shelf's front edge, as a part.
+    """Return what stiffens a shelf's front edge, as a part.
 
     A strip to be cut, a tube to be bought; nothing where nothing does.
     """
@@ -60,7 +60,10 @@ def checks(load: ShelfLoad, unknown: tuple[str, ...]) -> list[Check]:
 
 
 def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
-    """The part that is bent most for what it is of: the board, or what stiffens its front."""
+    """Check the part that is bent most for what it is of.
+
+    The board, or what stiffens its front.
+    """
     worst = max(load.board_demands(), key=lambda d: d.moment_nmm / d.duration)
     rows = [data.boards()[key] for _, key, _ in load.parts]
     stresses = [composite.stress_mpa(worst.moment_nmm, part, load.bent) for part in load.bent]

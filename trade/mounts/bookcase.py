@@ -107,7 +107,7 @@ class _Bookcase(Mount[Bookcase]):
         return insides.details(piece, units)
 
     def front(self, piece: Bookcase) -> list[Shape]:
-        """The body with its boards, the straps' plates behind its top."""
+        """Return the body with its boards, the straps' plates behind its top."""
         left, right, top, t = piece.left_mm, piece.left_mm + piece.length_mm, piece.height_mm, 20.0
         count = max(round(top / 350.0), 1)
         boards = [
@@ -143,11 +143,11 @@ class _Bookcase(Mount[Bookcase]):
         yield from insides.cures(piece)
 
     def landed(self, piece: Bookcase, wall: Wall) -> Bookcase:
-        """It stands on the floor."""
+        """Return it with its foot on the floor."""
         return replace(piece, top_mm=piece.height_mm)
 
     def hanging(self, piece: Bookcase, wall: Wall, policy: Policy) -> Hanging:
-        """It stands first, level and plumb; then the straps."""
+        """Return its hanging: it stands first, level and plumb; then the straps."""
         stand = do(
             "stand",
             "Stand it in its place, and mark its top",
@@ -174,7 +174,7 @@ class _Bookcase(Mount[Bookcase]):
         return Hanging("strap", line, "apart", before=(stand,), after=(back, taut), levelled=False)
 
     def cautions(self, piece: Bookcase, wall: Wall) -> list[Message]:
-        """What people get wrong with bookcases."""
+        """Return what people get wrong with bookcases."""
         return [
             Message(
                 "Heavy books below. Straps into studs, not into the lining; a strap at each end."
@@ -190,13 +190,13 @@ def _strap_high(piece: Bookcase) -> float:
 
 
 def _tips(piece: Bookcase) -> tuple[float, float]:
-    """Turning about its front foot: what tips it, and what keeps it, N mm."""
+    """Return turning about its front foot: what tips it, and what keeps it, N mm."""
     out, at = max(piece.open_mm, CLIMBS_OUT_MM), min(piece.height_mm, PULL_AT_MM)
     return CLIMBER_N * out + PULL_N * at, (piece.body_kg or 0.0) * G_N_PER_KG * piece.depth_mm / 2
 
 
 def _pull_n(piece: Bookcase) -> float:
-    """What one strap is pulled with.
+    """Return what one strap is pulled with.
 
     A climber at one end pulls that end's strap alone (house rule).
     """

@@ -87,7 +87,7 @@ class _BoxShelf(Mount[BoxShelf]):
         )
 
     def weight_kg(self, piece: BoxShelf) -> float | None:
-        """The bare piece."""
+        """Return the bare piece."""
         return _own_n(piece) / G_N_PER_KG
 
     def parts(self, piece: BoxShelf, wall: Wall) -> list[Part]:
@@ -132,7 +132,7 @@ class _BoxShelf(Mount[BoxShelf]):
         }
 
     def front(self, piece: BoxShelf) -> list[Shape]:
-        """The front, its mitres, the screws behind it."""
+        """Return the front, its mitres, the screws behind it."""
         left = piece.left_mm
         right = piece.left_mm + piece.length_mm
         low = piece.top_mm - piece.height_mm
@@ -177,7 +177,7 @@ class _BoxShelf(Mount[BoxShelf]):
                 )
 
     def hanging(self, piece: BoxShelf, wall: Wall, policy: Policy) -> Hanging:
-        """The open box is held up and screwed through its back; then it is closed."""
+        """Return its hanging: the open box is screwed through its back, then closed."""
         opened = do(
             "open", "Leave the box open", "Its top is left off, so that the driver gets in."
         )
@@ -191,7 +191,7 @@ class _BoxShelf(Mount[BoxShelf]):
         return Hanging("box", line, before=(opened,), after=(closed,), lifts=True)
 
     def cautions(self, piece: BoxShelf, wall: Wall) -> list[Message]:
-        """What people get wrong with boxes."""
+        """Return what people get wrong with boxes."""
         return [
             Message(
                 "Leave the top off until the screws are in, or bore holes for the driver; mitres "
@@ -218,7 +218,7 @@ def _own_n(piece: BoxShelf) -> float:
 
 
 def _torsion_nmm(piece: BoxShelf) -> float:
-    """What the closed box may be twisted with for ten years.
+    """Return what the closed box may be twisted with for ten years.
 
     2 A t τ, A inside the middle of its skins.
     """
@@ -233,7 +233,7 @@ def _torsion_nmm(piece: BoxShelf) -> float:
 
 
 def _top_sag(piece: BoxShelf, unknown: tuple[str, ...]) -> Check:
-    """The top skin spans from the back to the front, across the grain's help.
+    """Check the sag of the top skin from back to front, without the grain's help.
 
     A strip as wide as what stands on it evenly.
     """

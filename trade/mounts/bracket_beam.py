@@ -23,7 +23,7 @@ class _BracketBeam(Bracketed[BracketBeam]):
     }
 
     def cautions(self, piece: BracketBeam, wall: Wall) -> list[Message]:
-        """What people get wrong with beams."""
+        """Return what people get wrong with beams."""
         return [
             Message("Screw it to its brackets from below, so that it cannot be slid off."),
             Message("Over a stove or beside a flue local rules say how far wood must stay away."),

@@ -131,7 +131,7 @@ class Bracketed(Mount[B]):
         ]
 
     def hanging(self, piece: B, wall: Wall, policy: Policy) -> Hanging:
-        """The brackets one by one, the far one level with the first.
+        """Return the brackets one by one, the far one level with the first.
 
         Then the board, screwed from below.
         """
@@ -174,7 +174,7 @@ class Bracketed(Mount[B]):
                 yield "stiffener", label, replace(piece, stiffener_mm=high)
 
     def parts(self, piece: B, wall: Wall) -> list[Part]:
-        """The board, the strip under its front, its brackets."""
+        """Return the board, the strip under its front, its brackets."""
         brackets = Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))
         return [board_part(piece, wall), *board.front_parts(piece, wall), brackets]
 
@@ -186,7 +186,7 @@ class Bracketed(Mount[B]):
         )
 
     def front(self, piece: B) -> list[Shape]:
-        """The brackets' legs and the board above them."""
+        """Return the brackets' legs and the board above them."""
         row, under = data.brackets()[piece.bracket], piece.top_mm - piece.high_mm
         places = [piece.left_mm + x for x in piece.supports_mm]
         role: Role = "steel" if row.material == "steel" else "wood"
@@ -203,7 +203,7 @@ class Bracketed(Mount[B]):
         return [*legs, *strip, board_front(piece)]
 
     def side(self, piece: B, support: Support) -> list[Shape]:
-        """The board on the bracket's arm, the leg down the wall."""
+        """Return the board on the bracket's arm, the leg down the wall."""
         row, under = data.brackets()[piece.bracket], piece.top_mm - piece.high_mm
         role: Role = "steel" if row.material == "steel" else "wood"
         return [
@@ -226,7 +226,7 @@ class _BracketShelf(Bracketed[BracketShelf]):
     }
 
     def cautions(self, piece: BracketShelf, wall: Wall) -> list[Message]:
-        """What people get wrong with brackets."""
+        """Return what people get wrong with brackets."""
         return [
             Message(
                 "Level over what carries the shelf, from arm to arm: brackets differ from one "

@@ -81,7 +81,7 @@ class _CleatCabinet(Mount[Cabinet]):
     }
 
     def sized(self, fields: dict[str, Any], wall: Wall, x_mm: float) -> dict[str, Any]:
-        """A row of single plugs where the wall is masonry."""
+        """Return a row of single plugs where the wall is masonry."""
         return fields | ({"screws_each": 1} if wall.build == "mass" else {})
 
     def follow(self, piece: Cabinet, question: str, policy: Policy) -> Cabinet:
@@ -140,7 +140,7 @@ class _CleatCabinet(Mount[Cabinet]):
         )  # a closed body is taken not to twist
 
     def supports(self, piece: Cabinet, wall: Wall) -> list[Support]:
-        """The wall's half of the cleat at each stud: two screws, one above the other."""
+        """Return the wall's half of the cleat at each stud: two screws, one above the other."""
         high = piece.cleat_high_mm
         heights = bevel.screw_heights_mm(high, piece.screws_each)
         foot = piece.top_mm - piece.down_mm - high
@@ -156,7 +156,7 @@ class _CleatCabinet(Mount[Cabinet]):
         ]
 
     def extras(self, piece: Cabinet, wall: Wall) -> list[Extra]:
-        """The screws of its own half."""
+        """Return the screws of its own half."""
         if len(piece.supports_mm) < 2:
             return []
         own = own_half.screws(piece, _pulled(piece, self._load(piece, BODY)))
@@ -187,7 +187,7 @@ class _CleatCabinet(Mount[Cabinet]):
         } | insides.details(piece, units)
 
     def front(self, piece: Cabinet) -> list[Shape]:
-        """The body with two doors; the cleat and the spacer behind it."""
+        """Return the body with two doors; the cleat and the spacer behind it."""
         left = piece.left_mm
         right = piece.left_mm + piece.length_mm
         top = piece.top_mm
@@ -227,7 +227,7 @@ class _CleatCabinet(Mount[Cabinet]):
         ]
 
     def side(self, piece: Cabinet, support: Support) -> list[Shape]:
-        """The body in front of the cleat's two halves and the spacer."""
+        """Return the body in front of the cleat's two halves and the spacer."""
         t, top, bottom = piece.cleat_mm, piece.top_mm, piece.top_mm - piece.height_mm
         return [
             block("face", t, bottom, t + piece.depth_mm, top),
@@ -238,7 +238,7 @@ class _CleatCabinet(Mount[Cabinet]):
         ]
 
     def cures(self, piece: Cabinet) -> Iterator[tuple[str, Message, Cabinet]]:
-        """A lock; a steeper bevel; a higher cleat.
+        """Yield a lock; a steeper bevel; a higher cleat.
 
         Its inside parted once more, or of thicker boards.
         """
@@ -275,7 +275,7 @@ class _CleatCabinet(Mount[Cabinet]):
         yield from insides.cures(piece)
 
     def hanging(self, piece: Cabinet, wall: Wall, policy: Policy) -> Hanging:
-        """The wall's half goes up level.
+        """Return its hanging: the wall's half goes up level.
 
         The piece gets its own half and its spacer, and is lifted on.
         """
@@ -320,7 +320,7 @@ class _CleatCabinet(Mount[Cabinet]):
         )
 
     def cautions(self, piece: Cabinet, wall: Wall) -> list[Message]:
-        """What people get wrong with cleats."""
+        """Return what people get wrong with cleats."""
         return [
             Message(
                 "Spacer at the bottom as thick as the cleat, {t}, or it leans.",

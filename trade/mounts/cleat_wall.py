@@ -99,7 +99,7 @@ class _CleatWall(Mount[CleatWall]):
         return [*found, holder, *hooks.checks(piece, "holder")]
 
     def assumes(self, piece: CleatWall) -> tuple[Assumption, ...]:
-        """That its holders carry what is in them."""
+        """Return that its holders carry what is in them."""
         return hooks.assumed(piece, "holder")
 
     def supports(self, piece: CleatWall, wall: Wall) -> list[Support]:
@@ -123,7 +123,7 @@ class _CleatWall(Mount[CleatWall]):
         ]
 
     def parts(self, piece: CleatWall, wall: Wall) -> list[Part]:
-        """A cleat a row; holders get the other halves."""
+        """Return a cleat a row; holders get the other halves."""
         return [
             cut(
                 "cleat",
@@ -174,7 +174,7 @@ class _CleatWall(Mount[CleatWall]):
         return shapes
 
     def side(self, piece: CleatWall, support: Support) -> list[Shape]:
-        """The row that is cut, a holder on it."""
+        """Return the row that is cut, a holder on it."""
         t, edge = piece.cleat_mm, support.foot_mm + piece.cleat_high_mm
         return [
             *bevel_of(piece).shapes(edge, edge + 30),
@@ -218,7 +218,10 @@ class _CleatWall(Mount[CleatWall]):
                 )
 
     def hanging(self, piece: CleatWall, wall: Wall, policy: Policy) -> Hanging:
-        """The lowest row to the level line; each further one on blocks of the same height."""
+        """Return the lowest row to the level line.
+
+        Each further one on blocks of the same height.
+        """
         holders = do(
             "holders",
             "Hang the holders",
@@ -238,7 +241,7 @@ class _CleatWall(Mount[CleatWall]):
         )
 
     def cautions(self, piece: CleatWall, wall: Wall) -> list[Message]:
-        """What people get wrong with cleat walls."""
+        """Return what people get wrong with cleat walls."""
         found = [
             Message(
                 "A foot as thick as the cleat on every holder, or it leans. Leave rows free for "

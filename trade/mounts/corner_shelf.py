@@ -113,7 +113,7 @@ class _Angle(NamedTuple):
         return thick_mm / sin(radians(self.degrees))
 
     def edge(self) -> tuple[Work, ...]:
-        """The edge along the other wall, where the corner is not square."""
+        """Return the edge along the other wall, where the corner is not square."""
         off, out = self.degrees - 90, self.reach_mm[1]
         if abs(off) < _SQUARE_DEG:
             return ()
@@ -127,7 +127,7 @@ class _Angle(NamedTuple):
         )
 
     def inner(self, thick_mm: float) -> tuple[Work, ...]:
-        """The end of a ledger that goes into the corner, or against the first ledger."""
+        """Return the end of a ledger that goes into the corner, or against the first ledger."""
         off = self.degrees - 90
         if abs(off) < _SQUARE_DEG:
             return ()
@@ -232,13 +232,13 @@ class _CornerShelf(Mount[CornerShelf]):
         ]
 
     def supports(self, piece: CornerShelf, wall: Wall) -> list[Support]:
-        """The screws of this wall's ledger."""
+        """Return the screws of this wall's ledger."""
         high = piece.ledger_high_mm
         foot = piece.top_mm - piece.thickness_mm - high
         return strips.on_studs(piece, wall, NOUN, piece.ledger, piece.ledger_mm, high, foot)
 
     def parts(self, piece: CornerShelf, wall: Wall) -> list[Part]:
-        """The board, sawn to its corner and off aslant, and both ledgers."""
+        """Return the board, sawn to its corner and off aslant, and both ledgers."""
         t, high, corner = piece.ledger_mm, piece.ledger_high_mm, _Angle.of(piece, wall)
         return [
             cut(
@@ -251,7 +251,7 @@ class _CornerShelf(Mount[CornerShelf]):
         ]
 
     def extras(self, piece: CornerShelf, wall: Wall) -> list[Extra]:
-        """The other ledger's screws.
+        """Return the other ledger's screws.
 
         Its furthest and one near the corner, as many one above the other as here.
         """
@@ -260,7 +260,7 @@ class _CornerShelf(Mount[CornerShelf]):
         ]
 
     def details(self, piece: CornerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
-        """The corner, the slanting front; the ledgers' outer ends mitred to stay under it.
+        """Return the corner, the slanting front; the ledgers' outer ends mitred to stay under it.
 
         The second cut to the first.
         """
@@ -287,7 +287,7 @@ class _CornerShelf(Mount[CornerShelf]):
         }
 
     def front(self, piece: CornerShelf) -> list[Shape]:
-        """The board, the ledger under it, the other ledger's end."""
+        """Return the board, the ledger under it, the other ledger's end."""
         under = piece.top_mm - piece.thickness_mm
         left = piece.left_mm
         right = piece.left_mm + piece.length_mm
@@ -304,7 +304,7 @@ class _CornerShelf(Mount[CornerShelf]):
         ]
 
     def side(self, piece: CornerShelf, support: Support) -> list[Shape]:
-        """The board on its ledger."""
+        """Return the board on its ledger."""
         under = piece.top_mm - piece.thickness_mm
         return [
             board_side(piece),
@@ -331,7 +331,7 @@ class _CornerShelf(Mount[CornerShelf]):
         return replace(piece, left_mm=left, supports_mm=studs or moved or (piece.length_mm / 2,))
 
     def cures(self, piece: CornerShelf) -> Iterator[tuple[str, Message, CornerShelf]]:
-        """The other wall's screw further out."""
+        """Yield the other wall's screw further out."""
         far = piece.depth_mm * 0.85
         if far > piece.other_mm:
             label = Message(
@@ -341,7 +341,7 @@ class _CornerShelf(Mount[CornerShelf]):
             yield "other", label, replace(piece, other_mm=far)
 
     def hanging(self, piece: CornerShelf, wall: Wall, policy: Policy) -> Hanging:
-        """A ledger on each wall of the corner, the second level from the first.
+        """Return a ledger on each wall of the corner, the second level from the first.
 
         The board on both.
         """
@@ -368,7 +368,7 @@ class _CornerShelf(Mount[CornerShelf]):
         return Hanging("ledger", line, after=(other, board, fasten))
 
     def cautions(self, piece: CornerShelf, wall: Wall) -> list[Message]:
-        """What people get wrong with corners."""
+        """Return what people get wrong with corners."""
         return [
             Message(
                 "Corners are not square: take the angle off with a bevel or cardboard before "
@@ -390,7 +390,7 @@ def outer_mm(piece: CornerShelf) -> float:
 
 
 def shares(here_mm: float, there_mm: float, x_mm: float, y_mm: float) -> _Shares:
-    """A load at x along this wall and y along the other, on three places.
+    """Return a load at x along this wall and y along the other, on three places.
 
     At the corner, `here_mm` and `there_mm` out.
     """
@@ -433,7 +433,7 @@ def _nothing(unknown: tuple[str, ...]) -> Check:
 
 
 def _inner(piece: CornerShelf) -> Check:
-    """A ledger on one screw turns about it: there must be another, in the corner."""
+    """Check that a second screw, in the corner, keeps a ledger from turning."""
     return make(
         "corner.inner",
         part="ledger",
@@ -492,7 +492,10 @@ def _other(
     wall: Wall,
     loads: tuple[str, ...],
 ) -> Check:
-    """The other wall's outer screws, as good as this wall's, if they are known to sit in a stud."""
+    """Return the other wall's outer screws, as good as this wall's.
+
+    If they are known to sit in a stud.
+    """
     years, minutes = strips.durations(like)
     (force, duration, case) = max(
         (

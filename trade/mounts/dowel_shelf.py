@@ -111,7 +111,7 @@ class _DowelShelf(Mount[DowelShelf]):
         return ShelfLoad(piece, 0.0, 0.0, so)
 
     def supports(self, piece: DowelShelf, wall: Wall) -> list[Support]:
-        """The back strip on its studs."""
+        """Return the back strip on its studs."""
         high = piece.thickness_mm
         gaps = [b - a for a, b in pairwise(piece.supports_mm)]
         along = (
@@ -123,7 +123,7 @@ class _DowelShelf(Mount[DowelShelf]):
         )
 
     def parts(self, piece: DowelShelf, wall: Wall) -> list[Part]:
-        """The shelf, its back strip off the same board, the dowels through both."""
+        """Return the shelf, its back strip off the same board, the dowels through both."""
         long, d = piece.strip_mm + piece.in_shelf_mm, piece.dowel_mm
         return [
             cut(
@@ -139,7 +139,7 @@ class _DowelShelf(Mount[DowelShelf]):
         ]
 
     def details(self, piece: DowelShelf, wall: Wall, units: Units) -> dict[str, Detail]:
-        """The shelf as any.
+        """Return the shelf as any.
 
         The strip scribed instead of it, bored for the screws and, with the shelf, for the dowels.
         """
@@ -166,7 +166,7 @@ class _DowelShelf(Mount[DowelShelf]):
         }
 
     def front(self, piece: DowelShelf) -> list[Shape]:
-        """The board; dowels and screws behind it."""
+        """Return the board; dowels and screws behind it."""
         axis, r = piece.top_mm - piece.high_mm / 2, piece.dowel_mm / 2
         dowels = [
             block("hidden", x - r, axis - r, x + r, axis + r)
@@ -176,7 +176,7 @@ class _DowelShelf(Mount[DowelShelf]):
         return [board_front(piece), *dowels, *strips.screws_front(piece, heights)]
 
     def side(self, piece: DowelShelf, support: Support) -> list[Shape]:
-        """The strip on the wall, the shelf in front of it, a dowel through both."""
+        """Return the strip on the wall, the shelf in front of it, a dowel through both."""
         t = piece.strip_mm
         axis = piece.top_mm - piece.high_mm / 2
         r = piece.dowel_mm / 2
@@ -188,7 +188,7 @@ class _DowelShelf(Mount[DowelShelf]):
         ]
 
     def box(self, piece: DowelShelf) -> Box:
-        """The board alone."""
+        """Return the board alone."""
         return Box(
             piece.left_mm,
             piece.left_mm + piece.length_mm,
@@ -218,7 +218,7 @@ class _DowelShelf(Mount[DowelShelf]):
                 )
 
     def hanging(self, piece: DowelShelf, wall: Wall, policy: Policy) -> Hanging:
-        """The strip with its dowels goes up; the front slides on."""
+        """Return its hanging: the strip with its dowels goes up; the front slides on."""
         tried = do(
             "try",
             "Try the front on its strip",
@@ -230,7 +230,7 @@ class _DowelShelf(Mount[DowelShelf]):
         return Hanging("back strip", top, before=(tried,), after=slid_on(policy.stays, "dowels"))
 
     def cautions(self, piece: DowelShelf, wall: Wall) -> list[Message]:
-        """What people get wrong with dowels."""
+        """Return what people get wrong with dowels."""
         return [
             Message("Clamp strip and shelf together and drill both at once: the holes must match."),
             Message("Rip the strip off the same board: the grain runs on."),
@@ -246,7 +246,7 @@ def dowel_places_mm(piece: DowelShelf) -> tuple[float, ...]:
 
 
 def _clear_of_screws(piece: DowelShelf, supports: list[Support]) -> Check:
-    """A screw of the strip and a dowel need a place each.
+    """Return a screw of the strip and a dowel need a place each.
 
     From edge to edge some wood must be left between them.
     """
@@ -295,7 +295,7 @@ def _bending(
     push_n: float,
     unknown: tuple[str, ...],
 ) -> Check:
-    """The dowels share what lasts; one alone takes a push, where it happens."""
+    """Check the dowels: they share what lasts; one alone takes a push."""
     row, sums = data.boards()[piece.dowel], Calculation()
     lasting = (
         sum(

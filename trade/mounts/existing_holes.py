@@ -18,7 +18,7 @@ _LEAST_MM = 1e-3
 
 
 def as_mounted(piece: AnyPiece, as_built: AsBuilt) -> AnyPiece:
-    """The piece with its own holes where what carries it was measured to be.
+    """Return the piece with its own holes where what carries it was measured to be.
 
     As planned where nobody has.
     """
@@ -29,7 +29,7 @@ def as_mounted(piece: AnyPiece, as_built: AsBuilt) -> AnyPiece:
 
 
 def as_hung(piece: AnyPiece, as_built: AsBuilt) -> AnyPiece:
-    """The piece where it hangs, with what really went in; as planned where it does not hang.
+    """Return the piece where it hangs, with what really went in; as planned where it does not hang.
 
     Raises:
         PlanError: it cannot hang so.
@@ -62,7 +62,7 @@ def checks(piece: AnyPiece, plan: Plan) -> list[Check]:
 
 
 def _spoiled(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
-    """The mark that comes nearest to a hole where nothing can hold.
+    """Return the mark that comes nearest to a hole where nothing can hold.
 
     Anchors may go into one that only met no wood.
     """

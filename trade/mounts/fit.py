@@ -15,7 +15,7 @@ _TOUCHING_MM = 1e-6
 
 
 def headroom_mm(piece: AnyPiece) -> float:
-    """What must stay free above a piece for the tallest thing on it and a hand.
+    """Return what must stay free above a piece for the tallest thing on it and a hand.
 
     0 where nobody said how high things are.
     """
@@ -28,7 +28,7 @@ def headroom_mm(piece: AnyPiece) -> float:
 
 
 def items(piece: AnyPiece, own: Box, taken: list[tuple[AnyPiece, Box]], wall: Wall) -> Check | None:
-    """The tallest thing on a shelf, and a hand's room, against what is above it.
+    """Check the tallest thing on a shelf, and a hand's room, against what is above it.
 
     None where nobody said how high things are.
 
@@ -123,7 +123,7 @@ def behind(piece: AnyPiece, wall: Wall) -> Check | None:
 
 
 def to_mind(piece: AnyPiece, wall: Wall) -> list[Message]:
-    """What to mind about reaching it and bringing it in."""
+    """Return what to mind about reaching it and bringing it in."""
     found = []
     reach = data.house("reach_mm")
     if piece.top_mm > reach and not mount_of(piece).stands:

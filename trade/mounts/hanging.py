@@ -89,7 +89,7 @@ def do(
     wait_hours: float = 0.0,
     acts: tuple[Act, ...] = (),
 ) -> Do:
-    """A thing to do, out of plain sentences."""
+    """Return a thing to do, out of plain sentences."""
     return Do(
         key,
         title,

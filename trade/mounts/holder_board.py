@@ -22,7 +22,7 @@ class _HolderBoard(Railed[HolderBoard]):
     }
 
     def cautions(self, piece: HolderBoard, wall: Wall) -> list[Message]:
-        """What people get wrong with holder boards."""
+        """Return what people get wrong with holder boards."""
         return [
             Message(
                 "Fix the holders from behind or between the studs' screws; build it larger than "

@@ -16,7 +16,7 @@ Hooked = Rail | Panel | CleatWall
 
 
 def ask(noun: str) -> Ask:
-    """What is asked for: what one may carry."""
+    """Return what is asked for: what one may carry."""
     return Ask(
         "hook_kg",
         f"One {noun} carries, says its packet",
@@ -27,7 +27,7 @@ def ask(noun: str) -> Ask:
 
 
 def checks(piece: Hooked, noun: str) -> list[Check]:
-    """The heaviest thing on one against what its packet states.
+    """Return the heaviest thing on one against what its packet states.
 
     Nothing to ask where it states nothing.
     """
@@ -55,7 +55,7 @@ def checks(piece: Hooked, noun: str) -> list[Check]:
 
 
 def assumed(piece: Hooked, noun: str) -> tuple[Assumption, ...]:
-    """What is taken for granted of them where no packet says it."""
+    """Return what is taken for granted of them where no packet says it."""
     most_n = heaviest_n(piece)
     if piece.hook_kg is not None or not most_n:
         return ()

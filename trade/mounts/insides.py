@@ -52,7 +52,7 @@ class Inside(NamedTuple):
 
 
 def inside(piece: Bookcase | Cabinet) -> Inside:
-    """The inside of a body whose own boards are as thick as its uprights."""
+    """Return the inside of a body whose own boards are as thick as its uprights."""
     t, bays = piece.inner_mm, piece.dividers + 1
     return Inside(
         bays,
@@ -63,7 +63,7 @@ def inside(piece: Bookcase | Cabinet) -> Inside:
 
 
 def row(piece: Bookcase | Cabinet, into: str, faces: int, units: Units) -> Row:
-    """The holes for shelf pins in so many faces."""
+    """Return the holes for shelf pins in so many faces."""
     every = data.house("pin_every_mm")
     many = max(int((inside(piece).high_mm - 2 * _OFF_MM) / every), 0) + 1
     return Row(
@@ -145,7 +145,7 @@ def checks(piece: Bookcase | Cabinet) -> list[Check]:
 
 
 def cures(piece: P) -> Iterator[tuple[str, Message, P]]:
-    """An upright more, each shelf cut in two by it; thicker loose shelves."""
+    """Yield an upright more, each shelf cut in two by it; thicker loose shelves."""
     if not piece.loose_shelves:
         return
     if isinstance(piece, Bookcase):
@@ -192,7 +192,7 @@ def _on_one(piece: Bookcase | Cabinet) -> _OnOne:
 
 
 def _side(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
-    """A side or an upright as a column between what ties it.
+    """Return a side or an upright as a column between what ties it.
 
     Its bottom, its fixed rows, its top; its back is left out.
     """
@@ -232,7 +232,7 @@ def _side(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
 
 
 def _loaded(on: _OnOne, factor: float | None) -> Calculation:
-    """What one loose shelf carries: contents Q, own weight G, with a use factor f."""
+    """Return what one loose shelf carries: contents Q, own weight G, with a use factor f."""
     sums = Calculation()
     sums.given("Q_0", on.all_n, "force", "what the whole holds")
     sums.given(
@@ -289,7 +289,7 @@ def _sag(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Che
 
 
 def _pin(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
-    """A pin in an upright or a side of the same board, its load a little out of the face."""
+    """Check a pin in a side of the same board, its load a little out of the face."""
     sums = _loaded(on, data.uses()[piece.use].factor)
     sums.given("n_p", _PINS, "count", "pins under it")
     sums.then("F", "(G + f Q) / n_p", "force", "on each")

@@ -88,11 +88,11 @@ class _Bench(Mount[Bench]):
         ]
 
     def supports(self, piece: Bench, wall: Wall) -> list[Support]:
-        """The screws of the ledger."""
+        """Return the screws of the ledger."""
         return ledgers.supports(piece, wall)
 
     def parts(self, piece: Bench, wall: Wall) -> list[Part]:
-        """The board, the ledger, the legs and the board that joins them."""
+        """Return the board, the ledger, the legs and the board that joins them."""
         tall = piece.top_mm - piece.thickness_mm
         found = [
             board_part(piece, wall),
@@ -105,7 +105,7 @@ class _Bench(Mount[Bench]):
         return found
 
     def details(self, piece: Bench, wall: Wall, units: Units) -> dict[str, Detail]:
-        """The legs wait for the floor, which is never level; the apron for the board."""
+        """Return what its parts wait for: the legs for the floor, the apron for the board."""
         foot = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
         return super().details(piece, wall, units) | {
             "ledger": Detail(
@@ -119,7 +119,7 @@ class _Bench(Mount[Bench]):
         }
 
     def front(self, piece: Bench) -> list[Shape]:
-        """The board, the ledger behind, the apron and the legs."""
+        """Return the board, the ledger behind, the apron and the legs."""
         left = piece.left_mm
         right = piece.left_mm + piece.length_mm
         under = piece.top_mm - piece.thickness_mm
@@ -137,7 +137,7 @@ class _Bench(Mount[Bench]):
         ]
 
     def side(self, piece: Bench, support: Support) -> list[Shape]:
-        """The board on its ledger, a leg under its front."""
+        """Return the board on its ledger, a leg under its front."""
         under, d = piece.top_mm - piece.thickness_mm, piece.depth_mm
         return [
             *ledgers.side_shapes(piece),
@@ -164,7 +164,7 @@ class _Bench(Mount[Bench]):
                 )
 
     def hanging(self, piece: Bench, wall: Wall, policy: Policy) -> Hanging:
-        """The ledger at the wall; the legs cut to the floor that is there; the top."""
+        """Return its hanging: the ledger; the legs, cut to the floor that is there; the top."""
         legs = do(
             "legs",
             "Cut the legs to the floor",
@@ -183,7 +183,7 @@ class _Bench(Mount[Bench]):
         )
 
     def cautions(self, piece: Bench, wall: Wall) -> list[Message]:
-        """What people get wrong with benches."""
+        """Return what people get wrong with benches."""
         return [
             Message(
                 "Level the ledger before its second screw; cut the legs to the floor that is "
@@ -196,7 +196,7 @@ KIND = _Bench()
 
 
 def _apron(piece: Bench) -> Stiffener | None:
-    """The board that joins the legs, as what stiffens the front."""
+    """Return the board that joins the legs, as what stiffens the front."""
     row = data.boards()[piece.ledger]
     if not piece.apron_mm:
         return None

@@ -82,11 +82,11 @@ class _LedgerShelf(Mount[LedgerShelf]):
         ]
 
     def supports(self, piece: LedgerShelf, wall: Wall) -> list[Support]:
-        """The screws of the ledger at the back."""
+        """Return the screws of the ledger at the back."""
         return ledgers.supports(piece, wall)
 
     def parts(self, piece: LedgerShelf, wall: Wall) -> list[Part]:
-        """The board, the ledgers, the strip under its front edge."""
+        """Return the board, the ledgers, the strip under its front edge."""
         t, high, sides = piece.ledger_mm, piece.ledger_high_mm, piece.left_side + piece.right_side
         found = [
             board_part(piece, wall),
@@ -97,12 +97,12 @@ class _LedgerShelf(Mount[LedgerShelf]):
         return [*found, *board.front_parts(piece, wall)]
 
     def extras(self, piece: LedgerShelf, wall: Wall) -> list[Extra]:
-        """The screws of its side ledgers, in the walls beside."""
+        """Return the screws of its side ledgers, in the walls beside."""
         many = (piece.left_side + piece.right_side) * piece.side_screws
         return [Extra("Into the side walls", many)] if many else []
 
     def details(self, piece: LedgerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
-        """The board waits for the walls and the ledgers, and its strip for the board."""
+        """Return what waits: the board for walls and ledgers, its strip for the board."""
         walls = piece.left_side + piece.right_side
         foot = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
         screws = strips.screwed(ledgers.supports(piece, wall), piece.left_mm, foot, units)
@@ -121,7 +121,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         }
 
     def front(self, piece: LedgerShelf) -> list[Shape]:
-        """The board, the ledger under it, the side ledgers' ends, the strip."""
+        """Return the board, the ledger under it, the side ledgers' ends, the strip."""
         left = piece.left_mm
         right = piece.left_mm + piece.length_mm
         under = piece.top_mm - piece.thickness_mm
@@ -134,7 +134,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         return [*shapes, *ledgers.screws_front(piece), board_front(piece)]
 
     def side(self, piece: LedgerShelf, support: Support) -> list[Shape]:
-        """The board on its ledger, the strip under its front."""
+        """Return the board on its ledger, the strip under its front."""
         under, shapes = piece.top_mm - piece.thickness_mm, ledgers.side_shapes(piece)
         if (made := stiffener(piece)) is not None:
             shapes.append(
@@ -171,7 +171,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
                 )
 
     def hanging(self, piece: LedgerShelf, wall: Wall, policy: Policy) -> Hanging:
-        """The ledger at the back; the side ledgers level from it; the board dropped in."""
+        """Return the ledger at the back; the side ledgers level from it; the board dropped in."""
         sides = [
             side
             for side, there in (("left", piece.left_side), ("right", piece.right_side))
@@ -209,7 +209,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         )
 
     def cautions(self, piece: LedgerShelf, wall: Wall) -> list[Message]:
-        """What people get wrong with ledgers."""
+        """Return what people get wrong with ledgers."""
         return [
             Message(
                 "Measure back, front and sides at this height: closets are not square. Level "
@@ -222,7 +222,9 @@ KIND = _LedgerShelf()
 
 
 def front_share(count: int) -> float:
-    """What part of a load on a side ledger's front end its front screw takes, all evenly along it.
+    """Return what part of a load on a side ledger's front end its front screw takes.
+
+    All evenly along it.
 
     1/n + e c / sum of c^2.
     """

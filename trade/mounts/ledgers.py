@@ -55,7 +55,7 @@ def shares(length_mm: float, depth_mm: float, sides: int, legs: bool) -> Shares:
 
 
 def ledger_load(piece: Ledgered, part: float) -> LineLoad:
-    """What the ledger at the back carries along its screws.
+    """Return what the ledger at the back carries along its screws.
 
     Args:
         piece: with two screws or more.
@@ -96,7 +96,7 @@ def back_demands(piece: Ledgered, load: LineLoad) -> dict[int, tuple[Demand, ...
 
 
 def supports(piece: Ledgered, wall: Wall) -> list[Support]:
-    """The ledger's screws at each place."""
+    """Return the ledger's screws at each place."""
     high = piece.ledger_high_mm
     return strips.on_studs(
         piece,
@@ -110,7 +110,7 @@ def supports(piece: Ledgered, wall: Wall) -> list[Support]:
 
 
 def anchored(made: list[Support]) -> tuple[str, ...]:
-    """What else to do at a ledger on another wall, when anchors hold it as they do here."""
+    """Return what else to do at a ledger on another wall, when anchors hold it as they do here."""
     if not any(support.anchored for support in made):
         return ()
     return (
@@ -119,13 +119,13 @@ def anchored(made: list[Support]) -> tuple[str, ...]:
 
 
 def screws_front(piece: Ledgered) -> list[Shape]:
-    """The ledger's screws, from the front."""
+    """Return the ledger's screws, from the front."""
     low = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
     return strips.screws_front(piece, tuple(low + up for up in strips.rows(piece.ledger_high_mm)))
 
 
 def side_shapes(piece: Ledgered) -> list[Shape]:
-    """The board on its ledger, cut."""
+    """Return the board on its ledger, cut."""
     under = piece.top_mm - piece.thickness_mm
     return [
         board_side(piece),
@@ -160,7 +160,7 @@ class Strip(NamedTuple):
 
 
 def front_strip(piece: Ledgered, places_mm: tuple[float, ...], under: Stiffener | None) -> Strip:
-    """The front half of the board between what holds its ends, with its widest span.
+    """Return the front half of the board between what holds its ends, with its widest span.
 
     Args:
         piece: the board.
@@ -216,7 +216,7 @@ def front_checks(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> lis
 
 
 def _front(strip: Strip) -> Calculation:
-    """What loads the front, w and P, and its span l."""
+    """Return what loads the front, w and P, and its span l."""
     sums = Calculation()
     sums.given("w", strip.even_n, "force", "half of what lies on it evenly, along the front")
     sums.given("P", strip.inside_n, "force", "of single things what reaches the front")
@@ -225,7 +225,7 @@ def _front(strip: Strip) -> Calculation:
 
 
 def _front_bending(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> Check:
-    """The part of the front that is bent most for its wood, loaded for years or pushed."""
+    """Check the part of the front that is bent most for its wood, for years or pushed."""
     push, span = push_of(piece).n, strip.span_mm
     lasting = strip.even_n * span / 8 + strip.inside_n * span / 4
     cases = (
@@ -264,7 +264,7 @@ def _front_bending(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> C
 
 
 def leg_check(piece: Bench, load_n: float, unknown: tuple[str, ...]) -> Check:
-    """A leg as a column hinged at both ends (Euler)."""
+    """Return a leg as a column hinged at both ends (Euler)."""
     row, sums = data.boards()["pine_white"], Calculation()
     sums.given("F", load_n, "force", "what the hardest-pressed leg carries")
     sums.given("l", max(piece.top_mm - piece.thickness_mm, 1.0), "length", "length of the leg")

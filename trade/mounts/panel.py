@@ -87,11 +87,11 @@ class Panelled(Mount[N]):
         )
 
     def weight_kg(self, piece: N) -> float | None:
-        """The bare piece."""
+        """Return the bare piece."""
         return _own_n(piece) / G_N_PER_KG
 
     def parts(self, piece: N, wall: Wall) -> list[Part]:
-        """The sheet and its battens."""
+        """Return the sheet and its battens."""
         found = [cut("sheet", piece.board, 1, piece.length_mm, piece.height_mm, piece.thickness_mm)]
         if piece.batten_mm:
             found.append(
@@ -102,12 +102,12 @@ class Panelled(Mount[N]):
         return found
 
     def extras(self, piece: N, wall: Wall) -> list[Extra]:
-        """The panel's own screws, into its battens."""
+        """Return the panel's own screws, into its battens."""
         many = piece.rows * piece.panel_screws if piece.batten_mm else 0
         return [Extra("Into the battens", many, _LIGHT, piece.panel_screw_mm)] if many else []
 
     def details(self, piece: N, wall: Wall, units: Units) -> dict[str, Detail]:
-        """The sheet, or its battens, bored for the screws."""
+        """Return the sheet, or its battens, bored for the screws."""
         low = piece.top_mm - piece.height_mm
         screws: tuple[Work, ...] = strips.screwed(
             self.supports(piece, wall), piece.left_mm, low, units
@@ -154,7 +154,7 @@ class Panelled(Mount[N]):
         }
 
     def front(self, piece: N) -> list[Shape]:
-        """The sheet, its battens behind it, its screws."""
+        """Return the sheet, its battens behind it, its screws."""
         left = piece.left_mm
         right = piece.left_mm + piece.length_mm
         low = piece.top_mm - piece.height_mm
@@ -172,7 +172,7 @@ class Panelled(Mount[N]):
         ]
 
     def side(self, piece: N, support: Support) -> list[Shape]:
-        """The sheet on its battens or on the wall."""
+        """Return the sheet on its battens or on the wall."""
         low, b, t = piece.top_mm - piece.height_mm, piece.batten_mm, piece.thickness_mm
         half = _BATTEN_HIGH_MM / 2
         battens = (
@@ -226,7 +226,7 @@ class Panelled(Mount[N]):
         )
 
     def cautions(self, piece: N, wall: Wall) -> list[Message]:
-        """What people get wrong with panels."""
+        """Return what people get wrong with panels."""
         if not piece.batten_mm:
             return [
                 Message(
@@ -259,7 +259,7 @@ class _Panel(Panelled[Panel]):
     asks = (*Panelled.asks, hooks.ask("hook"))
 
     def assumes(self, piece: Panel) -> tuple[Assumption, ...]:
-        """That its hooks carry what hangs on them."""
+        """Return that its hooks carry what hangs on them."""
         return hooks.assumed(piece, "hook")
 
 
@@ -274,7 +274,7 @@ def rows_mm(piece: Panel) -> tuple[float, ...]:
 
 
 def _load(piece: Panel) -> LineLoad:
-    """A sheet is stiff in its own plane: its fixings share as a group."""
+    """Return its load; a sheet is stiff in its own plane: its fixings share as a group."""
     return LineLoad(
         piece, _own_n(piece), piece.thickness_mm / 2 + piece.batten_mm, sharing=Sharing(stiff=True)
     )
@@ -321,7 +321,10 @@ def _worst(piece: Panel, demands: dict[int, tuple[Demand, ...]]) -> tuple[float,
 def _batten_screws(
     piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> Check:
-    """The panel's screws in the top batten: the thread is no longer than the batten is thick."""
+    """Check the panel's screws in the top batten.
+
+    The thread is no longer than the batten is thick.
+    """
     screw, row, sums = data.screws()[_LIGHT], data.boards()[_BATTEN], Calculation()
     pull, duration, case = _worst(piece, demands)
     sums.given("P", pull, "force", f"pull on the top batten, {case}")
@@ -373,7 +376,7 @@ def _short_enough(piece: Panel) -> Check:
 
 
 def _batten_over_box(piece: Panel, own: Box, wall: Wall) -> list[Check]:
-    """A batten that runs across a box, which then is covered whatever is cut out of the sheet.
+    """Check that no batten runs across a box, which would be covered whatever is cut out.
 
     Nothing where none does.
     """
@@ -399,7 +402,7 @@ def _batten_over_box(piece: Panel, own: Box, wall: Wall) -> list[Check]:
 def _batten_bending(
     piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> Check:
-    """The top batten, pulled out evenly between its screws, bends flatwise."""
+    """Check flatwise bending of the top batten, pulled out evenly between its screws."""
     row, span = data.boards()[_BATTEN], widest_mm(piece.length_mm, piece.supports_mm)
     where, apart = strips.bent_where(piece.length_mm, piece.supports_mm)
     pull, duration, case = _worst(piece, demands)

@@ -79,7 +79,7 @@ class _PegWall(Panelled[PegWall]):
         }
 
     def front(self, piece: PegWall) -> list[Shape]:
-        """The sheet with its holes."""
+        """Return the sheet with its holes."""
         low, found = piece.top_mm - piece.height_mm, grid(piece)
         pegs = [
             block("door", x - half, y - half, x + half, y + half)
@@ -95,7 +95,7 @@ class _PegWall(Panelled[PegWall]):
         return [*super().front(piece), *pegs]
 
     def box(self, piece: PegWall) -> Box:
-        """The sheet's: all its holes are inside."""
+        """Return the sheet's: all its holes are inside."""
         return around(super().front(piece))
 
     def hanging(self, piece: PegWall, wall: Wall, policy: Policy) -> Hanging:
@@ -109,7 +109,7 @@ class _PegWall(Panelled[PegWall]):
         return up._replace(after=(*up.after, pegs))
 
     def cautions(self, piece: PegWall, wall: Wall) -> list[Message]:
-        """What people get wrong with peg walls."""
+        """Return what people get wrong with peg walls."""
         found = grid(piece)
         sizes: dict[str, Quantity | str] = {
             "grid": Quantity(piece.grid_mm, "length"),

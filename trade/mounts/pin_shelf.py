@@ -135,7 +135,10 @@ class _PinShelf(Mount[PinShelf]):
         ]
 
     def parts(self, piece: PinShelf, wall: Wall) -> list[Part]:
-        """The board and its pins, cut to length: in the stud, through the lining, in the shelf."""
+        """Return the board and its pins, cut to length.
+
+        In the stud, through the lining, in the shelf.
+        """
         long = piece.in_stud_mm + (wall.lining_mm or 0.0) + piece.in_shelf_mm
         size = (long, piece.pin_mm, piece.pin_mm)
         return [
@@ -144,7 +147,7 @@ class _PinShelf(Mount[PinShelf]):
         ]
 
     def front(self, piece: PinShelf) -> list[Shape]:
-        """The board; its pins are behind it."""
+        """Return the board; its pins are behind it."""
         axis, r = piece.top_mm - piece.high_mm / 2, piece.pin_mm / 2
         places = [piece.left_mm + x for x in piece.supports_mm]
         return [
@@ -153,7 +156,7 @@ class _PinShelf(Mount[PinShelf]):
         ]
 
     def side(self, piece: PinShelf, support: PinSeat) -> list[Shape]:
-        """The board over the pin, the pin through the lining into the stud."""
+        """Return the board over the pin, the pin through the lining into the stud."""
         axis, r = piece.top_mm - piece.high_mm / 2, piece.pin_mm / 2
         return [
             board_side(piece),
@@ -167,7 +170,7 @@ class _PinShelf(Mount[PinShelf]):
         ]
 
     def box(self, piece: PinShelf) -> Box:
-        """The board alone."""
+        """Return the board alone."""
         return Box(
             piece.left_mm,
             piece.left_mm + piece.length_mm,
@@ -204,7 +207,7 @@ class _PinShelf(Mount[PinShelf]):
                 )
 
     def hanging(self, piece: PinShelf, wall: Wall, policy: Policy) -> Hanging:
-        """The pins tapped into the studs, a touch upward; then the shelf."""
+        """Return the pins tapped into the studs, a touch upward; then the shelf."""
         tapped = do(
             "pins",
             "Try the pins",

@@ -14,7 +14,7 @@ _LITRE_MM3 = 1e6
 
 @cache
 def _each() -> dict[str, float]:
-    """What bought things cost each, and stock a litre, by what parts call them."""
+    """Return what bought things cost each, and stock a litre, by what parts call them."""
     found: dict[str, float] = {}
     for table in (data.boards(), data.brackets(), data.plates(), data.pins()):
         found |= {row.name: row.price for row in table.values()}
@@ -40,7 +40,7 @@ def hole_minutes(wall: Wall) -> float:
 
 
 def part_price(part: Part) -> float:
-    """What one of a part costs.
+    """Return what one of a part costs.
 
     Its wood by the litre, what is bought ready by its table, the rest by a number of ours.
     """
@@ -54,5 +54,5 @@ def part_price(part: Part) -> float:
 
 
 def screw_price(row: data.Screw, length_mm: float) -> float:
-    """What a screw of some length costs: its price is for one of 64 mm."""
+    """Return what a screw of some length costs: its price is for one of 64 mm."""
     return row.price * length_mm / 64

@@ -61,11 +61,11 @@ class Railed(Mount[R]):
         ]
 
     def assumes(self, piece: R) -> tuple[Assumption, ...]:
-        """That its hooks carry what hangs on them."""
+        """Return that its hooks carry what hangs on them."""
         return hooks.assumed(piece, self.hook_noun)
 
     def hanging(self, piece: R, wall: Wall, policy: Policy) -> Hanging:
-        """The rail goes up on all its screws; its hooks follow."""
+        """Return its hanging: the rail goes up on all its screws; its hooks follow."""
         put_on = do(
             "hooks",
             "Put the hooks on",
@@ -90,11 +90,11 @@ class Railed(Mount[R]):
         )
 
     def weight_kg(self, piece: R) -> float | None:
-        """The bare piece."""
+        """Return the bare piece."""
         return rail_load(piece).own_n / G_N_PER_KG if len(piece.supports_mm) > 1 else None
 
     def parts(self, piece: R, wall: Wall) -> list[Part]:
-        """The board; hooks as many as things hang."""
+        """Return the board; hooks as many as things hang."""
         many = sum(thing.at_mm is not None for thing in piece.things)
         found = [cut("board", piece.board, 1, piece.length_mm, piece.height_mm, piece.thickness_mm)]
         return [*found, Part("hook", "bought or bent", many)] if many else found
@@ -111,7 +111,7 @@ class Railed(Mount[R]):
         return piece.top_mm - piece.height_mm
 
     def front(self, piece: R) -> list[Shape]:
-        """The board, its screws, and a hook where each thing hangs."""
+        """Return the board, its screws, and a hook where each thing hangs."""
         left = piece.left_mm
         right = piece.left_mm + piece.length_mm
         top = piece.top_mm
@@ -123,7 +123,7 @@ class Railed(Mount[R]):
         return [block("board", left, low, right, top), *screws, *seen]
 
     def side(self, piece: R, support: Support) -> list[Shape]:
-        """The board on the wall, a hook in front of it."""
+        """Return the board on the wall, a hook in front of it."""
         t, top, low = piece.thickness_mm, piece.top_mm, piece.top_mm - piece.height_mm
         reach, middle = t + min(piece.depth_mm, 400.0), (top + low) / 2
         return [
@@ -156,7 +156,7 @@ class _Rail(Railed[Rail]):
     }
 
     def cautions(self, piece: Rail, wall: Wall) -> list[Message]:
-        """What people get wrong with rails."""
+        """Return what people get wrong with rails."""
         return [
             Message(
                 "A screw in every stud it crosses; heavy things on the studs; break a joint on a "
@@ -169,7 +169,7 @@ KIND = _Rail()
 
 
 def rail_load(piece: Rail) -> LineLoad:
-    """A rail's own weight and what hangs on it."""
+    """Return a rail's own weight and what hangs on it."""
     volume = piece.length_mm * piece.height_mm * piece.thickness_mm / 1e9
     return LineLoad(
         piece,
@@ -180,7 +180,7 @@ def rail_load(piece: Rail) -> LineLoad:
 
 
 def with_only(piece: R, kg: float, at_mm: float) -> R:
-    """The rail with one thing alone on it."""
+    """Return the rail with one thing alone on it."""
     return replace(
         piece, things=(Thing(name="One thing", mass_kg=kg, at_mm=at_mm, out_mm=piece.depth_mm),)
     )

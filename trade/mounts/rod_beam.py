@@ -119,7 +119,7 @@ class _RodBeam(Mount[RodBeam]):
         ]
 
     def parts(self, piece: RodBeam, wall: Wall) -> list[Part]:
-        """The beam and its rods, cut to length."""
+        """Return the beam and its rods, cut to length."""
         screw = data.screws()[piece.screw]
         size = (piece.screw_length_mm, screw.diameter_mm, screw.diameter_mm)
         return [
@@ -128,7 +128,7 @@ class _RodBeam(Mount[RodBeam]):
         ]
 
     def front(self, piece: RodBeam) -> list[Shape]:
-        """The beam; its rods are behind it."""
+        """Return the beam; its rods are behind it."""
         axis, r = piece.top_mm - piece.high_mm / 2, data.screws()[piece.screw].diameter_mm / 2
         places = [piece.left_mm + x for x in piece.supports_mm]
         return [
@@ -137,11 +137,11 @@ class _RodBeam(Mount[RodBeam]):
         ]
 
     def side(self, piece: RodBeam, support: Support) -> list[Shape]:
-        """The beam on the wall."""
+        """Return the beam on the wall."""
         return [board_side(piece)]
 
     def box(self, piece: RodBeam) -> Box:
-        """The beam alone."""
+        """Return the beam alone."""
         return Box(
             piece.left_mm,
             piece.left_mm + piece.length_mm,
@@ -168,7 +168,7 @@ class _RodBeam(Mount[RodBeam]):
             )
 
     def hanging(self, piece: RodBeam, wall: Wall, policy: Policy) -> Hanging:
-        """The rods turned into the studs; their places carried over.
+        """Return the rods turned into the studs; their places carried over.
 
         The beam tried on dry, then for good.
         """
@@ -199,7 +199,7 @@ class _RodBeam(Mount[RodBeam]):
         )
 
     def cautions(self, piece: RodBeam, wall: Wall) -> list[Message]:
-        """What people get wrong with rods."""
+        """Return what people get wrong with rods."""
         return [
             Message(
                 "Carry the rods' places over with a template held to the wall; the beam's holes "
@@ -213,7 +213,7 @@ KIND = _RodBeam()
 
 
 def _shear_alone(demands: dict[int, tuple[Demand, ...]]) -> dict[int, tuple[Demand, ...]]:
-    """What presses a locked beam onto its rods: the load only.
+    """Return what presses a locked beam onto its rods: the load only.
 
     The turning load is a pull along the rods and the beam's lower edge on the wall, and both are
     judged there.

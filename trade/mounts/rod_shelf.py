@@ -140,7 +140,7 @@ class _RodShelf(Mount[RodShelf]):
         ]
 
     def parts(self, piece: RodShelf, wall: Wall) -> list[Part]:
-        """The board and its rods."""
+        """Return the board and its rods."""
         return [
             board_part(piece, wall),
             Part("rod and plate", data.plates()[piece.plate].name, len(piece.supports_mm)),
@@ -163,7 +163,7 @@ class _RodShelf(Mount[RodShelf]):
         return found | {"board": found["board"]._replace(works=works)}
 
     def front(self, piece: RodShelf) -> list[Shape]:
-        """The board; its plates are behind it."""
+        """Return the board; its plates are behind it."""
         row, axis = data.plates()[piece.plate], piece.top_mm - piece.high_mm / 2
         half, high = row.width_mm / 2, row.height_mm / 2
         places = [piece.left_mm + x for x in piece.supports_mm]
@@ -176,7 +176,7 @@ class _RodShelf(Mount[RodShelf]):
         ]
 
     def side(self, piece: RodShelf, support: Support) -> list[Shape]:
-        """The board over the rod, the plate on the wall or in it."""
+        """Return the board over the rod, the plate on the wall or in it."""
         row = data.plates()[piece.plate]
         axis = piece.top_mm - piece.high_mm / 2
         back = -support.back_mm
@@ -188,7 +188,7 @@ class _RodShelf(Mount[RodShelf]):
         ]
 
     def box(self, piece: RodShelf) -> Box:
-        """The board alone."""
+        """Return the board alone."""
         return Box(
             piece.left_mm,
             piece.left_mm + piece.length_mm,
@@ -197,7 +197,7 @@ class _RodShelf(Mount[RodShelf]):
         )
 
     def cures(self, piece: RodShelf) -> Iterator[tuple[str, Message, RodShelf]]:
-        """The plates let in; another plate, let in, in a shelf thick enough to hide it."""
+        """Yield the plates let in; another plate, let in, in a shelf thick enough to hide it."""
         if not piece.let_in:
             yield (
                 "let_in",
@@ -211,7 +211,7 @@ class _RodShelf(Mount[RodShelf]):
                 yield "plate", label, replace(piece, thickness_mm=thick, plate=key, let_in=True)
 
     def hanging(self, piece: RodShelf, wall: Wall, policy: Policy) -> Hanging:
-        """The plates, let in first where they are; the rods tried level and parallel.
+        """Return its hanging: the plates, let in where they are; the rods, level and parallel.
 
         The shelf slid on, dry first.
         """
@@ -240,7 +240,7 @@ class _RodShelf(Mount[RodShelf]):
         )
 
     def cautions(self, piece: RodShelf, wall: Wall) -> list[Message]:
-        """What people get wrong with rods and plates."""
+        """Return what people get wrong with rods and plates."""
         said = (
             "Level from rod to rod before the second screw; carry their places over with a "
             "strip of card."

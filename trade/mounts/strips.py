@@ -38,7 +38,7 @@ def on_studs(
     first: int = 0,
     along_mm: float = 0.0,
 ) -> list[Support]:
-    """A strip's seats, one at each of a piece's supports.
+    """Return a strip's seats, one at each of a piece's supports.
 
     Args:
         piece: whose strip it is.
@@ -85,7 +85,7 @@ def bent_where(length_mm: float, supports_mm: tuple[float, ...]) -> tuple[str, Q
 def screws_front(
     piece: Piece, heights_mm: tuple[float, ...], hidden: bool = True, first: int = 0
 ) -> list[Shape]:
-    """A strip's screws from the front, at heights above the floor."""
+    """Return a strip's screws from the front, at heights above the floor."""
     return [
         block(
             "hidden" if hidden else "steel",
@@ -103,7 +103,7 @@ def screws_front(
 def screwed(
     supports: list[Support], left_mm: float, foot_mm: float, units: Units, into: str = "its face"
 ) -> tuple[Bored, ...]:
-    """The holes through a strip for what goes through it into the wall.
+    """Return the holes through a strip for what goes through it into the wall.
 
     From its left end and its lower edge.
     """

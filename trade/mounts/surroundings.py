@@ -53,13 +53,13 @@ def _words() -> re.Pattern[str]:
 
 @memoized(limit=4_096)
 def _spoken_of(said: str) -> str | None:
-    """The refused use that some words speak of, by its row."""
+    """Return the refused use that some words speak of, by its row."""
     found = _words().search(said)
     return found.lastgroup if found is not None else None
 
 
 def _refused(piece: AnyPiece) -> Check | None:
-    """Uses that lives hang on are not planned here, whatever the sums say."""
+    """Refuse uses that lives hang on, whatever the sums say."""
     key = _spoken_of(" ".join((piece.name, *(thing.name for thing in piece.things))))
     if key is None:
         return None

@@ -18,7 +18,7 @@ _STRAIGHT_MM = data.house("straight_mm")
 
 
 def length(mm: float) -> Quantity:
-    """A length to say."""
+    """Return a length to say."""
     return Quantity(mm, "length")
 
 
@@ -43,7 +43,7 @@ class Mitre(NamedTuple):
         return self.through_mm * tan(radians(self.degrees))
 
     def phrase(self, units: Units) -> Message:
-        """What to do."""
+        """Return what to do."""
         said = (
             f"Mitre {self.ends} at {_degrees(self.degrees)}° off square: {{short}} shorter "
             f"{self.shorter}."
@@ -67,7 +67,7 @@ class Bevel(NamedTuple):
         return self.thick_mm * tan(radians(self.degrees))
 
     def phrase(self, units: Units) -> Message:
-        """What to do."""
+        """Return what to do."""
         said = (
             f"Bevel {self.edges} at {_degrees(self.degrees)}°, its full width outside: "
             "{narrow} less inside at each."
@@ -98,7 +98,7 @@ class Pair(NamedTuple):
         return 2 * self.high_mm - self.rise_mm + kerf_mm / cos(radians(self.degrees))
 
     def phrase(self, units: Units) -> Message:
-        """What to do."""
+        """Return what to do."""
         said = (
             f"Rip it in two, blade at {_degrees(self.degrees)}°: each half {{high}} at its "
             "higher face, {low} at the other."
@@ -118,7 +118,7 @@ class Slant(NamedTuple):
     degrees: float
 
     def phrase(self, units: Units) -> Message:
-        """What to do."""
+        """Return what to do."""
         said = (
             "Saw its front aslant, corner to corner: {front} long, "
             f"{_degrees(self.degrees)}° to the edge along this wall."
@@ -144,7 +144,7 @@ class Bored(NamedTuple):
         return len(self.places)
 
     def phrase(self, units: Units) -> Message:
-        """What to do."""
+        """Return what to do."""
         deep = "right through" if self.deep_mm is None else "{deep} deep"
         at = (
             f", at {{first}}{' and so on' if self.holes > 1 else ''} from its left end"
@@ -186,7 +186,7 @@ class Row(NamedTuple):
         return self.rows * self.many
 
     def phrase(self, units: Units) -> Message:
-        """What to do."""
+        """Return what to do."""
         said = (
             f"Bore {many(self.rows, 'row')} of {many(self.many, 'hole')}, "
             "{bit}, {deep} deep, {every} apart, the first {first} up, "
@@ -216,7 +216,7 @@ class Recess(NamedTuple):
     deeper: bool = False
 
     def phrase(self, units: Units) -> Message:
-        """What to do."""
+        """Return what to do."""
         more = " and deeper by what the back was scribed" if self.deeper else ""
         said = (
             f"Let in {len(self.places)} plates in {self.into}: {{wide}} × {{high}}, {{deep}} "
@@ -240,7 +240,7 @@ class Band(NamedTuple):
     long_mm: float
 
     def phrase(self, units: Units) -> Message:
-        """What to do."""
+        """Return what to do."""
         return Message(f"Band {self.edges}: {{long}} of edge band.", {"long": length(self.long_mm)})
 
 
@@ -257,7 +257,7 @@ class Opening(NamedTuple):
     high_mm: float
 
     def phrase(self, units: Units) -> Message:
-        """What to do."""
+        """Return what to do."""
         said = (
             "Saw an opening for {what}: {w} × {h}, its corner {x} from the left and {y} up. "
             "Bring the box forward to the face."
@@ -293,7 +293,7 @@ class Detail(NamedTuple):
 
 
 def minutes(works: tuple[Work, ...]) -> float:
-    """What the boring of a part takes."""
+    """Return what the boring of a part takes."""
     return (
         sum(work.holes for work in works if isinstance(work, Bored | Row))
         * data.house("bore_seconds")
@@ -302,7 +302,7 @@ def minutes(works: tuple[Work, ...]) -> float:
 
 
 def scribe(piece: Piece, wall: Wall, ends: bool = True) -> Place:
-    """What is left on a board that meets the wall.
+    """Return what is left on a board that meets the wall.
 
     At each end that meets another wall, and along its back.
 
@@ -347,7 +347,7 @@ def front_mm(piece: Piece, wall: Wall) -> float:
 
 
 def banded(board: str, piece: Piece, ends: int = 2) -> tuple[Work, ...]:
-    """The edge band of a shelf out of a sheet: its front, and the ends that are seen."""
+    """Return the edge band of a shelf out of a sheet: its front, and the ends that are seen."""
     if not data.boards()[board].sheet:
         return ()
     edges = {

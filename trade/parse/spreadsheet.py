@@ -60,7 +60,7 @@ def read(raw: bytes, width_mm: float) -> tuple[Reading, ...]:
 
 
 def table(raw: bytes, noun: str) -> Any:
-    """The rows of a table in plain text, its cells parted by commas or semicolons.
+    """Return the rows of a table in plain text, its cells parted by commas or semicolons.
 
     Raises:
         RefusedSheetError: too large, or no plain text.
@@ -203,7 +203,10 @@ def _made(kind: str, said: str, places: dict[str, float]) -> Reading:
 
 
 def write(readings: Iterable[Reading]) -> bytes:
-    """A table of readings in millimetres, to a tenth; nothing in it can be taken for a formula."""
+    """Return a table of readings in millimetres, to a tenth.
+
+    Nothing in it can be taken for a formula.
+    """
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\r\n")
     rows.writerow(_HEAD)

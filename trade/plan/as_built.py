@@ -163,7 +163,7 @@ class AsBuilt(PlanItem, frozen=True, kw_only=True):
                 raise PlanError(f"More than {_MOST} of them on one wall.", where)
 
     def steps(self, piece: str) -> frozenset[str]:
-        """Steps of a piece that are done."""
+        """Return steps of a piece that are done."""
         return frozenset(each.step for each in self.done if each.piece == piece)
 
     def existing_holes(self, piece: str) -> tuple[Drilled, ...]:
@@ -171,7 +171,7 @@ class AsBuilt(PlanItem, frozen=True, kw_only=True):
         return tuple(hole for hole in self.drilled if hole.piece == piece and hole.met == "good")
 
     def as_hung(self, piece: str) -> Hung | None:
-        """What was last said of how a piece hangs."""
+        """Return what was last said of how a piece hangs."""
         return next((each for each in reversed(self.hung) if each.piece == piece), None)
 
     def hangs(self, piece: str) -> bool:

@@ -259,7 +259,7 @@ def _points(said: str, units: Units) -> tuple[Point, ...]:
 
 
 def _angle(a: float, b: float, c: float) -> float:
-    """The angle between two legs from the line across, by the law of cosines."""
+    """Return the angle between two legs from the line across, by the law of cosines."""
     if a <= 0 or b <= 0 or not abs(a - b) < c < a + b:
         raise PlanError("Those three lengths don't form a triangle.")
     return math.degrees(math.acos((a * a + b * b - c * c) / (2 * a * b)))

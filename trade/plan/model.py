@@ -121,14 +121,17 @@ class Plan(PlanItem, frozen=True, kw_only=True):
         raise PlanError(f"There is nothing called “{key}” on this wall.")
 
     def with_piece(self, changed: AnyPiece) -> "Plan":
-        """A copy in which the piece of the same key is replaced, or added when there was none."""
+        """Return a copy in which the piece of the same key is replaced.
+
+        Or added when there was none.
+        """
         pieces = tuple(changed if piece.key == changed.key else piece for piece in self.pieces)
         return msgspec.structs.replace(
             self, pieces=pieces if changed in pieces else (*pieces, changed)
         )
 
     def without_piece(self, key: str) -> "Plan":
-        """A copy without one piece."""
+        """Return a copy without one piece."""
         return msgspec.structs.replace(
             self, pieces=tuple(piece for piece in self.pieces if piece.key != key)
         )

@@ -87,7 +87,7 @@ def load(raw: bytes) -> Plan:
 
 
 def schema() -> dict[str, Any]:
-    """The JSON Schema of the plan format."""
+    """Return the JSON Schema of the plan format."""
     made: dict[str, Any] = msgspec.json.decode(msgspec.json.encode(msgspec.json.schema(Plan)))
     made["$defs"]["Plan"]["required"] = ["format", "version", *made["$defs"]["Plan"]["required"]]
     for definition in made["$defs"].values():

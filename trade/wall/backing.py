@@ -69,7 +69,7 @@ class Backing(NamedTuple):
 
 @memoized(limit=64)
 def backing(wall: Wall) -> Backing:
-    """What the wall offers everywhere.
+    """Return what the wall offers everywhere.
 
     The face that a bracket presses on is as soft as the softest layer.
     """
@@ -125,7 +125,7 @@ def backing(wall: Wall) -> Backing:
 
 
 def _ask_of_structure(wall: Wall) -> tuple[str, ...]:
-    """What keeps the rules for wood from being a verdict on this wall."""
+    """Return what keeps the rules for wood from being a verdict on this wall."""
     if wall.structure is None:
         return (ASK_STRUCTURE,)
     return ()
@@ -153,7 +153,7 @@ def _in_order(wall: Wall) -> tuple[Stud, ...]:
 
 
 def _nearest(studs: tuple[Stud, ...], x_mm: float) -> Stud | None:
-    """The stud whose centre is nearest; of two as near the left one."""
+    """Return the stud whose centre is nearest; of two as near the left one."""
     after = bisect_left(studs, x_mm, key=lambda stud: stud.centre_mm)
     return min(
         studs[max(after - 1, 0) : after + 1],
@@ -163,7 +163,10 @@ def _nearest(studs: tuple[Stud, ...], x_mm: float) -> Stud | None:
 
 
 def stud_at(wall: Wall, x_mm: float, part: str) -> StudAt:
-    """What is known of the stud behind a support; `part` names the support in what is asked for."""
+    """Return what is known of the stud behind a support.
+
+    `part` names the support in what is asked for.
+    """
     if wall.build == "mass":  # studs are not its way of holding, so none is asked for
         return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, ())
     stud = _nearest(_in_order(wall), x_mm)

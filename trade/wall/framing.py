@@ -32,7 +32,7 @@ def jambs_mm(openings: Iterable[Feature]) -> tuple[float, ...]:
 
 
 def members(openings: Iterable[Feature], width_mm: float, height_mm: float) -> tuple[Member, ...]:
-    """What to expect about each opening.
+    """Return what to expect about each opening.
 
     Cripples, short studs above and below, go on with the grid and are not named here.
     """

@@ -56,7 +56,7 @@ class _Setting(NamedTuple):
     gaps_mm: tuple[tuple[float, float], ...]
 
     def thinned(self, density: Array, centres: Array) -> Array:
-        """A density of uprights with next to none within the openings."""
+        """Return a density of uprights with next to none within the openings."""
         for start, end in self.gaps_mm:
             density = np.where(
                 (centres > start) & (centres < end), density * MODEL.within_opening, density
@@ -76,7 +76,7 @@ def infer(
     openings: Sequence[Feature] = (),
     steel: bool = False,
 ) -> Inference:
-    """What stands behind a wall of this width, after these readings.
+    """Return what stands behind a wall of this width, after these readings.
 
     Args:
         width_mm: of the wall.
@@ -149,7 +149,7 @@ def _marginals(
     setting: _Setting,
     grids: list[tuple[float, float, float]],
 ) -> _Marginals:
-    """Forwards and backwards over every row of objects."""
+    """Return forwards and backwards over every row of objects."""
     densities = {
         "pipe": MODEL.pipe_per_mm / 3,
         "cable": MODEL.cable_per_mm,

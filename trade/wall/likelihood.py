@@ -288,7 +288,7 @@ class _PointEvidence:
         return lattice.accumulate(self._at.get((said, how), ()), reach, effect)
 
     def _by_class(self, stud: bool) -> Array:
-        """What is the same for all studs, and for all that is none."""
+        """Return what is the same for all studs, and for all that is none."""
         steps = self._lattice._replace(size=self._lattice.size + _WIDEST // 2 + 1)
         heard = np.zeros(steps.size)
         for sound in ("full", "hollow"):
@@ -341,7 +341,10 @@ def _magnet(kind: str, off: Array, steel: bool) -> Array:
 
 
 def _probe(kind: str, width: float, met: str, steel: bool) -> Callable[[Array], Array]:
-    """What a nail says of an object of this width, by how far it was from the object's centre."""
+    """Return what a nail says of an object of this width.
+
+    By how far it was from the object's centre.
+    """
     errs = MODEL.probe_errs
     own = ("metal" if steel else "wood") if kind in STUDS else "metal" if kind == "pipe" else "air"
     behind = 1 - 2 * errs if met == own else errs

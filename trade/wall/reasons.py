@@ -26,7 +26,7 @@ _WHY = {
 
 
 def of(stud: Found, index: ReadingIndex, grid: Grid | None, at_end: bool) -> tuple[str, ...]:
-    """What speaks for a stud and against it."""
+    """Return what speaks for a stud and against it."""
     half, x = stud.width_mm / 2, stud.centre_mm
     near_it = [r for _, r in index.near(x, half + _FARTHEST_MM)]
 
@@ -67,7 +67,7 @@ def _times(n: int) -> str:
 
 
 def rejected(readings: Sequence[Reading], accepted: Sequence[Found]) -> tuple[tuple[int, str], ...]:
-    """Readings that no accepted thing explains, by index, with the reason."""
+    """Return readings that no accepted thing explains, by index, with the reason."""
     index = ReadingIndex(readings)
     explained: dict[int, list[Found]] = {}
     wood: set[int] = set()

@@ -24,7 +24,7 @@ _NEAR_MM = data.house("scatter_near_mm")
 
 
 def worse(index: ReadingIndex, studs: Sequence[Found]) -> float:
-    """Times as much as the model's finder scatters; 1 where too few widths tell."""
+    """Return times as much as the model's finder scatters; 1 where too few widths tell."""
     off = [
         wide - stud.width_mm
         for stud in studs
@@ -38,7 +38,7 @@ def worse(index: ReadingIndex, studs: Sequence[Found]) -> float:
 
 
 def widened(stud: Found, times: float) -> Found:
-    """The stud with its interval stretched about its centre, `times` as wide."""
+    """Return the stud with its interval stretched about its centre, `times` as wide."""
     if times <= 1.0:
         return stud
     low, high = (
@@ -48,7 +48,7 @@ def widened(stud: Found, times: float) -> Found:
 
 
 def _widths(stud: Found, index: ReadingIndex) -> list[float]:
-    """The stud's width in each sweep of the finder, mm.
+    """Return the stud's width in each sweep of the finder, mm.
 
     From the nearest left edge to the nearest right one.
     """

@@ -110,7 +110,7 @@ class Scribing(NamedTuple):
 
 
 def scribing(piece: Piece, wall: Wall, leg_mm: float) -> Scribing:
-    """What the wall's lie asks of a shelf.
+    """Return what the wall's lie asks of a shelf.
 
     `leg_mm`: height of what each support presses against the wall with.
     """
@@ -130,7 +130,7 @@ def scribing(piece: Piece, wall: Wall, leg_mm: float) -> Scribing:
 
 
 def scribe_of(piece: Piece, wall: Wall) -> Scribe | None:
-    """The back edge of a shelf against the wall; None where nothing was measured."""
+    """Return the back edge of a shelf against the wall; None where nothing was measured."""
     return _scribe(wall.flatness, piece.left_mm, piece.left_mm + piece.length_mm, piece.top_mm)
 
 
@@ -167,7 +167,7 @@ def ceiling_mm(wall: Wall, x_mm: float) -> float:
 
 
 def lowest_ceiling_mm(wall: Wall, left_mm: float, right_mm: float) -> float:
-    """The least height of the ceiling over a stretch."""
+    """Return the least height of the ceiling over a stretch."""
     bends = [
         x
         for run in wall.flatness.run_outs
@@ -179,7 +179,10 @@ def lowest_ceiling_mm(wall: Wall, left_mm: float, right_mm: float) -> float:
 
 
 def _on(points: Sequence[Point], x: float) -> float:
-    """The value at a place: in proportion between two points, as at the last one beyond them."""
+    """Return the value at a place.
+
+    In proportion between two points, as at the last one beyond them.
+    """
     return float(np.interp(x, [place for place, _ in points], [value for _, value in points]))
 
 
@@ -228,7 +231,7 @@ def _near(piece: Piece, wall: Wall) -> dict[str, bool]:
 
 
 def ends_of(piece: Piece, wall: Wall) -> list[End]:
-    """Ends of a piece that meet a wall whose corner was measured.
+    """Return ends of a piece that meet a wall whose corner was measured.
 
     How much longer it is at its front edge there.
 

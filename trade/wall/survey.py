@@ -57,7 +57,7 @@ def _inferred(
 
 
 def survey(wall: Wall, wanted_mm: tuple[float, ...] = ()) -> Survey:
-    """What all readings of a wall amount to, with its doors and windows and what it is made of.
+    """Return what all readings of a wall amount to, with its openings and its make-up.
 
     Args:
         wall: with its readings.

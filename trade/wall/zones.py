@@ -104,7 +104,7 @@ def _chases(wall: Wall) -> list[Zone]:
 
 
 def nearest_service(wall: Wall, x_mm: float, y_mm: float) -> tuple[Feature, float] | None:
-    """The box, pipe or duct that is nearest to a place, with its distance.
+    """Return the box, pipe or duct that is nearest to a place, with its distance.
 
     None when none is known.
     """

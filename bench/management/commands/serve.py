@@ -36,7 +36,7 @@ class Command(BaseCommand):
         )
 
     def prepare(self) -> None:
-        """What must be there before anybody comes."""
+        """Prepare what must be there before anybody comes."""
         call_command("migrate", verbosity=0, interactive=False)
         # of the library for htmx nothing is served, and a module of its own names a file that it
         # does not have

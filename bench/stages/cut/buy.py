@@ -57,7 +57,7 @@ class PriceForm(BenchForm):
     """What a pack of each line costs; empty is what we guess."""
 
     def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
-        """A field for each line, and what it all would cost bought ready."""
+        """Make a field for each line, and what it all would cost bought ready."""
         super().__init__(posted)
         self.bench, self.lines = bench, cutting_of(bench).shopping.lines
         for n, line in enumerate(self.lines):
@@ -73,7 +73,7 @@ class PriceForm(BenchForm):
         return [(line, self[f"price-{n}"]) for n, line in enumerate(self.lines)]
 
     def changed(self, plan: Plan) -> Plan:
-        """The plan with the prices that were typed; one that was emptied is ours again."""
+        """Return the plan with the prices that were typed; one that was emptied is ours again."""
         got, prices = self.cleaned_data, {price.of: price.each for price in plan.shop.prices}
         for n, line in enumerate(self.lines):
             typed, shown = got[f"price-{n}"], self.fields[f"price-{n}"].initial
@@ -88,7 +88,7 @@ class PriceForm(BenchForm):
 
 @require_POST
 def prices(request: HttpRequest, wall: int) -> HttpResponse:
-    """The person's own prices."""
+    """Keep the person's own prices."""
     bench = workbench(request, wall, "cut", request.POST.get("piece"))
     form = PriceForm(bench, request.POST)
     return change(bench, form, form.changed, "Prices")
@@ -97,7 +97,7 @@ def prices(request: HttpRequest, wall: int) -> HttpResponse:
 @long_running
 @require_safe
 def listed(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
-    """What to buy, as a table for any spreadsheet or as a sheet to print."""
+    """Send what to buy, as a table for any spreadsheet or as a sheet to print."""
     bench = workbench(request, wall, "cut")
     buying, name = cutting_of(bench).shopping, bench.plan.name
     if kind == "pdf":

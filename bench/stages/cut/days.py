@@ -92,7 +92,7 @@ class DaysForm(BenchForm):
         ]
 
     def finishing(self) -> list[Any]:
-        """The fields of the finish."""
+        """Return the fields of the finish."""
         return [self[name] for name in ("old", "first", "top", "coats", "temp")]
 
     def clean(self) -> dict[str, Any]:
@@ -127,7 +127,7 @@ class DaysForm(BenchForm):
         return got
 
     def changed(self, plan: Plan) -> Plan:
-        """The plan with them."""
+        """Return the plan with them."""
         return replace(
             plan,
             shop=replace(
@@ -141,7 +141,7 @@ def _clock(hours: float | None) -> str:
 
 
 def _hours(begins: Any, ends: Any) -> Hours | None:
-    """A day's hours; None for a day without work; midnight at its end is 24.
+    """Return a day's hours; None for a day without work; midnight at its end is 24.
 
     Raises:
         PlanError: one of them is missing, or it ends before it begins.
@@ -165,7 +165,7 @@ def save(request: HttpRequest, wall: int) -> HttpResponse:
 @long_running
 @require_safe
 def ics(request: HttpRequest, wall: int) -> HttpResponse:
-    """The days, for any calendar."""
+    """Send the days, for any calendar."""
     bench = workbench(request, wall, "cut")
     content = calendar(cutting_of(bench).schedule, bench.plan.name, bench.wall.pk, now())
     return sent(content, bench.plan.name, "days.ics", True)

@@ -46,7 +46,7 @@ class MeasuredForm(BenchForm):
     """
 
     def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
-        """A field for each wood in its thickness, and for each part that waits."""
+        """Make a field for each wood in its thickness, and for each part that waits."""
         super().__init__(posted)
         self.bench = bench
         self.woods: dict[str, tuple[str, float]] = {}
@@ -69,11 +69,11 @@ class MeasuredForm(BenchForm):
                 )
 
     def wood_fields(self) -> list[Any]:
-        """The fields of woods."""
+        """Return the fields of woods."""
         return [self[name] for name in self.woods]
 
     def changed(self, plan: Plan) -> Plan:
-        """The plan with what was measured.
+        """Return the plan with what was measured.
 
         Raises:
             PlanError: it can't be so; `where` names the field.

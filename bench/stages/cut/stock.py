@@ -129,7 +129,7 @@ class OwnForm(BenchForm):
 
 
 def _with(plan: Plan, **fields: Any) -> Plan:
-    """The plan with other things in its workshop."""
+    """Return the plan with other things in its workshop."""
     return replace(plan, shop=replace(plan.shop, **fields))
 
 
@@ -264,5 +264,5 @@ def _woods(bench: WorkbenchContext) -> list[tuple[str, float]]:
 
 
 def woods(bench: WorkbenchContext) -> list[tuple[str, str, float]]:
-    """The same for a list to choose from: what the page sends, its name, its thickness."""
+    """Return the same for a list to choose from: what the page sends, its name, its thickness."""
     return [(f"{key}:{mm:.2f}", data.boards()[key].name, mm) for key, mm in _woods(bench)]

@@ -67,7 +67,7 @@ def saw(request: HttpRequest, wall: int) -> HttpResponse:
 @long_running
 @require_POST
 def measured(request: HttpRequest, wall: int) -> HttpResponse:
-    """What was measured at the wood and at what stands."""
+    """Keep what was measured at the wood and at what stands."""
     bench = workbench(request, wall, "cut", request.POST.get("piece"))
     form = MeasuredForm(bench, request.POST)
     return change(bench, form, form.changed, "Measure parts")

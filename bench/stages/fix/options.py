@@ -107,7 +107,10 @@ def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, s
 @long_running
 @require_safe
 def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
-    """The ways to hang a piece; asked for after the page is there, because it tries many things."""
+    """Show the ways to hang a piece.
+
+    Asked for after the page is there, because it tries many things.
+    """
     bench = workbench(request, wall, "fix", key)
     found = found_options(bench.plan, wish_of(bench.chosen))
     shown = [_shown(way, bench) for way in found.found]
@@ -131,7 +134,7 @@ def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def _in_parts(
     request: HttpRequest, panel: str, other: str, context: dict[str, Any]
 ) -> HttpResponse:
-    """The panel's words.
+    """Show the panel's words.
 
     The part that belongs beside the wall asks for itself once they are there.
     """
@@ -167,12 +170,12 @@ def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 
 
 def code_of(way: Option) -> str:
-    """What the button of a way sends."""
+    """Return what the button of a way sends."""
     return f"{way.kind}-{way.hold}"
 
 
 def plainest(plan: Plan, hang_request: HangRequest) -> Any:
-    """What is put up when no way holds.
+    """Return what is put up when no way holds.
 
     The first kind that serves it, where it was wished, so that it can be mended.
     """
@@ -191,7 +194,7 @@ def plainest(plan: Plan, hang_request: HangRequest) -> Any:
 
 
 def _shown(way: Option, bench: WorkbenchContext) -> dict[str, Any]:
-    """A way as its column shows it."""
+    """Return a way as its column shows it."""
     return {
         "code": code_of(way),
         "way": way,
@@ -216,7 +219,7 @@ def _refusal(no: RejectedOption) -> dict[str, Any]:
 @long_running
 @require_safe
 def where(request: HttpRequest, wall: int, key: str) -> HttpResponse:
-    """The wall shaded by what a piece would carry there, and the best places.
+    """Show the wall shaded by what a piece would carry there, and the best places.
 
     Asked for after the page is there.
     """
@@ -265,7 +268,10 @@ def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 @long_running
 @require_safe
 def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
-    """What a piece would do under so much more load, or further out, and what gives way first."""
+    """Show what a piece would do under so much more load, or further out.
+
+    And what gives way first.
+    """
     bench = workbench(request, wall, "fix", key)
     piece, plan = bench.chosen, bench.plan
     load, out = (
@@ -311,6 +317,6 @@ def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 
 
 def percent_in(request: HttpRequest, name: str) -> float:
-    """A percentage that a slider sent; 100 when it did not arrive."""
+    """Return a percentage that a slider sent; 100 when it did not arrive."""
     said = request.GET.get(name, "")
     return float(said) if said.isdecimal() and len(said) < 6 else 100.0

@@ -63,7 +63,7 @@ class PacketForm(BenchForm):
 
 
 def bases(wall: Wall) -> list[tuple[str, str]]:
-    """What an anchor may sit in here.
+    """Return what an anchor may sit in here.
 
     The structure, the layers; everything there is while nobody knows.
     """

@@ -96,7 +96,7 @@ class PolicyForm(BenchForm):
 
 
 def short(said: str) -> str:
-    """What a school says, up to its first stop."""
+    """Return what a school says, up to its first stop."""
     return said.split(":")[0].split(".")[0]
 
 
@@ -117,7 +117,7 @@ def save_policy(request: HttpRequest, wall: int) -> HttpResponse:
 @long_running
 @require_safe
 def effects(request: HttpRequest, wall: int, question: str) -> HttpResponse:
-    """What the other schools in a question would change here, worked out."""
+    """Show what the other schools in a question would change here, worked out."""
     bench = workbench(request, wall, "fix", request.GET.get("piece"))
     if question not in data.policies():
         raise Http404("That preference does not exist.")
@@ -131,7 +131,7 @@ def effects(request: HttpRequest, wall: int, question: str) -> HttpResponse:
 
 @require_POST
 def share_policy(request: HttpRequest, wall: int) -> HttpResponse:
-    """The same policy for every other wall of the job; each of them can undo it."""
+    """Set the same policy for every other wall of the job; each of them can undo it."""
     bench = workbench(request, wall, "fix", request.POST.get("piece"))
     bench.tab = "policy"
     changed = 0

@@ -105,7 +105,10 @@ def remove(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 @long_running
 @require_safe
 def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
-    """What would cure a piece; asked for after the page is there, because it tries many things."""
+    """Show what would cure a piece.
+
+    Asked for after the page is there, because it tries many things.
+    """
     bench = workbench(request, wall, "fix", key)
     found = findings(bench.plan, bench.chosen.key)
     return render(
@@ -118,7 +121,7 @@ def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 @long_running
 @require_safe
 def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
-    """What may hang at each place along a piece.
+    """Show what may hang at each place along a piece.
 
     Asked for after the page is there, because it tries many weights.
     """

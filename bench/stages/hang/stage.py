@@ -26,7 +26,7 @@ class AtWall:
     """A piece on its way up: its steps, where one is, and what is in the way."""
 
     def __init__(self, bench: WorkbenchContext, asked: str = "", after: str = "") -> None:
-        """The step that was asked for.
+        """Make the step that was asked for.
 
         Else the first that is not done, behind the one that was just told if there is any.
         """

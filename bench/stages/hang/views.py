@@ -157,7 +157,9 @@ def _undone(request: HttpRequest, kept: Wall, bench: WorkbenchContext) -> str:
 
 
 def _meant(request: HttpRequest, kept: Wall) -> int | None:
-    """Number of the revision that an undo is about, of a tap by its name, else as the page knew it.
+    """Return the number of the revision that an undo is about, of a tap by its name.
+
+    Else as the page knew it.
 
     None where nobody can tell.
 
@@ -181,7 +183,7 @@ def _meant(request: HttpRequest, kept: Wall) -> int | None:
 def _changed(
     request: HttpRequest, bench: WorkbenchContext, key: str, what: str
 ) -> tuple[Plan, str]:
-    """The plan after what was told, and what that is called in undo."""
+    """Return the plan after what was told, and what that is called in undo."""
     plan, piece = bench.plan, bench.chosen
     when, by = _when(request), "" if settings.PEOPLE == "one" else request.user.get_username()[:80]
     step = next((each for each in steps(plan, piece.key, bench.units) if each.key == key), None)
@@ -222,7 +224,10 @@ def _changed(
 
 
 def _place(request: HttpRequest, bench: WorkbenchContext) -> Mark:
-    """A hole that the plan has no mark for any more, where it was when the phone last knew."""
+    """Return a hole that the plan has no mark for any more.
+
+    Where it was when the phone last knew.
+    """
     try:
         x, y = float(request.POST.get("x_mm", "")), float(request.POST.get("y_mm", ""))
     except ValueError:
@@ -258,7 +263,7 @@ def _when(request: HttpRequest) -> datetime:
 @require_safe
 @cache_control(no_cache=True)
 def worker(request: HttpRequest) -> HttpResponse:
-    """The small worker that keeps the steps on the phone when the connection is lost."""
+    """Send the small worker that keeps the steps on the phone when the connection is lost."""
     from django.contrib.staticfiles import finders
 
     path = finders.find("bench/hang-worker.js")

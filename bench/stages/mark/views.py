@@ -46,7 +46,7 @@ def datum(request: HttpRequest, wall: int) -> HttpResponse:
 @long_running
 @require_safe
 def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> HttpResponse:
-    """A piece's template or its story sticks at true size, as PDF, SVG or DXF."""
+    """Send a piece's template or its story sticks at true size, as PDF, SVG or DXF."""
     bench = workbench(request, wall, "mark", key)
     if (
         kind not in _KINDS
@@ -65,7 +65,10 @@ def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> Ht
 @long_running
 @require_safe
 def whole(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
-    """The whole wall: the sheet to take to it (PDF), or its drawing at true size (SVG, DXF)."""
+    """Send the whole wall: the sheet to take to it (PDF), or its drawing at true size (SVG.
+
+    DXF).
+    """
     bench = workbench(request, wall, "mark")
     if kind not in _KINDS:
         raise Http404("There is no such drawing.")

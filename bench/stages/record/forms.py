@@ -33,11 +33,11 @@ class RecordForm(BenchForm):
         self.order_fields([name for name in self.fields if name != "note"])
 
     def ask(self) -> None:
-        """What else is asked."""
+        """Add what else is asked."""
         raise NotImplementedError
 
     def made(self, got: dict[str, Any]) -> Any:
-        """What it says, as part of the plan."""
+        """Return what it says, as part of the plan."""
         raise NotImplementedError
 
     def clean(self) -> dict[str, Any]:
@@ -117,7 +117,7 @@ class ProofForm(RecordForm):
     """Readings of a proof."""
 
     def ask(self) -> None:
-        """The load that it should be; readings that a dial takes where one is set up."""
+        """Add the load that it should be; readings that a dial takes where one is set up."""
         units = self.bench.units
         load = proof_load(as_built(self.bench.plan, self.piece.key).piece, self.bench.plan)
         self.fields["kg"] = MeasureField(units, load.kg, "weight", label="Put on it")

@@ -34,7 +34,7 @@ def lining_choices() -> list[tuple[str, str]]:
 
 
 def structure_choices() -> list[tuple[str, str]]:
-    """What may stand behind them."""
+    """Return what may stand behind them."""
     return [
         (UNKNOWN, "Don't know yet"),
         *((key, row.name) for key, row in data.structures().items()),
@@ -199,7 +199,7 @@ class WallForm(BenchForm):
         return got
 
     def _layers(self, got: dict[str, Any]) -> tuple[Layer, ...] | None:
-        """The layers that the answers mean.
+        """Return the layers that the answers mean.
 
         One whose thickness was not typed anew has its usual one, or the measured one.
         """

@@ -8,7 +8,7 @@ class SurveyContext:
     """The wall, to be filled in."""
 
     def __init__(self, bench: WorkbenchContext) -> None:
-        """Filled from the plan, or as it was posted."""
+        """Make filled from the plan, or as it was posted."""
         self.form = bench.posted(WallForm) or WallForm(
             bench.units, bench.plan.wall, bench.plan.name
         )
