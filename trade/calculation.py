@@ -5,7 +5,7 @@ reads. So a printed sum and its result cannot part.
 """
 
 import re
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from functools import cache, cached_property
 from itertools import chain
 from math import pi, tan
@@ -178,6 +178,18 @@ class Calculation:
             self.equations.append(Equation(symbol, value, kind, meaning, expression))
             self._values[symbol] = value
         return value
+
+    def __iter__(self) -> Iterator[Equation]:
+        """Its lines, from the first."""
+        return iter(self.equations)
+
+    def __getitem__(self, symbol: str) -> float:
+        """Return the value of a line.
+
+        Raises:
+            KeyError: no line has that symbol.
+        """
+        return self._values[symbol]
 
     def quantity(self, symbol: str, kind: Kind | None = None) -> Quantity:
         """Return the value of a line, as the kind it has there or as another of the same unit.

@@ -3,22 +3,22 @@
 Every check between the hardware and what holds there.
 """
 
-from typing import NamedTuple
+from dataclasses import dataclass
+from functools import cached_property
 
 from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, make
-from trade.fixings import wood
 from trade.fixings.anchor_capacity import AnchorCapacity
 from trade.fixings.fastener_demand import (
     FastenerDemand,
     face_checks,
     fastener_demands,
-    pull_equations,
+    pull_sum,
     pulled,
 )
 from trade.fixings.stud_position import edge
-from trade.fixings.stud_screws import write_pull_through, write_shear
+from trade.fixings.stud_screws import shear_sum, write_pull_through
 from trade.fixings.support import Support
 from trade.load.demand import Demand
 
@@ -26,22 +26,53 @@ _NOUGHT, _FAR_MM = 1e-6, 1e5
 _NEVER = 0.5  # stands for "not at all" where there is nothing to measure
 
 
-class _Use(NamedTuple):
+@dataclass(frozen=True)
+class _Use:
+    """One support in one load case, with the sums of its anchors, each worked out once.
+
+    `share`: of what an anchor holds, for good.
+    """
+
     fastener: FastenerDemand
     capacity: AnchorCapacity
     share: float
 
-    @property
-    def pull_n(self) -> float:
-        return self.capacity.pull_n * self.share
+    @cached_property
+    def pull(self) -> Calculation:
+        """Up to T_1 and T_a'."""
+        sums = Calculation(pull_sum(self.fastener), self.capacity.pull_equations)
+        self._write_lasting(sums, "T_a'", "T_a", "what it may be pulled with")
+        return sums
 
-    @property
-    def shear_n(self) -> float:
-        return self.capacity.shear_n * self.share
+    @cached_property
+    def shear(self) -> Calculation:
+        """Up to V and V_a'."""
+        sums = Calculation(shear_sum(self.fastener), self.capacity.shear_equations)
+        last = self.capacity.shear_equations[-1].symbol
+        self._write_lasting(sums, "V_a'", last, "what it may carry")
+        return sums
 
-    @property
-    def used(self) -> float:
-        return pulled(self.fastener).tension_n / self.pull_n + self.fastener.shear_n / self.shear_n
+    @cached_property
+    def together(self) -> Calculation:
+        """Up to u."""
+        sums = Calculation(self.pull, self.shear)
+        sums.then("u_T", "T_1 / T_a'", "percent", "share of the pull")
+        sums.then("u_V", "V / V_a'", "percent", "share of the shear")
+        sums.then("u", "u_T + u_V", "percent", "together")
+        return sums
+
+    @cached_property
+    def head(self) -> Calculation:
+        """Up to T_1 and W_H'."""
+        sums = Calculation(pull_sum(self.fastener))
+        anchor = self.capacity.anchor
+        write_pull_through(sums, self.fastener, anchor.head_mm if anchor else 0.0)
+        return sums
+
+    def _write_lasting(self, sums: Calculation, symbol: str, of: str, meaning: str) -> None:
+        if self.share < 1:
+            sums.given("k_t", self.share, "ratio", "share that may be used for good in what creeps")
+        sums.then(symbol, f"{of} k_t" if self.share < 1 else of, "force", meaning)
 
 
 def checks(
@@ -95,25 +126,11 @@ def checks(
 
 def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
     """Check the heads of what anchors hold, pulled through the wood under them."""
-
-    def holds(use: _Use) -> float:
-        side, head = (
-            use.fastener.support.side,
-            use.capacity.anchor.head_mm if use.capacity.anchor else 0.0,
-        )
-        return (
-            wood.pull_through_n(head, side.thickness_mm, side.g or 0.0)
-            * use.fastener.demand.duration
-        )
-
-    firm = [use for use in uses if holds(use) > 0]
+    firm = [use for use in uses if use.head["W_H'"] > 0]
     if not firm:
         return []
-    use = max(firm, key=lambda u: pulled(u.fastener).tension_n / holds(u))
-    support, sums = use.fastener.support, Calculation(pull_equations(use.fastener))
-    write_pull_through(
-        sums, use.fastener, use.capacity.anchor.head_mm if use.capacity.anchor else 0
-    )
+    use = max(firm, key=lambda u: u.head["T_1"] / u.head["W_H'"])
+    support, sums = use.fastener.support, use.head
     return [
         make(
             "anchor.head",
@@ -126,7 +143,7 @@ def _heads(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
             template="The {part}'s hardest-pulled head is pulled with {demand}; the wood under it "
             "holds {capacity}.",
             parts={"part": support.part},
-            equations=sums.equations,
+            equations=sums,
         )
     ]
 
@@ -295,29 +312,9 @@ def _behind(firm: list[tuple[Support, AnchorCapacity]]) -> list[Check]:
     return found
 
 
-def _write_pull(sums: Calculation, use: _Use) -> None:
-    """Write T_1, and T_a' that an anchor may be pulled with."""
-    _write_lasting(sums, use)
-    sums.then("T_a'", "T_a k_t" if use.share < 1 else "T_a", "force", "what it may be pulled with")
-
-
-def _write_shear(sums: Calculation, use: _Use) -> None:
-    """Write V, and V_a' that an anchor may carry."""
-    _write_lasting(sums, use)
-    name = use.capacity.shear_equations[-1].symbol
-    sums.then("V_a'", f"{name} k_t" if use.share < 1 else name, "force", "what it may carry")
-
-
-def _write_lasting(sums: Calculation, use: _Use) -> None:
-    if use.share < 1:
-        sums.given("k_t", use.share, "ratio", "share that may be used for good in what creeps")
-
-
 def _pull(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: pulled(u.fastener).tension_n / u.pull_n)
-    support = use.fastener.support
-    sums = Calculation(pull_equations(use.fastener), use.capacity.pull_equations)
-    _write_pull(sums, use)
+    use = max(uses, key=lambda u: u.pull["T_1"] / u.pull["T_a'"])
+    support, sums = use.fastener.support, use.pull
     return make(
         "anchor.pull",
         part=support.part,
@@ -329,16 +326,13 @@ def _pull(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="The {part}'s hardest-pulled anchor pulls with {demand}; here it holds "
         "{capacity}.",
         parts={"part": support.part},
-        equations=sums.equations,
+        equations=sums,
     )
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.fastener.shear_n / u.shear_n)
-    support, sums = use.fastener.support, Calculation()
-    write_shear(sums, use.fastener)
-    sums = Calculation(sums.equations, use.capacity.shear_equations)
-    _write_shear(sums, use)
+    use = max(uses, key=lambda u: u.shear["V"] / u.shear["V_a'"])
+    support, sums = use.fastener.support, use.shear
     return make(
         "anchor.shear",
         part=support.part,
@@ -350,25 +344,13 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="Each anchor of the {part} carries {demand} downwards; here it can carry "
         "{capacity}.",
         parts={"part": support.part},
-        equations=sums.equations,
+        equations=sums,
     )
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.used)
-    support, sums = use.fastener.support, Calculation()
-    write_shear(sums, use.fastener)
-    sums = Calculation(
-        pull_equations(use.fastener),
-        use.capacity.pull_equations,
-        sums.equations,
-        use.capacity.shear_equations,
-    )
-    _write_pull(sums, use)
-    _write_shear(sums, use)
-    sums.then("u_T", "T_1 / T_a'", "percent", "share of the pull")
-    sums.then("u_V", "V / V_a'", "percent", "share of the shear")
-    sums.then("u", "u_T + u_V", "percent", "together")
+    use = max(uses, key=lambda u: u.together["u"])
+    support, sums = use.fastener.support, use.together
     return make(
         "anchor.combined",
         part=support.part,
@@ -379,5 +361,5 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         capacity=Quantity(1.0, "percent"),
         template="Pull and shear together use {demand} of the strength of an anchor of the {part}.",
         parts={"part": support.part},
-        equations=sums.equations,
+        equations=sums,
     )

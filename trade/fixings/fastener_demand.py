@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from trade import data
-from trade.calculation import Calculation, Equation
+from trade.calculation import Calculation
 from trade.check import Check, make
 from trade.fixings.support import Support
 from trade.load.demand import Demand
@@ -184,7 +184,7 @@ def _on_face(
     )
 
 
-def pull_equations(use: FastenerDemand) -> list[Equation]:
+def pull_sum(use: FastenerDemand) -> Calculation:
     """From the turning load to the pull in the screw pulled hardest, T_1."""
     support, hold, pull = use.support, pulled(use), use.demand.pull_n
     heights = _from_pressed_edge(support, use.demand)
@@ -196,7 +196,7 @@ def pull_equations(use: FastenerDemand) -> list[Equation]:
         sums.given("P", pull, "force", "pull straight out, counted in M")
     if hold.block_mm == 0:
         _nothing_presses(sums, use, heights)
-        return sums.equations
+        return sums
     counted = [y for y, tension in zip(heights, hold.tensions_n, strict=True) if tension > 0]
     sums.given("σ", use.pressed_mpa, "stress", f"what {support.face.name} is pressed with")
     sums.given("b", support.pressed_mm, "fine", "pressed width with something firm behind it")
@@ -212,7 +212,7 @@ def pull_equations(use: FastenerDemand) -> list[Equation]:
     )
     turning = "(M − P a/2)" if pull > 0 else "M"
     sums.then("T_1", f"{turning} d_1 / S_d", "force", "pull of the hardest-pulled screw")
-    return sums.equations
+    return sums
 
 
 def _nothing_presses(sums: Calculation, use: FastenerDemand, heights: tuple[float, ...]) -> None:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from trade import data
-from trade.calculation import Calculation, Equation, Quantity
+from trade.calculation import Calculation, Quantity
 from trade.check import Check, make
 from trade.fixings import driving, wood
 from trade.fixings.fastener_demand import (
@@ -17,8 +17,7 @@ from trade.fixings.fastener_demand import (
     alike,
     face_checks,
     fastener_demands,
-    pull_equations,
-    pulled,
+    pull_sum,
 )
 from trade.fixings.stud_position import edge
 from trade.fixings.support import Support
@@ -27,34 +26,58 @@ from trade.load.demand import Demand
 
 @dataclass(frozen=True)
 class _Use:
-    """One support in one load case, with what its screws may be asked for.
+    """One support in one load case, with the sums of its screws, each worked out once.
 
-    Several checks print parts of one sum.
+    `thread`: up to W and p, `dowel`: up to Z, of any support that is like it.
     """
 
     fastener: FastenerDemand
-    withdrawal_n: float
-    lateral: wood.Lateral
-    lateral_n: float
+    thread: Calculation
+    dowel: Calculation
 
     @property
     def support(self) -> Support:
         return self.fastener.support
 
     @cached_property
-    def pull(self) -> list[Equation]:
+    def pull(self) -> Calculation:
         """Up to T_1."""
-        return pull_equations(self.fastener)
+        return pull_sum(self.fastener)
 
     @cached_property
-    def withdrawal(self) -> list[Equation]:
+    def withdrawal(self) -> Calculation:
         """Up to W'."""
-        return _withdrawal_equations(self)
+        sums = Calculation(self.thread)
+        sums.given("C_D", self.fastener.demand.duration, "ratio", "load duration")
+        sums.then("W'", "W p C_D", "force", "what the stud holds of it")
+        return sums
 
     @cached_property
-    def shear(self) -> list[Equation]:
+    def shear(self) -> Calculation:
         """Up to V and Z'."""
-        return _shear_equations(self)
+        sums = shear_sum(self.fastener)
+        sums = Calculation(sums, self.dowel)
+        sums.given("C_D", self.fastener.demand.duration, "ratio", "load duration")
+        sums.then("Z'", "Z C_D", "force", "what a screw can carry")
+        return sums
+
+    @cached_property
+    def together(self) -> Calculation:
+        """Up to R and Z'_α."""
+        sums = Calculation(self.pull, self.withdrawal, self.shear)
+        if sums.then("R", "√(T_1² + V²)", "force", "pull and shear together"):
+            sums.then("u", wood.HANKINSON.text, "percent", "used by both, no less than by either")
+            sums.then("Z'_α", "R / u", "force", "at that angle")
+        else:
+            sums.then("Z'_α", "Z'", "force", "at that angle")
+        return sums
+
+    @cached_property
+    def head(self) -> Calculation:
+        """Up to T_1 and W_H'."""
+        sums = Calculation(self.pull)
+        write_pull_through(sums, self.fastener, self.support.screw.head_mm)
+        return sums
 
 
 def checks(
@@ -83,13 +106,9 @@ def checks(
     unknown = lining + loads
     uses = [use for same in alike(hit) for use in _uses(same, demands)]
     found += face_checks([use.fastener for use in uses], unknown)
-    if in_wood := [use for use in uses if use.lateral_n > 0]:
+    if in_wood := [use for use in uses if use.dowel["Z"] > 0]:
         found.append(_shear(in_wood, unknown))
-    held = [
-        use
-        for use in uses
-        if use.fastener.hold is not None and use.withdrawal_n > 0 and use.lateral_n > 0
-    ]
+    held = [use for use in in_wood if use.fastener.hold is not None and use.withdrawal["W'"] > 0]
     if held:
         found += [_withdrawal(held, unknown), _combined(held, unknown)]
         if held[0].support.side.g is not None and held[0].support.screw.kind != "rod":
@@ -102,17 +121,9 @@ def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> It
 
     In the cases that can govern.
     """
-    support, reach = supports[0], supports[0].reach
-    pull = wood.withdrawal_n_per_mm(support.screw, support.timber.g) * reach.thread_mm
-    bearing = wood.bearing_length_mm(
-        reach.penetration_mm, support.screw.diameter_mm, support.screw.tip_mm
-    )
-    fe = wood.bearing_strength_mpa(support.timber.g, support.screw.diameter_mm)
-    side = wood.lateral(wood.dowel(support.screw), support.side, support.gap_mm, fe, bearing)
+    thread, dowel = _thread_sum(supports[0]), _dowel_sum(supports[0])
     for fastener in fastener_demands(supports, demands):
-        yield _Use(
-            fastener, pull * fastener.demand.duration, side, side.value_n * fastener.demand.duration
-        )
+        yield _Use(fastener, thread, dowel)
 
 
 def embedment(supports: list[Support], unknown: tuple[str, ...]) -> Check:
@@ -179,7 +190,7 @@ def far_side(supports: list[Support], unknown: tuple[str, ...]) -> Check:
 
 
 def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: pulled(u.fastener).tension_n / u.withdrawal_n)
+    use = max(uses, key=lambda u: u.pull["T_1"] / u.withdrawal["W'"])
     support, sums = use.support, Calculation(use.pull, use.withdrawal)
     return make(
         "screw.withdrawal",
@@ -192,37 +203,30 @@ def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="The {part}'s hardest-pulled screw pulls with {demand}; the stud holds it up to "
         "{capacity}.",
         parts={"part": support.part},
-        equations=sums.equations,
+        equations=sums,
     )
 
 
-def _withdrawal_equations(use: _Use) -> list[Equation]:
-    support, screw, sums = use.support, use.support.screw, Calculation()
+def _thread_sum(support: Support) -> Calculation:
+    """Work out what each length of thread holds, W, and how much is in the stud, p."""
+    screw, sums = support.screw, Calculation()
     sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
     sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
     sums.then(
         "W", wood.withdrawal_formula(screw).text, "line", "what each length of its thread holds"
     )
-    write_thread(sums, support)
-    sums.given("C_D", use.fastener.demand.duration, "ratio", "load duration")
-    sums.then("W'", "W p C_D", "force", "what the stud holds of it")
-    return sums.equations
-
-
-def write_thread(sums: Calculation, support: Support) -> None:
-    """Write how much thread is in the stud, p."""
-    screw = support.screw
     sums.given("L", support.screw_mm, "length", "length of the screw")
     sums.given("t", support.layers_mm, "fine", "hardware and lining before the stud")
     thread = driving.thread_length_mm(screw, support.screw_mm)
     sums.given("L_T", thread, "fine", "its thread")
     sums.given("E", screw.tip_mm, "fine", "its tip, which does not count")
     sums.then("p", "max(min(L_T, L − t) − E, 0)", "fine", "thread in the stud")
+    return sums
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.fastener.shear_n / u.lateral_n)
-    support, sums = use.support, Calculation(use.shear)
+    use = max(uses, key=lambda u: u.shear["V"] / u.shear["Z'"])
+    support, sums = use.support, use.shear
     return make(
         "screw.shear",
         part=support.part,
@@ -234,62 +238,55 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template=f"Each screw of the {{part}} carries {{demand}} downwards; {support.across} can "
         "carry {capacity}.",
         parts={"part": support.part, "gap": Quantity(support.gap_mm, "fine")},
-        equations=sums.equations,
+        equations=sums,
     )
 
 
-def _shear_equations(use: _Use) -> list[Equation]:
-    support, side, sums = use.support, use.lateral, Calculation()
-    dowel = wood.dowel(support.screw)
-    bearing = wood.bearing_length_mm(
-        support.reach.penetration_mm, support.screw.diameter_mm, support.screw.tip_mm
-    )
-    across = ", across its grain" if support.side.across else ""
-    write_shear(sums, use.fastener)
+def _dowel_sum(support: Support) -> Calculation:
+    """Work out what a screw can carry across its lining for ten years, Z."""
+    screw, sums = support.screw, Calculation()
+    dowel = wood.dowel(screw)
+    bearing = wood.bearing_length_mm(support.reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
+    fe = wood.bearing_strength_mpa(support.timber.g, screw.diameter_mm)
+    found = wood.lateral(dowel, support.side, support.gap_mm, fe, bearing)
+    across = support.side.across
+    under = f"bearing strength under the head{', across its grain' if across else ''}"
+    sums.given("g", support.gap_mm, "fine", "gap: lining that bears nothing")
     sums.given("D_r", dowel.diameter_mm, "fine", "core of the thread")
-    sums.given("F_es", support.side.fe_mpa, "stress", f"bearing strength under the head{across}")
+    sums.given("F_es", support.side.fe_mpa, "stress", under)
     sums.then("q_s", "F_es D_r", "line")
     sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
-    sums.given("D", support.screw.diameter_mm, "fine", "diameter of the screw")
-    fe = wood.bearing_formula(support.screw.diameter_mm)
-    sums.then("F_em", fe.text, "stress", "bearing strength of the stud")
+    sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
+    sums.then(
+        "F_em",
+        wood.bearing_formula(screw.diameter_mm).text,
+        "stress",
+        "bearing strength of the stud",
+    )
     sums.then("q_m", "F_em D_r", "line")
     sums.given("F_yb", dowel.fyb_mpa, "stress", "bending yield of the screw")
     sums.then("M_y", "F_yb D_r³ / 6", "moment")
     sums.given("L_s", support.side.thickness_mm, "fine", "thickness under the head")
     sums.given("L_m", bearing, "fine", "bearing length in the stud")
-    wood.write_yield(sums, side)
-    reduced = f"reduction term{', K_θ = 1.25 across the grain' if support.side.across else ''}"
-    sums.given("R_d", side.reduction, "ratio", reduced)
+    wood.write_yield(sums, found)
+    reduced = f"reduction term{', K_θ = 1.25 across the grain' if across else ''}"
+    sums.given("R_d", found.reduction, "ratio", reduced)
     sums.then("Z", "Y / R_d", "force")
-    sums.given("C_D", use.fastener.demand.duration, "ratio", "load duration")
-    sums.then("Z'", "Z C_D", "force", "what a screw can carry")
-    return sums.equations
+    return sums
 
 
-def write_shear(sums: Calculation, fastener: FastenerDemand) -> None:
-    """Write what one screw carries, V, and the gap g that it carries it across."""
-    support = fastener.support
+def shear_sum(fastener: FastenerDemand) -> Calculation:
+    """Work out what one screw carries, V."""
+    support, sums = fastener.support, Calculation()
     sums.given("F", abs(fastener.demand.load_n), "force", "load on the support")
     sums.given("n", len(support.heights_mm), "count", "screws that share it")
     sums.then("V", "F / n", "force", "load of each")
-    sums.given("g", support.gap_mm, "fine", "gap: lining that bears nothing")
+    return sums
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    together = [
-        wood.combined_use(
-            pulled(use.fastener).tension_n, use.fastener.shear_n, use.withdrawal_n, use.lateral_n
-        )
-        for use in uses
-    ]
-    use = uses[together.index(max(together))]
-    support, sums = use.support, Calculation(use.pull, use.withdrawal, use.shear)
-    if sums.then("R", "√(T_1² + V²)", "force", "pull and shear together"):
-        sums.then("u", wood.HANKINSON.text, "percent", "used by both, no less than by either")
-        sums.then("Z'_α", "R / u", "force", "at that angle")
-    else:
-        sums.then("Z'_α", "Z'", "force", "at that angle")
+    use = max(uses, key=lambda u: u.together["R"] / u.together["Z'_α"])
+    support, sums = use.support, use.together
     return make(
         "screw.combined",
         part=support.part,
@@ -301,22 +298,13 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="Pull and shear together put {demand} on the {part}'s top screw; at that angle "
         "it holds {capacity}.",
         parts={"part": support.part},
-        equations=sums.equations,
+        equations=sums,
     )
 
 
 def _pull_through(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    def capacity(use: _Use) -> float:
-        side = use.support.side
-        assert side.g is not None  # only wood sides get here
-        return (
-            wood.pull_through_n(use.support.screw.head_mm, side.thickness_mm, side.g)
-            * use.fastener.demand.duration
-        )
-
-    use = max(uses, key=lambda u: pulled(u.fastener).tension_n / capacity(u))
-    support, sums = use.support, Calculation(use.pull)
-    write_pull_through(sums, use.fastener, support.screw.head_mm)
+    use = max(uses, key=lambda u: u.head["T_1"] / u.head["W_H'"])
+    support, sums = use.support, use.head
     return make(
         "screw.pull_through",
         part=support.part,
@@ -328,7 +316,7 @@ def _pull_through(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="The {part}'s hardest-pulled screw head is pulled with {demand}; the wood under "
         "it holds {capacity}.",
         parts={"part": support.part},
-        equations=sums.equations,
+        equations=sums,
     )
 
 

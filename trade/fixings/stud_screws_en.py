@@ -3,8 +3,10 @@
 Design values against demands times a partial factor.
 """
 
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
 from itertools import pairwise
-from typing import NamedTuple
 
 from trade import data
 from trade.calculation import Calculation, Quantity
@@ -15,55 +17,91 @@ from trade.fixings.fastener_demand import (
     alike,
     face_checks,
     fastener_demands,
-    pull_equations,
-    pulled,
+    pull_sum,
 )
 from trade.fixings.stud_position import edge
-from trade.fixings.stud_screws import embedment, far_side, write_shear
+from trade.fixings.stud_screws import embedment, far_side, shear_sum
 from trade.fixings.support import Support
 from trade.load.demand import Demand
 
 
-class _Use(NamedTuple):
-    """One support in one load case.
+@dataclass(frozen=True)
+class _Use:
+    """One support in one load case, with the sums of its screws, each worked out once.
 
-    `pull_k`, `head_k`, `shear_k`: characteristic values of one screw, N, those of several together
-    (`together`, `in_line`) counted in; `side` with embedment strengths of this code; `under`:
-    characteristic density of the wood under the head.
+    `thread`: up to f_ax, `dowel`: up to V_Rk, of any support that is like it.
     """
 
     fastener: FastenerDemand
-    kmod: float
-    pull_k: float
-    head_k: float
-    shear_k: float
-    lateral: wood.Lateral
-    side: wood.Side
-    under: float
-    bearing_mm: float
-    together: float
-    in_line: float
-
-    def design(self, value: float) -> float:
-        """Return a characteristic value as a design value."""
-        return value * self.kmod / european.GAMMA_M
+    thread: Calculation
+    dowel: Calculation
 
     @property
-    def tension_n(self) -> float:
-        """Design pull."""
-        return pulled(self.fastener).tension_n * european.GAMMA_F
+    def support(self) -> Support:
+        return self.fastener.support
 
-    @property
-    def shear_n(self) -> float:
-        """Design shear."""
-        return self.fastener.shear_n * european.GAMMA_F
+    @cached_property
+    def pull(self) -> Calculation:
+        """Up to T_1."""
+        return pull_sum(self.fastener)
 
-    @property
-    def used(self) -> float:
-        """Both, as a share of what both may be."""
-        return european.combined_use(
-            self.tension_n / self.design(self.pull_k), self.shear_n / self.design(self.shear_k)
-        )
+    @cached_property
+    def withdrawal(self) -> Calculation:
+        """Up to F_Ed and F_Rd."""
+        sums = Calculation(self.pull, self.thread)
+        self._write_group(sums)
+        sums.then("F_Rk", f"{european.WITHDRAWAL.text} k_n", "force")
+        self._write_design(sums, "F")
+        sums.then("F_Ed", "γ_F T_1", "force", "pull, factored")
+        return sums
+
+    @cached_property
+    def shear(self) -> Calculation:
+        """Up to V_Ed and V_Rd."""
+        sums = Calculation(shear_sum(self.fastener), self.dowel)
+        self._write_design(sums, "V")
+        sums.then("V_Ed", "γ_F V", "force", "load, factored")
+        return sums
+
+    @cached_property
+    def together(self) -> Calculation:
+        """Up to u."""
+        sums = Calculation(self.withdrawal, self.shear)
+        sums.then("u", european.TOGETHER.text, "percent", "pull and shear together")
+        return sums
+
+    @cached_property
+    def head(self) -> Calculation:
+        """Up to H_Ed and H_Rd."""
+        support, sums = self.support, Calculation(self.pull)
+        sums.given("f_head", european.HEAD_MPA, "stress", "of wood of 350 kg/m³")
+        sums.given("d_h", support.screw.head_mm, "fine", "width of the head")
+        under = _density_under(support)
+        sums.given("ρ_k", under, "density", "characteristic density of the wood under it")
+        sums.given("t", support.side.thickness_mm, "fine", "how thick that is")
+        self._write_group(sums)
+        sums.then("H_Rk", f"{european.PULL_THROUGH.text} k_n", "force")
+        self._write_design(sums, "H")
+        sums.then("H_Ed", "γ_F T_1", "force", "pull, factored")
+        return sums
+
+    def _write_group(self, sums: Calculation) -> None:
+        """Write what each of several screws pulled together may take, k_n."""
+        hold = self.fastener.hold
+        count = sum(tension > 0 for tension in hold.tensions_n) if hold else 1
+        share = european.pulled_together(count)
+        sums.given("k_n", share, "ratio", "n^0.9 / n, of n screws pulled together")
+
+    def _write_design(self, sums: Calculation, name: str) -> None:
+        """Write the design value `name`_Rd of a characteristic one, and the factor on loads.
+
+        `name`: F for pulling out, H for the head, V for shear.
+        """
+        kmod = european.kmod(self.fastener.demand.duration)
+        sums.given("k_mod", kmod, "ratio", "load duration, service class 1")
+        sums.given("γ_M", european.GAMMA_M, "ratio", "connections")
+        sums.then(f"{name}_Rd", f"{name}_Rk k_mod / γ_M", "force", "it can carry")
+        sums.given("γ_F", european.GAMMA_F, "ratio", "on everything")
 
 
 def checks(
@@ -88,102 +126,84 @@ def checks(
     uses = [use for same in alike(hit) for use in _uses(same, demands)]
     unknown = lining + loads
     found += face_checks([use.fastener for use in uses], unknown)
-    if in_wood := [use for use in uses if use.shear_k > 0]:
+    if in_wood := [use for use in uses if use.dowel["V_Rk"] > 0]:
         found.append(_shear(in_wood, unknown))
-    if held := [use for use in in_wood if use.fastener.hold is not None and use.pull_k > 0]:
+    held = [use for use in in_wood if use.fastener.hold is not None and use.withdrawal["F_Rk"] > 0]
+    if held:
         found += [_withdrawal(held, unknown), _combined(held, unknown)]
-        if (
-            held[0].fastener.support.side.g is not None
-            and held[0].fastener.support.screw.kind != "rod"
-        ):
+        if held[0].support.side.g is not None and held[0].support.screw.kind != "rod":
             found.append(_head(held, unknown))
     return found
 
 
-def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> list[_Use]:
-    """Return what the screws of supports that are alike may be asked for.
+def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> Iterable[_Use]:
+    """Yield what the screws of supports that are alike may be asked for, where that can govern."""
+    thread, dowel = _thread_sum(supports[0]), _dowel_sum(supports[0])
+    for fastener in fastener_demands(supports, demands):
+        yield _Use(fastener, thread, dowel)
 
-    In the cases that can govern.
-    """
-    support = supports[0]
-    screw, reach = support.screw, support.reach
+
+def _density_under(support: Support) -> float:
+    """Return the characteristic density of the wood under the head, kg/m³; of the stud under metal."""
+    if support.side.g is None:
+        return european.rho_k(support.timber.density_kg_m3)
+    under = data.Framing(source="", name="", g=support.side.g, bearing_mpa=0.0)
+    return european.rho_k(under.density_kg_m3)
+
+
+def _thread_sum(support: Support) -> Calculation:
+    """Work out the withdrawal parameter of a screw in its stud, f_ax."""
+    sums = Calculation()
     density = european.rho_k(support.timber.density_kg_m3)
-    thick = european.ROOT_FACTOR * screw.root_mm
-    side, under = support.side, density
-    if side.g is not None:
-        under = european.rho_k(
-            data.Framing(source="", name="", g=side.g, bearing_mpa=0.0).density_kg_m3
-        )
-        side = side._replace(fe_mpa=european.embedment_k(thick, under, side.across))
-    moment = european.yield_nmm(thick, screw.kind != "wood")
-    bearing = wood.bearing_length_mm(reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
-    if bearing > 0:
-        lateral = european.lateral_k(
-            thick, moment, side, support.gap_mm, european.embedment_k(thick, density), bearing
-        )
+    sums.given("ρ_k", density, "density", f"characteristic density of {support.timber.name}")
+    sums.given("d", support.screw.diameter_mm, "fine", "diameter of the screw")
+    thread = support.reach.thread_mm
+    sums.given("l_ef", thread, "fine", "thread in the stud, less layers and tip")
+    if thread > 0:
+        sums.then("f_ax", european.WITHDRAWAL_PARAMETER.text, "stress")
     else:
-        lateral = wood.Lateral(0.0, "I_m", {"I_m": 0.0}, 1.0)
-    pull = european.withdrawal_k(screw.diameter_mm, reach.thread_mm, density)
-    head = european.head_k(screw.head_mm, under, side.thickness_mm)
+        sums.given("f_ax", 0.0, "stress", "no thread is in the stud")
+    return sums
+
+
+def _dowel_sum(support: Support) -> Calculation:
+    """Work out the characteristic shear of a screw across its lining, V_Rk."""
+    screw, side, sums = support.screw, support.side, Calculation()
+    density = european.rho_k(support.timber.density_kg_m3)
+    sums.given("g", support.gap_mm, "fine", "gap: lining that bears nothing")
+    sums.given("d_r", screw.root_mm, "fine", "root of its thread")
+    thick = sums.then("d_ef", f"{european.ROOT_FACTOR} d_r", "fine", "effective diameter")
+    strength = european.strength_mpa(screw.kind != "wood")
+    sums.given("f_u", strength, "stress", "tensile strength of its steel")
+    sums.then("M_y", european.YIELD_MOMENT.text, "moment", "at which it yields")
+    if side.g is not None:
+        under = european.embedment_k(thick, _density_under(support), side.across)
+        side = side._replace(fe_mpa=under)
+    sums.given("f_hs", side.fe_mpa, "stress", "embedment strength under the head")
+    sums.then("q_s", "f_hs d_ef", "line")
+    sums.given("ρ_k", density, "density", f"characteristic density of {support.timber.name}")
+    formula = european.embedment_formula(thick).text
+    sums.then("f_hm", formula, "stress", "embedment strength of the stud")
+    sums.then("q_m", "f_hm d_ef", "line")
+    sums.given("L_s", side.thickness_mm, "fine", "thickness under the head")
+    bearing = wood.bearing_length_mm(support.reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
+    sums.given("L_m", bearing, "fine", "bearing length in the stud")
+    lateral = european.lateral_k(
+        thick, sums["M_y"], side, support.gap_mm, sums["f_hm"], max(bearing, 0.0)
+    )
+    wood.write_yield(sums, lateral)
     apart = min(
         (above - below for below, above in pairwise(sorted(support.heights_mm))), default=0.0
     )
     in_line = european.sheared_in_line(len(support.heights_mm), apart, thick)
-    found = []
-    for fastener in fastener_demands(supports, demands):
-        together = european.pulled_together(
-            sum(t > 0 for t in fastener.hold.tensions_n) if fastener.hold else 1
-        )
-        found.append(
-            _Use(
-                fastener,
-                european.kmod(fastener.demand.duration),
-                pull * together,
-                head * together,
-                lateral.value_n * in_line,
-                lateral,
-                side,
-                under,
-                bearing,
-                together,
-                in_line,
-            )
-        )
-    return found
-
-
-def _write_design(sums: Calculation, use: _Use, name: str) -> None:
-    """Write the design value of a characteristic one, and the demand with its factor.
-
-    Args:
-        sums: with `name_Rk`, and the demand as `name`.
-        use: the support and its load case.
-        name: F for pulling out, H for the head, V for shear.
-    """
-    sums.given("k_mod", use.kmod, "ratio", "load duration, service class 1")
-    sums.given("γ_M", european.GAMMA_M, "ratio", "connections")
-    sums.then(f"{name}_Rd", f"{name}_Rk k_mod / γ_M", "force", "it can carry")
-    sums.given("γ_F", european.GAMMA_F, "ratio", "on everything")
-
-
-def _write_pull(sums: Calculation, use: _Use) -> None:
-    """Write F_Ed and F_Rd, below T_1."""
-    support = use.fastener.support
-    density = european.rho_k(support.timber.density_kg_m3)
-    sums.given("ρ_k", density, "density", f"characteristic density of {support.timber.name}")
-    sums.given("d", support.screw.diameter_mm, "fine", "diameter of the screw")
-    sums.given("l_ef", support.reach.thread_mm, "fine", "thread in the stud, less layers and tip")
-    sums.then("f_ax", european.WITHDRAWAL_PARAMETER.text, "stress")
-    sums.given("k_n", use.together, "ratio", "n^0.9 / n, of n screws pulled together")
-    sums.then("F_Rk", f"{european.WITHDRAWAL.text} k_n", "force")
-    _write_design(sums, use, "F")
-    sums.then("F_Ed", "γ_F T_1", "force", "pull, factored")
+    sums.given("k_V", in_line, "ratio", "n_ef / n of screws in line; no rope effect")
+    sums.then("V_Rk", "Y k_V", "force")
+    return sums
 
 
 def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.tension_n / u.design(u.pull_k))
-    support, sums = use.fastener.support, Calculation(pull_equations(use.fastener))
-    _write_pull(sums, use)
+    use = max(uses, key=lambda u: u.withdrawal["F_Ed"] / u.withdrawal["F_Rd"])
+    support, sums = use.support, use.withdrawal
     return make(
         "screw.withdrawal_en",
         part=support.part,
@@ -195,42 +215,13 @@ def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="The {part}'s hardest-pulled screw pulls with {demand}, factored; the stud holds "
         "it up to {capacity}.",
         parts={"part": support.part},
-        equations=sums.equations,
+        equations=sums,
     )
-
-
-def _write_shear(sums: Calculation, use: _Use) -> None:
-    """Write V_Ed and V_Rd."""
-    support, lag = use.fastener.support, use.fastener.support.screw.kind != "wood"
-    density = european.rho_k(support.timber.density_kg_m3)
-    write_shear(sums, use.fastener)
-    sums.given("d_r", support.screw.root_mm, "fine", "root of its thread")
-    thick = sums.then("d_ef", f"{european.ROOT_FACTOR} d_r", "fine", "effective diameter")
-    sums.given("f_u", european.strength_mpa(lag), "stress", "tensile strength of its steel")
-    sums.then("M_y", european.YIELD_MOMENT.text, "moment", "at which it yields")
-    sums.given("f_hs", use.side.fe_mpa, "stress", "embedment strength under the head")
-    sums.then("q_s", "f_hs d_ef", "line")
-    sums.given("ρ_k", density, "density", f"characteristic density of {support.timber.name}")
-    sums.then(
-        "f_hm",
-        european.embedment_formula(thick).text,
-        "stress",
-        "embedment strength of the stud",
-    )
-    sums.then("q_m", "f_hm d_ef", "line")
-    sums.given("L_s", support.side.thickness_mm, "fine", "thickness under the head")
-    sums.given("L_m", use.bearing_mm, "fine", "bearing length in the stud")
-    wood.write_yield(sums, use.lateral)
-    sums.given("k_V", use.in_line, "ratio", "n_ef / n of screws in line; no rope effect")
-    sums.then("V_Rk", "Y k_V", "force")
-    _write_design(sums, use, "V")
-    sums.then("V_Ed", "γ_F V", "force", "load, factored")
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.shear_n / u.design(u.shear_k))
-    support, sums = use.fastener.support, Calculation()
-    _write_shear(sums, use)
+    use = max(uses, key=lambda u: u.shear["V_Ed"] / u.shear["V_Rd"])
+    support, sums = use.support, use.shear
     return make(
         "screw.shear_en",
         part=support.part,
@@ -242,16 +233,13 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="Each screw of the {part} carries {demand} downwards, factored; "
         f"{support.across} can carry {{capacity}}.",
         parts={"part": support.part, "gap": Quantity(support.gap_mm, "fine")},
-        equations=sums.equations,
+        equations=sums,
     )
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.used)
-    support, sums = use.fastener.support, Calculation(pull_equations(use.fastener))
-    _write_pull(sums, use)
-    _write_shear(sums, use)
-    sums.then("u", european.TOGETHER.text, "percent", "pull and shear together")
+    use = max(uses, key=lambda u: u.together["u"])
+    support, sums = use.support, use.together
     return make(
         "screw.combined_en",
         part=support.part,
@@ -262,21 +250,13 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         capacity=Quantity(1.0, "percent"),
         template="Pull and shear together use {demand} of the strength of a screw of the {part}.",
         parts={"part": support.part},
-        equations=sums.equations,
+        equations=sums,
     )
 
 
 def _head(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.tension_n / u.design(u.head_k))
-    support, sums = use.fastener.support, Calculation(pull_equations(use.fastener))
-    sums.given("f_head", european.HEAD_MPA, "stress", "of wood of 350 kg/m³")
-    sums.given("d_h", support.screw.head_mm, "fine", "width of the head")
-    sums.given("ρ_k", use.under, "density", "characteristic density of the wood under it")
-    sums.given("t", support.side.thickness_mm, "fine", "how thick that is")
-    sums.given("k_n", use.together, "ratio", "n^0.9 / n, of n screws pulled together")
-    sums.then("H_Rk", f"{european.PULL_THROUGH.text} k_n", "force")
-    _write_design(sums, use, "H")
-    sums.then("H_Ed", "γ_F T_1", "force", "pull, factored")
+    use = max(uses, key=lambda u: u.head["H_Ed"] / u.head["H_Rd"])
+    support, sums = use.support, use.head
     return make(
         "screw.head_en",
         part=support.part,
@@ -288,5 +268,5 @@ def _head(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         template="The {part}'s hardest-pulled screw head is pulled with {demand}, factored; the "
         "wood under it holds {capacity}.",
         parts={"part": support.part},
-        equations=sums.equations,
+        equations=sums,
     )
