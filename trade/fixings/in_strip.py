@@ -77,7 +77,7 @@ def splitting(
 
     A strip that is pressed down is held up by its fasteners: they push towards its upper edge.
     """
-    worst: tuple[float, Support, Demand, float, float] | None = None
+    found = []
     for support in supports:
         if support.strip is None or not support.side.across or _through_mm(support) < _THICK_MM:
             continue
@@ -85,23 +85,31 @@ def splitting(
         for case in demands[support.index]:
             up = case.load_n >= 0
             near = high - max(support.heights_mm) if up else min(support.heights_mm)
-            if near >= _LOADED_EDGE * _through_mm(support):
-                continue
-            beyond = high - min(support.heights_mm) if up else max(support.heights_mm)
-            holds = (
-                european.kmod(case.duration)
-                * european.splitting_k(support.side.thickness_mm, high, beyond)
-                / european.GAMMA_M
-            )
-            used = european.GAMMA_F * abs(case.load_n) / holds
-            if worst is None or used > worst[0]:
-                worst = used, support, case, beyond, high
-    return [_splits(*worst[1:], unknown)] if worst is not None else []
+            if near < _LOADED_EDGE * _through_mm(support):
+                beyond = high - min(support.heights_mm) if up else max(support.heights_mm)
+                found.append((_split(support, case, beyond, high), support, case))
+    if not found:
+        return []
+    sums, support, case = max(found, key=lambda each: each[0]["F_Ed"] / each[0]["F_90d"])
+    return [
+        make(
+            "strip.splitting",
+            part=support.part,
+            support=support.index,
+            case=case.case,
+            unknown=unknown,
+            demand=sums.quantity("F_Ed", "pull"),
+            capacity=sums.quantity("F_90d", "pull"),
+            template="At the {part} the strip's grain is pulled apart with {demand}, factored; it "
+            "splits at {capacity}.",
+            parts={"part": support.part},
+            equations=sums,
+        )
+    ]
 
 
-def _splits(
-    support: Support, case: Demand, beyond: float, high: float, unknown: tuple[str, ...]
-) -> Check:
+def _split(support: Support, case: Demand, beyond: float, high: float) -> Calculation:
+    """Work out what pulls the grain of a strip apart, F_Ed, and at what it splits, F_90d."""
     sums = Calculation()
     sums.given("F", abs(case.load_n), "force", f"load on the support, {case.case}")
     sums.given("γ_F", european.GAMMA_F, "ratio", "on everything")
@@ -113,19 +121,7 @@ def _splits(
     sums.given("k_mod", european.kmod(case.duration), "ratio", "load duration, service class 1")
     sums.given("γ_M", european.GAMMA_M, "ratio", "connections")
     sums.then("F_90d", "k_mod F_90k / γ_M", "force", "at which it splits")
-    return make(
-        "strip.splitting",
-        part=support.part,
-        support=support.index,
-        case=case.case,
-        unknown=unknown,
-        demand=sums.quantity("F_Ed", "pull"),
-        capacity=sums.quantity("F_90d", "pull"),
-        template="At the {part} the strip's grain is pulled apart with {demand}, factored; it "
-        "splits at {capacity}.",
-        parts={"part": support.part},
-        equations=sums.equations,
-    )
+    return sums
 
 
 def _through_mm(support: Support) -> float:

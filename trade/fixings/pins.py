@@ -10,7 +10,6 @@ droops.
 
 from dataclasses import dataclass
 from math import cos, cosh, pi, sin, sinh
-from typing import NamedTuple
 
 from trade import data
 from trade.calculation import Calculation, Formula, Quantity
@@ -28,23 +27,6 @@ _DUST_MM = data.house("pin_dust_mm")
 
 
 PLASTIC = Formula("F_y d_c³ / 6")  # of a round bar
-
-
-class Pinned(NamedTuple):
-    """What a pin may carry at a distance from the wood, N.
-
-    By bearing, by its own yield, and the lesser as allowed.
-    """
-
-    bearing_n: float
-    bending_n: float
-    turn_mm: float
-    reduction: float
-
-    @property
-    def allowable_n(self) -> float:
-        """The lesser at yield, each over its reduction term."""
-        return min(self.bearing_n, self.bending_n) / self.reduction
 
 
 TURNS_AT = Formula("√(e² + e L + L²/2) − e")  # 2 a² + 4 e a - 2 e L - L² = 0
@@ -190,11 +172,6 @@ class PinSeat:
         )
 
     @property
-    def plastic_nmm(self) -> float:
-        """Plastic moment of the pin."""
-        return PLASTIC.of({"F_y": self.steel.yield_mpa, "d_c": self.pin_mm * self.steel.core})
-
-    @property
     def ei_nmm2(self) -> float:
         """Bending stiffness of the pin."""
         return _E_MPA * pi * (self.pin_mm * self.steel.core) ** 4 / 64
@@ -236,14 +213,6 @@ class PinSeat:
                 "upward is better than down."
             )
         ]
-
-    def pinned(self, lever_mm: float) -> Pinned:
-        """Return what it may carry when the load is `lever_mm` from the wood's face."""
-        bearing, bending, turn = carries(
-            self.q_n_per_mm, self.embedment_mm, lever_mm, self.plastic_nmm
-        )
-        terms = wood.reduction_terms(self.pin_mm, max(self.pin_mm, wood.QUARTER_INCH_MM))
-        return Pinned(bearing, bending, turn, terms["III_m"] if bending < bearing else terms["I_m"])
 
     def gives(self, load_n: float, moment_nmm: float) -> tuple[float, float]:
         """At the wood's face: how far the pin sinks, mm, and how far it turns, radians."""
@@ -337,28 +306,12 @@ def _far_side(supports: list[PinSeat], unknown: tuple[str, ...]) -> Check:
 def _carries(
     supports: list[PinSeat], demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> Check:
-    def worked(support: PinSeat, demand: Demand) -> tuple[float, float, Pinned]:
-        load = max(abs(demand.load_n), 1e-6)
-        lever = abs(demand.moment_nmm) / load + support.gap_mm
-        pinned = support.pinned(lever)
-        return load / (pinned.allowable_n * demand.duration), lever, pinned
-
-    pairs = [(support, demand) for support in supports for demand in demands[support.index]]
-    (_, lever, pinned), support, demand = max(
-        ((worked(s, d), s, d) for s, d in pairs), key=lambda found: found[0][0]
-    )
-    sums = Calculation()
-    sums.given("P", abs(demand.load_n), "force", f"load on the pin, {demand.case}")
-    sums.given("e", lever, "fine", "from the wood's face to the load, lining included")
-    sums.given("D", support.pin_mm, "fine", "pin")
-    sums.given("L", support.embedment_mm, "fine", "pin in the stud")
-    sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
-    sums.then("F_e", wood.BEARING_ALONG.text, "stress", "bearing of the stud along its grain")
-    sums.given("k_e", support.edge_share, "ratio", "less, with little wood beside the pin")
-    write_carried(sums, "F_e D k_e", support.steel.yield_mpa, support.pin_mm * support.steel.core)
-    sums.given("R_d", pinned.reduction, "ratio", "reduction term")
-    sums.given("C_D", demand.duration, "ratio", "load duration")
-    sums.then("P'", "min(P_w, P_p) C_D / R_d", "force", "what it can carry there")
+    pairs = [
+        (_carried(support, demand), support, demand)
+        for support in supports
+        for demand in demands[support.index]
+    ]
+    sums, support, demand = max(pairs, key=lambda found: found[0]["P"] / found[0]["P'"])
     return make(
         "pin.carries",
         part=support.part,
@@ -369,6 +322,27 @@ def _carries(
         capacity=sums.quantity("P'", "pull"),
         template="The {part} carries {demand}, {lever} out from the wood; there stud and steel "
         "can carry {capacity}.",
-        parts={"part": support.part, "lever": Quantity(lever, "length")},
+        parts={"part": support.part, "lever": sums.quantity("e", "length")},
         equations=sums.equations,
     )
+
+
+def _carried(support: PinSeat, demand: Demand) -> Calculation:
+    """Work out what a pin carries in one load case, P, and what it can carry there, P'."""
+    load = max(abs(demand.load_n), 1e-6)
+    lever = abs(demand.moment_nmm) / load + support.gap_mm
+    sums = Calculation()
+    sums.given("P", abs(demand.load_n), "force", f"load on the pin, {demand.case}")
+    sums.given("e", lever, "fine", "from the wood's face to the load, lining included")
+    sums.given("D", support.pin_mm, "fine", "pin")
+    sums.given("L", support.embedment_mm, "fine", "pin in the stud")
+    sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
+    sums.then("F_e", wood.BEARING_ALONG.text, "stress", "bearing of the stud along its grain")
+    sums.given("k_e", support.edge_share, "ratio", "less, with little wood beside the pin")
+    write_carried(sums, "F_e D k_e", support.steel.yield_mpa, support.pin_mm * support.steel.core)
+    terms = wood.reduction_terms(support.pin_mm, max(support.pin_mm, wood.QUARTER_INCH_MM))
+    mode: wood.Mode = "III_m" if sums["P_p"] < sums["P_w"] else "I_m"
+    sums.given("R_d", terms[mode], "ratio", "reduction term")
+    sums.given("C_D", demand.duration, "ratio", "load duration")
+    sums.then("P'", "min(P_w, P_p) C_D / R_d", "force", "what it can carry there")
+    return sums

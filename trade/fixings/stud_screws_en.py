@@ -137,14 +137,14 @@ def checks(
 
 
 def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> Iterable[_Use]:
-    """Yield what the screws of supports that are alike may be asked for, where that can govern."""
+    """Yield what the screws of supports that are alike may be asked for, if it can govern."""
     thread, dowel = _thread_sum(supports[0]), _dowel_sum(supports[0])
     for fastener in fastener_demands(supports, demands):
         yield _Use(fastener, thread, dowel)
 
 
 def _density_under(support: Support) -> float:
-    """Return the characteristic density of the wood under the head, kg/m³; of the stud under metal."""
+    """Return the characteristic density of the wood under the head, else of the stud, kg/m³."""
     if support.side.g is None:
         return european.rho_k(support.timber.density_kg_m3)
     under = data.Framing(source="", name="", g=support.side.g, bearing_mpa=0.0)

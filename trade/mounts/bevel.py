@@ -301,23 +301,27 @@ def _bending(
     even = max(sum(cases[0].pull_n for cases in demands.values()) - holder.lasting_n, 0.0)
     beyond = max(bevel.supports_mm[0], bevel.free_mm) - data.house("holder_half_mm")
     lever = max(*(b - a for a, b in pairwise(bevel.supports_mm)), 4 * beyond) / 4
-    evenly = even / bevel.length_mm * span**2 / 8
-    _, duration, case = strength.lasting_or_pushed(
-        evenly + holder.lasting_n * lever, evenly + holder.pushed_n * lever
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+
+    def bent(alone: float, duration: float) -> Calculation:
+        sums = Calculation()
+        sums.given("Q", even, "force", "pull of the other holders, all along it")
+        sums.given("L", bevel.length_mm, "length", "length of the cleat")
+        sums.then("p", "Q / L", "line", "pull along the cleat")
+        sums.given("l", span, "length", "widest gap between screws, or twice the overhang")
+        sums.given("P", alone, "force", "pull of one holder")
+        words = "a quarter of the widest gap, or the overhang less half a holder"
+        sums.given("e", lever, "length", words)
+        sums.then("M", "p l² / 8 + P e", "moment", "bending")
+        strength.write_flatwise(sums, bevel.high_mm, bevel.thick_mm, "height of the cleat")
+        strength.write_bending(sums, row, duration)
+        return sums
+
+    cases = (
+        (bent(holder.lasting_n, years), "loaded, for years"),
+        (bent(holder.pushed_n, minutes), "loaded, and pushed"),
     )
-    alone = holder.lasting_n if case == "loaded, for years" else holder.pushed_n
-    sums = Calculation()
-    sums.given("Q", even, "force", "pull of the other holders, all along it")
-    sums.given("L", bevel.length_mm, "length", "length of the cleat")
-    sums.then("p", "Q / L", "line", "pull along the cleat")
-    sums.given("l", span, "length", "widest gap between screws, or twice the overhang")
-    sums.given("P", alone, "force", "pull of one holder")
-    sums.given(
-        "e", lever, "length", "a quarter of the widest gap, or the overhang less half a holder"
-    )
-    sums.then("M", "p l² / 8 + P e", "moment", "bending")
-    strength.write_flatwise(sums, bevel.high_mm, bevel.thick_mm, "height of the cleat")
-    strength.write_bending(sums, row, duration)
+    sums, case = max(cases, key=lambda each: each[0]["σ"] / each[0]["σ'"])
     return make(
         "cleat.bending",
         part="cleat",

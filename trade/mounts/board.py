@@ -5,7 +5,6 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, make
 from trade.load.shelf import Sag, ShelfLoad
 from trade.load.stiffener import stiffener
-from trade.mechanics import composite
 from trade.mounts import strength
 from trade.mounts.base import Part, cut
 from trade.mounts.work import front_mm
@@ -65,14 +64,14 @@ def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
     The board, or what stiffens its front.
     """
     worst = max(load.board_demands(), key=lambda d: d.moment_nmm / d.duration)
-    rows = [data.boards()[key] for _, key, _ in load.parts]
-    stresses = [composite.stress_mpa(worst.moment_nmm, part, load.bent) for part in load.bent]
-    n = max(range(len(rows)), key=lambda n: stresses[n] / rows[n].bending_mpa(worst.duration))
-    sums = Calculation()
-    sums.given("M", worst.moment_nmm, "moment", f"bending in the board, {worst.case}")
-    strength.write_rigidity(sums, load.parts)
-    strength.write_share(sums, n + 1)
-    strength.write_bending(sums, rows[n], worst.duration)
+    every = [
+        strength.shared_sum(
+            load.parts, n, worst.moment_nmm, worst.duration, f"bending in the board, {worst.case}"
+        )
+        for n in range(len(load.parts))
+    ]
+    n, sums = max(enumerate(every), key=lambda each: each[1]["σ"] / each[1]["σ'"])
+    name, key, _ = load.parts[n]
     return make(
         "board.bending",
         part="board",
@@ -83,8 +82,8 @@ def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
         template="The {what} uses {used} of the bending strength of {board}, {place} from its left "
         "end.",
         parts={
-            "what": load.parts[n][0],
-            "board": rows[n].name,
+            "what": name,
+            "board": data.boards()[key].name,
             "place": Quantity(worst.place_mm, "length"),
         },
         equations=sums.equations,

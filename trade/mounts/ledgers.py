@@ -226,30 +226,17 @@ def _front(strip: Strip) -> Calculation:
 
 def _front_bending(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> Check:
     """Check the part of the front that is bent most for its wood, for years or pushed."""
-    push, span = push_of(piece).n, strip.span_mm
-    lasting = strip.even_n * span / 8 + strip.inside_n * span / 4
     cases = (
         (0.0, data.house("duration_years"), "loaded, for years"),
-        (push, data.house("duration_minutes"), "loaded, and pushed on the front edge"),
+        (push_of(piece).n, data.house("duration_minutes"), "loaded, and pushed on the front edge"),
     )
     every = [
-        (*case, n, data.boards()[key], part)
-        for case in cases
-        for n, (_, key, part) in enumerate(strip.parts)
+        (_bent(strip, n, push, duration, case), n, case)
+        for push, duration, case in cases
+        for n in range(len(strip.parts))
     ]
-    pushed, duration, case, n, row, _ = max(
-        every,
-        key=lambda e: (
-            composite.stress_mpa(lasting + e[0] * span / 4, e[5], strip.bending)
-            / e[4].bending_mpa(e[1])
-        ),
-    )
-    sums = _front(strip)
-    sums.given("F", pushed, "force", "push on the front edge")
-    sums.then("M", "w l / 8 + (P + F) l / 4", "moment", case)
-    strength.write_rigidity(sums, strip.parts)
-    strength.write_share(sums, n + 1)
-    strength.write_bending(sums, row, duration)
+    sums, n, case = max(every, key=lambda each: each[0]["σ"] / each[0]["σ'"])
+    name, key, _ = strip.parts[n]
     return make(
         "front.bending",
         part="board",
@@ -258,9 +245,17 @@ def _front_bending(piece: Ledgered, strip: Strip, unknown: tuple[str, ...]) -> C
         demand=sums.quantity("σ"),
         capacity=sums.quantity("σ'"),
         template="Along its front edge the {what} uses {used} of the bending strength of {wood}.",
-        parts={"what": strip.parts[n][0], "wood": row.name},
+        parts={"what": name, "wood": data.boards()[key].name},
         equations=sums.equations,
     )
+
+
+def _bent(strip: Strip, n: int, push_n: float, duration: float, case: str) -> Calculation:
+    """Work out what one part of the front is bent with, σ and σ'."""
+    sums = _front(strip)
+    sums.given("F", push_n, "force", "push on the front edge")
+    moment = sums.then("M", "w l / 8 + (P + F) l / 4", "moment", case)
+    return Calculation(sums, strength.shared_sum(strip.parts, n, moment, duration, case))
 
 
 def leg_check(piece: Bench, load_n: float, unknown: tuple[str, ...]) -> Check:

@@ -43,20 +43,20 @@ def bearing(
     length = min(rod.length_mm, piece.depth_mm)
     wood_row = data.boards()[piece.board]
 
-    def stress(demand: Demand) -> float:
-        return (
-            max(4 * abs(demand.load_n) / length, 6 * abs(demand.moment_nmm) / length**2)
-            / rod.rod_mm
-        )
+    def pressed(demand: Demand) -> Calculation:
+        sums = Calculation()
+        sums.given("V", abs(demand.load_n), "force", f"load on the rod, {demand.case}")
+        sums.given("M", abs(demand.moment_nmm), "moment", "turning load at the shelf's back")
+        sums.given("L", length, "length", "rod in the shelf")
+        sums.given("d", rod.rod_mm, "fine", "its diameter")
+        sums.then("p", "max(4 V / L, 6 M / L²) / d", "stress", "pressed with")
+        strength.write_bearing(sums, wood_row, demand.duration)
+        return sums
 
-    support, demand = max(every(supports, demands), key=lambda p: stress(p[1]) / p[1].duration)
-    sums = Calculation()
-    sums.given("V", abs(demand.load_n), "force", f"load on the rod, {demand.case}")
-    sums.given("M", abs(demand.moment_nmm), "moment", "turning load at the shelf's back")
-    sums.given("L", length, "length", "rod in the shelf")
-    sums.given("d", rod.rod_mm, "fine", "its diameter")
-    sums.then("p", "max(4 V / L, 6 M / L²) / d", "stress", "pressed with")
-    strength.write_bearing(sums, wood_row, demand.duration)
+    sums, support, demand = max(
+        ((pressed(demand), support, demand) for support, demand in every(supports, demands)),
+        key=lambda found: found[0]["p"] / found[0]["p'"],
+    )
     return make(
         "rod.bearing",
         part=support.part,

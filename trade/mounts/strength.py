@@ -105,11 +105,30 @@ def write_rigidity(
     return sums.then("K'", crept, "rigidity", "stiffness after years")
 
 
-def write_share(sums: Calculation, number: int) -> float:
-    """Write what a moment M on all bends one part with, σ; below its stiffness K."""
-    sums.then("k", f"E_{number} I_{number} / K", "ratio", "its share of the bending")
-    sums.then("S", f"2 I_{number} / h_{number}", "section", "its section modulus")
-    return sums.then("σ", "k M / S", "stress")
+def shared_sum(
+    parts: Sequence[tuple[str, str, Component]],
+    n: int,
+    moment_nmm: float,
+    duration: float,
+    meaning: str,
+) -> Calculation:
+    """Work out what a moment on all that bends together bends one part with, σ and σ'.
+
+    Args:
+        parts: as of `write_rigidity`.
+        n: which of them, from 0.
+        moment_nmm: on all.
+        duration: its C_D.
+        meaning: of the moment.
+    """
+    sums = Calculation()
+    sums.given("M", moment_nmm, "moment", meaning)
+    write_rigidity(sums, parts)
+    sums.then("k", f"E_{n + 1} I_{n + 1} / K", "ratio", "its share of the bending")
+    sums.then("S", f"2 I_{n + 1} / h_{n + 1}", "section", "its section modulus")
+    sums.then("σ", "k M / S", "stress")
+    write_bending(sums, data.boards()[parts[n][1]], duration)
+    return sums
 
 
 def write_sag_limit(sums: Calculation) -> float:
