@@ -160,18 +160,6 @@ class PinSeat:
         )
 
     @property
-    def q_n_per_mm(self) -> float:
-        """What the stud presses back with, F_e D, loaded along its grain.
-
-        Less where there is little of it beside the pin.
-        """
-        return (
-            wood.bearing_strength_mpa(self.timber.g, max(self.pin_mm, wood.QUARTER_INCH_MM))
-            * self.pin_mm
-            * self.edge_share
-        )
-
-    @property
     def ei_nmm2(self) -> float:
         """Bending stiffness of the pin."""
         return _E_MPA * pi * (self.pin_mm * self.steel.core) ** 4 / 64
