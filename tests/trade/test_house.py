@@ -104,6 +104,46 @@ class Printed(SimpleTestCase):
         self.assertEqual((ROOT / "docs/handbook/kinds.md").read_text(), kinds_chapter() + "\n")
 
 
+class Handbook(SimpleTestCase):
+    SAYS = (
+        "*holds* to {close_from:.2f}",
+        "C_D is {duration_years} for what stays for good",
+        "and {duration_minutes} for a push",
+        "contents by ψ₂ = {steady_share}",
+        "overhangs between {shortest_overhang_mm:g} mm",
+        "that reach {embedment_mm:g} mm into a stud",
+        "half at {half_holes:g} holes, {half_cost:g} of money, {half_minutes:g} minutes",
+        "{half_tools:g} unusual tools, {place_half_mm:g} mm away",
+        "within {hook_catch} of the spacing",
+        "shrink by {stack_grade}",
+        "a hand over the tallest thing takes {hand_room_mm:g} mm",
+        "worth keeping from {keep_long_mm:g} mm of a board on",
+        "by its place, to {made_mm:g} mm",
+        "within {spoiled_mm:g} mm of a spoiled hole",
+        "stays on for {proof_minutes:g} minutes",
+        "the front edge may go down {proof_most_mm:g} mm",
+        "A look after {care_first_days:g} days",
+    )
+
+    def test_it_says_the_numbers_of_the_tables(self) -> None:
+        numbers = {
+            key: row.value for about in data.HOUSE for key, row in data.house_rules(about).items()
+        }
+        said = " ".join((ROOT / "docs/handbook/assumptions.md").read_text().split())
+        for words in self.SAYS:
+            self.assertIn(words.format(**numbers), said)
+        for key, words in (
+            ("crushed_over_bearing", {2.0: "at twice what it may be pressed with"}),
+            ("mor_share", {0.125: "Bending to an eighth of the mean modulus of rupture"}),
+            ("packet_safety", {4.0: "A packet's ultimate load is divided by four"}),
+            ("hollow_bearing_share", {0.5: "a face with nothing behind it bears half"}),
+            ("matters_times", {4.0: "what matters most counts four times"}),
+            ("proof_left_share", {0.2: "a fifth of the movement"}),
+            ("overhang_share", {1 / 3: "a third of the length"}),
+        ):
+            self.assertIn(words[numbers[key]], said)
+
+
 class Everyday(SimpleTestCase):
     def test_fifteen_everyday_set_ups_hold_what_people_trust_them_with_and_the_handbook_says_so(
         self,
