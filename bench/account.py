@@ -10,7 +10,7 @@ from django.contrib.auth.decorators import login_not_required
 from django.contrib.auth.forms import PasswordChangeForm, SetPasswordForm
 from django.contrib.auth.tokens import default_token_generator
 from django.db import transaction
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils import timezone
@@ -55,7 +55,7 @@ class CloseForm(forms.Form):
 
     password = forms.CharField(label="Your password", widget=forms.PasswordInput, strip=False)
 
-    def __init__(self, request: HttpRequest, posted: Any = None) -> None:
+    def __init__(self, request: HttpRequest, posted: QueryDict | None = None) -> None:
         """Of whoever asks."""
         super().__init__(posted, label_suffix="")
         self._request = request

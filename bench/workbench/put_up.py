@@ -3,6 +3,7 @@
 from typing import Any
 
 from django import forms
+from django.http import QueryDict
 
 from bench.forms import BenchForm, MeasureField
 from trade import data
@@ -18,7 +19,7 @@ _GROUPS = (("stand", "Stands on it"), ("hang", "Hangs from it"))
 class HangForm(BenchForm):
     """What shall hang: a thing out of the lists, how much of it, and how large it may be."""
 
-    def __init__(self, units: Units, posted: Any = None) -> None:
+    def __init__(self, units: Units, posted: QueryDict | None = None) -> None:
         """Things out of both lists; a bare number typed is read in these units."""
         super().__init__(posted, prefix="hang")
         self.units = units

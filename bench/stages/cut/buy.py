@@ -8,7 +8,8 @@ from decimal import Decimal
 from typing import Any
 
 from django import forms
-from django.http import HttpRequest, HttpResponse
+from django.forms import BoundField
+from django.http import HttpRequest, HttpResponse, QueryDict
 from django.utils.formats import date_format
 from django.utils.timezone import localdate
 from django.views.decorators.http import require_POST, require_safe
@@ -22,6 +23,7 @@ from bench.printing.shop_sheet import shop_sheet
 from bench.stages.cut.cutting import cutting_of
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
+from trade.cutting.shopping import ShoppingItem
 from trade.plan.model import Plan
 from trade.plan.shop import Price
 
@@ -56,7 +58,7 @@ class MoneyField(forms.DecimalField):
 class PriceForm(BenchForm):
     """What a pack of each line costs; empty is what we guess."""
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Make a field for each line, and what it all would cost bought ready."""
         super().__init__(posted)
         self.bench, self.lines = bench, cutting_of(bench).shopping.lines
@@ -68,7 +70,7 @@ class PriceForm(BenchForm):
             bench.plan.shop.ready, label="Price of all of it, bought ready-made"
         )
 
-    def rows(self) -> list[tuple[Any, Any]]:
+    def rows(self) -> list[tuple[ShoppingItem, BoundField]]:
         """Each line with its field."""
         return [(line, self[f"price-{n}"]) for n, line in enumerate(self.lines)]
 

@@ -4,7 +4,8 @@ from datetime import date
 from typing import Any
 
 from django import forms
-from django.http import HttpRequest, HttpResponse
+from django.forms import BoundField
+from django.http import HttpRequest, HttpResponse, QueryDict
 from django.utils.timezone import now
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
@@ -34,7 +35,7 @@ _NO_TIME = "Write it as 18:00."
 class DaysForm(BenchForm):
     """The finish, and the week."""
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """As the plan has them."""
         super().__init__(posted)
         finish, days = bench.plan.shop.finish, bench.plan.shop.days
@@ -84,14 +85,14 @@ class DaysForm(BenchForm):
                 required=False, label=f"A helper can come on {name}", initial=n in days.helper
             )
 
-    def week(self) -> list[tuple[str, Any, Any, Any]]:
+    def week(self) -> list[tuple[str, BoundField, BoundField, BoundField]]:
         """Each day with its fields."""
         return [
             (name, self[f"begins-{n}"], self[f"ends-{n}"], self[f"helper-{n}"])
             for n, name in enumerate(DAYS)
         ]
 
-    def finishing(self) -> list[Any]:
+    def finishing(self) -> list[BoundField]:
         """Return the fields of the finish."""
         return [self[name] for name in ("old", "first", "top", "coats", "temp")]
 

@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from django.forms import BoundField
+from django.http import QueryDict
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
@@ -18,7 +20,7 @@ from trade.plan.shop import Measured
 class SawForm(BenchForm):
     """What the saw takes, and what is trimmed off first."""
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """As the job's policy has it."""
         super().__init__(posted)
         self.bench, policy = bench, bench.plan.policy
@@ -45,7 +47,7 @@ class MeasuredForm(BenchForm):
     Woods that are not what they are called, and parts that are cut to what stands.
     """
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Make a field for each wood in its thickness, and for each part that waits."""
         super().__init__(posted)
         self.bench = bench
@@ -68,7 +70,7 @@ class MeasuredForm(BenchForm):
                     bench.units, value, required=False, label=f"Measured {part.detail.late}"
                 )
 
-    def wood_fields(self) -> list[Any]:
+    def wood_fields(self) -> list[BoundField]:
         """Return the fields of woods."""
         return [self[name] for name in self.woods]
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from django import forms
 from django.core.files.uploadedfile import UploadedFile
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
@@ -36,7 +36,7 @@ def _boards() -> list[tuple[str, str]]:
 class HandForm(BenchForm):
     """A board or a sheet that is there already."""
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Of the wood that the wall uses most, as thick as that."""
         super().__init__(posted)
         self.bench, units = bench, bench.units
@@ -94,7 +94,7 @@ class OwnForm(BenchForm):
     own_name = forms.CharField(max_length=80, label="What it is")
     own_turns = forms.BooleanField(required=False, label="The grain may run either way")
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Of the wood that the wall uses most."""
         super().__init__(posted)
         self.bench, units = bench, bench.units

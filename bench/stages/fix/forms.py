@@ -3,6 +3,7 @@
 from typing import Any
 
 from django import forms
+from django.http import QueryDict
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
@@ -21,7 +22,9 @@ class FixForm(BenchForm):
 
     name = forms.CharField(max_length=80, label="Name")
 
-    def __init__(self, bench: WorkbenchContext, piece: AnyPiece, posted: Any = None) -> None:
+    def __init__(
+        self, bench: WorkbenchContext, piece: AnyPiece, posted: QueryDict | None = None
+    ) -> None:
         """Fields from the piece."""
         super().__init__(posted)
         units = bench.units

@@ -1,9 +1,7 @@
 """Lay out: the best place for a piece, rows of it, what hangs along it, its battens."""
 
-from typing import Any
-
 from django import forms
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, QueryDict
 from django.views.decorators.http import require_POST
 
 from bench.forms import BenchForm, MeasureField
@@ -27,7 +25,7 @@ MANNERS = (
 class StackForm(BenchForm):
     """How many rows, how they are spaced, how tall the things on them are."""
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Three rows as they need."""
         super().__init__(posted, prefix="rows")
         self.bench = bench

@@ -3,7 +3,7 @@
 from typing import Any
 
 from django import forms
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, QueryDict
 from django.utils.text import slugify
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
@@ -27,7 +27,7 @@ class PacketForm(BenchForm):
     )
     packet_found = forms.CharField(max_length=80, label="Where you read it", initial="its packet")
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Bases that are in this wall, loads as weights."""
         super().__init__(posted)
         self.bench = bench

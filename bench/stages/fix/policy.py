@@ -3,7 +3,8 @@
 from typing import Any
 
 from django import forms
-from django.http import Http404, HttpRequest, HttpResponse
+from django.forms import BoundField
+from django.http import Http404, HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import render
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
@@ -34,7 +35,7 @@ class PolicyForm(BenchForm):
         label="Money, at most", required=False, min_value=0, max_value=100_000
     )
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Fields from the plan's policy."""
         super().__init__(posted)
         self.bench, policy = bench, bench.plan.policy
@@ -57,19 +58,19 @@ class PolicyForm(BenchForm):
             self.fields[name].initial = getattr(policy, name)
 
     @property
-    def questions(self) -> list[Any]:
+    def questions(self) -> list[BoundField]:
         """What people disagree on."""
         return [self[key] for key in data.policies()]
 
     @property
-    def rest(self) -> list[Any]:
+    def rest(self) -> list[BoundField]:
         """What is at hand, and how far things may give way."""
         return [
             self[name] for name in ("hidden", "comes_off", "most_holes", "budget", "shift", "grow")
         ]
 
     @property
-    def tools(self) -> list[Any]:
+    def tools(self) -> list[BoundField]:
         """Tools that may not be at hand."""
         return [self[name] for name in self.fields if name.startswith("lacks-")]
 

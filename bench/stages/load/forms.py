@@ -3,6 +3,7 @@
 from typing import Any
 
 from django import forms
+from django.http import QueryDict
 
 from bench.forms import BenchForm, MeasureField
 from bench.workbench.context import WorkbenchContext
@@ -18,7 +19,9 @@ ALL_ALONG, MIDDLE = "all along", "middle"
 class LoadForm(BenchForm):
     """The things on a piece, a row each, with one empty row below."""
 
-    def __init__(self, bench: WorkbenchContext, piece: AnyPiece, posted: Any = None) -> None:
+    def __init__(
+        self, bench: WorkbenchContext, piece: AnyPiece, posted: QueryDict | None = None
+    ) -> None:
         """One row per thing; a posted form says itself how many rows it has."""
         super().__init__(posted)
         self.bench, self.piece = bench, piece

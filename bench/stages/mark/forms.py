@@ -3,6 +3,7 @@
 from typing import Any
 
 from django import forms
+from django.http import QueryDict
 
 from bench.forms import BenchForm, MeasureField
 from bench.workbench.context import WorkbenchContext
@@ -22,7 +23,7 @@ _ON_A_SCREEN = 15.0  # letters of a drawing at true size, so many times those on
 class DatumForm(BenchForm):
     """What marks are measured from."""
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Corners, the middle, every stud; a level line, or the floor."""
         super().__init__(posted)
         datum, units = bench.plan.datum, bench.units

@@ -3,6 +3,7 @@
 from typing import Any
 
 from django import forms
+from django.http import QueryDict
 from django.utils.timezone import localdate
 
 from bench.devices import dial
@@ -22,7 +23,7 @@ _HELD = [("firm", "firm"), ("loose", "loose: something moved"), ("off", "off the
 class RecordForm(BenchForm):
     """What all of them ask: on which day, and who."""
 
-    def __init__(self, bench: WorkbenchContext, posted: Any = None) -> None:
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Today."""
         super().__init__(posted)
         self.bench, self.piece = bench, bench.chosen
