@@ -103,7 +103,7 @@ TEMPLATES = [
         "APP_DIRS": True,
         "OPTIONS": {
             "context_processors": ["django.template.context_processors.request"],
-            "builtins": ["bench.templatetags.gancho"],
+            "builtins": ["django.templatetags.i18n", "bench.templatetags.gancho"],
         },
     }
 ]
@@ -184,7 +184,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 LANGUAGE_CODE = "en"
 TIME_ZONE = "UTC"
 USE_TZ = True
-USE_I18N = False
+USE_I18N = True
 
 STATIC_URL = "static/"
 # filled by `serve` at its start; by `collectstatic` for another server
