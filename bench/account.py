@@ -16,6 +16,7 @@ from django.urls import reverse
 from django.utils import timezone
 from django.utils.encoding import force_bytes
 from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
+from django.utils.translation import gettext as _
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_http_methods
 
@@ -23,6 +24,7 @@ from bench.forms import mark_invalid
 from bench.models import Job, Photo, Revision, Trail
 from bench.people import PASSWORD_HELP
 from bench.photos import folder
+from bench.words import lazy
 
 SAVED = "everything saved"  # in the session: when
 
@@ -31,14 +33,14 @@ class PasswordForm(PasswordChangeForm):
     """The password now, and another."""
 
     error_messages = PasswordChangeForm.error_messages | {
-        "password_incorrect": "That is not your current password. Check capitals."
+        "password_incorrect": lazy("That is not your current password. Check capitals.")
     }
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         """In plain words."""
         super().__init__(*args, **kwargs)
         _worded(self)
-        self.fields["old_password"].label = "Your password now"
+        self.fields["old_password"].label = _("Your password now")
 
 
 class FreshForm(SetPasswordForm):  # type: ignore[type-arg]
@@ -53,7 +55,7 @@ class FreshForm(SetPasswordForm):  # type: ignore[type-arg]
 class CloseForm(forms.Form):
     """The password, so that nobody else closes it."""
 
-    password = forms.CharField(label="Your password", widget=forms.PasswordInput, strip=False)
+    password = forms.CharField(label=lazy("Your password"), widget=forms.PasswordInput, strip=False)
 
     def __init__(self, request: HttpRequest, posted: QueryDict | None = None) -> None:
         """Of whoever asks."""
@@ -65,7 +67,7 @@ class CloseForm(forms.Form):
         got = super().clean() or {}
         user: Any = self._request.user
         if "password" in got and not user.check_password(got["password"]):
-            self.add_error("password", "That is not your password. Check capitals.")
+            self.add_error("password", _("That is not your password. Check capitals."))
         elif not self.errors and (missing := _unsaved(self._request)):
             self.add_error(None, missing)
         return got
@@ -74,8 +76,8 @@ class CloseForm(forms.Form):
 def _worded(form: forms.BaseForm) -> None:
     form.label_suffix = ""
     fresh, again = form.fields["new_password1"], form.fields["new_password2"]
-    fresh.label, fresh.help_text = "New password", PASSWORD_HELP
-    again.label, again.help_text = "The same again", ""
+    fresh.label, fresh.help_text = _("New password"), PASSWORD_HELP
+    again.label, again.help_text = _("The same again"), ""
 
 
 def _unsaved(request: HttpRequest) -> str:
@@ -86,7 +88,7 @@ def _unsaved(request: HttpRequest) -> str:
     said, mine = request.session.get(SAVED), {"wall__job__owner": request.user.pk}
     if said is None:
         return (
-            "Save everything to a file first."
+            _("Save everything to a file first.")
             if Job.objects.filter(owner=request.user.pk).exists()
             else ""
         )
@@ -95,7 +97,7 @@ def _unsaved(request: HttpRequest) -> str:
         Revision.objects.filter(**mine, **later).exists()
         or Photo.objects.filter(**mine, **later).exists()
     )
-    return "Something has changed since you saved everything: save it again." if changed else ""
+    return _("Something has changed since you saved everything: save it again.") if changed else ""
 
 
 def note_saved(request: HttpRequest) -> None:
@@ -109,16 +111,16 @@ def note_saved(request: HttpRequest) -> None:
 def account(request: HttpRequest) -> HttpResponse:
     """Another password; or the end of the account."""
     if settings.PEOPLE == "one":
-        raise Http404("There are no accounts here.")
+        raise Http404(_("There are no accounts here."))
     what = request.POST.get("what", "")
     another = PasswordForm(request.user, request.POST if what == "password" else None)
     close = CloseForm(request, request.POST if what == "close" else None)
     said = ""
     if what == "password" and another.is_valid():
         update_session_auth_hash(request, another.save())
-        Trail.note(request, "changed the password")
+        Trail.note(request, _("changed the password"))
         another = PasswordForm(request.user)
-        said = "Your password is changed. You are signed out everywhere else."
+        said = _("Your password is changed. You are signed out everywhere else.")
     if what == "close" and close.is_valid():
         _close(request)
         return redirect("people:sign-in")
@@ -138,7 +140,7 @@ def _close(request: HttpRequest) -> None:
     user: Any = request.user
     with transaction.atomic():
         files = list(Photo.objects.filter(wall__job__owner=user.pk).values_list("file", flat=True))
-        Trail.note(request, "closed the account")
+        Trail.note(request, _("closed the account"))
         Job.objects.filter(owner=user.pk).delete()
         get_user_model().objects.filter(pk=user.pk).delete()
     for name in files:
@@ -168,20 +170,20 @@ def new_password(request: HttpRequest, uid: str, token: str) -> HttpResponse:
         or user is None
         or not default_token_generator.check_token(user, token)
     ):
-        words = (
+        words = _(
             "This link has been used, or it has expired. Ask whoever runs this Gancho for a "
             "new one."
         )
         return render(
             request,
             "bench/error.html",
-            {"title": "This link no longer works", "words": words},
+            {"title": _("This link no longer works"), "words": words},
             status=404,
         )
     form = FreshForm(user, request.POST if request.method == "POST" else None)
     if request.method == "POST" and form.is_valid():
         form.save()
-        Trail.note(request, "made a new password by a link", name=user.get_username())
+        Trail.note(request, _("made a new password by a link"), name=user.get_username())
         return redirect("people:sign-in")
     mark_invalid(form)
     context = {"form": form, "name": user.get_username()}

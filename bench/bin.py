@@ -6,6 +6,7 @@ from django.db.models import Q
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 
 from bench.access import job_or_404, jobs, own_walls, wall_or_404
@@ -22,7 +23,7 @@ def delete_job(request: HttpRequest, job: int) -> HttpResponse:
     found = job_or_404(request, job)
     found.deleted = timezone.now()
     found.save(update_fields=["deleted"])
-    Trail.note(request, f"put the job “{found.name}” into the bin", found)
+    Trail.note(request, _("put the job “{name}” into the bin").format(name=found.name), found)
     return redirect("bin:contents")
 
 
@@ -32,7 +33,7 @@ def delete_wall(request: HttpRequest, wall: int) -> HttpResponse:
     found = wall_or_404(request, wall)
     found.deleted = timezone.now()
     found.save(update_fields=["deleted"])
-    Trail.note(request, f"put the wall “{found.name}” into the bin", found.job)
+    Trail.note(request, _("put the wall “{name}” into the bin").format(name=found.name), found.job)
     return redirect("bin:contents")
 
 
@@ -55,7 +56,7 @@ def restore(request: HttpRequest, what: str, pk: int) -> HttpResponse:
     if what == "job":
         job = job_or_404(request, pk, deleted=True)
         Job.objects.filter(pk=job.pk).update(deleted=None)
-        Trail.note(request, f"took the job “{job.name}” out of the bin", job)
+        Trail.note(request, _("took the job “{name}” out of the bin").format(name=job.name), job)
         return redirect("jobs")
     if what == "photo":
         photo = get_object_or_404(
@@ -64,12 +65,12 @@ def restore(request: HttpRequest, what: str, pk: int) -> HttpResponse:
         Photo.objects.filter(pk=photo.pk).update(deleted=None)
         return redirect(f"{photo.wall.get_absolute_url()}record/?piece={photo.key}&look=look")
     if what != "wall":
-        raise Http404("That is not in the bin.")
+        raise Http404(_("That is not in the bin."))
     wall = get_object_or_404(
         Wall.objects.filter(job__in=jobs(request), deleted__isnull=False), pk=pk
     )
     Wall.objects.filter(pk=wall.pk).update(deleted=None)
-    Trail.note(request, f"took the wall “{wall.name}” out of the bin", wall.job)
+    Trail.note(request, _("took the wall “{name}” out of the bin").format(name=wall.name), wall.job)
     return redirect(wall)
 
 

@@ -3,6 +3,7 @@
 from django.core.exceptions import DisallowedHost
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.utils.translation import gettext as _
 
 
 def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
@@ -10,7 +11,7 @@ def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpR
     return render(
         request,
         "bench/error.html",
-        {"title": "Not here", "words": "There is no page at this address."},
+        {"title": _("Not here"), "words": _("There is no page at this address.")},
         status=404,
     )
 
@@ -23,24 +24,27 @@ def bad_request(request: HttpRequest, exception: Exception | None = None) -> Htt
             "This server does not answer to that name. Its owner can add the name to GANCHO_HOSTS."
         )
         return render(
-            request, "bench/error.html", {"title": "Not by this name", "words": words}, status=400
+            request,
+            "bench/error.html",
+            {"title": _("Not by this name"), "words": words},
+            status=400,
         )
     return render(
         request,
         "bench/error.html",
-        {"title": "That arrived incomplete", "words": words},
+        {"title": _("That arrived incomplete"), "words": words},
         status=400,
     )
 
 
 def outdated(request: HttpRequest, reason: str = "") -> HttpResponse:
     """Say that the page was drawn for another visit (its token does not fit): nothing is done."""
-    words = (
+    words = _(
         "This page was open for too long, or in two places. Nothing was changed: load it "
         "again and go on."
     )
     return render(
-        request, "bench/error.html", {"title": "Load the page again", "words": words}, status=403
+        request, "bench/error.html", {"title": _("Load the page again"), "words": words}, status=403
     )
 
 
@@ -50,12 +54,16 @@ def unavailable(request: HttpRequest, reason: str) -> HttpResponse:
     `reason`: `busy` or `timeout`.
     """
     words = {
-        "busy": "The server is busy with other long calculations. Nothing was changed. Try again "
-        "in a minute.",
-        "timeout": "This calculation took too long and was stopped. Your work up to the last "
-        "change is saved.",
+        "busy": _(
+            "The server is busy with other long calculations. Nothing was changed. Try again "
+            "in a minute."
+        ),
+        "timeout": _(
+            "This calculation took too long and was stopped. Your work up to the last "
+            "change is saved."
+        ),
     }[reason]
-    return render(request, "bench/error.html", {"title": "Not now", "words": words}, status=503)
+    return render(request, "bench/error.html", {"title": _("Not now"), "words": words}, status=503)
 
 
 def broken(request: HttpRequest) -> HttpResponse:
@@ -65,5 +73,5 @@ def broken(request: HttpRequest) -> HttpResponse:
         "and try again."
     )
     return render(
-        request, "bench/error.html", {"title": "That went wrong", "words": words}, status=500
+        request, "bench/error.html", {"title": _("That went wrong"), "words": words}, status=500
     )

@@ -6,6 +6,7 @@ from typing import Any
 from django import forms
 from django.forms.renderers import Jinja2
 from django.http import HttpRequest
+from django.utils.translation import gettext as _
 
 from trade.errors import MeasureError, PlanError
 from trade.measure import INCH_MM, Units, read_length, read_weight, type_length, type_weight
@@ -37,7 +38,7 @@ def number_in(request: HttpRequest, name: str) -> float:
     except ValueError:
         value = math.nan
     if not math.isfinite(value):
-        raise PlanError("The place on the wall is not a number.")
+        raise PlanError(_("The place on the wall is not a number."))
     return value
 
 
@@ -68,7 +69,7 @@ class MeasureField(forms.CharField):
         text = (value or "").strip()
         if not text:
             if self.required:
-                raise forms.ValidationError("Fill in this field.")
+                raise forms.ValidationError(_("Fill in this field."))
             return None
         if self.value is not None and text == self.initial:
             return self.value
@@ -90,7 +91,7 @@ def moved_place(
     if nudge is None:
         return number_in(request, "left_mm"), number_in(request, "top_mm")
     if nudge not in _NUDGES:
-        raise PlanError(f"“{nudge[:20]}” is not a direction.", "nudge")
+        raise PlanError(_("“{nudge}” is not a direction.").format(nudge=nudge[:20]), "nudge")
     across, up = _NUDGES[nudge]
     step, far = _STEPS_MM[units]
     by = far if request.POST.get("far") else step

@@ -5,6 +5,7 @@ from django.conf import settings
 from django.core.paginator import Paginator
 from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 
 from bench import archive
@@ -21,6 +22,7 @@ from bench.models.walls import UNITS
 from bench.once import once
 from bench.pictures import picture
 from bench.stages.survey.forms import WallForm
+from bench.words import lazy
 from trade.assess import assess
 from trade.errors import PlanError
 from trade.measure import Units
@@ -29,10 +31,10 @@ from trade.plan.model import Plan, Policy
 
 WALLS_ON_A_PAGE = 24
 _QUESTIONS = {
-    "width": "How wide is it?",
-    "lining": "On the outside",
-    "structure": "And behind that",
-    "studs": "Where are the studs, from the left corner, and what else is there?",
+    "width": lazy("How wide is it?"),
+    "lining": lazy("On the outside"),
+    "structure": lazy("And behind that"),
+    "studs": lazy("Where are the studs, from the left corner, and what else is there?"),
 }
 
 
@@ -40,7 +42,8 @@ class PlanFileForm(forms.Form):
     """A plan file or a job file to bring in."""
 
     plan = forms.FileField(
-        label="Plan file or job file", error_messages={"required": "Choose a plan file first."}
+        label=lazy("Plan file or job file"),
+        error_messages={"required": lazy("Choose a plan file first.")},
     )
 
     def clean_plan(self) -> Plan | bytes:
@@ -91,7 +94,7 @@ def new_wall(request: HttpRequest) -> HttpResponse:
             wall=form.cleaned_data["wall"],
             policy=_policy_of(job),
         )
-        return redirect("stage", Wall.begin(job, plan, "A new wall").pk, "fix")
+        return redirect("stage", Wall.begin(job, plan, _("A new wall")).pk, "fix")
     mark_invalid(form)
     context = {
         "form": form,
@@ -173,10 +176,10 @@ def import_plan(request: HttpRequest) -> HttpResponse:
 def _bring_in(request: HttpRequest, brought: Plan | list[archive.Brought]) -> HttpResponse:
     if isinstance(brought, Plan):
         return redirect(
-            Wall.begin(_job_named(request, "Brought in"), brought, "Import from a file")
+            Wall.begin(_job_named(request, _("Brought in")), brought, _("Import from a file"))
         )
     for job in archive.keep(brought, owner(request)):
-        Trail.note(request, f"brought in the job “{job.name}”", job)
+        Trail.note(request, _("brought in the job “{name}”").format(name=job.name), job)
     return redirect("jobs")
 
 
@@ -184,13 +187,13 @@ def _bring_in(request: HttpRequest, brought: Plan | list[archive.Brought]) -> Ht
 def job_file(request: HttpRequest, job: int) -> HttpResponse:
     """Send a job with its walls, their history and photos as one open file."""
     found = job_or_404(request, job)
-    Trail.note(request, "wrote the job to a file", found)
+    Trail.note(request, _("wrote the job to a file"), found)
     return sent(archive.written(found), found.name, "job.zip", fetched=True)
 
 
 @require_safe
 def everything(request: HttpRequest) -> HttpResponse:
     """All of one's jobs as one file."""
-    Trail.note(request, "wrote everything to a file")
+    Trail.note(request, _("wrote everything to a file"))
     note_saved(request)
     return sent(archive.everything(jobs_of(request)), "gancho", "everything.zip", fetched=True)

@@ -10,6 +10,7 @@ from django.db.models import Count, Q, QuerySet, Sum
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils.http import urlencode
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -17,6 +18,7 @@ from bench.access import own_walls, wall_or_404, walls
 from bench.long_work import long_running
 from bench.models import LogEntry, StaleError
 from bench.once import once
+from bench.words import lazy
 from bench.workbench.changes import refused
 from bench.workbench.context import workbench
 from trade import data, wording
@@ -26,7 +28,12 @@ from trade.mounts import KINDS, mount_of
 from trade.plan.model import AnyPiece, Plan
 
 _ON_A_PAGE, _MOST_PAGES, _MOST_WORDS, _TARGETS = 40, 100, 6, 200
-_HELD = {"firm": "firm", "loose": "came loose", "off": "came off", "none": "not inspected"}
+_HELD = {
+    "firm": "firm",
+    "loose": lazy("came loose"),
+    "off": lazy("came off"),
+    "none": lazy("not inspected"),
+}
 
 
 class LogFilter(NamedTuple):
@@ -48,11 +55,11 @@ def _fixings() -> dict[str, str]:
 def _sieves(asked: Any) -> list[LogFilter]:
     structures = [(key, row.name) for key, row in data.structures().items()]
     choices: tuple[tuple[str, str, Sequence[tuple[str, str]]], ...] = (
-        ("structure", "Wall", structures),
-        ("kind", "Kind", [(key, mount.name) for key, mount in KINDS.items()]),
-        ("fixing", "Held by", list(_fixings().items())),
-        ("outcome", "Verdict", list(wording.WORDS.items())),
-        ("held", "Condition", list(_HELD.items())),
+        ("structure", _("Wall"), structures),
+        ("kind", _("Kind"), [(key, mount.name) for key, mount in KINDS.items()]),
+        ("fixing", _("Held by"), list(_fixings().items())),
+        ("outcome", _("Verdict"), list(wording.WORDS.items())),
+        ("held", _("Condition"), list(_HELD.items())),
     )
     return [
         LogFilter(
@@ -203,10 +210,14 @@ def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     try:
         landed = landing(bench.chosen, plan)
         other.record(
-            plan.with_piece(landed), f"Copy {landed.name} from {bench.plan.name}", other.seen
+            plan.with_piece(landed),
+            _("Copy {name} from {name_2}").format(name=landed.name, name_2=bench.plan.name),
+            other.seen,
         )
     except (PlanError, StaleError) as error:
-        return refused(bench, f"It can't be copied onto {other.name}: {error}")
+        return refused(
+            bench, _("It can't be copied onto {name}: {error}").format(name=other.name, error=error)
+        )
     return redirect(f"{other.get_absolute_url()}fix/?piece={landed.key}")
 
 
@@ -223,7 +234,7 @@ def landing(piece: AnyPiece, plan: Plan) -> AnyPiece:
     while key in taken:
         key, n = f"{piece.key[:34]}-{n}", n + 1
     if piece.length_mm > plan.wall.width_mm:
-        raise PlanError("it is longer than that wall is wide.")
+        raise PlanError(_("it is longer than that wall is wide."))
     left, top = (plan.wall.width_mm - piece.length_mm) / 2, min(piece.top_mm, plan.wall.height_mm)
     anchor = piece.anchor if piece.anchor in data.anchors() else None
     moved: AnyPiece = replace(piece, key=key, left_mm=left, top_mm=top, anchor=anchor)

@@ -13,6 +13,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
 from django.utils.decorators import method_decorator
+from django.utils.translation import gettext as _
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
@@ -21,6 +22,7 @@ from bench.address import only_here, public
 from bench.drawing import elevation
 from bench.forms import mark_invalid
 from bench.models import Revision, Share, Trail, Wall
+from bench.words import lazy
 from trade.assess import assess
 
 _SHOWN_LINES, _MOST_DAYS = 200, 90
@@ -31,8 +33,8 @@ _NEW_MINUTES = 60
 _REFUSED = "sign-in refused"
 _MADE = "made an account"
 _NO_NAME = "asked for a name that is not available"
-_NOT_AVAILABLE = "This name is not available. Choose another one."
-PASSWORD_HELP = "At least ten characters. A few words that don't belong together work well."
+_NOT_AVAILABLE = lazy("This name is not available. Choose another one.")
+PASSWORD_HELP = lazy("At least ten characters. A few words that don't belong together work well.")
 
 
 def _labels(form: forms.BaseForm) -> forms.BaseForm:
@@ -44,15 +46,15 @@ class SignInForm(AuthenticationForm):
     """A name and a password."""
 
     error_messages = {
-        "invalid_login": "That name and password do not match. Check capitals.",
-        "inactive": "That account is closed.",
+        "invalid_login": lazy("That name and password do not match. Check capitals."),
+        "inactive": lazy("That account is closed."),
     }
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         """In plain words."""
         super().__init__(*args, **kwargs)
         self.label_suffix = ""
-        self.fields["username"].label = "Your name here"
+        self.fields["username"].label = _("Your name here")
 
 
 @method_decorator(login_not_required, name="dispatch")
@@ -75,7 +77,7 @@ class SignIn(LoginView):
     def form_valid(self, form: AuthenticationForm) -> HttpResponse:
         """Let them in."""
         answer = super().form_valid(form)
-        Trail.note(self.request, "signed in")
+        Trail.note(self.request, _("signed in"))
         return answer
 
     def form_invalid(self, form: AuthenticationForm) -> HttpResponse:
@@ -91,26 +93,26 @@ class SignIn(LoginView):
         return super().get_context_data(sign_up=settings.SIGN_UP, **more)
 
 
-def locked_out(request: HttpRequest, credentials: Any, *_: Any, **__: Any) -> HttpResponse:
+def locked_out(request: HttpRequest, credentials: Any, *args: Any, **kwargs: Any) -> HttpResponse:
     """Too many wrong passwords for a name."""
-    words = "Too many wrong passwords for that name. Wait a quarter of an hour, then try again."
+    words = _("Too many wrong passwords for that name. Wait a quarter of an hour, then try again.")
     return render(
-        request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429
+        request, "bench/error.html", {"title": _("Wait a while"), "words": words}, status=429
     )
 
 
 def too_many_attempts(request: HttpRequest) -> HttpResponse:
     """Render the page for an address with too many attempts."""
-    words = "Too many attempts from your address. Wait an hour, then try again."
+    words = _("Too many attempts from your address. Wait an hour, then try again.")
     return render(
-        request, "bench/error.html", {"title": "Wait a while", "words": words}, status=429
+        request, "bench/error.html", {"title": _("Wait a while"), "words": words}, status=429
     )
 
 
 @require_POST
 def sign_out(request: HttpRequest) -> HttpResponse:
     """Out."""
-    Trail.note(request, "signed out")
+    Trail.note(request, _("signed out"))
     logout(request)
     return redirect("people:sign-in")
 
@@ -131,11 +133,11 @@ class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
         super().__init__(*args, **kwargs)
         name, password, again = (self.fields[key] for key in ("username", "password1", "password2"))
         name.label, name.help_text = (
-            "Your name here",
-            "Letters and digits. Others find you by it to make you a helper.",
+            _("Your name here"),
+            _("Letters and digits. Others find you by it to make you a helper."),
         )
-        password.label, password.help_text = "Password", PASSWORD_HELP
-        again.label, again.help_text = "The same again", ""
+        password.label, password.help_text = _("Password"), PASSWORD_HELP
+        again.label, again.help_text = _("The same again"), ""
 
 
 @login_not_required
@@ -143,7 +145,7 @@ class SignUpForm(BaseUserCreationForm):  # type: ignore[type-arg]
 def sign_up(request: HttpRequest) -> HttpResponse:
     """Make oneself an account, where strangers may; the first account always."""
     if settings.PEOPLE == "one" or not (settings.SIGN_UP or not get_user_model().objects.exists()):
-        raise Http404("Accounts cannot be made here.")
+        raise Http404(_("Accounts cannot be made here."))
     if (
         request.method == "POST"
         and sum(Trail.tried(request, what, _NEW_MINUTES) for what in (_MADE, _NO_NAME)) >= _NEW
@@ -169,7 +171,7 @@ def sign_up(request: HttpRequest) -> HttpResponse:
 class HelperForm(forms.Form):
     """Who may help."""
 
-    helper = forms.CharField(label="Their name here", max_length=150)
+    helper = forms.CharField(label=lazy("Their name here"), max_length=150)
 
     def clean_helper(self) -> Any:
         """Return the person of that name."""
@@ -178,7 +180,7 @@ class HelperForm(forms.Form):
         )
         if found is None:
             raise forms.ValidationError(
-                "Nobody with that name has an account here. They must make one first."
+                _("Nobody with that name has an account here. They must make one first.")
             )
         return found
 
@@ -186,7 +188,9 @@ class HelperForm(forms.Form):
 class LinkForm(forms.Form):
     """How long a link is good for."""
 
-    days = forms.IntegerField(label="Valid for days", min_value=1, max_value=_MOST_DAYS, initial=14)
+    days = forms.IntegerField(
+        label=lazy("Valid for days"), min_value=1, max_value=_MOST_DAYS, initial=14
+    )
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
@@ -200,15 +204,19 @@ def share(request: HttpRequest, job: int) -> HttpResponse:
     if helper.is_bound and helper.is_valid():
         who = helper.cleaned_data["helper"]
         if who.pk == request.user.pk:
-            helper.add_error("helper", "That is you.")
+            helper.add_error("helper", _("That is you."))
         else:
             Share.objects.get_or_create(job=found, helper=who)
-            Trail.note(request, f"shared with {who.get_username()}, to hang", found)
+            Trail.note(
+                request,
+                _("shared with {get_username}, to hang").format(get_username=who.get_username()),
+                found,
+            )
             return redirect("people:share", found.pk)
     if link.is_bound and link.is_valid():
         days = link.cleaned_data["days"]
-        _, token = Share.link(found, days)
-        Trail.note(request, f"made a link, good for {days} days", found)
+        _share, token = Share.link(found, days)
+        Trail.note(request, _("made a link, good for {days} days").format(days=days), found)
         address = public(request, reverse("people:shown", args=[token]))
     for form in (helper, link):
         mark_invalid(_labels(form))
@@ -235,8 +243,9 @@ def end_share(request: HttpRequest, job: int, share: int) -> HttpResponse:
     ended = get_object_or_404(found.shares, pk=share)
     Trail.note(
         request,
-        "ended "
-        f"{'a link' if ended.helper is None else f'sharing with {ended.helper.get_username()}'}",
+        _("ended a link")
+        if ended.helper is None
+        else _("ended sharing with {name}").format(name=ended.helper.get_username()),
         found,
     )
     ended.delete()
@@ -253,11 +262,11 @@ def shown(request: HttpRequest, token: str) -> HttpResponse:
     """
     found = Share.opened_by(token)
     if found is None:
-        words = "This link has expired. Ask for a new one."
+        words = _("This link has expired. Ask for a new one.")
         return render(
-            request, "bench/error.html", {"title": "Not here", "words": words}, status=404
+            request, "bench/error.html", {"title": _("Not here"), "words": words}, status=404
         )
-    Trail.note(request, "opened the link", found.job)
+    Trail.note(request, _("opened the link"), found.job)
     walls = []
     for wall in Wall.objects.with_plans().filter(job=found.job, deleted=None):
         plan = wall.plan()

@@ -15,6 +15,7 @@ from django.core.files.uploadedfile import UploadedFile
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 
 from bench.access import own_walls
@@ -56,17 +57,19 @@ def made_anew(raw: bytes) -> Kept:
     from PIL import Image, ImageOps
 
     if len(raw) > MOST_BYTES:
-        raise RefusedPhotoError(f"A photo may have up to {MOST_BYTES // 1_000_000} MB.")
+        raise RefusedPhotoError(
+            _("A photo may have up to {value} MB.").format(value=MOST_BYTES // 1000000)
+        )
     try:
         with Image.open(io.BytesIO(raw), formats=_KINDS) as seen:
             if seen.width * seen.height > MOST_PIXELS:
-                raise RefusedPhotoError("That picture has too many pixels.")
+                raise RefusedPhotoError(_("That picture has too many pixels."))
             seen.draft("RGB", (_LONG_PX, _LONG_PX))  # a large JPEG is taken out smaller at once
             picture = ImageOps.exif_transpose(seen).convert("RGB")
     except RefusedPhotoError:
         raise
     except Exception as error:  # whatever a broken file makes of a decoder
-        raise RefusedPhotoError("That is not a photo (JPEG, PNG or WebP).") from error
+        raise RefusedPhotoError(_("That is not a photo (JPEG, PNG or WebP).")) from error
     picture.thumbnail((_LONG_PX, _LONG_PX))
     bare = Image.new("RGB", picture.size)
     bare.paste(picture)
@@ -151,9 +154,11 @@ def add(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     bench = workbench(request, wall, "record", key)
     file, bench.tab = request.FILES.get("photo"), "look"
     if not isinstance(file, UploadedFile):
-        return refused(bench, "Choose a photo first.")
+        return refused(bench, _("Choose a photo first."))
     if bench.wall.photos.count() >= MOST_PHOTOS:
-        return refused(bench, f"A wall has up to {MOST_PHOTOS} photos.")
+        return refused(
+            bench, _("A wall has up to {most_photos} photos.").format(most_photos=MOST_PHOTOS)
+        )
     try:
         photo = made_anew(file.read(MOST_BYTES + 1))
         keep(bench.wall.pk, bench.chosen.key, request.POST.get("caption", "").strip(), photo)
@@ -180,7 +185,7 @@ def show(request: HttpRequest, wall: int, photo: int) -> FileResponse:
     )
     picture = folder() / found.file
     if not picture.exists():
-        raise Http404("This photo was deleted.")
+        raise Http404(_("This photo was deleted."))
     answer = FileResponse(picture.open("rb"), content_type="image/jpeg")
     answer["Content-Disposition"] = "inline"
     answer["Cache-Control"] = "private, max-age=3600"

@@ -15,6 +15,7 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils import timezone
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -85,8 +86,9 @@ def _seed(text: str) -> int:
         return random.randrange(1, 100_000)
     if not text.strip().isdecimal() or not 1 <= int(text) <= MOST_SEED:
         raise PlanError(
-            f"“{text.strip()[:20]}” is no wall's number: 1 to {MOST_SEED}, or nothing for any "
-            "wall.",
+            _("“{value}” is no wall's number: 1 to {most_seed}, or nothing for any wall.").format(
+                value=text.strip()[:20], most_seed=MOST_SEED
+            ),
             "seed",
         )
     return int(text)
@@ -155,12 +157,12 @@ def play(request: HttpRequest, run: int) -> HttpResponse:
         "narrow": drawing.narrow_view(going.plan),
         "calls": [say_length(x, going.units) for x in going.log.calls_mm],
         "tools": [
-            ("finder", "Finder", "F"),
-            ("magnet", "Magnet", "M"),
-            ("nail", "Nail", "N"),
-            ("knock", "Knock", "K"),
+            ("finder", _("Finder"), "F"),
+            ("magnet", _("Magnet"), "M"),
+            ("nail", _("Nail"), "N"),
+            ("knock", _("Knock"), "K"),
         ],
-        "marks": [("tape", "Tape", "T"), ("call", "A stud is here", "C")],
+        "marks": [("tape", _("Tape"), "T"), ("call", _("A stud is here"), "C")],
         "structures": [(key, row.name) for key, row in data.structures().items()],
     }
     return render(request, "bench/practice/wall.html", context)
@@ -174,7 +176,7 @@ def _move(request: HttpRequest, run: int) -> tuple[Going, float, float]:
     """
     going = Going(get_object_or_404(practice(request).select_for_update(), pk=run))
     if going.run.score:
-        raise PlanError("This wall has been uncovered already.")
+        raise PlanError(_("This wall has been uncovered already."))
     width = going.hidden.width_mm
     x, y = number_in(request, "x_mm"), number_in(request, "y_mm")
     return going, min(max(x, 0.0), width), min(max(y, 0.0), HEIGHT_MM)
@@ -191,9 +193,13 @@ def read(request: HttpRequest, run: int) -> HttpResponse:
         going, x, y = _move(request, run)
         tool = request.POST.get("tool", "")
         if tool not in game.TOOLS:
-            raise PlanError(f"“{tool[:20]}” is no tool. Tools: {', '.join(game.TOOLS)}.")
+            raise PlanError(
+                _("“{tool}” is no tool. Tools: {value}.").format(
+                    tool=tool[:20], value=", ".join(game.TOOLS)
+                )
+            )
         if len(going.log.readings) >= _MOST_READINGS:
-            raise PlanError("That is enough readings for one wall. Call the studs.")
+            raise PlanError(_("That is enough readings for one wall. Call the studs."))
         words, lit = (
             _sweep(going, x, y, bool(request.POST.get("begin")))
             if tool == "finder"
@@ -213,19 +219,22 @@ def _sweep(going: Going, x: float, y: float, begin: bool) -> tuple[str, bool]:
     else:
         now = replace(log.going, low_mm=min(log.going.low_mm, x), high_mm=max(log.going.high_mm, x))
     if going.hidden.open_at(x, now.height_mm):
-        return "No wall to sweep here.", False
+        return _("No wall to sweep here."), False
     devices = game.set_up(going.run.seed, going.level, log.spent)
     told = game.swept(devices, now.low_mm, now.high_mm, now.height_mm)
     before = [r for r in log.readings[now.before :] if isinstance(r, Edge)]
     fresh = [r for r in told if isinstance(r, Edge) and r not in before]
     going.log = replace(log, going=now, readings=(*log.readings[: now.before], *told))
-    said = ", ".join(f"{r.side} edge at {say_length(r.at_mm, going.units)}" for r in fresh)
+    said = ", ".join(
+        _("{side} edge at {at_mm}").format(side=r.side, at_mm=say_length(r.at_mm, going.units))
+        for r in fresh
+    )
     return said.capitalize() or "", game.lit(told, x)
 
 
 def _spot(going: Going, tool: str, x: float, y: float) -> tuple[str, bool]:
     if going.hidden.open_at(x, y):
-        return "There is no wall here.", False
+        return _("There is no wall here."), False
     spent = going.log.spent + 1
     devices = game.set_up(going.run.seed, going.level, spent)
     found: Sequence[Reading]
@@ -237,7 +246,9 @@ def _spot(going: Going, tool: str, x: float, y: float) -> tuple[str, bool]:
         found = [devices.knock(x, y)]
     going.log = replace(going.log, readings=(*going.log.readings, *found), spent=spent, going=None)
     if not found:
-        return f"The magnet finds nothing within a hand of {say_length(x, going.units)}.", False
+        return _("The magnet finds nothing within a hand of {x}.").format(
+            x=say_length(x, going.units)
+        ), False
     return _told(found[0], going.units), False
 
 
@@ -246,14 +257,14 @@ def _told(r: Reading, units: Units) -> str:
     if isinstance(r, Probe):
         deep = f", {say_length(r.depth_mm, units)} deep" if r.depth_mm is not None else ""
         met = {
-            "wood": "Wood",
-            "air": "Nothing: air",
-            "metal": "Metal",
-            "hard": "Hard, it will not go in",
+            "wood": _("Wood"),
+            "air": _("Nothing: air"),
+            "metal": _("Metal"),
+            "hard": _("Hard, it will not go in"),
         }[r.met]
         return f"{met} at {say_length(r.at_mm, units)}{deep}."
     return (
-        {"magnet": "It sticks: ", "full": "It sounds: ", "hollow": "It sounds: "}.get(
+        {"magnet": _("It sticks: "), "full": _("It sounds: "), "hollow": _("It sounds: ")}.get(
             at.split()[-1], ""
         )
         + at
@@ -288,12 +299,12 @@ def mark(request: HttpRequest, run: int) -> HttpResponse:
         elif what == "structure":
             key = request.POST.get("structure") or None
             if key is not None and key not in data.structures():
-                raise PlanError("Walls here are not made of that.")
+                raise PlanError(_("Walls here are not made of that."))
             log = replace(log, structure=key)
         else:
-            raise PlanError("That mark does not exist.")
+            raise PlanError(_("That mark does not exist."))
         if len(log.calls_mm) + len(log.tapes_mm) > _MOST_MARKS:
-            raise PlanError("That is enough marks for one wall.")
+            raise PlanError(_("That is enough marks for one wall."))
     except PlanError as error:
         return JsonResponse({"words": str(error)}, status=422)
     going.log = log

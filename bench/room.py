@@ -6,8 +6,11 @@ from collections.abc import Callable
 from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.utils.translation import gettext as _
 
-_WORDS = (
+from bench.words import lazy
+
+_WORDS = lazy(
     "There is no room left on the disk where it is kept. Nothing was changed: make room, "
     "then do it again."
 )
@@ -36,5 +39,8 @@ class NoRoom:
         if not is_full(exception):
             return None
         return render(
-            request, "bench/error.html", {"title": "The disk is full", "words": _WORDS}, status=507
+            request,
+            "bench/error.html",
+            {"title": _("The disk is full"), "words": _WORDS},
+            status=507,
         )

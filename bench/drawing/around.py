@@ -5,6 +5,8 @@ Openings and their framing, boxes, pipes, zones with their hatching, and reading
 
 from collections.abc import Callable
 
+from django.utils.translation import gettext as _
+
 from bench.drawing.scale import Scale
 from bench.drawing.svg import Attribute, Pen, number
 from trade.measure import Units, say_length
@@ -57,7 +59,11 @@ def implied(pen: Pen, wall: Wall, scale: Scale) -> None:
         wide = scale.length(member.right_mm - max(member.left_mm, 0.0))
         high = scale.length(member.top_mm - member.bottom_mm)
         with pen.group("implied"):
-            pen.title(f"{member.kind.capitalize()}, to be expected beside an opening")
+            pen.title(
+                _("{value}, to be expected beside an opening").format(
+                    value=member.kind.capitalize()
+                )
+            )
             pen.rect(x, top, wide, high, "implied-wood")
 
 
@@ -67,7 +73,7 @@ def _zone(pen: Pen, zone: Zone, scale: Scale) -> None:
     high = scale.length(zone.top_mm - zone.bottom_mm)
     with pen.group(f"zone zone-{zone.level}"):
         pen.title(
-            f"{'Keep out' if zone.level == 'keep_out' else 'Take care'}: {zone.reason}. "
+            f"{_('Keep out') if zone.level == 'keep_out' else _('Take care')}: {zone.reason}. "
             f"{zone.advice}"
         )
         pen.hatch(x, y, wide, high, _GAP_PX[zone.level], "zone-hatch")
@@ -83,7 +89,7 @@ def _ceiling(pen: Pen, wall: Wall, scale: Scale) -> None:
     line = [(scale.x(x), scale.y(min(ceiling_mm(wall, x), wall.height_mm))) for x in xs]
     below = "L".join(f"{number(x)} {number(y)}" for x, y in reversed(line))
     with pen.group("zone zone-ceiling"):
-        pen.title("The ceiling, as it was measured")
+        pen.title(_("The ceiling, as it was measured"))
         pen.path(
             f"M{number(scale.x(0))} "
             f"{number(scale.y(wall.height_mm))}H{number(scale.x(wall.width_mm))}L{below}z",
@@ -176,7 +182,11 @@ def _found(pen: Pen, plan: Plan, scale: Scale) -> None:
         left, wide = scale.x(thing.centre_mm - thing.width_mm / 2), scale.length(thing.width_mm)
         with pen.group(f"found found-{thing.confidence if stud else 'other'}"):
             what = f"{thing.kind} stud, {thing.confidence}" if stud else f"rather a {thing.kind}"
-            pen.title(f"The readings say: {what}, at {say_length(thing.centre_mm, plan.units)}")
+            pen.title(
+                _("The readings say: {what}, at {centre_mm}").format(
+                    what=what, centre_mm=say_length(thing.centre_mm, plan.units)
+                )
+            )
             pen.rect(left, top + 1, wide, high - 2, "found-edge")
 
 

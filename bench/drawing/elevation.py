@@ -4,6 +4,7 @@ from collections.abc import Collection
 from typing import Literal, NamedTuple
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from bench.drawing import around, dimensions, tape, vial
 from bench.drawing.scale import Scale, of_wall
@@ -202,7 +203,9 @@ def _wall(pen: Pen, wall: Wall, units: Units, scale: Scale, stage: str) -> None:
             _stud(pen, stud, wall, units, scale, stage)
         around.implied(pen, wall, scale)
     if not wall.uprights:
-        words = "No studs: this is masonry" if wall.build == "mass" else "No stud is known yet"
+        words = (
+            _("No studs: this is masonry") if wall.build == "mass" else _("No stud is known yet")
+        )
         pen.text(x + w / 2, y + h - plate - 10, words, "quiet", "middle")
 
 
@@ -220,9 +223,13 @@ def _stud(pen: Pen, stud: Stud, wall: Wall, units: Units, scale: Scale, stage: s
     plate = scale.length(_PLATE_MM)
     width, height = scale.length(stud.width_mm), scale.length(wall.height_mm)
     where = say_length(stud.centre_mm, units)
-    doubt = "how far off is not known" if off is None else f"give or take {say_length(off, units)}"
+    doubt = (
+        _("how far off is not known")
+        if off is None
+        else _("give or take {off}").format(off=say_length(off, units))
+    )
     with pen.group("stud"):
-        pen.title(f"Stud at {where}, {sure}, {doubt}")
+        pen.title(_("Stud at {where}, {sure}, {doubt}").format(where=where, sure=sure, doubt=doubt))
         if stage == "survey" and off:
             pen.rect(
                 left - scale.length(off),
@@ -269,8 +276,8 @@ def _piece(
     left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
     length, thick = scale.length(piece.length_mm), max(scale.length(piece.high_mm), 3.0)
     word = wording.outcome(verdict)
-    place = (
-        f"{say_length(piece.left_mm, units)} from the left, {say_length(piece.top_mm, units)} up"
+    place = _("{left_mm} from the left, {top_mm} up").format(
+        left_mm=say_length(piece.left_mm, units), top_mm=say_length(piece.top_mm, units)
     )
     name = f"{piece.name}: {word}. {place}"
     ringed = " chosen" if chosen else ""
@@ -328,12 +335,14 @@ def _built(pen: Pen, plan: Plan, scale: Scale) -> None:
         with pen.group(f"drilled drilled-{'sound' if hole.met == 'good' else 'spoiled'}"):
             if hole.met == "good":
                 pen.title(
-                    f"A hole at {say_length(hole.x_mm, plan.units)}, "
-                    f"{say_length(hole.y_mm, plan.units)} up"
+                    _("A hole at {x_mm}, {y_mm} up").format(
+                        x_mm=say_length(hole.x_mm, plan.units),
+                        y_mm=say_length(hole.y_mm, plan.units),
+                    )
                 )
                 pen.circle(x, y, 2.6, "drilled-hole")
             else:
-                pen.title("A spoiled hole: nothing within 50 mm (2 in) of it")
+                pen.title(_("A spoiled hole: nothing within 50 mm (2 in) of it"))
                 pen.line(x - 4, y - 4, x + 4, y + 4, "drilled-cross")
                 pen.line(x - 4, y + 4, x + 4, y - 4, "drilled-cross")
 

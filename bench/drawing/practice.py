@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from bench.drawing import around, tape
 from bench.drawing.scale import Scale, of_wall
@@ -58,13 +59,13 @@ def marks(plan: Plan, tapes: Iterable[tuple[float, float]], calls: Iterable[floa
     for x, y in tapes:
         wide, high = (scale.length(mm) for mm in _TAPE_MM)
         with pen.group("strip"):
-            pen.title(f"Tape at {say_length(x, plan.units)}")
+            pen.title(_("Tape at {x}").format(x=say_length(x, plan.units)))
             pen.rect(scale.x(x) - wide / 2, scale.y(y) - high / 2, wide, high, "strip-tape")
     around.readings(pen, plan, scale)
     for x in calls:
         at, top, foot = scale.x(x), scale.y(plan.wall.height_mm), scale.y(0)
         with pen.group("call"):
-            pen.title(f"You say: a stud at {say_length(x, plan.units)}")
+            pen.title(_("You say: a stud at {x}").format(x=say_length(x, plan.units)))
             pen.line(at, top, at, foot, "call-line")
             pen.path(f"M{number(at - 7)} {number(top)}h14l-7 10z", "call-flag")
     return pen.markup()
@@ -77,7 +78,7 @@ def _uncovered(pen: Pen, truth: Truth, units: Units, scale: Scale) -> None:
             x, wide = scale.x(m.centre_mm - m.width_mm / 2), scale.length(m.width_mm)
             with pen.group("stud"):
                 pen.title(
-                    f"{'Doubled stud' if m.kind == 'double' else 'Stud'} at "
+                    f"{_('Doubled stud') if m.kind == 'double' else _('Stud')} at "
                     f"{say_length(m.centre_mm, units)}"
                 )
                 pen.rect(
@@ -97,7 +98,7 @@ def _uncovered(pen: Pen, truth: Truth, units: Units, scale: Scale) -> None:
                 )
         for centre, wide_mm in hidden.patches:
             with pen.group("patch"):
-                pen.title("A patch in the lining")
+                pen.title(_("A patch in the lining"))
                 pen.rect(
                     scale.x(centre - wide_mm / 2),
                     scale.y(2200.0),
@@ -109,7 +110,8 @@ def _uncovered(pen: Pen, truth: Truth, units: Units, scale: Scale) -> None:
             x = scale.x(found.centre_mm)
             with pen.group("weighed"):
                 pen.title(
-                    "Your readings, weighed together: a stud at "
-                    f"{say_length(found.centre_mm, units)}"
+                    _("Your readings, weighed together: a stud at {centre_mm}").format(
+                        centre_mm=say_length(found.centre_mm, units)
+                    )
                 )
                 pen.path(f"M{number(x - 7)} {number(scale.y(0))}h14l-7 -10z", "weighed-flag")

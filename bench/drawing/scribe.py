@@ -1,6 +1,7 @@
 """The back edge of a shelf against the wall, seen from above; gaps drawn larger than life."""
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from bench.drawing.svg import Pen, number, svg_element
 from trade.plan.model import AnyPiece, Plan
@@ -25,7 +26,11 @@ def draw(piece: AnyPiece, plan: Plan) -> SafeString:
     for x, y in wall:
         if _BACK - y > 2:
             pen.line(x, y, x, _BACK, "chalk-thin")
-    pen.text((first + last) / 2, _BACK + 19, "shelf, from above", "cut-words", "middle")
+    pen.text((first + last) / 2, _BACK + 19, _("shelf, from above"), "cut-words", "middle")
     return svg_element(
-        pen, WIDTH, HEIGHT, "scribe", f"Gaps behind the back edge of {piece.name}, larger than life"
+        pen,
+        WIDTH,
+        HEIGHT,
+        "scribe",
+        _("Gaps behind the back edge of {name}, larger than life").format(name=piece.name),
     )

@@ -6,6 +6,7 @@ Layer by layer, the screw at its true length.
 from typing import NamedTuple
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from bench.drawing.svg import Pen, number, outline, svg_element
 from trade import data, wording
@@ -69,13 +70,15 @@ def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, support: AnySupport
     _depth(pen, cut)
     _forces(pen, cut, verdict)
     deep = say_length(support.deep_mm - support.gap_mm, plan.units)
-    where = "in the stud" if not support.anchored else "in what holds it"
+    where = _("in the stud") if not support.anchored else _("in what holds it")
     return svg_element(
         pen,
         WIDTH,
         HEIGHT,
         "section",
-        f"Section through the wall at the {support.part}: {deep} {where}",
+        _("Section through the wall at the {part}: {deep} {where}").format(
+            part=support.part, deep=deep, where=where
+        ),
     )
 
 
@@ -97,7 +100,7 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         pen.hatch(x, 0, wide, HEIGHT, 8, "layer-hatch")
         x += wide
     if wall.layers is None:
-        pen.text(x - 8, HEIGHT - 8, "lining not known", "cut-words", "end")
+        pen.text(x - 8, HEIGHT - 8, _("lining not known"), "cut-words", "end")
     deep, known = support.stud.depth_mm * _PX, support.in_stud and bool(wall.uprights)
     if wall.build == "mass":
         deep = WIDTH - x
@@ -126,11 +129,11 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         pen.path("".join(lines), "grain")
     else:
         words = (
-            "between studs"
+            _("between studs")
             if support.anchored
-            else "no stud here"
+            else _("no stud here")
             if wall.uprights
-            else "no stud known"
+            else _("no stud known")
         )
         pen.text(x + deep / 2, HEIGHT - 10, words, "cut-words", "middle")
 
@@ -192,7 +195,7 @@ def _depth(pen: Pen, cut: _Cut) -> None:
     support = cut.support
     start = cut.back_x + (support.gap_mm * _PX if isinstance(support, Support) else 0.0)
     if isinstance(support, Support) and not support.anchored:
-        reach, where = support.reach.penetration_mm, "in the stud"
+        reach, where = support.reach.penetration_mm, _("in the stud")
     elif isinstance(support, Support):
         capacity = support.capacity
         reach = (
@@ -202,7 +205,7 @@ def _depth(pen: Pen, cut: _Cut) -> None:
         )
         where = "deep"
     else:
-        reach, where = support.embedment_mm, "in the stud"
+        reach, where = support.embedment_mm, _("in the stud")
     if reach <= 0 or not support.holds or (not support.anchored and not cut.plan.wall.uprights):
         return
     below, tip = cut.screw_y + 24, start + reach * _PX

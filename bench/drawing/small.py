@@ -4,6 +4,7 @@ To tell ways to hang something apart at a glance.
 """
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from bench.drawing.section import ROLES
 from bench.drawing.svg import Pen, outline, svg_element
@@ -44,9 +45,13 @@ def side(piece: AnyPiece, plan: Plan) -> SafeString:
         pen.path(outline(places), ROLES.get(shape.role, "cut-board"))
     for support in supports[:1]:
         length = getattr(support, "length_mm", 0.0) or 40.0
-        for _, y in support.holes:
+        for _x, y in support.holes:
             at = _HIGH / 2 - (y - middle) * scale
             pen.line(_FACE + 2, at, max(_FACE - length * scale, 2.0), at, "small-screw")
     return svg_element(
-        pen, _WIDE, _HIGH, "small-side", f"{mount_of(piece).name}, seen from the side"
+        pen,
+        _WIDE,
+        _HIGH,
+        "small-side",
+        _("{name}, seen from the side").format(name=mount_of(piece).name),
     )

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from bench.drawing.scale import HEIGHT, WIDTH, of_wall
 from bench.drawing.svg import Pen, svg_element
@@ -63,7 +64,7 @@ def draw(piece: AnyPiece, columns: Sequence[Column], carried_kg: float, plan: Pl
                 x, scale.y(top) + 16, say_weight(column.kg, plan.units), "spot-words", "middle"
             )
     return svg_element(
-        pen, WIDTH, HEIGHT, "spots", "Where it could hang, shaded by what it would carry there"
+        pen, WIDTH, HEIGHT, "spots", _("Where it could hang, shaded by what it would carry there")
     )
 
 

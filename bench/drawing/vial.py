@@ -1,6 +1,7 @@
 """The vial: a level's glass whose bubble drifts right toward two lines (0.8 and 1.0) and beyond."""
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from bench.drawing.svg import Pen, number, svg_element
 from trade import wording
@@ -54,9 +55,8 @@ def markup(what: wording.Judged | Check, size: str) -> SafeString:
 
 def _name(what: wording.Judged | Check) -> str:
     if isinstance(what, Check):
-        over = (
-            f"{wording.utilisation(what.utilisation)} of what it can take: "
-            f"{wording.WORDS[what.outcome]}"
+        over = _("{utilisation} of what it can take: {words}").format(
+            utilisation=wording.utilisation(what.utilisation), words=wording.WORDS[what.outcome]
         )
         return (
             wording.WORDS[what.outcome] if what.outcome in ("cannot_tell", "doesnt_fit") else over

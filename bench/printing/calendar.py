@@ -6,6 +6,8 @@ Times by the clock on the wall, wherever it hangs.
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 
+from django.utils.translation import gettext as _
+
 from trade import wording
 from trade.job.care import Care
 from trade.job.days import Schedule
@@ -39,7 +41,15 @@ def calendar(schedule: Schedule, name: str, wall: int, made: datetime) -> bytes:
         event.add("dtend", max(step.ends, step.begins + _LOADED))
         event.add("summary", f"{step.name}: {name}")
         said = [f"{step.people} people"] if step.people > 1 else []
-        said += [f"then it dries or sets for {step.waits_hours:.0f} h"] if step.waits_hours else []
+        said += (
+            [
+                _("then it dries or sets for {waits_hours:.0f} h").format(
+                    waits_hours=step.waits_hours
+                )
+            ]
+            if step.waits_hours
+            else []
+        )
         said += [step.why] if step.why else []
         if said:
             event.add("description", "; ".join(said))
@@ -71,7 +81,7 @@ def care_calendar(
         event.add("uid", f"gancho-care-{wall}-{care.piece}-{care.on:%Y%m%d}@gancho.invalid")
         event.add("dtstamp", made.astimezone(UTC))
         event.add("dtstart", care.on)
-        event.add("summary", f"Look at {care.name}: {name}")
+        event.add("summary", _("Look at {name}: {name_2}").format(name=care.name, name_2=name))
         event.add("description", " ".join(wording.phrase(each, units) for each in care.words))
         found.add_component(event)
     return bytes(found.to_ical())

@@ -3,6 +3,8 @@
 What it is, whose, how large, which side goes to the wall.
 """
 
+from django.utils.translation import gettext as _
+
 from bench.printing.paper import Paper
 from trade import data
 from trade.cutting.parts import CutPart
@@ -38,7 +40,7 @@ def labels_sheet(name: str, parts: list[CutPart], units: Units) -> bytes:
             paper.t_margin + place // _ACROSS * _HIGH_MM,
         )
     if not parts:
-        paper.say("There is nothing to label.")
+        paper.say(_("There is nothing to label."))
     return bytes(paper.output())
 
 
@@ -62,7 +64,7 @@ def _label(paper: Paper, part: CutPart, units: Units, left: float, top: float) -
     paper.text(left + 3, top + 19, size)
     paper.set_font("DejaVu", "", 8.5)
     paper.text(left + 3, top + 24, data.boards()[part.board].name)
-    wall = part.detail.wall or ("measure first" if part.waits else "")
+    wall = part.detail.wall or (_("measure first") if part.waits else "")
     paper.set_xy(left + 2, top + 26)
     paper.multi_cell(_WIDE_MM - 5, 4, f"▸ {wall}" if wall else "", max_line_height=4)
 

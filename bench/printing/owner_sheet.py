@@ -5,6 +5,8 @@ What hangs on the wall, what each piece may carry, what holds it, and when to lo
 
 from datetime import date
 
+from django.utils.translation import gettext as _
+
 from bench.printing.paper import Paper
 from bench.printing.piece_label import behind, carries, spread
 from bench.printing.wall_sheet import LARGER
@@ -30,11 +32,14 @@ def owner_sheet(plan: Plan, units: Units, job: str, day: date) -> bytes:
         f"{job}, {plan.name}. {day:%d %b %Y}. A sum is no licence; local codes decide.",
         LARGER,
     )
-    paper.title_line(f"What hangs on {plan.name}", "Keep it where the next owner finds it.")
+    paper.title_line(
+        _("What hangs on {name}").format(name=plan.name),
+        _("Keep it where the next owner finds it."),
+    )
     for piece in plan.pieces:
         _piece(paper, piece, plan, units)
     if not plan.pieces:
-        paper.say("Nothing yet.")
+        paper.say(_("Nothing yet."))
     return bytes(paper.output())
 
 
@@ -44,13 +49,18 @@ def _piece(paper: Paper, piece: AnyPiece, plan: Plan, units: Units) -> None:
     paper.say(f"{carries(piece, plan, units)}, {spread(piece, units)}.", bold=True)
     paper.say(f"{mount_of(piece).name}. {behind(piece, plan, units)}.")
     if hung is None:
-        paper.quiet("Not yet recorded as hung.")
+        paper.quiet(_("Not yet recorded as hung."))
         return
     paper.say(
-        f"Hung on {hung.on:%d %b %Y}"
-        f"{f' by {hung.by}' if hung.by else ''}.{f' {hung.note}' if hung.note else ''}"
+        _("Hung on {on:%d %b %Y}{value}.{value_2}").format(
+            on=hung.on,
+            value=f" by {hung.by}" if hung.by else "",
+            value_2=f" {hung.note}" if hung.note else "",
+        )
     )
-    paper.say(f"Look at it on {', '.join(f'{care.on:%d %b %Y}' for care in found)}.")
+    paper.say(
+        _("Look at it on {value}.").format(value=", ".join(f"{care.on:%d %b %Y}" for care in found))
+    )
     paper.points(
         dict.fromkeys(wording.phrase(words, units) for care in found for words in care.words)
     )

@@ -53,7 +53,7 @@ class Paper(FPDF):
 
     def normalize_text(self, text: str) -> str:
         """Text on one line: whatever a name has in it, no letter of it is a line break."""
-        return str(super().normalize_text(" ".join(_BREAKS.split(text))))
+        return str(super().normalize_text(" ".join(_BREAKS.split(str(text)))))
 
     def footer(self) -> None:
         """Write the same words on every page, and its number."""

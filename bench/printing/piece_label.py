@@ -5,6 +5,8 @@ What it may carry, spread how, what is behind it, since when, and a code that le
 
 from collections.abc import Callable
 
+from django.utils.translation import gettext as _
+
 from bench.printing.paper import Paper
 from trade.job.as_built import as_built
 from trade.measure import Units, say_length, say_weight
@@ -39,7 +41,7 @@ def piece_labels(plan: Plan, key: str | None, units: Units, address: Callable[[s
         top = paper.t_margin + place // _ACROSS * _HIGH_MM
         _label(paper, piece, plan, units, (left, top), address(piece.key))
     if not pieces:
-        paper.say("Nothing hangs on this wall yet.")
+        paper.say(_("Nothing hangs on this wall yet."))
     return bytes(paper.output())
 
 
@@ -50,26 +52,28 @@ def carries(piece: AnyPiece, plan: Plan, units: Units) -> str:
     """
     verdict = as_built(plan, piece.key).verdict
     if verdict is None or verdict.outcome == "wont_hold":
-        return "Do not load: it won't hold"
+        return _("Do not load: it won't hold")
     if verdict.outcome == "doesnt_fit":
-        return "Do not load: it doesn't fit as it is"
+        return _("Do not load: it doesn't fit as it is")
     if verdict.outcome == "cannot_tell":
-        return "Do not load: not yet judged"
+        return _("Do not load: not yet judged")
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     if not total or any(thing.mass_kg is None for thing in piece.things):
-        return "Its load has not been weighed"
-    return f"Carries {say_weight(total, units)} in all"
+        return _("Its load has not been weighed")
+    return _("Carries {total} in all").format(total=say_weight(total, units))
 
 
 def spread(piece: AnyPiece, units: Units) -> str:
     """How that is spread, in words."""
     single = [thing for thing in piece.things if thing.at_mm is not None]
-    evenly = "spread along it" if any(thing.at_mm is None for thing in piece.things) else ""
+    evenly = _("spread along it") if any(thing.at_mm is None for thing in piece.things) else ""
     at = [
-        f"{thing.name} {say_length(thing.at_mm or 0.0, units)} from its left end"
+        _("{name} {value} from its left end").format(
+            name=thing.name, value=say_length(thing.at_mm or 0.0, units)
+        )
         for thing in single[:2]
     ]
-    return ", ".join([*([evenly] if evenly else []), *at]) or "loads not told"
+    return ", ".join([*([evenly] if evenly else []), *at]) or _("loads not told")
 
 
 def behind(piece: AnyPiece, plan: Plan, units: Units) -> str:
@@ -113,12 +117,18 @@ def _label(
     hung = plan.as_built.as_hung(piece.key)
     proofs = [proof for proof in plan.as_built.proofs if proof.piece == piece.key]
     lines = [
-        f"Hung {hung.on:%d %b %Y}{f' by {hung.by}' if hung.by else ''}."
+        _("Hung {on:%d %b %Y}{value}.").format(
+            on=hung.on, value=f" by {hung.by}" if hung.by else ""
+        )
         if hung
-        else "Not yet recorded as hung."
+        else _("Not yet recorded as hung.")
     ]
     if proofs:
-        lines.append(f"Proved with {say_weight(proofs[-1].kg, units)} on {proofs[-1].on:%d %b %Y}.")
+        lines.append(
+            _("Proved with {kg} on {on:%d %b %Y}.").format(
+                kg=say_weight(proofs[-1].kg, units), on=proofs[-1].on
+            )
+        )
     lines.append(behind(piece, plan, units))
     paper.set_font("DejaVu", "", 7.5)
     paper.set_xy(left + 3, top + _HIGH_MM - 17)

@@ -6,6 +6,8 @@ work.
 
 from itertools import pairwise
 
+from django.utils.translation import gettext as _
+
 from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
 from trade import data, wording
@@ -30,8 +32,8 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
     """
     paper = Paper(units, f"{name}: saw", f"{job}, {name}. {day}.", LARGER)
     paper.title_line(
-        f"Saw for {name}",
-        "Label every part as it comes off the saw. Cut what must match at one setting.",
+        _("Saw for {name}").format(name=name),
+        _("Label every part as it comes off the saw. Cut what must match at one setting."),
     )
     for boards in plan.boards:
         wide = say_length(boards.stock[boards.layout[0][0]].width_mm, units)
@@ -41,17 +43,18 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
         stops = "; ".join(
             f"{say_length(mm, units)}: {', '.join(labels)}" for mm, labels in boards.settings
         )
-        paper.quiet(f"Set the stop once for each length. {stops}.")
+        paper.quiet(_("Set the stop once for each length. {stops}.").format(stops=stops))
     for sheets in plan.sheets:
         for n in range(len(sheets.plan.sheets)):
             _sheet(paper, sheets, n, units)
-    paper.heading("Parts")
+    paper.heading(_("Parts"))
     for part in plan.parts:
         _part(paper, part, units)
     if plan.no_stock:
         paper.say(
-            "Not sold in that size, to be glued up or ordered: "
-            f"{', '.join(part.label for part in plan.no_stock)}."
+            _("Not sold in that size, to be glued up or ordered: {value}.").format(
+                value=", ".join(part.label for part in plan.no_stock)
+            )
         )
     return bytes(paper.output())
 
@@ -62,13 +65,13 @@ def _part(paper: Paper, part: CutPart, units: Units) -> None:
         paper.add_page()
     paper.say(f"{part.label}  {part.name}, {part.piece}: {_size(part, units)}", bold=True)
     if part.waits:
-        paper.say(f"Measure before you cut: {part.detail.late}.")
+        paper.say(_("Measure before you cut: {late}.").format(late=part.detail.late))
     if part.rough:
         rough = " × ".join(say_length(mm, units) for mm in part.cut_mm)
         paper.quiet(f"Off the saw {rough}; the rest is scribed to the wall.")
     paper.points(wording.phrase(work.phrase(units), units) for work in part.detail.works)
     if part.detail.wall:
-        paper.quiet(f"Side: {part.detail.wall}.")
+        paper.quiet(_("Side: {wall}.").format(wall=part.detail.wall))
 
 
 def _size(part: CutPart, units: Units) -> str:
@@ -128,11 +131,13 @@ def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
     paper.set_xy(paper.l_margin, top + high + 2)
     steps = [f"{number}: {cut_line(cut, units)}" for number, cut in enumerate(cuts.cuts, start=1)]
     settings = (
-        f" The saw is set {many(cuts.settings, 'time')} for {many(len(cuts.cuts), 'cut')}."
+        _(" The saw is set {settings} for {cuts}.").format(
+            settings=many(cuts.settings, "time"), cuts=many(len(cuts.cuts), "cut")
+        )
         if cuts.cuts
         else ""
     )
-    paper.quiet(("; ".join(steps) + "." if steps else "No cut but the trim.") + settings)
+    paper.quiet(("; ".join(steps) + "." if steps else _("No cut but the trim.")) + settings)
 
 
 def sheet_drawing(job: SheetJob, n: int, units: Units) -> Drawing:

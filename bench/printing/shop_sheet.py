@@ -3,17 +3,20 @@
 What to buy, aisle by aisle, with a box to tick; read at arm's length, with one hand on the trolley.
 """
 
+from django.utils.translation import gettext as _
+
 from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
+from bench.words import lazy
 from trade.cutting.shopping import Shopping, ShoppingItem
 from trade.measure import Units
 
 AISLES = {
-    "wood": "Boards and sheets",
-    "hardware": "Hardware",
-    "fasteners": "Screws and anchors",
-    "bits": "Bits",
-    "finish": "Finish",
+    "wood": lazy("Boards and sheets"),
+    "hardware": lazy("Hardware"),
+    "fasteners": lazy("Screws and anchors"),
+    "bits": lazy("Bits"),
+    "finish": lazy("Finish"),
 }
 _BOX_MM = 4.0
 
@@ -30,7 +33,7 @@ def shop_sheet(name: str, buying: Shopping, units: Units, job: str, day: str) ->
     """
     paper = Paper(units, f"{name}: shop", f"{job}, {name}. {day}.", LARGER)
     paper.title_line(
-        f"Buy for {name}",
+        _("Buy for {name}").format(name=name),
         f"About {money(buying.cost, units)} in all; prices are rough unless they are yours.",
     )
     for aisle, title in AISLES.items():
@@ -40,7 +43,7 @@ def shop_sheet(name: str, buying: Shopping, units: Units, job: str, day: str) ->
         for line in lines:
             _line(paper, line, units)
     if not buying.lines:
-        paper.say("There is nothing to buy.")
+        paper.say(_("There is nothing to buy."))
     return bytes(paper.output())
 
 
@@ -52,9 +55,13 @@ def money(cost: float, units: Units) -> str:
 def many(line: ShoppingItem) -> str:
     """How many to take: packs where it is sold in packs, tins where it is sold by the litre."""
     if line.unit == "l":
-        return f"{line.packs} tin{'' if line.packs == 1 else 's'} of {line.pack:g} l"
+        return _("{packs} tin{value} of {pack:g} l").format(
+            packs=line.packs, value="" if line.packs == 1 else "s", pack=line.pack
+        )
     if line.pack > 1:
-        return f"{line.packs} pack{'' if line.packs == 1 else 's'} of {line.pack:g}"
+        return _("{packs} pack{value} of {pack:g}").format(
+            packs=line.packs, value="" if line.packs == 1 else "s", pack=line.pack
+        )
     return f"{line.packs:g}"
 
 
@@ -63,7 +70,9 @@ def needed(line: ShoppingItem) -> str:
     if line.unit == "l":
         return f"{line.needed:.2f} l needed"
     return (
-        f"{line.needed:g} needed, {line.spare:g} to spare" if line.pack > 1 and line.spare else ""
+        _("{needed:g} needed, {spare:g} to spare").format(needed=line.needed, spare=line.spare)
+        if line.pack > 1 and line.spare
+        else ""
     )
 
 

@@ -3,7 +3,10 @@
 What is not known and what is assumed first, then every sum of every piece.
 """
 
+from django.utils.translation import gettext as _
+
 from bench.printing.paper import Paper
+from bench.words import lazy
 from trade import wording
 from trade.check import Check, PieceVerdict, Verdict
 from trade.measure import Units, say_length
@@ -22,7 +25,7 @@ _FILLS: dict[str, tuple[int, int, int] | None] = {
     "hidden": None,
     "shade": None,
 }
-_FOOT = (
+_FOOT = lazy(
     "Gancho. A sum is no licence: local codes decide, and a licensed person where lives, gas "
     "or electricity are concerned."
 )
@@ -38,9 +41,10 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
         job: whose wall it is.
         day: when it was printed.
     """
-    paper = Paper(units, f"Sums of {plan.name}", _FOOT)
+    paper = Paper(units, _("Sums of {name}").format(name=plan.name), _FOOT)
     paper.title_line(
-        f"Sums of {plan.name}", f"{job}. Printed {day}. Plan format {plan.format} {plan.version}."
+        _("Sums of {name}").format(name=plan.name),
+        f"{job}. Printed {day}. Plan format {plan.format} {plan.version}.",
     )
     _first(paper, plan, verdict, units)
     _drawing(paper, plan)
@@ -52,20 +56,22 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
 def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
     """Draw what decides whether any of it can be trusted."""
     paper.say(
-        f"{wording.WORDS[verdict.outcome]}." if plan.pieces else "Nothing hangs on this wall yet.",
+        f"{wording.WORDS[verdict.outcome]}."
+        if plan.pieces
+        else _("Nothing hangs on this wall yet."),
         bold=True,
     )
     unknown = [(piece.name, ask) for piece in verdict.pieces for ask in piece.unknown]
-    paper.heading("Not known: find out first")
+    paper.heading(_("Not known: find out first"))
     paper.points(f"{name}: {ask}" for name, ask in unknown) if unknown else paper.say(
-        "Nothing is missing."
+        _("Nothing is missing.")
     )
-    paper.heading("Assumed")
+    paper.heading(_("Assumed"))
     assumed = dict.fromkeys(each.text for piece in verdict.pieces for each in piece.assumptions)
-    paper.points(assumed or ["The wall is dry and indoors."])
-    paper.heading("What is judged")
+    paper.points(assumed or [_("The wall is dry and indoors.")])
+    paper.heading(_("What is judged"))
     wide = (paper.epw - 80) / 1
-    paper.row((("Piece", 45.0), ("Verdict", 22.0), ("What governs", wide)), bold=True)
+    paper.row(((_("Piece"), 45.0), (_("Verdict"), 22.0), (_("What governs"), wide)), bold=True)
     paper.rule()
     for piece in verdict.pieces:
         standings = "; ".join(f"{each.name}: {each.said}" for each in wording.standings(piece))
@@ -80,7 +86,7 @@ def _drawing(paper: Paper, plan: Plan) -> None:
     scale = min(_HIGH_MM / wall.height_mm, paper.epw / wall.width_mm)
     if paper.will_page_break(wall.height_mm * scale + 14):
         paper.add_page()
-    paper.heading(f"From the front, 1 : {1 / scale:.0f}")
+    paper.heading(_("From the front, 1 : {value:.0f}").format(value=1 / scale))
     left, foot = paper.l_margin, paper.get_y() + 1 + wall.height_mm * scale
 
     def at(x: float, y: float) -> tuple[float, float]:
@@ -125,7 +131,7 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
         f"corner; held at {places}."
     )
     loads = "; ".join(f"{thing.name} {_weight(thing, units)}" for thing in piece.things)
-    paper.quiet(f"Carries: {loads or 'not known'}.")
+    paper.quiet(_("Carries: {value}.").format(value=loads or "not known"))
     paper.say(wording.headline(verdict, units))
     for standing in wording.standings(verdict):
         if standing.checks:
@@ -136,7 +142,7 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
 
 def _weight(thing: Thing, units: Units) -> str:
     if thing.mass_kg is None:
-        return "not weighed"
+        return _("not weighed")
     return wording.quantity(wording.kilograms(thing.mass_kg), units)
 
 

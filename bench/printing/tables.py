@@ -4,6 +4,8 @@ import csv
 import io
 import re
 
+from django.utils.translation import gettext as _
+
 from bench.printing.shop_sheet import AISLES
 from trade.cutting.shopping import Shopping
 
@@ -18,7 +20,7 @@ def rows(buying: Shopping) -> list[Row]:
     for line in buying.lines:
         found.append(
             (
-                AISLES[line.aisle],
+                str(AISLES[line.aisle]),
                 _plain(line.what),
                 round(line.needed, 2),
                 line.unit or "pieces",
@@ -39,7 +41,7 @@ def _plain(words: str) -> str:
 
 def _sheet_name(name: str) -> str:
     """Return a name that a spreadsheet lets a table have: letters, figures and spaces."""
-    return " ".join(re.sub(r"[^\w ]", " ", name).split())[:30] or "Shopping"
+    return " ".join(re.sub(r"[^\w ]", " ", name).split())[:30] or _("Shopping")
 
 
 def as_csv(buying: Shopping) -> bytes:
@@ -64,7 +66,7 @@ def as_ods(buying: Shopping, name: str) -> bytes:
             row.append_cell(Cell(cell))
         table.append_row(row)
     last = OdsRow()
-    for cell in ("", "in all", "", "", "", "", "", ""):
+    for cell in ("", _("in all"), "", "", "", "", "", ""):
         last.append_cell(Cell(cell))
     total = (
         Cell(round(buying.cost, 2), formula=f"of:=SUM([.I2:.I{len(listed)}])")

@@ -9,6 +9,7 @@ from math import ceil
 from typing import NamedTuple
 
 from django.utils.html import escape
+from django.utils.translation import gettext as _
 from fpdf import FPDF
 from fpdf.prefs import ViewerPreferences
 
@@ -77,7 +78,7 @@ def tiles(drawing: Drawing, wide: float, high: float) -> list[Tile]:
 
 def room(units: Units, lying: bool) -> tuple[float, float]:
     """Return what can be drawn on of a sheet, mm."""
-    _, wide, high = _PAPERS[units]
+    _name, wide, high = _PAPERS[units]
     wide, high = (high, wide) if lying else (wide, high)
     return wide - 2 * _MARGIN_MM, high - 2 * _MARGIN_MM - _FOOT_MM
 
@@ -87,7 +88,7 @@ def pdf(drawings: list[Drawing], units: Units) -> bytes:
 
     Marks show how to lay the sheets edge to edge, and lines check the scale.
     """
-    name, _, _ = _PAPERS[units]
+    name, _wide, _high = _PAPERS[units]
     paper = FPDF(format=name)
     paper.set_auto_page_break(False)
     paper.add_font("DejaVu", "", str(FONTS / "DejaVuSans.ttf"))
@@ -186,7 +187,7 @@ def _foot(paper: FPDF, drawing: Drawing, here: list[Tile], count: int) -> None:
     """Print the sheet's name and number, and lines of 100 mm and 4 in to check the printer."""
     y = paper.h - _MARGIN_MM
     paper.set_font("DejaVu", "", 8)
-    sheet = f"{', '.join(map(_name, here))} of {count}" if count > 1 else "one sheet"
+    sheet = f"{', '.join(map(_name, here))} of {count}" if count > 1 else _("one sheet")
     paper.text(
         _MARGIN_MM,
         y - 13,

@@ -3,6 +3,8 @@
 The wall to scale, then each piece close up with its holes, bits and depths; read at arm's length.
 """
 
+from django.utils.translation import gettext as _
+
 from bench.printing.paper import Paper
 from bench.printing.true_size import replay
 from trade import wording
@@ -33,7 +35,10 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
         day: when it was printed, in words.
     """
     paper = Paper(
-        units, f"{plan.name}: wall", f"{job}, {plan.name}. {day}. Probe before you drill.", LARGER
+        units,
+        f"{plan.name}: wall",
+        _("{job}, {name}. {day}. Probe before you drill.").format(job=job, name=plan.name, day=day),
+        LARGER,
     )
     paper.title_line(plan.name, say_datum(plan.datum, units))
     room = (paper.epw, _HIGH_MM)
@@ -42,9 +47,14 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
     for number, piece in enumerate(plan.pieces, start=1):
         word = wording.outcome(verdict.piece(piece.key))
         up = say_length(piece.top_mm, units)
-        hangs = " It hangs already." if plan.as_built.hangs(piece.key) else ""
-        paper.say(f"{number}  {piece.name}: its top {up} up. {word}.{hangs}", bold=True)
-    paper.quiet("Dashed: studs. Crossed out: do not drill there. Crosses: holes.")
+        hangs = _(" It hangs already.") if plan.as_built.hangs(piece.key) else ""
+        paper.say(
+            _("{number}  {name}: its top {up} up. {word}.{hangs}").format(
+                number=number, name=piece.name, up=up, word=word, hangs=hangs
+            ),
+            bold=True,
+        )
+    paper.quiet(_("Dashed: studs. Crossed out: do not drill there. Crosses: holes."))
     for number, piece in enumerate(plan.pieces, start=1):
         if plan.as_built.hangs(piece.key):
             continue  # its holes are on the wall above; nothing is drilled for it any more
@@ -89,14 +99,16 @@ def _piece(
     judged = verdict.piece(piece.key)
     if judged.fails:
         paper.say(
-            f"{wording.outcome(judged)}: {wording.headline(judged, units)} Don't drill yet.",
+            _("{outcome}: {headline} Don't drill yet.").format(
+                outcome=wording.outcome(judged), headline=wording.headline(judged, units)
+            ),
             bold=True,
         )
     _draw(paper, drawing, per)
     supports = mount_of(piece).supports(piece, plan.wall)
     paper.say(
         "; ".join(dict.fromkeys(support.words(units) for support in supports))
-        or "Nothing goes into the wall.",
+        or _("Nothing goes into the wall."),
         bold=True,
     )
     _table(paper, piece, plan, holes, units)
@@ -115,7 +127,7 @@ def _table(paper: Paper, piece: AnyPiece, plan: Plan, holes: list[Mark], units: 
             ("across", wide * 1.3),
             ("up", wide * 1.2),
             ("bit", wide),
-            ("tape at", wide),
+            (_("tape at"), wide),
         ),
         bold=True,
     )

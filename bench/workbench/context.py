@@ -15,6 +15,7 @@ from django.shortcuts import render
 from django.template.loader import render_to_string
 from django.urls import reverse
 from django.utils.cache import patch_vary_headers
+from django.utils.translation import gettext as _
 
 from bench.access import Need, helps_only, wall_or_404
 from bench.drawing import elevation, scribe, section
@@ -137,7 +138,7 @@ class WorkbenchContext:
         """
         piece = next((piece for piece in self.plan.pieces if piece.key == self.key), None)
         if piece is None:
-            raise Http404("There is no such piece on this wall.")
+            raise Http404(_("There is no such piece on this wall."))
         return piece
 
     @cached_property
@@ -313,7 +314,7 @@ def workbench(
     """
     found = stage_named(stage)
     if found is None:
-        raise Http404("There is no such stage.")
+        raise Http404(_("There is no such stage."))
     reading = request.method in ("GET", "HEAD") and found.for_helpers
     need = need or ("hang" if reading else "change")
     return WorkbenchContext(request, wall_or_404(request, wall, need), found, key)

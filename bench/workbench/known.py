@@ -3,6 +3,7 @@
 from typing import Any
 
 from django.conf import settings
+from django.utils.translation import gettext as _
 
 from trade import data
 from trade.measure import Units, type_length
@@ -129,7 +130,7 @@ class Known:
     def first_kinds(self) -> list[tuple[str, str]]:
         """What people put on the drawing of a wall most."""
         return [
-            ("stud", "Stud"),
+            ("stud", _("Stud")),
             *((key, data.features()[key].name.capitalize()) for key in _FIRST),
         ]
 
@@ -167,5 +168,5 @@ class Known:
         """The lining in words."""
         layers = self._wall.layers
         if layers is None:
-            return "not known"
+            return _("not known")
         return " on ".join(data.linings()[layer.kind].name for layer in layers) or "none"

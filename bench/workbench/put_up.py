@@ -4,8 +4,10 @@ from typing import Any
 
 from django import forms
 from django.http import QueryDict
+from django.utils.translation import gettext as _
 
 from bench.forms import BenchForm, MeasureField
+from bench.words import lazy
 from trade import data
 from trade.choose.request import HangRequest, amount_of, wish_for
 from trade.errors import MeasureError, PlanError
@@ -13,7 +15,7 @@ from trade.measure import Units
 from trade.plan.model import Plan
 
 _MOST_AT_ONCE = 6
-_GROUPS = (("stand", "Stands on it"), ("hang", "Hangs from it"))
+_GROUPS = (("stand", lazy("Stands on it")), ("hang", lazy("Hangs from it")))
 
 
 class HangForm(BenchForm):
@@ -24,30 +26,30 @@ class HangForm(BenchForm):
         super().__init__(posted, prefix="hang")
         self.units = units
         wants = [(key, row.name) for key, row in data.wants().items()]
-        groups = [("A piece of its own", wants)]
+        groups = [(_("A piece of its own"), wants)]
         for goes, title in _GROUPS:
             rows = sorted(
                 (row.name, key) for key, row in data.contents().items() if row.goes == goes
             )
             groups.append((title, [(key, name) for name, key in rows]))
         self.fields["what"] = forms.ChoiceField(
-            choices=[("", "choose…"), *groups], label="What do you want to hang?"
+            choices=[("", "choose…"), *groups], label=_("What do you want to hang?")
         )
         self.fields["amount"] = forms.CharField(
-            label="How much of it",
+            label=_("How much of it"),
             required=False,
             max_length=40,
             help_text="3 ft of books, 12 plates, 5 litres; of a shelf or a cabinet, the weight it "
             "must carry.",
         )
-        self.fields["length"] = MeasureField(units, label="How long", required=False)
-        self.fields["depth"] = MeasureField(units, label="How deep", required=False)
+        self.fields["length"] = MeasureField(units, label=_("How long"), required=False)
+        self.fields["depth"] = MeasureField(units, label=_("How deep"), required=False)
         self.fields["many"] = forms.IntegerField(
-            label="How many", initial=1, min_value=1, max_value=_MOST_AT_ONCE
+            label=_("How many"), initial=1, min_value=1, max_value=_MOST_AT_ONCE
         )
         for name in ("length", "depth"):
             self.fields[name].widget.attrs["placeholder"] = "automatic"
-        self.fields["what"].error_messages["required"] = "Choose what to hang."
+        self.fields["what"].error_messages["required"] = _("Choose what to hang.")
 
     def clean(self) -> dict[str, Any]:
         """Read the amount as the thing wants it."""

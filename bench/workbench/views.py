@@ -6,6 +6,7 @@ from django.utils.formats import date_format
 from django.utils.http import content_disposition_header
 from django.utils.text import slugify
 from django.utils.timezone import localdate
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 
 from bench.access import helps_only, wall_or_404
@@ -57,7 +58,7 @@ def step(request: HttpRequest, wall: int, by: int) -> HttpResponse:
         if not bench.wall.step(by, base_of(bench)):
             return refused(
                 bench,
-                "There is nothing to undo." if by < 0 else "There is nothing to redo.",
+                _("There is nothing to undo.") if by < 0 else _("There is nothing to redo."),
             )
     except StaleError:
         return stale(bench)

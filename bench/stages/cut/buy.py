@@ -12,6 +12,7 @@ from django.forms import BoundField
 from django.http import HttpRequest, HttpResponse, QueryDict
 from django.utils.formats import date_format
 from django.utils.timezone import localdate
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -21,6 +22,7 @@ from bench.long_work import long_running
 from bench.printing import tables
 from bench.printing.shop_sheet import shop_sheet
 from bench.stages.cut.cutting import cutting_of
+from bench.words import lazy
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade.cutting.shopping import ShoppingItem
@@ -28,8 +30,8 @@ from trade.plan.model import Plan
 from trade.plan.shop import Price
 
 _NO_PRICE = {
-    "invalid": "A price is a number, such as 6.50.",
-    "min_value": "A price cannot be negative.",
+    "invalid": lazy("A price is a number, such as 6.50."),
+    "min_value": lazy("A price cannot be negative."),
 }
 _MOST = 100_000
 
@@ -64,10 +66,11 @@ class PriceForm(BenchForm):
         self.bench, self.lines = bench, cutting_of(bench).shopping.lines
         for n, line in enumerate(self.lines):
             self.fields[f"price-{n}"] = MoneyField(
-                line.pack_cost if line.cost else None, label=f"Price of {line.what}"
+                line.pack_cost if line.cost else None,
+                label=_("Price of {what}").format(what=line.what),
             )
         self.fields["ready"] = MoneyField(
-            bench.plan.shop.ready, label="Price of all of it, bought ready-made"
+            bench.plan.shop.ready, label=_("Price of all of it, bought ready-made")
         )
 
     def rows(self) -> list[tuple[ShoppingItem, BoundField]]:
@@ -93,7 +96,7 @@ def prices(request: HttpRequest, wall: int) -> HttpResponse:
     """Keep the person's own prices."""
     bench = workbench(request, wall, "cut", request.POST.get("piece"))
     form = PriceForm(bench, request.POST)
-    return change(bench, form, form.changed, "Prices")
+    return change(bench, form, form.changed, _("Prices"))
 
 
 @long_running

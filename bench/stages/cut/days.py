@@ -7,6 +7,7 @@ from django import forms
 from django.forms import BoundField
 from django.http import HttpRequest, HttpResponse, QueryDict
 from django.utils.timezone import now
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -15,6 +16,7 @@ from bench.forms import BenchForm
 from bench.long_work import long_running
 from bench.printing.calendar import calendar
 from bench.stages.cut.cutting import cutting_of
+from bench.words import lazy
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
@@ -24,12 +26,12 @@ from trade.plan.shop import DAYS, Days, Finish, Hours
 
 _OLD = [
     ("bare", "nothing: bare wood"),
-    ("oil", "oil or oil varnish"),
-    ("water", "water-borne paint or varnish"),
+    ("oil", lazy("oil or oil varnish")),
+    ("water", lazy("water-borne paint or varnish")),
     ("shellac", "shellac"),
     ("wax", "wax"),
 ]
-_NO_TIME = "Write it as 18:00."
+_NO_TIME = lazy("Write it as 18:00.")
 
 
 class DaysForm(BenchForm):
@@ -43,28 +45,28 @@ class DaysForm(BenchForm):
         first = [("", "none"), *((key, row.name) for key, row in rows if row.role == "first")]
         top = [("", "none"), *((key, row.name) for key, row in rows if row.role != "first")]
         self.fields["old"] = forms.ChoiceField(
-            choices=_OLD, label="On the wood now", initial=finish.old
+            choices=_OLD, label=_("On the wood now"), initial=finish.old
         )
         self.fields["first"] = forms.ChoiceField(
-            choices=first, required=False, label="First", initial=finish.first or ""
+            choices=first, required=False, label=_("First"), initial=finish.first or ""
         )
         self.fields["top"] = forms.ChoiceField(
-            choices=top, required=False, label="Then", initial=finish.top or ""
+            choices=top, required=False, label=_("Then"), initial=finish.top or ""
         )
         self.fields["coats"] = forms.IntegerField(
             required=False,
             min_value=1,
             max_value=12,
-            label="Coats of it",
+            label=_("Coats of it"),
             initial=finish.coats,
-            widget=forms.NumberInput(attrs={"placeholder": "as usual"}),
+            widget=forms.NumberInput(attrs={"placeholder": _("as usual")}),
         )
         self.fields["temp"] = forms.FloatField(
-            min_value=-30, max_value=50, label="How warm it is, °C", initial=finish.temp_c
+            min_value=-30, max_value=50, label=_("How warm it is, °C"), initial=finish.temp_c
         )
         self.fields["start"] = forms.DateField(
             required=False,
-            label="Begin on",
+            label=_("Begin on"),
             initial=days.start,
             widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
         )
@@ -82,7 +84,9 @@ class DaysForm(BenchForm):
                     widget=forms.TextInput(attrs={"placeholder": "–", "size": 5}),
                 )
             self.fields[f"helper-{n}"] = forms.BooleanField(
-                required=False, label=f"A helper can come on {name}", initial=n in days.helper
+                required=False,
+                label=_("A helper can come on {name}").format(name=name),
+                initial=n in days.helper,
             )
 
     def week(self) -> list[tuple[str, BoundField, BoundField, BoundField]]:
@@ -150,7 +154,7 @@ def _hours(begins: Any, ends: Any) -> Hours | None:
     if begins is None and ends is None:
         return None
     if begins is None or ends is None:
-        raise PlanError("say from when to when, or leave both empty.")
+        raise PlanError(_("say from when to when, or leave both empty."))
     last = ends.hour + ends.minute / 60
     return Hours(begins=begins.hour + begins.minute / 60, ends=last or 24.0)
 
@@ -160,7 +164,7 @@ def save(request: HttpRequest, wall: int) -> HttpResponse:
     """Another finish, another week."""
     bench = workbench(request, wall, "cut", request.POST.get("piece"))
     form = DaysForm(bench, request.POST)
-    return change(bench, form, form.changed, "Finish and days")
+    return change(bench, form, form.changed, _("Finish and days"))
 
 
 @long_running

@@ -4,6 +4,7 @@ from typing import Any
 
 from django.forms import BoundField
 from django.http import QueryDict
+from django.utils.translation import gettext as _
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
@@ -24,8 +25,10 @@ class SawForm(BenchForm):
         """As the job's policy has it."""
         super().__init__(posted)
         self.bench, policy = bench, bench.plan.policy
-        self.fields["kerf"] = MeasureField(bench.units, policy.kerf_mm, label="Saw kerf")
-        self.fields["trim"] = MeasureField(bench.units, policy.trim_mm, label="Trim on every edge")
+        self.fields["kerf"] = MeasureField(bench.units, policy.kerf_mm, label=_("Saw kerf"))
+        self.fields["trim"] = MeasureField(
+            bench.units, policy.trim_mm, label=_("Trim on every edge")
+        )
 
     def clean(self) -> dict[str, Any]:
         """Build the policy; its refusals land beside their fields."""
@@ -67,7 +70,10 @@ class MeasuredForm(BenchForm):
                 self.parts[name] = (part.key, part.name)
                 value = known.get((part.key, part.name))
                 self.fields[name] = MeasureField(
-                    bench.units, value, required=False, label=f"Measured {part.detail.late}"
+                    bench.units,
+                    value,
+                    required=False,
+                    label=_("Measured {late}").format(late=part.detail.late),
                 )
 
     def wood_fields(self) -> list[BoundField]:

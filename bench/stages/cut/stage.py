@@ -3,12 +3,14 @@
 from functools import cached_property
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from bench.stages.cut.buy import PriceForm
 from bench.stages.cut.cutting import cutting_of
 from bench.stages.cut.days import DaysForm
 from bench.stages.cut.forms import MeasuredForm, SawForm
 from bench.stages.cut.stock import HandForm, OwnForm, woods
+from bench.words import lazy
 from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
 from trade.cutting.parts import count_parts
 from trade.measure import many
@@ -61,7 +63,7 @@ class CutContext:
 
 def _note(bench: WorkbenchContext) -> Note:
     if not bench.plan.pieces:
-        return Note("waiting", "nothing yet")
+        return Note("waiting", _("nothing yet"))
     ready = bench.piece_verdict is not None and not bench.piece_verdict.fails
     parts = count_parts(bench.plan)
     return Note("done" if ready else "waiting", many(parts, "part") if parts else "none")
@@ -72,11 +74,11 @@ STAGE = Stage(
     note=_note,
     context=CutContext,
     tabs=(
-        Tab("", "Cuts", "Every board and sheet with its cuts"),
-        Tab("parts", "Parts", "Work on each part, and what to measure first"),
-        Tab("stock", "Stock", "What you have, what is left over, what else to cut"),
-        Tab("buy", "Shopping", "What to buy, and what it costs"),
-        Tab("days", "Schedule", "The finish, and when it can be hung and loaded"),
+        Tab("", lazy("Cuts"), lazy("Every board and sheet with its cuts")),
+        Tab("parts", lazy("Parts"), lazy("Work on each part, and what to measure first")),
+        Tab("stock", lazy("Stock"), lazy("What you have, what is left over, what else to cut")),
+        Tab("buy", lazy("Shopping"), lazy("What to buy, and what it costs")),
+        Tab("days", lazy("Schedule"), lazy("The finish, and when it can be hung and loaded")),
     ),
     below=lambda _: "cut/_diagrams.html",
 )

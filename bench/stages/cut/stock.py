@@ -10,6 +10,7 @@ from django import forms
 from django.core.files.uploadedfile import UploadedFile
 from django.http import Http404, HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import get_object_or_404
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
@@ -17,6 +18,7 @@ from bench.access import walls
 from bench.forms import BenchForm, MeasureField
 from bench.models import Offcut
 from bench.stages.cut.cutting import cutting_of
+from bench.words import lazy
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
@@ -26,7 +28,7 @@ from trade.parse import spreadsheet
 from trade.plan.model import Plan
 from trade.plan.shop import Defect, OnHand, OwnPart
 
-_KINDS = [("board", "board, cut to length"), ("sheet", "sheet, cut both ways")]
+_KINDS = [("board", lazy("board, cut to length")), ("sheet", lazy("sheet, cut both ways"))]
 
 
 def _boards() -> list[tuple[str, str]]:
@@ -41,16 +43,16 @@ class HandForm(BenchForm):
         super().__init__(posted)
         self.bench, units = bench, bench.units
         board, thick_mm = (cutting_of(bench).thicknesses or [("plywood", 18.0)])[0]
-        self.fields["kind"] = forms.ChoiceField(choices=_KINDS, label="What it is")
-        self.fields["board"] = forms.ChoiceField(choices=_boards(), label="Of", initial=board)
-        self.fields["length"] = MeasureField(units, label="Long, with the grain")
-        self.fields["width"] = MeasureField(units, label="Wide")
-        self.fields["thickness"] = MeasureField(units, thick_mm, label="Thick")
+        self.fields["kind"] = forms.ChoiceField(choices=_KINDS, label=_("What it is"))
+        self.fields["board"] = forms.ChoiceField(choices=_boards(), label=_("Of"), initial=board)
+        self.fields["length"] = MeasureField(units, label=_("Long, with the grain"))
+        self.fields["width"] = MeasureField(units, label=_("Wide"))
+        self.fields["thickness"] = MeasureField(units, thick_mm, label=_("Thick"))
         self.fields["many"] = forms.IntegerField(
-            min_value=1, max_value=500, initial=1, label="How many"
+            min_value=1, max_value=500, initial=1, label=_("How many")
         )
-        self.fields["bad_from"] = MeasureField(units, required=False, label="Bad from, along it")
-        self.fields["bad_to"] = MeasureField(units, required=False, label="Bad to")
+        self.fields["bad_from"] = MeasureField(units, required=False, label=_("Bad from, along it"))
+        self.fields["bad_to"] = MeasureField(units, required=False, label=_("Bad to"))
 
     def clean(self) -> dict[str, Any]:
         """Build it; its refusals land beside their fields."""
@@ -74,7 +76,7 @@ class HandForm(BenchForm):
     def _made(self, got: dict[str, Any]) -> OnHand:
         bad = got["bad_from"] is not None or got["bad_to"] is not None
         if bad and got["bad_to"] is None:
-            raise PlanError("Where does it end?", "to_mm")
+            raise PlanError(_("Where does it end?"), "to_mm")
         defects = (Defect(from_mm=got["bad_from"] or 0.0, to_mm=got["bad_to"]),) if bad else ()
         return OnHand(
             name=f"your {data.boards()[got['board']].name} {got['kind']}",
@@ -91,20 +93,22 @@ class HandForm(BenchForm):
 class OwnForm(BenchForm):
     """A part that is cut besides."""
 
-    own_name = forms.CharField(max_length=80, label="What it is")
-    own_turns = forms.BooleanField(required=False, label="The grain may run either way")
+    own_name = forms.CharField(max_length=80, label=lazy("What it is"))
+    own_turns = forms.BooleanField(required=False, label=lazy("The grain may run either way"))
 
     def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Of the wood that the wall uses most."""
         super().__init__(posted)
         self.bench, units = bench, bench.units
         board, thick_mm = (cutting_of(bench).thicknesses or [("plywood", 18.0)])[0]
-        self.fields["own_board"] = forms.ChoiceField(choices=_boards(), label="Of", initial=board)
-        self.fields["own_length"] = MeasureField(units, label="Long, with the grain")
-        self.fields["own_width"] = MeasureField(units, label="Wide")
-        self.fields["own_thickness"] = MeasureField(units, thick_mm, label="Thick")
+        self.fields["own_board"] = forms.ChoiceField(
+            choices=_boards(), label=_("Of"), initial=board
+        )
+        self.fields["own_length"] = MeasureField(units, label=_("Long, with the grain"))
+        self.fields["own_width"] = MeasureField(units, label=_("Wide"))
+        self.fields["own_thickness"] = MeasureField(units, thick_mm, label=_("Thick"))
         self.fields["own_many"] = forms.IntegerField(
-            min_value=1, max_value=500, initial=1, label="How many"
+            min_value=1, max_value=500, initial=1, label=_("How many")
         )
 
     def clean(self) -> dict[str, Any]:
@@ -146,7 +150,7 @@ def add(request: HttpRequest, wall: int) -> HttpResponse:
         bench,
         form,
         lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, form.cleaned_data["made"])),
-        "At hand",
+        _("At hand"),
     )
 
 
@@ -159,7 +163,7 @@ def add_own(request: HttpRequest, wall: int) -> HttpResponse:
         bench,
         form,
         lambda plan: _with(plan, own=(*plan.shop.own, form.cleaned_data["made"])),
-        "A part besides",
+        _("A part besides"),
     )
 
 
@@ -168,13 +172,13 @@ def drop(request: HttpRequest, wall: int, what: str, index: int) -> HttpResponse
     """Take one away again: of what is at hand, or of the person's own parts."""
     bench = _desk(request, wall)
     if what not in ("on_hand", "own") or index >= len(getattr(bench.plan.shop, what)):
-        raise Http404("That is not in your stock.")
+        raise Http404(_("That is not in your stock."))
 
     def dropped(plan: Plan) -> Plan:
         every = getattr(plan.shop, what)
         return _with(plan, **{what: every[:index] + every[index + 1 :]})
 
-    return apply(bench, dropped, "Take it away")
+    return apply(bench, dropped, _("Take it away"))
 
 
 @require_POST
@@ -186,12 +190,12 @@ def keep(request: HttpRequest, wall: int) -> HttpResponse:
     bench = _desk(request, wall)
     left = cutting_of(bench).plan.offcuts
     if not left:
-        return refused(bench, "Nothing worth keeping is left over.")
+        return refused(bench, _("Nothing worth keeping is left over."))
     return apply(
         bench,
         lambda plan: _with(plan, kept=left[:40]),
-        "Keep the offcuts",
-        "They are on the rack now, for any wall.",
+        _("Keep the offcuts"),
+        _("They are on the rack now, for any wall."),
     )
 
 
@@ -201,11 +205,11 @@ def take(request: HttpRequest, wall: int, offcut: int) -> HttpResponse:
     bench = _desk(request, wall)
     found = get_object_or_404(Offcut.objects.filter(wall__in=walls(request)), pk=offcut)
     if found.taken_id is not None or found.wall_id == bench.wall.pk:
-        return refused(bench, "That offcut is no longer on the rack: another wall uses it.")
+        return refused(bench, _("That offcut is no longer on the rack: another wall uses it."))
     return apply(
         bench,
         lambda plan: _with(plan, on_hand=(*plan.shop.on_hand, found.on_hand())),
-        "Off the rack",
+        _("Off the rack"),
     )
 
 
@@ -214,16 +218,18 @@ def _brought(
 ) -> HttpResponse:
     file = bench.request.FILES.get(name)
     if not isinstance(file, UploadedFile):
-        return refused(bench, "Choose a file first.")
+        return refused(bench, _("Choose a file first."))
     try:
         parts, words = read(file.read(spreadsheet.MAX_BYTES + 1))
     except spreadsheet.RefusedSheetError as error:
         bench.refused_rows = error.rows
         return refused(bench, str(error))
     many = sum(part.many for part in parts)
-    said = f"{many} part{'' if many == 1 else 's'} brought in.{words}"
+    said = _("{many} part{value} brought in.{words}").format(
+        many=many, value="" if many == 1 else "s", words=words
+    )
     return apply(
-        bench, lambda plan: _with(plan, own=(*plan.shop.own, *parts)), "Bring in parts", said
+        bench, lambda plan: _with(plan, own=(*plan.shop.own, *parts)), _("Bring in parts"), said
     )
 
 
@@ -241,13 +247,12 @@ def bring_drawing(request: HttpRequest, wall: int) -> HttpResponse:
     board = request.POST.get("of", "")
     wood = next(((key, mm) for key, mm in _woods(bench) if f"{key}:{mm:.2f}" == board), None)
     if wood is None:
-        return refused(bench, "First choose the material of the parts in the drawing.")
+        return refused(bench, _("First choose the material of the parts in the drawing."))
 
     def read(raw: bytes) -> tuple[tuple[OwnPart, ...], str]:
         drawn = part_import.read_dxf(raw, *wood, bench.units)
-        left = (
-            f" {drawn.others} other shape{'' if drawn.others == 1 else 's'} left out: only "
-            "closed rectangles are parts."
+        left = _(" {others} other shape{value} left out: only closed rectangles are parts.").format(
+            others=drawn.others, value="" if drawn.others == 1 else "s"
         )
         return drawn.parts, left if drawn.others else ""
 

@@ -9,6 +9,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.formats import date_format
 from django.utils.timezone import localdate
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -61,7 +62,7 @@ def saw(request: HttpRequest, wall: int) -> HttpResponse:
         policy: Policy = form.cleaned_data["policy"]
         return replace(plan, policy=policy)
 
-    return change(bench, form, changed, "The saw")
+    return change(bench, form, changed, _("The saw"))
 
 
 @long_running
@@ -70,7 +71,7 @@ def measured(request: HttpRequest, wall: int) -> HttpResponse:
     """Keep what was measured at the wood and at what stands."""
     bench = workbench(request, wall, "cut", request.POST.get("piece"))
     form = MeasuredForm(bench, request.POST)
-    return change(bench, form, form.changed, "Measure parts")
+    return change(bench, form, form.changed, _("Measure parts"))
 
 
 @long_running
@@ -107,7 +108,7 @@ def sheet_file(request: HttpRequest, wall: int, job: int, n: int, kind: str) -> 
     bench = workbench(request, wall, "cut")
     jobs = cutting_of(bench).plan.sheets
     if kind not in ("dxf", "svg") or job >= len(jobs) or n >= len(jobs[job].plan.sheets):
-        raise Http404("There is no such sheet.")
+        raise Http404(_("There is no such sheet."))
     drawing = sheet_drawing(jobs[job], n, bench.units)
     content = true_size.dxf(drawing) if kind == "dxf" else true_size.svg(drawing).encode()
     return sent(content, bench.plan.name, f"sheet-{job + 1}-{n + 1}.{kind}", kind == "dxf")

@@ -4,9 +4,11 @@ from typing import Any
 
 from django import forms
 from django.http import QueryDict
+from django.utils.translation import gettext as _
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
+from bench.words import lazy
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.choose import placement
@@ -20,7 +22,7 @@ from trade.plan.model import AnyPiece, Wall
 class FixForm(BenchForm):
     """Place, size and hardware of a piece."""
 
-    name = forms.CharField(max_length=80, label="Name")
+    name = forms.CharField(max_length=80, label=lazy("Name"))
 
     def __init__(
         self, bench: WorkbenchContext, piece: AnyPiece, posted: QueryDict | None = None
@@ -30,17 +32,17 @@ class FixForm(BenchForm):
         units = bench.units
         self.bench, self.piece = bench, piece
         self.fields["name"].initial = piece.name
-        self.fields["left"] = MeasureField(units, piece.left_mm, label="From the left corner")
-        self.fields["top"] = MeasureField(units, piece.top_mm, label="Top above the floor")
+        self.fields["left"] = MeasureField(units, piece.left_mm, label=_("From the left corner"))
+        self.fields["top"] = MeasureField(units, piece.top_mm, label=_("Top above the floor"))
         self.asks = mount_of(piece).asks
         for ask in self.asks:
             self.fields[ask.short] = self._field(ask)
         choices = anchor_choices(bench.plan.wall, piece.anchor)
         if len(choices) > 1:
             label = (
-                "Fixing where there is no stud"
+                _("Fixing where there is no stud")
                 if bench.plan.wall.build == "timber"
-                else "What holds it"
+                else _("What holds it")
             )
             self.fields["anchor"] = forms.ChoiceField(
                 choices=choices, label=label, required=False, initial=piece.anchor or ""
@@ -50,21 +52,21 @@ class FixForm(BenchForm):
                 (key, row.name_imperial if units == "imperial" else row.name_metric)
                 for key, row in data.screws().items()
             ],
-            label="Screws",
+            label=_("Screws"),
             initial=piece.screw,
         )
         self.fields["screw_length"] = MeasureField(
-            units, piece.screw_length_mm, label="Screw length"
+            units, piece.screw_length_mm, label=_("Screw length")
         )
         self.fields["supports"] = forms.CharField(
-            label="Supports at, from the left corner",
+            label=_("Supports at, from the left corner"),
             max_length=1000,
             initial=", ".join(type_length(piece.left_mm + x, units) for x in piece.supports_mm),
         )
         sold = ", ".join(
             say_length(mm, units) for mm in driving.lengths_mm(data.screws()[piece.screw])
         )
-        self.fields["screw_length"].help_text = f"Sold as {sold}."
+        self.fields["screw_length"].help_text = _("Sold as {sold}.").format(sold=sold)
 
     def _field(self, ask: Ask) -> forms.Field:
         """One of the kind's own inputs."""
@@ -136,9 +138,14 @@ class FixForm(BenchForm):
             try:
                 place = read_length(part, self.bench.units) - left
             except MeasureError as error:
-                raise PlanError(f"Number {n}: {error}", "supports_mm") from None
+                raise PlanError(
+                    _("Number {n}: {error}").format(n=n, error=error), "supports_mm"
+                ) from None
             if not 0 <= place <= length:
-                raise PlanError(f"Number {n}, {part.strip()}, is not within it.", "supports_mm")
+                raise PlanError(
+                    _("Number {n}, {value}, is not within it.").format(n=n, value=part.strip()),
+                    "supports_mm",
+                )
             found.append(place)
         return tuple(sorted(set(found)))
 
@@ -153,6 +160,6 @@ def anchor_choices(wall: Wall, now: str | None) -> list[tuple[str, str]]:
         (key, row.name) for key, row in rows.items() if key == now or bases & set(row.holds_n)
     ]
     return [
-        ("", "None: screws in studs only" if wall.build != "mass" else "Nothing yet"),
+        ("", _("None: screws in studs only") if wall.build != "mass" else _("Nothing yet")),
         *fitting,
     ]

@@ -2,10 +2,12 @@
 
 from django import forms
 from django.http import HttpRequest, HttpResponse, QueryDict
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from bench.forms import BenchForm, MeasureField
 from bench.long_work import long_running
+from bench.words import lazy
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import WorkbenchContext, workbench
 from trade.choose.fitted import fitted
@@ -16,9 +18,9 @@ from trade.measure import read_length
 from trade.plan.model import AnyPiece
 
 MANNERS = (
-    ("fitted", "as high as the things on them need"),
-    ("equal", "openings all alike"),
-    ("graded", "openings lower and lower upwards"),
+    ("fitted", lazy("as high as the things on them need")),
+    ("equal", lazy("openings all alike")),
+    ("graded", lazy("openings lower and lower upwards")),
 )
 
 
@@ -30,17 +32,19 @@ class StackForm(BenchForm):
         super().__init__(posted, prefix="rows")
         self.bench = bench
         self.fields["rows"] = forms.IntegerField(
-            label="Rows in all", initial=3, min_value=2, max_value=12
+            label=_("Rows in all"), initial=3, min_value=2, max_value=12
         )
-        self.fields["manner"] = forms.ChoiceField(choices=MANNERS, label="Spaced")
+        self.fields["manner"] = forms.ChoiceField(choices=MANNERS, label=_("Spaced"))
         self.fields["tall"] = forms.CharField(
-            label="Tallest thing on each row, from the bottom up",
+            label=_("Tallest thing on each row, from the bottom up"),
             required=False,
             max_length=200,
             help_text="Separate with commas; the last one counts for the rest.",
         )
-        self.fields["high"] = MeasureField(bench.units, label="Top of the highest", required=False)
-        self.fields["high"].widget.attrs["placeholder"] = "as high as people reach"
+        self.fields["high"] = MeasureField(
+            bench.units, label=_("Top of the highest"), required=False
+        )
+        self.fields["high"].widget.attrs["placeholder"] = _("as high as people reach")
 
     def clean_tall(self) -> tuple[float, ...]:
         """Read every height.
@@ -73,7 +77,7 @@ def rows(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         bench,
         form,
         lambda plan: stack(plan, key, got["manner"], got["rows"], got["tall"], got["high"]),
-        f"{got['rows']} rows of {bench.chosen.name}",
+        _("{got} rows of {name}").format(got=got["rows"], name=bench.chosen.name),
     )
 
 
@@ -93,13 +97,13 @@ def lay(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def _laid(bench: WorkbenchContext, piece: AnyPiece, how: str, hooks: str) -> tuple[AnyPiece, str]:
     if how == "hooks":
         if hooks and not (hooks.isdecimal() and len(hooks) < 4):
-            raise PlanError(f"“{hooks}” is not a number of hooks.", "hooks")
-        return spread_along(
-            piece, bench.plan.wall, int(hooks) if hooks else None
-        ), f"Hooks of {piece.name}"
+            raise PlanError(_("“{hooks}” is not a number of hooks.").format(hooks=hooks), "hooks")
+        return spread_along(piece, bench.plan.wall, int(hooks) if hooks else None), _(
+            "Hooks of {name}"
+        ).format(name=piece.name)
     if how == "battens":
         fewest = fewest_rows(bench.plan, piece.key)
         if fewest is None:
-            raise PlanError("It does not hold with any number of battens.", "rows")
-        return fewest, f"Battens of {piece.name}"
-    return fitted(bench.plan, piece.key), f"Fit {piece.name} to the studs"
+            raise PlanError(_("It does not hold with any number of battens."), "rows")
+        return fewest, _("Battens of {name}").format(name=piece.name)
+    return fitted(bench.plan, piece.key), _("Fit {name} to the studs").format(name=piece.name)

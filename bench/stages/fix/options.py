@@ -4,6 +4,7 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -57,7 +58,7 @@ def hang(bench: WorkbenchContext, request: HttpRequest) -> HttpResponse:
         bench.keep(form)
         return bench.fragment(422)
     bench.key, bench.tab = key, "ways"
-    return apply(bench, lambda _: plan, f"Hang {hang_request.name}", words)
+    return apply(bench, lambda _: plan, _("Hang {name}").format(name=hang_request.name), words)
 
 
 def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, str]:
@@ -90,17 +91,23 @@ def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, s
     if not done.placed:
         piece = plainest(plan, hang_request)
         return plan.with_piece(piece), piece.key, ""
-    short = f" For {len(done.left_over)} there was no room." if done.left_over else ""
+    short = (
+        _(" For {left_over} there was no room.").format(left_over=len(done.left_over))
+        if done.left_over
+        else ""
+    )
     if many == 1:
         return (
             done.plan,
             done.placed[0].key,
-            "It would not hold there, so it is at the nearest place where it does.",
+            _("It would not hold there, so it is at the nearest place where it does."),
         )
     return (
         done.plan,
         done.placed[0].key,
-        f"{len(done.placed)} placed, each as near as there was room.{short}",
+        _("{placed} placed, each as near as there was room.{short}").format(
+            placed=len(done.placed), short=short
+        ),
     )
 
 
@@ -161,7 +168,7 @@ def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         None,
     )
     if way is None:
-        return refused(bench, "That option is no longer valid: the wall has changed since.")
+        return refused(bench, _("That option is no longer valid: the wall has changed since."))
     return apply(
         bench,
         lambda plan: plan.with_piece(way.piece),
@@ -190,7 +197,7 @@ def plainest(plan: Plan, hang_request: HangRequest) -> Any:
             piece = candidates.base(hang_request, kind, slot, plan)
             if piece is not None:
                 return replace(piece, anchor=placement.usual_anchor(plan.wall))
-    raise PlanError("The wall is too small for it.", "length_mm")
+    raise PlanError(_("The wall is too small for it."), "length_mm")
 
 
 def _shown(way: Option, bench: WorkbenchContext) -> dict[str, Any]:
@@ -201,9 +208,10 @@ def _shown(way: Option, bench: WorkbenchContext) -> dict[str, Any]:
         "mount": KINDS[way.kind],
         "drawing": small.side(way.piece, bench.plan),
         "now": way.piece == bench.chosen,
-        "tools": ", ".join(data.tools()[tool].name for tool in way.effort.tools) or "usual tools",
-        "off": ("leaves a patch", "removable", "lifts off")[way.effort.off],
-        "seen": ("hidden", "visible edge", "visible fixings")[way.effort.seen],
+        "tools": ", ".join(data.tools()[tool].name for tool in way.effort.tools)
+        or _("usual tools"),
+        "off": ("leaves a patch", "removable", _("lifts off"))[way.effort.off],
+        "seen": ("hidden", _("visible edge"), _("visible fixings"))[way.effort.seen],
     }
 
 
@@ -262,7 +270,9 @@ def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         plan.with_piece(placed)
     except PlanError as error:
         return refused(bench, str(error))
-    return apply(bench, lambda now: now.with_piece(placed), f"Move {piece.name}")
+    return apply(
+        bench, lambda now: now.with_piece(placed), _("Move {name}").format(name=piece.name)
+    )
 
 
 @long_running
@@ -292,9 +302,9 @@ def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             kind,
         )
         for title, found, size, at, kind in (
-            ("With more load", order(piece, plan.wall), kg, load, "mass"),
+            (_("With more load"), order(piece, plan.wall), kg, load, "mass"),
             (
-                "With more reach",
+                _("With more reach"),
                 order_deeper(piece, plan.wall),
                 piece.depth_mm,
                 out,

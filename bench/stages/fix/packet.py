@@ -5,10 +5,12 @@ from typing import Any
 from django import forms
 from django.http import HttpRequest, HttpResponse, QueryDict
 from django.utils.text import slugify
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
+from bench.words import lazy
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
@@ -20,24 +22,28 @@ from trade.plan.model import Packet, Plan, Wall
 class PacketForm(BenchForm):
     """What a packet states."""
 
-    packet_name = forms.CharField(max_length=80, label="What it is called")
+    packet_name = forms.CharField(max_length=80, label=lazy("What it is called"))
     packet_states = forms.ChoiceField(
-        choices=[("ultimate", "at which it fails"), ("allowable", "that it may carry")],
-        label="The packet gives the load",
+        choices=[("ultimate", lazy("at which it fails")), ("allowable", lazy("that it may carry"))],
+        label=lazy("The packet gives the load"),
     )
-    packet_found = forms.CharField(max_length=80, label="Where you read it", initial="its packet")
+    packet_found = forms.CharField(
+        max_length=80, label=lazy("Where you read it"), initial=lazy("its packet")
+    )
 
     def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
         """Bases that are in this wall, loads as weights."""
         super().__init__(posted)
         self.bench = bench
-        self.fields["packet_base"] = forms.ChoiceField(choices=bases(bench.plan.wall), label="In")
-        self.fields["packet_pull"] = MeasureField(bench.units, noun="weight", label="Pulled out")
-        self.fields["packet_shear"] = MeasureField(
-            bench.units, noun="weight", label="Along the wall"
+        self.fields["packet_base"] = forms.ChoiceField(
+            choices=bases(bench.plan.wall), label=_("In")
         )
-        self.fields["packet_hole"] = MeasureField(bench.units, 8.0, label="Hole to drill")
-        self.fields["packet_depth"] = MeasureField(bench.units, 50.0, label="How deep")
+        self.fields["packet_pull"] = MeasureField(bench.units, noun="weight", label=_("Pulled out"))
+        self.fields["packet_shear"] = MeasureField(
+            bench.units, noun="weight", label=_("Along the wall")
+        )
+        self.fields["packet_hole"] = MeasureField(bench.units, 8.0, label=_("Hole to drill"))
+        self.fields["packet_depth"] = MeasureField(bench.units, 50.0, label=_("How deep"))
 
     def clean(self) -> dict[str, Any]:
         """Build the packet; its refusals land beside their fields."""
@@ -87,7 +93,7 @@ def add(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         kept = replace(plan, wall=replace(plan.wall, packets=(*plan.wall.packets, packet)))
         return kept.with_piece(replace(piece, anchor=packet.key))
 
-    name = form.cleaned_data["packet"].name if form.is_valid() else "An anchor"
+    name = form.cleaned_data["packet"].name if form.is_valid() else _("An anchor")
     return change(bench, form, changed, f"{name} from a packet")
 
 

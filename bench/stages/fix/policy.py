@@ -6,12 +6,14 @@ from django import forms
 from django.forms import BoundField
 from django.http import Http404, HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
 from bench.long_work import long_running
 from bench.models import Wall
+from bench.words import lazy
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
@@ -24,15 +26,15 @@ from trade.plan.model import Plan, Policy
 class PolicyForm(BenchForm):
     """The job's policy: one question after the other, and what is at hand."""
 
-    hidden = forms.BooleanField(label="Fixings must be hidden", required=False)
+    hidden = forms.BooleanField(label=lazy("Fixings must be hidden"), required=False)
     comes_off = forms.BooleanField(
-        label="It must be removable, leaving only screw holes", required=False
+        label=lazy("It must be removable, leaving only screw holes"), required=False
     )
     most_holes = forms.IntegerField(
-        label="Holes, at most", required=False, min_value=0, max_value=1000
+        label=lazy("Holes, at most"), required=False, min_value=0, max_value=1000
     )
     budget = forms.IntegerField(
-        label="Money, at most", required=False, min_value=0, max_value=100_000
+        label=lazy("Money, at most"), required=False, min_value=0, max_value=100_000
     )
 
     def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
@@ -50,9 +52,11 @@ class PolicyForm(BenchForm):
                 self.fields[f"lacks-{key}"] = forms.BooleanField(
                     label=tool.name, required=False, initial=key in policy.lacks
                 )
-        self.fields["shift"] = MeasureField(bench.units, policy.shift_mm, label="May be moved by")
+        self.fields["shift"] = MeasureField(
+            bench.units, policy.shift_mm, label=_("May be moved by")
+        )
         self.fields["grow"] = MeasureField(
-            bench.units, policy.grow_mm, label="May be longer or shorter by"
+            bench.units, policy.grow_mm, label=_("May be longer or shorter by")
         )
         for name in ("hidden", "comes_off", "most_holes", "budget"):
             self.fields[name].initial = getattr(policy, name)
@@ -112,7 +116,7 @@ def save_policy(request: HttpRequest, wall: int) -> HttpResponse:
         wall_now = replace(plan.wall, design_code=form.cleaned_data["school"])
         return replace(plan, wall=wall_now, policy=form.cleaned_data["policy"])
 
-    return change(bench, form, changed, "Preferences for this job")
+    return change(bench, form, changed, _("Preferences for this job"))
 
 
 @long_running
@@ -121,7 +125,7 @@ def effects(request: HttpRequest, wall: int, question: str) -> HttpResponse:
     """Show what the other schools in a question would change here, worked out."""
     bench = workbench(request, wall, "fix", request.GET.get("piece"))
     if question not in data.policies():
-        raise Http404("That preference does not exist.")
+        raise Http404(_("That preference does not exist."))
     key = bench.piece.key if bench.piece else None
     answers = data.policies()[question].answers
     found = [
@@ -142,11 +146,10 @@ def share_policy(request: HttpRequest, wall: int) -> HttpResponse:
         plan = other.plan()
         if plan.policy != bench.plan.policy:
             other.record(
-                replace(plan, policy=bench.plan.policy), "Preferences for this job", other.seen
+                replace(plan, policy=bench.plan.policy), _("Preferences for this job"), other.seen
             )
             changed += 1
-    bench.notice = (
-        f"{changed} other wall{'' if changed == 1 else 's'} of this job now "
-        f"follow{'s' if changed == 1 else ''} it too."
+    bench.notice = _("{changed} other wall{value} of this job now follow{value_2} it too.").format(
+        changed=changed, value="" if changed == 1 else "s", value_2="s" if changed == 1 else ""
     )
     return bench.fragment()

@@ -2,10 +2,13 @@
 
 from functools import cached_property
 
+from django.utils.translation import gettext as _
+
 from bench.stages.fix.forms import FixForm
 from bench.stages.fix.layout import StackForm
 from bench.stages.fix.packet import PacketForm
 from bench.stages.fix.policy import PolicyForm
+from bench.words import lazy
 from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
 from trade import wording
 from trade.check import Message
@@ -95,14 +98,14 @@ class FixContext:
 def _note(bench: WorkbenchContext) -> Note:
     outcomes = [piece.outcome for piece in bench.verdict.pieces]
     if not outcomes:
-        return Note("waiting", "nothing yet")
+        return Note("waiting", _("nothing yet"))
     counted = {
         outcome: outcomes.count(outcome)
         for outcome in ("doesnt_fit", "wont_hold", "close", "cannot_tell")
         if outcome in outcomes
     }
     if not counted:
-        return Note("done", "all hold")
+        return Note("done", _("all hold"))
     said = ", ".join(f"{n} {wording.WORDS[outcome].lower()}" for outcome, n in counted.items())
     return Note("waiting" if list(counted) == ["cannot_tell"] else "trouble", said)
 
@@ -122,12 +125,18 @@ STAGE = Stage(
     note=_note,
     context=FixContext,
     tabs=(
-        Tab("", "Checks", "Every check, worst first"),
-        Tab("ways", "Options", "Other mountings for it, compared"),
-        Tab("where", "Best spots", "Where else it could hang, and what it would carry there"),
-        Tab("if", "More load", "What fails first if you put more on it"),
+        Tab("", lazy("Checks"), lazy("Every check, worst first")),
+        Tab("ways", lazy("Options"), lazy("Other mountings for it, compared")),
         Tab(
-            "policy", "Preferences", "Preferences for this job: what you trust, what matters to you"
+            "where",
+            lazy("Best spots"),
+            lazy("Where else it could hang, and what it would carry there"),
+        ),
+        Tab("if", lazy("More load"), lazy("What fails first if you put more on it")),
+        Tab(
+            "policy",
+            lazy("Preferences"),
+            lazy("Preferences for this job: what you trust, what matters to you"),
         ),
     ),
     below=_below,

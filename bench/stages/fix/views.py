@@ -2,6 +2,7 @@
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -31,7 +32,7 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         bench,
         form,
         lambda plan: plan.with_piece(form.cleaned_data["piece"]),
-        f"Change {bench.chosen.name}",
+        _("Change {name}").format(name=bench.chosen.name),
     )
 
 
@@ -51,7 +52,9 @@ def put_up(request: HttpRequest, wall: int) -> HttpResponse:
     except PlanError as error:
         return refused(bench, str(error))
     bench.key, bench.tab = piece.key, ""
-    return apply(bench, lambda plan: plan.with_piece(piece), f"Put up {piece.name}")
+    return apply(
+        bench, lambda plan: plan.with_piece(piece), _("Put up {name}").format(name=piece.name)
+    )
 
 
 @require_POST
@@ -76,7 +79,7 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             return drag_update(bench, plan)
         bench.show(plan)
         return bench.fragment()
-    return apply(bench, lambda _: plan, f"Move {piece.name}")
+    return apply(bench, lambda _: plan, _("Move {name}").format(name=piece.name))
 
 
 @require_POST
@@ -91,7 +94,11 @@ def support(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             changed = placement.on_studs(piece, wall_now)
     except PlanError as error:
         return refused(bench, str(error))
-    return apply(bench, lambda plan: plan.with_piece(changed), f"Supports of {piece.name}")
+    return apply(
+        bench,
+        lambda plan: plan.with_piece(changed),
+        _("Supports of {name}").format(name=piece.name),
+    )
 
 
 @require_POST
@@ -99,7 +106,9 @@ def remove(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Take a piece down; undo puts it back."""
     bench = workbench(request, wall, request.POST.get("stage", "fix"), key)
     name, bench.key = bench.chosen.name, None
-    return apply(bench, lambda plan: plan.without_piece(key), f"Take down {name}")
+    return apply(
+        bench, lambda plan: plan.without_piece(key), _("Take down {name}").format(name=name)
+    )
 
 
 @long_running
@@ -139,8 +148,12 @@ def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     bench = workbench(request, wall, "fix", key)
     found = dict(offered_cures(bench.plan, bench.chosen.key)).get(request.POST.get("code", ""))
     if found is None:
-        return refused(bench, "That fix is no longer valid: the wall has changed since.")
-    return apply(bench, lambda plan: plan.with_piece(found.piece), f"Cure {bench.chosen.name}")
+        return refused(bench, _("That fix is no longer valid: the wall has changed since."))
+    return apply(
+        bench,
+        lambda plan: plan.with_piece(found.piece),
+        _("Cure {name}").format(name=bench.chosen.name),
+    )
 
 
 def _clamped_top(plan: Plan, piece: AnyPiece, top: float) -> float:

@@ -5,6 +5,7 @@ from datetime import datetime, timedelta
 from functools import cached_property
 
 from django.utils import timezone
+from django.utils.translation import gettext as _
 
 from bench.drawing import elevation
 from bench.drawing.scale import Scale
@@ -133,13 +134,13 @@ def _context(bench: WorkbenchContext) -> AtWall | None:
 def _note(bench: WorkbenchContext) -> Note:
     plan = bench.plan
     if not plan.pieces:
-        return Note("waiting", "nothing yet")
+        return Note("waiting", _("nothing yet"))
     closed = {each.piece for each in plan.as_built.done if each.step == "close"}
     up = sum(piece.key in closed for piece in plan.pieces)
     if up == len(plan.pieces):
-        return Note("done", "all up")
+        return Note("done", _("all up"))
     begun = up or plan.as_built.done or plan.as_built.drilled
-    return Note("waiting", f"{up} of {len(plan.pieces)} up" if begun else "not yet")
+    return Note("waiting", f"{up} of {len(plan.pieces)} up" if begun else _("not yet"))
 
 
 STAGE = Stage("hang", note=_note, context=_context, for_helpers=True)

@@ -14,6 +14,7 @@ from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import render
 from django.urls import reverse
 from django.utils import timezone
+from django.utils.translation import gettext as _
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
@@ -21,6 +22,7 @@ from msgspec.structs import replace
 from bench.access import wall_or_404
 from bench.models import Report, Wall
 from bench.stages.hang.stage import AtWall
+from bench.words import lazy
 from bench.workbench.context import WorkbenchContext, workbench
 from bench.workbench.offers import offered_cures
 from trade.errors import MeasureError, PlanError
@@ -34,12 +36,12 @@ _NOTHING = -1  # what a tap made that changed nothing
 _NUMBER = re.compile(r"[0-9]{1,18}")
 _MET: dict[str, tuple[found.What, str]] = {
     "good": ("good", "sound"),
-    "no_wood": ("no_wood", "no wood"),
-    "hard": ("hard", "hit something hard"),
-    "metal": ("metal", "hit metal"),
+    "no_wood": ("no_wood", lazy("no wood")),
+    "hard": ("hard", lazy("hit something hard")),
+    "metal": ("metal", lazy("hit metal")),
     "crumbles": ("crumbles", "crumbles"),
-    "stud_off": ("stud_off", "the stud is to one side"),
-    "lining": ("lining", "the lining is thicker"),
+    "stud_off": ("stud_off", lazy("the stud is to one side")),
+    "lining": ("lining", lazy("the lining is thicker")),
 }
 
 
@@ -79,7 +81,7 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         )  # first held, then read: nothing comes between
         kept.actor, made = request.user, None
         if all(piece.key != key for piece in kept.plan().pieces):
-            return HttpResponse("It is no longer in the plan.", status=410)
+            return HttpResponse(_("It is no longer in the plan."), status=410)
         bench = workbench(request, wall, "hang", key, "hang")
         if not (uid and Report.objects.filter(wall=kept, uid=uid).exists()):
             try:
@@ -126,7 +128,7 @@ def _undone(request: HttpRequest, kept: Wall, bench: WorkbenchContext) -> str:
     """
     meant = _meant(request, kept)
     if meant is None:
-        return (
+        return _(
             "Which change that takes back is not clear any more: look at what is done here, "
             "and undo it on the bench."
         )
@@ -138,22 +140,25 @@ def _undone(request: HttpRequest, kept: Wall, bench: WorkbenchContext) -> str:
                 "number", "label"
             )
         )
-        came, mine = labels.get(kept.current_revision, "another change"), labels.get(meant, "that")
-        return (
-            f"“{mine}” still stands, for “{came}” came after it: look at both on the bench, "
-            "and undo there what is wrong."
+        came, mine = (
+            labels.get(kept.current_revision, _("another change")),
+            labels.get(meant, "that"),
         )
+        return _(
+            "“{mine}” still stands, for “{came}” came after it: look at both on the bench, and "
+            "undo there what is wrong."
+        ).format(mine=mine, came=came)
     if (
         bench.helping
         and kept.revisions.filter(number=kept.current_revision)
         .exclude(by=bench.request.user.pk)
         .exists()
     ):
-        return (
+        return _(
             "The last change was made by somebody else: only they or the owner of the job can "
             "undo it."
         )
-    return "" if kept.step(-1, kept.seen) else "There is nothing to undo."
+    return "" if kept.step(-1, kept.seen) else _("There is nothing to undo.")
 
 
 def _meant(request: HttpRequest, kept: Wall) -> int | None:
@@ -193,24 +198,24 @@ def _changed(
         return found.done(plan, piece.key, step.key, when, by), f"{piece.name}: {step.title}"
     if what == "cure":
         if bench.helping:
-            raise PlanError("A fix changes the plan: only the owner of the job can apply it.")
+            raise PlanError(_("A fix changes the plan: only the owner of the job can apply it."))
         cure = dict(offered_cures(bench.plan, bench.chosen.key)).get(request.POST.get("code", ""))
         if cure is None:
-            raise PlanError("That fix is no longer valid: the wall has changed since.")
-        return plan.with_piece(cure.piece), f"Cure {piece.name}"
+            raise PlanError(_("That fix is no longer valid: the wall has changed since."))
+        return plan.with_piece(cure.piece), _("Cure {name}").format(name=piece.name)
     if what == "places":
         places = tuple(
             read_length(part, bench.units)
             for part in request.POST.get("places", "").split(",")
             if part.strip()
         )
-        return found.mounted(
-            found.done(plan, piece.key, key, when, by), piece.key, places
-        ), f"{piece.name}: where it is held"
+        return found.mounted(found.done(plan, piece.key, key, when, by), piece.key, places), _(
+            "{name}: where it is held"
+        ).format(name=piece.name)
     if what == "again":
-        return found.begun_again(plan, piece.key), f"Begin {piece.name} again"
+        return found.begun_again(plan, piece.key), _("Begin {name} again").format(name=piece.name)
     if what not in _MET:
-        raise Http404("That does not apply to a hole.")
+        raise Http404(_("That does not apply to a hole."))
     kind, words = _MET[what]
     mark = step.mark if step is not None and step.mark is not None else _place(request, bench)
     said = found.MarkReport(
@@ -234,7 +239,7 @@ def _place(request: HttpRequest, bench: WorkbenchContext) -> Mark:
         x = y = math.nan
     marks = piece_marks(bench.chosen, bench.plan.wall, bench.units)
     if not (math.isfinite(x) and math.isfinite(y) and marks):
-        raise PlanError("Say which hole this is: the plan has changed meanwhile.")
+        raise PlanError(_("Say which hole this is: the plan has changed meanwhile."))
     return replace(marks[0], x_mm=x, y_mm=y, stud_mm=None, part="hole")
 
 

@@ -4,6 +4,7 @@ from typing import Any
 
 from django import forms
 from django.http import QueryDict
+from django.utils.translation import gettext as _
 
 from bench.forms import BenchForm, MeasureField
 from bench.workbench.context import WorkbenchContext
@@ -27,7 +28,7 @@ class LoadForm(BenchForm):
         self.bench, self.piece = bench, piece
         self.fields["use"] = forms.ChoiceField(
             choices=[(key, row.name) for key, row in data.uses().items()],
-            label="How it will be used",
+            label=_("How it will be used"),
             initial=piece.use,
         )
         rows = (
@@ -39,10 +40,13 @@ class LoadForm(BenchForm):
             self._row(n, piece.things[n] if n < len(piece.things) else None)
         self.count = rows
         listed = sorted(data.contents().items(), key=lambda item: item[1].name)
-        self.fields["amount"] = forms.CharField(label="How much", max_length=40, required=False)
+        self.fields["amount"] = forms.CharField(label=_("How much"), max_length=40, required=False)
         self.fields["pick"] = forms.ChoiceField(
-            choices=[("", "of something from the list"), *((key, row.name) for key, row in listed)],
-            label="Of what",
+            choices=[
+                ("", _("of something from the list")),
+                *((key, row.name) for key, row in listed),
+            ],
+            label=_("Of what"),
             required=False,
         )
         for field in ("amount", "pick"):
@@ -53,16 +57,20 @@ class LoadForm(BenchForm):
     def _row(self, n: int, thing: Thing | None) -> None:
         units = self.bench.units
         self.fields[f"thing-{n}-name"] = forms.CharField(
-            label="What", max_length=80, required=False, initial=thing.name if thing else ""
+            label=_("What"), max_length=80, required=False, initial=thing.name if thing else ""
         )
         self.fields[f"thing-{n}-weight"] = MeasureField(
-            units, thing.mass_kg if thing else None, noun="weight", label="Weighs", required=False
+            units,
+            thing.mass_kg if thing else None,
+            noun="weight",
+            label=_("Weighs"),
+            required=False,
         )
         self.fields[f"thing-{n}-at"] = MeasureField(
-            units, thing.at_mm if thing else None, label="From the left end", required=False
+            units, thing.at_mm if thing else None, label=_("From the left end"), required=False
         )
         self.fields[f"thing-{n}-out"] = MeasureField(
-            units, thing.out_mm if thing else None, label="Out from the wall", required=False
+            units, thing.out_mm if thing else None, label=_("Out from the wall"), required=False
         )
         self.fields[f"thing-{n}-at"].widget.attrs["placeholder"] = ALL_ALONG
         self.fields[f"thing-{n}-out"].widget.attrs["placeholder"] = MIDDLE
@@ -86,13 +94,15 @@ class LoadForm(BenchForm):
                 continue
             try:
                 if at is not None and at > self.piece.length_mm:
-                    raise PlanError("That is beyond the end of the shelf.", "at_mm")
+                    raise PlanError(_("That is beyond the end of the shelf."), "at_mm")
                 if out is not None and out > self.piece.depth_mm:
-                    raise PlanError("That is further out than the shelf is deep.", "out_mm")
+                    raise PlanError(_("That is further out than the shelf is deep."), "out_mm")
                 before = self.piece.things[n] if n < len(self.piece.things) else None
                 high = before.high_mm if before and before.name == name else None
                 things.append(
-                    Thing(name=name or "Something", mass_kg=kg, at_mm=at, out_mm=out, high_mm=high)
+                    Thing(
+                        name=name or _("Something"), mass_kg=kg, at_mm=at, out_mm=out, high_mm=high
+                    )
                 )
             except PlanError as error:
                 field = {"at_mm": "at", "out_mm": "out"}.get(error.where, "weight")
@@ -113,7 +123,7 @@ class LoadForm(BenchForm):
             PlanError: it is no number, or absurd.
         """
         if not key:
-            raise PlanError("Choose what it is as well.")
+            raise PlanError(_("Choose what it is as well."))
         if not amount:
-            raise PlanError("How much: a number, a length along the shelf, or litres?")
+            raise PlanError(_("How much: a number, a length along the shelf, or litres?"))
         return contents.thing(key, amount_of(key, amount, self.bench.units), self.bench.units)

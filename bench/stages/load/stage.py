@@ -1,5 +1,7 @@
 """The load as a stage of the workbench."""
 
+from django.utils.translation import gettext as _
+
 from bench.stages.load.forms import LoadForm
 from bench.workbench.context import Note, Stage, WorkbenchContext
 from trade.plan.model import AnyPiece
@@ -31,11 +33,15 @@ def _context(bench: WorkbenchContext) -> LoadContext | None:
 def _note(bench: WorkbenchContext) -> Note:
     pieces = bench.plan.pieces
     if not pieces:
-        return Note("waiting", "nothing yet")
+        return Note("waiting", _("nothing yet"))
     unloaded = sum(
         not piece.things or any(thing.mass_kg is None for thing in piece.things) for piece in pieces
     )
-    return Note("waiting", f"{unloaded} to weigh") if unloaded else Note("done", "done")
+    return (
+        Note("waiting", _("{unloaded} to weigh").format(unloaded=unloaded))
+        if unloaded
+        else Note("done", "done")
+    )
 
 
 STAGE = Stage("load", note=_note, context=_context)

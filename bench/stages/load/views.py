@@ -1,6 +1,7 @@
 """Load: what a piece must carry, and how it will be used."""
 
 from django.http import HttpRequest, HttpResponse
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
@@ -19,14 +20,19 @@ def weigh(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     devices = devices_for(wall, kept.width_mm, len(piece.things))
     index = next((n for n, thing in enumerate(piece.things) if thing.mass_kg is None), None)
     if devices is None or index is None:
-        return refused(bench, "No scale is connected, or nothing is left to weigh.")
+        return refused(bench, _("No scale is connected, or nothing is left to weigh."))
     thing = piece.things[index]
     kg = devices.weigh(thing.name)
     if kg is None:
-        return refused(bench, f"“{thing.name}” is too heavy for this scale. Weigh it in parts.")
+        return refused(
+            bench,
+            _("“{name}” is too heavy for this scale. Weigh it in parts.").format(name=thing.name),
+        )
     things = (*piece.things[:index], replace(thing, mass_kg=kg), *piece.things[index + 1 :])
     return apply(
-        bench, lambda plan: plan.with_piece(replace(piece, things=things)), f"Weigh {thing.name}"
+        bench,
+        lambda plan: plan.with_piece(replace(piece, things=things)),
+        _("Weigh {name}").format(name=thing.name),
     )
 
 
@@ -42,4 +48,4 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             replace(piece, use=form.cleaned_data["use"], things=form.cleaned_data["things"])
         )
 
-    return change(bench, form, changed, f"What {piece.name} carries")
+    return change(bench, form, changed, _("What {name} carries").format(name=piece.name))

@@ -4,17 +4,19 @@ from typing import Any
 
 from django import forms
 from django.http import QueryDict
+from django.utils.translation import gettext as _
 
 from bench.forms import BenchForm, MeasureField
+from bench.words import lazy
 from bench.workbench.context import WorkbenchContext
 from trade.errors import PlanError
 from trade.measure import say_length
 from trade.plan.datum import Datum
 
 _CORNERS = [
-    ("left", "the left corner"),
-    ("right", "the right corner"),
-    ("middle", "the middle of the piece"),
+    ("left", lazy("the left corner")),
+    ("right", lazy("the right corner")),
+    ("middle", lazy("the middle of the piece")),
 ]
 _KINDS = ("pdf", "svg", "dxf")
 _ON_A_SCREEN = 15.0  # letters of a drawing at true size, so many times those on paper
@@ -28,26 +30,36 @@ class DatumForm(BenchForm):
         super().__init__(posted)
         datum, units = bench.plan.datum, bench.units
         studs = [
-            (f"stud-{stud.centre_mm!r}", f"the stud at {say_length(stud.centre_mm, units)}")
+            (
+                f"stud-{stud.centre_mm!r}",
+                _("the stud at {centre_mm}").format(centre_mm=say_length(stud.centre_mm, units)),
+            )
             for stud in bench.plan.wall.uprights
         ]
         now = f"stud-{datum.stud_mm!r}" if datum.across == "stud" else datum.across
         if now not in {key for key, _ in studs} and datum.across == "stud":
-            studs.append((now, f"{say_length(datum.stud_mm or 0.0, units)}, where a stud was"))
+            studs.append(
+                (
+                    now,
+                    _("{value}, where a stud was").format(
+                        value=say_length(datum.stud_mm or 0.0, units)
+                    ),
+                )
+            )
         self.fields["across"] = forms.ChoiceField(
-            choices=[*_CORNERS, *studs], label="Across, from", initial=now
+            choices=[*_CORNERS, *studs], label=_("Across, from"), initial=now
         )
         self.fields["line"] = MeasureField(
-            units, datum.line_mm, label="Up, from a level line at", required=False
+            units, datum.line_mm, label=_("Up, from a level line at"), required=False
         )
-        self.fields["line"].widget.attrs["placeholder"] = "the floor"
+        self.fields["line"].widget.attrs["placeholder"] = _("the floor")
 
     def clean(self) -> dict[str, Any]:
         """Build the datum; its refusals land beside their fields."""
         got = super().clean() or {}
         if self.errors:
             return got
-        across, _, stud = got["across"].partition("-")
+        across, _sep, stud = got["across"].partition("-")
         try:
             got["datum"] = Datum(
                 across=across, stud_mm=float(stud) if stud else None, line_mm=got["line"]

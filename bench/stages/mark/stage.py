@@ -1,5 +1,7 @@
 """The marks as a stage of the workbench."""
 
+from django.utils.translation import gettext as _
+
 from bench.stages.mark.forms import DatumForm
 from bench.workbench.context import Note, Stage, WorkbenchContext
 from trade.check import Message
@@ -63,9 +65,9 @@ def _context(bench: WorkbenchContext) -> MarkContext | None:
 
 def _note(bench: WorkbenchContext) -> Note:
     if not bench.plan.pieces:
-        return Note("waiting", "nothing yet")
+        return Note("waiting", _("nothing yet"))
     if bench.piece_verdict is None or bench.piece_verdict.fails:
-        return Note("waiting", "not yet")
+        return Note("waiting", _("not yet"))
     return Note("done", many(bench.wall_holes, "hole"))
 
 

@@ -7,6 +7,7 @@ and as files.
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils.formats import date_format
 from django.utils.timezone import localdate
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -15,6 +16,7 @@ from bench.long_work import long_running
 from bench.printing import true_size
 from bench.printing.wall_sheet import wall_sheet
 from bench.stages.mark.forms import DatumForm
+from bench.words import lazy
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import wording
@@ -23,9 +25,9 @@ from trade.marking.template import Drawing, by_support, edge, sticks, template
 from trade.plan.model import Plan
 
 _CORNERS = [
-    ("left", "the left corner"),
-    ("right", "the right corner"),
-    ("middle", "the middle of the piece"),
+    ("left", lazy("the left corner")),
+    ("right", lazy("the right corner")),
+    ("middle", lazy("the middle of the piece")),
 ]
 _KINDS = ("pdf", "svg", "dxf")
 _ON_A_SCREEN = 15.0  # letters of a drawing at true size, so many times those on paper
@@ -40,7 +42,7 @@ def datum(request: HttpRequest, wall: int) -> HttpResponse:
     def changed(plan: Plan) -> Plan:
         return replace(plan, datum=form.cleaned_data["datum"])
 
-    return change(bench, form, changed, "Measure from elsewhere")
+    return change(bench, form, changed, _("Measure from elsewhere"))
 
 
 @long_running
@@ -53,7 +55,7 @@ def drawn(request: HttpRequest, wall: int, key: str, what: str, kind: str) -> Ht
         or what not in ("template", "across", "up", "sticks", "back")
         or (what == "sticks" and kind != "pdf")
     ):
-        raise Http404("There is no such drawing.")
+        raise Http404(_("There is no such drawing."))
     found = [_warned(drawing, bench) for drawing in _drawings(bench, what, kind)]
     if kind == "pdf":
         content: bytes = true_size.pdf(found, bench.units)
@@ -71,7 +73,7 @@ def whole(request: HttpRequest, wall: int, kind: str) -> HttpResponse:
     """
     bench = workbench(request, wall, "mark")
     if kind not in _KINDS:
-        raise Http404("There is no such drawing.")
+        raise Http404(_("There is no such drawing."))
     if kind == "pdf":
         day = date_format(localdate(), "j F Y")
         return sent(
@@ -88,7 +90,11 @@ def _warned(drawing: Drawing, bench: WorkbenchContext) -> Drawing:
     """Return the drawing with "do not drill" in its name if its piece does not hold."""
     verdict = bench.verdict.piece(bench.chosen.key)
     return (
-        drawing._replace(name=f"{wording.outcome(verdict)}, don't drill yet: {drawing.name}")
+        drawing._replace(
+            name=_("{outcome}, don't drill yet: {name}").format(
+                outcome=wording.outcome(verdict), name=drawing.name
+            )
+        )
         if verdict.fails
         else drawing
     )
@@ -101,7 +107,7 @@ def _drawings(bench: WorkbenchContext, what: str, kind: str) -> list[Drawing]:
     if what == "back":
         back = edge(bench.chosen, bench.plan, bench.units)
         if back is None:
-            raise Http404("It has no holes of its own.")
+            raise Http404(_("It has no holes of its own."))
         return [back]
     both = sticks(bench.chosen, bench.plan, bench.units)
     return list(both) if what == "sticks" else [both[what == "up"]]

@@ -5,9 +5,11 @@ from typing import Any
 from django import forms
 from django.http import QueryDict
 from django.utils.timezone import localdate
+from django.utils.translation import gettext as _
 
 from bench.devices import dial
 from bench.forms import BenchForm, MeasureField
+from bench.words import lazy
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.errors import PlanError
@@ -16,8 +18,8 @@ from trade.job.proof import proof_load
 from trade.plan.as_built import Hung, Look, Proof
 
 _UP = [("1", "higher"), ("-1", "lower")]
-_ACROSS = [("1", "further right"), ("-1", "further left")]
-_HELD = [("firm", "firm"), ("loose", "loose: something moved"), ("off", "off the wall")]
+_ACROSS = [("1", lazy("further right")), ("-1", lazy("further left"))]
+_HELD = [("firm", "firm"), ("loose", "loose: something moved"), ("off", lazy("off the wall"))]
 
 
 class RecordForm(BenchForm):
@@ -28,8 +30,8 @@ class RecordForm(BenchForm):
         super().__init__(posted)
         self.bench, self.piece = bench, bench.chosen
         date = forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
-        self.fields["on"] = forms.DateField(label="On", initial=localdate(), widget=date)
-        self.fields["by"] = forms.CharField(label="By", required=False, max_length=80)
+        self.fields["on"] = forms.DateField(label=_("On"), initial=localdate(), widget=date)
+        self.fields["by"] = forms.CharField(label=_("By"), required=False, max_length=80)
         self.ask()
         self.order_fields([name for name in self.fields if name != "note"])
 
@@ -55,7 +57,10 @@ class RecordForm(BenchForm):
 
     def _note(self) -> None:
         self.fields["note"] = forms.CharField(
-            label="Note", required=False, max_length=400, widget=forms.Textarea(attrs={"rows": 2})
+            label=_("Note"),
+            required=False,
+            max_length=400,
+            widget=forms.Textarea(attrs={"rows": 2}),
         )
 
 
@@ -76,23 +81,23 @@ class BuiltForm(RecordForm):
         anchors = [(key, row.name) for key, row in data.anchors().items()]
         anchors += [(packet.key, packet.name) for packet in self.bench.plan.wall.packets]
         self.fields["on"].initial, self.fields["by"].initial = was.on, was.by
-        self.fields["screw"] = _pick("Screws used", screws, was.screw)
+        self.fields["screw"] = _pick(_("Screws used"), screws, was.screw)
         self.fields["screw_length"] = MeasureField(
-            units, was.screw_length_mm, label="How long they are", required=False
+            units, was.screw_length_mm, label=_("How long they are"), required=False
         )
-        self.fields["anchor"] = _pick("Anchors used", anchors, was.anchor)
+        self.fields["anchor"] = _pick(_("Anchors used"), anchors, was.anchor)
         for name, label, value, ways in (
-            ("up", "It hangs", was.up_mm, _UP),
+            ("up", _("It hangs"), was.up_mm, _UP),
             ("right", "and", was.right_mm, _ACROSS),
         ):
             self.fields[name] = MeasureField(
                 units, abs(value) or None, label=f"{label}, by", required=False
             )
             self.fields[f"{name}_way"] = forms.ChoiceField(
-                choices=ways, label="than planned", initial="1" if value >= 0 else "-1"
+                choices=ways, label=_("than planned"), initial="1" if value >= 0 else "-1"
             )
-        self.fields["minutes"] = _number("It took, minutes", was.minutes)
-        self.fields["cost"] = _number("Total cost", was.cost)
+        self.fields["minutes"] = _number(_("It took, minutes"), was.minutes)
+        self.fields["cost"] = _number(_("Total cost"), was.cost)
         self._note()
         self.fields["note"].initial = was.note
 
@@ -121,9 +126,9 @@ class ProofForm(RecordForm):
         """Add the load that it should be; readings that a dial takes where one is set up."""
         units = self.bench.units
         load = proof_load(as_built(self.bench.plan, self.piece.key).piece, self.bench.plan)
-        self.fields["kg"] = MeasureField(units, load.kg, "weight", label="Put on it")
+        self.fields["kg"] = MeasureField(units, load.kg, "weight", label=_("Put on it"))
         self.fields["minutes"] = forms.FloatField(
-            label="For, minutes", min_value=0, initial=load.minutes
+            label=_("For, minutes"), min_value=0, initial=load.minutes
         )
         gauge = dial(self.bench.wall.pk)
         read = (
@@ -131,15 +136,19 @@ class ProofForm(RecordForm):
             if gauge
             else (None, None, None)
         )
-        names = (("before", "Front edge before"), ("loaded", "Under load"), ("after", "After"))
+        names = (
+            ("before", _("Front edge before")),
+            ("loaded", _("Under load")),
+            ("after", _("After")),
+        )
         for (name, label), value in zip(names, read, strict=True):
             self.fields[name] = MeasureField(units, value, label=label)
-        self.fields["before"].help_text = "down, from any fixed point"
+        self.fields["before"].help_text = _("down, from any fixed point")
         self.fields["level"] = MeasureField(
-            units, label="Off level, over 1 m (39 in)", required=False
+            units, label=_("Off level, over 1 m (39 in)"), required=False
         )
         self.fields["stirred"] = forms.BooleanField(
-            required=False, label="Something visibly or audibly moved"
+            required=False, label=_("Something visibly or audibly moved")
         )
 
     def made(self, got: dict[str, Any]) -> Proof:
@@ -163,7 +172,7 @@ class LookForm(RecordForm):
 
     def ask(self) -> None:
         """Firm or not."""
-        self.fields["held"] = forms.ChoiceField(choices=_HELD, label="Condition")
+        self.fields["held"] = forms.ChoiceField(choices=_HELD, label=_("Condition"))
         self._note()
 
     def made(self, got: dict[str, Any]) -> Look:
@@ -175,7 +184,7 @@ class LookForm(RecordForm):
 
 def _pick(label: str, rows: list[tuple[str, str]], now_key: str | None) -> forms.ChoiceField:
     return forms.ChoiceField(
-        choices=[("", "as planned"), *rows], label=label, required=False, initial=now_key or ""
+        choices=[("", _("as planned")), *rows], label=label, required=False, initial=now_key or ""
     )
 
 
@@ -184,7 +193,7 @@ def _number(label: str, value: float | None) -> forms.FloatField:
 
 
 FORMS: dict[str, tuple[type[RecordForm], str, str]] = {
-    "": (BuiltForm, "hung", "As built"),
-    "proof": (ProofForm, "proofs", "Proof"),
-    "look": (LookForm, "looks", "Look again"),
+    "": (BuiltForm, "hung", lazy("As built")),
+    "proof": (ProofForm, "proofs", lazy("Proof")),
+    "look": (LookForm, "looks", lazy("Look again")),
 }

@@ -1,6 +1,9 @@
 """The record as a stage of the workbench."""
 
+from django.utils.translation import gettext as _
+
 from bench.stages.record.forms import FORMS
+from bench.words import lazy
 from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
 from trade.job.as_built import AsBuiltReport, as_built
 from trade.job.care import Care, cares
@@ -57,15 +60,15 @@ def _context(bench: WorkbenchContext) -> RecordContext | None:
 def _note(bench: WorkbenchContext) -> Note:
     plan = bench.plan
     if not plan.pieces:
-        return Note("waiting", "nothing yet")
+        return Note("waiting", _("nothing yet"))
     latest = {look.piece: look.held for look in plan.as_built.looks}
     loose = sum(latest.get(piece.key) in ("loose", "off") for piece in plan.pieces)
     if loose:
         return Note("trouble", f"{loose} loose")
     recorded = sum(plan.as_built.as_hung(piece.key) is not None for piece in plan.pieces)
     if recorded == len(plan.pieces):
-        return Note("done", "all recorded")
-    return Note("waiting", f"{recorded} of {len(plan.pieces)}" if recorded else "not yet")
+        return Note("done", _("all recorded"))
+    return Note("waiting", f"{recorded} of {len(plan.pieces)}" if recorded else _("not yet"))
 
 
 STAGE = Stage(
@@ -73,8 +76,8 @@ STAGE = Stage(
     note=_note,
     context=_context,
     tabs=(
-        Tab("", "As built", "What was really used, and whether it holds"),
-        Tab("proof", "Proof", "A proof load, and its readings"),
-        Tab("look", "Inspections", "Its condition, and when to inspect it again"),
+        Tab("", lazy("As built"), lazy("What was really used, and whether it holds")),
+        Tab("proof", lazy("Proof"), lazy("A proof load, and its readings")),
+        Tab("look", lazy("Inspections"), lazy("Its condition, and when to inspect it again")),
     ),
 )

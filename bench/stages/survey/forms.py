@@ -8,9 +8,11 @@ from typing import Any
 
 from django import forms
 from django.forms import BoundField
+from django.utils.translation import gettext as _
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
+from bench.words import lazy
 from trade import data
 from trade.errors import PlanError
 from trade.measure import Units, type_length
@@ -27,16 +29,16 @@ _DEPTHS = ("", "_2", "_3")  # layers that can be named, from the room inwards
 def lining_choices() -> list[tuple[str, str]]:
     """Linings to choose from; not knowing is one of them."""
     return [
-        (UNKNOWN, "Don't know yet"),
+        (UNKNOWN, _("Don't know yet")),
         *((key, row.name) for key, row in data.linings().items()),
-        (BARE, "None: bare"),
+        (BARE, _("None: bare")),
     ]
 
 
 def structure_choices() -> list[tuple[str, str]]:
     """Return what may stand behind them."""
     return [
-        (UNKNOWN, "Don't know yet"),
+        (UNKNOWN, _("Don't know yet")),
         *((key, row.name) for key, row in data.structures().items()),
     ]
 
@@ -44,7 +46,7 @@ def structure_choices() -> list[tuple[str, str]]:
 def timber_choices() -> list[tuple[str, str]]:
     """Stud timbers to choose from."""
     return [
-        (UNKNOWN, "Don't know: assume the softest"),
+        (UNKNOWN, _("Don't know: assume the softest")),
         *((key, row.name) for key, row in data.framing().items()),
     ]
 
@@ -52,7 +54,7 @@ def timber_choices() -> list[tuple[str, str]]:
 class WallForm(BenchForm):
     """What the person knows about the wall."""
 
-    name = forms.CharField(max_length=80, label="Name of the wall")
+    name = forms.CharField(max_length=80, label=lazy("Name of the wall"))
 
     def __init__(
         self, units: Units, wall: Wall | None = None, name: str = "", *args: Any, **kwargs: Any
@@ -61,63 +63,69 @@ class WallForm(BenchForm):
         super().__init__(*args, **kwargs)
         self.units, self.wall = units, wall
         self.fields["name"].initial = name
-        self.fields["width"] = MeasureField(units, wall.width_mm if wall else None, label="Width")
+        self.fields["width"] = MeasureField(
+            units, wall.width_mm if wall else None, label=_("Width")
+        )
         self.fields["height"] = MeasureField(
-            units, wall.height_mm if wall else None, label="Height"
+            units, wall.height_mm if wall else None, label=_("Height")
         )
         self._add_layers(wall)
         self.fields["structure"] = forms.ChoiceField(
             choices=structure_choices(),
-            label="And then",
+            label=_("And then"),
             initial=(wall.structure or UNKNOWN) if wall else "timber",
             required=False,
         )
         self.fields["timber"] = forms.ChoiceField(
             choices=timber_choices(),
-            label="Stud timber",
+            label=_("Stud timber"),
             initial=(wall.timber or UNKNOWN) if wall else UNKNOWN,
             required=False,
         )
         self.fields["school"] = forms.ChoiceField(
             choices=[
-                ("american", "American: allowable stress (NDS)"),
-                ("european", "European: partial factors (EN 1995)"),
+                ("american", _("American: allowable stress (NDS)")),
+                ("european", _("European: partial factors (EN 1995)")),
             ],
-            label="Design code for screws in timber",
+            label=_("Design code for screws in timber"),
             initial=wall.design_code if wall else "american",
             required=False,
         )
         stud = wall.studs[0] if wall and wall.studs else Stud(centre_mm=0)
         self.fields["studs"] = forms.CharField(
-            label="Along the tape, from the left corner",
+            label=_("Along the tape, from the left corner"),
             required=False,
             max_length=8000,
             widget=forms.Textarea({"rows": 4, "spellcheck": "false"}),
             initial=self._tape() if wall else "",
-            help_text="Studs by their centres: 16 3/8, 32. Or 16 every 16. And the rest: 40 "
-            "outlet 12 high, 60 to 92 door.",
+            help_text=_(
+                "Studs by their centres: 16 3/8, 32. Or 16 every 16. And the rest: 40 "
+                "outlet 12 high, 60 to 92 door."
+            ),
         )
         self.fields["give"] = MeasureField(
             units,
             stud.uncertainty_mm,
-            label="Stud positions certain to within",
+            label=_("Stud positions certain to within"),
             required=False,
-            help_text="Leave empty if not certain.",
+            help_text=_("Leave empty if not certain."),
         )
-        self.fields["stud_width"] = MeasureField(units, stud.width_mm, label="Stud width")
-        self.fields["stud_depth"] = MeasureField(units, stud.depth_mm, label="Stud depth")
+        self.fields["stud_width"] = MeasureField(units, stud.width_mm, label=_("Stud width"))
+        self.fields["stud_depth"] = MeasureField(units, stud.depth_mm, label=_("Stud depth"))
         self.fields["readings"] = forms.CharField(
-            label="Readings, one line per pass",
+            label=_("Readings, one line per pass"),
             required=False,
             max_length=60_000,
             strip=False,
             widget=forms.Textarea({"rows": 4, "spellcheck": "false"}),
             initial=notes.write(wall.readings, units) if wall else "",
-            help_text="For example: 48 up: swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 "
-            "magnet, 40 air, 48 wood at 1/2.",
+            help_text=_(
+                "For example: 48 up: swept 0 to 144, 15 1/4 left, 16 3/4 right, 32 "
+                "magnet, 40 air, 48 wood at 1/2."
+            ),
         )
         self.fields["lie"] = forms.CharField(
-            label="One line per measurement",
+            label=_("One line per measurement"),
             required=False,
             max_length=20_000,
             strip=False,
@@ -137,18 +145,18 @@ class WallForm(BenchForm):
         for i, suffix in enumerate(_DEPTHS):
             known = layers[i] if i < len(layers) else None
             if i == 0:
-                choices, label, initial = lining_choices(), "Lining", _first_key(wall)
+                choices, label, initial = lining_choices(), _("Lining"), _first_key(wall)
             else:
                 choices = [
-                    ("", "nothing more"),
+                    ("", _("nothing more")),
                     *((key, row.name) for key, row in data.linings().items()),
                 ]
-                label, initial = "Behind it", known.kind if known else ""
+                label, initial = _("Behind it"), known.kind if known else ""
             self.fields[f"lining{suffix}"] = forms.ChoiceField(
                 choices=choices, label=label, initial=initial, required=i == 0
             )
             self.fields[f"thick{suffix}"] = MeasureField(
-                self.units, known.thickness_mm if known else None, label="Thick", required=False
+                self.units, known.thickness_mm if known else None, label=_("Thick"), required=False
             )
 
     @property

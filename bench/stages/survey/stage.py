@@ -1,5 +1,7 @@
 """The survey as a stage of the workbench."""
 
+from django.utils.translation import gettext as _
+
 from bench.stages.survey.forms import WallForm
 from bench.workbench.context import Note, Stage, WorkbenchContext
 
@@ -17,7 +19,7 @@ class SurveyContext:
 def _note(bench: WorkbenchContext) -> Note:
     wall = bench.plan.wall
     if wall.layers is None or (wall.build != "mass" and not wall.uprights):
-        return Note("waiting", "ask more")
+        return Note("waiting", _("ask more"))
     count = len(wall.uprights)
     return Note(
         "done", "masonry" if wall.build == "mass" else f"{count} stud{'' if count == 1 else 's'}"

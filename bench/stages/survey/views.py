@@ -6,6 +6,7 @@ from django.core.files.uploadedfile import UploadedFile
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from django.utils.text import slugify
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -36,7 +37,7 @@ def save(request: HttpRequest, wall: int) -> HttpResponse:
     def changed(plan: Plan) -> Plan:
         return replace(plan, name=form.cleaned_data["name"], wall=form.cleaned_data["wall"])
 
-    return change(bench, form, changed, "Survey the wall")
+    return change(bench, form, changed, _("Survey the wall"))
 
 
 def _on_the_wall(
@@ -54,12 +55,12 @@ def take(request: HttpRequest, wall: int) -> HttpResponse:
     bench = workbench(request, wall, "survey")
     survey = bench.known.survey
     if not survey or not (studs := as_studs(survey.inference)):
-        return refused(bench, "The readings do not make any stud likely yet. Take more.")
+        return refused(bench, _("The readings do not make any stud likely yet. Take more."))
     studs = tuple(
         replace(stud, centre_mm=min(stud.centre_mm, bench.plan.wall.width_mm)) for stud in studs
     )
     return _on_the_wall(
-        bench, lambda now: replace(now, studs=studs), "Take the studs from the readings"
+        bench, lambda now: replace(now, studs=studs), _("Take the studs from the readings")
     )
 
 
@@ -82,8 +83,8 @@ def by_hand(request: HttpRequest, wall: int) -> HttpResponse:
         )
         return replace(now, readings=others if word == "free" else (*others, said))
 
-    labels = {"pinned": "Confirm a stud", "struck": "Reject a stud"}
-    label = labels.get(word, "Leave a stud to the readings")
+    labels = {"pinned": _("Confirm a stud"), "struck": _("Reject a stud")}
+    label = labels.get(word, _("Leave a stud to the readings"))
     return _on_the_wall(bench, changed, label)
 
 
@@ -110,7 +111,7 @@ def place(request: HttpRequest, wall: int) -> HttpResponse:
             )
     except PlanError as error:
         return refused(bench, str(error))
-    return _on_the_wall(bench, lambda _: changed, f"Put a {kind} on the wall")
+    return _on_the_wall(bench, lambda _: changed, _("Put a {kind} on the wall").format(kind=kind))
 
 
 @require_POST
@@ -122,7 +123,7 @@ def move(request: HttpRequest, wall: int, index: int) -> HttpResponse:
         thing = now.features[index]
         left, top = moved_place(request, bench.units, thing.left_mm, thing.top_mm)
     except IndexError:
-        return refused(bench, "That thing is no longer on the wall.")
+        return refused(bench, _("That thing is no longer on the wall."))
     except PlanError as error:
         return refused(bench, str(error))
     wide, high = thing.right_mm - thing.left_mm, thing.top_mm - thing.bottom_mm
@@ -133,7 +134,7 @@ def move(request: HttpRequest, wall: int, index: int) -> HttpResponse:
     if request.POST.get("live"):
         bench.show(replace(bench.plan, wall=changed))
         return bench.fragment()
-    return _on_the_wall(bench, lambda _: changed, f"Move the {thing.row.name}")
+    return _on_the_wall(bench, lambda _: changed, _("Move the {name}").format(name=thing.row.name))
 
 
 @require_POST
@@ -142,10 +143,12 @@ def remove(request: HttpRequest, wall: int, index: int) -> HttpResponse:
     bench = workbench(request, wall, "survey")
     features = bench.plan.wall.features
     if index >= len(features):
-        return refused(bench, "That thing is no longer on the wall.")
+        return refused(bench, _("That thing is no longer on the wall."))
     kept = (*features[:index], *features[index + 1 :])
     return _on_the_wall(
-        bench, lambda now: replace(now, features=kept), f"Take away the {features[index].row.name}"
+        bench,
+        lambda now: replace(now, features=kept),
+        _("Take away the {name}").format(name=features[index].row.name),
     )
 
 
@@ -158,13 +161,13 @@ def sweep(request: HttpRequest, wall: int) -> HttpResponse:
         bench.wall.pk, now.width_mm, sum(not isinstance(r, ByHand) for r in now.readings)
     )
     if devices is None:
-        return refused(bench, "No stud finder is connected. Type its readings instead.")
+        return refused(bench, _("No stud finder is connected. Type its readings instead."))
     try:
         height = read_length(request.POST.get("height", ""), bench.units)
         readings = tuple(devices.sweep(0.0, now.width_mm, height))
     except (MeasureError, PlanError) as error:
         return refused(bench, str(error))
-    said = f"Sweep at {say_length(height, bench.units)}"
+    said = _("Sweep at {height}").format(height=say_length(height, bench.units))
     return _on_the_wall(
         bench, lambda before: replace(before, readings=(*before.readings, *readings)), said
     )
@@ -180,7 +183,7 @@ def measure(request: HttpRequest, wall: int) -> HttpResponse:
     now = bench.plan.wall
     devices = devices_for(bench.wall.pk, now.width_mm, len(now.readings))
     if devices is None:
-        return refused(bench, "No level is connected. Type its readings instead.")
+        return refused(bench, _("No level is connected. Type its readings instead."))
     places = (0.0, now.width_mm / 2, now.width_mm)
     low = now.height_mm * 0.15
     high = now.height_mm * 0.85
@@ -200,7 +203,7 @@ def measure(request: HttpRequest, wall: int) -> HttpResponse:
         ),
     )
     return _on_the_wall(
-        bench, lambda before: replace(before, flatness=flatness), "Measure level and plumb"
+        bench, lambda before: replace(before, flatness=flatness), _("Measure level and plumb")
     )
 
 
@@ -222,7 +225,7 @@ def readings_in(request: HttpRequest, wall: int) -> HttpResponse:
     bench = workbench(request, wall, "survey")
     file = request.FILES.get("table")
     if not isinstance(file, UploadedFile):
-        return refused(bench, "Choose a table (CSV) first.")
+        return refused(bench, _("Choose a table (CSV) first."))
     try:
         readings: tuple[Reading, ...] = spreadsheet.read(
             file.read(spreadsheet.MAX_BYTES + 1), bench.plan.wall.width_mm
@@ -231,5 +234,5 @@ def readings_in(request: HttpRequest, wall: int) -> HttpResponse:
         bench.refused_rows = error.rows
         return refused(bench, str(error))
     return _on_the_wall(
-        bench, lambda now: replace(now, readings=(*now.readings, *readings)), "Bring in readings"
+        bench, lambda now: replace(now, readings=(*now.readings, *readings)), _("Bring in readings")
     )
