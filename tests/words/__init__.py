@@ -1,0 +1,70 @@
+"""A made-up language: every text of the application accented, a third longer, in brackets.
+
+It proves that a language is a catalogue and no code: what comes without brackets was not marked for
+translation, and what no longer fits would not fit in a longer language either.
+"""
+
+import re
+from collections.abc import Iterator
+from io import BytesIO
+from pathlib import Path
+
+from babel.messages.catalog import Catalog
+from babel.messages.extract import extract
+from babel.messages.mofile import write_mo
+from django.utils.translation.template import templatize
+
+ROOT = Path(__file__).resolve().parents[2]
+LANGUAGE = "xx"
+_KEYWORDS: dict[str, tuple[int, ...] | None] = {
+    "_": None,
+    "lazy": None,
+    "gettext": None,
+    "gettext_noop": None,
+    "ngettext": (1, 2),
+    "ngettext_lazy": (1, 2),
+}
+_KEPT = re.compile(r"%\(\w+\)[sd]|%%|\{[^{}]*\}|<[^<>]+>|&\w+;|\s+")
+_ACCENTS = str.maketrans("aceinosuyACEINOSUY", "áçéíñóšúýÁÇÉÍÑÓŠÚÝ")
+
+
+def texts() -> Iterator[tuple[str, ...]]:
+    """Yield every text that is marked for translation; of counted ones both numbers."""
+    for path in sorted((ROOT / "bench").rglob("*")):
+        if path.suffix == ".html":
+            source = re.sub(r"^[ \t]+", "", templatize(path.read_text()), flags=re.MULTILINE)
+        elif path.suffix == ".py":
+            source = path.read_text()
+        else:
+            continue
+        found = extract("python", BytesIO(source.encode()), keywords=_KEYWORDS)
+        for _line, message, _comments, _context in found:
+            yield (message,) if isinstance(message, str) else tuple(message)
+
+
+def made_up(text: str) -> str:
+    """Return a text as the made-up language has it; what stands for something else stays."""
+    said, at = "", 0
+    for kept in _KEPT.finditer(text):
+        said += text[at : kept.start()].translate(_ACCENTS) + kept[0]
+        at = kept.end()
+    said += text[at:].translate(_ACCENTS)
+    letters = len(re.sub(r"\W", "", _KEPT.sub("", text)))
+    return f"⟦{said}{'~' * -(-letters // 3)}⟧"
+
+
+def write(folder: Path) -> set[str]:
+    """Write the catalogue of the made-up language, as Django reads it; return its texts."""
+    catalogue = Catalog(locale="en", charset="utf-8")
+    known: set[str] = set()
+    for message in texts():
+        known.update(message)
+        key = message[0] if len(message) == 1 else message
+        catalogue.add(
+            key, made_up(message[0]) if len(message) == 1 else tuple(map(made_up, message))
+        )
+    compiled = folder / LANGUAGE / "LC_MESSAGES" / "django.mo"
+    compiled.parent.mkdir(parents=True)
+    with compiled.open("wb") as file:
+        write_mo(file, catalogue)
+    return known
