@@ -152,9 +152,14 @@ class Calculation:
 
     def __init__(self, *before: Iterable[Equation]) -> None:
         """Begin it, with what other calculations came to."""
-        self.equations: list[Equation] = []
-        self._values: dict[str, float] = {}
-        for equation in chain(*before):
+        first, rest = (before[0], before[1:]) if before else ((), ())
+        self.equations: list[Equation] = list(first)
+        self._values: dict[str, float] = (
+            first._values.copy()
+            if isinstance(first, Calculation)
+            else {each.symbol: each.value for each in self.equations}
+        )
+        for equation in chain(*rest):
             if self._values.get(equation.symbol) != equation.value:
                 self.equations.append(equation)
                 self._values[equation.symbol] = equation.value

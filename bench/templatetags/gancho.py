@@ -163,6 +163,20 @@ def maths(words: str) -> SafeString:
     return mark_safe(re.sub(r"\^(−?[\d.]*\d)", r"<sup>\1</sup>", low))
 
 
+@register.filter
+def sum_lines(check: Check, units: Units) -> list[tuple[SafeString, SafeString, SafeString, str]]:
+    """Return a check's sum line by line: symbol, meaning, expression, value."""
+    return [
+        (
+            maths(line.symbol),
+            maths(line.meaning),
+            maths(line.expression),
+            wording.quantity(line.result, units),
+        )
+        for line in check.equations
+    ]
+
+
 @cache
 def _terms() -> tuple[re.Pattern[str], dict[str, str]]:
     """Return what finds a word of the trade in a sentence, in one or more; its key by the word."""

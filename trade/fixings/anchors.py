@@ -38,9 +38,14 @@ class _Use:
     share: float
 
     @cached_property
+    def turning(self) -> Calculation:
+        """Up to T_1."""
+        return pull_sum(self.fastener)
+
+    @cached_property
     def pull(self) -> Calculation:
         """Up to T_1 and T_a'."""
-        sums = Calculation(pull_sum(self.fastener), self.capacity.pull_equations)
+        sums = Calculation(self.turning, self.capacity.pull_equations)
         self._write_lasting(sums, "T_a'", "T_a", "what it may be pulled with")
         return sums
 
@@ -64,7 +69,7 @@ class _Use:
     @cached_property
     def head(self) -> Calculation:
         """Up to T_1 and W_H'."""
-        sums = Calculation(pull_sum(self.fastener))
+        sums = Calculation(self.turning)
         anchor = self.capacity.anchor
         write_pull_through(sums, self.fastener, anchor.head_mm if anchor else 0.0)
         return sums

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import Any, NamedTuple
 
 from trade import data
-from trade.calculation import Calculation
+from trade.calculation import Calculation, Formula
 from trade.check import Check, make
 from trade.load.demand import Demand
 from trade.mounts import strength
@@ -16,6 +16,9 @@ STUD_CREEP = data.house("stud_creep")
 BORE_SPARE_MM = data.house("rod_spare_mm")
 _FRONT_MM = data.house("rod_front_mm")
 _SHORTEST_MM = data.house("rod_shortest_mm")
+
+
+PRESSED = Formula("max(4 V / L, 6 M / L²) / d")  # of the load and of the turning load, the harder
 
 
 class Rod(NamedTuple):
@@ -49,14 +52,16 @@ def bearing(
         sums.given("M", abs(demand.moment_nmm), "moment", "turning load at the shelf's back")
         sums.given("L", length, "length", "rod in the shelf")
         sums.given("d", rod.rod_mm, "fine", "its diameter")
-        sums.then("p", "max(4 V / L, 6 M / L²) / d", "stress", "pressed with")
+        sums.then("p", PRESSED.text, "stress", "pressed with")
         strength.write_bearing(sums, wood_row, demand.duration)
         return sums
 
-    sums, support, demand = max(
-        ((pressed(demand), support, demand) for support, demand in every(supports, demands)),
-        key=lambda found: found[0]["p"] / found[0]["p'"],
-    )
+    def asked(case: Demand) -> float:
+        load, moment = abs(case.load_n), abs(case.moment_nmm)
+        return PRESSED(V=load, M=moment, L=length, d=rod.rod_mm) / case.duration
+
+    support, demand = max(every(supports, demands), key=lambda pair: asked(pair[1]))
+    sums = pressed(demand)
     return make(
         "rod.bearing",
         part=support.part,
