@@ -18,6 +18,7 @@ from bench.models import Job, Photo, Revision, Wall
 from bench.models import log as lines
 from bench.models.offcuts import alone
 from bench.models.walls import MOST_REVISIONS
+from bench.words import worded
 from trade.assess import assess
 from trade.check import Verdict
 from trade.errors import PlanError
@@ -186,7 +187,9 @@ def _number(name: str) -> int:
 def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
     """Return the files of a zip, within the limits for such a file and the room on the disk."""
     if len(raw) > MOST_BYTES:
-        raise RefusedFileError(f"A job file may have up to {MOST_BYTES // 1_000_000} MB.")
+        raise RefusedFileError(
+            worded("A job file may have up to {most_bytes} MB.", most_bytes=MOST_BYTES // 1000000)
+        )
     found: dict[str, bytes] = {}
     try:
         with zipfile.ZipFile(io.BytesIO(raw)) as file:
@@ -194,7 +197,11 @@ def _opened(raw: bytes, room: list[int]) -> dict[str, bytes]:
                 raise RefusedFileError("There are more files in it than a job has.")
             for info in file.infolist():
                 if not _NAME.fullmatch(info.filename) or info.filename in found:
-                    raise RefusedFileError(f"“{info.filename[:60]}” is no part of a job file.")
+                    raise RefusedFileError(
+                        worded(
+                            "“{filename}” is no part of a job file.", filename=info.filename[:60]
+                        )
+                    )
                 if info.flag_bits & 1:
                     raise RefusedFileError("This file is locked with a password.")
                 with file.open(info) as part:
@@ -239,8 +246,11 @@ def _looked_at(files: dict[str, bytes], room_px: list[int]) -> Brought:
             raise RefusedFileError("A wall's history in this file is inconsistent.")
         if len(steps) > MOST_REVISIONS + 1 or numbers[-1] > MOST_NUMBER:
             raise RefusedFileError(
-                f"A wall's history in it is longer than any here: {MOST_REVISIONS} changes are "
-                "kept."
+                worded(
+                    "A wall's history in it is longer than any here: {most_revisions} changes are "
+                    "kept.",
+                    most_revisions=MOST_REVISIONS,
+                )
             )
         _dated(
             wall.created,
@@ -248,7 +258,12 @@ def _looked_at(files: dict[str, bytes], room_px: list[int]) -> Brought:
             *(photo.created for photo in wall.photos),
         )
         if len(wall.photos) > photos.MOST_PHOTOS:
-            raise RefusedFileError(f"A wall in it has more than {photos.MOST_PHOTOS} photos.")
+            raise RefusedFileError(
+                worded(
+                    "A wall in it has more than {MOST_PHOTOS} photos.",
+                    MOST_PHOTOS=photos.MOST_PHOTOS,
+                )
+            )
         now = next(alone(step.plan) for step in steps if step.number == wall.at)
         shown = tuple((photo, _photo(photo, files, room_px)) for photo in wall.photos)
         walls.append(
@@ -276,7 +291,7 @@ def _photo(about: _Photo, files: dict[str, bytes], room_px: list[int]) -> photos
     """
     raw = files.get(about.file)
     if raw is None:
-        raise RefusedFileError(f"“{about.file[:60]}” is missing in it.")
+        raise RefusedFileError(worded("“{file}” is missing in it.", file=about.file[:60]))
     if (kept := photos.bare(raw)) is not None:
         return kept
     room_px[0] -= photos.pixels(raw)
@@ -301,11 +316,15 @@ def _decoded(files: dict[str, bytes], name: str, decoder: Any) -> Any:
     try:
         return decoder.decode(files[name])
     except KeyError:
-        raise RefusedFileError(f"“{name}” is missing in it.") from None
+        raise RefusedFileError(worded("“{name}” is missing in it.", name=name)) from None
     except RecursionError:
-        raise RefusedFileError(f"“{name}” in it is nested deeper than any plan.") from None
+        raise RefusedFileError(
+            worded("“{name}” in it is nested deeper than any plan.", name=name)
+        ) from None
     except (msgspec.DecodeError, UnicodeDecodeError, PlanError) as error:
-        raise RefusedFileError(f"“{name}” in it can't be read: {str(error)[:200]}") from None
+        raise RefusedFileError(
+            worded("“{name}” in it can't be read: {error}", name=name, error=str(error)[:200])
+        ) from None
 
 
 def _wall(job: Job, ready: _Ready, names: list[str]) -> None:

@@ -12,6 +12,7 @@ from django.views.decorators.http import require_POST, require_safe
 from bench.access import job_or_404, jobs, own_walls, wall_or_404
 from bench.models import Job, Photo, Report, Sent, Trail, Wall
 from bench.photos import folder
+from bench.words import worded
 
 KEPT = timedelta(days=30)
 _TOLD = timedelta(days=90)  # no phone keeps a tap, and no browser a form, for longer
@@ -23,7 +24,7 @@ def delete_job(request: HttpRequest, job: int) -> HttpResponse:
     found = job_or_404(request, job)
     found.deleted = timezone.now()
     found.save(update_fields=["deleted"])
-    Trail.note(request, _("put the job “{name}” into the bin").format(name=found.name), found)
+    Trail.note(request, worded("put the job “{name}” into the bin", name=found.name), found)
     return redirect("bin:contents")
 
 
@@ -33,7 +34,7 @@ def delete_wall(request: HttpRequest, wall: int) -> HttpResponse:
     found = wall_or_404(request, wall)
     found.deleted = timezone.now()
     found.save(update_fields=["deleted"])
-    Trail.note(request, _("put the wall “{name}” into the bin").format(name=found.name), found.job)
+    Trail.note(request, worded("put the wall “{name}” into the bin", name=found.name), found.job)
     return redirect("bin:contents")
 
 
@@ -56,7 +57,7 @@ def restore(request: HttpRequest, what: str, pk: int) -> HttpResponse:
     if what == "job":
         job = job_or_404(request, pk, deleted=True)
         Job.objects.filter(pk=job.pk).update(deleted=None)
-        Trail.note(request, _("took the job “{name}” out of the bin").format(name=job.name), job)
+        Trail.note(request, worded("took the job “{name}” out of the bin", name=job.name), job)
         return redirect("jobs")
     if what == "photo":
         photo = get_object_or_404(
@@ -70,7 +71,7 @@ def restore(request: HttpRequest, what: str, pk: int) -> HttpResponse:
         Wall.objects.filter(job__in=jobs(request), deleted__isnull=False), pk=pk
     )
     Wall.objects.filter(pk=wall.pk).update(deleted=None)
-    Trail.note(request, _("took the wall “{name}” out of the bin").format(name=wall.name), wall.job)
+    Trail.note(request, worded("took the wall “{name}” out of the bin", name=wall.name), wall.job)
     return redirect(wall)
 
 

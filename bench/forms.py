@@ -8,6 +8,7 @@ from django.forms.renderers import Jinja2
 from django.http import HttpRequest
 from django.utils.translation import gettext as _
 
+from bench.words import worded
 from trade.errors import MeasureError, PlanError
 from trade.measure import INCH_MM, Units, read_length, read_weight, type_length, type_weight
 
@@ -91,7 +92,7 @@ def moved_place(
     if nudge is None:
         return number_in(request, "left_mm"), number_in(request, "top_mm")
     if nudge not in _NUDGES:
-        raise PlanError(_("“{nudge}” is not a direction.").format(nudge=nudge[:20]), "nudge")
+        raise PlanError(worded("“{nudge}” is not a direction.", nudge=nudge[:20]), "nudge")
     across, up = _NUDGES[nudge]
     step, far = _STEPS_MM[units]
     by = far if request.POST.get("far") else step

@@ -3,7 +3,6 @@
 Every kind of mounting, how it carries its load, what gives way first, what goes wrong.
 """
 
-from functools import cache
 from typing import Any, NamedTuple
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -13,6 +12,7 @@ from django.views.decorators.http import require_safe
 
 from bench.drawing import section
 from bench.long_work import long_running
+from bench.words import memoized_in_language, say
 from trade import data
 from trade.assess import assess_piece
 from trade.check import Message
@@ -35,7 +35,7 @@ class Page(NamedTuple):
     wrong: tuple[Message, ...]
 
 
-@cache
+@memoized_in_language(4)
 def pages() -> tuple[Page, ...]:
     """Every kind, worked out once on an ordinary wall with 6 kg on it."""
     return tuple(_page(mount) for mount in ALL)
@@ -47,7 +47,7 @@ def _page(mount: Mount[Any]) -> Page:
     verdict = assess_piece(piece, wall)
     support = section.seat_in_question(piece, plan, verdict)
     drawing = section.draw(piece, plan, verdict, support) if support else SafeString("")
-    how = tuple(" ".join(part.split()) for part in mount.how.split("\n\n"))
+    how = tuple(" ".join(part.split()) for part in say(mount.how).split("\n\n"))
     return Page(mount, how, drawing, order(piece, wall)[:3], tuple(mount.cautions(piece, wall)))
 
 

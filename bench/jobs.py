@@ -22,7 +22,7 @@ from bench.models.walls import UNITS
 from bench.once import once
 from bench.pictures import picture
 from bench.stages.survey.forms import WallForm
-from bench.words import lazy
+from bench.words import lazy, worded
 from trade.assess import assess
 from trade.errors import PlanError
 from trade.measure import Units
@@ -146,7 +146,7 @@ def _asked_units(request: HttpRequest) -> Units:
 
 
 def _new_wall_form(units: Units, posted: QueryDict | None, count: int = 0) -> WallForm:
-    form = WallForm(units, None, f"Wall {count + 1}", posted)
+    form = WallForm(units, None, worded("Wall {count}", count=count + 1), posted)
     for name, question in _QUESTIONS.items():
         form.fields[name].label = question
     form.fields["height"].initial = "8'" if units == "imperial" else "2440 mm"
@@ -179,7 +179,7 @@ def _bring_in(request: HttpRequest, brought: Plan | list[archive.Brought]) -> Ht
             Wall.begin(_job_named(request, _("Brought in")), brought, _("Import from a file"))
         )
     for job in archive.keep(brought, owner(request)):
-        Trail.note(request, _("brought in the job “{name}”").format(name=job.name), job)
+        Trail.note(request, worded("brought in the job “{name}”", name=job.name), job)
     return redirect("jobs")
 
 

@@ -18,7 +18,7 @@ from bench.access import own_walls, wall_or_404, walls
 from bench.long_work import long_running
 from bench.models import LogEntry, StaleError
 from bench.once import once
-from bench.words import lazy
+from bench.words import lazy, say, worded
 from bench.workbench.changes import refused
 from bench.workbench.context import workbench
 from trade import data, wording
@@ -49,16 +49,16 @@ class LogFilter(NamedTuple):
 
 
 def _fixings() -> dict[str, str]:
-    return {key: row.name for key, row in data.fixings().items()}
+    return {key: say(row.name) for key, row in data.fixings().items()}
 
 
 def _sieves(asked: Any) -> list[LogFilter]:
-    structures = [(key, row.name) for key, row in data.structures().items()]
+    structures = [(key, say(row.name)) for key, row in data.structures().items()]
     choices: tuple[tuple[str, str, Sequence[tuple[str, str]]], ...] = (
         ("structure", _("Wall"), structures),
-        ("kind", _("Kind"), [(key, mount.name) for key, mount in KINDS.items()]),
+        ("kind", _("Kind"), [(key, say(mount.name)) for key, mount in KINDS.items()]),
         ("fixing", _("Held by"), list(_fixings().items())),
-        ("outcome", _("Verdict"), list(wording.WORDS.items())),
+        ("outcome", _("Verdict"), [(key, say(word)) for key, word in wording.WORDS.items()]),
         ("held", _("Condition"), list(_HELD.items())),
     )
     return [
@@ -99,7 +99,7 @@ def log(request: HttpRequest) -> HttpResponse:
         "page": page,
         "here": urlencode(here),
         "names": {
-            "kind": {key: mount.name for key, mount in KINDS.items()},
+            "kind": {key: say(mount.name) for key, mount in KINDS.items()},
             "fixing": _fixings(),
             "held": _HELD,
         },
@@ -211,12 +211,13 @@ def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         landed = landing(bench.chosen, plan)
         other.record(
             plan.with_piece(landed),
-            _("Copy {name} from {name_2}").format(name=landed.name, name_2=bench.plan.name),
+            worded("Copy {name} from {name_2}", name=landed.name, name_2=bench.plan.name),
             other.seen,
         )
     except (PlanError, StaleError) as error:
         return refused(
-            bench, _("It can't be copied onto {name}: {error}").format(name=other.name, error=error)
+            bench,
+            worded("It can't be copied onto {name}: {error}", name=other.name, error=error.args[0]),
         )
     return redirect(f"{other.get_absolute_url()}fix/?piece={landed.key}")
 

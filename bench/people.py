@@ -22,7 +22,7 @@ from bench.address import only_here, public
 from bench.drawing import elevation
 from bench.forms import mark_invalid
 from bench.models import Revision, Share, Trail, Wall
-from bench.words import lazy
+from bench.words import lazy, worded
 from trade.assess import assess
 
 _SHOWN_LINES, _MOST_DAYS = 200, 90
@@ -209,14 +209,14 @@ def share(request: HttpRequest, job: int) -> HttpResponse:
             Share.objects.get_or_create(job=found, helper=who)
             Trail.note(
                 request,
-                _("shared with {get_username}, to hang").format(get_username=who.get_username()),
+                worded("shared with {get_username}, to hang", get_username=who.get_username()),
                 found,
             )
             return redirect("people:share", found.pk)
     if link.is_bound and link.is_valid():
         days = link.cleaned_data["days"]
         _share, token = Share.link(found, days)
-        Trail.note(request, _("made a link, good for {days} days").format(days=days), found)
+        Trail.note(request, worded("made a link, good for {days} days", days=days), found)
         address = public(request, reverse("people:shown", args=[token]))
     for form in (helper, link):
         mark_invalid(_labels(form))
@@ -245,7 +245,7 @@ def end_share(request: HttpRequest, job: int, share: int) -> HttpResponse:
         request,
         _("ended a link")
         if ended.helper is None
-        else _("ended sharing with {name}").format(name=ended.helper.get_username()),
+        else worded("ended sharing with {name}", name=ended.helper.get_username()),
         found,
     )
     ended.delete()

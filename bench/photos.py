@@ -20,6 +20,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from bench.access import own_walls
 from bench.models import Photo
+from bench.words import worded
 from bench.workbench.changes import after, refused
 from bench.workbench.context import workbench
 
@@ -58,7 +59,7 @@ def made_anew(raw: bytes) -> Kept:
 
     if len(raw) > MOST_BYTES:
         raise RefusedPhotoError(
-            _("A photo may have up to {value} MB.").format(value=MOST_BYTES // 1000000)
+            worded("A photo may have up to {value} MB.", value=MOST_BYTES // 1000000)
         )
     try:
         with Image.open(io.BytesIO(raw), formats=_KINDS) as seen:
@@ -157,7 +158,7 @@ def add(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         return refused(bench, _("Choose a photo first."))
     if bench.wall.photos.count() >= MOST_PHOTOS:
         return refused(
-            bench, _("A wall has up to {most_photos} photos.").format(most_photos=MOST_PHOTOS)
+            bench, worded("A wall has up to {most_photos} photos.", most_photos=MOST_PHOTOS)
         )
     try:
         photo = made_anew(file.read(MOST_BYTES + 1))

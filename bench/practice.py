@@ -26,6 +26,7 @@ from bench.forms import number_in
 from bench.models import Practice
 from bench.models.practice import Log, Pass
 from bench.once import once
+from bench.words import say, worded
 from trade import data
 from trade.devices import practice as game
 from trade.devices.hidden import HEIGHT_MM, LEVELS, HiddenWall, build, level_named
@@ -58,7 +59,11 @@ class Going:
     def plan(self) -> Plan:
         """The wall as anybody sees it."""
         wall = game.seen(self.hidden, self.log.readings, self.log.structure)
-        return Plan(name=f"{self.level.name}, wall {self.run.seed}", units=self.units, wall=wall)
+        return Plan(
+            name=worded("{level}, wall {seed}", level=self.level.name, seed=self.run.seed),
+            units=self.units,
+            wall=wall,
+        )
 
     def marks(self) -> SafeString:
         """Return what was done, drawn."""
@@ -86,8 +91,10 @@ def _seed(text: str) -> int:
         return random.randrange(1, 100_000)
     if not text.strip().isdecimal() or not 1 <= int(text) <= MOST_SEED:
         raise PlanError(
-            _("“{value}” is no wall's number: 1 to {most_seed}, or nothing for any wall.").format(
-                value=text.strip()[:20], most_seed=MOST_SEED
+            worded(
+                "“{value}” is no wall's number: 1 to {most_seed}, or nothing for any wall.",
+                value=text.strip()[:20],
+                most_seed=MOST_SEED,
             ),
             "seed",
         )
@@ -163,7 +170,7 @@ def play(request: HttpRequest, run: int) -> HttpResponse:
             ("knock", _("Knock"), "K"),
         ],
         "marks": [("tape", _("Tape"), "T"), ("call", _("A stud is here"), "C")],
-        "structures": [(key, row.name) for key, row in data.structures().items()],
+        "structures": [(key, say(row.name)) for key, row in data.structures().items()],
     }
     return render(request, "bench/practice/wall.html", context)
 
@@ -194,8 +201,10 @@ def read(request: HttpRequest, run: int) -> HttpResponse:
         tool = request.POST.get("tool", "")
         if tool not in game.TOOLS:
             raise PlanError(
-                _("“{tool}” is no tool. Tools: {value}.").format(
-                    tool=tool[:20], value=", ".join(game.TOOLS)
+                worded(
+                    "“{tool}” is no tool. Tools: {value}.",
+                    tool=tool[:20],
+                    value=", ".join(game.TOOLS),
                 )
             )
         if len(going.log.readings) >= _MOST_READINGS:
@@ -226,7 +235,7 @@ def _sweep(going: Going, x: float, y: float, begin: bool) -> tuple[str, bool]:
     fresh = [r for r in told if isinstance(r, Edge) and r not in before]
     going.log = replace(log, going=now, readings=(*log.readings[: now.before], *told))
     said = ", ".join(
-        _("{side} edge at {at_mm}").format(side=r.side, at_mm=say_length(r.at_mm, going.units))
+        worded("{side} edge at {at_mm}", side=r.side, at_mm=say_length(r.at_mm, going.units))
         for r in fresh
     )
     return said.capitalize() or "", game.lit(told, x)
@@ -246,8 +255,8 @@ def _spot(going: Going, tool: str, x: float, y: float) -> tuple[str, bool]:
         found = [devices.knock(x, y)]
     going.log = replace(going.log, readings=(*going.log.readings, *found), spent=spent, going=None)
     if not found:
-        return _("The magnet finds nothing within a hand of {x}.").format(
-            x=say_length(x, going.units)
+        return worded(
+            "The magnet finds nothing within a hand of {x}.", x=say_length(x, going.units)
         ), False
     return _told(found[0], going.units), False
 
@@ -255,7 +264,11 @@ def _spot(going: Going, tool: str, x: float, y: float) -> tuple[str, bool]:
 def _told(r: Reading, units: Units) -> str:
     at = notes.word_of(r, units)
     if isinstance(r, Probe):
-        deep = f", {say_length(r.depth_mm, units)} deep" if r.depth_mm is not None else ""
+        deep = (
+            worded(", {depth} deep", depth=say_length(r.depth_mm, units))
+            if r.depth_mm is not None
+            else ""
+        )
         met = {
             "wood": _("Wood"),
             "air": _("Nothing: air"),

@@ -9,6 +9,7 @@ from trade.calculation import Quantity
 from trade.check import Assumption, Check, PieceVerdict, Verdict, make, severity
 from trade.fixings.anchor_capacity import anchor_of
 from trade.fixings.support import Support
+from trade.language import Figure, compose
 from trade.load.push import push_of
 from trade.measure import LBF_N
 from trade.memo import memoized
@@ -113,13 +114,15 @@ def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
 def _pushed(piece: AnyPiece) -> Assumption:
     """Return what the figures that come from a push suppose."""
     push = push_of(piece)
-    force = f"{push.n:.0f} N ({push.n / LBF_N:.0f} lb)"
-    use = data.uses()[piece.use].name
-    return Assumption(
-        "push",
-        f"Sums marked with a push suppose {push.row.name}, {force}, by its use: {use}. "
-        f"{push.row.reason}",
+    said = compose(
+        "Sums marked with a push suppose {push}, {n} N ({lb} lb), by its use: {use}. {reason}",
+        push=push.row.name,
+        n=Figure(f"{push.n:.0f}"),
+        lb=Figure(f"{push.n / LBF_N:.0f}"),
+        use=data.uses()[piece.use].name,
+        reason=push.row.reason,
     )
+    return Assumption("push", said)
 
 
 def _behind(piece: AnyPiece, wall: Wall) -> list[Check]:

@@ -5,7 +5,7 @@ Frozen results that carry their units, their source and the whole sum. They prin
 
 from collections.abc import Iterable
 from math import inf
-from typing import Literal, get_args
+from typing import Literal, TypeAlias, get_args
 
 import msgspec
 
@@ -30,10 +30,14 @@ OVER: dict[Limit, Outcome] = {"strength": "wont_hold", "service": "holds_but", "
 
 
 class Message(msgspec.Struct, frozen=True, gc=False):
-    """A sentence whose `{names}` are quantities, so that it can be said in anybody's units."""
+    """A sentence that can be said in anybody's units and language: its template and its parts."""
 
     template: str
-    parts: dict[str, Quantity | str] = {}
+    parts: "Placeholders" = {}
+
+
+Placeholders: TypeAlias = dict[str, "Quantity | Message | str | int"]
+"""What stands for the `{names}` of a template."""
 
 
 class Check(msgspec.Struct, frozen=True, kw_only=True, gc=False):
@@ -262,7 +266,7 @@ def make(
     capacity: Quantity,
     case: str,
     template: str,
-    parts: dict[str, Quantity | str] | None = None,
+    parts: Placeholders | None = None,
     equations: Iterable[Equation] = (),
     support: int | None = None,
     limit: Limit | None = None,
@@ -278,7 +282,7 @@ def make(
     """
     rule = data.rules()[code]
     used = Quantity(_used(demand, capacity), "percent")
-    said: dict[str, Quantity | str] = {"demand": demand, "capacity": capacity, "used": used}
+    said: Placeholders = {"demand": demand, "capacity": capacity, "used": used}
     if parts:
         said |= parts
     return Check(

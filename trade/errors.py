@@ -7,6 +7,11 @@ class TradeError(Exception):
     The message is a sentence for the person who asked.
     """
 
+    @property
+    def said(self) -> str:
+        """The sentence with how it was put together, of which `str` keeps only the English."""
+        return self.args[0] if self.args else ""
+
 
 class MeasureError(TradeError):
     """A length or a weight could not be read. `read` is what was typed."""

@@ -10,6 +10,7 @@ from fractions import Fraction
 from typing import Literal
 
 from trade.errors import MeasureError
+from trade.language import Figure, compose
 
 Units = Literal["imperial", "metric"]
 
@@ -100,7 +101,11 @@ def read_length(text: str, units: Units) -> float:
     if value > ABSURD_MM:
         said = say_length(float(value), units)
         raise MeasureError(
-            f"“{text.strip()}” reads as {said}, which is longer than any wall here may be (30 m).",
+            compose(
+                "“{typed}” reads as {said}, which is longer than any wall here may be (30 m).",
+                typed=text.strip(),
+                said=said,
+            ),
             text,
         )
     return float(value)
@@ -120,7 +125,11 @@ def read_weight(text: str, units: Units) -> float:
     if value > ABSURD_KG:
         said = say_weight(float(value), units)
         raise MeasureError(
-            f"“{text.strip()}” reads as {said}, which is more than Gancho plans for (5 000 kg).",
+            compose(
+                "“{typed}” reads as {said}, which is more than Gancho plans for (5 000 kg).",
+                typed=text.strip(),
+                said=said,
+            ),
             text,
         )
     return float(value)
@@ -136,7 +145,8 @@ def jotted(text: str, noun: str) -> str:
     said = " ".join(text.split())
     if len(said) > _MOST_JOTTED:
         raise MeasureError(
-            f"That is too long to be a {noun} ({len(said)} characters).", said[:_MOST_JOTTED]
+            compose("That is too long to be a {noun} ({n} characters).", noun=noun, n=len(said)),
+            said[:_MOST_JOTTED],
         )
     return said
 
@@ -169,13 +179,20 @@ def _read(
     quoted = text.strip()
 
     def refuse(why: str) -> MeasureError:
-        return MeasureError(f"Couldn't read “{quoted}” as a {noun}: {why} {hint}", text)
+        said = "Couldn't read “{typed}” as a {noun}: {why} {hint}"
+        return MeasureError(compose(said, typed=quoted, noun=noun, why=why, hint=hint), text)
 
     if not tidy:
-        raise MeasureError(f"A {noun} is missing here. {hint}", text)
+        raise MeasureError(compose("A {noun} is missing here. {hint}", noun=noun, hint=hint), text)
     if len(tidy) > 60:
         raise MeasureError(
-            f"That is too long to be a {noun} ({len(quoted)} characters). {hint}", text
+            compose(
+                "That is too long to be a {noun} ({n} characters). {hint}",
+                noun=noun,
+                n=len(quoted),
+                hint=hint,
+            ),
+            text,
         )
     if tidy.startswith("-"):
         raise refuse("it can't be negative.")
@@ -187,13 +204,13 @@ def _read(
     while at < len(tidy):
         amount = _AMOUNT.match(tidy, at)
         if amount is None:
-            raise refuse(f"“{tidy[at:].strip()}” is not a number.")
+            raise refuse(compose("“{typed}” is not a number.", typed=tidy[at:].strip()))
         unit = _UNIT.match(tidy, amount.end())
         assert unit is not None  # every part of the pattern is optional
         name = (unit["unit"] or "").rstrip(".")
         scale = _scale_of(name, table)
         if name and scale is None:
-            raise refuse(f"“{name}” is not a known unit.")
+            raise refuse(compose("“{name}” is not a known unit.", name=name))
         if scale is None and last_was_bare:
             raise refuse("two numbers stand side by side without a unit.")
         if scale is None:
@@ -250,7 +267,7 @@ def say_length(mm: float, units: Units, denominator: int = 16) -> str:
     sign = "−" if mm < 0 else ""
     if units == "metric":
         whole = round(abs(mm))
-        return f"{sign if whole else ''}{whole} mm"
+        return Figure(f"{sign if whole else ''}{whole} mm")
     parts = round(Fraction(abs(mm)) / INCH_MM * denominator)
     inches, rest = divmod(parts, denominator)
     feet = 0
@@ -264,7 +281,7 @@ def say_length(mm: float, units: Units, denominator: int = 16) -> str:
         words.append(f'{fraction}"')
     elif inches or not feet:
         words.append(f'{inches}"')
-    return (sign if parts else "") + " ".join(words)
+    return Figure((sign if parts else "") + " ".join(words))
 
 
 def say_fine_length(mm: float, units: Units) -> str:
@@ -273,12 +290,13 @@ def say_fine_length(mm: float, units: Units) -> str:
     0.1 mm, or hundredths of an inch below 1/4 in, else 1/64 in.
     """
     if 0 < abs(mm) < (0.05 if units == "metric" else 0.127):
-        return "under 0.1 mm" if units == "metric" else "under 0.01 in"
+        least = Figure("0.1 mm" if units == "metric" else "0.01 in")
+        return compose("under {least}", least=least)
     if units == "metric":
-        return f"{mm:.1f} mm".replace("-", "−")
+        return Figure(f"{mm:.1f} mm".replace("-", "−"))
     inches = mm / float(INCH_MM)
     if abs(inches) < 0.25:
-        return f"{inches:.2f} in".replace("-", "−")
+        return Figure(f"{inches:.2f} in".replace("-", "−"))
     return say_length(mm, units, 64)
 
 
@@ -287,36 +305,29 @@ def say_gap(mm: float, units: Units) -> str:
 
     To 1/32 in, or to a tenth of a millimetre.
     """
-    return f"{mm:.1f} mm".replace("-", "−") if units == "metric" else say_length(mm, units, 32)
-
-
-def many(count: float, noun: str) -> str:
-    """Write so many of something: 1 part, 2 parts, 1.5 hours."""
-    said = f"{count:.1f}".removesuffix(".0")
-    return f"{said} {noun}{'' if said == '1' else 's'}"
+    if units == "imperial":
+        return say_length(mm, units, 32)
+    return Figure(f"{mm:.1f} mm".replace("-", "−"))
 
 
 def say_bit(mm: float, units: Units) -> str:
     """Write a drill bit as it is stamped: 64ths of an inch, or millimetres to a half."""
-    return (
-        f"{mm:.1f}".removesuffix(".0") + " mm" if units == "metric" else say_length(mm, units, 64)
-    )
+    if units == "imperial":
+        return say_length(mm, units, 64)
+    return Figure(f"{mm:.1f}".removesuffix(".0") + " mm")
 
 
 def say_weight(kg: float, units: Units) -> str:
     """Write a weight: pounds, or kilograms; a decimal below ten."""
     value, unit = (kg / float(POUND_KG), "lb") if units == "imperial" else (kg, "kg")
-    return (
-        f"{value:.0f} {unit}"
-        if abs(value) >= 9.95 or abs(value - round(value)) < 0.005
-        else f"{value:.1f} {unit}"
-    )
+    whole = abs(value) >= 9.95 or abs(value - round(value)) < 0.005
+    return Figure(f"{value:.0f} {unit}" if whole else f"{value:.1f} {unit}")
 
 
 def type_length(mm: float, units: Units) -> str:
     """Write a length for a form field; reading it again gives the same to 1/64 in or 0.1 mm."""
     if units == "imperial":
-        return say_length(mm, units, 64)
+        return str(say_length(mm, units, 64))
     return f"{mm:.1f}".removesuffix(".0") + " mm"
 
 

@@ -11,6 +11,7 @@ from trade.calculation import Kind, Quantity
 from trade.check import LIMITS, RANK, Check, Message, Outcome, PieceVerdict, worst
 from trade.data.rows import Limit
 from trade.errors import TradeError
+from trade.language import Figure, Text, compose, joined, small, word
 from trade.measure import (
     G_N_PER_KG,
     IN_MM,
@@ -59,7 +60,7 @@ _SAID: dict[str, Callable[[float, Units], str]] = {
     "length": say_length,
     "fine": say_fine_length,
     "mass": say_weight,
-    "percent": lambda share, units: f"{ceil(share * 100 - 1e-9)} %",
+    "percent": lambda share, units: Figure(f"{ceil(share * 100 - 1e-9)} %"),
     "pull": lambda newton, units: say_weight(newton / G_N_PER_KG, units),
 }
 
@@ -78,7 +79,7 @@ def quantity(what: Quantity, units: Units) -> str:
         raise TradeError(f"No unit is known for a {what.kind}")
     lb, lb_unit, si, si_unit = _PLAIN[what.kind]
     divisor, unit = (lb, lb_unit) if units == "imperial" else (si, si_unit)
-    return f"{_number(what.value / divisor)} {unit}".rstrip()
+    return Figure(f"{_number(what.value / divisor)} {unit}".rstrip())
 
 
 def kilograms(kg: float) -> Quantity:
@@ -88,12 +89,15 @@ def kilograms(kg: float) -> Quantity:
 
 def phrase(what: Message, units: Units) -> str:
     """Write a sentence."""
-    return what.template.format(
-        **{
-            name: part if isinstance(part, str) else quantity(part, units)
-            for name, part in what.parts.items()
-        }
-    )
+    if isinstance(what.template, Text):
+        return what.template  # put together already
+    return compose(what.template, **{name: _part(part, units) for name, part in what.parts.items()})
+
+
+def _part(what: Quantity | Message | str | int, units: Units) -> str | int:
+    if isinstance(what, Message):
+        return phrase(what, units)
+    return quantity(what, units) if isinstance(what, Quantity) else what
 
 
 def utilisation(value: float) -> str:
@@ -104,7 +108,7 @@ def utilisation(value: float) -> str:
     if value >= 99.5:
         return "99+"
     hundredths = int(value * 100)
-    return f"{(hundredths + (value * 100 > hundredths + 1e-9)) / 100:.2f}"
+    return Figure(f"{(hundredths + (value * 100 > hundredths + 1e-9)) / 100:.2f}")
 
 
 def one_line(words: str) -> str:
@@ -114,7 +118,7 @@ def one_line(words: str) -> str:
 
 def chance(probability: float) -> str:
     """Write a probability in whole hundredths, never rounded up to certainty."""
-    return f"{min(int(probability * 100 + 0.5), 99)} %"
+    return Figure(f"{min(int(probability * 100 + 0.5), 99)} %")
 
 
 class Judged(Protocol):
@@ -138,9 +142,8 @@ def outcome(what: Judged) -> str:
 
     "Holds, but sags".
     """
-    return (
-        f"{WORDS[what.outcome]} {what.but}" if what.outcome == "holds_but" else WORDS[what.outcome]
-    )
+    word = WORDS[what.outcome]
+    return compose("{word} {but}", word=word, but=what.but) if what.outcome == "holds_but" else word
 
 
 def outcome_used(what: Judged) -> str:
@@ -149,7 +152,7 @@ def outcome_used(what: Judged) -> str:
     return (
         said
         if what.outcome in ("cannot_tell", "doesnt_fit")
-        else f"{said}, {utilisation(what.used)}"
+        else joined((said, utilisation(what.used)))
     )
 
 
@@ -194,41 +197,49 @@ def besides(verdict: PieceVerdict) -> tuple[Standing, ...]:
 
 def _standing(limit: Limit, verdict: PieceVerdict) -> Standing:
     checks = verdict.of(limit)
-    word = worst(check.outcome for check in checks)
-    named = ", ".join(
-        dict.fromkeys(check.but or check.name.lower() for check in checks if check.outcome == word)
+    state = worst(check.outcome for check in checks)
+    named = joined(
+        dict.fromkeys(check.but or small(check.name) for check in checks if check.outcome == state)
     )
     if limit == "service":
-        said = named if word != "holds" else "nothing to mind"
+        said = named if state != "holds" else "nothing to mind"
     elif limit == "fit":
         said = (
-            "fits"
-            if word == "holds"
+            word("fits")
+            if state == "holds"
             else named
-            if word == "doesnt_fit"
-            else f"{WORDS[word].lower()}: {named}"
+            if state == "doesnt_fit"
+            else compose("{word!l}: {named}", word=WORDS[state], named=named)
         )
     else:
         most = verdict.weakest
-        said = WORDS[word].lower()
-        said += (
-            f", {utilisation(most.utilisation)}: {most.name.lower()}"
-            if most is not None and word != "cannot_tell"
-            else ""
-        )
-    return Standing(limit, _LIMITS[limit], word, said, checks)
+        said = small(WORDS[state])
+        if most is not None and state != "cannot_tell":
+            said = compose(
+                "{word!l}, {used}: {name!l}",
+                word=WORDS[state],
+                used=utilisation(most.utilisation),
+                name=most.name,
+            )
+    return Standing(limit, _LIMITS[limit], state, said, checks)
 
 
 def headline(verdict: PieceVerdict, units: Units) -> str:
     """Return one sentence: the weakest point if all holds, else what is wrong or unknown."""
     check = verdict.governing
     if verdict.outcome == "cannot_tell" and verdict.unknown:
-        return f"Find out first: {verdict.unknown[0]}"
+        return compose("Find out first: {unknown}", unknown=verdict.unknown[0])
     weakest = verdict.weakest
     if verdict.outcome == "holds" and weakest is not None:
-        of = "" if weakest.part in weakest.name.lower() else f" ({weakest.part})"
-        used = quantity(Quantity(weakest.utilisation, "percent"), units).replace(" ", _NO_BREAK)
-        return f"Weakest point: {weakest.name.lower()}{of}, {used} used."
+        share = quantity(Quantity(weakest.utilisation, "percent"), units)
+        return compose(
+            "Weakest point: {name!l}, {used} used."
+            if weakest.part in weakest.name.lower()
+            else "Weakest point: {name!l} ({part}), {used} used.",
+            name=weakest.name,
+            part=weakest.part,
+            used=Figure(share.replace(" ", _NO_BREAK)),
+        )
     return phrase(check.sentence, units)
 
 
@@ -242,6 +253,14 @@ def check_line(check: Check, units: Units) -> str:
         return (
             ""
             if had < 1 or had == check.demand.value == 1
-            else f"needs {check.demand.value:.0f}, has {had:.0f}"
+            else compose(
+                "needs {needed}, has {had}",
+                needed=Figure(f"{check.demand.value:.0f}"),
+                had=Figure(f"{had:.0f}"),
+            )
         )
-    return f"{quantity(check.demand, units)} of {quantity(check.capacity, units)}"
+    return compose(
+        "{demand} of {capacity}",
+        demand=quantity(check.demand, units),
+        capacity=quantity(check.capacity, units),
+    )

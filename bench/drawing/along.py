@@ -1,9 +1,9 @@
 """What may hang at each place along a piece, drawn as a line over its length."""
 
 from django.utils.safestring import SafeString
-from django.utils.translation import gettext as _
 
 from bench.drawing.svg import Pen, number, svg_element
+from bench.words import worded
 from trade.choose.along import Place
 from trade.measure import Units, say_weight
 from trade.plan.model import AnyPiece
@@ -35,8 +35,10 @@ def draw(piece: AnyPiece, places: tuple[Place, ...], units: Units) -> SafeString
         x, y = at(place)
         anchor = "start" if x < 50 else "end" if x > _WIDE - 50 else "middle"
         pen.text(x, min(y + lift, _FOOT - 3), say_weight(place.kg, units), "chalk-words", anchor)
-    pen.text(0, _HIGH - 4, "studs", "cut-words")
-    said = _("One thing alone may weigh from {kg} to {kg_2}, by where it hangs").format(
-        kg=say_weight(least.kg, units), kg_2=say_weight(most.kg, units)
+    pen.text(0, _HIGH - 4, worded("studs"), "cut-words")
+    said = worded(
+        "One thing alone may weigh from {kg} to {kg_2}, by where it hangs",
+        kg=say_weight(least.kg, units),
+        kg_2=say_weight(most.kg, units),
     )
     return svg_element(pen, _WIDE, _HIGH, "along", said)

@@ -9,6 +9,8 @@ from django.utils.translation import gettext as _
 
 from bench.drawing.scale import Scale
 from bench.drawing.svg import Attribute, Pen, number
+from bench.words import worded
+from trade.language import compose
 from trade.measure import Units, say_length
 from trade.parse.notes import word_of
 from trade.parse.sketch import word_of as sketched
@@ -59,11 +61,7 @@ def implied(pen: Pen, wall: Wall, scale: Scale) -> None:
         wide = scale.length(member.right_mm - max(member.left_mm, 0.0))
         high = scale.length(member.top_mm - member.bottom_mm)
         with pen.group("implied"):
-            pen.title(
-                _("{value}, to be expected beside an opening").format(
-                    value=member.kind.capitalize()
-                )
-            )
+            pen.title(compose("{kind!c}, to be expected beside an opening", kind=member.kind))
             pen.rect(x, top, wide, high, "implied-wood")
 
 
@@ -73,8 +71,13 @@ def _zone(pen: Pen, zone: Zone, scale: Scale) -> None:
     high = scale.length(zone.top_mm - zone.bottom_mm)
     with pen.group(f"zone zone-{zone.level}"):
         pen.title(
-            f"{_('Keep out') if zone.level == 'keep_out' else _('Take care')}: {zone.reason}. "
-            f"{zone.advice}"
+            compose(
+                "Keep out: {reason}. {advice}"
+                if zone.level == "keep_out"
+                else "Take care: {reason}. {advice}",
+                reason=zone.reason,
+                advice=zone.advice,
+            )
         )
         pen.hatch(x, y, wide, high, _GAP_PX[zone.level], "zone-hatch")
         pen.rect(x, y, wide, high, "zone-edge")
@@ -115,7 +118,11 @@ def feature(
         }
         handles |= {"id": f"thing-{index}", "aria_label": name}
     with pen.group(f"feature feature-{thing.kind}{' movable' if movable else ''}", **handles):
-        pen.title(f"{name}. Drag it, or nudge it with the arrow keys." if movable else name)
+        pen.title(
+            worded("{name}. Drag it, or nudge it with the arrow keys.", name=name)
+            if movable
+            else name
+        )
         x = scale.x(thing.left_mm)
         y = scale.y(thing.top_mm)
         w = scale.length(wide)
@@ -181,10 +188,16 @@ def _found(pen: Pen, plan: Plan, scale: Scale) -> None:
             continue
         left, wide = scale.x(thing.centre_mm - thing.width_mm / 2), scale.length(thing.width_mm)
         with pen.group(f"found found-{thing.confidence if stud else 'other'}"):
-            what = f"{thing.kind} stud, {thing.confidence}" if stud else f"rather a {thing.kind}"
+            what = compose(
+                "{kind} stud, {sure}" if stud else "rather a {kind}",
+                kind=thing.kind,
+                sure=thing.confidence,
+            )
             pen.title(
-                _("The readings say: {what}, at {centre_mm}").format(
-                    what=what, centre_mm=say_length(thing.centre_mm, plan.units)
+                worded(
+                    "The readings say: {what}, at {centre_mm}",
+                    what=what,
+                    centre_mm=say_length(thing.centre_mm, plan.units),
                 )
             )
             pen.rect(left, top + 1, wide, high - 2, "found-edge")
@@ -199,7 +212,13 @@ def readings(pen: Pen, plan: Plan, scale: Scale) -> None:
             continue
         x = scale.x(r.at_mm)
         with pen.group("reading"):
-            pen.title(f"{word_of(r, plan.units)}, {say_length(r.height_mm, plan.units)} up")
+            pen.title(
+                worded(
+                    "{reading}, {height} up",
+                    reading=word_of(r, plan.units),
+                    height=say_length(r.height_mm, plan.units),
+                )
+            )
             if isinstance(r, Edge):
                 inward = 4 if r.side == "left" else -4
                 pen.path(f"M{number(x + inward)} {number(y - 6)}H{number(x)}v12h{inward}", "told")

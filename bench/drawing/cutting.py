@@ -7,7 +7,8 @@ from django.utils.safestring import SafeString
 
 from bench.drawing.svg import Pen, svg_element
 from trade.cutting.plan import BoardJob, SheetJob, source_words
-from trade.measure import Units, many, say_length
+from trade.language import compose, counted
+from trade.measure import Units, say_length
 
 _WIDE, _BAR, _LETTERS, _LONGEST_MM = 760.0, 34.0, 7.0, 2438.4  # all sheets at one scale
 
@@ -37,7 +38,11 @@ def board(job: BoardJob, n: int, units: Units) -> SafeString:
         _WIDE,
         _BAR + 4,
         "cutting",
-        f"{source_words(source, units)}: {', '.join(part.label for part, _, _ in parts)}",
+        compose(
+            "{board}: {parts}",
+            board=source_words(source, units),
+            parts=", ".join(part.label for part, _, _ in parts),
+        ),
     )
 
 
@@ -76,8 +81,11 @@ def sheet(job: SheetJob, n: int, units: Units) -> SafeString:
             x, y = cut.at_mm * scale, high - cut.from_mm * scale - 16
         pen.circle(x, y, 14, "cut-number")
         pen.text(x, y + 7, str(number), "cut-number-words", "middle")
-    said = (
-        f"{source_words(source, units)}, sheet {n + 1}: {many(len(cuts.placed), 'part')}, "
-        f"{many(len(cuts.cuts), 'cut')}"
+    said = compose(
+        "{sheet}, sheet {number}: {parts}, {cuts}",
+        sheet=source_words(source, units),
+        number=n + 1,
+        parts=counted(len(cuts.placed), "{n} part", "{n} parts"),
+        cuts=counted(len(cuts.cuts), "{n} cut", "{n} cuts"),
     )
     return svg_element(pen, long, high, "cutting", said)

@@ -9,11 +9,11 @@ from django.utils.translation import gettext as _
 from bench.drawing import around, dimensions, tape, vial
 from bench.drawing.scale import Scale, of_wall
 from bench.drawing.svg import Attribute, Pen, number, outline
+from bench.words import memoized_in_language, worded
 from trade import wording
 from trade.check import Outcome, PieceVerdict, Verdict
 from trade.marking.marks import Mark
 from trade.measure import Units, say_length
-from trade.memo import memoized
 from trade.mounts import Shape, mount_of
 from trade.plan.model import AnyPiece, Plan, Stud, Thing, Wall
 
@@ -158,7 +158,7 @@ def _details(
         _holes(pen, marks, scale, named)
 
 
-@memoized(limit=64)
+@memoized_in_language(limit=64)
 def _background(wall: Wall, units: Units, scale: Scale, stage: str) -> SafeString:
     """Draw everything behind the pieces."""
     pen = Pen()
@@ -226,10 +226,10 @@ def _stud(pen: Pen, stud: Stud, wall: Wall, units: Units, scale: Scale, stage: s
     doubt = (
         _("how far off is not known")
         if off is None
-        else _("give or take {off}").format(off=say_length(off, units))
+        else worded("give or take {off}", off=say_length(off, units))
     )
     with pen.group("stud"):
-        pen.title(_("Stud at {where}, {sure}, {doubt}").format(where=where, sure=sure, doubt=doubt))
+        pen.title(worded("Stud at {where}, {sure}, {doubt}", where=where, sure=sure, doubt=doubt))
         if stage == "survey" and off:
             pen.rect(
                 left - scale.length(off),
@@ -262,7 +262,7 @@ def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
         )
 
 
-@memoized(limit=2_000)
+@memoized_in_language(limit=2_000)
 def _piece(
     piece: AnyPiece,
     verdict: VerdictView,
@@ -276,10 +276,12 @@ def _piece(
     left, top = scale.x(piece.left_mm), scale.y(piece.top_mm)
     length, thick = scale.length(piece.length_mm), max(scale.length(piece.high_mm), 3.0)
     word = wording.outcome(verdict)
-    place = _("{left_mm} from the left, {top_mm} up").format(
-        left_mm=say_length(piece.left_mm, units), top_mm=say_length(piece.top_mm, units)
+    place = worded(
+        "{left_mm} from the left, {top_mm} up",
+        left_mm=say_length(piece.left_mm, units),
+        top_mm=say_length(piece.top_mm, units),
     )
-    name = f"{piece.name}: {word}. {place}"
+    name = worded("{piece}: {word}. {place}", piece=piece.name, word=word, place=place)
     ringed = " chosen" if chosen else ""
     handles: dict[str, Attribute] = {
         "data_left": repr(piece.left_mm),
@@ -298,7 +300,11 @@ def _piece(
     }
     css = f"piece{' movable' if movable else ''} piece-{verdict.outcome}{ringed}"
     with pen.group(css, id=f"piece-{piece.key}", **(handles if movable else {})):
-        pen.title(f"{name}. Drag it, or nudge it with the arrow keys." if movable else name)
+        pen.title(
+            worded("{name}. Drag it, or nudge it with the arrow keys.", name=name)
+            if movable
+            else name
+        )
         _things(pen, piece, scale)
         for shape in mount_of(piece).front(piece):
             _shape(pen, shape, scale, verdict)
@@ -335,7 +341,8 @@ def _built(pen: Pen, plan: Plan, scale: Scale) -> None:
         with pen.group(f"drilled drilled-{'sound' if hole.met == 'good' else 'spoiled'}"):
             if hole.met == "good":
                 pen.title(
-                    _("A hole at {x_mm}, {y_mm} up").format(
+                    worded(
+                        "A hole at {x_mm}, {y_mm} up",
                         x_mm=say_length(hole.x_mm, plan.units),
                         y_mm=say_length(hole.y_mm, plan.units),
                     )
@@ -453,7 +460,7 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
         )
     x = scale.x(end) - 6
     pen.line(x, top, x, scale.y(0), "chalk")
-    words = f"{say_length(piece.top_mm, plan.units)} up"
+    words = worded("{length} up", length=say_length(piece.top_mm, plan.units))
     room = x - 4 - len(words) * _LETTER_PX > scale.x(0)
     pen.text(
         x - 4 if room else x + 5,
@@ -464,7 +471,7 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
     )
     y = top - _tallest(piece, scale) - _VIAL_H - 12
     if y > scale.y(plan.wall.height_mm) + 12:
-        words = f"{say_length(piece.length_mm, plan.units)} long"
+        words = worded("{length} long", length=say_length(piece.length_mm, plan.units))
         half = len(words) * _LETTER_PX / 2
         middle = min(
             max(scale.x((start + end) / 2), scale.x(0) + half), scale.x(plan.wall.width_mm) - half

@@ -12,6 +12,7 @@ from django.utils.translation import gettext as _
 from bench.drawing import around, tape
 from bench.drawing.scale import Scale, of_wall
 from bench.drawing.svg import Pen, number
+from bench.words import worded
 from trade.devices.hidden import HiddenWall
 from trade.measure import Units, say_length
 from trade.plan.model import Plan
@@ -59,13 +60,13 @@ def marks(plan: Plan, tapes: Iterable[tuple[float, float]], calls: Iterable[floa
     for x, y in tapes:
         wide, high = (scale.length(mm) for mm in _TAPE_MM)
         with pen.group("strip"):
-            pen.title(_("Tape at {x}").format(x=say_length(x, plan.units)))
+            pen.title(worded("Tape at {x}", x=say_length(x, plan.units)))
             pen.rect(scale.x(x) - wide / 2, scale.y(y) - high / 2, wide, high, "strip-tape")
     around.readings(pen, plan, scale)
     for x in calls:
         at, top, foot = scale.x(x), scale.y(plan.wall.height_mm), scale.y(0)
         with pen.group("call"):
-            pen.title(_("You say: a stud at {x}").format(x=say_length(x, plan.units)))
+            pen.title(worded("You say: a stud at {x}", x=say_length(x, plan.units)))
             pen.line(at, top, at, foot, "call-line")
             pen.path(f"M{number(at - 7)} {number(top)}h14l-7 10z", "call-flag")
     return pen.markup()
@@ -78,8 +79,10 @@ def _uncovered(pen: Pen, truth: Truth, units: Units, scale: Scale) -> None:
             x, wide = scale.x(m.centre_mm - m.width_mm / 2), scale.length(m.width_mm)
             with pen.group("stud"):
                 pen.title(
-                    f"{_('Doubled stud') if m.kind == 'double' else _('Stud')} at "
-                    f"{say_length(m.centre_mm, units)}"
+                    worded(
+                        "Doubled stud at {place}" if m.kind == "double" else "Stud at {place}",
+                        place=say_length(m.centre_mm, units),
+                    )
                 )
                 pen.rect(
                     x, scale.y(m.top_mm), wide, scale.length(m.top_mm - m.bottom_mm), "stud-wood"
@@ -88,7 +91,11 @@ def _uncovered(pen: Pen, truth: Truth, units: Units, scale: Scale) -> None:
                     pen.line(edge, scale.y(m.top_mm), edge, scale.y(m.bottom_mm), "stud-edge")
         for s in hidden.services:
             with pen.group(f"service service-{s.kind}"):
-                pen.title(f"A {s.kind} at {say_length(s.centre_mm, units)}")
+                pen.title(
+                    worded(
+                        "A {kind} at {centre}", kind=s.kind, centre=say_length(s.centre_mm, units)
+                    )
+                )
                 pen.line(
                     scale.x(s.centre_mm),
                     scale.y(2440.0),
@@ -110,8 +117,9 @@ def _uncovered(pen: Pen, truth: Truth, units: Units, scale: Scale) -> None:
             x = scale.x(found.centre_mm)
             with pen.group("weighed"):
                 pen.title(
-                    _("Your readings, weighed together: a stud at {centre_mm}").format(
-                        centre_mm=say_length(found.centre_mm, units)
+                    worded(
+                        "Your readings, weighed together: a stud at {centre_mm}",
+                        centre_mm=say_length(found.centre_mm, units),
                     )
                 )
                 pen.path(f"M{number(x - 7)} {number(scale.y(0))}h14l-7 -10z", "weighed-flag")

@@ -4,6 +4,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from bench.drawing.svg import Pen, number, svg_element
+from bench.words import worded
 from trade.plan.model import AnyPiece, Plan
 from trade.wall.scribing import scribing
 
@@ -32,5 +33,5 @@ def draw(piece: AnyPiece, plan: Plan) -> SafeString:
         WIDTH,
         HEIGHT,
         "scribe",
-        _("Gaps behind the back edge of {name}, larger than life").format(name=piece.name),
+        worded("Gaps behind the back edge of {name}, larger than life", name=piece.name),
     )

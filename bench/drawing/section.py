@@ -9,6 +9,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from bench.drawing.svg import Pen, number, outline, svg_element
+from bench.words import say, worded
 from trade import data, wording
 from trade.check import PieceVerdict
 from trade.measure import say_length
@@ -76,8 +77,11 @@ def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, support: AnySupport
         WIDTH,
         HEIGHT,
         "section",
-        _("Section through the wall at the {part}: {deep} {where}").format(
-            part=support.part, deep=deep, where=where
+        worded(
+            "Section through the wall at the {part}: {deep} {where}",
+            part=support.part,
+            deep=deep,
+            where=where,
         ),
     )
 
@@ -203,7 +207,7 @@ def _depth(pen: Pen, cut: _Cut) -> None:
             if capacity and capacity.anchor and not capacity.substrate.hollow
             else 0.0
         )
-        where = "deep"
+        where = _("deep")
     else:
         reach, where = support.embedment_mm, _("in the stud")
     if reach <= 0 or not support.holds or (not support.anchored and not cut.plan.wall.uprights):
@@ -218,7 +222,7 @@ def _depth(pen: Pen, cut: _Cut) -> None:
     pen.text(
         (start + tip) / 2,
         below + 14,
-        f"{say_length(reach, cut.plan.units)} {where}",
+        f"{say(say_length(reach, cut.plan.units))} {where}",
         "chalk-words",
         "middle",
     )
@@ -247,10 +251,14 @@ def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
         head, y = cut.back_x - cut.support.side.thickness_mm * _PX - 4, max(cut.screw_y, 12.0)
         pen.path(f"M{number(head)} {number(y)}h-34m7 -4l-7 4l7 4", "chalk chalk-strong")
         pen.text(
-            head - 40, y + 4, f"pull {wording.quantity(pull.demand, units)}", "chalk-words", "end"
+            head - 40,
+            y + 4,
+            worded("pull {quantity}", quantity=wording.quantity(pull.demand, units)),
+            "chalk-words",
+            "end",
         )
     loaded = any({"V", "P"} & check.values.keys() for check in verdict.checks)
     x, top = _FACE - min(cut.piece.depth_mm * _PX / 2, _FACE / 2), cut.y(cut.piece.top_mm)
     if loaded and 22 < top < HEIGHT:
         pen.path(f"M{number(x)} {number(top - 24)}v21m-4 -7l4 7l4 -7", "chalk chalk-strong")
-        pen.text(x - 8, top - 12, "load", "chalk-words", "end")
+        pen.text(x - 8, top - 12, _("load"), "chalk-words", "end")

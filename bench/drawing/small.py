@@ -4,10 +4,10 @@ To tell ways to hang something apart at a glance.
 """
 
 from django.utils.safestring import SafeString
-from django.utils.translation import gettext as _
 
 from bench.drawing.section import ROLES
 from bench.drawing.svg import Pen, outline, svg_element
+from bench.words import worded
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
 
@@ -53,5 +53,5 @@ def side(piece: AnyPiece, plan: Plan) -> SafeString:
         _WIDE,
         _HIGH,
         "small-side",
-        _("{name}, seen from the side").format(name=mount_of(piece).name),
+        worded("{name}, seen from the side", name=mount_of(piece).name),
     )

@@ -6,6 +6,8 @@ from contextlib import contextmanager
 from django.utils.html import escape, format_html
 from django.utils.safestring import SafeString, mark_safe
 
+from bench.words import say
+
 Attribute = str | float | None
 
 
@@ -70,12 +72,12 @@ class Pen:
                 "text-anchor": None if anchor == "start" else anchor,
                 "transform": turned,
             },
-            escape(words),
+            escape(say(words)),
         )
 
     def title(self, words: str) -> None:
         """Draw the name of the group that is open, for those who cannot see it."""
-        self._marks.append(f"<title>{escape(words)}</title>")
+        self._marks.append(f"<title>{escape(say(words))}</title>")
 
     @contextmanager
     def group(self, cls: str, **attributes: Attribute) -> Iterator[None]:
@@ -106,13 +108,16 @@ def svg_element(pen: Pen, w: float, h: float, cls: str, name: str) -> SafeString
         '<svg class="{}" viewBox="0 0 {} {}" width="{}" height="{}" role="img" '
         'aria-label="{}">{}</svg>'
     )
-    return format_html(shape, cls, number(w), number(h), number(w), number(h), name, pen.markup())
+    return format_html(
+        shape, cls, number(w), number(h), number(w), number(h), say(name), pen.markup()
+    )
 
 
 def _open(name: str, cls: str, attributes: dict[str, Attribute]) -> str:
     words = [f'<{name} class="{escape(cls)}"' if cls else f"<{name}"]
     for key, value in attributes.items():
         if value is not None:
+            value = say(value) if key == "aria_label" and isinstance(value, str) else value
             said = number(value) if isinstance(value, int | float) else escape(value)
             words.append(f'{key.rstrip("_").replace("_", "-")}="{said}"')
     return " ".join(words)

@@ -1,9 +1,9 @@
 """The vial: a level's glass whose bubble drifts right toward two lines (0.8 and 1.0) and beyond."""
 
 from django.utils.safestring import SafeString
-from django.utils.translation import gettext as _
 
 from bench.drawing.svg import Pen, number, svg_element
+from bench.words import worded
 from trade import wording
 from trade.check import Check, Outcome
 
@@ -55,8 +55,10 @@ def markup(what: wording.Judged | Check, size: str) -> SafeString:
 
 def _name(what: wording.Judged | Check) -> str:
     if isinstance(what, Check):
-        over = _("{utilisation} of what it can take: {words}").format(
-            utilisation=wording.utilisation(what.utilisation), words=wording.WORDS[what.outcome]
+        over = worded(
+            "{utilisation} of what it can take: {words}",
+            utilisation=wording.utilisation(what.utilisation),
+            words=wording.WORDS[what.outcome],
         )
         return (
             wording.WORDS[what.outcome] if what.outcome in ("cannot_tell", "doesnt_fit") else over

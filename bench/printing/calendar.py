@@ -8,6 +8,7 @@ from datetime import UTC, datetime, timedelta
 
 from django.utils.translation import gettext as _
 
+from bench.words import worded
 from trade import wording
 from trade.job.care import Care
 from trade.job.days import Schedule
@@ -75,13 +76,13 @@ def care_calendar(
     found.add("prodid", "-//Gancho//Care//EN")
     found.add("version", "2.0")
     name = wording.one_line(name)
-    found.add("x-wr-calname", f"{name}: care")
+    found.add("x-wr-calname", worded("{name}: care", name=name))
     for care in cares:
         event = Event()
         event.add("uid", f"gancho-care-{wall}-{care.piece}-{care.on:%Y%m%d}@gancho.invalid")
         event.add("dtstamp", made.astimezone(UTC))
         event.add("dtstart", care.on)
-        event.add("summary", _("Look at {name}: {name_2}").format(name=care.name, name_2=name))
+        event.add("summary", worded("Look at {name}: {name_2}", name=care.name, name_2=name))
         event.add("description", " ".join(wording.phrase(each, units) for each in care.words))
         found.add_component(event)
     return bytes(found.to_ical())

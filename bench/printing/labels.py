@@ -6,6 +6,7 @@ What it is, whose, how large, which side goes to the wall.
 from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
+from bench.words import worded
 from trade import data
 from trade.cutting.parts import CutPart
 from trade.measure import Units, say_fine_length, say_length
@@ -23,8 +24,11 @@ def labels_sheet(name: str, parts: list[CutPart], units: Units) -> bytes:
     """
     paper = Paper(
         units,
-        f"{name}: labels",
-        f"{name}. Stick each on its part as it comes off the saw, on the side that is not seen.",
+        worded("{name}: labels", name=name),
+        worded(
+            "{name}. Stick each on its part as it comes off the saw, on the side that is not seen.",
+            name=name,
+        ),
     )
     paper.set_auto_page_break(False)
     down = int((paper.h - 2 * paper.t_margin - 6) / _HIGH_MM)

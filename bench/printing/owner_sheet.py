@@ -10,8 +10,10 @@ from django.utils.translation import gettext as _
 from bench.printing.paper import Paper
 from bench.printing.piece_label import behind, carries, spread
 from bench.printing.wall_sheet import LARGER
+from bench.words import worded
 from trade import wording
 from trade.job.care import cares
+from trade.language import Figure
 from trade.measure import Units
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
@@ -28,12 +30,17 @@ def owner_sheet(plan: Plan, units: Units, job: str, day: date) -> bytes:
     """
     paper = Paper(
         units,
-        f"{plan.name}: care",
-        f"{job}, {plan.name}. {day:%d %b %Y}. A sum is no licence; local codes decide.",
+        worded("{plan}: care", plan=plan.name),
+        worded(
+            "{job}, {plan}. {day}. A sum is no licence; local codes decide.",
+            job=job,
+            plan=plan.name,
+            day=Figure(f"{day:%d %b %Y}"),
+        ),
         LARGER,
     )
     paper.title_line(
-        _("What hangs on {name}").format(name=plan.name),
+        worded("What hangs on {name}", name=plan.name),
         _("Keep it where the next owner finds it."),
     )
     for piece in plan.pieces:
@@ -59,7 +66,7 @@ def _piece(paper: Paper, piece: AnyPiece, plan: Plan, units: Units) -> None:
         )
     )
     paper.say(
-        _("Look at it on {value}.").format(value=", ".join(f"{care.on:%d %b %Y}" for care in found))
+        worded("Look at it on {value}.", value=", ".join(f"{care.on:%d %b %Y}" for care in found))
     )
     paper.points(
         dict.fromkeys(wording.phrase(words, units) for care in found for words in care.words)

@@ -7,6 +7,7 @@ from pathlib import Path
 
 from fpdf import FPDF
 
+from bench.words import say
 from trade.measure import Units
 
 FONTS = Path(__file__).resolve().parent / "fonts"
@@ -82,7 +83,7 @@ class Paper(FPDF):
         found: list[str] = []
         line: list[str] = []
         used, space = 0.0, self.get_string_width(" ")
-        for word in words.split():
+        for word in say(words).split():
             wide = self.get_string_width(word)
             if line and used + space + wide > room:
                 found.append(" ".join(line))

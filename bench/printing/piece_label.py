@@ -8,6 +8,7 @@ from collections.abc import Callable
 from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
+from bench.words import worded
 from trade.job.as_built import as_built
 from trade.measure import Units, say_length, say_weight
 from trade.mounts import mount_of
@@ -27,8 +28,8 @@ def piece_labels(plan: Plan, key: str | None, units: Units, address: Callable[[s
     """
     paper = Paper(
         units,
-        f"{plan.name}: labels",
-        f"{plan.name}. Stick each where it is seen when the piece is loaded.",
+        worded("{plan}: labels", plan=plan.name),
+        worded("{plan}. Stick each where it is seen when the piece is loaded.", plan=plan.name),
     )
     paper.set_auto_page_break(False)
     pieces = [piece for piece in plan.pieces if key in (None, piece.key)]
@@ -60,7 +61,7 @@ def carries(piece: AnyPiece, plan: Plan, units: Units) -> str:
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     if not total or any(thing.mass_kg is None for thing in piece.things):
         return _("Its load has not been weighed")
-    return _("Carries {total} in all").format(total=say_weight(total, units))
+    return worded("Carries {total} in all", total=say_weight(total, units))
 
 
 def spread(piece: AnyPiece, units: Units) -> str:
@@ -68,8 +69,10 @@ def spread(piece: AnyPiece, units: Units) -> str:
     single = [thing for thing in piece.things if thing.at_mm is not None]
     evenly = _("spread along it") if any(thing.at_mm is None for thing in piece.things) else ""
     at = [
-        _("{name} {value} from its left end").format(
-            name=thing.name, value=say_length(thing.at_mm or 0.0, units)
+        worded(
+            "{name} {value} from its left end",
+            name=thing.name,
+            value=say_length(thing.at_mm or 0.0, units),
         )
         for thing in single[:2]
     ]
@@ -91,7 +94,10 @@ def behind(piece: AnyPiece, plan: Plan, units: Units) -> str:
     where = (
         ""
         if not studs
-        else f"; studs at {', '.join(say_length(x, units) for x in studs[:6])} from the left corner"
+        else worded(
+            "; studs at {studs} from the left corner",
+            studs=", ".join(say_length(x, units) for x in studs[:6]),
+        )
     )
     return f"{count} × {', '.join(words)}{where}"
 

@@ -10,11 +10,13 @@ from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
+from bench.words import worded
 from trade import data, wording
 from trade.cutting.parts import CutPart
 from trade.cutting.plan import BoardJob, CutPlan, SheetJob, cut_line, source_words
+from trade.language import counted
 from trade.marking.template import Drawing, Line, Text
-from trade.measure import Units, many, say_fine_length, say_length
+from trade.measure import Units, say_fine_length, say_length
 
 _BAR_MM = 12.0
 _FILL, _STOCK, _WAITS = (255, 255, 255), (236, 222, 190), (220, 228, 236)
@@ -30,20 +32,27 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
         job: the wall's job.
         day: when it was printed, in words.
     """
-    paper = Paper(units, f"{name}: saw", f"{job}, {name}. {day}.", LARGER)
+    paper = Paper(units, worded("{name}: saw", name=name), f"{job}, {name}. {day}.", LARGER)
     paper.title_line(
-        _("Saw for {name}").format(name=name),
+        worded("Saw for {name}", name=name),
         _("Label every part as it comes off the saw. Cut what must match at one setting."),
     )
     for boards in plan.boards:
         wide = say_length(boards.stock[boards.layout[0][0]].width_mm, units)
-        paper.heading(f"{data.boards()[boards.parts[0].board].name.capitalize()}, {wide} wide", 34)
+        paper.heading(
+            worded(
+                "{capitalize}, {wide} wide",
+                capitalize=data.boards()[boards.parts[0].board].name.capitalize(),
+                wide=wide,
+            ),
+            34,
+        )
         for n in range(len(boards.layout)):
             _board(paper, boards, n, units)
         stops = "; ".join(
             f"{say_length(mm, units)}: {', '.join(labels)}" for mm, labels in boards.settings
         )
-        paper.quiet(_("Set the stop once for each length. {stops}.").format(stops=stops))
+        paper.quiet(worded("Set the stop once for each length. {stops}.", stops=stops))
     for sheets in plan.sheets:
         for n in range(len(sheets.plan.sheets)):
             _sheet(paper, sheets, n, units)
@@ -52,8 +61,9 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
         _part(paper, part, units)
     if plan.no_stock:
         paper.say(
-            _("Not sold in that size, to be glued up or ordered: {value}.").format(
-                value=", ".join(part.label for part in plan.no_stock)
+            worded(
+                "Not sold in that size, to be glued up or ordered: {value}.",
+                value=", ".join(part.label for part in plan.no_stock),
             )
         )
     return bytes(paper.output())
@@ -65,13 +75,13 @@ def _part(paper: Paper, part: CutPart, units: Units) -> None:
         paper.add_page()
     paper.say(f"{part.label}  {part.name}, {part.piece}: {_size(part, units)}", bold=True)
     if part.waits:
-        paper.say(_("Measure before you cut: {late}.").format(late=part.detail.late))
+        paper.say(worded("Measure before you cut: {late}.", late=part.detail.late))
     if part.rough:
         rough = " × ".join(say_length(mm, units) for mm in part.cut_mm)
-        paper.quiet(f"Off the saw {rough}; the rest is scribed to the wall.")
+        paper.quiet(worded("Off the saw {rough}; the rest is scribed to the wall.", rough=rough))
     paper.points(wording.phrase(work.phrase(units), units) for work in part.detail.works)
     if part.detail.wall:
-        paper.quiet(_("Side: {wall}.").format(wall=part.detail.wall))
+        paper.quiet(worded("Side: {wall}.", wall=part.detail.wall))
 
 
 def _size(part: CutPart, units: Units) -> str:
@@ -109,8 +119,15 @@ def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
     row = job.stock[cuts.blank]
     scale = paper.epw / max(row.length_mm, 2000.0)
     high = row.width_mm * scale
-    said = source_words(row, units)
-    paper.heading(f"{said[:1].upper()}{said[1:]}, {n + 1} of {len(job.plan.sheets)}", high + 14)
+    paper.heading(
+        worded(
+            "{sheet!c}, {n} of {sheets}",
+            sheet=source_words(row, units),
+            n=n + 1,
+            sheets=len(job.plan.sheets),
+        ),
+        high + 14,
+    )
     left, top = paper.l_margin, paper.get_y() + 1
     paper.outline(_rectangle(left, top, row.length_mm * scale, high), _STOCK)
     for each in cuts.placed:
@@ -131,8 +148,10 @@ def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
     paper.set_xy(paper.l_margin, top + high + 2)
     steps = [f"{number}: {cut_line(cut, units)}" for number, cut in enumerate(cuts.cuts, start=1)]
     settings = (
-        _(" The saw is set {settings} for {cuts}.").format(
-            settings=many(cuts.settings, "time"), cuts=many(len(cuts.cuts), "cut")
+        worded(
+            " The saw is set {settings} for {cuts}.",
+            settings=counted(cuts.settings, "{n} time", "{n} times"),
+            cuts=counted(len(cuts.cuts), "{n} cut", "{n} cuts"),
         )
         if cuts.cuts
         else ""
@@ -162,7 +181,7 @@ def sheet_drawing(job: SheetJob, n: int, units: Units) -> Drawing:
             )
         )
     return Drawing(
-        f"{row.name}, sheet {n + 1}",
+        worded("{row}, sheet {n}", row=row.name, n=n + 1),
         0.0,
         0.0,
         row.length_mm,

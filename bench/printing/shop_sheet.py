@@ -7,8 +7,9 @@ from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
-from bench.words import lazy
+from bench.words import lazy, say, worded
 from trade.cutting.shopping import Shopping, ShoppingItem
+from trade.language import Figure, counted
 from trade.measure import Units
 
 AISLES = {
@@ -31,10 +32,13 @@ def shop_sheet(name: str, buying: Shopping, units: Units, job: str, day: str) ->
         job: the wall's job.
         day: when it was printed, in words.
     """
-    paper = Paper(units, f"{name}: shop", f"{job}, {name}. {day}.", LARGER)
+    paper = Paper(units, worded("{name}: shop", name=name), f"{job}, {name}. {day}.", LARGER)
     paper.title_line(
-        _("Buy for {name}").format(name=name),
-        f"About {money(buying.cost, units)} in all; prices are rough unless they are yours.",
+        worded("Buy for {name}", name=name),
+        worded(
+            "About {money} in all; prices are rough unless they are yours.",
+            money=money(buying.cost, units),
+        ),
     )
     for aisle, title in AISLES.items():
         lines = [line for line in buying.lines if line.aisle == aisle]
@@ -52,23 +56,20 @@ def money(cost: float, units: Units) -> str:
     return f"{'$' if units == 'imperial' else '€'}{cost:.2f}"
 
 
-def many(line: ShoppingItem) -> str:
-    """How many to take: packs where it is sold in packs, tins where it is sold by the litre."""
+def taken(line: ShoppingItem) -> str:
+    """Return how many to take: in packs, or in tins, where it is sold so."""
+    each = Figure(f"{line.pack:g}")
     if line.unit == "l":
-        return _("{packs} tin{value} of {pack:g} l").format(
-            packs=line.packs, value="" if line.packs == 1 else "s", pack=line.pack
-        )
+        return say(counted(line.packs, "{n} tin of {l} l", "{n} tins of {l} l", l=each))
     if line.pack > 1:
-        return _("{packs} pack{value} of {pack:g}").format(
-            packs=line.packs, value="" if line.packs == 1 else "s", pack=line.pack
-        )
+        return say(counted(line.packs, "{n} pack of {each}", "{n} packs of {each}", each=each))
     return f"{line.packs:g}"
 
 
 def needed(line: ShoppingItem) -> str:
     """Return what of it is needed, where that is less than what is bought."""
     if line.unit == "l":
-        return f"{line.needed:.2f} l needed"
+        return worded("{n} l needed", n=Figure(f"{line.needed:.2f}"))
     return (
         _("{needed:g} needed, {spare:g} to spare").format(needed=line.needed, spare=line.spare)
         if line.pack > 1 and line.spare
@@ -86,7 +87,7 @@ def _line(paper: Paper, line: ShoppingItem, units: Units) -> None:
     price = money(line.cost, units) if line.cost else ""
     paper.set_x(left + _BOX_MM + 3)
     wide = paper.epw - _BOX_MM - 3
-    paper.row(((many(line), wide * 0.27), (line.what, wide * 0.55), (price, wide * 0.18)))
+    paper.row(((taken(line), wide * 0.27), (line.what, wide * 0.55), (price, wide * 0.18)))
     said = ", ".join(each for each in (needed(line), line.note) if each)
     if said:
         paper.set_x(left + _BOX_MM + 3)

@@ -6,7 +6,7 @@ What is not known and what is assumed first, then every sum of every piece.
 from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
-from bench.words import lazy
+from bench.words import lazy, worded
 from trade import wording
 from trade.check import Check, PieceVerdict, Verdict
 from trade.measure import Units, say_length
@@ -41,10 +41,16 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
         job: whose wall it is.
         day: when it was printed.
     """
-    paper = Paper(units, _("Sums of {name}").format(name=plan.name), _FOOT)
+    paper = Paper(units, worded("Sums of {name}", name=plan.name), _FOOT)
     paper.title_line(
-        _("Sums of {name}").format(name=plan.name),
-        f"{job}. Printed {day}. Plan format {plan.format} {plan.version}.",
+        worded("Sums of {name}", name=plan.name),
+        worded(
+            "{job}. Printed {day}. Plan format {format} {version}.",
+            job=job,
+            day=day,
+            format=plan.format,
+            version=plan.version,
+        ),
     )
     _first(paper, plan, verdict, units)
     _drawing(paper, plan)
@@ -127,11 +133,19 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
         for mm in (piece.length_mm, piece.depth_mm, piece.top_mm, piece.left_mm)
     )
     paper.quiet(
-        f"{mount.name}. {long} long, {deep} deep, its top {up} up, its left end {left} from the "
-        f"corner; held at {places}."
+        worded(
+            "{mount}. {long} long, {deep} deep, its top {up} up, its left end {left} from "
+            "the corner; held at {places}.",
+            mount=mount.name,
+            long=long,
+            deep=deep,
+            up=up,
+            left=left,
+            places=places,
+        )
     )
     loads = "; ".join(f"{thing.name} {_weight(thing, units)}" for thing in piece.things)
-    paper.quiet(_("Carries: {value}.").format(value=loads or "not known"))
+    paper.quiet(worded("Carries: {value}.", value=loads or "not known"))
     paper.say(wording.headline(verdict, units))
     for standing in wording.standings(verdict):
         if standing.checks:

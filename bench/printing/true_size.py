@@ -15,6 +15,7 @@ from fpdf.prefs import ViewerPreferences
 
 from bench.drawing.svg import number
 from bench.printing.paper import FONTS
+from bench.words import worded
 from trade import wording
 from trade.marking.template import LAYERS, Drawing
 from trade.measure import IN_MM, Units
@@ -191,7 +192,11 @@ def _foot(paper: FPDF, drawing: Drawing, here: list[Tile], count: int) -> None:
     paper.text(
         _MARGIN_MM,
         y - 13,
-        f"{drawing.name}. True size: print at 100 %, {sheet}. Check before you drill:",
+        worded(
+            "{drawing}. True size: print at 100 %, {sheet}. Check before you drill:",
+            drawing=drawing.name,
+            sheet=sheet,
+        ),
     )
     paper.set_line_width(0.2)
     for low, length, words in ((y - 8, 100.0, "100 mm"), (y - 2, 4 * IN_MM, "4 in")):

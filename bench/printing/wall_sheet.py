@@ -7,8 +7,10 @@ from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
 from bench.printing.true_size import replay
+from bench.words import worded
 from trade import wording
 from trade.check import Verdict
+from trade.language import Figure
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.overview import LETTERS_MM, close_up, overview, room_for, scale_for
 from trade.marking.reading import read, say_across, say_datum, say_up
@@ -36,8 +38,8 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
     """
     paper = Paper(
         units,
-        f"{plan.name}: wall",
-        _("{job}, {name}. {day}. Probe before you drill.").format(job=job, name=plan.name, day=day),
+        worded("{plan}: wall", plan=plan.name),
+        worded("{job}, {name}. {day}. Probe before you drill.", job=job, name=plan.name, day=day),
         LARGER,
     )
     paper.title_line(plan.name, say_datum(plan.datum, units))
@@ -49,8 +51,13 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
         up = say_length(piece.top_mm, units)
         hangs = _(" It hangs already.") if plan.as_built.hangs(piece.key) else ""
         paper.say(
-            _("{number}  {name}: its top {up} up. {word}.{hangs}").format(
-                number=number, name=piece.name, up=up, word=word, hangs=hangs
+            worded(
+                "{number}  {name}: its top {up} up. {word}.{hangs}",
+                number=number,
+                name=piece.name,
+                up=up,
+                word=word,
+                hangs=hangs,
             ),
             bold=True,
         )
@@ -81,7 +88,11 @@ def _draw(paper: Paper, drawing: Drawing, per: float) -> None:
     for x in (left, left + 50):
         paper.line(x, foot + 3, x, foot + 5)
     paper.set_font("DejaVu", "", LETTERS_MM * 72 / IN_MM)
-    paper.text(left + 53, foot + 5.2, f"1 : {per:.0f}; this line is 50 mm on paper")
+    paper.text(
+        left + 53,
+        foot + 5.2,
+        worded("1 : {per}; this line is 50 mm on paper", per=Figure(f"{per:.0f}")),
+    )
     paper.set_xy(paper.l_margin, foot + 8)
 
 
@@ -99,8 +110,10 @@ def _piece(
     judged = verdict.piece(piece.key)
     if judged.fails:
         paper.say(
-            _("{outcome}: {headline} Don't drill yet.").format(
-                outcome=wording.outcome(judged), headline=wording.headline(judged, units)
+            worded(
+                "{outcome}: {headline} Don't drill yet.",
+                outcome=wording.outcome(judged),
+                headline=wording.headline(judged, units),
             ),
             bold=True,
         )

@@ -1,7 +1,6 @@
 """The one set of filters: quantities, sentences and vials in the person's units."""
 
 import re
-from functools import cache
 from typing import Any
 
 from django import template
@@ -12,13 +11,14 @@ from django.utils.safestring import SafeString, mark_safe
 from bench.drawing import merits
 from bench.drawing import vial as vials
 from bench.once import once_field
-from bench.printing.shop_sheet import many, needed
 from bench.printing.shop_sheet import money as cents
-from trade import data, measure, wording
-from trade.calculation import Quantity
-from trade.check import Check, Message, Outcome, PieceVerdict
+from bench.printing.shop_sheet import needed, taken
+from bench.words import memoized_in_language, said, say
+from trade import data, wording
+from trade.check import Check, Outcome, PieceVerdict
 from trade.cutting.parts import CutPart
 from trade.cutting.shopping import ShoppingItem
+from trade.language import small as small_letter
 from trade.marking.marks import Mark
 from trade.marking.reading import read as from_datum
 from trade.marking.reading import say_across, say_up
@@ -28,56 +28,55 @@ from trade.mounts.base import AnySupport, Mount
 
 register = template.Library()
 register.simple_tag(once_field)
+register.filter(said)
 
 
-@register.filter
-def said(what: Quantity | Message, units: Units) -> str:
-    """Return a quantity or a sentence in somebody's units; anything else is refused."""
-    return (
-        wording.phrase(what, units) if isinstance(what, Message) else wording.quantity(what, units)
-    )
+@register.filter(name="say")
+def say_text(text: str) -> str:
+    """Return a text of the trade in the reader's language."""
+    return say(text) if isinstance(text, str) else text
 
 
 @register.filter
 def tape(mm: float, units: Units) -> str:
     """Return a length in mm, said."""
-    return say_length(mm, units)
+    return say(say_length(mm, units))
 
 
 @register.filter
 def screw_words(support: AnySupport, units: Units) -> str:
     """Return what goes into each hole of a support."""
-    return support.words(units)
+    return say(support.words(units))
 
 
 @register.filter
 def bit(mm: float | None, units: Units) -> str:
     """Return a drill bit, said."""
-    return say_bit(mm, units) if mm else "none"
+    return say(say_bit(mm, units) if mm else "none")
 
 
 @register.filter
 def small(mm: float, units: Units) -> str:
     """Return a small length in mm, said."""
-    return say_fine_length(mm, units)
+    return say(say_fine_length(mm, units))
 
 
 @register.filter
 def gap(mm: float, units: Units) -> str:
     """Return a gap, a shim, a doubt in mm, said as it can be read off a rule."""
-    return say_gap(mm, units)
+    return say(say_gap(mm, units))
 
 
 @register.filter
 def percent(share: float) -> str:
     """Return a probability, said."""
-    return wording.chance(share)
+    return say(wording.chance(share))
 
 
 @register.filter
 def weight(kg: float, units: Units) -> str:
     """Return a mass in kg, said."""
-    return say_weight(kg, units)
+    return say(say_weight(kg, units))
 
 
 @register.filter
@@ -89,20 +88,19 @@ def money(cost: float, units: Units) -> str:
 @register.filter
 def word(what: Outcome) -> str:
     """Return the word of a verdict: Holds, Close, Won't hold, Can't tell."""
-    return wording.WORDS[what]
+    return say(wording.WORDS[what])
 
 
 @register.filter
 def outcome(what: wording.Judged) -> str:
     """Return the word on a piece, with its worst nuisance: Holds, but sags."""
-    return wording.outcome(what)
+    return say(wording.outcome(what))
 
 
 @register.filter
 def outcome_used(what: wording.Judged) -> str:
     """Return the same in a line: holds, but sags, 0.61."""
-    said = wording.outcome_used(what)
-    return said[0].lower() + said[1:]
+    return say(small_letter(wording.outcome_used(what)))
 
 
 @register.filter
@@ -118,27 +116,21 @@ def besides(verdict: PieceVerdict) -> tuple[wording.Standing, ...]:
 
 
 @register.filter
-def counted(count: float, noun: str) -> str:
-    """So many of something."""
-    return measure.many(count, noun)
-
-
-@register.filter
 def used(value: float) -> str:
     """Return a utilisation, never rounded to look better."""
-    return wording.utilisation(value)
+    return say(wording.utilisation(value))
 
 
 @register.filter
 def against(check: Check, units: Units) -> str:
     """Demand of capacity."""
-    return wording.check_line(check, units)
+    return say(wording.check_line(check, units))
 
 
 @register.filter
 def headline(verdict: PieceVerdict, units: Units) -> str:
     """Return the sentence on a piece."""
-    return wording.headline(verdict, units)
+    return say(wording.headline(verdict, units))
 
 
 @register.filter
@@ -150,7 +142,7 @@ def exact(value: float) -> str:
 @register.filter
 def structure(key: str) -> str:
     """Return what a wall is made of, by its row."""
-    return data.structures()[key].name
+    return say(data.structures()[key].name)
 
 
 @register.filter
@@ -169,18 +161,18 @@ def sum_lines(check: Check, units: Units) -> list[tuple[SafeString, SafeString, 
     return [
         (
             maths(line.symbol),
-            maths(line.meaning),
+            maths(say(line.meaning)),
             maths(line.expression),
-            wording.quantity(line.result, units),
+            said(line.result, units),
         )
         for line in check.equations
     ]
 
 
-@cache
+@memoized_in_language(4)
 def _terms() -> tuple[re.Pattern[str], dict[str, str]]:
     """Return what finds a word of the trade in a sentence, in one or more; its key by the word."""
-    keys = {row.name.lower(): key for key, row in data.glossary().items() if row.underlined}
+    keys = {say(row.name).lower(): key for key, row in data.glossary().items() if row.underlined}
     names = "|".join(re.escape(name) for name in sorted(keys, key=len, reverse=True))
     return re.compile(rf"“[^”]*”|(?<!\w)({names})s?(?!\w)", re.IGNORECASE), keys
 
@@ -238,7 +230,7 @@ def reading(bench: Any, mark: Mark) -> tuple[str, str]:
     """Where a hole is, read off the tape from the datum: across, and up."""
     datum = bench.plan.datum
     read = from_datum(datum, bench.piece, bench.plan.wall, mark.x_mm, mark.y_mm)
-    return say_across(read, datum, bench.units), say_up(read, datum, bench.units)
+    return say(say_across(read, datum, bench.units)), say(say_up(read, datum, bench.units))
 
 
 @register.simple_tag
@@ -250,7 +242,7 @@ def measured_field(form: Any, part: CutPart) -> Any:
 @register.filter
 def worked(part: CutPart, units: Units) -> list[str]:
     """Return what is done to a part, a sentence each."""
-    return [wording.phrase(work.phrase(units), units) for work in part.detail.works]
+    return [said(work.phrase(units), units) for work in part.detail.works]
 
 
 @register.filter
@@ -262,7 +254,7 @@ def exactly(cost: float, units: Units) -> str:
 @register.filter
 def packs(line: ShoppingItem) -> str:
     """How many to take of a line of the shopping list."""
-    return many(line)
+    return taken(line)
 
 
 @register.filter

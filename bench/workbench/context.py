@@ -5,7 +5,7 @@ Stages describe themselves by a `Stage` and register it; this module knows none 
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Any, Literal, NamedTuple, TypeVar
 from urllib.parse import urlencode
 
@@ -21,6 +21,7 @@ from bench.access import Need, helps_only, wall_or_404
 from bench.drawing import elevation, scribe, section
 from bench.forms import mark_invalid
 from bench.models import Wall
+from bench.words import memoized_in_language
 from bench.workbench.known import Known
 from bench.workbench.put_up import HangForm
 from trade.assess import assess
@@ -61,6 +62,7 @@ class Stage:
     """
 
     name: str
+    title: str
     note: Callable[["WorkbenchContext"], Note]
     context: Callable[["WorkbenchContext"], object]
     tabs: tuple[Tab, ...] = ()
@@ -292,7 +294,7 @@ class WorkbenchContext:
         return f"{where}?{said}" if said else where
 
 
-@lru_cache(maxsize=2)
+@memoized_in_language(8)
 def _blank_hanging(units: Units) -> str:
     return render_to_string("bench/_hang_fields.html", {"form": HangForm(units)})
 

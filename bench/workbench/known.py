@@ -5,7 +5,9 @@ from typing import Any
 from django.conf import settings
 from django.utils.translation import gettext as _
 
+from bench.words import say
 from trade import data
+from trade.language import capital, joined, word
 from trade.measure import Units, type_length
 from trade.mounts import mount_of
 from trade.parse import notes
@@ -117,7 +119,12 @@ class Known:
         parts = [support.part for support in mount_of(piece).supports(piece, self._wall)]
         needed = [s for s in lying.shims if max(s.behind_mm, abs(s.foot_mm)) > _SHIM_MM]
         return [
-            (parts[s.support], s.behind_mm, abs(s.foot_mm), "foot" if s.foot_mm > 0 else "head")
+            (
+                parts[s.support],
+                s.behind_mm,
+                abs(s.foot_mm),
+                word("foot") if s.foot_mm > 0 else word("head"),
+            )
             for s in needed
         ]
 
@@ -131,13 +138,13 @@ class Known:
         """What people put on the drawing of a wall most."""
         return [
             ("stud", _("Stud")),
-            *((key, data.features()[key].name.capitalize()) for key in _FIRST),
+            *((key, capital(say(data.features()[key].name))) for key in _FIRST),
         ]
 
     @property
     def more_kinds(self) -> list[tuple[str, str]]:
         """And everything else."""
-        return [(key, row.name) for key, row in data.features().items() if key not in _FIRST]
+        return [(key, say(row.name)) for key, row in data.features().items() if key not in _FIRST]
 
     @property
     def sweep_height(self) -> str:
@@ -169,4 +176,4 @@ class Known:
         layers = self._wall.layers
         if layers is None:
             return _("not known")
-        return " on ".join(data.linings()[layer.kind].name for layer in layers) or "none"
+        return joined((data.linings()[layer.kind].name for layer in layers), " on ") or "none"

@@ -7,7 +7,7 @@ from django.http import QueryDict
 from django.utils.translation import gettext as _
 
 from bench.forms import BenchForm, MeasureField
-from bench.words import lazy
+from bench.words import lazy, say
 from trade import data
 from trade.choose.request import HangRequest, amount_of, wish_for
 from trade.errors import MeasureError, PlanError
@@ -25,22 +25,24 @@ class HangForm(BenchForm):
         """Things out of both lists; a bare number typed is read in these units."""
         super().__init__(posted, prefix="hang")
         self.units = units
-        wants = [(key, row.name) for key, row in data.wants().items()]
+        wants = [(key, say(row.name)) for key, row in data.wants().items()]
         groups = [(_("A piece of its own"), wants)]
         for goes, title in _GROUPS:
             rows = sorted(
-                (row.name, key) for key, row in data.contents().items() if row.goes == goes
+                (say(row.name), key) for key, row in data.contents().items() if row.goes == goes
             )
             groups.append((title, [(key, name) for name, key in rows]))
         self.fields["what"] = forms.ChoiceField(
-            choices=[("", "choose…"), *groups], label=_("What do you want to hang?")
+            choices=[("", _("choose…")), *groups], label=_("What do you want to hang?")
         )
         self.fields["amount"] = forms.CharField(
             label=_("How much of it"),
             required=False,
             max_length=40,
-            help_text="3 ft of books, 12 plates, 5 litres; of a shelf or a cabinet, the weight it "
-            "must carry.",
+            help_text=_(
+                "3 ft of books, 12 plates, 5 litres; of a shelf or a cabinet, the weight it must "
+                "carry."
+            ),
         )
         self.fields["length"] = MeasureField(units, label=_("How long"), required=False)
         self.fields["depth"] = MeasureField(units, label=_("How deep"), required=False)
@@ -48,7 +50,7 @@ class HangForm(BenchForm):
             label=_("How many"), initial=1, min_value=1, max_value=_MOST_AT_ONCE
         )
         for name in ("length", "depth"):
-            self.fields[name].widget.attrs["placeholder"] = "automatic"
+            self.fields[name].widget.attrs["placeholder"] = _("automatic")
         self.fields["what"].error_messages["required"] = _("Choose what to hang.")
 
     def clean(self) -> dict[str, Any]:

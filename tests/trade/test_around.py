@@ -23,6 +23,7 @@ from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Seen, Swe
 from trade.wall.framing import members
 from trade.wall.makeup import guesses
 from trade.wall.zones import zones
+from trade.wording import phrase
 
 INCH = 25.4
 SIZE = (3200.0, 2400.0)
@@ -107,7 +108,9 @@ class Around(SimpleTestCase):
     def test_a_cable_may_run_up_or_down_from_a_box_and_marks_say_so(self) -> None:
         outlet = usual("outlet", 800.0, 300.0, SIZE)
         marks = piece_marks(bracket_shelf(), wall(features=(outlet,)), "metric")
-        by_support = [any("cable may run" in c.template for c in mark.cautions) for mark in marks]
+        by_support = [
+            any("cable may run" in phrase(c, "metric") for c in mark.cautions) for mark in marks
+        ]
         self.assertEqual(by_support, [mark.support == 0 for mark in marks])
 
     def test_an_old_hole_weakens_the_lining_only(self) -> None:

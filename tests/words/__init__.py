@@ -5,41 +5,16 @@ translation, and what no longer fits would not fit in a longer language either.
 """
 
 import re
-from collections.abc import Iterator
-from io import BytesIO
 from pathlib import Path
 
 from babel.messages.catalog import Catalog
-from babel.messages.extract import extract
 from babel.messages.mofile import write_mo
-from django.utils.translation.template import templatize
 
-ROOT = Path(__file__).resolve().parents[2]
+from bench.management.commands.texts import texts
+
 LANGUAGE = "xx"
-_KEYWORDS: dict[str, tuple[int, ...] | None] = {
-    "_": None,
-    "lazy": None,
-    "gettext": None,
-    "gettext_noop": None,
-    "ngettext": (1, 2),
-    "ngettext_lazy": (1, 2),
-}
 _KEPT = re.compile(r"%\(\w+\)[sd]|%%|\{[^{}]*\}|<[^<>]+>|&\w+;|\s+")
 _ACCENTS = str.maketrans("aceinosuyACEINOSUY", "áçéíñóšúýÁÇÉÍÑÓŠÚÝ")
-
-
-def texts() -> Iterator[tuple[str, ...]]:
-    """Yield every text that is marked for translation; of counted ones both numbers."""
-    for path in sorted((ROOT / "bench").rglob("*")):
-        if path.suffix == ".html":
-            source = re.sub(r"^[ \t]+", "", templatize(path.read_text()), flags=re.MULTILINE)
-        elif path.suffix == ".py":
-            source = path.read_text()
-        else:
-            continue
-        found = extract("python", BytesIO(source.encode()), keywords=_KEYWORDS)
-        for _line, message, _comments, _context in found:
-            yield (message,) if isinstance(message, str) else tuple(message)
 
 
 def made_up(text: str) -> str:

@@ -3,7 +3,6 @@
 Small changes, each tried out, each keeping its promise.
 """
 
-import re
 from collections.abc import Iterator
 from typing import NamedTuple
 
@@ -204,14 +203,8 @@ def _further(course: _Course, plan: Plan) -> list[_Course]:
 
 
 def _both(one: Message, other: Message) -> Message:
-    """Two things to do, in one sentence; the parts of the second get names of their own."""
-    taken = len(one.parts)
-    renamed = re.sub(r"\{(\w+)\}", rf"{{\1_{taken}}}", other.template)
-    small = renamed if renamed.startswith("{") else renamed[:1].lower() + renamed[1:]
-    return Message(
-        f"{one.template}; and {small}",
-        one.parts | {f"{name}_{taken}": part for name, part in other.parts.items()},
-    )
+    """Return two things to do in one sentence."""
+    return Message("{one}; and {other!l}", {"one": one, "other": other})
 
 
 def _lighter(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Cure | None:

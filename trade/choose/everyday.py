@@ -13,6 +13,7 @@ from trade.choose import placement
 from trade.choose.cures import most
 from trade.choose.samples import sample_wall
 from trade.data.rows import Everyday, Limit
+from trade.language import Figure, compose
 from trade.measure import POUND_KG
 from trade.plan.model import AnyPiece, Plan, Stud, Thing, Wall
 
@@ -106,4 +107,6 @@ def chapter() -> str:
 
 
 def _both(kg: float) -> str:
-    return f"{kg:.0f} kg ({kg / float(POUND_KG):.0f} lb)"
+    return compose(
+        "{kg} kg ({lb} lb)", kg=Figure(f"{kg:.0f}"), lb=Figure(f"{kg / float(POUND_KG):.0f}")
+    )

@@ -8,7 +8,8 @@ from msgspec.structs import replace
 from trade import data
 from trade.assess import judge_piece
 from trade.calculation import Quantity
-from trade.check import Message, Outcome, PieceVerdict
+from trade.check import Message, Outcome, PieceVerdict, Placeholders
+from trade.language import compose
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Layer, Plan, Stud, Thing, Wall
 
@@ -66,19 +67,20 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
     if unweighed or not piece.things:
         kg = _greatest(lambda kg: _weighed(sure, kg), certain)
         what = (
-            f"“{unweighed[0]}”"
+            compose("“{thing}”", thing=unweighed[0])
             if len(unweighed) == 1
             else "what is not weighed"
             if unweighed
             else "what it shall carry"
         )
-        parts: dict[str, Quantity | str] = {"what": what, "kg": Quantity(kg, "mass")}
+        parts: Placeholders = {"what": what, "kg": Quantity(kg, "mass")}
         yield Finding(Message("Weigh {what}: up to {kg} it holds.", parts), "load")
         return
     then = judge_piece(sure, certain.with_piece(sure))
     if not plan.wall.studs and certain.wall.studs:
         said = Message(
-            "Find the studs. If one stands behind each " + mount_of(piece).support_noun + ":"
+            "Find the studs. If one stands behind each {noun}:",
+            {"noun": mount_of(piece).support_noun},
         )
         yield Finding(said, "survey", then.outcome, then.but, then.used)
     elif (
@@ -90,13 +92,12 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
             for stud, now in zip(plan.wall.studs, certain.wall.studs, strict=True)
             if stud != now
         ]
-        first: dict[str, Quantity | str] = {"at": Quantity(doubtful[0].centre_mm, "length")}
-        more = f" and {len(doubtful) - 1} more" if len(doubtful) > 1 else ""
         said = Message(
-            "Probe for both edges of the stud at {at}"
-            + more
-            + ". If they stand as they were noted:",
-            first,
+            "Probe for both edges of the stud at {at} and {n} more. If they stand as they were "
+            "noted:"
+            if len(doubtful) > 1
+            else "Probe for both edges of the stud at {at}. If they stand as they were noted:",
+            {"at": Quantity(doubtful[0].centre_mm, "length"), "n": len(doubtful) - 1},
         )
         yield Finding(said, "survey", then.outcome, then.but, then.used)
     if sure != piece:

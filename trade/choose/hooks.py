@@ -9,6 +9,7 @@ from trade import data
 from trade.assess import judge_piece
 from trade.choose.along import along
 from trade.errors import PlanError
+from trade.language import compose
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan, Thing, Wall
 
@@ -47,7 +48,7 @@ def spread_along(piece: AnyPiece, wall: Wall, count: int | None = None) -> AnyPi
     loose = [thing for thing in piece.things if thing.at_mm is None]
     wanted = max((count or len(piece.things)) - len(single), len(loose))
     if not 1 <= wanted + len(single) <= _MOST:
-        raise PlanError(f"Hooks are placed for 1 to {_MOST} things.", "hooks")
+        raise PlanError(compose("Hooks are placed for 1 to {most} things.", most=_MOST), "hooks")
     parted = [*single, *_parted(loose, wanted)]
     hooks = places_mm(piece, len(parted))
     known = along(replace(piece, things=()), wall, 9) if len(piece.supports_mm) > 1 else ()

@@ -16,7 +16,7 @@ import msgspec
 from trade import data
 from trade.assess import assess_piece, judge_piece
 from trade.calculation import Quantity
-from trade.check import FAILED, FAILS, RANK, Message, Outcome, PieceVerdict, severity
+from trade.check import FAILED, FAILS, RANK, Message, Outcome, PieceVerdict, Placeholders, severity
 from trade.choose import candidate_positions, candidates, criteria
 from trade.choose.candidate_positions import HeldBy
 from trade.choose.criteria import Effort
@@ -24,7 +24,7 @@ from trade.choose.request import HangRequest
 from trade.choose.stud_layouts import StudLayout
 from trade.cutting.sold import unsold
 from trade.fixings.support import Support
-from trade.measure import many
+from trade.language import Figure, compose, counted, numbered
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan, Policy, Wall
 from trade.wall.backing import ASK_STRUCTURE, ASK_STUDS
@@ -172,8 +172,11 @@ def excluded(plan: Plan, request: HangRequest, kind: str) -> Message | None:
         and row.made != policy.made
         and kind not in ("bracket_shelf", "bracket_beam")
     ):
-        said = "bought" if row.made == "bought" else "made in the shop"
-        return Message(f"It is {said}, and this job does otherwise.")
+        return Message(
+            "It is bought, and this job does otherwise."
+            if row.made == "bought"
+            else "It is made in the shop, and this job does otherwise."
+        )
     if row.ends == "both" and request.length_mm < wall.width_mm - 2 * _ENDS_MM:
         short = {"short": Quantity(wall.width_mm - request.length_mm, "length")}
         return Message(
@@ -186,9 +189,9 @@ def excluded(plan: Plan, request: HangRequest, kind: str) -> Message | None:
             "It needs a corner; the next one is {far} away.", {"far": Quantity(to_corner, "length")}
         )
     if wall.build == "unknown":
-        return Message("Find out first: " + ASK_STRUCTURE)
+        return Message("Find out first: {ask}", {"ask": ASK_STRUCTURE})
     if wall.build != "mass" and not wall.uprights and policy.anchors != "anchors_light":
-        return Message("Find out first: " + ASK_STUDS)
+        return Message("Find out first: {ask}", {"ask": ASK_STUDS})
     return None
 
 
@@ -312,16 +315,21 @@ def over(effort: Effort, policy: Policy) -> str:
     """Return what a policy's bounds say against it; nothing when it is within them."""
     lacking = [data.tools()[tool].name for tool in effort.tools if tool in policy.lacks]
     if lacking:
-        return f"It takes a {lacking[0]}, which is not at hand."
+        return compose("It takes a {lacking}, which is not at hand.", lacking=lacking[0])
     if policy.comes_off and not effort.off:
         return "It leaves a patch or large holes when it comes off."
     if policy.most_holes is not None and effort.holes > policy.most_holes:
-        return (
-            f"It takes {many(effort.holes, 'hole')}; no more than {policy.most_holes} were "
-            "asked for."
+        return compose(
+            "It takes {holes}; no more than {most_holes} were asked for.",
+            holes=counted(effort.holes, "{n} hole", "{n} holes"),
+            most_holes=policy.most_holes,
         )
     if policy.budget is not None and effort.cost > policy.budget:
-        return f"It costs about {effort.cost:.0f}; {policy.budget:.0f} is there."
+        return compose(
+            "It costs about {cost}; {budget} is there.",
+            cost=Figure(f"{effort.cost:.0f}"),
+            budget=Figure(f"{policy.budget:.0f}"),
+        )
     return ""
 
 
@@ -373,13 +381,18 @@ def _reasons(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Messag
         ),
         "",
     )
-    each = f"{count} {noun}{'' if count == 1 else 's'}"
+    each = numbered(count, noun)
     if not anchor:
-        held = f"{each}, every one on a stud."
+        held = compose("{each}, every one on a stud.", each=each)
     elif on_studs:
-        held = f"{each}, {on_studs} in wood; the rest by {anchor}."
+        held = compose(
+            "{each}, {on_studs} in wood; the rest by {anchor}.",
+            each=each,
+            on_studs=on_studs,
+            anchor=anchor,
+        )
     else:
-        held = f"{each}, held by {anchor}."
+        held = compose("{each}, held by {anchor}.", each=each, anchor=anchor)
     words = Message("{held}", {"held": held})
     if verdict.outcome == "cannot_tell" and verdict.unknown:
         return words, Message("Find out first: {ask}", {"ask": verdict.unknown[0]})
@@ -387,15 +400,9 @@ def _reasons(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Messag
     if verdict.weakest is not None:
         most = Quantity(verdict.used, "percent")
         found.append(
-            Message(
-                "Used most: {what}, {used}.", {"what": _small(verdict.weakest.name), "used": most}
-            )
+            Message("Used most: {what!l}, {used}.", {"what": verdict.weakest.name, "used": most})
         )
     return (*found, *([verdict.nuisance.sentence] if verdict.nuisance else []))
-
-
-def _small(name: str) -> str:
-    return name[:1].lower() + name[1:]
 
 
 def _why_not(plan: Plan, request: HangRequest, kind: str, outcomes: list[_Tried]) -> Message:
@@ -409,7 +416,7 @@ def _why_not(plan: Plan, request: HangRequest, kind: str, outcomes: list[_Tried]
         return min(failed, key=lambda verdict: severity(verdict.governing)).governing.sentence
     if plan.wall.build == "mass":
         return Message("Nothing that is known to hold in this wall can carry it.")
-    room: dict[str, Quantity | str] = {"shift": Quantity(plan.policy.shift_mm, "length")}
+    room: Placeholders = {"shift": Quantity(plan.policy.shift_mm, "length")}
     if what := candidate_positions.blocker(plan, request, kind):
         return Message(
             "{what} is in the way there, and no place is free within {shift}.",

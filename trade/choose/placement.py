@@ -11,6 +11,7 @@ from trade.cutting.sold import sold_mm
 from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.anchor_capacity import usual
+from trade.language import compose
 from trade.measure import Units
 from trade.mounts import KINDS, Support, mount_of
 from trade.plan.model import AnyPiece, Plan, Wall
@@ -29,7 +30,12 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     """
     if kind not in KINDS:
         raise PlanError(
-            f"“{kind}” is not a mounting that Gancho knows. It knows: {', '.join(KINDS)}.", "kind"
+            compose(
+                "“{kind}” is not a mounting that Gancho knows. It knows: {kinds}.",
+                kind=kind,
+                kinds=", ".join(KINDS),
+            ),
+            "kind",
         )
     wall, mount = plan.wall, KINDS[kind]
     made: dict[str, Any] = {

@@ -7,14 +7,14 @@ from msgspec.structs import replace
 from trade import data
 from trade.assess import assess
 from trade.calculation import Quantity
-from trade.check import Message, PieceVerdict
+from trade.check import Message, PieceVerdict, Placeholders
 from trade.choose import candidates
 from trade.choose.options import Options, find_options
 from trade.choose.request import wish_of
 from trade.fixings.anchor_capacity import anchor_of
 from trade.fixings.support import Support
+from trade.language import counted, small
 from trade.marking.marks import piece_marks
-from trade.measure import many
 from trade.mounts import KINDS, mount_of
 from trade.plan.model import AnyPiece, Plan, Policy, Wall
 from trade.wall.scribing import scribing
@@ -118,12 +118,12 @@ def _differs(old: PieceVerdict, new: PieceVerdict) -> bool:
 
 
 def _said(old: PieceVerdict, new: PieceVerdict) -> Message:
-    parts: dict[str, Quantity | str] = {
+    parts: Placeholders = {
         "name": old.name,
         "was": Quantity(old.used, "percent"),
-        "now": outcome(new).lower(),
+        "now": small(outcome(new)),
         "used": Quantity(new.used, "percent"),
-        "what": (new.weakest or new.governing).name.lower(),
+        "what": small((new.weakest or new.governing).name),
     }
     return Message("“{name}” {now}: {used} used instead of {was}, by {what}.", parts)
 
@@ -141,10 +141,15 @@ def _drilled(plan: Plan, after: Plan) -> list[Message]:
     fewer = counts[0] - counts[1]
     if not fewer:
         return []
-    less = "fewer" if fewer > 0 else "more"
+    change = (
+        counted(fewer, "{n} fewer hole", "{n} fewer holes")
+        if fewer > 0
+        else counted(-fewer, "{n} more hole", "{n} more holes")
+    )
     return [
         Message(
-            f"{many(abs(fewer), less + ' hole')} to drill before screws go in, {counts[1]} in all."
+            "{change} to drill before screws go in, {all} in all.",
+            {"change": change, "all": counts[1]},
         )
     ]
 
@@ -155,9 +160,15 @@ def _by_eye(plan: Plan) -> list[Message]:
     for piece in plan.pieces:
         for line in scribing(piece, plan.wall, 0.0).crooked:
             if line.eye:
-                said = "“{name}” would hang {up} out of level, to follow the " + line.line + "."
                 found.append(
-                    Message(said, {"name": piece.name, "up": Quantity(line.split_mm, "fine")})
+                    Message(
+                        "“{name}” would hang {up} out of level, to follow the {line}.",
+                        {
+                            "name": piece.name,
+                            "up": Quantity(line.split_mm, "fine"),
+                            "line": line.line,
+                        },
+                    )
                 )
     return found
 
@@ -172,12 +183,15 @@ def _best(old: Options, after: Plan, key: str) -> list[Message]:
     name = after.piece(key).name
     found = []
     if kinds[0] != kinds[1]:
-        parts: dict[str, Quantity | str] = {"name": name, "new": kinds[1], "old": kinds[0]}
+        parts: Placeholders = {"name": name, "new": kinds[1], "old": kinds[0]}
         found.append(Message("The best way for “{name}”: {new}, not {old}.", parts))
     if counts[0] != counts[1]:
-        said = (
-            f"{counts[1]} way{'' if counts[1] == 1 else 's'} to hang “{{name}}” would hold "
-            f"instead of {counts[0]}."
+        ways = counted(
+            counts[1],
+            "{n} way to hang “{name}” would hold instead of {before}.",
+            "{n} ways to hang “{name}” would hold instead of {before}.",
+            name=name,
+            before=counts[0],
         )
-        found.append(Message(said, {"name": name}))
+        found.append(Message("{ways}", {"ways": ways}))
     return found

@@ -12,7 +12,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Quantity
-from trade.check import Check, Message
+from trade.check import Check, Message, Placeholders
 from trade.choose import placement, policy_effects
 from trade.choose.request import BOARD_WIDTHS_MM, THIN_MM
 from trade.choose.stud_layouts import SHORTEST_OVERHANG_MM
@@ -145,10 +145,9 @@ def _to_studs(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             key=abs,
         )[:3]:
             if piece.left_mm + shift >= 0:
-                label = Message(
-                    "Move it {by} " + _side(shift), {"by": Quantity(abs(shift), "length")}
+                yield Remedy(
+                    "seat", _sideways(shift), replace(piece, left_mm=piece.left_mm + shift)
                 )
-                yield Remedy("seat", label, replace(piece, left_mm=piece.left_mm + shift))
     if any(not support.in_stud for support in supports):
         yield from _onto_one_more(piece, plan)
 
@@ -168,15 +167,15 @@ def _onto_one_more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             low <= x <= high for x in studs
         )
         if more and 0 <= left <= wall.width_mm - piece.length_mm:
-            label = Message(
-                "Move it {by} " + _side(shift) + ", onto one stud more",
-                {"by": Quantity(abs(shift), "length")},
-            )
+            label = Message("{move}, onto one stud more", {"move": _sideways(shift)})
             yield Remedy("onto", label, placement.on_studs(replace(piece, left_mm=left), wall))
 
 
-def _side(shift_mm: float) -> str:
-    return "to the right" if shift_mm > 0 else "to the left"
+def _sideways(shift_mm: float) -> Message:
+    return Message(
+        "Move it {by} to the right" if shift_mm > 0 else "Move it {by} to the left",
+        {"by": Quantity(abs(shift_mm), "length")},
+    )
 
 
 def _ends(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
@@ -195,17 +194,24 @@ def _ends(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             (end - stud.centre_mm if left else stud.centre_mm - end) + SHORTEST_OVERHANG_MM
             for stud in plan.wall.uprights
         ]
-        side = "left" if left else "right"
         for by in sorted(by for by in beyond if 0 < by <= _LONGER_MM)[:1]:
             yield from _ended(
-                piece, plan, by, left, f"Make it {{by}} longer on the {side}, onto the stud there"
+                piece,
+                plan,
+                by,
+                left,
+                "Make it {by} longer on the left, onto the stud there"
+                if left
+                else "Make it {by} longer on the right, onto the stud there",
             )
         yield from _ended(
             piece,
             plan,
             SHORTEST_OVERHANG_MM - over,
             left,
-            f"Make it {{by}} shorter on the {side}, where it hangs over",
+            "Make it {by} shorter on the left, where it hangs over"
+            if left
+            else "Make it {by} shorter on the right, where it hangs over",
         )
 
 
@@ -327,11 +333,16 @@ def _clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             or not piece.high_mm <= top <= wall.height_mm
         ):
             continue
-        side = ("right" if dx > 0 else "left") if dx else ("up" if dy > 0 else "down")
-        label = Message(
-            f"Move it {{by}} {'to the ' if dx else ''}{side}, clear of what is there",
-            {"by": Quantity(abs(dx + dy), "length")},
+        template = (
+            "Move it {by} to the right, clear of what is there"
+            if dx > 0
+            else "Move it {by} to the left, clear of what is there"
+            if dx
+            else "Move it {by} up, clear of what is there"
+            if dy > 0
+            else "Move it {by} down, clear of what is there"
         )
+        label = Message(template, {"by": Quantity(abs(dx + dy), "length")})
         moved = replace(piece, left_mm=left, top_mm=top)
         yield Remedy("clear", label, placement.on_studs(moved, wall) if dx else moved)
 
@@ -358,7 +369,7 @@ def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     for index in sorted(near & set(range(len(piece.supports_mm)))):
         for x in sorted(free, key=lambda x: abs(x - piece.supports_mm[index]))[:2]:
             others = (*piece.supports_mm[:index], x, *piece.supports_mm[index + 1 :])
-            parts: dict[str, Quantity | str] = {
+            parts: Placeholders = {
                 "noun": mount_of(piece).support_noun,
                 "at": Quantity(piece.left_mm + x, "length"),
             }
@@ -377,7 +388,7 @@ def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         top = piece.top_mm + dy
         if abs(dy) > 0.5 and piece.high_mm <= top <= plan.wall.height_mm:
             label = Message(
-                f"Hang it {{by}} {'higher' if dy > 0 else 'lower'}",
+                "Hang it {by} higher" if dy > 0 else "Hang it {by} lower",
                 {"by": Quantity(abs(dy), "length")},
             )
             yield Remedy("around", label, replace(piece, top_mm=top))
@@ -406,16 +417,16 @@ def _moved(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Re
         if check.code in _UP or check.code in _DOWN:
             top = piece.top_mm + (by if check.code in _UP else -by)
             if piece.high_mm <= top <= plan.wall.height_mm:
-                way = "higher" if check.code in _UP else "lower"
-                yield Remedy(
-                    way,
-                    Message("Hang it {by} " + way, {"by": Quantity(by, "length")}),
-                    replace(piece, top_mm=top),
+                label = Message(
+                    "Hang it {by} higher" if check.code in _UP else "Hang it {by} lower",
+                    {"by": Quantity(by, "length")},
                 )
+                way = "higher" if check.code in _UP else "lower"
+                yield Remedy(way, label, replace(piece, top_mm=top))
         elif check.code in _ASIDE:
             for shift in (by, -by):
                 if 0 <= piece.left_mm + shift <= plan.wall.width_mm - piece.length_mm:
-                    label = Message("Move it {by} " + _side(shift), {"by": Quantity(by, "length")})
+                    label = _sideways(shift)
                     yield Remedy("aside", label, replace(piece, left_mm=piece.left_mm + shift))
 
 

@@ -8,6 +8,7 @@ import msgspec
 from trade import data
 from trade.choose import placement
 from trade.errors import PlanError
+from trade.language import compose
 from trade.load import contents
 from trade.measure import Units, read_length, read_weight
 from trade.mounts import mount_of
@@ -99,7 +100,7 @@ def wish_for(
             things=() if amount is None else (Thing(name="What it carries", mass_kg=amount),),
         )
     if what not in data.contents():
-        raise PlanError(f"“{what}” is not on the list of things.", "what")
+        raise PlanError(compose("“{thing}” is not on the list of things.", thing=what), "what")
     kept = data.contents()[what]
     amount = amount or 1.0
     thing = contents.thing(what, amount, plan.units)
@@ -143,9 +144,12 @@ def amount_of(what: str, typed: str, units: Units) -> float:
         number = math.nan
     if not 0 < number <= 1000:
         raise PlanError(
-            f"“{typed}” is not a number of {'litres' if per == 'litre' else 'them'} between 0 and "
-            "1 "
-            "000.",
+            compose(
+                "“{typed}” is not a number of litres between 0 and 1 000."
+                if per == "litre"
+                else "“{typed}” is not a number of them between 0 and 1 000.",
+                typed=typed,
+            ),
             "amount",
         )
     return number

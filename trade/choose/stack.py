@@ -11,6 +11,7 @@ from trade import data
 from trade.choose.placement import free_key
 from trade.data import house
 from trade.errors import PlanError
+from trade.language import compose
 from trade.measure import say_length
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
@@ -46,7 +47,7 @@ def tops(
         PlanError: too few or too many rows, no heights, or too little wall.
     """
     if not 2 <= count <= _MOST:
-        raise PlanError(f"Put up 2 to {_MOST} rows at once.", "rows")
+        raise PlanError(compose("Put up 2 to {most} rows at once.", most=_MOST), "rows")
     box = mount_of(piece).box(piece)
     under, hand, start = piece.top_mm - box.bottom_mm, house("hand_room_mm"), piece.top_mm
     if manner == "fitted":
@@ -67,15 +68,18 @@ def tops(
             (*tall_mm, *[tall_mm[-1]] * count)[: count - 1] if tall_mm else ()
         ):
             if tall + hand > steps[n] - under + 0.05:
-                said = (
-                    f"Row {n + 1} has {say_length(steps[n] - under, plan.units)} of room; its "
-                    "tallest thing and a hand need more."
+                said = compose(
+                    "Row {n} has {steps} of room; its tallest thing and a hand need more.",
+                    n=n + 1,
+                    steps=say_length(steps[n] - under, plan.units),
                 )
                 raise PlanError(said, "tall")
         if least < hand:
             raise PlanError(
-                f"That many rows leave {say_length(max(least, 0.0), plan.units)} between two of "
-                "them.",
+                compose(
+                    "That many rows leave {least} between two of them.",
+                    least=say_length(max(least, 0.0), plan.units),
+                ),
                 "rows",
             )
     found = [start]
@@ -84,7 +88,14 @@ def tops(
     if found[-1] > plan.wall.height_mm:
         needed = say_length(found[-1] - start, plan.units)
         there = say_length(plan.wall.height_mm - start, plan.units)
-        raise PlanError(f"The rows need {needed} above the lowest; the wall has {there}.", "rows")
+        raise PlanError(
+            compose(
+                "The rows need {needed} above the lowest; the wall has {there}.",
+                needed=needed,
+                there=there,
+            ),
+            "rows",
+        )
     return tuple(found)
 
 
@@ -110,6 +121,13 @@ def stack(
         things = tuple(
             replace(thing, high_mm=heights[n] or thing.high_mm) for thing in piece.things
         )
-        named = {} if n == 0 else {"key": free_key(plan), "name": f"{piece.name[:70]}, row {n + 1}"}
+        named = (
+            {}
+            if n == 0
+            else {
+                "key": free_key(plan),
+                "name": compose("{piece}, row {n}", piece=piece.name[:70], n=n + 1),
+            }
+        )
         plan = plan.with_piece(replace(piece, top_mm=top, things=things, **named))
     return plan

@@ -10,7 +10,8 @@ from trade.choose.cures import cures as cures_of
 from trade.choose.options import Options, find_options
 from trade.choose.request import amount_of, wish_for, wish_of
 from trade.cli import common
-from trade.measure import Units, many, read_length, say_length
+from trade.language import counted
+from trade.measure import Units, read_length, say_length
 from trade.mounts import KINDS
 
 
@@ -89,8 +90,8 @@ def ways_as_text(found: Options, units: Units) -> str:
             f"{say_length(piece.length_mm, units)} long"
         )
         taken = (
-            f"{many(effort.holes, 'hole')}, about {effort.cost:.0f} of money, "
-            f"{many(round(effort.minutes), 'minute')}"
+            f"{counted(effort.holes, '{n} hole', '{n} holes')}, about {effort.cost:.0f} of money, "
+            f"{counted(round(effort.minutes), '{n} minute', '{n} minutes')}"
         )
         lines.append(f"    {where}; {taken}{', ' + tools if tools else ''}")
     lines += [

@@ -59,4 +59,4 @@ def print_result(asked: argparse.Namespace, as_json: object, as_text: str) -> No
 
 def as_json_text(what: object) -> str:
     """Anything as indented JSON."""
-    return msgspec.json.format(msgspec.json.encode(what), indent=2).decode()
+    return msgspec.json.format(msgspec.json.encode(what, enc_hook=str), indent=2).decode()

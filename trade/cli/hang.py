@@ -9,7 +9,8 @@ from trade.cli import common
 from trade.cli.judge import stop
 from trade.job.step import Step
 from trade.job.steps import steps as steps_of
-from trade.measure import Units, many
+from trade.language import counted
+from trade.measure import Units
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
@@ -41,5 +42,9 @@ def steps_as_text(found: Sequence[Step], units: Units, stop: Sequence[str] = ())
             lines.append("   " + "; ".join(f"{name} {value}" for name, value in step.facts))
         lines += [f"   {wording.phrase(phrase, units)}" for phrase in step.words]
         lines += [f"   Mind: {wording.phrase(phrase, units)}" for phrase in step.cautions]
-        lines += [f"   Then wait {many(step.wait_hours, 'hour')}."] if step.wait_hours else []
+        lines += (
+            [f"   Then wait {counted(step.wait_hours, '{n} hour', '{n} hours')}."]
+            if step.wait_hours
+            else []
+        )
     return "\n".join(lines)

@@ -10,7 +10,8 @@ from trade.cutting.parts import CutPart
 from trade.cutting.plan import BoardJob, CutPlan, SheetJob, cut_line, cut_plan, source_words
 from trade.cutting.shopping import Shopping, shopping
 from trade.job.days import Schedule, schedule
-from trade.measure import Units, many, say_fine_length, say_length
+from trade.language import counted
+from trade.measure import Units, say_fine_length, say_length
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
@@ -209,8 +210,10 @@ def days_as_text(found: Schedule) -> str:
         more = f", {step.people} people" if step.people > 1 else ""
         lines.append(
             f"{step.begins:%a %d %b %H:%M} to {step.ends:%H:%M}  {step.name} "
-            f"({many(round(step.minutes), 'minute')}{more})"
+            f"({counted(round(step.minutes), '{n} minute', '{n} minutes')}{more})"
         )
         if step.waits_hours:
-            lines.append(f"{'':<23}then {many(step.waits_hours, 'hour')}: {step.why}")
+            lines.append(
+                f"{'':<23}then {counted(step.waits_hours, '{n} hour', '{n} hours')}: {step.why}"
+            )
     return "\n".join([*lines, *([found.refusal] if found.refusal else [])])

@@ -5,6 +5,7 @@ from typing import NamedTuple
 from trade import data
 from trade.cutting.parts import CutPart
 from trade.data import Coating
+from trade.language import Figure, compose
 from trade.plan.shop import Finish
 
 _USUAL_C = 20.0
@@ -52,7 +53,8 @@ def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Fin
     if not wished:
         return Finishing((), area)
     found: list[Coats] = []
-    under, names = finish.old, f"what is on the wood already ({finish.old})"
+    under = finish.old
+    names: str = compose("what is on the wood already ({old})", old=finish.old)
     for key, row in wished:
         rule = next(
             (each for each in data.over().values() if (each.under, each.over) == (under, row.base)),
@@ -60,9 +62,11 @@ def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Fin
         )
         if rule is not None:
             if not rule.barrier or not _takes(under, _row(rule.barrier).base):
-                said = (
-                    f"{_upper(row.name)} does not go over {names}: {rule.why}. Strip it first, "
-                    "or choose another."
+                said = compose(
+                    "{row!c} does not go over {names}: {why}. Strip it first, or choose another.",
+                    row=row.name,
+                    names=names,
+                    why=rule.why,
                 )
                 return Finishing((), area, said)
             barrier = _row(rule.barrier)
@@ -71,7 +75,9 @@ def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Fin
                     rule.barrier,
                     barrier,
                     barrier.coats,
-                    f"between {names} and {row.name}: {rule.why}",
+                    compose(
+                        "between {names} and {row}: {why}", names=names, row=row.name, why=rule.why
+                    ),
                 )
             )
         count = finish.coats if finish.coats is not None and key == finish.top else row.coats
@@ -79,17 +85,22 @@ def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Fin
         under, names = row.base, row.name
     coldest = max(found, key=lambda each: each.row.least_c)
     if finish.temp_c < coldest.row.least_c:
-        said = (
-            f"At {finish.temp_c:.0f} °C {coldest.row.name} does not dry: it wants "
-            f"{coldest.row.least_c:.0f} °C at least."
+        said = compose(
+            "At {temp_c} °C {row} does not dry: it wants {least_c} °C at least.",
+            temp_c=Figure(f"{finish.temp_c:.0f}"),
+            row=coldest.row.name,
+            least_c=Figure(f"{coldest.row.least_c:.0f}"),
         )
         return Finishing(tuple(found), area, said)
     slower = max(2 ** ((_USUAL_C - finish.temp_c) / data.house("dry_doubles_c")), 1.0)
     minds = list(dict.fromkeys(each.row.care for each in found if each.row.care))
     if slower > 1:
         minds.append(
-            f"At {finish.temp_c:.0f} °C it all takes about {slower:.1f} times as long to dry as "
-            "at 20 °C."
+            compose(
+                "At {temp_c} °C it all takes about {slower} times as long to dry as at 20 °C.",
+                temp_c=Figure(f"{finish.temp_c:.0f}"),
+                slower=Figure(f"{slower:.1f}"),
+            )
         )
     if finish.old != "bare":
         minds.append(
@@ -106,7 +117,3 @@ def _row(key: str) -> Coating:
 def _takes(under: str, over: str) -> bool:
     """Whether one base goes over another without more ado."""
     return all((each.under, each.over) != (under, over) for each in data.over().values())
-
-
-def _upper(words: str) -> str:
-    return words[:1].upper() + words[1:]

@@ -15,6 +15,7 @@ from typing import Any, NamedTuple
 
 from trade.cutting.pattern_generation import Pattern, generate, greedy_fills, knapsack, near_optimal
 from trade.errors import PlanError
+from trade.language import Figure, compose
 
 _MOST_PARTS = 500
 _MOST_PATTERNS, _FEW_KINDS = 3_000, 16
@@ -150,15 +151,20 @@ def _refuse(
     if not 0 <= kerf <= 20 or not 0 <= trim <= 500:
         raise PlanError("The saw kerf must be 0 to 20 mm and the trim 0 to 500 mm.", "kerf_mm")
     if len(parts) > _MOST_PARTS:
-        raise PlanError(f"More than {_MOST_PARTS} parts at once.", "parts")
+        raise PlanError(
+            compose("More than {most_parts} parts at once.", most_parts=_MOST_PARTS), "parts"
+        )
     longest = max(stock) - 2 * trim
     for part in parts:
         if part <= 0:
             raise PlanError("A part must have a length.", "parts")
         if part > longest + _TOUCHING_MM:
             raise PlanError(
-                f"A part of {part:.0f} mm is longer than any board, {longest:.0f} mm without its "
-                "ends.",
+                compose(
+                    "A part of {part} mm is longer than any board, {longest} mm without its ends.",
+                    part=Figure(f"{part:.0f}"),
+                    longest=Figure(f"{longest:.0f}"),
+                ),
                 "parts",
             )
 

@@ -15,6 +15,7 @@ from typing import Any, NamedTuple
 
 from trade import data
 from trade.errors import MeasureError, PlanError
+from trade.language import compose
 from trade.measure import IN_MM, Units, read_length
 from trade.parse.spreadsheet import (
     MAX_BYTES,
@@ -57,7 +58,13 @@ def read_table(raw: bytes, units: Units) -> tuple[OwnPart, ...]:
     try:
         return _rows(rows, _columns(next(rows, [])), units)
     except csv.Error as error:
-        raise RefusedSheetError(f"Row {rows.line_num}: this is not CSV ({error}).") from None
+        raise RefusedSheetError(
+            compose(
+                "Row {line_num}: this is not CSV ({error}).",
+                line_num=rows.line_num,
+                error=str(error),
+            )
+        ) from None
 
 
 def _columns(head: Sequence[str]) -> dict[str, int]:
@@ -65,13 +72,18 @@ def _columns(head: Sequence[str]) -> dict[str, int]:
     for name in names:
         if name not in (*_NEEDED, *_MAY):
             raise RefusedSheetError(
-                f"Row 1: “{name[:40]}” is not a known column. The first row must be: "
-                f"{', '.join(_NEEDED)}."
+                compose(
+                    "Row 1: “{name}” is not a known column. The first row must be: {needed}.",
+                    name=name[:40],
+                    needed=", ".join(_NEEDED),
+                )
             )
     if len(set(names)) != len(names):
         raise RefusedSheetError("Row 1: a column is given twice.")
     if missing := [name for name in _NEEDED if name not in names]:
-        raise RefusedSheetError(f"Row 1: the column is missing: “{missing[0]}”.")
+        raise RefusedSheetError(
+            compose("Row 1: the column is missing: “{missing}”.", missing=missing[0])
+        )
     return {name: i for i, name in enumerate(names)}
 
 
@@ -80,7 +92,12 @@ def _rows(rows: Iterator[list[str]], columns: dict[str, int], units: Units) -> t
     refused: list[Refusal] = []
     for n, row in enumerate(rows, start=2):
         if n - 1 > MOST_ROWS:
-            raise RefusedSheetError(f"There are more than {MOST_ROWS} rows. Nothing was imported.")
+            raise RefusedSheetError(
+                compose(
+                    "There are more than {most_rows} rows. Nothing was imported.",
+                    most_rows=MOST_ROWS,
+                )
+            )
         if any(cell.strip() for cell in row):
             try:
                 taken.append(_part(row, columns, units))
@@ -97,12 +114,12 @@ def _part(row: Sequence[str], columns: dict[str, int], units: Units) -> OwnPart:
     for name, cell in cells.items():
         refuse_formula(name, cell)
     if empty := next((name for name in _NEEDED if not cells[name]), None):
-        raise PlanError(f"The column {empty} is empty.")
+        raise PlanError(compose("The column {empty} is empty.", empty=empty))
     many, turns = cells.get("many") or "1", cells.get("turns", "").lower()
     if not many.isascii() or not many.isdigit():
-        raise PlanError(f"“{many[:40]}” under many is not a whole number.")
+        raise PlanError(compose("“{many}” under many is not a whole number.", many=many[:40]))
     if turns not in (*_YES, *_NO):
-        raise PlanError(f"“{turns[:40]}” under turns must be yes or no.")
+        raise PlanError(compose("“{turns}” under turns must be yes or no.", turns=turns[:40]))
     return OwnPart(
         name=cells["name"][:80],
         board=board_of(cells["board"]),
@@ -125,8 +142,11 @@ def board_of(said: str) -> str:
         if wanted in (key, row.name.lower()):
             return key
     raise PlanError(
-        f"“{said[:40]}” is not a known board. Boards: "
-        f"{', '.join(row.name for row in data.boards().values())}."
+        compose(
+            "“{said}” is not a known board. Boards: {values}.",
+            said=said[:40],
+            values=", ".join(row.name for row in data.boards().values()),
+        )
     )
 
 
@@ -146,7 +166,10 @@ def read_dxf(raw: bytes, board: str, thickness_mm: float, units: Units) -> Drawn
     """
     if len(raw) > MAX_BYTES:
         raise RefusedSheetError(
-            f"This file is larger than a drawing of parts can be ({MAX_BYTES // 1_000_000} MB)."
+            compose(
+                "This file is larger than a drawing of parts can be ({max_bytes} MB).",
+                max_bytes=MAX_BYTES // 1000000,
+            )
         )
     doc = _drawing(raw)
     scale = _MM.get(doc.units, IN_MM if units == "imperial" else 1.0)
@@ -162,12 +185,15 @@ def read_dxf(raw: bytes, board: str, thickness_mm: float, units: Units) -> Drawn
         raise RefusedSheetError("This drawing has no closed rectangle. Nothing was imported.")
     if len(sizes) > MOST_ROWS:
         raise RefusedSheetError(
-            f"There are more than {MOST_ROWS} sizes of rectangle. Nothing was imported."
+            compose(
+                "There are more than {most_rows} sizes of rectangle. Nothing was imported.",
+                most_rows=MOST_ROWS,
+            )
         )
     try:
         parts = tuple(
             OwnPart(
-                name=f"part {n} of the drawing",
+                name=str(compose("part {n} of the drawing", n=n)),
                 board=board,
                 length_mm=long,
                 width_mm=wide,
@@ -177,7 +203,9 @@ def read_dxf(raw: bytes, board: str, thickness_mm: float, units: Units) -> Drawn
             for n, ((long, wide), many) in enumerate(sorted(sizes.items(), reverse=True), start=1)
         )
     except PlanError as error:
-        raise RefusedSheetError(f"{error} Nothing was imported.") from None
+        raise RefusedSheetError(
+            compose("{error} Nothing was imported.", error=error.said)
+        ) from None
     return Drawn(parts, others)
 
 

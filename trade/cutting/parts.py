@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from trade import data
+from trade.language import compose
 from trade.mounts import mount_of
 from trade.mounts.base import Part
 from trade.mounts.existing_holes import as_mounted
@@ -156,7 +157,7 @@ def _blanks(
         )
     else:
         yield (
-            f"strip for a {part.name} and its holders' half",
+            compose("strip for a {part} and its holders' half", part=part.name),
             part.many,
             (length, pair.strip_mm(kerf_mm), thick),
         )

@@ -20,6 +20,7 @@ from trade.cutting.stock import (
     used,
 )
 from trade.errors import PlanError
+from trade.language import compose
 from trade.measure import Units, say_length
 from trade.mounts.base import Part
 from trade.plan.model import Plan
@@ -158,7 +159,9 @@ def _yard(plan: Plan) -> StockAllocation:
 
 def cut_line(cut: Cut, units: Units) -> str:
     """One cut of a sheet, as it is set at the saw."""
-    return (
-        f"{cut.way} at {say_length(cut.setting_mm, units)} from that piece's "
-        f"{'lower' if cut.way == 'rip' else 'left'} edge"
+    return compose(
+        "rip at {setting} from that piece's lower edge"
+        if cut.way == "rip"
+        else "crosscut at {setting} from that piece's left edge",
+        setting=say_length(cut.setting_mm, units),
     )

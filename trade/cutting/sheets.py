@@ -29,6 +29,7 @@ from trade.cutting.guillotine import (
     ways_of,
 )
 from trade.errors import PlanError
+from trade.language import Figure, compose
 
 __all__ = [
     "Blank",
@@ -168,19 +169,29 @@ def _refuse(parts: Sequence[Item], blanks: Sequence[Blank], kerf: float, trim: f
     if not 0 <= kerf <= 20 or not 0 <= trim <= 200:
         raise PlanError("The saw kerf must be 0 to 20 mm and the trim 0 to 200 mm.", "kerf_mm")
     if len(parts) > _MOST_PARTS:
-        raise PlanError(f"More than {_MOST_PARTS} parts at once.", "parts")
+        raise PlanError(
+            compose("More than {most_parts} parts at once.", most_parts=_MOST_PARTS), "parts"
+        )
     if not blanks or any(min(room_of(blank, trim)) <= 0 for blank in blanks):
         raise PlanError("There is no sheet to cut from.", "stock")
     if any(blank.price < 0 for blank in blanks):
         raise PlanError("A price can't be negative.", "price")
     for part in parts:
         if min(part.along_mm, part.across_mm) <= 0:
-            raise PlanError(f"“{part.label}” must have a size.", "parts")
+            raise PlanError(compose("“{label}” must have a size.", label=part.label), "parts")
         if not any(True for blank in blanks for _ in ways_of(part, room_of(blank, trim))):
-            size = f"{part.along_mm:.0f} × {part.across_mm:.0f} mm"
+            size = compose(
+                "{along} × {across} mm",
+                along=Figure(f"{part.along_mm:.0f}"),
+                across=Figure(f"{part.across_mm:.0f}"),
+            )
             room = max(room_of(blank, trim) for blank in blanks)
-            said = (
-                f"“{part.label}”, {size}, is larger than a sheet, {room[0]:.0f} × {room[1]:.0f} mm."
+            said = compose(
+                "“{label}”, {size}, is larger than a sheet, {wide} × {high} mm.",
+                label=part.label,
+                size=size,
+                wide=Figure(f"{room[0]:.0f}"),
+                high=Figure(f"{room[1]:.0f}"),
             )
             raise PlanError(said, "parts")
 

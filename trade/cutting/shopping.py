@@ -11,6 +11,7 @@ from trade import data
 from trade.cutting.finish import Finishing, finishing
 from trade.cutting.plan import CutPlan, source_words
 from trade.fixings.support import Support
+from trade.language import Figure, compose, counted, joined, word
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
 from trade.mounts.prices import part_price, screw_price
@@ -122,7 +123,7 @@ def _bands(cut: CutPlan) -> list[ShoppingItem]:
         return []
     roll = data.house("band_roll_mm")
     rolls = ceil(long / roll - _EXACT)
-    note = f"{long / 1000:.1f} m of edge are seen"
+    note = compose("{long} m of edge are seen", long=Figure(f"{long / 1000:.1f}"))
     return [
         ShoppingItem(
             "band",
@@ -141,7 +142,7 @@ def _hardware(cut: CutPlan) -> list[ShoppingItem]:
     """Return what is bought ready."""
     found = []
     for part, many in cut.bought:
-        name = f"{part.name}, {part.of}" if part.name == "hook" else part.of
+        name = joined((part.name, part.of)) if part.name == "hook" else part.of
         found.append(
             ShoppingItem(f"part:{name}"[:80], "hardware", name, many, 1, many, part_price(part))
         )
@@ -161,7 +162,7 @@ def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
 
 def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
     """Every bit that the holes in the wall and in the parts take; most people have them."""
-    stone = "masonry bit" if plan.wall.build == "mass" else "bit"
+    stone = "masonry bit" if plan.wall.build == "mass" else word("bit")
     wide: dict[tuple[str, str], float] = {}
     for piece in plan.waiting:
         for support in mount_of(piece).supports(piece, plan.wall):
@@ -174,7 +175,14 @@ def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
     ranked = sorted(wide, key=lambda each: (each[0], wide[each]))
     return [
         ShoppingItem(
-            f"bit:{kind}:{said}", "bits", f"{kind}, {said}", 1, 1, 1, 0.0, note="if you have none"
+            f"bit:{kind}:{said}",
+            "bits",
+            joined((kind, said)),
+            1,
+            1,
+            1,
+            0.0,
+            note="if you have none",
         )
         for kind, said in ranked
     ]
@@ -190,7 +198,7 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
     def screws(key: str, length_mm: float, many: int) -> None:
         row = data.screws()[key]
         name = row.name_imperial if units == "imperial" else row.name_metric
-        said = f"{name}, {say_length(length_mm, units)}"
+        said = joined((name, say_length(length_mm, units)))
         found[(f"screw:{key}:{length_mm:.0f}", said, row.kind, screw_price(row, length_mm))] += many
 
     def held(support: Support, many: int) -> None:
@@ -246,7 +254,11 @@ def _finish(done: Finishing) -> list[ShoppingItem]:
         litres = coats.litres(done.area_m2)
         if litres > 0:
             tin, tins = _pack(litres, coats.row.tins, _LITRES)
-            note = f"{coats.coats} coat{'' if coats.coats == 1 else 's'} on {done.area_m2:.1f} m²"
+            note = compose(
+                "{coats} on {area} m²",
+                coats=counted(coats.coats, "{n} coat", "{n} coats"),
+                area=Figure(f"{done.area_m2:.1f}"),
+            )
             found.append(
                 ShoppingItem(
                     f"finish:{coats.key}",

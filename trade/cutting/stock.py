@@ -15,6 +15,7 @@ from trade.cutting.lengths import LengthPlan, cut_lengths, cuts_mm
 from trade.cutting.parts import CutPart
 from trade.cutting.sheets import Blank, Rect, SheetPlan, cut_sheets
 from trade.cutting.sheets import Item as SheetPart
+from trade.language import Figure, compose, joined
 from trade.measure import Units
 from trade.plan.shop import OnHand, Shop
 
@@ -55,15 +56,22 @@ def source_words(source: Source, units: Units) -> str:
     """
     if units == "imperial" or source.hand is not None:
         return source.name
-    size = " × ".join(
-        f"{mm:.0f}" for mm in (source.length_mm, source.width_mm, source.thickness_mm)
+    size = joined(
+        (f"{mm:.0f}" for mm in (source.length_mm, source.width_mm, source.thickness_mm)), " × "
     )
     if source.round:
-        return (
-            f"{data.boards()[source.board].name} dowel, {source.width_mm:.0f} mm, "
-            f"{source.length_mm:.0f} mm long"
+        return compose(
+            "{wood} dowel, {width} mm, {length} mm long",
+            wood=data.boards()[source.board].name,
+            width=Figure(f"{source.width_mm:.0f}"),
+            length=Figure(f"{source.length_mm:.0f}"),
         )
-    return f"{data.boards()[source.board].name} {source.kind}, {size} mm"
+    return compose(
+        "{wood} {kind}, {size} mm",
+        wood=data.boards()[source.board].name,
+        kind=source.kind,
+        size=size,
+    )
 
 
 Row = tuple[tuple[CutPart, float, float], ...]
@@ -255,7 +263,7 @@ class StockAllocation:
     def _source(self, n: int, each: OnHand, start: float, end: float) -> Source:
         whole = (start, end) == (0.0, each.length_mm)
         return Source(
-            each.name if whole else f"{each.name}, a good stretch",
+            each.name if whole else compose("{each}, a good stretch", each=each.name),
             each.board,
             each.kind,
             end - start,
@@ -398,7 +406,7 @@ def _spot(hand: Sequence[OnHand], n: int | None) -> Rect | None:
 def left_of(source: Source, kind: str, length: float, width: float) -> OnHand:
     """Return what is left over of a board or a sheet, as something at hand."""
     return OnHand(
-        name=f"left of {data.boards()[source.board].name}",
+        name=compose("left of {wood}", wood=data.boards()[source.board].name),
         board=source.board,
         kind="sheet" if kind == "sheet" else "board",
         length_mm=round(length, 1),

@@ -39,6 +39,7 @@ from trade.data.rows import (
     Want,
 )
 from trade.errors import UnknownRowError
+from trade.language import compose
 
 __all__ = [
     "HOUSE",
@@ -307,5 +308,10 @@ def row(rows: dict[str, R], key: str, noun: str) -> R:
         return rows[key]
     except KeyError:
         raise UnknownRowError(
-            f"“{key}” is no {noun} Gancho knows. It knows: {', '.join(rows)}."
+            compose(
+                "“{key}” is no {noun} Gancho knows. It knows: {rows}.",
+                key=key,
+                noun=noun,
+                rows=", ".join(rows),
+            )
         ) from None

@@ -5,6 +5,7 @@ from typing import Literal
 import msgspec
 
 from trade.data.load import Row, house
+from trade.language import compose
 
 Goes = Literal["stand", "hang", "body", "floor", "sit"]
 """Things stand on it, hang on it, are in it (a body of its own), on the floor.
@@ -275,6 +276,10 @@ class Question(Row, frozen=True, kw_only=True):
     question: str
     answers: dict[str, str]
 
+    def label(self, answer: str) -> str:
+        """Return an answer in a few words: what it says up to its first stop."""
+        return self.answers[answer].split(":")[0].split(".")[0]
+
 
 class Stock(Priced, frozen=True, kw_only=True):
     """A board, a dowel rod or a sheet as sold, by its actual sizes; `board`.
@@ -455,6 +460,9 @@ class Rule(Row, frozen=True, kw_only=True):
             self.threshold and self.limit != "strength"
         ):
             raise ValueError(
-                f"{self.name}: only what is of service says what is a nuisance, only strength has "
-                "thresholds"
+                compose(
+                    "{name}: only what is of service says what is a nuisance, only strength has "
+                    "thresholds",
+                    name=self.name,
+                )
             )

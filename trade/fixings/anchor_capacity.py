@@ -11,6 +11,7 @@ from trade.check import Message
 from trade.data import Anchor
 from trade.fixings import in_concrete, sheet_steel
 from trade.fixings.substrate import CORE_SHARE, Substrate
+from trade.language import compose
 from trade.measure import PSI_MPA
 from trade.plan.model import Wall
 from trade.wall.backing import ASK_LINING
@@ -117,17 +118,20 @@ def anchor_capacity(wall: Wall, key: str | None, substrate: Substrate) -> Anchor
         )
     name = base_name(substrate.base)
     if key is None:
-        why = (
-            f"{_capital(name)} has no wood: a screw alone does not hold. Choose an anchor, such as "
-            f"{_nearest(substrate.base)}."
+        why = compose(
+            "{name!c} has no wood: a screw alone does not hold. Choose an anchor, such as "
+            "{nearest}.",
+            name=name,
+            nearest=_nearest(substrate.base),
         )
         return AnchorCapacity(None, substrate, 0.0, 0.0, 1.0, why, unknown)
     anchor = anchor_of(wall, key)
     if not suits(anchor, substrate.base):
         if not any(suits(each, substrate.base) for each in data.anchors().values()):
-            ask = (
-                f"what {anchor.name} holds in {name}: its packet may state it, else ask for a "
-                "test pull."
+            ask = compose(
+                "what {anchor} holds in {name}: its packet may state it, else ask for a test pull.",
+                anchor=anchor.name,
+                name=name,
             )
             return AnchorCapacity(anchor, substrate, 0.0, 0.0, 1.0, "", (*unknown, ask))
         return AnchorCapacity(
@@ -136,7 +140,12 @@ def anchor_capacity(wall: Wall, key: str | None, substrate: Substrate) -> Anchor
             0.0,
             0.0,
             1.0,
-            f"{_capital(anchor.name)} does not hold in {name}; {_nearest(substrate.base)} does.",
+            compose(
+                "{anchor!c} does not hold in {name}; {nearest} does.",
+                anchor=anchor.name,
+                name=name,
+                nearest=_nearest(substrate.base),
+            ),
             unknown,
         )
     stated = anchor.holds_n[substrate.base]
@@ -162,10 +171,6 @@ def anchor_capacity(wall: Wall, key: str | None, substrate: Substrate) -> Anchor
     )
 
 
-def _capital(words: str) -> str:
-    return words[:1].upper() + words[1:]
-
-
 def usual(base: str) -> str | None:
     """Return the middle size of what is usual in a base.
 
@@ -184,8 +189,18 @@ def _nearest(base: str) -> str:
 def _by_class(anchor: Anchor, substrate: Substrate, name: str) -> tuple[Calculation, Calculation]:
     stated, share = anchor.holds_n[substrate.base], crowding(anchor, substrate)
     pull, shear = Calculation(), Calculation()
-    pull.given("T_0", stated.pull, "force", f"what {anchor.name} may be pulled with in {name}")
-    shear.given("V_0", stated.shear, "force", f"what {anchor.name} may carry along {name}")
+    pull.given(
+        "T_0",
+        stated.pull,
+        "force",
+        compose("what {anchor} may be pulled with in {name}", anchor=anchor.name, name=name),
+    )
+    shear.given(
+        "V_0",
+        stated.shear,
+        "force",
+        compose("what {anchor} may carry along {name}", anchor=anchor.name, name=name),
+    )
     for sums in (pull, shear):
         sums.given("k", share, "ratio", "share of its patch, with screws so near")
     pull.then("T_a", "k T_0", "force")

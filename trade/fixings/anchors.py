@@ -20,6 +20,7 @@ from trade.fixings.fastener_demand import (
 from trade.fixings.stud_position import edge
 from trade.fixings.stud_screws import shear_sum, write_pull_through
 from trade.fixings.support import Support
+from trade.language import Figure, compose
 from trade.load.demand import Demand
 
 _NOUGHT, _FAR_MM = 1e-6, 1e5
@@ -185,7 +186,12 @@ def _lining(uses: list[_Use], unknown: tuple[str, ...]) -> list[Check]:
 
     def used(group: list[_Use]) -> Calculation:
         row, (pull, shear), sums = board_of(group), asked(group), Calculation()
-        sums.given("T", pull, "force", f"pull of all anchors within {bay:.0f} mm")
+        sums.given(
+            "T",
+            pull,
+            "force",
+            compose("pull of all anchors within {bay} mm", bay=Figure(f"{bay:.0f}")),
+        )
         sums.given("V", shear, "force", "their load along the wall")
         sums.given("n", count, "count", "the board's own fixings around them")
         words = "what one of them holds of the board, straight out"
@@ -297,8 +303,10 @@ def _behind(firm: list[tuple[Support, AnchorCapacity]]) -> list[Check]:
         room = abs(support.stud.offset_mm) - support.stud.width_mm / 2
         sure = room - support.stud.uncertainty_mm
         ask = (
-            f"where exactly the stud beside the {support.part} is: "
-            "an anchor cannot open against it.",
+            compose(
+                "where exactly the stud beside the {support} is: an anchor cannot open against it.",
+                support=support.part,
+            ),
         )
         found.append(
             make(

@@ -6,6 +6,7 @@ from typing import NamedTuple
 from trade import data
 from trade.data import Screw
 from trade.errors import NoSizeError
+from trade.language import compose
 from trade.measure import IN_MM, INCH_64TH_MM, Units, say_bit
 
 _SAME_MM = 0.05  # sizes no further apart than that are one
@@ -93,7 +94,12 @@ def drill_at_least_mm(diameter_mm: float, units: Units) -> float:
     for size in drills_mm(units):
         if size >= diameter_mm - _SAME_MM:
             return size
-    raise NoSizeError(f"No drill in the table makes a hole of {say_bit(diameter_mm, units)}.")
+    raise NoSizeError(
+        compose(
+            "No drill in the table makes a hole of {diameter_mm}.",
+            diameter_mm=say_bit(diameter_mm, units),
+        )
+    )
 
 
 @cache
@@ -106,5 +112,7 @@ def drills_mm(units: Units) -> tuple[float, ...]:
 def _drill_at_most(aim_mm: float, units: Units) -> float:
     fitting = [size for size in drills_mm(units) if size <= aim_mm + _SAME_MM]
     if not fitting:
-        raise NoSizeError(f"No drill in the table is as thin as {say_bit(aim_mm, units)}.")
+        raise NoSizeError(
+            compose("No drill in the table is as thin as {aim_mm}.", aim_mm=say_bit(aim_mm, units))
+        )
     return fitting[-1]

@@ -10,8 +10,8 @@ from trade import data
 from trade.calculation import Calculation
 from trade.check import Check, make
 from trade.fixings.support import Support
+from trade.language import compose, counted
 from trade.load.demand import Demand
-from trade.measure import many
 from trade.mechanics import contact
 
 
@@ -161,7 +161,9 @@ def _on_face(
         else ("it answers undented for years", "may be pressed with for years")
     )
     sums = Calculation()
-    sums.given("σ", stress_mpa, "stress", f"what {support.face.name} {may}")
+    sums.given(
+        "σ", stress_mpa, "stress", compose("what {face} {may}", face=support.face.name, may=may)
+    )
     sums.given("b", support.pressed_mm, "fine", "pressed width with something firm behind it")
     sums.given("y_1", use.top_mm, "fine", "highest pulling screw above the pressed edge")
     if pull > 0:
@@ -177,9 +179,8 @@ def _on_face(
         demand=sums.quantity("M"),
         capacity=sums.quantity("M_max"),
         template="The lower edge of the {part} crushes the {face}: {used} of the turning load that "
-        + does
-        + ".",
-        parts={"part": support.part, "face": support.face.name},
+        "{does}.",
+        parts={"part": support.part, "face": support.face.name, "does": does},
         equations=sums.equations,
     )
 
@@ -190,15 +191,23 @@ def pull_sum(use: FastenerDemand) -> Calculation:
     heights = _from_pressed_edge(support, use.demand)
     sums = Calculation()
     sums.given(
-        "M", use.moment_nmm, "moment", f"turning load about the pressed edge, {use.demand.case}"
+        "M",
+        use.moment_nmm,
+        "moment",
+        compose("turning load about the pressed edge, {case}", case=use.demand.case),
     )
     if pull > 0:
         sums.given("P", pull, "force", "pull straight out, counted in M")
     if hold.block_mm == 0:
         _nothing_presses(sums, use, heights)
         return sums
-    counted = [y for y, tension in zip(heights, hold.tensions_n, strict=True) if tension > 0]
-    sums.given("σ", use.pressed_mpa, "stress", f"what {support.face.name} is pressed with")
+    pulling = [y for y, tension in zip(heights, hold.tensions_n, strict=True) if tension > 0]
+    sums.given(
+        "σ",
+        use.pressed_mpa,
+        "stress",
+        compose("what {face} is pressed with", face=support.face.name),
+    )
     sums.given("b", support.pressed_mm, "fine", "pressed width with something firm behind it")
     words = "depth of the pressed block that balances all pulls"
     sums.given("a", hold.block_mm, "fine", words)
@@ -206,9 +215,13 @@ def pull_sum(use: FastenerDemand) -> Calculation:
     sums.then("d_1", "y_1 − a/2", "fine", "its lever")
     sums.given(
         "S_d",
-        sum((y - hold.block_mm / 2) ** 2 for y in counted),
+        sum((y - hold.block_mm / 2) ** 2 for y in pulling),
         "area",
-        f"levers squared and summed, of {len(counted)} of {many(len(heights), 'screw')}",
+        compose(
+            "levers squared and summed, of {pulling} of {screws}",
+            pulling=len(pulling),
+            screws=counted(len(heights), "{n} screw", "{n} screws"),
+        ),
     )
     turning = "(M − P a/2)" if pull > 0 else "M"
     sums.then("T_1", f"{turning} d_1 / S_d", "force", "pull of the hardest-pulled screw")

@@ -5,6 +5,7 @@ from trade.calculation import Calculation
 from trade.data import Anchor
 from trade.fixings import concrete
 from trade.fixings.substrate import CORE_SHARE, FAR_MM, Substrate
+from trade.language import compose
 
 STEEL_MPA = data.house("anchor_steel_mpa")
 GAMMA_C = 1.5 * 1.2  # EN 1992-4 Table 4.1: gamma_c, and gamma_inst of normal safety
@@ -126,7 +127,9 @@ def _write_around(sums: Calculation, substrate: Substrate) -> str:
         for n, (reach, side) in enumerate(
             zip(spread, ("left", "right", "below", "above"), strict=True), start=1
         ):
-            sums.given(f"c_{n}", reach, "fine", f"how far its cone spreads, {side}")
+            sums.given(
+                f"c_{n}", reach, "fine", compose("how far its cone spreads, {side}", side=side)
+            )
         sums.then("k_A", concrete.AREA_SHARE.text, "ratio", "area of its cone over a lone one's")
         factors += " k_A"
     if substrate.edge_mm < 1.5 * hef:

@@ -11,6 +11,7 @@ from trade.calculation import Calculation
 from trade.check import Check, make
 from trade.fixings import european, wood
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.demand import Demand
 
 _NOUGHT_MM = 1e-6
@@ -49,7 +50,7 @@ def checks(supports: list[Support]) -> list[Check]:
     worst = max(asked, key=lambda each: each.needs_mm / each.has_mm)
     support, sums = worst.support, Calculation()
     sums.given("D", _through_mm(support), "fine", "what goes through it")
-    sums.given("k", worst.diameters, "ratio", f"diameters {worst.to}")
+    sums.given("k", worst.diameters, "ratio", compose("diameters {to}", to=worst.to))
     sums.then("a_min", "k D", "fine", "needed")
     sums.given("a", worst.has_mm, "fine", "there is")
     return [
@@ -60,9 +61,9 @@ def checks(supports: list[Support]) -> list[Check]:
             case="any",
             demand=sums.quantity("a_min"),
             capacity=sums.quantity("a"),
-            template=f"At the {{part}} what goes through the strip has {{capacity}} {worst.to}; "
-            "under {demand} it splits.",
-            parts={"part": support.part},
+            template="At the {part} what goes through the strip has {capacity} {to}; under "
+            "{demand} it splits.",
+            parts={"part": support.part, "to": worst.to},
             equations=sums.equations,
         )
     ]
@@ -111,7 +112,9 @@ def splitting(
 def _split(support: Support, case: Demand, beyond: float, high: float) -> Calculation:
     """Work out what pulls the grain of a strip apart, F_Ed, and at what it splits, F_90d."""
     sums = Calculation()
-    sums.given("F", abs(case.load_n), "force", f"load on the support, {case.case}")
+    sums.given(
+        "F", abs(case.load_n), "force", compose("load on the support, {case}", case=case.case)
+    )
     sums.given("γ_F", european.GAMMA_F, "ratio", "on everything")
     sums.then("F_Ed", "γ_F F", "force", "what pulls its grain apart")
     sums.given("b", support.side.thickness_mm, "fine", "thickness of the strip")

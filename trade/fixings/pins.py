@@ -17,6 +17,7 @@ from trade.check import Check, Message, make
 from trade.data import Framing, PinSteel
 from trade.fixings import driving, wood
 from trade.fixings.stud_position import edge
+from trade.language import compose
 from trade.load.demand import Demand
 from trade.measure import Units, say_length
 from trade.wall.backing import StudAt
@@ -180,9 +181,11 @@ class PinSeat:
 
     def words(self, units: Units) -> str:
         """Return what goes into the hole."""
-        return (
-            f"{self.steel.name}, {say_length(self.pin_mm, units)}, "
-            f"{say_length(self.embedment_mm, units)} in the stud"
+        return compose(
+            "{steel}, {pin}, {embedment} in the stud",
+            steel=self.steel.name,
+            pin=say_length(self.pin_mm, units),
+            embedment=say_length(self.embedment_mm, units),
         )
 
     screw_key = anchor_key = length_mm = capacity = None
@@ -320,11 +323,18 @@ def _carried(support: PinSeat, demand: Demand) -> Calculation:
     load = max(abs(demand.load_n), 1e-6)
     lever = abs(demand.moment_nmm) / load + support.gap_mm
     sums = Calculation()
-    sums.given("P", abs(demand.load_n), "force", f"load on the pin, {demand.case}")
+    sums.given(
+        "P", abs(demand.load_n), "force", compose("load on the pin, {case}", case=demand.case)
+    )
     sums.given("e", lever, "fine", "from the wood's face to the load, lining included")
     sums.given("D", support.pin_mm, "fine", "pin")
     sums.given("L", support.embedment_mm, "fine", "pin in the stud")
-    sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
+    sums.given(
+        "G",
+        support.timber.g,
+        "ratio",
+        compose("specific gravity of {timber}", timber=support.timber.name),
+    )
     sums.then("F_e", wood.BEARING_ALONG.text, "stress", "bearing of the stud along its grain")
     sums.given("k_e", support.edge_share, "ratio", "less, with little wood beside the pin")
     write_carried(sums, "F_e D k_e", support.steel.yield_mpa, support.pin_mm * support.steel.core)

@@ -5,6 +5,7 @@ from typing import Protocol
 
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, make
+from trade.language import compose
 from trade.wall.backing import StudAt
 
 _SLACK_MM = 0.1  # typed fractions and millimetres do not always meet
@@ -74,7 +75,10 @@ def edge(supports: Sequence[Positioned]) -> Check:
         said = "The stud behind the {part} may be off by {u}; only {spare} can be borne."
         loose = [each.part for each in supports if each.stud.uncertainty_mm > each.spare_mm]
         unknown += tuple(
-            f"where exactly the stud behind the {part} is: probe for both of its edges."
+            compose(
+                "where exactly the stud behind the {part} is: probe for both of its edges.",
+                part=part,
+            )
             for part in loose
         )
     else:

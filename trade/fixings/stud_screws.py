@@ -21,6 +21,7 @@ from trade.fixings.fastener_demand import (
 )
 from trade.fixings.stud_position import edge
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.demand import Demand
 
 
@@ -141,7 +142,7 @@ def embedment(supports: list[Support], unknown: tuple[str, ...]) -> Check:
     sums.given("t", support.layers_mm, "fine", "hardware and lining before the stud")
     if not thin:
         sums.given("E", support.screw.tip_mm, "fine", "its tip")
-    sums.then("p", f"max(L − t{'' if thin else ' − E'}, 0)", "fine", "in the stud")
+    sums.then("p", "max(L − t, 0)" if thin else "max(L − t − E, 0)", "fine", "in the stud")
     sums.given("D", support.screw.diameter_mm, "fine", "diameter of the screw")
     sums.given(
         "k", data.house("min_penetration" if thin else "min_penetration_lag"), "ratio", "diameters"
@@ -210,7 +211,12 @@ def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
 def _thread_sum(support: Support) -> Calculation:
     """Work out what each length of thread holds, W, and how much is in the stud, p."""
     screw, sums = support.screw, Calculation()
-    sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
+    sums.given(
+        "G",
+        support.timber.g,
+        "ratio",
+        compose("specific gravity of {timber}", timber=support.timber.name),
+    )
     sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
     sums.then(
         "W", wood.withdrawal_formula(screw).text, "line", "what each length of its thread holds"
@@ -235,8 +241,10 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=sums.quantity("V", "pull"),
         capacity=sums.quantity("Z'", "pull"),
-        template=f"Each screw of the {{part}} carries {{demand}} downwards; {support.across} can "
-        "carry {capacity}.",
+        template="Each screw of the {part} carries {demand} downwards; across {gap} of lining it "
+        "can carry {capacity}."
+        if support.gap_mm > 0
+        else "Each screw of the {part} carries {demand} downwards; it can carry {capacity}.",
         parts={"part": support.part, "gap": Quantity(support.gap_mm, "fine")},
         equations=sums,
     )
@@ -250,12 +258,21 @@ def _dowel_sum(support: Support) -> Calculation:
     fe = wood.bearing_strength_mpa(support.timber.g, screw.diameter_mm)
     found = wood.lateral(dowel, support.side, support.gap_mm, fe, bearing)
     across = support.side.across
-    under = f"bearing strength under the head{', across its grain' if across else ''}"
+    under = (
+        "bearing strength under the head, across its grain"
+        if across
+        else "bearing strength under the head"
+    )
     sums.given("g", support.gap_mm, "fine", "gap: lining that bears nothing")
     sums.given("D_r", dowel.diameter_mm, "fine", "core of the thread")
     sums.given("F_es", support.side.fe_mpa, "stress", under)
     sums.then("q_s", "F_es D_r", "line")
-    sums.given("G", support.timber.g, "ratio", f"specific gravity of {support.timber.name}")
+    sums.given(
+        "G",
+        support.timber.g,
+        "ratio",
+        compose("specific gravity of {timber}", timber=support.timber.name),
+    )
     sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
     sums.then(
         "F_em",
@@ -269,7 +286,7 @@ def _dowel_sum(support: Support) -> Calculation:
     sums.given("L_s", support.side.thickness_mm, "fine", "thickness under the head")
     sums.given("L_m", bearing, "fine", "bearing length in the stud")
     wood.write_yield(sums, found)
-    reduced = f"reduction term{', K_θ = 1.25 across the grain' if across else ''}"
+    reduced = "reduction term, K_θ = 1.25 across the grain" if across else "reduction term"
     sums.given("R_d", found.reduction, "ratio", reduced)
     sums.then("Z", "Y / R_d", "force")
     return sums

@@ -22,6 +22,7 @@ from trade.fixings.fastener_demand import (
 from trade.fixings.stud_position import edge
 from trade.fixings.stud_screws import embedment, far_side, shear_sum
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.demand import Demand
 
 
@@ -155,7 +156,12 @@ def _thread_sum(support: Support) -> Calculation:
     """Work out the withdrawal parameter of a screw in its stud, f_ax."""
     sums = Calculation()
     density = european.rho_k(support.timber.density_kg_m3)
-    sums.given("ρ_k", density, "density", f"characteristic density of {support.timber.name}")
+    sums.given(
+        "ρ_k",
+        density,
+        "density",
+        compose("characteristic density of {timber}", timber=support.timber.name),
+    )
     sums.given("d", support.screw.diameter_mm, "fine", "diameter of the screw")
     thread = support.reach.thread_mm
     sums.given("l_ef", thread, "fine", "thread in the stud, less layers and tip")
@@ -181,7 +187,12 @@ def _dowel_sum(support: Support) -> Calculation:
         side = side._replace(fe_mpa=under)
     sums.given("f_hs", side.fe_mpa, "stress", "embedment strength under the head")
     sums.then("q_s", "f_hs d_ef", "line")
-    sums.given("ρ_k", density, "density", f"characteristic density of {support.timber.name}")
+    sums.given(
+        "ρ_k",
+        density,
+        "density",
+        compose("characteristic density of {timber}", timber=support.timber.name),
+    )
     formula = european.embedment_formula(thick).text
     sums.then("f_hm", formula, "stress", "embedment strength of the stud")
     sums.then("q_m", "f_hm d_ef", "line")
@@ -230,8 +241,11 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=sums.quantity("V_Ed", "pull"),
         capacity=sums.quantity("V_Rd", "pull"),
-        template="Each screw of the {part} carries {demand} downwards, factored; "
-        f"{support.across} can carry {{capacity}}.",
+        template="Each screw of the {part} carries {demand} downwards, factored; across {gap} of "
+        "lining it can carry {capacity}."
+        if support.gap_mm > 0
+        else "Each screw of the {part} carries {demand} downwards, factored; it can carry "
+        "{capacity}.",
         parts={"part": support.part, "gap": Quantity(support.gap_mm, "fine")},
         equations=sums,
     )

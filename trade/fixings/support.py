@@ -12,11 +12,12 @@ from msgspec.structs import force_setattr
 
 from trade import data
 from trade.calculation import Quantity
-from trade.check import Message
+from trade.check import Message, Placeholders
 from trade.data import Framing, Screw
 from trade.fixings import driving, wood
 from trade.fixings.anchor_capacity import AnchorCapacity, anchor_capacity, anchor_of, lining_base
 from trade.fixings.substrate import FAR_MM, Substrate
+from trade.language import joined
 from trade.measure import INCH_64TH_MM, Units, say_length
 from trade.plan.model import Piece, Wall
 from trade.wall.backing import Face, StudAt, backing, stud_at
@@ -121,14 +122,6 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
         return self.side.thickness_mm + self.gap_mm
 
     @property
-    def across(self) -> str:
-        """Beginning of what its screws can carry downwards.
-
-        Across the lining `{gap}` where there is one.
-        """
-        return "across {gap} of lining it" if self.gap_mm > 0 else "it"
-
-    @property
     def length_mm(self) -> float:
         """Length of screw to buy.
 
@@ -203,7 +196,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
         name = self.screw.name_imperial if units == "imperial" else self.screw.name_metric
         if self.capacity is not None and self.capacity.anchor is not None:
             name = self.capacity.anchor.name
-        return f"{name}, {say_length(self.length_mm, units)}"
+        return joined((name, say_length(self.length_mm, units)))
 
     def clearance_mm(self, units: Units) -> float | None:
         """Return the drill for what passes through a wooden side piece, or for a lag's shank.
@@ -235,7 +228,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
         """Return what to mind at its holes."""
         found = []
         if self.set_back_mm:
-            size: dict[str, Quantity | str] = {
+            size: Placeholders = {
                 "w": Quantity(self.width_mm, "length"),
                 "h": Quantity(self.height_mm, "length"),
             }
@@ -248,7 +241,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
         apart = min((above - below for below, above in pairwise(ranked)), default=FAR_MM)
         near = data.house("screw_spacing_diameters") * self.screw.diameter_mm
         if self.capacity is None and apart < near:
-            sizes: dict[str, Quantity | str] = {
+            sizes: Placeholders = {
                 "a": Quantity(apart, "fine"),
                 "n": Quantity(near, "fine"),
             }

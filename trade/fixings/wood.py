@@ -11,6 +11,7 @@ from typing import Literal, NamedTuple
 
 from trade.calculation import Calculation, Formula
 from trade.data import Screw
+from trade.language import compose
 from trade.measure import IN_MM, PSI_MPA
 from trade.memo import memoized
 
@@ -254,14 +255,21 @@ def write_yield(sums: Calculation, found: Lateral) -> float:
     """
     for mode, value in found.modes_n.items():
         if mode != found.mode:
-            sums.given(f"Z_{mode}", value, "force", f"no less, if {MODES[mode]}")
+            sums.given(
+                f"Z_{mode}", value, "force", compose("no less, if {modes}", modes=MODES[mode])
+            )
     if found.mode in CRUSHES:
         return sums.then("Y", CRUSHES[found.mode].text, "force", MODES[found.mode])
     bends = BENDS[found.mode]
     sums.then("q", bends.line.text, "line", "what resists, per length")
     sums.then("B", bends.lever.text, "fine", "lever")
     sums.then("C", bends.moment.text, "moment", "what the bearing and the screw resist")
-    return sums.then("Y", YIELD_LOAD.text, "force", f"mode {found.mode}: {MODES[found.mode]}")
+    return sums.then(
+        "Y",
+        YIELD_LOAD.text,
+        "force",
+        compose("mode {mode}: {modes}", mode=found.mode, modes=MODES[found.mode]),
+    )
 
 
 def bearing_length_mm(penetration_mm: float, nominal_mm: float, tip_mm: float) -> float:

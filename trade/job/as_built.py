@@ -9,7 +9,7 @@ from trade.assess import judge_piece
 from trade.calculation import Quantity
 from trade.check import Message, PieceVerdict
 from trade.errors import PlanError
-from trade.measure import many
+from trade.language import counted
 from trade.mounts import holes, mount_of
 from trade.mounts.existing_holes import as_hung
 from trade.plan.as_built import Hung
@@ -78,8 +78,15 @@ def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Message]:
         (hung.right_mm, ("further right", "further left")),
     ):
         if value:
-            said = f"It hangs {{by}} {words[0] if value > 0 else words[1]} than planned."
-            found.append(Message(said, {"by": Quantity(abs(value), "length")}))
+            found.append(
+                Message(
+                    "It hangs {by} {further} than planned.",
+                    {
+                        "by": Quantity(abs(value), "length"),
+                        "further": words[0] if value > 0 else words[1],
+                    },
+                )
+            )
     made, marks = (
         plan.as_built.existing_holes(piece.key),
         holes(mount_of(piece).supports(piece, plan.wall)),
@@ -88,8 +95,15 @@ def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Message]:
     if made and missing and not (hung.up_mm or hung.right_mm):
         found.append(
             Message(
-                f"{missing} of its {many(len(marks), 'hole')} {'was' if missing == 1 else 'were'} "
-                "not confirmed as sound."
+                "{missing} not confirmed as sound.",
+                {
+                    "missing": counted(
+                        missing,
+                        "{n} of its {holes} was",
+                        "{n} of its {holes} were",
+                        holes=counted(len(marks), "{n} hole", "{n} holes"),
+                    )
+                },
             )
         )
     return found

@@ -14,8 +14,8 @@ from trade import data
 from trade.cutting.finish import Finishing, finishing
 from trade.cutting.plan import CutPlan
 from trade.fixings.support import Support
+from trade.language import compose, counted, joined
 from trade.load.lifting import lift
-from trade.measure import many
 from trade.mounts import holes, mount_of
 from trade.mounts.prices import hole_minutes
 from trade.mounts.work import minutes as boring
@@ -146,7 +146,7 @@ def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
             if days.helper
             else " It takes two or more to lift it: name a day when a helper can come."
         )
-        return Schedule((), f"No time for it within a year.{helper}")
+        return Schedule((), compose("No time for it within a year.{helper}", helper=helper))
 
 
 def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator[Task]:
@@ -156,7 +156,10 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
     if cut.parts:
         minutes = len(cut.parts) * data.house("cut_minutes") + bored
         yield Task(
-            "saw", f"Saw and bore {many(len(cut.parts), 'part')}", *clock.spread(minutes), minutes
+            "saw",
+            compose("Saw and bore {parts}", parts=counted(len(cut.parts), "{n} part", "{n} parts")),
+            *clock.spread(minutes),
+            minutes,
         )
     people = max((_people(piece, plan) for piece in plan.waiting), default=1)
     minutes = sum(_hanging(piece, plan) for piece in plan.waiting)
@@ -166,9 +169,11 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
             mounting = sum(_hanging(piece, plan) - data.house("hang_minutes") for piece in first)
             minutes -= mounting
             why = "measured and bored from there, before the finish"
-            said = (
-                f"Put up the rods of {_names(first)}, and bore "
-                f"{'it' if len(first) == 1 else 'them'} from there"
+            said = compose(
+                "Put up the rods of {names}, and bore it from there"
+                if len(first) == 1
+                else "Put up the rods of {names}, and bore them from there",
+                names=_names(first),
             )
             yield Task("mount", said, *clock.at_once(mounting), mounting, 1, 0.0, why)
         yield from _coats(done, clock)
@@ -178,7 +183,15 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
     why = "the resin sets before anything hangs on its rods" if sets else ""
     finished = clock.now
     hung = clock.at_once(minutes, helper=people > 1)
-    yield Task("hang", f"Hang {_names(plan.waiting)}", *hung, minutes, people, sets, why)
+    yield Task(
+        "hang",
+        compose("Hang {names}", names=_names(plan.waiting)),
+        *hung,
+        minutes,
+        people,
+        sets,
+        why,
+    )
     hard = (
         max((each.row.load_days for each in done.coats), default=0.0) * 24 * done.slower
         if done.area_m2 > 0
@@ -196,7 +209,11 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
 
 def _names(pieces: Sequence[AnyPiece]) -> str:
     """One by its name, more by how many they are."""
-    return f"“{pieces[0].name}”" if len(pieces) == 1 else f"all {len(pieces)}"
+    return (
+        compose("“{name}”", name=pieces[0].name)
+        if len(pieces) == 1
+        else compose("all {n}", n=len(pieces))
+    )
 
 
 def _handle(done: Finishing) -> float:
@@ -212,9 +229,13 @@ def _coats(done: Finishing, clock: _Clock) -> Iterator[Task]:
         minutes = data.house("coat_minutes") + done.area_m2 * data.house("coat_minutes_m2")
         sanded = i > 0 and each.row.sand and (n > 0 or each.row.role == "barrier")
         minutes += done.area_m2 * data.house("resand_minutes_m2") if sanded else 0.0
-        name = (
-            f"{'Sand lightly, then ' if sanded else ''}{each.row.name}, coat {n + 1} of "
-            f"{each.coats}"
+        name = compose(
+            "Sand lightly, then {row}, coat {n} of {coats}"
+            if sanded
+            else "{row!c}, coat {n} of {coats}",
+            row=each.row.name,
+            n=n + 1,
+            coats=each.coats,
         )
         went = clock.at_once(minutes)
         waits = (
@@ -222,7 +243,7 @@ def _coats(done: Finishing, clock: _Clock) -> Iterator[Task]:
         ) * done.slower
         clock.wait(waits)
         yield Task(
-            "coat", name[:1].upper() + name[1:], *went, minutes, 1, waits, each.why or "it dries"
+            "coat", name, *went, minutes, 1, waits, each.why or "it dries"
         )
 
 
@@ -253,11 +274,11 @@ def in_resin(piece: AnyPiece, plan: Plan) -> bool:
 def week_words(days: Days) -> str:
     """When there is time, in words."""
     said = [
-        f"{name} {_clock(h.begins)} to {_clock(h.ends)}"
+        compose("{day} {begins} to {ends}", day=name, begins=_clock(h.begins), ends=_clock(h.ends))
         for name, h in zip(DAYS, days.week, strict=True)
         if h
     ]
-    return ", ".join(said)
+    return joined(said)
 
 
 def _clock(hours: float) -> str:

@@ -16,6 +16,7 @@ from trade import data
 from trade.check import Message
 from trade.fixings.anchor_capacity import anchor_of
 from trade.job.step import Step, said, spot
+from trade.language import compose, several
 from trade.marking.marks import Mark
 from trade.marking.reading import read, say_across, say_up
 from trade.measure import Units, say_bit, say_length
@@ -99,7 +100,7 @@ class Fixing:
             yield Step(
                 f"hold-{spot(head)}",
                 "do",
-                f"Hold the {name} to the line",
+                compose("Hold the {name} to the line", name=name),
                 words,
                 people=self.holders,
                 acts=held,
@@ -146,7 +147,7 @@ class Fixing:
             if self.hanging.opening is not None:
                 yield from self._next(group)
                 at = "in its opening, plumb"
-            title = f"Hold the {name} {at}, and mark its holes"
+            title = compose("Hold the {name} {at}, and mark its holes", name=name, at=at)
             yield Step(
                 f"hold-{spot(head)}",
                 "level",
@@ -173,9 +174,9 @@ class Fixing:
                 )
             )
             title = (
-                f"Set the anchors of the {name}"
+                compose("Set the anchors of the {name}", name=name)
                 if len(into) > 1
-                else f"Set the anchor of the {name}"
+                else compose("Set the anchor of the {name}", name=name)
             )
             facts = tuple(dict.fromkeys(("Goes in", mark.fixing) for mark in into if mark.fixing))
             sets = (Act("set", "wall", _numbers(into)),)
@@ -213,10 +214,10 @@ class Fixing:
         """
         head = group.marks[0]
         if not group.first and self.hanging.levelled:
-            title = f"Set the next {group.name}"
+            title = compose("Set the next {group}", group=group.name)
             words = "On two blocks of the same height from the one below, or on a line of its own."
             if self.apart:
-                title = f"Set the {group.name} level with the first"
+                title = compose("Set the {group} level with the first", group=group.name)
                 words = (
                     "Lay the level from the first to here: that line is its place, whatever "
                     "the tape says."
@@ -224,7 +225,7 @@ class Fixing:
             acts = (Act("mark", group.name, _numbers(group.marks)),)
             yield Step(f"next-{spot(head)}", "level", title, said(words), marks=(head,), acts=acts)
         if self.hanging.opening is not None:
-            title = f"Cut the lining out for the {group.name}"
+            title = compose("Cut the lining out for the {group}", group=group.name)
             acts = (Act("open", group.name, _numbers(group.marks)),)
             yield Step(
                 f"open-{spot(head)}",
@@ -237,9 +238,9 @@ class Fixing:
 
     def _level(self, group: Group) -> Step:
         """Return the thing turned about its first screw until it is level, or plumb."""
-        title, words = f"Set the {group.name} plumb", "Plumb, and on its line."
+        title, words = compose("Set the {group} plumb", group=group.name), "Plumb, and on its line."
         if not self.apart:
-            title = f"Level the {group.name}"
+            title = compose("Level the {group}", group=group.name)
             words = "Turn it about its first screw until the bubble stands still between the lines."
             if self.plan.policy.level == "eye":
                 words = (
@@ -288,15 +289,22 @@ class Fixing:
             "square."
         )
         which = _which(mark, [other for other in group.marks if other.support == mark.support])
-        what = (
-            "Drill" if mark.bit_mm else f"Start the {'anchor' if goes == 'before' else 'screw'} of"
+        template = (
+            "Drill the {part}{which}"
+            if mark.bit_mm
+            else "Start the anchor of the {part}{which}"
+            if goes == "before"
+            else "Start the screw of the {part}{which}"
         )
         minds = tuple(
             each
             for each in mark.cautions
             if mark is group.marks[0] or each not in group.marks[0].cautions
         )
-        title, acts = f"{what} the {mark.part}{which}", (Act("drill", "wall", (mark.number,)),)
+        title, acts = (
+            compose(template, part=mark.part, which=which),
+            (Act("drill", "wall", (mark.number,)),),
+        )
         key, first = f"drill-{spot(mark)}", mark.number == 1
         return Step(
             key, "drill", title, words if first else (), tuple(facts), minds, (mark,), acts=acts
@@ -315,7 +323,13 @@ class Fixing:
         acts = (Act("drive", group.name, numbers), Act("tighten", group.name, numbers))
         key = f"drive-{spot(group.marks[0])}-snug"
         return Step(
-            key, "drive", f"Put the {group.name} in", words, facts, marks=group.marks, acts=acts
+            key,
+            "drive",
+            compose("Put the {group} in", group=group.name),
+            words,
+            facts,
+            marks=group.marks,
+            acts=acts,
         )
 
     def _drive(
@@ -328,19 +342,24 @@ class Fixing:
         people: int = 1,
     ) -> Step:
         """Return what goes into holes that are there, loosely or for good."""
-        many, screw = len(marks), "screw"
+        screw = "screw"
         if all(self._class(mark).goes == "through" for mark in marks):
             screw, words = "anchor", said(*self._class(marks[0]).words)
         elif all(self._class(mark).goes == "with" for mark in marks):
             screw = "bolt"
-        verb = "Tighten" if snug and many > 1 else "Drive"
-        title = (
-            f"{verb} all {many} {screw}s of the {name}"
-            if many > 1
-            else f"{verb} the {screw} of the {name}"
+        title = compose(
+            "Drive the {screw} of the {name}"
+            if len(marks) == 1
+            else "Tighten all {n} {screws} of the {name}"
+            if snug
+            else "Drive all {n} {screws} of the {name}",
+            n=len(marks),
+            screw=screw,
+            screws=several(screw),
+            name=name,
         )
         if before and not snug and words:
-            title = f"Put the {name} up on its {screw}s"
+            title = compose("Put the {name} up on its {screws}", name=name, screws=several(screw))
         facts = tuple(dict.fromkeys(("Goes in", mark.fixing) for mark in marks if mark.fixing))
         numbers = _numbers(marks)
         acts = (
@@ -367,4 +386,4 @@ def _which(mark: Mark, beside: list[Mark]) -> str:
     n = level.index(mark)
     if len(level) == 2 and abs(level[0].y_mm - level[1].y_mm) > _LEVEL_MM:
         return (", upper hole", ", lower hole")[n]
-    return f", hole {n + 1} of {len(level)}"
+    return compose(", hole {n} of {level}", n=n + 1, level=len(level))

@@ -10,6 +10,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.errors import PlanError
+from trade.language import compose
 from trade.marking.marks import Mark
 from trade.measure import say_length
 from trade.plan.as_built import Done, Drilled, Met, Mounted
@@ -104,9 +105,9 @@ def mounted(plan: Plan, piece: str, places_mm: tuple[float, ...]) -> Plan:
     """
     planned = plan.piece(piece)
     if len(places_mm) != len(planned.supports_mm):
-        said = (
-            f"There are {len(planned.supports_mm)}: measure each from the left end, with "
-            "commas between."
+        said = compose(
+            "There are {supports}: measure each from the left end, with commas between.",
+            supports=len(planned.supports_mm),
         )
         raise PlanError(said, "places_mm")
     if any(place > planned.length_mm for place in places_mm):
@@ -190,7 +191,10 @@ def _shifted(wall: Wall, mark: Mark, told: MarkReport) -> Wall:
     by = told.by_mm
     if by is None or by == 0 or abs(by) > _FURTHEST_MM:
         said = say_length(_FURTHEST_MM, "metric")
-        raise PlanError(f"Enter how far off the stud is: more than 0, at most {said}.", "by_mm")
+        raise PlanError(
+            compose("Enter how far off the stud is: more than 0, at most {said}.", said=said),
+            "by_mm",
+        )
     centre = (mark.stud_mm if mark.stud_mm is not None else mark.x_mm) + by
     if not 0 <= centre <= wall.width_mm:
         raise PlanError("That would be beyond the end of the wall.", "by_mm")

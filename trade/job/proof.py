@@ -8,9 +8,9 @@ from typing import NamedTuple
 from trade import data
 from trade.assess import judge_piece
 from trade.calculation import Quantity
-from trade.check import Message
+from trade.check import Message, Placeholders
+from trade.language import counted
 from trade.load.push import push_of
-from trade.measure import many
 from trade.plan.as_built import Proof
 from trade.plan.model import AnyPiece, Plan
 
@@ -66,8 +66,9 @@ def proof_load(piece: AnyPiece, plan: Plan) -> ProofLoad:
         if kg
         else Message("It carries nothing: only push it."),
         Message(
-            f"Leave it for {many(round(minutes), 'minute')}. "
-            "Watch the screws, the lining beside them, and the gap at the wall; listen."
+            "Leave it for {wait}. Watch the screws, the lining beside them, and the gap at the "
+            "wall; listen.",
+            {"wait": counted(round(minutes), "{n} minute", "{n} minutes")},
         ),
         Message(
             "Push its front edge down once with {push}, at each end and in the middle.", dict(sizes)
@@ -95,7 +96,7 @@ def prove(proof: Proof, load: ProofLoad) -> Proved:
     moved, left = proof.loaded_mm - proof.before_mm, proof.after_mm - proof.before_mm
     allowed = data.house("proof_left_mm") + data.house("proof_left_share") * max(moved, 0.0)
     most, level = data.house("proof_most_mm"), data.house("level_mm_per_m")
-    sizes: dict[str, Quantity | str] = {
+    sizes: Placeholders = {
         "moved": Quantity(moved, "fine"),
         "left": Quantity(abs(left), "fine"),
         "allowed": Quantity(allowed, "fine"),

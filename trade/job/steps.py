@@ -17,6 +17,7 @@ from trade.cutting.finish import Finishing, finishing
 from trade.cutting.parts import parts_of
 from trade.job.fixing import Fixing, Group
 from trade.job.step import Step, said
+from trade.language import compose, joined
 from trade.load.lifting import lift
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.reading import read, say_datum, say_up
@@ -134,7 +135,7 @@ class _Work:
         return Step(
             "finish",
             "do",
-            f"Finish the {thing}",
+            compose("Finish the {thing}", thing=thing),
             words,
             wait_hours=hours,
             acts=(Act("finish", thing),),
@@ -144,14 +145,14 @@ class _Work:
         """Everything at hand before anybody climbs."""
         bits = dict.fromkeys(say_bit(mark.bit_mm, self.units) for mark in self.marks if mark.bit_mm)
         fixings = Counter(mark.fixing for mark in self.marks if mark.fixing)
-        facts = [("Bits", ", ".join(bits))] if bits else []
+        facts = [("Bits", joined(bits))] if bits else []
         facts += (
-            [("Into the wall", ", ".join(f"{many} × {name}" for name, many in fixings.items()))]
+            [("Into the wall", joined(_times(many, name) for name, many in fixings.items()))]
             if fixings
             else []
         )
         facts += [
-            (extra.where, f"{extra.many} × {self._extra(extra, fixings)}")
+            (extra.where, _times(extra.many, self._extra(extra, fixings)))
             for extra in self._extras()
         ]
         words = (
@@ -177,7 +178,7 @@ class _Work:
             return next(iter(fixings), "the same as here")
         row = data.screws()[extra.screw]
         name = row.name_imperial if self.units == "imperial" else row.name_metric
-        return f"{name}, {say_length(extra.length_mm, self.units)}"
+        return joined((name, say_length(extra.length_mm, self.units)))
 
     def _safe(self) -> Step:
         """Power off, water known; old paint and plaster."""
@@ -189,7 +190,10 @@ class _Work:
             if zone.bars == "drilling" and zone.level == "keep_out"
         ]
         near = [zone for zone in never if zone.left_mm < right and zone.right_mm > left]
-        told = dict.fromkeys(f"{_upper(zone.reason)} is near. {zone.advice}" for zone in near)
+        told: dict[str, None] = dict.fromkeys(
+            compose("{reason!c} is near. {advice}", reason=zone.reason, advice=zone.advice)
+            for zone in near
+        )
         if any(layer.kind.startswith("plaster") for layer in self.plan.wall.layers or ()):
             told[
                 "Old paint, plaster and textured finishes may hold lead or asbestos: have them "
@@ -213,7 +217,7 @@ class _Work:
                 (
                     (
                         "Studs, from the left corner",
-                        ", ".join(say_length(x, self.units) for x in studs),
+                        joined(say_length(x, self.units) for x in studs),
                     ),
                 )
                 if studs
@@ -290,7 +294,11 @@ class _Work:
         for mark in sorted(self.marks, key=lambda m: (m.x_mm, -m.y_mm)):
             rows[min(range(len(middles)), key=lambda n: abs(middles[n] - mark.y_mm))].append(mark)
         kept, thing = [row for row in rows if row], self.hanging.thing
-        names = [f"{nth} {thing}" for nth in _NTH] if len(kept) > 1 else [thing]
+        names = (
+            [compose("{nth} {thing}", nth=nth, thing=thing) for nth in _NTH]
+            if len(kept) > 1
+            else [thing]
+        )
         return [Group(names[n], tuple(row), n == 0) for n, row in enumerate(kept)]
 
     def _close(self) -> Step:
@@ -309,5 +317,5 @@ class _Work:
         return Step("close", "close", "Try it, clean up, load it", tuple(words))
 
 
-def _upper(words: str) -> str:
-    return words[:1].upper() + words[1:]
+def _times(number: int, name: str) -> str:
+    return compose("{n} × {name}", n=number, name=name)

@@ -12,6 +12,7 @@ from typing import NamedTuple
 import numpy as np
 
 from trade import data
+from trade.language import compose
 from trade.load.demand import Demand
 from trade.load.push import push_of
 from trade.load.ways import ELASTIC, Sharing
@@ -297,9 +298,9 @@ def _push_places(
     if len(bearing) == 2:
         return left, ((bearing[0][0] + bearing[1][0]) / 2, "in the middle"), right
     narrow = min(b - a for (a, _), (b, _) in pairwise(bearing)) * _WIDER
-    over = [(x, f"over support {i}") for x, i in bearing]
+    over = [(x, compose("over support {i}", i=i)) for x, i in bearing]
     between = [
-        (a + (b - a) * share, f"between supports {i} and {k}")
+        (a + (b - a) * share, compose("between supports {i} and {k}", i=i, k=k))
         for (a, i), (b, k) in pairwise(bearing)
         for share in ((0.5,) if b - a <= narrow else (0.25, 0.5, 0.75))
     ]
@@ -328,11 +329,11 @@ def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Dema
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     part = "loaded" if mine.up > -_NOTHING_N else "loaded on one side only"
     full, full_m = mine.own + mine.down, mine.own_m + mine.down_m
-    cases = [Demand(f"{part}, for years", years, full, full_m)]
+    cases = [Demand(compose("{part}, for years", part=part), years, full, full_m)]
     for push, turn, name in hardest:
         cases.append(
             Demand(
-                f"{part}, and pushed down {name}",
+                compose("{part}, and pushed down {name}", part=part, name=name),
                 minutes,
                 full + max(push, 0.0),
                 full_m + max(turn, 0.0),
@@ -343,12 +344,17 @@ def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Dema
         cases.append(Demand("loaded on the far side only, for years", years, far, far_m))
     for pull, back, name in lightest:
         if far_m + min(back, 0.0) < 0 or far + min(pull, 0.0) < 0:
-            case = f"loaded on the far side only, and pushed down {name}"
+            case = compose("loaded on the far side only, and pushed down {name}", name=name)
             cases.append(Demand(case, minutes, far + min(pull, 0.0), far_m + min(back, 0.0)))
     for push, turn, name in hardest:
         if mine.own_m - turn < 0:
             cases.append(
-                Demand(f"empty, and lifted {name}", minutes, mine.own - push, mine.own_m - turn)
+                Demand(
+                    compose("empty, and lifted {name}", name=name),
+                    minutes,
+                    mine.own - push,
+                    mine.own_m - turn,
+                )
             )
     return tuple(cases)
 
@@ -356,8 +362,12 @@ def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Dema
 def unweighed(piece: Piece) -> tuple[str, ...]:
     """Return what to find out about the loads: nothing listed, or things without a weight."""
     if not piece.things:
-        return (f"what “{piece.name}” will carry.",)
-    return tuple(f"what “{thing.name}” weighs." for thing in piece.things if thing.mass_kg is None)
+        return (compose("what “{piece}” will carry.", piece=piece.name),)
+    return tuple(
+        compose("what “{thing}” weighs.", thing=thing.name)
+        for thing in piece.things
+        if thing.mass_kg is None
+    )
 
 
 def contents_of(piece: Piece, supports_mm: tuple[float, ...] | None = None) -> Contents:

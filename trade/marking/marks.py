@@ -147,8 +147,12 @@ def _cautions(hole: Hole, wall: Wall) -> tuple[Message, ...]:
     found = []
     for zone in zones(wall):
         if zone.bars == "drilling" and zone.holds(hole.x_mm, hole.y_mm):
-            never = "Do not drill here: " if zone.level == "keep_out" else "Take care: "
-            found.append(Message(f"{never}{zone.reason}. {zone.advice}"))
+            said = (
+                "Do not drill here: {reason}. {advice}"
+                if zone.level == "keep_out"
+                else "Take care: {reason}. {advice}"
+            )
+            found.append(Message(said, {"reason": zone.reason, "advice": zone.advice}))
     if wall.layers is None:
         found.append(Message("The lining's thickness is not known: this depth is for bare studs."))
     if hole.support.anchored:

@@ -8,6 +8,7 @@ come out at one size on paper.
 
 from itertools import pairwise
 
+from trade.language import compose
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.reading import read, say_across, say_up, zero
 from trade.marking.spread import spread
@@ -151,8 +152,11 @@ def close_up(piece: AnyPiece, plan: Plan, units: Units, per: float) -> Drawing:
     if rows:
         lines.append(Line("LEVEL", x, rows[0], x, rows[-1]))
     zero_x, zero_y = zero(datum, piece, wall)
-    name = (
-        f"{piece.name}, from {say_length(zero_x, units)} across and {say_length(zero_y, units)} up"
+    name = compose(
+        "{piece}, from {zero_x} across and {zero_y} up",
+        piece=piece.name,
+        zero_x=say_length(zero_x, units),
+        zero_y=say_length(zero_y, units),
     )
     return Drawing(
         name, left - 2 * per, below, end, top + 7 * per, tuple(lines), tuple(circles), tuple(texts)

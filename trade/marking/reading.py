@@ -2,6 +2,7 @@
 
 from typing import NamedTuple
 
+from trade.language import compose
 from trade.measure import Units, say_length
 from trade.plan.datum import Datum
 from trade.plan.model import AnyPiece, Wall
@@ -37,7 +38,7 @@ def say_across(reading: Reading, datum: Datum, units: Units) -> str:
     said = say_length(abs(reading.across_mm), units)
     if datum.across in ("left", "right") or abs(reading.across_mm) < 0.05:
         return said
-    return f"{said} {'right' if reading.across_mm > 0 else 'left'}"
+    return compose("{far} right" if reading.across_mm > 0 else "{far} left", far=said)
 
 
 def say_up(reading: Reading, datum: Datum, units: Units) -> str:
@@ -45,7 +46,7 @@ def say_up(reading: Reading, datum: Datum, units: Units) -> str:
     said = say_length(abs(reading.up_mm), units)
     if datum.line_mm is None or abs(reading.up_mm) < 0.05:
         return said
-    return f"{said} {'up' if reading.up_mm > 0 else 'down'}"
+    return compose("{far} up" if reading.up_mm > 0 else "{far} down", far=said)
 
 
 def say_datum(datum: Datum, units: Units) -> str:
@@ -55,11 +56,13 @@ def say_datum(datum: Datum, units: Units) -> str:
         "left": "From the left corner",
         "right": "From the right corner",
         "middle": "From the middle of the piece",
-        "stud": f"From the centre of the stud at {stud}",
+        "stud": compose("From the centre of the stud at {stud}", stud=stud),
     }[datum.across]
     up = (
         "up from the floor"
         if datum.line_mm is None
-        else f"from a level line {say_length(datum.line_mm, units)} above the floor"
+        else compose(
+            "from a level line {line} above the floor", line=say_length(datum.line_mm, units)
+        )
     )
-    return f"{across}, and {up}."
+    return compose("{across}, and {up}.", across=across, up=up)

@@ -9,6 +9,7 @@ right, y up.
 from itertools import pairwise
 from typing import Literal, NamedTuple
 
+from trade.language import compose, joined
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.reading import read, say_across, say_up, zero
 from trade.measure import Units, say_bit, say_length
@@ -109,7 +110,7 @@ def template(piece: AnyPiece, plan: Plan, units: Units) -> Drawing:
     for stud in wall.uprights:
         if left <= stud.centre_mm <= right:
             lines.append(Line("STUDS", stud.centre_mm, bottom, stud.centre_mm, top))
-            words = f"stud, centre at {say_length(stud.centre_mm, units)}"
+            words = compose("stud, centre at {centre}", centre=say_length(stud.centre_mm, units))
             texts.append(Text("WORDS", stud.centre_mm + 5.5, bottom + 2, _WORDS_MM, words, 90.0))
     lines.append(Line("LEVEL", left, piece.top_mm, right, piece.top_mm))
     texts.append(
@@ -118,7 +119,7 @@ def template(piece: AnyPiece, plan: Plan, units: Units) -> Drawing:
             left + 2,
             piece.top_mm + 1.5,
             _WORDS_MM,
-            f"level: top, {say_length(piece.top_mm, units)} up",
+            compose("level: top, {top} up", top=say_length(piece.top_mm, units)),
         )
     )
     circles = [Circle("HOLES", mark.x_mm, mark.y_mm, mark.bit_mm or 2.0) for mark in holes]
@@ -162,7 +163,7 @@ def by_support(piece: AnyPiece, plan: Plan, units: Units) -> list[Drawing]:
                     left + 2,
                     level + 1.5,
                     _WORDS_MM,
-                    f"level: {say_length(level, units)} up",
+                    compose("level: {level} up", level=say_length(level, units)),
                 ),
             )
         words = [
@@ -183,10 +184,10 @@ def by_support(piece: AnyPiece, plan: Plan, units: Units) -> list[Drawing]:
                     left + 2,
                     piece.top_mm + 1.5,
                     _WORDS_MM,
-                    f"level: top, {say_length(piece.top_mm, units)} up",
+                    compose("level: top, {top} up", top=say_length(piece.top_mm, units)),
                 )
             )
-        name = f"{piece.name}, {own[0].part}"
+        name = joined((piece.name, own[0].part))
         found.append(Drawing(name, left, bottom, right, top, lines, whole.circles, tuple(words)))
     return found
 
@@ -210,10 +211,15 @@ def edge(piece: AnyPiece, plan: Plan, units: Units) -> Drawing | None:
         x, wide = long - bore.x_mm, bore.bit_mm(units)
         circles.append(Circle("HOLES", x, bore.y_mm, wide))
         lines += _cross(x, bore.y_mm)
-        said = f"{n}: {say_bit(wide, units)}, stop at {say_length(bore.depth_mm, units)}"
+        said = compose(
+            "{n}: {wide}, stop at {depth}",
+            n=n,
+            wide=say_bit(wide, units),
+            depth=say_length(bore.depth_mm, units),
+        )
         texts.append(Text("WORDS", x + _CROSS_MM, bore.y_mm + 1.5, _WORDS_MM, said))
     return Drawing(
-        f"{piece.name}, its back",
+        compose("{piece}, its back", piece=piece.name),
         -_MARGIN_MM,
         -_MARGIN_MM,
         long + _MARGIN_MM,
@@ -231,11 +237,15 @@ def _cross(x: float, y: float) -> list[Line]:
 
 def _hole_words(mark: Mark, units: Units) -> str:
     bit = (
-        f"{say_bit(mark.bit_mm, units)}, {say_length(mark.depth_mm, units)} deep"
+        compose(
+            "{bit}, {depth} deep",
+            bit=say_bit(mark.bit_mm, units),
+            depth=say_length(mark.depth_mm, units),
+        )
         if mark.bit_mm
         else "no pilot hole"
     )
-    return f"{mark.number}: {bit}"
+    return _tick(str(mark.number), bit)
 
 
 def sticks(
@@ -253,21 +263,31 @@ def sticks(
     holes = [mark for mark in piece_marks(piece, wall, units) if mark.where == "wall"]
     x0, y0 = zero(datum, piece, wall)
     across = {piece.left_mm: "left end", piece.left_mm + piece.length_mm: "right end", x0: "datum"}
-    across |= {mark.x_mm: f"holes {_numbers(holes, lambda m: m.x_mm, mark.x_mm)}" for mark in holes}
+    across |= {
+        mark.x_mm: compose("holes {numbers}", numbers=_numbers(holes, lambda m: m.x_mm, mark.x_mm))
+        for mark in holes
+    }
     up = {piece.top_mm: "top", piece.top_mm - piece.high_mm: "underside", y0: "datum"}
-    up |= {mark.y_mm: f"holes {_numbers(holes, lambda m: m.y_mm, mark.y_mm)}" for mark in holes}
+    up |= {
+        mark.y_mm: compose("holes {numbers}", numbers=_numbers(holes, lambda m: m.y_mm, mark.y_mm))
+        for mark in holes
+    }
     first = [
-        (x, f"{what}: {say_across(read(datum, piece, wall, x, 0.0), datum, units)}")
+        (x, _tick(what, say_across(read(datum, piece, wall, x, 0.0), datum, units)))
         for x, what in sorted(across.items())
     ]
     second = [
-        (y, f"{what}: {say_up(read(datum, piece, wall, 0.0, y), datum, units)}")
+        (y, _tick(what, say_up(read(datum, piece, wall, 0.0, y), datum, units)))
         for y, what in sorted(up.items())
     ]
     noun = mount.piece_noun
-    return _stick(f"{piece.name}: along the {noun}", first), _stick(
-        f"{piece.name}: up the wall", second
+    return _stick(compose("{piece}: along the {noun}", piece=piece.name, noun=noun), first), _stick(
+        compose("{piece}: up the wall", piece=piece.name), second
     )
+
+
+def _tick(what: str, place: str) -> str:
+    return compose("{what}: {place}", what=what, place=place)
 
 
 def _numbers(holes: list[Mark], place: object, at: float) -> str:

@@ -8,10 +8,11 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Quantity
-from trade.check import Assumption, Check, Message
+from trade.check import Assumption, Check, Message, Placeholders
 from trade.fixings import driving
 from trade.fixings.pins import PinSeat
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load import lifting
 from trade.load.shelf import board_n
 from trade.measure import G_N_PER_KG, Units
@@ -345,18 +346,18 @@ class Mount(ABC, Generic[P]):
         count, limit = lifting.lift(kg, piece.depth_mm, piece.top_mm)
         if count < 2:
             return []
-        who = ("Two people", "Three people", "Four people or a hoist")[count - 2]
-        sizes = {
+        who = ("Two people lift it", "Three people lift it", "Four people or a hoist lift it")
+        sizes: Placeholders = {
+            "who": who[count - 2],
             "kg": Quantity(kg, "mass"),
             "top": Quantity(piece.top_mm, "length"),
             "limit": Quantity(limit, "mass"),
         }
         return [
             Message(
-                who
-                + " lift it: {kg} up to {top}, where one alone should lift no more than {limit} "
-                "again and again.",
-                dict(sizes),
+                "{who}: {kg} up to {top}, where one alone should lift no more than {limit} again "
+                "and again.",
+                sizes,
             )
         ]
 
@@ -473,7 +474,11 @@ def support_name(index: int, count: int, noun: str) -> str:
     if count == 1:
         return noun
     if index == 0:
-        return f"left {noun}"
+        return compose("left {noun}", noun=noun)
     if index == count - 1:
-        return f"right {noun}"
-    return f"middle {noun}" if count == 3 else f"{noun} {index + 1} from the left"
+        return compose("right {noun}", noun=noun)
+    return (
+        compose("middle {noun}", noun=noun)
+        if count == 3
+        else compose("{noun} {index} from the left", noun=noun, index=index + 1)
+    )

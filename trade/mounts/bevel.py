@@ -7,7 +7,8 @@ from typing import NamedTuple
 
 from trade import data
 from trade.calculation import Calculation, Quantity
-from trade.check import Check, make
+from trade.check import Check, Message, make
+from trade.language import compose
 from trade.load.demand import Demand
 from trade.mechanics.beam import widest_mm
 from trade.mounts import strength, strips
@@ -121,7 +122,10 @@ def seating(
 def _write_slope(sums: Calculation, bevel: Bevel) -> float:
     """Write the slope of the bevel, s_b."""
     return sums.then(
-        "s_b", f"tan({bevel.degrees:g} π / 180)", "ratio", "slope of the bevel, no friction counted"
+        "s_b",
+        f"tan({bevel.degrees:g} π / 180)",
+        "ratio",
+        "slope of the bevel, no friction counted",
     )
 
 
@@ -264,7 +268,7 @@ def _under_a_body(
 def _about_a_screw(bevel: Bevel, case: Demand, gap_mm: float) -> Calculation:
     """How much of the cleat's strength one place uses, u; `gap_mm`: to the nearer screw."""
     row, sums = data.boards()[bevel.wood], Calculation()
-    sums.given("T", case.pull_n, "force", f"pull at one place, {case.case}")
+    sums.given("T", case.pull_n, "force", compose("pull at one place, {case}", case=case.case))
     sums.given("V", case.load_n, "force", "load there")
     sums.then("R", "√(V² + T²)", "force", "load and pull together on the bevel")
     sums.given("h", bevel.high_mm, "length", "height of the cleat")
@@ -329,8 +333,8 @@ def _bending(
         unknown=unknown,
         demand=sums.quantity("σ"),
         capacity=sums.quantity("σ'"),
-        template=where + " the cleat uses {used} of the bending strength of {wood}.",
-        parts={"span": apart, "wood": row.name},
+        template="{where} the cleat uses {used} of the bending strength of {wood}.",
+        parts={"where": Message(where, {"span": apart}), "wood": row.name},
         equations=sums.equations,
     )
 

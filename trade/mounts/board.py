@@ -3,6 +3,7 @@
 from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, make
+from trade.language import Figure, compose, several
 from trade.load.shelf import Sag, ShelfLoad
 from trade.load.stiffener import stiffener
 from trade.mounts import strength
@@ -20,7 +21,8 @@ def too_few_supports(piece: Piece, noun: str, unknown: tuple[str, ...]) -> Check
         unknown=unknown,
         demand=Quantity(2, "count"),
         capacity=Quantity(max(len(piece.supports_mm), 0.5), "count"),
-        template=f"A shelf on fewer than two {noun}s turns and tips; put up at least {{demand}}.",
+        template="A shelf on fewer than two {supports} turns and tips; put up at least {demand}.",
+        parts={"supports": several(noun)},
     )
 
 
@@ -36,8 +38,11 @@ def front_parts(piece: Shelf, wall: Wall) -> list[Part]:
         return [
             Part(
                 "front tube",
-                f"steel tube {under.part.wide_mm:.0f} × {under.part.high_mm:.0f} mm, as long as "
-                "the front",
+                compose(
+                    "steel tube {wide} × {high} mm, as long as the front",
+                    wide=Figure(f"{under.part.wide_mm:.0f}"),
+                    high=Figure(f"{under.part.high_mm:.0f}"),
+                ),
                 1,
             )
         ]
@@ -66,7 +71,11 @@ def _bending(load: ShelfLoad, unknown: tuple[str, ...]) -> Check:
     worst = max(load.board_demands(), key=lambda d: d.moment_nmm / d.duration)
     every = [
         strength.shared_sum(
-            load.parts, n, worst.moment_nmm, worst.duration, f"bending in the board, {worst.case}"
+            load.parts,
+            n,
+            worst.moment_nmm,
+            worst.duration,
+            compose("bending in the board, {case}", case=worst.case),
         )
         for n in range(len(load.parts))
     ]
@@ -131,7 +140,7 @@ def _sag(
     if steady is not None:
         sums.given("ψ", steady, "ratio", "share of the contents that is always there, for creep")
     sums.given("l", sag.span_mm, "length", "span, or twice the overhang")
-    sums.given("w", sag.sag_mm, "fine", f"sag as a continuous beam, {case}")
+    sums.given("w", sag.sag_mm, "fine", compose("sag as a continuous beam, {case}", case=case))
     strength.write_sag_limit(sums)
     return make(
         code,

@@ -10,6 +10,7 @@ from trade.calculation import Calculation
 from trade.check import Check, Message, make
 from trade.fixings import fastening, wood
 from trade.fixings.support import Hardware, Support, support
+from trade.language import compose
 from trade.load.demand import Demand
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import insides
@@ -69,7 +70,11 @@ class _Bookcase(Mount[Bookcase]):
 
     def checks(self, piece: Bookcase, wall: Wall) -> list[Check]:
         """Every check of the straps, and whether it can be stood up."""
-        loads = (f"what “{piece.name}” weighs empty.",) if piece.body_kg is None else ()
+        loads = (
+            (compose("what “{piece}” weighs empty.", piece=piece.name),)
+            if piece.body_kg is None
+            else ()
+        )
         if not piece.supports_mm:
             return [_strap(piece, loads), _stands_up(piece, wall), *insides.checks(piece)]
         pull = _pull_n(piece)

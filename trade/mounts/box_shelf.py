@@ -10,6 +10,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load import sharing
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.load.ways import BODY, Sharing
@@ -249,7 +250,7 @@ def _top_sag(piece: BoxShelf, unknown: tuple[str, ...]) -> Check:
     sums.given("P", single, "force", "heaviest single thing")
     sums.given("k_b", data.house("spread_spans"), "ratio", "spans over which that spreads")
     sums.then("b", "min(k_b l, L)", "length", "so wide")
-    sums.given("E", row.e_mpa, "stress", f"stiffness of {row.name}")
+    sums.given("E", row.e_mpa, "stress", compose("stiffness of {row}", row=row.name))
     sums.given("t", piece.skin_mm, "fine", "thickness of the skin")
     sums.given("k_def", row.k_def, "ratio", "its creep")
     sums.then(

@@ -10,6 +10,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, make
 from trade.fixings import fastening, wood
 from trade.fixings.support import Hardware, Support, support
+from trade.language import compose
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
@@ -286,10 +287,17 @@ def _bending(
     if piece.pair_kg is not None:
         return _rated(piece.pair_kg, row, support, demand, unknown)
     sums = Calculation()
-    sums.given("M", abs(demand.moment_nmm), "moment", f"turning load, {demand.case}")
+    sums.given(
+        "M", abs(demand.moment_nmm), "moment", compose("turning load, {case}", case=demand.case)
+    )
     sums.given("S", row.section_mm3, "section", "section modulus at the corner")
     sums.then("σ", "M / S", "stress")
-    sums.given("σ_a", row.allowable_mpa, "stress", f"bending strength of its {row.material}")
+    sums.given(
+        "σ_a",
+        row.allowable_mpa,
+        "stress",
+        compose("bending strength of its {material}", material=row.material),
+    )
     if row.material == "steel":
         sums.then("σ'", "σ_a", "stress", "it may be bent with, for minutes or years")
     else:
@@ -320,7 +328,9 @@ def _rated(
     sums.given("W", pair_kg * G_N_PER_KG, "pull", "what the packet states of a pair")
     sums.given("a", row.arm_mm, "length", "its arm")
     sums.then("M_r", "W a / 4", "moment", "half of it on each, half an arm out")
-    sums.given("M", abs(demand.moment_nmm), "moment", f"turning load, {demand.case}")
+    sums.given(
+        "M", abs(demand.moment_nmm), "moment", compose("turning load, {case}", case=demand.case)
+    )
     return make(
         "bracket.bending",
         part=support.part,

@@ -8,9 +8,10 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Calculation, Quantity
-from trade.check import Check, Message, make
+from trade.check import Check, Message, Placeholders, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import LineLoad, contents_of, unweighed
@@ -258,7 +259,7 @@ class _CleatCabinet(Mount[Cabinet]):
             if degrees > piece.bevel_deg:
                 yield (
                     "bevel",
-                    Message(f"Rip the bevel at {degrees:.0f} degrees"),
+                    Message("Rip the bevel at {n} degrees", {"n": round(degrees)}),
                     replace(piece, bevel_deg=degrees),
                 )
         for high in (100.0, 120.0, 150.0):
@@ -280,7 +281,7 @@ class _CleatCabinet(Mount[Cabinet]):
         The piece gets its own half and its spacer, and is lifted on.
         """
         screws = sum(extra.many for extra in self.extras(piece, wall))
-        sizes: dict[str, Quantity | str] = {"n": Quantity(screws, "count")}
+        sizes: Placeholders = {"n": Quantity(screws, "count")}
         own = do(
             "own-half",
             "Screw its own half and the spacer to the piece",
@@ -334,7 +335,11 @@ KIND = _CleatCabinet()
 
 
 def _unweighed_body(piece: Cabinet) -> tuple[str, ...]:
-    return (f"what “{piece.name}” weighs empty.",) if piece.body_kg is None else ()
+    return (
+        (compose("what “{piece}” weighs empty.", piece=piece.name),)
+        if piece.body_kg is None
+        else ()
+    )
 
 
 def _pulled(piece: Cabinet, load: LineLoad) -> dict[int, tuple[Demand, ...]]:

@@ -206,7 +206,7 @@ class _CleatWall(Mount[CleatWall]):
             if degrees > piece.bevel_deg:
                 yield (
                     "bevel",
-                    Message(f"Rip the bevels at {degrees:.0f} degrees"),
+                    Message("Rip the bevels at {n} degrees", {"n": round(degrees)}),
                     replace(piece, bevel_deg=degrees),
                 )
         for thick in (24.0, 30.0):

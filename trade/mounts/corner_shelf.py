@@ -11,6 +11,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.demand import Demand
 from trade.load.line import contents_of, unweighed
 from trade.load.push import push_of
@@ -439,8 +440,11 @@ def _inner(piece: CornerShelf) -> Check:
         part="ledger",
         case="any",
         unknown=(
-            f"whether there is a stud in the corner behind “{piece.name}”: its ledger needs a "
-            "second screw there.",
+            compose(
+                "whether there is a stud in the corner behind “{piece}”: its ledger needs a "
+                "second screw there.",
+                piece=piece.name,
+            ),
         ),
         demand=Quantity(1, "count"),
         capacity=Quantity(1, "count"),
@@ -478,9 +482,11 @@ def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Che
         unknown=unknown,
         demand=sums.quantity("s"),
         capacity=Quantity(1.0, "ratio"),
-        template="Its middle lies "
-        + ("inside" if share <= 1 else "outside")
-        + " the triangle of its outer screws; two thirds of the way out is the least for them.",
+        template="Its middle lies inside the triangle of its outer screws; two thirds of the way "
+        "out is the least for them."
+        if share <= 1
+        else "Its middle lies outside the triangle of its outer screws; two thirds of the way out "
+        "is the least for them.",
         equations=sums.equations,
     )
 
@@ -505,7 +511,7 @@ def _other(
         key=lambda f: f[0] / f[1],
     )
     sums = Calculation()
-    sums.given("V", force, "force", f"its share of three places, {case}")
+    sums.given("V", force, "force", compose("its share of three places, {case}", case=case))
     sums.given("Z", strips.shear_n(like), "force", "shear of one screw as on this wall")
     sums.given("n", len(like.heights_mm), "count", "screws, as many as here")
     sums.given("C_D", duration, "ratio", "load duration, in wood")

@@ -12,6 +12,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
@@ -200,7 +201,7 @@ class _DowelShelf(Mount[DowelShelf]):
         """One hole per dowel, the same in shelf and strip: clamp them together and drill both."""
         deep, up = piece.in_shelf_mm + _SPARE_MM, piece.thickness_mm / 2
         return [
-            Bore(x, up, piece.dowel_mm, deep, f"dowel {n}")
+            Bore(x, up, piece.dowel_mm, deep, compose("dowel {n}", n=n))
             for n, x in enumerate(dowel_places_mm(piece), start=1)
         ]
 
@@ -208,7 +209,7 @@ class _DowelShelf(Mount[DowelShelf]):
         """More dowels; as many as leave the screws their places; thicker ones."""
         for count in (3, 4, 5, 6, 7, 8, 10):
             if count > piece.dowels or count == piece.dowels - 1:
-                yield "dowels", Message(f"{count} dowels"), replace(piece, dowels=count)
+                yield "dowels", Message("{n} dowels", {"n": count}), replace(piece, dowels=count)
         for thick in (0.875 * IN_MM, IN_MM, 1.25 * IN_MM):
             if thick > piece.dowel_mm:
                 yield (
@@ -308,7 +309,9 @@ def _bending(
     moment, duration, case = strength.lasting_or_pushed(
         lasting, pushed, "loaded, and pushed over one dowel"
     )
-    sums.given("M", moment, "moment", f"about the strip's face, one dowel, {case}")
+    sums.given(
+        "M", moment, "moment", compose("about the strip's face, one dowel, {case}", case=case)
+    )
     strength.write_round(sums, piece.dowel_mm, "dowel")
     strength.write_bending(sums, row, duration)
     return make(

@@ -10,6 +10,7 @@ from msgspec.structs import replace
 from trade import data
 from trade.calculation import Quantity
 from trade.check import Check, make
+from trade.language import counted
 from trade.mounts import Hole, holes, mount_of
 from trade.plan.as_built import AsBuilt, nearest_mm
 from trade.plan.model import AnyPiece, Plan
@@ -105,16 +106,18 @@ def _kept(piece: AnyPiece, plan: Plan, marks: list[Hole]) -> Check | None:
     left = sum(away > limit for away in off)
     if not left:
         return None
-    said = (
-        "hole is made already that it no longer uses"
-        if left == 1
-        else "holes are made already that it no longer uses"
-    )
     return make(
         "made.kept",
         part="piece",
         case="any",
         demand=Quantity(min(max(off), 1e6), "length"),
         capacity=Quantity(limit, "length"),
-        template=f"{left} {said}, up to {{demand}} from any mark: go back to them, or fill them.",
+        template="{holes}, up to {demand} from any mark: go back to them, or fill them.",
+        parts={
+            "holes": counted(
+                left,
+                "{n} hole is made already that it no longer uses",
+                "{n} holes are made already that it no longer uses",
+            )
+        },
     )

@@ -5,7 +5,7 @@ What stands above it, how high hands come, what goes through a door.
 
 from trade import data
 from trade.calculation import Calculation, Quantity
-from trade.check import Check, Message, make
+from trade.check import Check, Message, Placeholders, make
 from trade.mounts import mount_of
 from trade.mounts.base import Box, covered
 from trade.plan.model import AnyPiece, Wall
@@ -127,7 +127,7 @@ def to_mind(piece: AnyPiece, wall: Wall) -> list[Message]:
     found = []
     reach = data.house("reach_mm")
     if piece.top_mm > reach and not mount_of(piece).stands:
-        sizes: dict[str, Quantity | str] = {
+        sizes: Placeholders = {
             "top": Quantity(piece.top_mm, "length"),
             "reach": Quantity(reach, "length"),
         }

@@ -6,6 +6,7 @@ Bought ready, so its packet says what it carries, or nobody knows.
 from trade import data
 from trade.calculation import Calculation
 from trade.check import Assumption, Check, make
+from trade.language import Figure, compose
 from trade.load.line import unweighed
 from trade.load.push import heaviest_n
 from trade.measure import G_N_PER_KG, LBF_N
@@ -19,7 +20,7 @@ def ask(noun: str) -> Ask:
     """Return what is asked for: what one may carry."""
     return Ask(
         "hook_kg",
-        f"One {noun} carries, says its packet",
+        compose("One {noun} carries, says its packet", noun=noun),
         "weight",
         optional=True,
         help="Empty: it is taken to carry what hangs there.",
@@ -59,6 +60,14 @@ def assumed(piece: Hooked, noun: str) -> tuple[Assumption, ...]:
     most_n = heaviest_n(piece)
     if piece.hook_kg is not None or not most_n:
         return ()
-    most = f"{most_n / G_N_PER_KG:.1f} kg ({most_n / LBF_N:.0f} lb)"
-    said = f"Each {noun} is taken to carry what hangs on it, up to {most}: look on its packet."
+    most = compose(
+        "{kg} kg ({lb} lb)",
+        kg=Figure(f"{most_n / G_N_PER_KG:.1f}"),
+        lb=Figure(f"{most_n / LBF_N:.0f}"),
+    )
+    said = compose(
+        "Each {noun} is taken to carry what hangs on it, up to {most}: look on its packet.",
+        noun=noun,
+        most=most,
+    )
     return (Assumption("hooks", said),)

@@ -16,6 +16,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, make
 from trade.data import Board
 from trade.fixings import driving, pins, wood
+from trade.language import compose
 from trade.load.line import unweighed
 from trade.measure import G_N_PER_KG, IN_MM, Units
 from trade.mounts import strength
@@ -152,15 +153,19 @@ def cures(piece: P) -> Iterator[tuple[str, Message, P]]:
         for many in (1, 2):
             if many > piece.fixed_rows:
                 label = Message(
-                    f"{'A row' if many == 1 else 'Two rows'} of fixed shelves across it, that tie "
-                    "its sides"
+                    "A row of fixed shelves across it, that tie its sides"
+                    if many == 1
+                    else "Two rows of fixed shelves across it, that tie its sides"
                 )
                 yield "fixed", label, replace(piece, fixed_rows=many)
     bays = piece.dividers + 1
     many = round(piece.loose_shelves / bays * (bays + 1))
     yield (
         "upright",
-        Message(f"An upright more in its inside: {bays + 1} bays, {many} shorter shelves"),
+        Message(
+            "An upright more in its inside: {bays} bays, {shelves} shorter shelves",
+            {"bays": bays + 1, "shelves": many},
+        ),
         replace(piece, dividers=bays, loose_shelves=many),
     )
     for thick in _THICKER_MM:
@@ -212,7 +217,7 @@ def _side(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
         "length",
         "free between bottom, fixed rows and top",
     )
-    sums.given("E", board.e_mpa, "stress", f"stiffness of {board.name}")
+    sums.given("E", board.e_mpa, "stress", compose("stiffness of {board}", board=board.name))
     sums.given("b", room.deep_mm, "length", "its depth")
     sums.given("t", t, "fine", "its thickness")
     sums.then("I", "b t³ / 12", "inertia")
@@ -266,7 +271,7 @@ def _bending(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) ->
 
 def _sag(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
     sums = _loaded(on, None)
-    sums.given("E", on.board.e_mpa, "stress", f"stiffness of {on.board.name}")
+    sums.given("E", on.board.e_mpa, "stress", compose("stiffness of {board}", board=on.board.name))
     sums.given("b", inside(piece).deep_mm, "length", "depth of the shelf")
     sums.given("t", piece.inner_mm, "fine", "its thickness")
     sums.then("I", "b t³ / 12", "inertia")
@@ -296,7 +301,9 @@ def _pin(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Che
     d = sums.given("D", data.house("pin_mm"), "fine", "pin")
     sums.given("L", _DEEP_MM, "fine", "pin in the wood")
     sums.given("e", _PIN_OUT_MM, "fine", "from the wood's face to where the shelf rests")
-    sums.given("G_w", on.board.g, "ratio", f"specific gravity of {on.board.name}")
+    sums.given(
+        "G_w", on.board.g, "ratio", compose("specific gravity of {board}", board=on.board.name)
+    )
     sums.given(
         "F_e", wood.bearing_strength_mpa(on.board.g, d), "stress", "its dowel bearing strength"
     )

@@ -148,7 +148,11 @@ class _Bench(Mount[Bench]):
         """More legs, thicker legs, a higher apron."""
         for legs in (2, 3, 4):
             if legs > piece.legs:
-                yield "legs", Message(f"{legs} legs at the front"), replace(piece, legs=legs)
+                yield (
+                    "legs",
+                    Message("{n} legs at the front", {"n": legs}),
+                    replace(piece, legs=legs),
+                )
         for high in (90.0, 120.0, 150.0):
             if high > piece.apron_mm:
                 label = Message(

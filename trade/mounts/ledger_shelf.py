@@ -10,6 +10,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.line import unweighed
 from trade.load.push import push_of
 from trade.load.stiffener import stiffener
@@ -166,7 +167,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
             if count > piece.side_screws:
                 yield (
                     "side_screws",
-                    Message(f"{count} screws in each side ledger"),
+                    Message("{n} screws in each side ledger", {"n": count}),
                     replace(piece, side_screws=count),
                 )
 
@@ -180,7 +181,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         others = [
             do(
                 f"side-{side}",
-                f"The ledger on the {side} wall",
+                compose("The ledger on the {side} wall", side=side),
                 "One end on the level line of the back ledger, one screw; level it out to the "
                 "front, then the others.",
                 "Find the stud there first: it is another wall.",
@@ -267,7 +268,6 @@ def _side(
     sums.given("Z", strips.shear_n(like), "force", "shear of one screw as on this wall")
     sums.given("C_D", duration, "ratio", "load duration, in wood")
     sums.then("Z'", "Z C_D", "force", "it can carry")
-    across = "across the lining it" if behind.lining_mm else "it"
     ask = (
         ()
         if piece.sides_sure
@@ -283,8 +283,9 @@ def _side(
         unknown=(*ask, *behind.unknown, *loads),
         demand=sums.quantity("V", "pull"),
         capacity=sums.quantity("Z'", "pull"),
-        template="Each screw of a side ledger carries {demand}; "
-        + across
-        + " can carry {capacity}.",
+        template="Each screw of a side ledger carries {demand}; across the lining it can carry "
+        "{capacity}."
+        if behind.lining_mm
+        else "Each screw of a side ledger carries {demand}; it can carry {capacity}.",
         equations=sums.equations,
     )

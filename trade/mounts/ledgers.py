@@ -11,6 +11,7 @@ from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, make
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.demand import Demand
 from trade.load.line import Contents, LineLoad, contents_of
 from trade.load.push import push_of
@@ -263,7 +264,7 @@ def leg_check(piece: Bench, load_n: float, unknown: tuple[str, ...]) -> Check:
     row, sums = data.boards()["pine_white"], Calculation()
     sums.given("F", load_n, "force", "what the hardest-pressed leg carries")
     sums.given("l", max(piece.top_mm - piece.thickness_mm, 1.0), "length", "length of the leg")
-    sums.given("E", row.e_mpa, "stress", f"stiffness of {row.name}")
+    sums.given("E", row.e_mpa, "stress", compose("stiffness of {row}", row=row.name))
     sums.given("b", piece.leg_mm, "fine", "its thickness")
     sums.then("I", "b⁴ / 12", "inertia")
     strength.write_column(sums)

@@ -15,6 +15,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, make
 from trade.data import Board, Screw
 from trade.fixings import driving, wood
+from trade.language import Figure, compose
 from trade.load.demand import Demand
 from trade.mounts import strength
 from trade.mounts.bevel import Bevel
@@ -88,7 +89,12 @@ def checks(
     sums.given("Z", own.lateral_n, "force", "one in shear")
     words = "pull and load at one place, each case over W C_D and Z C_D together"
     sums.given("n", own.each, "count", words)
-    sums.given("n_max", own.room, "count", f"room for one every {_APART_MM:.0f} mm")
+    sums.given(
+        "n_max",
+        own.room,
+        "count",
+        compose("room for one every {apart_mm} mm", apart_mm=Figure(f"{_APART_MM:.0f}")),
+    )
     found = make(
         "cleat.own_half",
         part="its own half",
@@ -167,7 +173,9 @@ def _write_upper_screws(
     reach = driving.reach(screw, piece.cleat_mm + piece.back_mm, piece.cleat_mm)
     back = data.boards()[piece.inner]
     sums.given("n", max(int(long_mm / _APART_MM / 2), _LEAST), "count", "screws along its edge")
-    sums.given("G", back.g, "ratio", f"specific gravity of its back, {back.name}")
+    sums.given(
+        "G", back.g, "ratio", compose("specific gravity of its back, {back}", back=back.name)
+    )
     sums.given("D", screw.diameter_mm, "fine", "diameter of a screw")
     sums.then("W", wood.withdrawal_formula(screw).text, "line", "what each length of thread holds")
     sums.given("p", reach.thread_mm, "fine", "thread in the back, less the tip")

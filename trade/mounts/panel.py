@@ -7,9 +7,10 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Calculation, Quantity
-from trade.check import Assumption, Check, Message, make
+from trade.check import Assumption, Check, Message, Placeholders, make
 from trade.fixings import driving, fastening, wood
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.demand import Demand
 from trade.load.line import LineLoad, unweighed
 from trade.load.ways import Sharing
@@ -186,8 +187,8 @@ class Panelled(Mount[N]):
         """More rows; more screws into the battens."""
         for count in (2, 3, 4, 5):
             if count > piece.rows or (piece.batten_mm and count == piece.rows - 1):
-                what = "battens" if piece.batten_mm else "rows of screws"
-                yield "rows", Message(f"{count} {what}"), replace(piece, rows=count)
+                rows = "{n} battens" if piece.batten_mm else "{n} rows of screws"
+                yield "rows", Message(rows, {"n": count}), replace(piece, rows=count)
         if not piece.cut_out:
             yield (
                 "cut_out",
@@ -202,7 +203,7 @@ class Panelled(Mount[N]):
             if piece.batten_mm and count > piece.panel_screws:
                 yield (
                     "panel_screws",
-                    Message(f"{count} screws in each batten"),
+                    Message("{n} screws in each batten", {"n": count}),
                     replace(piece, panel_screws=count),
                 )
 
@@ -210,7 +211,7 @@ class Panelled(Mount[N]):
         """Straight onto the studs; or the battens first, then the sheet on them."""
         if not piece.batten_mm:
             return Hanging("panel", ("Top of the panel", piece.top_mm), lifts=True)
-        long: dict[str, Quantity | str] = {"l": Quantity(piece.panel_screw_mm, "length")}
+        long: Placeholders = {"l": Quantity(piece.panel_screw_mm, "length")}
         sheet = do(
             "sheet",
             "Screw the panel to its battens",
@@ -327,7 +328,7 @@ def _batten_screws(
     """
     screw, row, sums = data.screws()[_LIGHT], data.boards()[_BATTEN], Calculation()
     pull, duration, case = _worst(piece, demands)
-    sums.given("P", pull, "force", f"pull on the top batten, {case}")
+    sums.given("P", pull, "force", compose("pull on the top batten, {case}", case=case))
     sums.given("n", piece.panel_screws, "count", "the panel's screws in it")
     sums.then("P_1", "P / n", "force", "pull of each")
     sums.given("L", piece.panel_screw_mm, "length", "length of a screw")
@@ -337,7 +338,12 @@ def _batten_screws(
     sums.given("L_T", thread, "fine", "its thread")
     sums.given("E", screw.tip_mm, "fine", "its tip, which does not count")
     sums.then("p", "max(min(L_T, L − t, b) − E, 0)", "fine", "thread in the batten")
-    sums.given("G", row.g, "ratio", f"specific gravity of {row.name}, as battens are taken")
+    sums.given(
+        "G",
+        row.g,
+        "ratio",
+        compose("specific gravity of {row}, as battens are taken", row=row.name),
+    )
     sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
     sums.then("W", wood.withdrawal_formula(screw).text, "line", "what each length holds")
     sums.given("C_D", duration, "ratio", "load duration")
@@ -407,7 +413,7 @@ def _batten_bending(
     where, apart = strips.bent_where(piece.length_mm, piece.supports_mm)
     pull, duration, case = _worst(piece, demands)
     sums = Calculation()
-    sums.given("P", pull, "force", f"pull on the top batten, {case}")
+    sums.given("P", pull, "force", compose("pull on the top batten, {case}", case=case))
     sums.given("L", piece.length_mm, "length", "its length")
     sums.then("p", "P / L", "line", "pull along it")
     sums.given("l", span, "length", "widest gap between screws, or twice the overhang")
@@ -421,7 +427,7 @@ def _batten_bending(
         unknown=unknown,
         demand=sums.quantity("σ"),
         capacity=sums.quantity("σ'"),
-        template=where + " the top batten uses {used} of the bending strength of {wood}.",
-        parts={"span": apart, "wood": row.name},
+        template="{where} the top batten uses {used} of the bending strength of {wood}.",
+        parts={"where": Message(where, {"span": apart}), "wood": row.name},
         equations=sums.equations,
     )

@@ -4,8 +4,9 @@ from typing import Any, ClassVar, NamedTuple
 
 from trade import data
 from trade.calculation import Calculation, Quantity
-from trade.check import Check, Message, make
+from trade.check import Check, Message, Placeholders, make
 from trade.fixings import driving, wood
+from trade.language import compose
 from trade.load.line import contents_of, unweighed
 from trade.load.push import push_of
 from trade.measure import Units
@@ -111,17 +112,20 @@ class _PegWall(Panelled[PegWall]):
     def cautions(self, piece: PegWall, wall: Wall) -> list[Message]:
         """Return what people get wrong with peg walls."""
         found = grid(piece)
-        sizes: dict[str, Quantity | str] = {
+        large = sum(found.large(i, j) for i, j in found.places)
+        sizes: Placeholders = {
+            "across": found.across,
+            "rows": found.up,
             "grid": Quantity(piece.grid_mm, "length"),
             "left": Quantity(found.left_mm, "length"),
             "up": Quantity(found.foot_mm, "length"),
+            "large": large,
+            "small": len(found.places) - large,
         }
-        large = sum(found.large(i, j) for i, j in found.places)
         said = (
-            f"Grid of {found.across} by {found.up} holes, {{grid}} apart, the first {{left}} from "
-            "the left edge and {up} up: "
-            f"{large} large and {len(found.places) - large} small, taking turns; their bits are "
-            "in the cut list."
+            "Grid of {across} by {rows} holes, {grid} apart, the first {left} from the left edge "
+            "and {up} up: {large} large and {small} small, taking turns; their bits are in the "
+            "cut list."
         )
         tried = "Mark the grid first; try every peg in a scrap hole before drilling hundreds."
         return [*super().cautions(piece, wall), Message(said, sizes), Message(tried)]
@@ -203,15 +207,15 @@ def _peg(piece: PegWall) -> list[Check]:
     )
     unknown = unweighed(piece)
     bent, pried = Calculation(), Calculation()
-    bent.given("M", moment, "moment", f"weight × how far out it hangs, {case}")
+    bent.given("M", moment, "moment", compose("weight × how far out it hangs, {case}", case=case))
     strength.write_round(bent, piece.peg_mm, "peg")
     strength.write_bending(bent, peg, duration)
-    pried.given("M", moment, "moment", f"about the sheet's face, {case}")
+    pried.given("M", moment, "moment", compose("about the sheet's face, {case}", case=case))
     pried.given("V", force, "force", "weight on the peg")
     pried.given("t", piece.thickness_mm, "fine", "depth of its hole")
     pried.given("d", piece.peg_mm, "fine", "peg")
     pried.then("p", "(6 (M + V t/2) / t² + V / t) / d", "stress", "pressed with")
-    pried.given("G", sheet.g, "ratio", f"specific gravity of {sheet.name}")
+    pried.given("G", sheet.g, "ratio", compose("specific gravity of {sheet}", sheet=sheet.name))
     pried.given("D", max(piece.peg_mm, wood.QUARTER_INCH_MM), "fine", "peg, as a bolt")
     pried.then("F_e", wood.BEARING_ACROSS.text, "stress", "dowel bearing across the grain")
     pried.given("R_d", _REDUCED, "ratio", "reduction term")

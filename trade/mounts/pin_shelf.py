@@ -11,6 +11,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, make
 from trade.fixings import pins
 from trade.fixings.pins import PinSeat
+from trade.language import compose
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
@@ -294,7 +295,7 @@ def _droop(
     wood, bent = _parts(piece, support, max(demand.load_n, 0.0), max(out, 0.0))
     about = demand.moment_nmm + demand.load_n * support.gap_mm
     sums = Calculation()
-    sums.given("P", demand.load_n, "force", f"load on the pin, {demand.case}")
+    sums.given("P", demand.load_n, "force", compose("load on the pin, {case}", case=demand.case))
     sums.given("M", about, "moment", "about the wood's face, lining included")
     sums.given("w_1", wood, "fine", "the wood gives (beam on a bed of springs)")
     sums.given("k_def", rods.STUD_CREEP, "ratio", "creep of the stud")
@@ -302,7 +303,12 @@ def _droop(
     sums.then("w", "w_1 (1 + k_def) + w_2", "fine", "in all")
     sums.given("d", piece.depth_mm, "length", "depth of the shelf")
     if piece.tilted:
-        sums.then("w_0", f"min(w, {_MOST_TILT} d)", "fine", "set upward by so much")
+        sums.then(
+            "w_0",
+            f"min(w, {_MOST_TILT} d)",
+            "fine",
+            "set upward by so much",
+        )
         sums.then("w'", "w − w_0", "fine", "low in the end")
     strength.write_droop_limit(sums)
     return make(

@@ -11,6 +11,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Assumption, Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.load.push import push_of
 from trade.measure import G_N_PER_KG, Units
@@ -73,7 +74,9 @@ class Railed(Mount[R]):
             acts=(Act("put_on", "hooks"),),
         )
         return Hanging(
-            self.piece_noun, (f"Top of the {self.piece_noun}", piece.top_mm), after=(put_on,)
+            self.piece_noun,
+            (compose("Top of the {piece_noun}", piece_noun=self.piece_noun), piece.top_mm),
+            after=(put_on,),
         )
 
     def supports(self, piece: R, wall: Wall) -> list[Support]:
@@ -205,7 +208,12 @@ def _bending(
 ) -> Check:
     row, sums = data.boards()[piece.board], Calculation()
     worst = max(demands, key=lambda d: d.moment_nmm / d.duration)
-    sums.given("M", worst.moment_nmm, "moment", f"bending as a continuous beam, {worst.case}")
+    sums.given(
+        "M",
+        worst.moment_nmm,
+        "moment",
+        compose("bending as a continuous beam, {case}", case=worst.case),
+    )
     sums.given("t", piece.thickness_mm, "fine", "thickness of the rail")
     sums.given("h", piece.height_mm, "length", "its height")
     sums.then("S", "t h² / 6", "section", "section modulus")

@@ -11,6 +11,7 @@ from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, make
 from trade.fixings import fastening, wood
 from trade.fixings.support import Hardware, Support, support
+from trade.language import compose
 from trade.load import sharing
 from trade.load.demand import Demand
 from trade.load.line import unweighed
@@ -325,7 +326,12 @@ def _rod_bending(
 ) -> Check:
     support, demand = max(rods.every(supports, demands), key=lambda p: abs(p[1].moment_nmm))
     sums = Calculation()
-    sums.given("M", abs(demand.moment_nmm), "moment", f"turning load at the plate, {demand.case}")
+    sums.given(
+        "M",
+        abs(demand.moment_nmm),
+        "moment",
+        compose("turning load at the plate, {case}", case=demand.case),
+    )
     strength.write_round(sums, row.rod_mm, "rod")
     strength.write_steel(sums, row.yield_mpa, "round")
     return make(
@@ -379,7 +385,7 @@ def _droop(
         ((parts(support, d), support, d) for support, d in lasting), key=lambda p: sum(p[0])
     )
     turning, sums = stiffness.turning_stiffness(support), Calculation()
-    sums.given("M", demand.moment_nmm, "moment", f"turning load, {demand.case}")
+    sums.given("M", demand.moment_nmm, "moment", compose("turning load, {case}", case=demand.case))
     sums.given("w_1", bent, "fine", "the rod bends")
     sums.given("d", depth, "length", "depth of the shelf")
     if turning > 0:

@@ -6,6 +6,7 @@ from typing import Any, NamedTuple
 from trade import data
 from trade.calculation import Calculation, Formula
 from trade.check import Check, make
+from trade.language import compose
 from trade.load.demand import Demand
 from trade.mounts import strength
 from trade.mounts.base import AnySupport
@@ -48,7 +49,9 @@ def bearing(
 
     def pressed(demand: Demand) -> Calculation:
         sums = Calculation()
-        sums.given("V", abs(demand.load_n), "force", f"load on the rod, {demand.case}")
+        sums.given(
+            "V", abs(demand.load_n), "force", compose("load on the rod, {case}", case=demand.case)
+        )
         sums.given("M", abs(demand.moment_nmm), "moment", "turning load at the shelf's back")
         sums.given("L", length, "length", "rod in the shelf")
         sums.given("d", rod.rod_mm, "fine", "its diameter")
@@ -128,16 +131,22 @@ def carried_over(noun: str, on: str) -> tuple[Do, ...]:
     return (
         do(
             "measure",
-            f"Measure where the {on} really are",
-            f"The middle of each, from where the {noun}'s left end goes. Say it here: cut list, "
-            "template and marks follow.",
-            f"Push a strip of card over the {on}, flat to the wall, with the line on it: that is "
-            "the template.",
+            compose("Measure where the {on} really are", on=on),
+            compose(
+                "The middle of each, from where the {noun}'s left end goes. Say it here: cut "
+                "list, template and marks follow.",
+                noun=noun,
+            ),
+            compose(
+                "Push a strip of card over the {on}, flat to the wall, with the line on it: "
+                "that is the template.",
+                on=on,
+            ),
             acts=(Act("measure", on),),
         ),
         do(
             "bore",
-            f"Bore the {noun} from there",
+            compose("Bore the {noun} from there", noun=noun),
             "With a guide, square to its back. Before its finish, not after.",
             acts=(Act("bore", noun),),
         ),
@@ -148,7 +157,7 @@ def slid_on(stays: str, on: str) -> tuple[Do, ...]:
     """How a shelf goes onto what stands out of the wall, and stays there."""
     dry = do(
         "slide",
-        f"Slide the shelf on its {on}",
+        compose("Slide the shelf on its {on}", on=on),
         "Dry first. Push evenly, a hand at each end; where it binds take it off and open its "
         "holes.",
         lifts=True,
@@ -167,7 +176,10 @@ def slid_on(stays: str, on: str) -> tuple[Do, ...]:
         return dry, do(
             "lock",
             "Lock it",
-            f"A short screw from below against one of the {on}: it stays, and still comes off.",
+            compose(
+                "A short screw from below against one of the {on}: it stays, and still comes off.",
+                on=on,
+            ),
         )
     return (dry,)
 

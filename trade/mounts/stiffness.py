@@ -6,6 +6,7 @@ from trade import data
 from trade.calculation import Calculation
 from trade.check import Check, make
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.demand import Demand
 from trade.load.shelf import ShelfLoad
 from trade.mechanics import contact
@@ -107,7 +108,7 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
         shares = load.push_shares(each.support.index)
         place = max(range(len(shares)), key=shares.__getitem__)
         force = push * shares[place]
-        case = f"a hand on the front edge {load.pushed_at[place][1]}"
+        case = compose("a hand on the front edge {pushed_at}", pushed_at=load.pushed_at[place][1])
         moved = _Moved(
             force * each.turns,
             force * each.bends,
@@ -139,8 +140,9 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
         unknown=unknown,
         demand=sums.quantity("δ"),
         capacity=sums.quantity("δ_max"),
-        template=f"It feels {word}: leaning a hand on the front edge moves it {{demand}}; beyond "
+        template="It feels {word}: leaning a hand on the front edge moves it {demand}; beyond "
         "{capacity} it wobbles.",
+        parts={"word": word},
         equations=sums.equations,
     )
     return [check]

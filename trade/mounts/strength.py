@@ -6,6 +6,7 @@ from typing import Literal
 from trade import data
 from trade.calculation import Calculation, Formula
 from trade.data import Board
+from trade.language import compose
 from trade.mechanics import steel
 from trade.mechanics.composite import Component
 
@@ -24,8 +25,12 @@ def lasting_or_pushed(
 def write_bending(sums: Calculation, row: Board, duration: float) -> float:
     """Write what a board may be bent with, σ'."""
     if row.allowable_mpa is not None:
-        return sums.given("σ'", row.allowable_mpa, "stress", f"{row.name}, 0.6 of its yield")
-    sums.given("MOR", row.mor_mpa, "stress", f"modulus of rupture of {row.name}, mean")
+        return sums.given(
+            "σ'", row.allowable_mpa, "stress", compose("{row}, 0.6 of its yield", row=row.name)
+        )
+    sums.given(
+        "MOR", row.mor_mpa, "stress", compose("modulus of rupture of {row}, mean", row=row.name)
+    )
     sums.given("k_m", data.house("mor_share"), "ratio", "share of it, for ten years")
     sums.given("C_D", duration, "ratio", "load duration")
     return sums.then("σ'", "k_m MOR C_D", "stress", "it may be bent with")
@@ -33,7 +38,9 @@ def write_bending(sums: Calculation, row: Board, duration: float) -> float:
 
 def write_shearing(sums: Calculation, row: Board, duration: float) -> float:
     """Write what a board may be sheared or twisted with, τ'."""
-    sums.given("f_v", row.shear_mpa, "stress", f"shear strength of {row.name}, mean")
+    sums.given(
+        "f_v", row.shear_mpa, "stress", compose("shear strength of {row}, mean", row=row.name)
+    )
     sums.given("k_m", data.house("mor_share"), "ratio", "share of it, for ten years")
     sums.given("C_D", duration, "ratio", "load duration")
     return sums.then("τ'", "k_m f_v C_D", "stress", "it may be sheared with")
@@ -41,7 +48,7 @@ def write_shearing(sums: Calculation, row: Board, duration: float) -> float:
 
 def write_bearing(sums: Calculation, row: Board, duration: float) -> float:
     """Write what a board may be pressed with, p'."""
-    sums.given("p_0", row.bearing_mpa, "stress", f"bearing strength of {row.name}")
+    sums.given("p_0", row.bearing_mpa, "stress", compose("bearing strength of {row}", row=row.name))
     sums.given("C_D", duration, "ratio", "load duration")
     return sums.then("p'", "p_0 C_D", "stress", "it may be pressed with")
 
@@ -88,7 +95,12 @@ def write_rigidity(
     """
     for n, (name, key, part) in enumerate(parts, start=1):
         wood = data.boards()[key].name
-        sums.given(f"E_{n}", part.e_mpa, "stress", f"stiffness of {wood}: the {name}")
+        sums.given(
+            f"E_{n}",
+            part.e_mpa,
+            "stress",
+            compose("stiffness of {wood}: the {name}", wood=wood, name=name),
+        )
         sums.given(f"b_{n}", part.wide_mm, "length", "its width")
         sums.given(f"h_{n}", part.high_mm, "fine", "its height")
         if part.wall_mm:

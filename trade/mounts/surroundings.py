@@ -87,8 +87,8 @@ def _never(piece: AnyPiece) -> Check | None:
         case="any",
         demand=Quantity(1, "count"),
         capacity=Quantity(0.5, "count"),
-        template="{what} is not trusted here: {why}.",
-        parts={"what": row.name.capitalize(), "why": row.never},
+        template="{what!c} is not trusted here: {why}.",
+        parts={"what": row.name, "why": row.never},
     )
 
 

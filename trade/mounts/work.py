@@ -9,7 +9,8 @@ from typing import NamedTuple
 from trade import data
 from trade.calculation import Quantity
 from trade.check import Message
-from trade.measure import Units, many, say_bit
+from trade.language import compose, counted
+from trade.measure import Units, say_bit
 from trade.plan.model import Piece, Wall
 from trade.wall.scribing import NEAR_END_MM, ends_of, scribe_of
 
@@ -44,11 +45,15 @@ class Mitre(NamedTuple):
 
     def phrase(self, units: Units) -> Message:
         """Return what to do."""
-        said = (
-            f"Mitre {self.ends} at {_degrees(self.degrees)}° off square: {{short}} shorter "
-            f"{self.shorter}."
+        return Message(
+            "Mitre {ends} at {degrees}° off square: {short} shorter {side}.",
+            {
+                "ends": self.ends,
+                "degrees": _degrees(self.degrees),
+                "short": Quantity(self.short_mm, "fine"),
+                "side": self.shorter,
+            },
         )
-        return Message(said, {"short": Quantity(self.short_mm, "fine")})
 
 
 class Bevel(NamedTuple):
@@ -68,11 +73,14 @@ class Bevel(NamedTuple):
 
     def phrase(self, units: Units) -> Message:
         """Return what to do."""
-        said = (
-            f"Bevel {self.edges} at {_degrees(self.degrees)}°, its full width outside: "
-            "{narrow} less inside at each."
+        return Message(
+            "Bevel {edges} at {degrees}°, its full width outside: {narrow} less inside at each.",
+            {
+                "edges": self.edges,
+                "degrees": _degrees(self.degrees),
+                "narrow": Quantity(self.narrow_mm, "fine"),
+            },
         )
-        return Message(said, {"narrow": Quantity(self.narrow_mm, "fine")})
 
 
 class Pair(NamedTuple):
@@ -99,12 +107,14 @@ class Pair(NamedTuple):
 
     def phrase(self, units: Units) -> Message:
         """Return what to do."""
-        said = (
-            f"Rip it in two, blade at {_degrees(self.degrees)}°: each half {{high}} at its "
-            "higher face, {low} at the other."
-        )
         return Message(
-            said, {"high": length(self.high_mm), "low": length(self.high_mm - self.rise_mm)}
+            "Rip it in two, blade at {degrees}°: each half {high} at its higher face, {low} at the "
+            "other.",
+            {
+                "degrees": _degrees(self.degrees),
+                "high": length(self.high_mm),
+                "low": length(self.high_mm - self.rise_mm),
+            },
         )
 
 
@@ -119,11 +129,11 @@ class Slant(NamedTuple):
 
     def phrase(self, units: Units) -> Message:
         """Return what to do."""
-        said = (
-            "Saw its front aslant, corner to corner: {front} long, "
-            f"{_degrees(self.degrees)}° to the edge along this wall."
+        return Message(
+            "Saw its front aslant, corner to corner: {front} long, {degrees}° to the edge along "
+            "this wall.",
+            {"front": length(self.front_mm), "degrees": _degrees(self.degrees)},
         )
-        return Message(said, {"front": length(self.front_mm)})
 
 
 class Bored(NamedTuple):
@@ -145,23 +155,29 @@ class Bored(NamedTuple):
 
     def phrase(self, units: Units) -> Message:
         """Return what to do."""
-        deep = "right through" if self.deep_mm is None else "{deep} deep"
-        at = (
-            f", at {{first}}{' and so on' if self.holes > 1 else ''} from its left end"
-            if self.places
-            else ""
+        deep = (
+            "right through"
+            if self.deep_mm is None
+            else Message("{deep} deep", {"deep": length(self.deep_mm)})
         )
-        said = (
-            f"Bore {many(self.holes, 'hole')}, {{bit}}, {deep}, in "
-            f"{self.into}{at}{f': {self.why}' if self.why else ''}."
+        where = (
+            "{into}, at {first} and so on from its left end"
+            if self.holes > 1
+            else "{into}, at {first} from its left end"
+            if self.places
+            else "{into}"
         )
         first = length(self.places[0][0] if self.places else 0.0)
         return Message(
-            said,
+            "Bore {holes}, {bit}, {deep}, in {where}: {why}."
+            if self.why
+            else "Bore {holes}, {bit}, {deep}, in {where}.",
             {
+                "holes": counted(self.holes, "{n} hole", "{n} holes"),
                 "bit": say_bit(self.wide_mm, units),
-                "deep": length(self.deep_mm or 0.0),
-                "first": first,
+                "deep": deep,
+                "where": Message(where, {"into": self.into, "first": first}),
+                "why": self.why,
             },
         )
 
@@ -187,16 +203,15 @@ class Row(NamedTuple):
 
     def phrase(self, units: Units) -> Message:
         """Return what to do."""
-        said = (
-            f"Bore {many(self.rows, 'row')} of {many(self.many, 'hole')}, "
-            "{bit}, {deep} deep, {every} apart, the first {first} up, "
-            f"in {self.into}: "
-            f"{many(self.holes, 'hole')}, about {many(max(round(minutes((self,))), 1), 'minute')} "
-            "with a jig."
-        )
         return Message(
-            said,
+            "Bore {rows} of {each}, {bit}, {deep} deep, {every} apart, the first {first} up, in "
+            "{into}: {holes}, about {minutes} with a jig.",
             {
+                "rows": counted(self.rows, "{n} row", "{n} rows"),
+                "each": counted(self.many, "{n} hole", "{n} holes"),
+                "into": self.into,
+                "holes": counted(self.holes, "{n} hole", "{n} holes"),
+                "minutes": counted(max(round(minutes((self,))), 1), "{n} minute", "{n} minutes"),
                 "bit": say_bit(self.wide_mm, units),
                 "deep": length(self.deep_mm),
                 "every": Quantity(self.every_mm, "fine"),
@@ -217,15 +232,14 @@ class Recess(NamedTuple):
 
     def phrase(self, units: Units) -> Message:
         """Return what to do."""
-        more = " and deeper by what the back was scribed" if self.deeper else ""
-        said = (
-            f"Let in {len(self.places)} plates in {self.into}: {{wide}} × {{high}}, {{deep}} "
-            f"deep{more}."
-        )
-        said = said.replace("Let in 1 plates", "Let in the plate")
         return Message(
-            said,
+            "Let in {plates} in {into}: {wide} × {high}, {deep} deep and deeper by what the back "
+            "was scribed."
+            if self.deeper
+            else "Let in {plates} in {into}: {wide} × {high}, {deep} deep.",
             {
+                "plates": counted(len(self.places), "the plate", "{n} plates"),
+                "into": self.into,
                 "wide": length(self.wide_mm),
                 "high": length(self.high_mm),
                 "deep": Quantity(self.deep_mm, "fine"),
@@ -241,7 +255,10 @@ class Band(NamedTuple):
 
     def phrase(self, units: Units) -> Message:
         """Return what to do."""
-        return Message(f"Band {self.edges}: {{long}} of edge band.", {"long": length(self.long_mm)})
+        return Message(
+            "Band {edges}: {long} of edge band.",
+            {"edges": self.edges, "long": length(self.long_mm)},
+        )
 
 
 class Opening(NamedTuple):
@@ -329,7 +346,9 @@ def off_square(piece: Piece, wall: Wall) -> tuple[Work, ...]:
         if abs(end.front_mm) >= _STRAIGHT_MM:
             tilt = degrees(atan(abs(end.front_mm) / piece.depth_mm))
             shorter = "at its back edge" if end.front_mm > 0 else "at its front edge"
-            made.append(Mitre(f"its {end.side} end", tilt, piece.depth_mm, shorter))
+            made.append(
+                Mitre(compose("its {side} end", side=end.side), tilt, piece.depth_mm, shorter)
+            )
     return tuple(made)
 
 

@@ -13,6 +13,7 @@ from collections.abc import Callable, Iterable
 from msgspec.structs import replace
 
 from trade.errors import MeasureError, PlanError
+from trade.language import compose
 from trade.measure import Units, jotted, read_length, type_length
 from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 
@@ -52,9 +53,11 @@ def read(text: str, units: Units, width_mm: float) -> tuple[Reading, ...]:
             parts = [jotted(part, "reading") for part in re.split(r"[,;]", rest) if part.strip()]
             found += [_one(part, units, height, width_mm) for part in parts]
         except (MeasureError, PlanError) as error:
-            raise PlanError(f"Line {n}: {error}", "readings") from None
+            raise PlanError(
+                compose("Line {n}: {error}", n=n, error=error.said), "readings"
+            ) from None
         if len(found) > MOST:
-            raise PlanError(f"At most {MOST} readings per wall.", "readings")
+            raise PlanError(compose("At most {most} readings per wall.", most=MOST), "readings")
     return tuple(found)
 
 
@@ -68,12 +71,20 @@ def _one(part: str, units: Units, height: float, width_mm: float) -> Reading:
     place, _, word = part.rpartition(" ")
     if word not in _WORDS:
         raise PlanError(
-            f"“{part}” must end in one of these words: {', '.join(_WORDS)}, or swept … to …."
+            compose(
+                "“{part}” must end in one of these words: {words}, or swept … to ….",
+                part=part,
+                words=", ".join(_WORDS),
+            )
         )
     at = read_length(place, units)
     if at > width_mm:
         raise PlanError(
-            f"“{part}” is outside the wall, which is {type_length(width_mm, units)} wide."
+            compose(
+                "“{part}” is outside the wall, which is {width_mm} wide.",
+                part=part,
+                width_mm=type_length(width_mm, units),
+            )
         )
     made = _WORDS[word](at, height)
     return replace(made, depth_mm=depth) if depth is not None else made

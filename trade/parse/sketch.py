@@ -16,6 +16,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.errors import MeasureError, PlanError
+from trade.language import compose
 from trade.measure import Units, jotted, read_length, type_length
 from trade.plan.features import Feature, usual
 
@@ -65,15 +66,24 @@ def read(
             else:
                 studs.append(read_length(re.sub(r"\s+studs?$", "", said), units))
         except MeasureError as error:
-            raise PlanError(f"“{part[:60]}”, part {n}: {error}", "studs") from None
+            raise PlanError(
+                compose("“{part}”, part {n}: {error}", part=part[:60], n=n, error=error.said),
+                "studs",
+            ) from None
         except PlanError as error:
-            raise PlanError(f"“{part[:60]}”, part {n}: {error}", "features") from None
+            raise PlanError(
+                compose("“{part}”, part {n}: {error}", part=part[:60], n=n, error=error.said),
+                "features",
+            ) from None
     for x in studs:
         if x > wall_mm[0]:
             wide = type_length(wall_mm[0], units)
             raise PlanError(
-                f"A stud at {type_length(x, units)} would stand outside the wall, which is {wide} "
-                "wide.",
+                compose(
+                    "A stud at {x} would stand outside the wall, which is {wide} wide.",
+                    x=type_length(x, units),
+                    wide=wide,
+                ),
                 "studs",
             )
     return Sketch(tuple(sorted(set(studs))), tuple(features))
@@ -107,7 +117,11 @@ def _feature(kind: str, said: str, units: Units, wall_mm: tuple[float, float]) -
         left, right = (0.0, width) if not row.width_mm else _nowhere(row.name)
     made = usual(kind, (left + right) / 2, None, wall_mm)
     if left >= width or (end and right > width + 0.05):
-        raise PlanError(f"that is outside the wall, which is {type_length(width, units)} wide.")
+        raise PlanError(
+            compose(
+                "that is outside the wall, which is {width} wide.", width=type_length(width, units)
+            )
+        )
     if end or not row.width_mm:
         made = replace(made, left_mm=max(left, 0.0), right_mm=min(right, width))
     if not high:
@@ -127,13 +141,18 @@ def _feature(kind: str, said: str, units: Units, wall_mm: tuple[float, float]) -
             made = replace(made, top_mm=up)
     if up > height + 0.05:
         raise PlanError(
-            f"that is higher than the wall, which is {type_length(height, units)} high."
+            compose(
+                "that is higher than the wall, which is {height} high.",
+                height=type_length(height, units),
+            )
         )
     return made
 
 
 def _nowhere(name: str) -> tuple[float, float]:
-    raise PlanError(f"say where the {name} is: its middle along the tape, or from … to ….")
+    raise PlanError(
+        compose("say where the {name} is: its middle along the tape, or from … to ….", name=name)
+    )
 
 
 def write(features: Iterable[Feature], units: Units, wall_mm: tuple[float, float]) -> str:

@@ -11,6 +11,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from typing import Any, NamedTuple
 
 from trade.errors import MeasureError, PlanError
+from trade.language import compose, counted
 from trade.measure import Units, read_length, type_length
 from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen, Sweep
 
@@ -56,7 +57,13 @@ def read(raw: bytes, width_mm: float) -> tuple[Reading, ...]:
         units, columns = _head(next(rows, []))
         return _rows(rows, units, columns, width_mm)
     except csv.Error as error:
-        raise RefusedSheetError(f"Row {rows.line_num}: this is not CSV ({error}).") from None
+        raise RefusedSheetError(
+            compose(
+                "Row {line_num}: this is not CSV ({error}).",
+                line_num=rows.line_num,
+                error=str(error),
+            )
+        ) from None
 
 
 def table(raw: bytes, noun: str) -> Any:
@@ -67,7 +74,12 @@ def table(raw: bytes, noun: str) -> Any:
     """
     if len(raw) > MAX_BYTES:
         raise RefusedSheetError(
-            f"This file is larger than {MOST_ROWS} {noun} can be ({MAX_BYTES // 1_000_000} MB)."
+            compose(
+                "This file is larger than {most_rows} {noun} can be ({max_bytes} MB).",
+                most_rows=MOST_ROWS,
+                noun=noun,
+                max_bytes=MAX_BYTES // 1000000,
+            )
         )
     try:
         text = raw.decode("utf-8-sig")
@@ -92,7 +104,9 @@ def refuse_formula(name: str, cell: str) -> None:
         PlanError: with the cell.
     """
     if cell.startswith(_FORMULA) or (cell.startswith("-") and not cell[1:2].isdigit()):
-        raise PlanError(f"“{cell[:40]}” under {name} is a formula, not a value.")
+        raise PlanError(
+            compose("“{cell}” under {name} is a formula, not a value.", cell=cell[:40], name=name)
+        )
 
 
 def all_or_none(refused: Sequence[Refusal]) -> None:
@@ -102,8 +116,12 @@ def all_or_none(refused: Sequence[Refusal]) -> None:
         RefusedSheetError: with the first rows.
     """
     if refused:
-        count = f"{len(refused)} row{'' if len(refused) == 1 else 's'} can't be read"
-        raise RefusedSheetError(f"{count}. Nothing was imported.", refused[:MOST_REFUSALS])
+        said = counted(
+            len(refused),
+            "{n} row can't be read. Nothing was imported.",
+            "{n} rows can't be read. Nothing was imported.",
+        )
+        raise RefusedSheetError(said, refused[:MOST_REFUSALS])
 
 
 def _head(head: Sequence[str]) -> tuple[Units, dict[str, int]]:
@@ -119,15 +137,20 @@ def _head(head: Sequence[str]) -> tuple[Units, dict[str, int]]:
             columns[name] = i
         else:
             raise RefusedSheetError(
-                f"Row 1: “{name[:40]}” is not a known column. The first row must be: "
-                f"{', '.join(_HEAD)}; "
-                "or _in."
+                compose(
+                    "Row 1: “{name}” is not a known column. The first row must be: {head}; or _in.",
+                    name=name[:40],
+                    head=", ".join(_HEAD),
+                )
             )
     if len(columns) != len(names):
         raise RefusedSheetError("Row 1: a column is given twice.")
     if missing := [name for name in ("kind", "at") if name not in columns]:
         raise RefusedSheetError(
-            f"Row 1: the column is missing: “{missing[0]}{'' if missing[0] == 'kind' else '_mm'}”."
+            compose(
+                "Row 1: the column is missing: “{name}”.",
+                name=missing[0] if missing[0] == "kind" else f"{missing[0]}_mm",
+            )
         )
     if len(units) > 1:
         raise RefusedSheetError("Row 1: some columns are in mm and some in inches; use one.")
@@ -141,7 +164,12 @@ def _rows(
     refused: list[Refusal] = []
     for n, row in enumerate(rows, start=2):
         if n - 1 > MOST_ROWS:
-            raise RefusedSheetError(f"There are more than {MOST_ROWS} rows. Nothing was imported.")
+            raise RefusedSheetError(
+                compose(
+                    "There are more than {most_rows} rows. Nothing was imported.",
+                    most_rows=MOST_ROWS,
+                )
+            )
         if not any(cell.strip() for cell in row):
             continue
         try:
@@ -160,13 +188,28 @@ def _reading(row: Sequence[str], units: Units, columns: dict[str, int], width_mm
         refuse_formula(name, cell)
     kind, said = cells["kind"].lower(), cells.get("said", "").lower()
     if kind not in _SAID:
-        raise PlanError(f"“{kind[:40]}” is not a kind of reading. Kinds: {', '.join(_SAID)}.")
+        raise PlanError(
+            compose(
+                "“{kind}” is not a kind of reading. Kinds: {said}.",
+                kind=kind[:40],
+                said=", ".join(_SAID),
+            )
+        )
     if said not in _SAID[kind]:
         raise PlanError(
-            f"A {kind} says {' or '.join(_SAID[kind]) or 'nothing'}, not “{said[:40]}”."
+            compose(
+                "A {kind} says {words}, not “{said}”.",
+                kind=kind,
+                words=" or ".join(_SAID[kind]) or "nothing",
+                said=said[:40],
+            )
         )
     if len(row) > len(columns):
-        raise PlanError(f"There are {len(row)} cells, and {len(columns)} columns.")
+        raise PlanError(
+            compose(
+                "There are {row} cells, and {columns} columns.", row=len(row), columns=len(columns)
+            )
+        )
     places = {name: read_length(cells[name], units) for name in _PLACES if cells.get(name)}
     if "at" not in places:
         raise PlanError("The place is missing.")
@@ -174,8 +217,11 @@ def _reading(row: Sequence[str], units: Units, columns: dict[str, int], width_mm
         (x for x in (places["at"], places.get("to", 0.0)) if x > width_mm + 0.05), None
     ):
         raise PlanError(
-            f"{type_length(outside, units)} is outside the wall, which is "
-            f"{type_length(width_mm, units)} wide."
+            compose(
+                "{outside} is outside the wall, which is {width_mm} wide.",
+                outside=type_length(outside, units),
+                width_mm=type_length(width_mm, units),
+            )
         )
     return _made(kind, said, places)
 

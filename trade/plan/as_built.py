@@ -12,6 +12,7 @@ from msgspec import Meta
 
 from trade import data
 from trade.errors import PlanError
+from trade.language import compose
 from trade.measure import ABSURD_MM
 from trade.plan.item import Key, PlanItem, between, known
 
@@ -160,7 +161,7 @@ class AsBuilt(PlanItem, frozen=True, kw_only=True):
         """Refuse too much of anything."""
         for where in ("drilled", "done", "mounted", "hung", "proofs", "looks"):
             if len(getattr(self, where)) > _MOST:
-                raise PlanError(f"More than {_MOST} of them on one wall.", where)
+                raise PlanError(compose("More than {most} of them on one wall.", most=_MOST), where)
 
     def steps(self, piece: str) -> frozenset[str]:
         """Return steps of a piece that are done."""

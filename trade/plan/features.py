@@ -6,6 +6,7 @@ import msgspec
 
 from trade import data
 from trade.errors import PlanError, UnknownRowError
+from trade.language import Figure, compose
 from trade.measure import ABSURD_MM
 
 
@@ -33,9 +34,18 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
         for name in ("left_mm", "right_mm", "bottom_mm", "top_mm", "trim_mm"):
             value = getattr(self, name)
             if not (math.isfinite(value) and 0 <= value <= ABSURD_MM):
-                raise PlanError(f"A {self.row.name} cannot reach to {value:.6g} mm.", name)
+                raise PlanError(
+                    compose(
+                        "A {row} cannot reach to {value} mm.",
+                        row=self.row.name,
+                        value=Figure(f"{value:.6g}"),
+                    ),
+                    name,
+                )
         if self.right_mm <= self.left_mm or self.top_mm <= self.bottom_mm:
-            raise PlanError(f"A {self.row.name} needs a width and a height.", "right_mm")
+            raise PlanError(
+                compose("A {row} needs a width and a height.", row=self.row.name), "right_mm"
+            )
 
     @property
     def row(self) -> data.FeatureKind:

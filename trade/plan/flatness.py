@@ -17,6 +17,7 @@ from typing import Literal, TypeVar
 import msgspec
 
 from trade.errors import MeasureError, PlanError
+from trade.language import Figure, compose
 from trade.measure import ABSURD_MM, Units, read_length, type_length
 
 Point = tuple[float, float]
@@ -35,7 +36,9 @@ _Kind = TypeVar("_Kind", bound=_Measured)
 def _sane(where: str, *values: float | None) -> None:
     for value in values:
         if value is not None and not (math.isfinite(value) and abs(value) <= ABSURD_MM):
-            raise PlanError(f"{value:.6g} mm is not on the wall.", where)
+            raise PlanError(
+                compose("{value} mm is not on the wall.", value=Figure(f"{value:.6g}")), where
+            )
 
 
 def _rising(where: str, points: tuple[Point, ...]) -> None:
@@ -95,7 +98,10 @@ class Corner(_Measured, frozen=True, kw_only=True):
         """Refuse what is no corner of a room."""
         if not abs(self.angle_deg - 90) <= SQUARE_WITHIN_DEG:
             raise PlanError(
-                f"A corner of {self.angle_deg:.1f} degrees is not possible here: 60 to 120.",
+                compose(
+                    "A corner of {angle_deg} degrees is not possible here: 60 to 120.",
+                    angle_deg=Figure(f"{self.angle_deg:.1f}"),
+                ),
                 "angle_deg",
             )
 
@@ -139,7 +145,7 @@ class Flatness(_Measured, frozen=True, kw_only=True):
             ("line", [r.line for r in self.run_outs]),
         ):
             if len(set(keys)) != len(keys):
-                raise PlanError(f"The same {what} is given twice.", "lie")
+                raise PlanError(compose("The same {what} is given twice.", what=what), "lie")
         if sum(map(len, (self.straightedges, self.plumbs, self.widths))) > 200:
             raise PlanError("At most 200 measurements of how a wall lies.", "lie")
 
@@ -178,7 +184,7 @@ def read(text: str, units: Units) -> Flatness:
         try:
             made.append(_one(said, units))
         except (MeasureError, PlanError) as error:
-            raise PlanError(f"Line {n}: {error}", "lie") from None
+            raise PlanError(compose("Line {n}: {error}", n=n, error=error.said), "lie") from None
 
     return Flatness(
         straightedges=_of(Straightedge, made),
@@ -238,9 +244,11 @@ def _one(said: str, units: Units) -> _Measured:
         if (pattern in _POINTS or len(said) <= _MOST_SHORT) and (found := pattern.match(said)):
             return make(found)
     raise PlanError(
-        f"“{said[:60]}” is not understood. Begin a line with “48 up: gaps …”, plumb at …, left "
-        "corner …, "
-        "ceiling …, floor …, width …."
+        compose(
+            "“{said}” is not understood. Begin a line with “48 up: gaps …”, plumb at …, "
+            "left corner …, ceiling …, floor …, width ….",
+            said=said[:60],
+        )
     )
 
 
@@ -253,7 +261,9 @@ def _points(said: str, units: Units) -> tuple[Point, ...]:
     for part in re.split(r"[,;]", said):
         value, at, place = part.strip().partition(" at ")
         if not at:
-            raise PlanError(f"“{part.strip()}” has no place: say how much, and where.")
+            raise PlanError(
+                compose("“{part}” has no place: say how much, and where.", part=part.strip())
+            )
         points.append((read_length(place, units), read_length(value, units)))
     return tuple(sorted(points))
 

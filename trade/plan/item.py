@@ -11,6 +11,7 @@ from msgspec import Meta
 
 from trade import data
 from trade.errors import PlanError, UnknownRowError
+from trade.language import Figure, compose
 from trade.measure import say_length
 
 Key = Annotated[
@@ -34,11 +35,18 @@ def between(value: float | None, low: float, high: float, where: str, what: str)
     if value is None:
         return
     if not math.isfinite(value):
-        raise PlanError(f"{what} must be a number.", where)
+        raise PlanError(compose("{what} must be a number.", what=what), where)
     if not low <= value <= high:
         low_said, high_said = say_length(low, "metric"), say_length(high, "metric")
         raise PlanError(
-            f"{what} must lie between {low_said} and {high_said}; this is {value:.6g} mm.", where
+            compose(
+                "{what} must lie between {low_said} and {high_said}; this is {value} mm.",
+                what=what,
+                low_said=low_said,
+                high_said=high_said,
+                value=Figure(f"{value:.6g}"),
+            ),
+            where,
         )
 
 

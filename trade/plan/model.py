@@ -9,6 +9,7 @@ import msgspec
 
 from trade import data
 from trade.errors import PlanError
+from trade.language import compose
 from trade.measure import Units, say_length
 from trade.plan.as_built import AsBuilt
 from trade.plan.datum import Datum
@@ -118,7 +119,7 @@ class Plan(PlanItem, frozen=True, kw_only=True):
         for piece in self.pieces:
             if piece.key == key:
                 return piece
-        raise PlanError(f"There is nothing called “{key}” on this wall.")
+        raise PlanError(compose("There is nothing called “{key}” on this wall.", key=key))
 
     def with_piece(self, changed: AnyPiece) -> "Plan":
         """Return a copy in which the piece of the same key is replaced.
@@ -143,16 +144,35 @@ def _on_the_wall(piece: AnyPiece, wall: Wall, units: Units, where: str) -> None:
     if piece.length_mm > wall.width_mm + slack:
         said = say_length(piece.length_mm, units)
         raise PlanError(
-            f"“{piece.name}” is {said} long and the wall only {width} wide.", f"{where}.length_mm"
+            compose(
+                "“{piece}” is {said} long and the wall only {width} wide.",
+                piece=piece.name,
+                said=said,
+                width=width,
+            ),
+            f"{where}.length_mm",
         )
     if piece.left_mm + piece.length_mm > wall.width_mm + slack:
         said = say_length(piece.left_mm + piece.length_mm, units)
         raise PlanError(
-            f"“{piece.name}” would end at {said}, past the wall's {width}.", f"{where}.left_mm"
+            compose(
+                "“{piece}” would end at {said}, past the wall's {width}.",
+                piece=piece.name,
+                said=said,
+                width=width,
+            ),
+            f"{where}.left_mm",
         )
     if piece.anchor is not None and piece.anchor not in {packet.key for packet in wall.packets}:
         known(data.anchors(), piece.anchor, "anchor", f"{where}.anchor")
     if piece.top_mm > wall.height_mm + slack:
-        raise PlanError(f"“{piece.name}” would be above the wall's {height}.", f"{where}.top_mm")
+        raise PlanError(
+            compose(
+                "“{piece}” would be above the wall's {height}.", piece=piece.name, height=height
+            ),
+            f"{where}.top_mm",
+        )
     if piece.top_mm < piece.high_mm - slack:
-        raise PlanError(f"“{piece.name}” would be below the floor.", f"{where}.top_mm")
+        raise PlanError(
+            compose("“{piece}” would be below the floor.", piece=piece.name), f"{where}.top_mm"
+        )

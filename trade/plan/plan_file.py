@@ -11,6 +11,7 @@ from typing import Any, Literal
 import msgspec
 
 from trade.errors import PlanError
+from trade.language import compose
 from trade.plan.model import Plan
 
 MAX_BYTES = 5_000_000
@@ -39,12 +40,12 @@ _ENVELOPE, _PLAN = msgspec.json.Decoder(_Envelope), msgspec.json.Decoder(Plan)
 
 def dump(plan: Plan) -> bytes:
     """Write a plan, indented, with a newline at the end."""
-    return msgspec.json.format(msgspec.json.encode(plan), indent=2) + b"\n"
+    return msgspec.json.format(msgspec.json.encode(plan, enc_hook=str), indent=2) + b"\n"
 
 
 def pack(plan: Plan) -> bytes:
     """Write a plan as compact JSON, compressed with zlib, for storage."""
-    return zlib.compress(msgspec.json.encode(plan))
+    return zlib.compress(msgspec.json.encode(plan, enc_hook=str))
 
 
 def unpack(packed: bytes) -> Plan:
@@ -56,7 +57,7 @@ def unpack(packed: bytes) -> Plan:
     try:
         raw = zlib.decompress(packed)
     except zlib.error as error:
-        raise PlanError(f"This is not a packed plan ({error}).") from None
+        raise PlanError(compose("This is not a packed plan ({error}).", error=str(error))) from None
     return load(raw)
 
 
@@ -68,7 +69,12 @@ def load(raw: bytes) -> Plan:
           `where` says which part.
     """
     if len(raw) > MAX_BYTES:
-        raise PlanError(f"This file is larger than a plan can be ({MAX_BYTES // 1_000_000} MB).")
+        raise PlanError(
+            compose(
+                "This file is larger than a plan can be ({max_bytes} MB).",
+                max_bytes=MAX_BYTES // 1000000,
+            )
+        )
     try:
         _ENVELOPE.decode(raw)
         return _PLAN.decode(raw)
@@ -82,7 +88,10 @@ def load(raw: bytes) -> Plan:
         raise PlanError("This is not a plan file: it is nested deeper than any plan.") from None
     except (msgspec.DecodeError, UnicodeDecodeError) as error:
         raise PlanError(
-            f"This is not a plan file, or it was cut short ({str(error).rstrip('.')})."
+            compose(
+                "This is not a plan file, or it was cut short ({rstrip}).",
+                rstrip=str(error).rstrip("."),
+            )
         ) from None
 
 
@@ -107,11 +116,13 @@ def _plain(message: str, where: str) -> str:
         return "This JSON is not a Gancho plan: its `format` is something else."
     if found := re.fullmatch(r"Expected `(.+)`, got `(.+)`", message):
         wanted = " or ".join(_NOUNS.get(kind.strip(), kind.strip()) for kind in found[1].split("|"))
-        return f"Expected {wanted}, found {_NOUNS.get(found[2], found[2])}."
+        return compose(
+            "Expected {wanted}, found {get}.", wanted=wanted, get=_NOUNS.get(found[2], found[2])
+        )
     if found := re.fullmatch(r"Object (missing required|contains unknown) field `(.+)`", message):
         return (
-            f"“{found[2]}” is missing."
+            compose("“{found}” is missing.", found=found[2])
             if found[1].startswith("missing")
-            else f"“{found[2]}” is not a part of a plan."
+            else compose("“{found}” is not a part of a plan.", found=found[2])
         )
     return message if message.endswith(".") else f"{message}."

@@ -9,6 +9,7 @@ import msgspec
 from msgspec import Meta
 
 from trade.errors import PlanError
+from trade.language import Figure, compose
 from trade.measure import ABSURD_MM
 
 Height = Annotated[float, Meta(ge=0)]
@@ -26,7 +27,12 @@ class _Reading(
         for name in ("at_mm", "from_mm", "to_mm", "height_mm", "depth_mm"):
             value = getattr(self, name, None)
             if value is not None and not 0 <= value <= ABSURD_MM:
-                raise PlanError(f"A reading at {value:.6g} mm is not on the wall.", name)
+                raise PlanError(
+                    compose(
+                        "A reading at {value} mm is not on the wall.", value=Figure(f"{value:.6g}")
+                    ),
+                    name,
+                )
 
 
 class Sweep(_Reading, frozen=True, kw_only=True, tag="sweep"):

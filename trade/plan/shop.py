@@ -8,6 +8,7 @@ from typing import Literal
 
 from trade import data
 from trade.errors import PlanError
+from trade.language import compose
 from trade.measure import ABSURD_MM
 from trade.plan.item import Key, Name, PlanItem, between, known
 
@@ -76,7 +77,10 @@ class OnHand(PlanItem, frozen=True, kw_only=True):
         between(self.width_mm, 5, 5000, "width_mm", "Its width")
         between(self.thickness_mm, 1, 300, "thickness_mm", "Its thickness")
         if not 1 <= self.many <= _MOST_MANY:
-            raise PlanError(f"The number must be between 1 and {_MOST_MANY}.", "many")
+            raise PlanError(
+                compose("The number must be between 1 and {most_many}.", most_many=_MOST_MANY),
+                "many",
+            )
         if len(self.defects) > 8:
             raise PlanError("At most 8 defects in one board.", "defects")
         if self.kind == "sheet" and len(self.defects) > 1:
@@ -104,7 +108,12 @@ class OwnPart(PlanItem, frozen=True, kw_only=True):
         between(self.width_mm, 1, 5000, "width_mm", "A part's width")
         between(self.thickness_mm, 1, 300, "thickness_mm", "A part's thickness")
         if not 1 <= self.many <= _MOST_MANY:
-            raise PlanError(f"The number of a part must be between 1 and {_MOST_MANY}.", "many")
+            raise PlanError(
+                compose(
+                    "The number of a part must be between 1 and {most_many}.", most_many=_MOST_MANY
+                ),
+                "many",
+            )
 
 
 class Price(PlanItem, frozen=True, kw_only=True):
@@ -150,7 +159,12 @@ class Finish(PlanItem, frozen=True, kw_only=True):
             if key is not None:
                 known(data.coatings(), key, "finish", where)
                 if (data.coatings()[key].role == "first") != (where == "first"):
-                    raise PlanError(f"{data.coatings()[key].name} can't be used there.", where)
+                    raise PlanError(
+                        compose(
+                            "{coatings} can't be used there.", coatings=data.coatings()[key].name
+                        ),
+                        where,
+                    )
         if self.coats is not None and not 1 <= self.coats <= 12:
             raise PlanError("Coats must be between 1 and 12.", "coats")
         if not -30 <= self.temp_c <= 50:
@@ -226,10 +240,15 @@ class Shop(PlanItem, frozen=True, kw_only=True):
         """Refuse too much of anything."""
         for where in ("on_hand", "kept", "own", "prices", "measured"):
             if len(getattr(self, where)) > _MOST_LINES:
-                raise PlanError(f"More than {_MOST_LINES} of them.", where)
+                raise PlanError(
+                    compose("More than {most_lines} of them.", most_lines=_MOST_LINES), where
+                )
         if sum(each.many for each in self.own) > _MOST_OWN:
             raise PlanError(
-                f"More than {_MOST_OWN} parts of your own in all: split them into two cut lists.",
+                compose(
+                    "More than {most_own} parts of your own in all: split them into two cut lists.",
+                    most_own=_MOST_OWN,
+                ),
                 "own",
             )
         money(self.ready, "ready")

@@ -7,6 +7,7 @@ import msgspec
 
 from trade import data
 from trade.errors import PlanError
+from trade.language import Figure, compose
 from trade.measure import ABSURD_MM
 from trade.plan.features import Feature
 from trade.plan.flatness import Flatness
@@ -69,7 +70,10 @@ class Packet(PlanItem, frozen=True, kw_only=True):
         """Refuse what no anchor is."""
         if self.base not in data.linings() and self.base not in data.structures():
             raise PlanError(
-                f"“{self.base}” is not a lining or a structure that Gancho knows.", "base"
+                compose(
+                    "“{base}” is not a lining or a structure that Gancho knows.", base=self.base
+                ),
+                "base",
             )
         for value, where in ((self.pull_n, "pull_n"), (self.shear_n, "shear_n")):
             if not (math.isfinite(value) and 1 <= value <= 50_000):
@@ -78,7 +82,9 @@ class Packet(PlanItem, frozen=True, kw_only=True):
         between(self.hole_mm, 0, 25, "hole_mm", "A hole's diameter")
         between(self.depth_mm, 5, 200, "depth_mm", "A hole's depth")
         if self.key in data.anchors():
-            raise PlanError(f"“{self.key}” is already the name of an anchor class.", "key")
+            raise PlanError(
+                compose("“{key}” is already the name of an anchor class.", key=self.key), "key"
+            )
 
     @property
     def anchor(self) -> data.Anchor:
@@ -89,7 +95,7 @@ class Packet(PlanItem, frozen=True, kw_only=True):
         share = 1 / data.house("packet_safety") if self.states == "ultimate" else 1.0
         creeps = self.base in data.linings()
         return data.Anchor(
-            source=f"packet: {self.found}",
+            source=compose("packet: {found}", found=self.found),
             name=self.name,
             price=1.0,
             kind="packet",
@@ -152,20 +158,31 @@ class Wall(PlanItem, frozen=True, kw_only=True, cache_hash=True):
         for i, stud in enumerate(self.studs):
             if stud.centre_mm > self.width_mm:
                 raise PlanError(
-                    f"A stud at {stud.centre_mm:.6g} mm lies outside the wall, which is "
-                    f"{self.width_mm:.6g} mm wide.",
+                    compose(
+                        "A stud at {centre} mm lies outside the wall, which is {width} mm wide.",
+                        centre=Figure(f"{stud.centre_mm:.6g}"),
+                        width=Figure(f"{self.width_mm:.6g}"),
+                    ),
                     f"studs[{i}].centre_mm",
                 )
         if len({stud.centre_mm for stud in self.studs}) != len(self.studs):
             raise PlanError("Two studs stand at the same place.", "studs")
         for i, feature in enumerate(self.features):
             if feature.right_mm > self.width_mm + 0.05 or feature.top_mm > self.height_mm + 0.05:
-                raise PlanError(f"A {feature.row.name} reaches beyond the wall.", f"features[{i}]")
+                raise PlanError(
+                    compose("A {row} reaches beyond the wall.", row=feature.row.name),
+                    f"features[{i}]",
+                )
         if len({packet.key for packet in self.packets}) != len(self.packets):
             raise PlanError("Two packets have the same key.", "packets")
         for most, said, where in _MOST:
             if len(getattr(self, where)) > most:
-                raise PlanError(f"More than {most:,} {said}.".replace(",", " "), where)
+                raise PlanError(
+                    compose(
+                        "More than {most} {said}.", most=Figure(f"{most:,}"), said=said
+                    ).replace(",", " "),
+                    where,
+                )
 
     @property
     def build(self) -> Literal["timber", "steel", "mass", "unknown"]:

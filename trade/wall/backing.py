@@ -9,6 +9,7 @@ from typing import NamedTuple
 from trade import data
 from trade.check import Assumption
 from trade.data import Framing
+from trade.language import compose
 from trade.memo import memoized
 from trade.plan.model import Stud, Wall
 
@@ -83,7 +84,10 @@ def backing(wall: Wall) -> Backing:
             0,
             Assumption(
                 "timber",
-                f"The studs are taken as {timber.name}, the softest common framing timber.",
+                compose(
+                    "The studs are taken as {timber}, the softest common framing timber.",
+                    timber=timber.name,
+                ),
             ),
         )
     unknown = (*_ask_of_structure(wall), *(() if wall.layers is not None else (ASK_LINING,)))
@@ -114,7 +118,7 @@ def backing(wall: Wall) -> Backing:
         face = face._replace(name=softest.short, bearing_mpa=softest.bearing_mpa)
     share = data.house("hollow_bearing_share")
     hollow = Face(
-        f"{face.name} with nothing behind",
+        compose("{face} with nothing behind", face=face.name),
         face.bearing_mpa * share,
         face.stiffness_n_per_mm3 * share,
         face.set_share,
@@ -176,6 +180,8 @@ def stud_at(wall: Wall, x_mm: float, part: str) -> StudAt:
         )
     offset = x_mm - stud.centre_mm
     if stud.uncertainty_mm is None:
-        ask = f"how far off the stud behind the {part} may be: probe for both of its edges."
+        ask = compose(
+            "how far off the stud behind the {part} may be: probe for both of its edges.", part=part
+        )
         return StudAt(stud, offset, 0.0, stud.width_mm, stud.depth_mm, (ask,))
     return StudAt(stud, offset, stud.uncertainty_mm, stud.width_mm, stud.depth_mm, ())

@@ -3,6 +3,7 @@
 from typing import NamedTuple
 
 from trade import data
+from trade.language import word
 
 
 class Found(NamedTuple):
@@ -33,8 +34,9 @@ class Found(NamedTuple):
         """certain, likely or doubtful."""
         narrow = self.high_mm - self.low_mm <= data.house("certain_within_mm")
         if self.probability >= data.house("certain_from") and narrow:
-            return "certain"
-        return "likely" if self.probability >= data.house("likely_from") else "doubtful"
+            return word("certain")
+        likely = self.probability >= data.house("likely_from")
+        return word("likely") if likely else word("doubtful")
 
 
 class Grid(NamedTuple):

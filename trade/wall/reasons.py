@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from trade import data
+from trade.language import compose
 from trade.plan.readings import ByHand, Edge, Knock, MagnetHit, Probe, Reading, Seen
 from trade.wall.found import Found, Grid
 from trade.wall.likelihood import MODEL
@@ -42,14 +43,26 @@ def of(stud: Found, index: ReadingIndex, grid: Grid | None, at_end: bool) -> tup
 
     left, right = edges("left", x - half), edges("right", x + half)
     said = [
-        (left and right, f"both edges ({left} + {right})"),
-        (bool(left) != bool(right), f"one edge only ({left or right})"),
-        (n := count(MagnetHit, half + 6), f"magnet{_times(n)}"),
-        (n := count(Probe, half + 3, "met", "wood"), f"a nail met wood{_times(n)}"),
-        (n := count(Probe, half + 3, "met", "metal"), f"a nail met metal{_times(n)}"),
-        (n := count(Probe, half - 3, "met", "air"), f"but a nail met air{_times(n)}"),
-        (n := count(Knock, 40, "sound", "full"), f"sounds full{_times(n)}"),
-        (n := count(Knock, 40, "sound", "hollow"), f"but sounds hollow{_times(n)}"),
+        (left and right, compose("both edges ({left} + {right})", left=left, right=right)),
+        (bool(left) != bool(right), compose("one edge only ({left})", left=left or right)),
+        (n := count(MagnetHit, half + 6), _met("magnet", n)),
+        (
+            n := count(Probe, half + 3, "met", "wood"),
+            _met("a nail met wood", n),
+        ),
+        (
+            n := count(Probe, half + 3, "met", "metal"),
+            _met("a nail met metal", n),
+        ),
+        (
+            n := count(Probe, half - 3, "met", "air"),
+            _met("but a nail met air", n),
+        ),
+        (n := count(Knock, 40, "sound", "full"), _met("sounds full", n)),
+        (
+            n := count(Knock, 40, "sound", "hollow"),
+            _met("but sounds hollow", n),
+        ),
         (count(Seen, 20), "seen"),
         (count(ByHand, 20, "word", "pinned"), "confirmed by you"),
         (stud.by_opening, "beside an opening"),
@@ -62,8 +75,8 @@ def of(stud: Found, index: ReadingIndex, grid: Grid | None, at_end: bool) -> tup
     return tuple(found) or ("nothing was read here",)
 
 
-def _times(n: int) -> str:
-    return f" ({n})" if n > 1 else ""
+def _met(said: str, n: int) -> str:
+    return compose("{met} ({n})", met=said, n=n) if n > 1 else said
 
 
 def rejected(readings: Sequence[Reading], accepted: Sequence[Found]) -> tuple[tuple[int, str], ...]:

@@ -6,7 +6,8 @@ from typing import NamedTuple
 
 from trade import data
 from trade.calculation import Quantity
-from trade.check import Message
+from trade.check import Message, Placeholders
+from trade.language import compose
 from trade.memo import memoized
 from trade.plan.features import Feature
 from trade.plan.model import Wall
@@ -113,7 +114,10 @@ def masonry_probability(readings: tuple[Reading, ...]) -> float:
 
 def _masonry(wall: Wall, chance: float) -> str | None:
     if wall.build == "mass":
-        return f"No studs to find: this is {data.structures()[wall.structure or ''].name}."
+        return compose(
+            "No studs to find: this is {structures}.",
+            structures=data.structures()[wall.structure or ""].name,
+        )
     if wall.build == "unknown" and chance > _MASONRY_FROM:
         return "No studs to find: nails meet something hard, and nothing else. This is masonry."
     return None
@@ -123,7 +127,8 @@ def _doubts(wall: Wall, chance: float, lining_mm: float | None) -> list[Message]
     found = []
     if wall.build in ("timber", "steel") and chance > _MASONRY_FROM:
         name = data.structures()[wall.structure or ""].name
-        found.append(Message(f"You said {name}, but what the nails met reads like masonry."))
+        said = "You said {name}, but what the nails met reads like masonry."
+        found.append(Message(said, {"name": name}))
     if wall.build == "mass" and any(
         isinstance(r, Probe) and r.met == "wood" for r in wall.readings
     ):
@@ -138,7 +143,7 @@ def _doubts(wall: Wall, chance: float, lining_mm: float | None) -> list[Message]
         and wall.lining_mm is not None
         and abs(lining_mm - wall.lining_mm) > _DEPTH_OFF_MM
     ):
-        parts: dict[str, Quantity | str] = {
+        parts: Placeholders = {
             "d": Quantity(lining_mm, "length"),
             "t": Quantity(wall.lining_mm, "length"),
         }

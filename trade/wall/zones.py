@@ -7,6 +7,7 @@ from math import hypot
 from typing import Literal, NamedTuple
 
 from trade import data
+from trade.language import compose
 from trade.memo import memoized
 from trade.plan.features import Feature
 from trade.plan.model import Wall
@@ -63,18 +64,21 @@ def _of(f: Feature, wall: Wall) -> list[Zone]:
     if row.runs == "cable":
         left = max(f.left_mm - CABLE_RUN_MM, 0.0)
         right = min(f.right_mm + CABLE_RUN_MM, wall.width_mm)
-        why = f"a cable may run up or down from {row.reason.removesuffix(chr(39) + 's box')}"
+        why = compose(
+            "a cable may run up or down from {reason}",
+            reason=row.reason,
+        )
         found.append(
             Zone("take_care", "drilling", left, right, 0.0, wall.height_mm, why, row.advice)
         )
         if wall.build == "mass":
             bottom, top = max(f.bottom_mm - CABLE_RUN_MM, 0.0), f.top_mm + CABLE_RUN_MM
-            level = why.replace("up or down", "level")
+            level = compose("a cable may run level from {reason}", reason=row.reason)
             found.append(
                 Zone("take_care", "drilling", 0.0, wall.width_mm, bottom, top, level, row.advice)
             )
     if row.runs == "pipe" and f.bottom_mm > 0:
-        why = f"the pipes of {row.reason}"
+        why = compose("the pipes of {reason}", reason=row.reason)
         found.append(
             Zone("take_care", "drilling", f.left_mm, f.right_mm, 0.0, f.bottom_mm, why, row.advice)
         )

@@ -22,7 +22,7 @@ from bench.long_work import long_running
 from bench.printing import tables
 from bench.printing.shop_sheet import shop_sheet
 from bench.stages.cut.cutting import cutting_of
-from bench.words import lazy
+from bench.words import lazy, worded
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade.cutting.shopping import ShoppingItem
@@ -67,7 +67,7 @@ class PriceForm(BenchForm):
         for n, line in enumerate(self.lines):
             self.fields[f"price-{n}"] = MoneyField(
                 line.pack_cost if line.cost else None,
-                label=_("Price of {what}").format(what=line.what),
+                label=worded("Price of {what}", what=line.what),
             )
         self.fields["ready"] = MoneyField(
             bench.plan.shop.ready, label=_("Price of all of it, bought ready-made")

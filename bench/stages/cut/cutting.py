@@ -12,6 +12,7 @@ from django.utils.timezone import localtime
 from bench.access import walls
 from bench.drawing import cutting
 from bench.models import Offcut
+from bench.words import say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.cutting.parts import CutPart, count_parts
@@ -26,7 +27,8 @@ from trade.cutting.plan import (
 )
 from trade.cutting.shopping import Shopping, shopping
 from trade.job.days import Schedule, schedule
-from trade.measure import Units, many
+from trade.language import counted
+from trade.measure import Units
 from trade.mounts.work import Bored, Row
 from trade.plan.model import Plan
 
@@ -90,7 +92,7 @@ class Cutting:
                 data.boards()[job.parts[0].board].name,
                 [
                     (
-                        source_words(job.stock[stock], self._units),
+                        say(source_words(job.stock[stock], self._units)),
                         cutting.board(job, n, self._units),
                     )
                     for n, (stock, _) in enumerate(job.layout)
@@ -107,7 +109,10 @@ class Cutting:
             part = next(iter(job.parts.values()))
             names = [source_words(job.stock[sheet.blank], self._units) for sheet in job.plan.sheets]
             drawings = [
-                (f"{name}: sheet {n + 1}", cutting.sheet(job, n, self._units))
+                (
+                    worded("{name}: sheet {n}", name=name, n=n + 1),
+                    cutting.sheet(job, n, self._units),
+                )
                 for n, name in enumerate(names)
             ]
             found.append(Sheets(job, data.boards()[part.board].name, drawings))
@@ -132,7 +137,9 @@ class Cutting:
         """What all of it takes, hands on."""
         minutes = self.schedule.minutes
         return (
-            many(round(minutes / 60), "hour") if minutes >= 90 else many(round(minutes), "minute")
+            counted(round(minutes / 60), "{n} hour", "{n} hours")
+            if minutes >= 90
+            else counted(round(minutes), "{n} minute", "{n} minutes")
         )
 
     @cached_property

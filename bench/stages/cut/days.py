@@ -16,7 +16,7 @@ from bench.forms import BenchForm
 from bench.long_work import long_running
 from bench.printing.calendar import calendar
 from bench.stages.cut.cutting import cutting_of
-from bench.words import lazy
+from bench.words import lazy, say, worded
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
@@ -25,11 +25,11 @@ from trade.plan.model import Plan
 from trade.plan.shop import DAYS, Days, Finish, Hours
 
 _OLD = [
-    ("bare", "nothing: bare wood"),
+    ("bare", lazy("nothing: bare wood")),
     ("oil", lazy("oil or oil varnish")),
     ("water", lazy("water-borne paint or varnish")),
-    ("shellac", "shellac"),
-    ("wax", "wax"),
+    ("shellac", lazy("shellac")),
+    ("wax", lazy("wax")),
 ]
 _NO_TIME = lazy("Write it as 18:00.")
 
@@ -42,8 +42,11 @@ class DaysForm(BenchForm):
         super().__init__(posted)
         finish, days = bench.plan.shop.finish, bench.plan.shop.days
         rows = data.coatings().items()
-        first = [("", "none"), *((key, row.name) for key, row in rows if row.role == "first")]
-        top = [("", "none"), *((key, row.name) for key, row in rows if row.role != "first")]
+        first = [
+            ("", _("none")),
+            *((key, say(row.name)) for key, row in rows if row.role == "first"),
+        ]
+        top = [("", _("none")), *((key, say(row.name)) for key, row in rows if row.role != "first")]
         self.fields["old"] = forms.ChoiceField(
             choices=_OLD, label=_("On the wood now"), initial=finish.old
         )
@@ -78,21 +81,21 @@ class DaysForm(BenchForm):
             ):
                 self.fields[f"{end}-{n}"] = forms.TimeField(
                     required=False,
-                    label=f"{name} {'from' if end == 'begins' else 'to'}",
+                    label=worded("{day} from" if end == "begins" else "{day} to", day=name),
                     initial=_clock(value),
                     error_messages={"invalid": _NO_TIME},
                     widget=forms.TextInput(attrs={"placeholder": "–", "size": 5}),
                 )
             self.fields[f"helper-{n}"] = forms.BooleanField(
                 required=False,
-                label=_("A helper can come on {name}").format(name=name),
+                label=worded("A helper can come on {name}", name=name),
                 initial=n in days.helper,
             )
 
     def week(self) -> list[tuple[str, BoundField, BoundField, BoundField]]:
         """Each day with its fields."""
         return [
-            (name, self[f"begins-{n}"], self[f"ends-{n}"], self[f"helper-{n}"])
+            (say(name), self[f"begins-{n}"], self[f"ends-{n}"], self[f"helper-{n}"])
             for n, name in enumerate(DAYS)
         ]
 

@@ -9,6 +9,7 @@ from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
 from bench.stages.cut.cutting import cutting_of
+from bench.words import worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.cutting.actual import with_thickness
@@ -58,9 +59,10 @@ class MeasuredForm(BenchForm):
         self.parts: dict[str, tuple[str, str]] = {}
         for n, (board, thick_mm) in enumerate(cutting_of(bench).thicknesses):
             self.woods[f"wood-{n}"] = (board, thick_mm)
-            name = data.boards()[board].name
-            label = (
-                f"{name[:1].upper()}{name[1:]}, planned {say_fine_length(thick_mm, bench.units)}"
+            label = worded(
+                "{wood!c}, planned {thick}",
+                wood=data.boards()[board].name,
+                thick=say_fine_length(thick_mm, bench.units),
             )
             self.fields[f"wood-{n}"] = MeasureField(bench.units, thick_mm, label=label)
         known = {(each.piece, each.part): each.length_mm for each in bench.plan.shop.measured}
@@ -73,7 +75,7 @@ class MeasuredForm(BenchForm):
                     bench.units,
                     value,
                     required=False,
-                    label=_("Measured {late}").format(late=part.detail.late),
+                    label=worded("Measured {late}", late=part.detail.late),
                 )
 
     def wood_fields(self) -> list[BoundField]:

@@ -13,7 +13,7 @@ from bench.stages.cut.stock import HandForm, OwnForm, woods
 from bench.words import lazy
 from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
 from trade.cutting.parts import count_parts
-from trade.measure import many
+from trade.language import counted
 
 _FORMS: dict[str, type[SawForm | MeasuredForm | HandForm | PriceForm | DaysForm]] = {
     "": SawForm,
@@ -66,11 +66,14 @@ def _note(bench: WorkbenchContext) -> Note:
         return Note("waiting", _("nothing yet"))
     ready = bench.piece_verdict is not None and not bench.piece_verdict.fails
     parts = count_parts(bench.plan)
-    return Note("done" if ready else "waiting", many(parts, "part") if parts else "none")
+    return Note(
+        "done" if ready else "waiting", counted(parts, "{n} part", "{n} parts") if parts else "none"
+    )
 
 
 STAGE = Stage(
     "cut",
+    lazy("Cut"),
     note=_note,
     context=CutContext,
     tabs=(

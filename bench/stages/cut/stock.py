@@ -18,7 +18,7 @@ from bench.access import walls
 from bench.forms import BenchForm, MeasureField
 from bench.models import Offcut
 from bench.stages.cut.cutting import cutting_of
-from bench.words import lazy
+from bench.words import lazy, say, worded
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
@@ -32,7 +32,7 @@ _KINDS = [("board", lazy("board, cut to length")), ("sheet", lazy("sheet, cut bo
 
 
 def _boards() -> list[tuple[str, str]]:
-    return [(key, row.name) for key, row in data.boards().items()]
+    return [(key, say(row.name)) for key, row in data.boards().items()]
 
 
 class HandForm(BenchForm):
@@ -79,7 +79,9 @@ class HandForm(BenchForm):
             raise PlanError(_("Where does it end?"), "to_mm")
         defects = (Defect(from_mm=got["bad_from"] or 0.0, to_mm=got["bad_to"]),) if bad else ()
         return OnHand(
-            name=f"your {data.boards()[got['board']].name} {got['kind']}",
+            name=worded(
+                "your {boards} {got}", boards=data.boards()[got["board"]].name, got=got["kind"]
+            ),
             board=got["board"],
             kind=got["kind"],
             length_mm=got["length"],
@@ -225,8 +227,11 @@ def _brought(
         bench.refused_rows = error.rows
         return refused(bench, str(error))
     many = sum(part.many for part in parts)
-    said = _("{many} part{value} brought in.{words}").format(
-        many=many, value="" if many == 1 else "s", words=words
+    said = worded(
+        "{many} part{value} brought in.{words}",
+        many=many,
+        value="" if many == 1 else "s",
+        words=words,
     )
     return apply(
         bench, lambda plan: _with(plan, own=(*plan.shop.own, *parts)), _("Bring in parts"), said
@@ -251,8 +256,10 @@ def bring_drawing(request: HttpRequest, wall: int) -> HttpResponse:
 
     def read(raw: bytes) -> tuple[tuple[OwnPart, ...], str]:
         drawn = part_import.read_dxf(raw, *wood, bench.units)
-        left = _(" {others} other shape{value} left out: only closed rectangles are parts.").format(
-            others=drawn.others, value="" if drawn.others == 1 else "s"
+        left = worded(
+            " {others} other shape{value} left out: only closed rectangles are parts.",
+            others=drawn.others,
+            value="" if drawn.others == 1 else "s",
         )
         return drawn.parts, left if drawn.others else ""
 

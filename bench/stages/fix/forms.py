@@ -8,7 +8,7 @@ from django.utils.translation import gettext as _
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
-from bench.words import lazy
+from bench.words import lazy, say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.choose import placement
@@ -49,7 +49,7 @@ class FixForm(BenchForm):
             )
         self.fields["screw"] = forms.ChoiceField(
             choices=[
-                (key, row.name_imperial if units == "imperial" else row.name_metric)
+                (key, say(row.name_imperial if units == "imperial" else row.name_metric))
                 for key, row in data.screws().items()
             ],
             label=_("Screws"),
@@ -66,32 +66,36 @@ class FixForm(BenchForm):
         sold = ", ".join(
             say_length(mm, units) for mm in driving.lengths_mm(data.screws()[piece.screw])
         )
-        self.fields["screw_length"].help_text = _("Sold as {sold}.").format(sold=sold)
+        self.fields["screw_length"].help_text = worded("Sold as {sold}.", sold=sold)
 
     def _field(self, ask: Ask) -> forms.Field:
         """One of the kind's own inputs."""
         value, noun = getattr(self.piece, ask.field), "weight" if ask.how == "weight" else "length"
         if ask.how == "choice" and ask.table is not None:
             return forms.ChoiceField(
-                choices=[(key, row.name) for key, row in ask.table().items()],
-                label=ask.label,
+                choices=[(key, say(row.name)) for key, row in ask.table().items()],
+                label=say(ask.label),
                 initial=value,
             )
         if ask.how == "flag":
             return forms.BooleanField(
-                label=ask.label, required=False, initial=value, help_text=ask.help
+                label=say(ask.label), required=False, initial=value, help_text=say(ask.help)
             )
         if ask.how in ("count", "angle"):
             return forms.IntegerField(
-                label=ask.label, initial=round(value), help_text=ask.help, min_value=0, max_value=90
+                label=say(ask.label),
+                initial=round(value),
+                help_text=say(ask.help),
+                min_value=0,
+                max_value=90,
             )
         return MeasureField(
             self.bench.units,
             value,
             noun=noun,
-            label=ask.label,
+            label=say(ask.label),
             required=not ask.optional,
-            help_text=ask.help,
+            help_text=say(ask.help),
         )
 
     def clean(self) -> dict[str, Any]:
@@ -139,11 +143,11 @@ class FixForm(BenchForm):
                 place = read_length(part, self.bench.units) - left
             except MeasureError as error:
                 raise PlanError(
-                    _("Number {n}: {error}").format(n=n, error=error), "supports_mm"
+                    worded("Number {n}: {error}", n=n, error=error.said), "supports_mm"
                 ) from None
             if not 0 <= place <= length:
                 raise PlanError(
-                    _("Number {n}, {value}, is not within it.").format(n=n, value=part.strip()),
+                    worded("Number {n}, {value}, is not within it.", n=n, value=part.strip()),
                     "supports_mm",
                 )
             found.append(place)
@@ -157,7 +161,7 @@ def anchor_choices(wall: Wall, now: str | None) -> list[tuple[str, str]]:
         bases |= {layer.kind for layer in wall.layers or ()}
     rows = data.anchors() | {packet.key: packet.anchor for packet in wall.packets}
     fitting = [
-        (key, row.name) for key, row in rows.items() if key == now or bases & set(row.holds_n)
+        (key, say(row.name)) for key, row in rows.items() if key == now or bases & set(row.holds_n)
     ]
     return [
         ("", _("None: screws in studs only") if wall.build != "mass" else _("Nothing yet")),

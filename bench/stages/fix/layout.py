@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST
 
 from bench.forms import BenchForm, MeasureField
 from bench.long_work import long_running
-from bench.words import lazy
+from bench.words import lazy, worded
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import WorkbenchContext, workbench
 from trade.choose.fitted import fitted
@@ -39,7 +39,7 @@ class StackForm(BenchForm):
             label=_("Tallest thing on each row, from the bottom up"),
             required=False,
             max_length=200,
-            help_text="Separate with commas; the last one counts for the rest.",
+            help_text=_("Separate with commas; the last one counts for the rest."),
         )
         self.fields["high"] = MeasureField(
             bench.units, label=_("Top of the highest"), required=False
@@ -77,7 +77,7 @@ def rows(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         bench,
         form,
         lambda plan: stack(plan, key, got["manner"], got["rows"], got["tall"], got["high"]),
-        _("{got} rows of {name}").format(got=got["rows"], name=bench.chosen.name),
+        worded("{got} rows of {name}", got=got["rows"], name=bench.chosen.name),
     )
 
 
@@ -97,13 +97,13 @@ def lay(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def _laid(bench: WorkbenchContext, piece: AnyPiece, how: str, hooks: str) -> tuple[AnyPiece, str]:
     if how == "hooks":
         if hooks and not (hooks.isdecimal() and len(hooks) < 4):
-            raise PlanError(_("“{hooks}” is not a number of hooks.").format(hooks=hooks), "hooks")
-        return spread_along(piece, bench.plan.wall, int(hooks) if hooks else None), _(
-            "Hooks of {name}"
-        ).format(name=piece.name)
+            raise PlanError(worded("“{hooks}” is not a number of hooks.", hooks=hooks), "hooks")
+        return spread_along(piece, bench.plan.wall, int(hooks) if hooks else None), worded(
+            "Hooks of {name}", name=piece.name
+        )
     if how == "battens":
         fewest = fewest_rows(bench.plan, piece.key)
         if fewest is None:
             raise PlanError(_("It does not hold with any number of battens."), "rows")
-        return fewest, _("Battens of {name}").format(name=piece.name)
-    return fitted(bench.plan, piece.key), _("Fit {name} to the studs").format(name=piece.name)
+        return fewest, worded("Battens of {name}", name=piece.name)
+    return fitted(bench.plan, piece.key), worded("Fit {name} to the studs", name=piece.name)

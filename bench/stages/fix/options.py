@@ -12,6 +12,7 @@ from bench.drawing import small
 from bench.drawing import spots as spots_drawing
 from bench.forms import number_in
 from bench.long_work import long_running
+from bench.words import worded
 from bench.workbench.changes import apply, refused
 from bench.workbench.context import WorkbenchContext, workbench
 from bench.workbench.put_up import HangForm
@@ -58,7 +59,7 @@ def hang(bench: WorkbenchContext, request: HttpRequest) -> HttpResponse:
         bench.keep(form)
         return bench.fragment(422)
     bench.key, bench.tab = key, "ways"
-    return apply(bench, lambda _: plan, _("Hang {name}").format(name=hang_request.name), words)
+    return apply(bench, lambda _: plan, worded("Hang {name}", name=hang_request.name), words)
 
 
 def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, str]:
@@ -92,7 +93,7 @@ def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, s
         piece = plainest(plan, hang_request)
         return plan.with_piece(piece), piece.key, ""
     short = (
-        _(" For {left_over} there was no room.").format(left_over=len(done.left_over))
+        worded(" For {left_over} there was no room.", left_over=len(done.left_over))
         if done.left_over
         else ""
     )
@@ -105,8 +106,10 @@ def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, s
     return (
         done.plan,
         done.placed[0].key,
-        _("{placed} placed, each as near as there was room.{short}").format(
-            placed=len(done.placed), short=short
+        worded(
+            "{placed} placed, each as near as there was room.{short}",
+            placed=len(done.placed),
+            short=short,
         ),
     )
 
@@ -270,9 +273,7 @@ def settle(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         plan.with_piece(placed)
     except PlanError as error:
         return refused(bench, str(error))
-    return apply(
-        bench, lambda now: now.with_piece(placed), _("Move {name}").format(name=piece.name)
-    )
+    return apply(bench, lambda now: now.with_piece(placed), worded("Move {name}", name=piece.name))
 
 
 @long_running

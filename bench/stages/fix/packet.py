@@ -10,7 +10,7 @@ from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
-from bench.words import lazy
+from bench.words import lazy, say
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
@@ -74,11 +74,11 @@ def bases(wall: Wall) -> list[tuple[str, str]]:
     The structure, the layers; everything there is while nobody knows.
     """
     if wall.build == "mass" and wall.structure is not None:
-        return [(wall.structure, data.structures()[wall.structure].name)]
+        return [(wall.structure, say(data.structures()[wall.structure].name))]
     layers = dict.fromkeys([layer.kind for layer in wall.layers] if wall.layers else data.linings())
-    found = [(key, data.linings()[key].name) for key in layers]
+    found = [(key, say(data.linings()[key].name)) for key in layers]
     if wall.build == "steel" and wall.structure is not None:
-        found.append((wall.structure, data.structures()[wall.structure].name))
+        found.append((wall.structure, say(data.structures()[wall.structure].name)))
     return found
 
 

@@ -13,7 +13,7 @@ from msgspec.structs import replace
 from bench.forms import BenchForm, MeasureField
 from bench.long_work import long_running
 from bench.models import Wall
-from bench.words import lazy
+from bench.words import lazy, say, worded
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
@@ -43,14 +43,17 @@ class PolicyForm(BenchForm):
         self.bench, policy = bench, bench.plan.policy
         for key, row in data.policies().items():
             now = answer_of(bench.plan, key)
-            choices = [(answer, short(said)) for answer, said in row.answers.items()]
+            choices = [(answer, say(row.label(answer))) for answer in row.answers]
             self.fields[key] = forms.ChoiceField(
-                choices=choices, label=row.question, initial=now, help_text=row.answers[now]
+                choices=choices,
+                label=say(row.question),
+                initial=now,
+                help_text=say(row.answers[now]),
             )
         for key, tool in data.tools().items():
             if not tool.usual:
                 self.fields[f"lacks-{key}"] = forms.BooleanField(
-                    label=tool.name, required=False, initial=key in policy.lacks
+                    label=say(tool.name), required=False, initial=key in policy.lacks
                 )
         self.fields["shift"] = MeasureField(
             bench.units, policy.shift_mm, label=_("May be moved by")
@@ -100,11 +103,6 @@ class PolicyForm(BenchForm):
         return got
 
 
-def short(said: str) -> str:
-    """Return what a school says, up to its first stop."""
-    return said.split(":")[0].split(".")[0]
-
-
 @require_POST
 def save_policy(request: HttpRequest, wall: int) -> HttpResponse:
     """Keep the policy: of this wall, or of every wall of its job."""
@@ -149,7 +147,10 @@ def share_policy(request: HttpRequest, wall: int) -> HttpResponse:
                 replace(plan, policy=bench.plan.policy), _("Preferences for this job"), other.seen
             )
             changed += 1
-    bench.notice = _("{changed} other wall{value} of this job now follow{value_2} it too.").format(
-        changed=changed, value="" if changed == 1 else "s", value_2="s" if changed == 1 else ""
+    bench.notice = worded(
+        "{changed} other wall{value} of this job now follow{value_2} it too.",
+        changed=changed,
+        value="" if changed == 1 else "s",
+        value_2="s" if changed == 1 else "",
     )
     return bench.fragment()

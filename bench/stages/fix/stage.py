@@ -13,6 +13,7 @@ from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
 from trade import wording
 from trade.check import Message
 from trade.job.minding import what_to_mind
+from trade.language import compose, joined
 from trade.marking.summary import support_words
 from trade.mounts import mount_of
 
@@ -106,7 +107,9 @@ def _note(bench: WorkbenchContext) -> Note:
     }
     if not counted:
         return Note("done", _("all hold"))
-    said = ", ".join(f"{n} {wording.WORDS[outcome].lower()}" for outcome, n in counted.items())
+    said = joined(
+        compose("{n} {word!l}", n=n, word=wording.WORDS[outcome]) for outcome, n in counted.items()
+    )
     return Note("waiting" if list(counted) == ["cannot_tell"] else "trouble", said)
 
 
@@ -122,6 +125,7 @@ def _over(bench: WorkbenchContext) -> str:
 
 STAGE = Stage(
     "fix",
+    lazy("Fix"),
     note=_note,
     context=FixContext,
     tabs=(

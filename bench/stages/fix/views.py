@@ -12,6 +12,7 @@ from bench.long_work import long_running
 from bench.stages.fix import options
 from bench.stages.fix.drag import drag_update
 from bench.stages.fix.forms import FixForm
+from bench.words import worded
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import workbench
 from bench.workbench.offers import offered_cures
@@ -32,7 +33,7 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         bench,
         form,
         lambda plan: plan.with_piece(form.cleaned_data["piece"]),
-        _("Change {name}").format(name=bench.chosen.name),
+        worded("Change {name}", name=bench.chosen.name),
     )
 
 
@@ -53,7 +54,7 @@ def put_up(request: HttpRequest, wall: int) -> HttpResponse:
         return refused(bench, str(error))
     bench.key, bench.tab = piece.key, ""
     return apply(
-        bench, lambda plan: plan.with_piece(piece), _("Put up {name}").format(name=piece.name)
+        bench, lambda plan: plan.with_piece(piece), worded("Put up {name}", name=piece.name)
     )
 
 
@@ -79,7 +80,7 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             return drag_update(bench, plan)
         bench.show(plan)
         return bench.fragment()
-    return apply(bench, lambda _: plan, _("Move {name}").format(name=piece.name))
+    return apply(bench, lambda _: plan, worded("Move {name}", name=piece.name))
 
 
 @require_POST
@@ -97,7 +98,7 @@ def support(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return apply(
         bench,
         lambda plan: plan.with_piece(changed),
-        _("Supports of {name}").format(name=piece.name),
+        worded("Supports of {name}", name=piece.name),
     )
 
 
@@ -106,9 +107,7 @@ def remove(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Take a piece down; undo puts it back."""
     bench = workbench(request, wall, request.POST.get("stage", "fix"), key)
     name, bench.key = bench.chosen.name, None
-    return apply(
-        bench, lambda plan: plan.without_piece(key), _("Take down {name}").format(name=name)
-    )
+    return apply(bench, lambda plan: plan.without_piece(key), worded("Take down {name}", name=name))
 
 
 @long_running
@@ -152,7 +151,7 @@ def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return apply(
         bench,
         lambda plan: plan.with_piece(found.piece),
-        _("Cure {name}").format(name=bench.chosen.name),
+        worded("Cure {name}", name=bench.chosen.name),
     )
 
 

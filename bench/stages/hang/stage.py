@@ -9,6 +9,7 @@ from django.utils.translation import gettext as _
 
 from bench.drawing import elevation
 from bench.drawing.scale import Scale
+from bench.words import lazy, worded
 from bench.workbench.context import Note, Stage, WorkbenchContext
 from bench.workbench.offers import offered_cures
 from trade.choose.cures import Cure
@@ -140,7 +141,9 @@ def _note(bench: WorkbenchContext) -> Note:
     if up == len(plan.pieces):
         return Note("done", _("all up"))
     begun = up or plan.as_built.done or plan.as_built.drilled
-    return Note("waiting", f"{up} of {len(plan.pieces)} up" if begun else _("not yet"))
+    return Note(
+        "waiting", worded("{n} of {all} up", n=up, all=len(plan.pieces)) if begun else _("not yet")
+    )
 
 
-STAGE = Stage("hang", note=_note, context=_context, for_helpers=True)
+STAGE = Stage("hang", lazy("Hang"), note=_note, context=_context, for_helpers=True)

@@ -22,7 +22,7 @@ from msgspec.structs import replace
 from bench.access import wall_or_404
 from bench.models import Report, Wall
 from bench.stages.hang.stage import AtWall
-from bench.words import lazy
+from bench.words import lazy, worded
 from bench.workbench.context import WorkbenchContext, workbench
 from bench.workbench.offers import offered_cures
 from trade.errors import MeasureError, PlanError
@@ -144,10 +144,12 @@ def _undone(request: HttpRequest, kept: Wall, bench: WorkbenchContext) -> str:
             labels.get(kept.current_revision, _("another change")),
             labels.get(meant, "that"),
         )
-        return _(
+        return worded(
             "“{mine}” still stands, for “{came}” came after it: look at both on the bench, and "
-            "undo there what is wrong."
-        ).format(mine=mine, came=came)
+            "undo there what is wrong.",
+            mine=mine,
+            came=came,
+        )
     if (
         bench.helping
         and kept.revisions.filter(number=kept.current_revision)
@@ -202,18 +204,18 @@ def _changed(
         cure = dict(offered_cures(bench.plan, bench.chosen.key)).get(request.POST.get("code", ""))
         if cure is None:
             raise PlanError(_("That fix is no longer valid: the wall has changed since."))
-        return plan.with_piece(cure.piece), _("Cure {name}").format(name=piece.name)
+        return plan.with_piece(cure.piece), worded("Cure {name}", name=piece.name)
     if what == "places":
         places = tuple(
             read_length(part, bench.units)
             for part in request.POST.get("places", "").split(",")
             if part.strip()
         )
-        return found.mounted(found.done(plan, piece.key, key, when, by), piece.key, places), _(
-            "{name}: where it is held"
-        ).format(name=piece.name)
+        return found.mounted(found.done(plan, piece.key, key, when, by), piece.key, places), worded(
+            "{name}: where it is held", name=piece.name
+        )
     if what == "again":
-        return found.begun_again(plan, piece.key), _("Begin {name} again").format(name=piece.name)
+        return found.begun_again(plan, piece.key), worded("Begin {name} again", name=piece.name)
     if what not in _MET:
         raise Http404(_("That does not apply to a hole."))
     kind, words = _MET[what]

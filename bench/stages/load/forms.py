@@ -7,6 +7,7 @@ from django.http import QueryDict
 from django.utils.translation import gettext as _
 
 from bench.forms import BenchForm, MeasureField
+from bench.words import lazy, say
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.choose.request import amount_of
@@ -14,7 +15,7 @@ from trade.errors import MeasureError, PlanError
 from trade.load import contents
 from trade.plan.model import AnyPiece, Thing
 
-ALL_ALONG, MIDDLE = "all along", "middle"
+ALL_ALONG, MIDDLE = lazy("all along"), lazy("middle")
 
 
 class LoadForm(BenchForm):
@@ -27,7 +28,7 @@ class LoadForm(BenchForm):
         super().__init__(posted)
         self.bench, self.piece = bench, piece
         self.fields["use"] = forms.ChoiceField(
-            choices=[(key, row.name) for key, row in data.uses().items()],
+            choices=[(key, say(row.name)) for key, row in data.uses().items()],
             label=_("How it will be used"),
             initial=piece.use,
         )
@@ -44,7 +45,7 @@ class LoadForm(BenchForm):
         self.fields["pick"] = forms.ChoiceField(
             choices=[
                 ("", _("of something from the list")),
-                *((key, row.name) for key, row in listed),
+                *((key, say(row.name)) for key, row in listed),
             ],
             label=_("Of what"),
             required=False,

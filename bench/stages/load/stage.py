@@ -3,6 +3,7 @@
 from django.utils.translation import gettext as _
 
 from bench.stages.load.forms import LoadForm
+from bench.words import lazy, worded
 from bench.workbench.context import Note, Stage, WorkbenchContext
 from trade.plan.model import AnyPiece
 
@@ -38,10 +39,10 @@ def _note(bench: WorkbenchContext) -> Note:
         not piece.things or any(thing.mass_kg is None for thing in piece.things) for piece in pieces
     )
     return (
-        Note("waiting", _("{unloaded} to weigh").format(unloaded=unloaded))
+        Note("waiting", worded("{unloaded} to weigh", unloaded=unloaded))
         if unloaded
-        else Note("done", "done")
+        else Note("done", _("done"))
     )
 
 
-STAGE = Stage("load", note=_note, context=_context)
+STAGE = Stage("load", lazy("Load"), note=_note, context=_context)

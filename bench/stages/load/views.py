@@ -7,6 +7,7 @@ from msgspec.structs import replace
 
 from bench.devices import devices_for
 from bench.stages.load.forms import LoadForm
+from bench.words import worded
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import workbench
 from trade.plan.model import Plan
@@ -26,13 +27,13 @@ def weigh(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     if kg is None:
         return refused(
             bench,
-            _("“{name}” is too heavy for this scale. Weigh it in parts.").format(name=thing.name),
+            worded("“{name}” is too heavy for this scale. Weigh it in parts.", name=thing.name),
         )
     things = (*piece.things[:index], replace(thing, mass_kg=kg), *piece.things[index + 1 :])
     return apply(
         bench,
         lambda plan: plan.with_piece(replace(piece, things=things)),
-        _("Weigh {name}").format(name=thing.name),
+        worded("Weigh {name}", name=thing.name),
     )
 
 
@@ -48,4 +49,4 @@ def save(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             replace(piece, use=form.cleaned_data["use"], things=form.cleaned_data["things"])
         )
 
-    return change(bench, form, changed, _("What {name} carries").format(name=piece.name))
+    return change(bench, form, changed, worded("What {name} carries", name=piece.name))

@@ -7,7 +7,7 @@ from django.http import QueryDict
 from django.utils.translation import gettext as _
 
 from bench.forms import BenchForm, MeasureField
-from bench.words import lazy
+from bench.words import lazy, worded
 from bench.workbench.context import WorkbenchContext
 from trade.errors import PlanError
 from trade.measure import say_length
@@ -32,7 +32,7 @@ class DatumForm(BenchForm):
         studs = [
             (
                 f"stud-{stud.centre_mm!r}",
-                _("the stud at {centre_mm}").format(centre_mm=say_length(stud.centre_mm, units)),
+                worded("the stud at {centre_mm}", centre_mm=say_length(stud.centre_mm, units)),
             )
             for stud in bench.plan.wall.uprights
         ]
@@ -41,8 +41,8 @@ class DatumForm(BenchForm):
             studs.append(
                 (
                     now,
-                    _("{value}, where a stud was").format(
-                        value=say_length(datum.stud_mm or 0.0, units)
+                    worded(
+                        "{value}, where a stud was", value=say_length(datum.stud_mm or 0.0, units)
                     ),
                 )
             )

@@ -3,13 +3,14 @@
 from django.utils.translation import gettext as _
 
 from bench.stages.mark.forms import DatumForm
+from bench.words import lazy
 from bench.workbench.context import Note, Stage, WorkbenchContext
 from trade.check import Message
 from trade.job.minding import what_to_mind
+from trade.language import counted
 from trade.marking.marks import Mark
 from trade.marking.reading import say_datum
 from trade.marking.summary import screw_words
-from trade.measure import many
 from trade.mounts import mount_of
 from trade.mounts.base import Part
 from trade.plan.model import AnyPiece
@@ -68,7 +69,7 @@ def _note(bench: WorkbenchContext) -> Note:
         return Note("waiting", _("nothing yet"))
     if bench.piece_verdict is None or bench.piece_verdict.fails:
         return Note("waiting", _("not yet"))
-    return Note("done", many(bench.wall_holes, "hole"))
+    return Note("done", counted(bench.wall_holes, "{n} hole", "{n} holes"))
 
 
-STAGE = Stage("mark", note=_note, context=_context, for_helpers=True)
+STAGE = Stage("mark", lazy("Mark"), note=_note, context=_context, for_helpers=True)

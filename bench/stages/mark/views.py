@@ -16,7 +16,7 @@ from bench.long_work import long_running
 from bench.printing import true_size
 from bench.printing.wall_sheet import wall_sheet
 from bench.stages.mark.forms import DatumForm
-from bench.words import lazy
+from bench.words import lazy, worded
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import wording
@@ -91,8 +91,10 @@ def _warned(drawing: Drawing, bench: WorkbenchContext) -> Drawing:
     verdict = bench.verdict.piece(bench.chosen.key)
     return (
         drawing._replace(
-            name=_("{outcome}, don't drill yet: {name}").format(
-                outcome=wording.outcome(verdict), name=drawing.name
+            name=worded(
+                "{outcome}, don't drill yet: {name}",
+                outcome=wording.outcome(verdict),
+                name=drawing.name,
             )
         )
         if verdict.fails

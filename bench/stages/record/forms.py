@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 
 from bench.devices import dial
 from bench.forms import BenchForm, MeasureField
-from bench.words import lazy
+from bench.words import lazy, say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.errors import PlanError
@@ -17,9 +17,13 @@ from trade.job.as_built import as_built
 from trade.job.proof import proof_load
 from trade.plan.as_built import Hung, Look, Proof
 
-_UP = [("1", "higher"), ("-1", "lower")]
+_UP = [("1", lazy("higher")), ("-1", lazy("lower"))]
 _ACROSS = [("1", lazy("further right")), ("-1", lazy("further left"))]
-_HELD = [("firm", "firm"), ("loose", "loose: something moved"), ("off", lazy("off the wall"))]
+_HELD = [
+    ("firm", lazy("firm")),
+    ("loose", lazy("loose: something moved")),
+    ("off", lazy("off the wall")),
+]
 
 
 class RecordForm(BenchForm):
@@ -75,10 +79,10 @@ class BuiltForm(RecordForm):
         )
         imperial = units == "imperial"
         screws = [
-            (key, row.name_imperial if imperial else row.name_metric)
+            (key, say(row.name_imperial if imperial else row.name_metric))
             for key, row in data.screws().items()
         ]
-        anchors = [(key, row.name) for key, row in data.anchors().items()]
+        anchors = [(key, say(row.name)) for key, row in data.anchors().items()]
         anchors += [(packet.key, packet.name) for packet in self.bench.plan.wall.packets]
         self.fields["on"].initial, self.fields["by"].initial = was.on, was.by
         self.fields["screw"] = _pick(_("Screws used"), screws, was.screw)
@@ -91,7 +95,7 @@ class BuiltForm(RecordForm):
             ("right", "and", was.right_mm, _ACROSS),
         ):
             self.fields[name] = MeasureField(
-                units, abs(value) or None, label=f"{label}, by", required=False
+                units, abs(value) or None, label=worded("{label}, by", label=label), required=False
             )
             self.fields[f"{name}_way"] = forms.ChoiceField(
                 choices=ways, label=_("than planned"), initial="1" if value >= 0 else "-1"

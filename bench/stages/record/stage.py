@@ -3,7 +3,7 @@
 from django.utils.translation import gettext as _
 
 from bench.stages.record.forms import FORMS
-from bench.words import lazy
+from bench.words import lazy, worded
 from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
 from trade.job.as_built import AsBuiltReport, as_built
 from trade.job.care import Care, cares
@@ -64,15 +64,19 @@ def _note(bench: WorkbenchContext) -> Note:
     latest = {look.piece: look.held for look in plan.as_built.looks}
     loose = sum(latest.get(piece.key) in ("loose", "off") for piece in plan.pieces)
     if loose:
-        return Note("trouble", f"{loose} loose")
+        return Note("trouble", worded("{n} loose", n=loose))
     recorded = sum(plan.as_built.as_hung(piece.key) is not None for piece in plan.pieces)
     if recorded == len(plan.pieces):
         return Note("done", _("all recorded"))
-    return Note("waiting", f"{recorded} of {len(plan.pieces)}" if recorded else _("not yet"))
+    return Note(
+        "waiting",
+        worded("{n} of {all}", n=recorded, all=len(plan.pieces)) if recorded else _("not yet"),
+    )
 
 
 STAGE = Stage(
     "record",
+    lazy("Record"),
     note=_note,
     context=_context,
     tabs=(

@@ -12,7 +12,7 @@ from django.utils.translation import gettext as _
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
-from bench.words import lazy
+from bench.words import lazy, say
 from trade import data
 from trade.errors import PlanError
 from trade.measure import Units, type_length
@@ -30,7 +30,7 @@ def lining_choices() -> list[tuple[str, str]]:
     """Linings to choose from; not knowing is one of them."""
     return [
         (UNKNOWN, _("Don't know yet")),
-        *((key, row.name) for key, row in data.linings().items()),
+        *((key, say(row.name)) for key, row in data.linings().items()),
         (BARE, _("None: bare")),
     ]
 
@@ -39,7 +39,7 @@ def structure_choices() -> list[tuple[str, str]]:
     """Return what may stand behind them."""
     return [
         (UNKNOWN, _("Don't know yet")),
-        *((key, row.name) for key, row in data.structures().items()),
+        *((key, say(row.name)) for key, row in data.structures().items()),
     ]
 
 
@@ -47,7 +47,7 @@ def timber_choices() -> list[tuple[str, str]]:
     """Stud timbers to choose from."""
     return [
         (UNKNOWN, _("Don't know: assume the softest")),
-        *((key, row.name) for key, row in data.framing().items()),
+        *((key, say(row.name)) for key, row in data.framing().items()),
     ]
 
 
@@ -134,9 +134,9 @@ class WallForm(BenchForm):
         )
         for key, row in data.clues().items():
             self.fields[f"clue_{key}"] = forms.BooleanField(
-                label=row.name,
+                label=say(row.name),
                 required=False,
-                help_text=row.how,
+                help_text=say(row.how),
                 initial=bool(wall and key in wall.clues),
             )
 
@@ -149,7 +149,7 @@ class WallForm(BenchForm):
             else:
                 choices = [
                     ("", _("nothing more")),
-                    *((key, row.name) for key, row in data.linings().items()),
+                    *((key, say(row.name)) for key, row in data.linings().items()),
                 ]
                 label, initial = _("Behind it"), known.kind if known else ""
             self.fields[f"lining{suffix}"] = forms.ChoiceField(

@@ -3,7 +3,9 @@
 from django.utils.translation import gettext as _
 
 from bench.stages.survey.forms import WallForm
+from bench.words import lazy
 from bench.workbench.context import Note, Stage, WorkbenchContext
+from trade.language import counted
 
 
 class SurveyContext:
@@ -20,12 +22,16 @@ def _note(bench: WorkbenchContext) -> Note:
     wall = bench.plan.wall
     if wall.layers is None or (wall.build != "mass" and not wall.uprights):
         return Note("waiting", _("ask more"))
-    count = len(wall.uprights)
-    return Note(
-        "done", "masonry" if wall.build == "mass" else f"{count} stud{'' if count == 1 else 's'}"
-    )
+    if wall.build == "mass":
+        return Note("done", _("masonry"))
+    return Note("done", counted(len(wall.uprights), "{n} stud", "{n} studs"))
 
 
 STAGE = Stage(
-    "survey", note=_note, context=SurveyContext, whole_wall=True, put_up="survey/_put_up.html"
+    "survey",
+    lazy("Survey"),
+    note=_note,
+    context=SurveyContext,
+    whole_wall=True,
+    put_up="survey/_put_up.html",
 )

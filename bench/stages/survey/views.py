@@ -13,6 +13,7 @@ from msgspec.structs import replace
 from bench.devices import devices_for
 from bench.forms import moved_place, number_in
 from bench.stages.survey.forms import WallForm
+from bench.words import worded
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import WorkbenchContext, workbench
 from trade.errors import MeasureError, PlanError
@@ -111,7 +112,7 @@ def place(request: HttpRequest, wall: int) -> HttpResponse:
             )
     except PlanError as error:
         return refused(bench, str(error))
-    return _on_the_wall(bench, lambda _: changed, _("Put a {kind} on the wall").format(kind=kind))
+    return _on_the_wall(bench, lambda _: changed, worded("Put a {kind} on the wall", kind=kind))
 
 
 @require_POST
@@ -134,7 +135,7 @@ def move(request: HttpRequest, wall: int, index: int) -> HttpResponse:
     if request.POST.get("live"):
         bench.show(replace(bench.plan, wall=changed))
         return bench.fragment()
-    return _on_the_wall(bench, lambda _: changed, _("Move the {name}").format(name=thing.row.name))
+    return _on_the_wall(bench, lambda _: changed, worded("Move the {name}", name=thing.row.name))
 
 
 @require_POST
@@ -148,7 +149,7 @@ def remove(request: HttpRequest, wall: int, index: int) -> HttpResponse:
     return _on_the_wall(
         bench,
         lambda now: replace(now, features=kept),
-        _("Take away the {name}").format(name=features[index].row.name),
+        worded("Take away the {name}", name=features[index].row.name),
     )
 
 
@@ -167,7 +168,7 @@ def sweep(request: HttpRequest, wall: int) -> HttpResponse:
         readings = tuple(devices.sweep(0.0, now.width_mm, height))
     except (MeasureError, PlanError) as error:
         return refused(bench, str(error))
-    said = _("Sweep at {height}").format(height=say_length(height, bench.units))
+    said = worded("Sweep at {height}", height=say_length(height, bench.units))
     return _on_the_wall(
         bench, lambda before: replace(before, readings=(*before.readings, *readings)), said
     )

@@ -5,6 +5,7 @@ from typing import NamedTuple
 
 from trade import data
 from trade.errors import PlanError
+from trade.language import Figure, compose
 from trade.measure import ABSURD_KG, ABSURD_MM
 from trade.plan.item import Key, Name, PlanItem, between, known
 
@@ -30,8 +31,11 @@ class Thing(PlanItem, frozen=True, kw_only=True):
         """Refuse negative and absurd weights."""
         if self.mass_kg is not None and not 0 <= self.mass_kg <= ABSURD_KG:
             raise PlanError(
-                f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {self.mass_kg:.6g} "
-                "kg.",
+                compose(
+                    "A weight must lie between 0 and {absurd_kg} kg; this is {mass} kg.",
+                    absurd_kg=Figure(f"{ABSURD_KG:.0f}"),
+                    mass=Figure(f"{self.mass_kg:.6g}"),
+                ),
                 "mass_kg",
             )
         between(self.at_mm, 0, ABSURD_MM, "at_mm", "A thing's place along the shelf")
@@ -77,7 +81,11 @@ class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
             )
         if any(b - a < LEAST_GAP_MM for a, b in pairwise(self.supports_mm)):
             raise PlanError(
-                f"Two supports stand closer together than {LEAST_GAP_MM:.0f} mm.", "supports_mm"
+                compose(
+                    "Two supports stand closer together than {least_gap_mm} mm.",
+                    least_gap_mm=Figure(f"{LEAST_GAP_MM:.0f}"),
+                ),
+                "supports_mm",
             )
         for support in self.supports_mm:
             between(support, 0, self.length_mm, "supports_mm", "A support's place along the shelf")
@@ -88,11 +96,14 @@ class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
         for i, thing in enumerate(self.things):
             if thing.at_mm is not None and thing.at_mm > self.length_mm:
                 raise PlanError(
-                    f"“{thing.name}” stands beyond the end of the shelf.", f"things[{i}].at_mm"
+                    compose("“{thing}” stands beyond the end of the shelf.", thing=thing.name),
+                    f"things[{i}].at_mm",
                 )
             if thing.out_mm is not None and thing.out_mm > self.depth_mm:
                 raise PlanError(
-                    f"“{thing.name}” stands further out than the shelf is deep.",
+                    compose(
+                        "“{thing}” stands further out than the shelf is deep.", thing=thing.name
+                    ),
                     f"things[{i}].out_mm",
                 )
 
@@ -161,7 +172,10 @@ def wooden(board: str, where: str = "board") -> None:
     known(data.boards(), board, "board", where)
     if not data.boards()[board].wooden:
         raise PlanError(
-            f"This mounting needs wood; {data.boards()[board].name} is not wood.", where
+            compose(
+                "This mounting needs wood; {boards} is not wood.", boards=data.boards()[board].name
+            ),
+            where,
         )
 
 
@@ -173,7 +187,12 @@ def weighed(kg: float | None, where: str) -> None:
     """
     if kg is not None and not 0 <= kg <= ABSURD_KG:
         raise PlanError(
-            f"A weight must lie between 0 and {ABSURD_KG:.0f} kg; this is {kg:.6g} kg.", where
+            compose(
+                "A weight must lie between 0 and {absurd_kg} kg; this is {kg} kg.",
+                absurd_kg=Figure(f"{ABSURD_KG:.0f}"),
+                kg=Figure(f"{kg:.6g}"),
+            ),
+            where,
         )
 
 

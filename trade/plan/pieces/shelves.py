@@ -4,6 +4,7 @@ from typing import Literal
 
 from trade import data
 from trade.errors import PlanError
+from trade.language import Figure, compose
 from trade.measure import ABSURD_KG
 from trade.plan.item import between, known
 from trade.plan.pieces.base import FrontEdge, Piece, Shelf, ledger, wooden
@@ -30,7 +31,11 @@ class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_fi
         known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
         if self.pair_kg is not None and not 0.5 <= self.pair_kg <= ABSURD_KG:
             raise PlanError(
-                f"What a packet states must lie between 0.5 and {ABSURD_KG:.0f} kg.", "pair_kg"
+                compose(
+                    "What a packet states must lie between 0.5 and {absurd_kg} kg.",
+                    absurd_kg=Figure(f"{ABSURD_KG:.0f}"),
+                ),
+                "pair_kg",
             )
 
     @property

@@ -1,0 +1,142 @@
+"""What Gancho says, so that it can be said in any language.
+
+A text of ours is English, and a `str`. One that is put together keeps its template and its parts
+beside its English, so that a `Voice` finds the template in a catalogue and says the parts in turn.
+The core only makes texts: the shell prints their English, the pages `say` them.
+
+What a person typed is a `str`, too. No catalogue has it, so it is said as it was typed.
+"""
+
+from collections.abc import Iterable
+from string import Formatter
+from typing import Any, Protocol, TypeAlias
+
+Said: TypeAlias = str | int
+
+
+class Voice(Protocol):
+    """A language: finds texts in its catalogue, and English where it has none."""
+
+    @property
+    def decimal(self) -> str:
+        """What stands between the whole of a number and its fraction."""
+
+    def one(self, text: str) -> str:
+        """Return a text, or a template, in this language."""
+
+    def counted(self, one: str, several: str, count: int) -> str:
+        """Return the template for so many, in this language."""
+
+
+class Figure(str):
+    """A number as it is said, with a point before its fraction: `1.5 kg`."""
+
+    __slots__ = ()
+
+
+class Text(str):
+    """A text of ours that was put together: its English is the string itself."""
+
+    __slots__ = ("number", "parts", "several", "template")
+
+    template: str
+    parts: dict[str, Said]
+    several: str
+    """The template for other counts than one, or nothing where it counts nothing."""
+    number: int
+
+
+class _Filler(Formatter):
+    """Fills a template; `{name!c}` begins with a capital, `{name!l}` with a small letter."""
+
+    def convert_field(self, value: Any, conversion: str | None) -> Any:
+        """Change the first letter, as the template asks."""
+        if conversion == "c":
+            return capital(str(value))
+        if conversion == "l":
+            return str(value)[:1].lower() + str(value)[1:]
+        return super().convert_field(value, conversion)
+
+
+_FILLER = _Filler()
+
+
+def _filled(template: str, parts: dict[str, Said]) -> str:
+    if "!" in template:
+        return _FILLER.vformat(template, (), parts)
+    return template.format(**parts)
+
+
+def word(text: str) -> str:
+    """Mark a single word as one that people read, for the catalogue; return it as it is."""
+    return text
+
+
+def compose(template: str, /, **parts: Said) -> Text:
+    """Put a text together from a template of ours and its parts, which are said in turn."""
+    return _made(template, parts, _filled(template, parts))
+
+
+def _made(
+    template: str, parts: dict[str, Said], english: str, several: str = "", count: int = 1
+) -> Text:
+    made = Text(english)
+    made.template, made.parts, made.several, made.number = template, parts, several, count
+    return made
+
+
+def counted(number: float, one: str, several: str, /, **parts: Said) -> Text:
+    """Count something: `counted(2, "{n} hole", "{n} holes")`. `{n}` has at most one decimal."""
+    said = f"{number:.1f}".removesuffix(".0")
+    parts["n"] = Figure(said)
+    template = one if said == "1" else several
+    count = int(said) if "." not in said else 2
+    return _made(one, parts, _filled(template, parts), several, count)
+
+
+def several(noun: str) -> str:
+    """Return the plural of a noun of ours; all of those end in `s`."""
+    return f"{noun}s"
+
+
+def numbered(number: int, noun: str) -> Text:
+    """Count what has a noun of its own: 2 brackets."""
+    return counted(number, "{n} {noun}", "{n} {nouns}", noun=noun, nouns=several(noun))
+
+
+def joined(texts: Iterable[str], by: str = ", ") -> str:
+    """Put texts in a row; the row is said piece by piece."""
+    parts: dict[str, Said] = {f"t{n}": each for n, each in enumerate(texts)}
+    between = by.replace("{", "{{").replace("}", "}}")
+    return compose(between.join(f"{{{name}}}" for name in parts), **parts)
+
+
+def capital(words: str) -> str:
+    """Return words with a capital first letter, the rest as it is."""
+    return words[:1].upper() + words[1:]
+
+
+def small(words: str) -> str:
+    """Return a text of ours that begins with a small letter."""
+    return compose("{words!l}", words=words)
+
+
+def say(what: str, voice: Voice) -> str:
+    """Return a text in a language; in English where its catalogue has none or a broken one."""
+    if isinstance(what, Text):
+        template = (
+            voice.counted(what.template, what.several, what.number)
+            if what.several
+            else voice.one(what.template)
+        )
+        parts = {
+            name: say(part, voice) if isinstance(part, str) else part
+            for name, part in what.parts.items()
+        }
+        try:
+            return _filled(template, parts)
+        except (KeyError, ValueError, IndexError):
+            return str(what)
+    if isinstance(what, Figure):
+        return what.replace(".", voice.decimal)
+    return voice.one(what) if what else ""
