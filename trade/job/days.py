@@ -242,9 +242,7 @@ def _coats(done: Finishing, clock: _Clock) -> Iterator[Task]:
             each.row.recoat_hours if i + 1 < len(every) else each.row.handle_hours
         ) * done.slower
         clock.wait(waits)
-        yield Task(
-            "coat", name, *went, minutes, 1, waits, each.why or "it dries"
-        )
+        yield Task("coat", name, *went, minutes, 1, waits, each.why or "it dries")
 
 
 def _people(piece: AnyPiece, plan: Plan) -> int:
