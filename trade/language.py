@@ -9,9 +9,10 @@ What a person typed is a `str`, too. No catalogue has it, so it is said as it wa
 
 from collections.abc import Iterable
 from string import Formatter
-from typing import Any, Protocol, TypeAlias
+from typing import Any, Protocol, TypeAlias, TypeVar
 
 Said: TypeAlias = str | int
+_Word = TypeVar("_Word", bound=str)
 
 
 class Voice(Protocol):
@@ -67,7 +68,7 @@ def _filled(template: str, parts: dict[str, Said]) -> str:
     return template.format(**parts)
 
 
-def word(text: str) -> str:
+def word(text: _Word) -> _Word:
     """Mark a single word as one that people read, for the catalogue; return it as it is."""
     return text
 

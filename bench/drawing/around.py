@@ -17,6 +17,7 @@ from trade.parse.sketch import word_of as sketched
 from trade.plan.features import Feature
 from trade.plan.model import Plan, Wall
 from trade.plan.readings import ByHand, Edge, Probe, Sweep
+from trade.wall.found import STUDS
 from trade.wall.framing import members
 from trade.wall.scribing import ceiling_mm
 from trade.wall.survey import survey
@@ -183,7 +184,7 @@ def _found(pen: Pen, plan: Plan, scale: Scale) -> None:
     counted = [stud.centre_mm for stud in plan.wall.uprights]
     top, high = scale.y(plan.wall.height_mm), scale.length(plan.wall.height_mm)
     for thing in (*known.studs, *known.others):
-        stud = thing.kind in ("single", "double")
+        stud = thing.kind in STUDS
         if stud and any(abs(thing.centre_mm - x) < _COUNTED_MM for x in counted):
             continue
         left, wide = scale.x(thing.centre_mm - thing.width_mm / 2), scale.length(thing.width_mm)

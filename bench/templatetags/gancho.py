@@ -18,6 +18,7 @@ from trade import data, wording
 from trade.check import Check, Outcome, PieceVerdict
 from trade.cutting.parts import CutPart
 from trade.cutting.shopping import ShoppingItem
+from trade.language import joined
 from trade.language import small as small_letter
 from trade.marking.marks import Mark
 from trade.marking.reading import read as from_datum
@@ -193,6 +194,12 @@ def terms(words: str) -> SafeString:
         return f'<a class="term" href="{page}#{key}" {how}>{match[0]}</a>'
 
     return mark_safe(pattern.sub(linked, conditional_escape(words)))
+
+
+@register.filter
+def listed(texts: list[str]) -> str:
+    """Return texts of the trade in a row."""
+    return say(joined(texts))
 
 
 @register.filter

@@ -7,7 +7,7 @@ from django.utils.translation import gettext as _
 
 from bench.words import say
 from trade import data
-from trade.language import capital, joined, word
+from trade.language import capital, compose, joined, word
 from trade.measure import Units, type_length
 from trade.mounts import mount_of
 from trade.parse import notes
@@ -47,8 +47,10 @@ class Known:
     def found_words(self) -> str:
         """How many studs the readings speak for, by how sure they are."""
         sure = [stud.confidence for stud in self.survey.inference.studs] if self.survey else []
-        return ", ".join(
-            f"{n} {word}" for word in ("certain", "likely", "doubtful") if (n := sure.count(word))
+        return joined(
+            compose("{n} {sure}", n=n, sure=each)
+            for each in ("certain", "likely", "doubtful")
+            if (n := sure.count(each))
         )
 
     @property

@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 
 from trade import data
-from trade.language import compose
+from trade.language import compose, word
 from trade.load.demand import Demand
 from trade.load.push import push_of
 from trade.load.ways import ELASTIC, Sharing
@@ -327,7 +327,7 @@ _NOTHING_N = 1e-9
 def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Demand, ...]:
     """Load cases of one support, pushed where that loads it most and where it unloads it most."""
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
-    part = "loaded" if mine.up > -_NOTHING_N else "loaded on one side only"
+    part = word("loaded") if mine.up > -_NOTHING_N else "loaded on one side only"
     full, full_m = mine.own + mine.down, mine.own_m + mine.down_m
     cases = [Demand(compose("{part}, for years", part=part), years, full, full_m)]
     for push, turn, name in hardest:

@@ -6,7 +6,7 @@ from trade import data
 from trade.calculation import Calculation
 from trade.check import Check, make
 from trade.fixings.support import Support
-from trade.language import compose
+from trade.language import compose, word
 from trade.load.demand import Demand
 from trade.load.shelf import ShelfLoad
 from trade.mechanics import contact
@@ -120,8 +120,12 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
         worst = max(worst, moved, key=lambda m: m.total_mm)
     if worst.support is None:
         return []
-    word = (
-        "solid" if worst.total_mm <= solid else "springy" if worst.total_mm <= limit else "wobbly"
+    feels = (
+        word("solid")
+        if worst.total_mm <= solid
+        else word("springy")
+        if worst.total_mm <= limit
+        else word("wobbly")
     )
     sums = Calculation()
     sums.given(
@@ -140,9 +144,9 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
         unknown=unknown,
         demand=sums.quantity("δ"),
         capacity=sums.quantity("δ_max"),
-        template="It feels {word}: leaning a hand on the front edge moves it {demand}; beyond "
+        template="It feels {feels}: leaning a hand on the front edge moves it {demand}; beyond "
         "{capacity} it wobbles.",
-        parts={"word": word},
+        parts={"feels": feels},
         equations=sums.equations,
     )
     return [check]

@@ -5,6 +5,9 @@ from typing import NamedTuple
 from trade import data
 from trade.language import word
 
+STUDS = (word("single"), word("double"))
+OTHERS = (word("pipe"), word("cable"), word("patch"))
+
 
 class Found(NamedTuple):
     """Something that may stand there.

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from typing import Literal, NamedTuple
 
 from trade import data
+from trade.language import word
 from trade.plan.features import Feature
 
 STUD_MM = data.house("stud_mm")
@@ -42,15 +43,25 @@ def members(openings: Iterable[Feature], width_mm: float, height_mm: float) -> t
         right = o.right_mm + SHIM_MM
         head = min(o.top_mm + SHIM_MM, height_mm)
         for jack, king in ((left - STUD_MM, left - 2 * STUD_MM), (right, right + STUD_MM)):
-            found.append(Member("jack", jack, jack + STUD_MM, 0.0, head))
-            found.append(Member("king", king, king + STUD_MM, 0.0, height_mm))
+            found.append(Member(word("jack"), jack, jack + STUD_MM, 0.0, head))
+            found.append(Member(word("king"), king, king + STUD_MM, 0.0, height_mm))
         found.append(
             Member(
-                "header", left - STUD_MM, right + STUD_MM, head, min(head + HEADER_MM, height_mm)
+                word("header"),
+                left - STUD_MM,
+                right + STUD_MM,
+                head,
+                min(head + HEADER_MM, height_mm),
             )
         )
         if o.bottom_mm > SHIM_MM + STUD_MM:
             found.append(
-                Member("sill", left, right, o.bottom_mm - SHIM_MM - STUD_MM, o.bottom_mm - SHIM_MM)
+                Member(
+                    word("sill"),
+                    left,
+                    right,
+                    o.bottom_mm - SHIM_MM - STUD_MM,
+                    o.bottom_mm - SHIM_MM,
+                )
             )
     return tuple(m for m in found if m.right_mm > 0 and m.left_mm < width_mm)

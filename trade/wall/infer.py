@@ -22,7 +22,7 @@ from trade.plan.features import Feature
 from trade.plan.model import Stud
 from trade.plan.readings import Reading, Sweep
 from trade.wall import reasons, scatter
-from trade.wall.found import Found, Grid, Inference
+from trade.wall.found import OTHERS, Found, Grid, Inference
 from trade.wall.framing import OFF_MM, SHIM_MM, STUD_MM, jambs_mm
 from trade.wall.likelihood import (
     MODEL,
@@ -98,7 +98,7 @@ def infer(
     grids = _grids(_found("single", first, 0.2, steel), readings, setting)
     second = _marginals(lattice, odds, setting, grids)
     found = _merged(_found("single", second, 0.1, steel), _found("double", second, 0.1, steel))
-    others = [f for kind in ("pipe", "cable", "patch") for f in _found(kind, second, 0.5, steel)]
+    others = [f for kind in OTHERS for f in _found(kind, second, 0.5, steel)]
     grid = _best(grids)
     index = ReadingIndex(readings)
     times = scatter.worse(index, found)

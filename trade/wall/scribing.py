@@ -11,11 +11,13 @@ import numpy as np
 from msgspec.structs import replace
 
 from trade import data
+from trade.language import word
 from trade.plan.flatness import Flatness, Line, NicheWidth, Point
 from trade.plan.model import Piece, Wall
 
 P = TypeVar("P", bound=Piece)
 _FAR_MM = data.house("straightedge_far_mm")
+_LINES: tuple[Line, ...] = (word("ceiling"), word("floor"))
 NEAR_END_MM = data.house("scribe_end_mm")
 
 
@@ -123,7 +125,9 @@ def scribing(piece: Piece, wall: Wall, leg_mm: float) -> Scribing:
         shims=_shims(flatness, supports, piece.top_mm, slope, leg_mm),
         tilt_mm=None if slope is None else -slope * piece.depth_mm,
         crooked=tuple(
-            found for line in ("ceiling", "floor") if (found := _crooked(piece, wall, line))
+            found
+            for line in (word("ceiling"), word("floor"))
+            if (found := _crooked(piece, wall, line))
         ),
         niche=niche_of(piece, wall),
     )

@@ -30,7 +30,7 @@ _KEYWORDS: dict[str, tuple[int, ...] | None] = {
 _PLACES = {"given": 3, "then": 3, "cut": 0, "Part": 0}
 """Which argument of a call is read by people, even where it is a single word."""
 _NOUNS = ("noun", "NOUN")
-_NAMES = ("name", "short", "material", "but", "case", "part", "title", "source", "unit")
+_NAMES = ("name", "short", "material", "but", "case", "part", "title", "source", "unit", "also")
 
 
 def texts() -> Iterator[Message]:
