@@ -124,11 +124,7 @@ def scribing(piece: Piece, wall: Wall, leg_mm: float) -> Scribing:
         ends=tuple(ends_of(piece, wall)),
         shims=_shims(flatness, supports, piece.top_mm, slope, leg_mm),
         tilt_mm=None if slope is None else -slope * piece.depth_mm,
-        crooked=tuple(
-            found
-            for line in (word("ceiling"), word("floor"))
-            if (found := _crooked(piece, wall, line))
-        ),
+        crooked=tuple(found for line in _LINES if (found := _crooked(piece, wall, line))),
         niche=niche_of(piece, wall),
     )
 
