@@ -1,10 +1,11 @@
 """Texts in the language of whoever reads them."""
 
 from collections.abc import Callable
+from datetime import date
 from functools import wraps
 from typing import ParamSpec, TypeVar, cast
 
-from django.utils.formats import get_format
+from django.utils.formats import date_format, get_format
 from django.utils.translation import get_language, gettext, gettext_lazy, ngettext
 
 from trade import language, wording
@@ -71,6 +72,11 @@ def say(what: str) -> str:
 def worded(template: str, /, **parts: Said) -> str:
     """Put a text together in the reader's language, its parts too."""
     return say(language.compose(template, **parts))
+
+
+def day_of(day: date) -> str:
+    """Write a day for paper: 28 Nov 2026."""
+    return date_format(day, "d M Y")
 
 
 def said(what: Quantity | Message, units: Units) -> str:

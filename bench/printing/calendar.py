@@ -6,9 +6,7 @@ Times by the clock on the wall, wherever it hangs.
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 
-from django.utils.translation import gettext as _
-
-from bench.words import worded
+from bench.words import said, say, worded
 from trade import wording
 from trade.job.care import Care
 from trade.job.days import Schedule
@@ -40,18 +38,14 @@ def calendar(schedule: Schedule, name: str, wall: int, made: datetime) -> bytes:
         event.add("dtstamp", made.astimezone(UTC))
         event.add("dtstart", step.begins)
         event.add("dtend", max(step.ends, step.begins + _LOADED))
-        event.add("summary", f"{step.name}: {name}")
-        said = [f"{step.people} people"] if step.people > 1 else []
+        event.add("summary", worded("{step}: {wall}", step=step.name, wall=name))
+        said = [worded("{n} people", n=step.people)] if step.people > 1 else []
         said += (
-            [
-                _("then it dries or sets for {waits_hours:.0f} h").format(
-                    waits_hours=step.waits_hours
-                )
-            ]
+            [worded("then it dries or sets for {n} h", n=round(step.waits_hours))]
             if step.waits_hours
             else []
         )
-        said += [step.why] if step.why else []
+        said += [say(step.why)] if step.why else []
         if said:
             event.add("description", "; ".join(said))
         found.add_component(event)
@@ -83,6 +77,6 @@ def care_calendar(
         event.add("dtstamp", made.astimezone(UTC))
         event.add("dtstart", care.on)
         event.add("summary", worded("Look at {name}: {name_2}", name=care.name, name_2=name))
-        event.add("description", " ".join(wording.phrase(each, units) for each in care.words))
+        event.add("description", " ".join(said(each, units) for each in care.words))
         found.add_component(event)
     return bytes(found.to_ical())

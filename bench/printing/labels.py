@@ -6,9 +6,10 @@ What it is, whose, how large, which side goes to the wall.
 from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
-from bench.words import worded
+from bench.words import say, worded
 from trade import data
 from trade.cutting.parts import CutPart
+from trade.language import joined
 from trade.measure import Units, say_fine_length, say_length
 
 _WIDE_MM, _HIGH_MM, _ACROSS = 88.0, 40.0, 2
@@ -57,18 +58,16 @@ def _label(paper: Paper, part: CutPart, units: Units, left: float, top: float) -
     paper.text(left + 3, top + 11, part.label)
     wide = paper.get_string_width(part.label)
     paper.set_font("DejaVu", "B", 10)
-    paper.text(left + 7 + wide, top + 7, _short(part.name, 30))
+    paper.text(left + 7 + wide, top + 7, _short(say(part.name), 30))
     paper.set_font("DejaVu", "", 9)
     paper.text(left + 7 + wide, top + 11.5, _short(part.piece, 32))
-    size = (
-        f"{say_length(part.length_mm, units)} × {say_length(part.width_mm, units)} × "
-        f"{say_fine_length(part.thick_mm, units)}"
-    )
+    sizes = (say_length(part.length_mm, units), say_length(part.width_mm, units))
+    size = joined((*sizes, say_fine_length(part.thick_mm, units)), " × ")
     paper.set_font("DejaVu", "B", 11)
-    paper.text(left + 3, top + 19, size)
+    paper.text(left + 3, top + 19, say(size))
     paper.set_font("DejaVu", "", 8.5)
-    paper.text(left + 3, top + 24, data.boards()[part.board].name)
-    wall = part.detail.wall or (_("measure first") if part.waits else "")
+    paper.text(left + 3, top + 24, say(data.boards()[part.board].name))
+    wall = say(part.detail.wall) or (_("measure first") if part.waits else "")
     paper.set_xy(left + 2, top + 26)
     paper.multi_cell(_WIDE_MM - 5, 4, f"▸ {wall}" if wall else "", max_line_height=4)
 

@@ -10,8 +10,7 @@ from django.utils.translation import gettext as _
 from bench.printing.paper import Paper
 from bench.printing.piece_label import behind, carries, spread
 from bench.printing.wall_sheet import LARGER
-from bench.words import worded
-from trade import wording
+from bench.words import day_of, said, say, worded
 from trade.job.care import cares
 from trade.language import Figure
 from trade.measure import Units
@@ -54,20 +53,17 @@ def _piece(paper: Paper, piece: AnyPiece, plan: Plan, units: Units) -> None:
     hung, found = plan.as_built.as_hung(piece.key), cares(plan, piece.key)
     paper.heading(piece.name, 40)
     paper.say(f"{carries(piece, plan, units)}, {spread(piece, units)}.", bold=True)
-    paper.say(f"{mount_of(piece).name}. {behind(piece, plan, units)}.")
+    paper.say(f"{say(mount_of(piece).name)}. {behind(piece, plan, units)}.")
     if hung is None:
         paper.quiet(_("Not yet recorded as hung."))
         return
     paper.say(
-        _("Hung on {on:%d %b %Y}{value}.{value_2}").format(
-            on=hung.on,
-            value=f" by {hung.by}" if hung.by else "",
-            value_2=f" {hung.note}" if hung.note else "",
+        worded(
+            "Hung on {day} by {name}." if hung.by else "Hung on {day}.",
+            day=day_of(hung.on),
+            name=hung.by,
         )
+        + (f" {hung.note}" if hung.note else "")
     )
-    paper.say(
-        worded("Look at it on {value}.", value=", ".join(f"{care.on:%d %b %Y}" for care in found))
-    )
-    paper.points(
-        dict.fromkeys(wording.phrase(words, units) for care in found for words in care.words)
-    )
+    paper.say(worded("Look at it on {days}.", days=", ".join(day_of(care.on) for care in found)))
+    paper.points(dict.fromkeys(said(words, units) for care in found for words in care.words))

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from fpdf import FPDF
 
-from bench.words import say
+from bench.words import say, worded
 from trade.measure import Units
 
 FONTS = Path(__file__).resolve().parent / "fonts"
@@ -60,9 +60,9 @@ class Paper(FPDF):
         """Write the same words on every page, and its number."""
         self.set_y(-_MARGIN_MM)
         self._pen(_SMALL, colour=_PENCIL)
-        self.cell(0, 5, self.foot)
+        self.cell(0, 5, say(self.foot))
         self.set_x(_MARGIN_MM)
-        self.cell(0, 5, f"{self.page_no()} of {{nb}}", align="R")
+        self.cell(0, 5, worded("{page} of {pages}", page=self.page_no(), pages="{nb}"), align="R")
 
     def _pen(self, size: float, bold: bool = False, colour: tuple[int, int, int] = _INK) -> None:
         self.set_font("DejaVu", "B" if bold else "", size * self.larger)
@@ -202,6 +202,7 @@ class Paper(FPDF):
 
     def label(self, x: float, y: float, words: str) -> None:
         """Small words centred on a place."""
+        words = say(words)
         self._pen(6 if self.larger == 1.0 else _SMALL)
         self.set_xy(max(x - 25, self.l_margin - 18), y)
         self.cell(50, 3 * self.larger, words, align="C")

@@ -8,8 +8,9 @@ from collections.abc import Callable
 from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
-from bench.words import worded
+from bench.words import day_of, worded
 from trade.job.as_built import as_built
+from trade.language import joined
 from trade.measure import Units, say_length, say_weight
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
@@ -96,10 +97,10 @@ def behind(piece: AnyPiece, plan: Plan, units: Units) -> str:
         if not studs
         else worded(
             "; studs at {studs} from the left corner",
-            studs=", ".join(say_length(x, units) for x in studs[:6]),
+            studs=joined(say_length(x, units) for x in studs[:6]),
         )
     )
-    return f"{count} × {', '.join(words)}{where}"
+    return worded("{n} × {words}{where}", n=count, words=joined(words), where=where)
 
 
 def _label(
@@ -123,16 +124,18 @@ def _label(
     hung = plan.as_built.as_hung(piece.key)
     proofs = [proof for proof in plan.as_built.proofs if proof.piece == piece.key]
     lines = [
-        _("Hung {on:%d %b %Y}{value}.").format(
-            on=hung.on, value=f" by {hung.by}" if hung.by else ""
+        worded(
+            "Hung {day} by {name}." if hung.by else "Hung {day}.", day=day_of(hung.on), name=hung.by
         )
         if hung
         else _("Not yet recorded as hung.")
     ]
     if proofs:
         lines.append(
-            _("Proved with {kg} on {on:%d %b %Y}.").format(
-                kg=say_weight(proofs[-1].kg, units), on=proofs[-1].on
+            worded(
+                "Proved with {weight} on {day}.",
+                weight=say_weight(proofs[-1].kg, units),
+                day=day_of(proofs[-1].on),
             )
         )
     lines.append(behind(piece, plan, units))

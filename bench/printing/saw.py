@@ -10,11 +10,11 @@ from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
-from bench.words import worded
+from bench.words import say, worded
 from trade import data, wording
 from trade.cutting.parts import CutPart
 from trade.cutting.plan import BoardJob, CutPlan, SheetJob, cut_line, source_words
-from trade.language import counted
+from trade.language import compose, counted, joined
 from trade.marking.template import Drawing, Line, Text
 from trade.measure import Units, say_fine_length, say_length
 
@@ -41,16 +41,20 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
         wide = say_length(boards.stock[boards.layout[0][0]].width_mm, units)
         paper.heading(
             worded(
-                "{capitalize}, {wide} wide",
-                capitalize=data.boards()[boards.parts[0].board].name.capitalize(),
+                "{wood!c}, {wide} wide",
+                wood=data.boards()[boards.parts[0].board].name,
                 wide=wide,
             ),
             34,
         )
         for n in range(len(boards.layout)):
             _board(paper, boards, n, units)
-        stops = "; ".join(
-            f"{say_length(mm, units)}: {', '.join(labels)}" for mm, labels in boards.settings
+        stops = joined(
+            (
+                compose("{length}: {parts}", length=say_length(mm, units), parts=", ".join(labels))
+                for mm, labels in boards.settings
+            ),
+            "; ",
         )
         paper.quiet(worded("Set the stop once for each length. {stops}.", stops=stops))
     for sheets in plan.sheets:
@@ -73,11 +77,20 @@ def _part(paper: Paper, part: CutPart, units: Units) -> None:
     """One part: label, size, what is done to it, which side goes where, what is measured first."""
     if paper.will_page_break(20):
         paper.add_page()
-    paper.say(f"{part.label}  {part.name}, {part.piece}: {_size(part, units)}", bold=True)
+    paper.say(
+        worded(
+            "{label}  {part}, {piece}: {size}",
+            label=part.label,
+            part=part.name,
+            piece=part.piece,
+            size=_size(part, units),
+        ),
+        bold=True,
+    )
     if part.waits:
         paper.say(worded("Measure before you cut: {late}.", late=part.detail.late))
     if part.rough:
-        rough = " × ".join(say_length(mm, units) for mm in part.cut_mm)
+        rough = joined((say_length(mm, units) for mm in part.cut_mm), " × ")
         paper.quiet(worded("Off the saw {rough}; the rest is scribed to the wall.", rough=rough))
     paper.points(wording.phrase(work.phrase(units), units) for work in part.detail.works)
     if part.detail.wall:
@@ -85,8 +98,8 @@ def _part(paper: Paper, part: CutPart, units: Units) -> None:
 
 
 def _size(part: CutPart, units: Units) -> str:
-    size = " × ".join(say_length(mm, units) for mm in (part.length_mm, part.width_mm))
-    return f"{size} × {say_fine_length(part.thick_mm, units)}"
+    sizes = (say_length(part.length_mm, units), say_length(part.width_mm, units))
+    return joined((*sizes, say_fine_length(part.thick_mm, units)), " × ")
 
 
 def _rectangle(
@@ -146,7 +159,13 @@ def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
                 x + each.wide_mm * scale / 2, y + each.high_mm * scale / 2 - 2.0, each.label + size
             )
     paper.set_xy(paper.l_margin, top + high + 2)
-    steps = [f"{number}: {cut_line(cut, units)}" for number, cut in enumerate(cuts.cuts, start=1)]
+    steps = joined(
+        (
+            compose("{n}: {cut}", n=number, cut=cut_line(cut, units))
+            for number, cut in enumerate(cuts.cuts, start=1)
+        ),
+        "; ",
+    )
     settings = (
         worded(
             " The saw is set {settings} for {cuts}.",
@@ -156,7 +175,7 @@ def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
         if cuts.cuts
         else ""
     )
-    paper.quiet(("; ".join(steps) + "." if steps else _("No cut but the trim.")) + settings)
+    paper.quiet((say(steps) + "." if cuts.cuts else _("No cut but the trim.")) + settings)
 
 
 def sheet_drawing(job: SheetJob, n: int, units: Units) -> Drawing:

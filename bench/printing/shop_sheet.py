@@ -53,7 +53,7 @@ def shop_sheet(name: str, buying: Shopping, units: Units, job: str, day: str) ->
 
 def money(cost: float, units: Units) -> str:
     """Return a price to the cent."""
-    return f"{'$' if units == 'imperial' else '€'}{cost:.2f}"
+    return say(Figure(f"{'$' if units == 'imperial' else '€'}{cost:.2f}"))
 
 
 def taken(line: ShoppingItem) -> str:
@@ -71,7 +71,11 @@ def needed(line: ShoppingItem) -> str:
     if line.unit == "l":
         return worded("{n} l needed", n=Figure(f"{line.needed:.2f}"))
     return (
-        _("{needed:g} needed, {spare:g} to spare").format(needed=line.needed, spare=line.spare)
+        worded(
+            "{needed} needed, {spare} to spare",
+            needed=Figure(f"{line.needed:g}"),
+            spare=Figure(f"{line.spare:g}"),
+        )
         if line.pack > 1 and line.spare
         else ""
     )
@@ -88,7 +92,7 @@ def _line(paper: Paper, line: ShoppingItem, units: Units) -> None:
     paper.set_x(left + _BOX_MM + 3)
     wide = paper.epw - _BOX_MM - 3
     paper.row(((taken(line), wide * 0.27), (line.what, wide * 0.55), (price, wide * 0.18)))
-    said = ", ".join(each for each in (needed(line), line.note) if each)
+    said = ", ".join(each for each in (needed(line), say(line.note)) if each)
     if said:
         paper.set_x(left + _BOX_MM + 3)
         paper.row((("", wide * 0.27), (said, wide * 0.73)))

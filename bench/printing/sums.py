@@ -6,9 +6,10 @@ What is not known and what is assumed first, then every sum of every piece.
 from django.utils.translation import gettext as _
 
 from bench.printing.paper import Paper
-from bench.words import lazy, worded
+from bench.words import lazy, said, say, worded
 from trade import wording
 from trade.check import Check, PieceVerdict, Verdict
+from trade.language import compose, joined, small
 from trade.measure import Units, say_length
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
@@ -62,14 +63,14 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
 def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
     """Draw what decides whether any of it can be trusted."""
     paper.say(
-        f"{wording.WORDS[verdict.outcome]}."
+        compose("{word}.", word=wording.WORDS[verdict.outcome])
         if plan.pieces
         else _("Nothing hangs on this wall yet."),
         bold=True,
     )
     unknown = [(piece.name, ask) for piece in verdict.pieces for ask in piece.unknown]
     paper.heading(_("Not known: find out first"))
-    paper.points(f"{name}: {ask}" for name, ask in unknown) if unknown else paper.say(
+    paper.points(_told(name, ask) for name, ask in unknown) if unknown else paper.say(
         _("Nothing is missing.")
     )
     paper.heading(_("Assumed"))
@@ -80,7 +81,7 @@ def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
     paper.row(((_("Piece"), 45.0), (_("Verdict"), 22.0), (_("What governs"), wide)), bold=True)
     paper.rule()
     for piece in verdict.pieces:
-        standings = "; ".join(f"{each.name}: {each.said}" for each in wording.standings(piece))
+        standings = joined((_told(each.name, each.said) for each in wording.standings(piece)), "; ")
         paper.row(
             ((piece.name[:28], 45.0), (wording.WORDS[piece.outcome], 22.0), (standings, wide))
         )
@@ -126,8 +127,8 @@ def _drawing(paper: Paper, plan: Plan) -> None:
 
 def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -> None:
     mount = mount_of(piece)
-    paper.heading(f"{piece.name}: {wording.outcome(verdict).lower()}", keep_mm=40.0)
-    places = ", ".join(say_length(piece.left_mm + x, units) for x in piece.supports_mm)
+    paper.heading(_told(piece.name, small(wording.outcome(verdict))), keep_mm=40.0)
+    places = joined(say_length(piece.left_mm + x, units) for x in piece.supports_mm)
     long, deep, up, left = (
         say_length(mm, units)
         for mm in (piece.length_mm, piece.depth_mm, piece.top_mm, piece.left_mm)
@@ -144,12 +145,18 @@ def _piece(paper: Paper, piece: AnyPiece, verdict: PieceVerdict, units: Units) -
             places=places,
         )
     )
-    loads = "; ".join(f"{thing.name} {_weight(thing, units)}" for thing in piece.things)
-    paper.quiet(worded("Carries: {value}.", value=loads or "not known"))
+    loads = joined(
+        (
+            compose("{thing} {weight}", thing=thing.name, weight=_weight(thing, units))
+            for thing in piece.things
+        ),
+        "; ",
+    )
+    paper.quiet(worded("Carries: {loads}.", loads=loads or _("not known")))
     paper.say(wording.headline(verdict, units))
     for standing in wording.standings(verdict):
         if standing.checks:
-            paper.heading(f"{standing.name}: {standing.said}", keep_mm=30.0)
+            paper.heading(_told(standing.name, standing.said), keep_mm=30.0)
         for check in standing.checks:
             _check(paper, check, units)
 
@@ -165,13 +172,22 @@ def _check(paper: Paper, check: Check, units: Units) -> None:
         paper.add_page()
     paper.ln(1.5)
     paper.rule()
-    used = wording.utilisation(check.utilisation)
-    line, outcome = wording.check_line(check, units), wording.WORDS[check.outcome].lower()
-    paper.say(
-        f"{check.name}: {f'{line}, {used}, ' if line else ''}{outcome}",
-        bold=True,
+    line, outcome = wording.check_line(check, units), small(wording.WORDS[check.outcome])
+    figures = (line, wording.utilisation(check.utilisation)) if line else ()
+    paper.say(_told(check.name, joined((*figures, outcome))), bold=True)
+    paper.quiet(
+        worded(
+            "{part}; {case}. {sentence}",
+            part=check.part,
+            case=check.case,
+            sentence=wording.phrase(check.sentence, units),
+        )
     )
-    paper.quiet(f"{check.part}; {check.case}. {wording.phrase(check.sentence, units)}")
     for each in check.equations:
-        paper.step(each.symbol, wording.quantity(each.result, units), each.formula)
-    paper.quiet(f"{check.rule} Source: {check.source}.")
+        told = ", ".join(filter(None, (each.expression, say(each.meaning))))
+        paper.step(each.symbol, said(each.result, units), told)
+    paper.quiet(worded("{rule} Source: {source}.", rule=check.rule, source=check.source))
+
+
+def _told(what: str, words: str) -> str:
+    return compose("{what}: {words}", what=what, words=words)

@@ -7,6 +7,7 @@ import re
 from django.utils.translation import gettext as _
 
 from bench.printing.shop_sheet import AISLES
+from bench.words import say
 from trade.cutting.shopping import Shopping
 
 _HEAD = ("aisle", "what", "needed", "unit", "pack", "packs", "spare", "each", "cost", "note")
@@ -15,13 +16,16 @@ Row = tuple[str | float, ...]
 
 
 def rows(buying: Shopping) -> list[Row]:
-    """Return the list, row by row, its head first; no word in it can be taken for a formula."""
+    """Return the list, row by row, its head first; no word in it can be taken for a formula.
+
+    Names are in the reader's language; heads and units are keys for programs.
+    """
     found: list[Row] = [_HEAD]
     for line in buying.lines:
         found.append(
             (
                 str(AISLES[line.aisle]),
-                _plain(line.what),
+                _plain(say(line.what)),
                 round(line.needed, 2),
                 line.unit or "pieces",
                 line.pack,
@@ -29,7 +33,7 @@ def rows(buying: Shopping) -> list[Row]:
                 round(line.spare, 2),
                 round(line.each, 4),
                 round(line.cost, 2),
-                _plain(line.note),
+                _plain(say(line.note)),
             )
         )
     return found

@@ -15,7 +15,7 @@ from fpdf.prefs import ViewerPreferences
 
 from bench.drawing.svg import number
 from bench.printing.paper import FONTS
-from bench.words import worded
+from bench.words import say, worded
 from trade import wording
 from trade.marking.template import LAYERS, Drawing
 from trade.measure import IN_MM, Units
@@ -152,7 +152,7 @@ def replay(
         paper.set_font("DejaVu", "", text.high / per * _PT)
         x, y = place(text.x, text.y)
         with paper.rotation(text.turn, x, y):
-            paper.text(x, y, text.words)
+            paper.text(x, y, say(text.words))
 
 
 def _registration(
@@ -188,7 +188,11 @@ def _foot(paper: FPDF, drawing: Drawing, here: list[Tile], count: int) -> None:
     """Print the sheet's name and number, and lines of 100 mm and 4 in to check the printer."""
     y = paper.h - _MARGIN_MM
     paper.set_font("DejaVu", "", 8)
-    sheet = f"{', '.join(map(_name, here))} of {count}" if count > 1 else _("one sheet")
+    sheet = (
+        worded("{these} of {n}", these=", ".join(map(_name, here)), n=count)
+        if count > 1
+        else _("one sheet")
+    )
     paper.text(
         _MARGIN_MM,
         y - 13,
@@ -220,7 +224,7 @@ def _svg_layers(drawing: Drawing) -> Iterator[str]:
     def place(x: float, y: float) -> tuple[str, str]:
         return f"{x - drawing.left:.4f}", f"{drawing.top - y:.4f}"
 
-    yield f"<title>{escape(drawing.name)}</title>"
+    yield f"<title>{escape(say(drawing.name))}</title>"
     for layer in LAYERS:
         dash = f' stroke-dasharray="{_DASHES[layer][2]}"' if layer in _DASHES else ""
         yield f'<g id="{layer}" fill="none" stroke="#222" stroke-width="{_WIDTHS[layer]}"{dash}>'
@@ -237,7 +241,7 @@ def _svg_layers(drawing: Drawing) -> Iterator[str]:
                 'fill="#222" stroke="none" font-family="Barlow, sans-serif" '
                 f'font-size="{number(text.high * 1.3)}"'
             )
-            yield f'<text x="{x}" y="{y}" {style}{turned}>{escape(text.words)}</text>'
+            yield f'<text x="{x}" y="{y}" {style}{turned}>{escape(say(text.words))}</text>'
         yield "</g>"
 
 
@@ -259,7 +263,7 @@ def dxf(drawing: Drawing) -> bytes:
         )
     for text in drawing.texts:
         attributes = {"layer": text.layer, "insert": (text.x, text.y), "rotation": text.turn}
-        space.add_text(wording.one_line(text.words), height=text.high, dxfattribs=attributes)
+        space.add_text(wording.one_line(say(text.words)), height=text.high, dxfattribs=attributes)
     out = io.StringIO()
     doc.write(out)
     return out.getvalue().encode()

@@ -10,7 +10,7 @@ from bench.printing.true_size import replay
 from bench.words import worded
 from trade import wording
 from trade.check import Verdict
-from trade.language import Figure
+from trade.language import Figure, joined
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.overview import LETTERS_MM, close_up, overview, room_for, scale_for
 from trade.marking.reading import read, say_across, say_datum, say_up
@@ -120,7 +120,7 @@ def _piece(
     _draw(paper, drawing, per)
     supports = mount_of(piece).supports(piece, plan.wall)
     paper.say(
-        "; ".join(dict.fromkeys(support.words(units) for support in supports))
+        joined(dict.fromkeys(support.words(units) for support in supports), "; ")
         or _("Nothing goes into the wall."),
         bold=True,
     )
@@ -136,10 +136,10 @@ def _table(paper: Paper, piece: AnyPiece, plan: Plan, holes: list[Mark], units: 
     wide = paper.epw / 5
     paper.row(
         (
-            ("hole", wide * 0.5),
-            ("across", wide * 1.3),
-            ("up", wide * 1.2),
-            ("bit", wide),
+            (_("hole"), wide * 0.5),
+            (_("across"), wide * 1.3),
+            (_("up"), wide * 1.2),
+            (_("bit"), wide),
             (_("tape at"), wide),
         ),
         bold=True,

@@ -90,7 +90,7 @@ class MadeUp(TestCase):
 
     def test_it_is_longer_in_brackets_and_keeps_what_stands_for_something(self) -> None:
         said = words.made_up('Move <b class="x">%(name)s</b> to {place}')
-        self.assertEqual(said, '⟦Móvé <b class="x">%(name)s</b> tó {place}~~⟧')
+        self.assertEqual(said, '«Móvé <b class="x">%(name)s</b> tó {place}~~»')
 
     def test_every_stage_of_every_wall_says_it(self) -> None:
         """No text of the catalogue is left in English on any page."""
@@ -105,6 +105,6 @@ class MadeUp(TestCase):
                 page = Said()
                 page.feed(self.client.get(address, headers=headers).content.decode())
                 said = " ".join(" ".join(page.texts).split())
-                self.assertIn("⟦", said)
-                bare = re.sub(r"⟦[^⟦⟧]*⟧", " ", said)
+                self.assertIn("«", said)
+                bare = re.sub(r"«[^«»]*»", " ", said)
                 self.assertEqual([text for text in english if text in bare], [], address)

@@ -14,7 +14,7 @@ from bench.management.commands.texts import texts
 
 LANGUAGE = "xx"
 _KEPT = re.compile(r"%\(\w+\)[sd]|%%|\{[^{}]*\}|<[^<>]+>|&\w+;|\s+")
-_ACCENTS = str.maketrans("aceinosuyACEINOSUY", "áçéíñóšúýÁÇÉÍÑÓŠÚÝ")
+_ACCENTS = str.maketrans("aceinouyACEINOUY", "áçéíñóúýÁÇÉÍÑÓÚÝ")
 
 
 def made_up(text: str) -> str:
@@ -25,7 +25,7 @@ def made_up(text: str) -> str:
         at = kept.end()
     said += text[at:].translate(_ACCENTS)
     letters = len(re.sub(r"\W", "", _KEPT.sub("", text)))
-    return f"⟦{said}{'~' * -(-letters // 3)}⟧"
+    return f"«{said}{'~' * -(-letters // 3)}»"
 
 
 def write(folder: Path) -> set[str]:

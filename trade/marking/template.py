@@ -9,7 +9,7 @@ right, y up.
 from itertools import pairwise
 from typing import Literal, NamedTuple
 
-from trade.language import compose, joined
+from trade.language import compose, joined, word
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.reading import read, say_across, say_up, zero
 from trade.measure import Units, say_bit, say_length
@@ -262,12 +262,13 @@ def sticks(
     wall, mount, piece = plan.wall, mount_of(piece), fitted(piece, plan.wall)
     holes = [mark for mark in piece_marks(piece, wall, units) if mark.where == "wall"]
     x0, y0 = zero(datum, piece, wall)
-    across = {piece.left_mm: "left end", piece.left_mm + piece.length_mm: "right end", x0: "datum"}
+    right_mm = piece.left_mm + piece.length_mm
+    across = {piece.left_mm: "left end", right_mm: "right end", x0: word("datum")}
     across |= {
         mark.x_mm: compose("holes {numbers}", numbers=_numbers(holes, lambda m: m.x_mm, mark.x_mm))
         for mark in holes
     }
-    up = {piece.top_mm: "top", piece.top_mm - piece.high_mm: "underside", y0: "datum"}
+    up = {piece.top_mm: word("top"), piece.top_mm - piece.high_mm: word("underside"), y0: "datum"}
     up |= {
         mark.y_mm: compose("holes {numbers}", numbers=_numbers(holes, lambda m: m.y_mm, mark.y_mm))
         for mark in holes

@@ -108,12 +108,11 @@ def seating(
         unknown=unknown,
         demand=sums.quantity("s"),
         capacity=sums.quantity("s_b"),
-        template="Its weight hangs {z} out and the cleat is {h} above its foot: "
-        + (
-            "it sits in its bevel."
-            if sits
-            else "pushed at the front it climbs off the cleat. Lock it."
-        ),
+        template="Its weight hangs {z} out and the cleat is {h} above its foot: it sits in its "
+        "bevel."
+        if sits
+        else "Its weight hangs {z} out and the cleat is {h} above its foot: pushed at the front it "
+        "climbs off the cleat. Lock it.",
         parts={"z": sums.quantity("z"), "h": sums.quantity("h")},
         equations=sums.equations,
     )

@@ -25,6 +25,8 @@ from trade.wall.backing import backing
 
 NOUN = "screw pair"
 
+HOLDER_NOUN = "holder"
+
 
 class _CleatWall(Mount[CleatWall]):
     kind = "cleat_wall"
@@ -52,7 +54,7 @@ class _CleatWall(Mount[CleatWall]):
             "length",
             help="The longest reach on the lowest holder climbs off first.",
         ),
-        hooks.ask("holder"),
+        hooks.ask(HOLDER_NOUN),
     )
     fresh: ClassVar[dict[str, Any]] = {
         "length_mm": 1200.0,
@@ -96,11 +98,11 @@ class _CleatWall(Mount[CleatWall]):
         )
         pushed = cleat.at_cleat(Demand("", 1.0, load.push_n, load.push_n * piece.depth_mm)).pull_n
         found += bevel.checks(cleat, pulled, loads, bevel.Holder(lasting, lasting + pushed))
-        return [*found, holder, *hooks.checks(piece, "holder")]
+        return [*found, holder, *hooks.checks(piece, HOLDER_NOUN)]
 
     def assumes(self, piece: CleatWall) -> tuple[Assumption, ...]:
         """Return that its holders carry what is in them."""
-        return hooks.assumed(piece, "holder")
+        return hooks.assumed(piece, HOLDER_NOUN)
 
     def supports(self, piece: CleatWall, wall: Wall) -> list[Support]:
         """Every row's half of a cleat at each stud, from the top row down."""
