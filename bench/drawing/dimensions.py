@@ -13,8 +13,8 @@ from trade.marking.spread import spread
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
 
-_LETTER_PX, _GAP_PX, _LINE_PX = 6.6, 8.0, 14.0
-_ALONG_PX, _UP_PX = 16.0, 18.0  # how far below the piece, and to its right, the lines run
+_LETTER_PX, _GAP_PX, _LINE_PX = 12.0, 8.0, 25.0  # as a phone shows them
+_ALONG_PX, _UP_PX = 24.0, 18.0  # how far below the piece, and to its right, the lines run
 _TICK_PX = 4.0
 
 

@@ -22,7 +22,7 @@ _VIAL_W, _VIAL_H = 84.0, 13.0
 _PLATE_MM = 38.0
 _HOOK_MM = 26.0  # how far under a rail its hooks reach
 _NAME_PX = 14.0  # a name fits on what is higher
-_LETTER_PX = 7.0
+_LETTER_PX = 12.0  # as a phone shows them
 _LEAST_PX = 3.0  # thinner than this nothing is seen
 _THING_MM = 170.0  # things are drawn as plain blocks; nobody said how high they are
 
@@ -250,16 +250,27 @@ def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
         for f in plan.wall.features
         if not f.bottom_mm and f.right_mm - f.left_mm > plan.wall.width_mm / 2
     ]
-    foot = scale.y(max([_PLATE_MM, *low])) - 6
+    floor = scale.y(max([_PLATE_MM, *low])) - 6
     for stud in plan.wall.uprights:
-        pen.text(
-            scale.x(stud.centre_mm),
-            foot,
-            say_length(stud.centre_mm, plan.units),
-            "stud-words",
-            "start",
-            turn=-90,
-        )
+        x, words = scale.x(stud.centre_mm), say_length(stud.centre_mm, plan.units)
+        names = [
+            y
+            for piece in plan.pieces
+            for middle, y in [_name_at(piece, scale)]
+            if abs(x - middle) < len(piece.name) * _LETTER_PX / 2
+            and floor - len(words) * _LETTER_PX < y < floor + _LETTER_PX
+        ]
+        foot = min([floor, *(y - 2 * _LETTER_PX for y in names)])
+        clear = scale.x(0) + 2 * _LETTER_PX  # of the tape's figures
+        pen.text(max(x, clear), foot, words, "stud-words", "start", turn=-90)
+
+
+def _name_at(piece: AnyPiece, scale: Scale) -> tuple[float, float]:
+    """Return where the middle of a piece's name stands: on its face, or below it."""
+    top, thick = scale.y(piece.top_mm), max(scale.length(piece.high_mm), 3.0)
+    inside = mount_of(piece).carries == "under" and thick > _NAME_PX
+    below = top + thick / 2 + 4 if inside else top + thick + 13
+    return scale.x(piece.left_mm) + scale.length(piece.length_mm) / 2, below
 
 
 @memoized_in_language(limit=2_000)
@@ -315,12 +326,7 @@ def _piece(
         wide = min(_VIAL_W, length)
         high = top - _tallest(piece, scale) - _VIAL_H - 5
         vial.draw(pen, middle - wide / 2, max(high, ceiling_px + 2), wide, _VIAL_H, verdict)
-        foot = (
-            top + thick / 2 + 4
-            if mount_of(piece).carries == "under" and thick > _NAME_PX
-            else top + thick + 13
-        )
-        pen.text(middle, foot, piece.name, "piece-name", "middle")
+        pen.text(*_name_at(piece, scale), piece.name, "piece-name", "middle")
     return pen.markup()
 
 

@@ -45,10 +45,11 @@ class Tab(NamedTuple):
 
 
 class Note(NamedTuple):
-    """How a stage stands, for the navigation."""
+    """How a stage stands, for the navigation; `more` is left out where there is little room."""
 
     state: Literal["done", "waiting", "trouble"]
     words: str
+    more: str = ""
 
 
 @dataclass(frozen=True)

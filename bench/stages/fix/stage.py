@@ -107,10 +107,10 @@ def _note(bench: WorkbenchContext) -> Note:
     }
     if not counted:
         return Note("done", _("all hold"))
-    said = joined(
+    first, *others = (
         compose("{n} {word!l}", n=n, word=wording.WORDS[outcome]) for outcome, n in counted.items()
     )
-    return Note("waiting" if list(counted) == ["cannot_tell"] else "trouble", said)
+    return Note("waiting" if list(counted) == ["cannot_tell"] else "trouble", first, joined(others))
 
 
 def _below(bench: WorkbenchContext) -> str:

@@ -39,29 +39,37 @@ document.addEventListener("htmx:configRequest", ({ detail }) => {
   // it is sent now
   for (const field of elt.querySelectorAll("[data-typed]")) delete field.dataset.typed;
 });
+/** On a phone the stages may be wider than the screen: show the one that is open. */
+function stageInView() {
+  const notch = document.querySelector(".notch[aria-current]");
+  if (notch) notch.parentElement.scrollLeft = notch.offsetLeft - notch.offsetWidth;
+}
 document.addEventListener("htmx:afterSettle", ({ target }) => {
   if (target !== bench()) return;
   document.title = bench().dataset.title;
+  stageInView();
   arm(null);
 });
+stageInView();
 document.addEventListener(
   "htmx:afterSwap",
   ({ target }) => target.id === "term" && target.showPopover(),
 );
 document.addEventListener("htmx:responseError", () =>
-  trouble("That did not work, and nothing was changed. Load the page again and go on."),
+  trouble(),
 );
 document.addEventListener(
   "htmx:beforeSwap",
   ({ detail }) => detail.xhr.status === 401 && trouble(detail.xhr.responseText),
 );
 document.addEventListener("htmx:sendError", () =>
-  trouble("No connection: nothing was changed. Try again when it is back."),
+  trouble("offline"),
 );
 
-function trouble(words) {
+/** Say what went wrong: which of the page's own sentences, or what the server answered. */
+function trouble(what = "failed") {
   const box = document.getElementById("trouble");
-  box.textContent = words;
+  box.textContent = box.dataset[what] ?? what;
   box.hidden = false;
   clearTimeout(trouble.timer);
   trouble.timer = setTimeout(() => (box.hidden = true), 6000);
@@ -127,7 +135,7 @@ document.addEventListener("click", (event) => {
   if (stop) {
     const asked = stop.closest("[hx-get]");
     htmx.trigger(asked, "htmx:abort");
-    asked.textContent = "Stopped. Choose it again to go on.";
+    asked.textContent = document.getElementById("busy").dataset.stopped;
   }
   if (event.target.closest?.("#busy button")) {
     htmx.trigger(document.body, "htmx:abort");

@@ -27,10 +27,10 @@ function keep(all) {
   tell(all.length);
 }
 
-function tell(many, words = "") {
+/** Say how many taps wait to be sent, or which of the page's own sentences. */
+function tell(many, which = many === 1 ? "one" : "several") {
   const box = document.getElementById("kept");
-  const said = many === 1 ? "1 tap is kept here" : `${many} taps are kept here`;
-  box.textContent = words || (many ? `No connection. ${said}, and sent when it is back.` : "");
+  box.textContent = many === 0 ? "" : box.dataset[which].replace("{n}", many);
   box.hidden = !box.textContent;
 }
 
@@ -128,22 +128,16 @@ async function deliver() {
     if (answer.status === 410) {
       localStorage.setItem(`${place}:left`, JSON.stringify(kept()));
       keep([]);
-      tell(0, "This piece is no longer in the plan. Your taps are kept on this phone, not sent.");
+      tell(1, "gone");
       return;
     }
     if (!answer.ok && answer.status !== 422) {
-      tell(
-        0,
-        "That could not be taken. It is kept here: load the page again when the bench answers.",
-      );
+      tell(kept().length, "refused");
       return;
     }
     html = await answer.text();
     if (answer.redirected || !html.includes('id="hang"')) {
-      tell(
-        0,
-        "You are signed out. What you tapped is kept here: sign in, and come back to this page.",
-      );
+      tell(kept().length, "signedOut");
       return;
     }
     keep(kept().filter((each) => each.uid !== last.uid));

@@ -25,7 +25,7 @@ async function send(url, values) {
     });
     show(await answer.json());
   } catch {
-    say("No connection: nothing was read. Try again when it is back.");
+    say(named("say").dataset.offline);
   }
 }
 
@@ -44,7 +44,7 @@ function show({ words, lit, marks, spent, calls }) {
   if (words) say(words);
   if (marks === undefined) return;
   named("marks").innerHTML = marks;
-  named("spent").textContent = spent === 1 ? "1 reading" : `${spent} readings`;
+  named("spent").textContent = spent;
   named("call-count").textContent = calls.length;
   named("calls").replaceChildren(
     ...calls.map((call) => Object.assign(document.createElement("li"), { textContent: call })),
@@ -62,7 +62,7 @@ function shine(on) {
   if (on && !shining) navigator.vibrate?.(25);
   shining = on;
   page.classList.toggle("lit", on);
-  named("lamp-word").textContent = on ? "something here" : "quiet";
+  named("lamp-word").textContent = named("lamp-word").dataset[on ? "on" : "off"];
   beep(on && named("sound").checked);
 }
 function beep(on) {
