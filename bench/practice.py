@@ -31,6 +31,7 @@ from trade import data
 from trade.devices import practice as game
 from trade.devices.hidden import HEIGHT_MM, LEVELS, HiddenWall, build, level_named
 from trade.errors import PlanError
+from trade.language import counted
 from trade.measure import Units, say_length
 from trade.parse import notes
 from trade.plan.model import Plan
@@ -71,12 +72,12 @@ class Going:
 
     def state(self, words: str, lit: bool = False) -> dict[str, Any]:
         """Return what the page needs after every move."""
-        calls = [say_length(x, self.units) for x in self.log.calls_mm]
+        calls = [say(say_length(x, self.units)) for x in self.log.calls_mm]
         return {
             "words": words,
             "lit": lit,
             "marks": self.marks(),
-            "spent": self.log.spent,
+            "spent": say(counted(self.log.spent, "{n} reading", "{n} readings")),
             "calls": calls,
         }
 
@@ -162,7 +163,7 @@ def play(request: HttpRequest, run: int) -> HttpResponse:
         "share": share,
         "truth": truth,
         "narrow": drawing.narrow_view(going.plan),
-        "calls": [say_length(x, going.units) for x in going.log.calls_mm],
+        "calls": [say(say_length(x, going.units)) for x in going.log.calls_mm],
         "tools": [
             ("finder", _("Finder"), "F"),
             ("magnet", _("Magnet"), "M"),

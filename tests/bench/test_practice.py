@@ -37,7 +37,7 @@ class Playing(PracticeCase):
         for x in (300, 900, width, width - 200):
             told = self.do("practice:read", tool="finder", x_mm=str(x)).json()
         log = self.run_now().said
-        self.assertEqual((log.spent, told["spent"]), (1, 1))
+        self.assertEqual((log.spent, told["spent"]), (1, "1 reading"))
         self.assertEqual(
             [r for r in log.readings if isinstance(r, Sweep)],
             [Sweep(from_mm=0.0, to_mm=width, height_mm=1300.0)],
@@ -155,4 +155,4 @@ class Playing(PracticeCase):
                 reverse("practice:read", args=[run.pk]), {"tool": tool, "begin": "1", **here}
             ).json()
             self.assertIn(words, told["words"])
-        self.assertEqual(told["spent"], 0)
+        self.assertEqual(told["spent"], "0 readings")

@@ -25,7 +25,8 @@ def made_up(text: str) -> str:
         at = kept.end()
     said += text[at:].translate(_ACCENTS)
     letters = len(re.sub(r"\W", "", _KEPT.sub("", text)))
-    return f"«{said}{'~' * -(-letters // 3)}»"
+    longer = "~" * -(-letters // 3)
+    return f"«{said}{' '.join(re.findall('~{1,9}', longer))}»"  # a line may break
 
 
 def write(folder: Path) -> set[str]:

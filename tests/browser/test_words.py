@@ -1,0 +1,93 @@
+"""The made-up language fits: no text of any stage is cut off, and none lies on another."""
+
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from django.test import override_settings
+from django.utils.translation import trans_real
+
+from bench import demo
+from bench.models import Job, Wall
+from bench.stages.all import STAGES
+from tests import words
+from tests.browser.base import PHONE, BrowserCase
+
+BADLY_SET = """() => {
+    const shown = [];
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    const found = [];
+    for (let node; node = walker.nextNode();) {
+        const said = node.data.trim(), owner = node.parentElement;
+        if (!said || owner.closest('script, style, option, title, textarea, [popover]')) continue;
+        if (owner.closest('.visually-hidden, .visually-hidden-focusable')) continue;
+        if (!owner.checkVisibility({visibilityProperty: true, opacityProperty: true})) continue;
+        const range = document.createRange();
+        range.selectNodeContents(node);
+        for (const box of range.getClientRects()) {
+            if (box.width < 1 || box.height < 1) continue;
+            let {left, right, top, bottom} = box, layer = null;
+            for (let e = owner; e && e !== document.body; e = e.parentElement) {
+                const how = getComputedStyle(e), room = e.getBoundingClientRect();
+                if (/hidden|clip/.test(how.overflow) && !e.matches('.crumb') &&
+                    left < right && top < bottom &&
+                    (right > room.right + 1 || left < room.left - 1 ||
+                     bottom > room.bottom + 2 || top < room.top - 2))
+                    found.push(`cut off by ${e.tagName}.${e.getAttribute('class')}: ${said}`);
+                if (/auto|scroll/.test(how.overflow) || e.matches('.crumb')) {
+                    [left, right] = [Math.max(left, room.left), Math.min(right, room.right)];
+                    [top, bottom] = [Math.max(top, room.top), Math.min(bottom, room.bottom)];
+                }
+                if (/fixed|sticky/.test(how.position)) layer ??= e;
+            }
+            if (left < right && top < bottom)
+                shown.push({said, box: {left, right, top, bottom}, owner, layer});
+        }
+    }
+    for (const [i, a] of shown.entries()) for (const b of shown.slice(i + 1)) {
+        if (a.owner === b.owner || a.layer !== b.layer) continue;
+        const wide = Math.min(a.box.right, b.box.right) - Math.max(a.box.left, b.box.left);
+        const high = Math.min(a.box.bottom, b.box.bottom) - Math.max(a.box.top, b.box.top);
+        if (wide > 3 && high > 4) found.push(`${a.said} ON ${b.said}`);
+    }
+    if (document.documentElement.scrollWidth > screen.width) found.push('wider than the screen');
+    return [...new Set(found)];
+}"""
+
+
+@override_settings(LANGUAGES=[("en", "English"), (words.LANGUAGE, "Made-up")])
+class Fits(BrowserCase):
+    """On a screen."""
+
+    context_options: dict[str, Any] = {
+        **BrowserCase.context_options,
+        "locale": words.LANGUAGE,
+    }
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        folder = cls.enterClassContext(tempfile.TemporaryDirectory())
+        words.write(Path(folder))
+        cls.enterClassContext(override_settings(LOCALE_PATHS=[folder]))
+        cls.addClassCleanup(trans_real._translations.pop, words.LANGUAGE, None)  # type: ignore[attr-defined]
+
+    def test_every_stage_of_every_wall(self) -> None:
+        job = Job.objects.create(name="Job")
+        found = {}
+        for n, plan in enumerate(
+            (demo.changing_room(), demo.party_wall(), demo.workshop(), demo.story_corner())
+        ):
+            wall = Wall.begin(job, plan, str(n))
+            for stage in STAGES:
+                for look in ("", *(tab.name for tab in stage.tabs)):
+                    self.page.goto(f"/walls/{wall.pk}/{stage.name}/?look={look}")
+                    if bad := self.page.evaluate(BADLY_SET):
+                        found[f"{n} {stage.name} {look}"] = bad
+        self.assertEqual(found, {})
+
+
+class FitsPhone(Fits):
+    """And in one hand."""
+
+    context_options: dict[str, Any] = {**Fits.context_options, **PHONE}
