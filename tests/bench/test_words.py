@@ -1,7 +1,6 @@
 """Every text of the web can be in another language, and says the same in the made-up one."""
 
 import re
-import tempfile
 from calendar import day_abbr, month_abbr, month_name
 from collections.abc import Iterator
 from html.parser import HTMLParser
@@ -11,10 +10,9 @@ from pathlib import Path
 import pdfplumber
 from django.conf import settings
 from django.template.base import Lexer, TokenType
-from django.test import SimpleTestCase, TestCase, override_settings
+from django.test import SimpleTestCase, TestCase
 from django.urls import reverse
 from django.utils import translation
-from django.utils.translation import trans_real
 
 from bench import demo
 from bench.models import Job, Wall
@@ -100,16 +98,7 @@ class Templates(SimpleTestCase):
                     self.assertIn(word, _BARE, f"{path.name}: {text.strip()[:80]}")
 
 
-@override_settings(LANGUAGES=[("en", "English"), (words.LANGUAGE, "Made-up")])
-class MadeUp(TestCase):
-    @classmethod
-    def setUpClass(cls) -> None:
-        super().setUpClass()
-        folder = cls.enterClassContext(tempfile.TemporaryDirectory())
-        cls.known = words.write(Path(folder))
-        cls.enterClassContext(override_settings(LOCALE_PATHS=[folder]))
-        cls.addClassCleanup(trans_real._translations.pop, words.LANGUAGE, None)  # type: ignore[attr-defined]
-
+class MadeUp(words.MadeUpCase, TestCase):
     def test_it_is_longer_in_brackets_and_keeps_what_stands_for_something(self) -> None:
         said = words.made_up('Move <b class="x">%(name)s</b> to {place}')
         self.assertEqual(said, '«Móvé <b class="x">%(name)s</b> tó {place}~~»')

@@ -1,11 +1,6 @@
 """The made-up language fits: no text of any stage is cut off, and none lies on another."""
 
-import tempfile
-from pathlib import Path
 from typing import Any
-
-from django.test import override_settings
-from django.utils.translation import trans_real
 
 from bench import demo
 from bench.models import Job, Wall
@@ -55,22 +50,13 @@ BADLY_SET = """() => {
 }"""
 
 
-@override_settings(LANGUAGES=[("en", "English"), (words.LANGUAGE, "Made-up")])
-class Fits(BrowserCase):
+class Fits(words.MadeUpCase, BrowserCase):
     """On a screen."""
 
     context_options: dict[str, Any] = {
         **BrowserCase.context_options,
         "locale": words.LANGUAGE,
     }
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        super().setUpClass()
-        folder = cls.enterClassContext(tempfile.TemporaryDirectory())
-        words.write(Path(folder))
-        cls.enterClassContext(override_settings(LOCALE_PATHS=[folder]))
-        cls.addClassCleanup(trans_real._translations.pop, words.LANGUAGE, None)  # type: ignore[attr-defined]
 
     def test_every_stage_of_every_wall(self) -> None:
         job = Job.objects.create(name="Job")

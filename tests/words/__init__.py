@@ -5,12 +5,17 @@ translation, and what no longer fits would not fit in a longer language either.
 """
 
 import re
+import tempfile
 from pathlib import Path
 
 from babel.messages.catalog import Catalog
 from babel.messages.mofile import write_mo
+from django.test import SimpleTestCase, override_settings
+from django.utils import translation
+from django.utils.translation import trans_real
 
 from bench.management.commands.texts import texts
+from trade.memo import clear_memos
 
 LANGUAGE = "xx"
 _KEPT = re.compile(r"%\(\w+\)[sd]|%%|\{[^{}]*\}|<[^<>]+>|&\w+;|\s+")
@@ -44,3 +49,33 @@ def write(folder: Path) -> set[str]:
     with compiled.open("wb") as file:
         write_mo(file, catalogue)
     return known
+
+
+class MadeUpCase(SimpleTestCase):
+    """Tests of an application that has the made-up language beside English.
+
+    To be the first base: a server of the tests must be down before the language goes, or it keeps
+    answers in English under the language's name.
+    """
+
+    known: set[str]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        folder = cls.enterClassContext(tempfile.TemporaryDirectory())
+        cls.known = write(Path(folder))
+        cls.addClassCleanup(clear_memos)
+        cls.addClassCleanup(_forget)
+        cls.enterClassContext(
+            override_settings(
+                LANGUAGES=[("en", "English"), (LANGUAGE, "Made-up")], LOCALE_PATHS=[folder]
+            )
+        )
+        clear_memos()
+        super().setUpClass()
+
+
+def _forget() -> None:
+    """Drop the language from what Django has read."""
+    translation.activate("en")
+    trans_real._translations.pop(LANGUAGE, None)  # type: ignore[attr-defined]
