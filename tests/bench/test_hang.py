@@ -168,7 +168,11 @@ class Hanging(BenchCase):
         ):
             with self.subTest(what, **values):
                 step = "drill-0-0" if what == "good" else hole
-                self.assertContains(self.tell(what, step, **values), said, status_code=422)
+                answer = self.tell(what, step, **values)
+                self.assertContains(answer, said, status_code=422)
+                for name in {"off", "depth"} & values.keys():
+                    typed = f'name="{name}" autocomplete="off" inputmode="text"'
+                    self.assertContains(answer, f'{typed} value="{values[name]}"', status_code=422)
         self.assertEqual(self.plan(), before)
         self.assertEqual(self.tell("fly", hole).status_code, 404)
 

@@ -1,6 +1,6 @@
 """Hanging as a stage of the workbench: the steps of a piece and where it stands."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 from functools import cached_property
 
@@ -27,12 +27,19 @@ _MOST_PX = 0.6
 class AtWall:
     """A piece on its way up: its steps, where one is, and what is in the way."""
 
-    def __init__(self, bench: WorkbenchContext, asked: str = "", after: str = "") -> None:
+    def __init__(
+        self,
+        bench: WorkbenchContext,
+        asked: str = "",
+        after: str = "",
+        typed: Mapping[str, str] | None = None,
+    ) -> None:
         """Make the step that was asked for.
 
-        Else the first that is not done, behind the one that was just told if there is any.
+        Else the first that is not done, behind the one that was just told if there is any. What was
+        typed there and refused stays in its fields.
         """
-        self.bench, self.piece = bench, bench.chosen
+        self.bench, self.piece, self.typed = bench, bench.chosen, typed or {}
         self.steps = steps(bench.plan, self.piece.key, bench.units)
         self._asked, self._after = asked, after
 

@@ -113,6 +113,7 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         bench,
         step if message or (stays and what not in ("undo", "again")) else "",
         "" if stays else step,
+        request.POST.dict() if message else None,
     )
     if message or request.headers.get("X-Part") == "steps":
         return _answer(request, at, 422 if message else 200)
