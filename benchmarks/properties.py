@@ -11,7 +11,14 @@ import os
 import subprocess
 import sys
 
-_MODULES = ("test_monotone", "test_every_kind", "test_sharing", "test_anchors", "test_contact")
+_MODULES = (
+    "test_monotone",
+    "test_every_kind",
+    "test_sharing",
+    "test_anchors",
+    "test_contact",
+    "test_cures",
+)
 
 
 def main(examples: int, modules: tuple[str, ...]) -> int:

@@ -268,12 +268,13 @@ class AtTheBench(BrowserCase):
             "/walls/new/",
             "/practice/",
         ):
-            for scheme in ("light", "dark"):
-                with self.subTest(address=address, scheme=scheme):
-                    self.page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
-                    self.page.goto(address)
-                    self.page.wait_for_load_state("networkidle")
-                    self.assertAccessible()
+            with self.subTest(address=address):
+                self.page.emulate_media(color_scheme="light")
+                self.page.goto(address)
+                self.page.wait_for_load_state("networkidle")
+                self.assertAccessible()
+                self.page.emulate_media(color_scheme="dark")
+                self.assertAccessible(["color-contrast"])
 
     def test_the_page_does_not_scroll(self) -> None:
         wall = self.open(demo.changing_room(), "fix", "paint")

@@ -1,6 +1,7 @@
-"""A server that is killed in the middle of writing, fifty times.
+"""A server that is killed in the middle of writing, again and again.
 
-No change that it acknowledged is lost, and the database is sound.
+No change that it acknowledged is lost, and the database is sound. `GANCHO_LIVES=200` kills it 200
+times.
 """
 
 import os
@@ -22,7 +23,7 @@ from random import Random
 from django.test import SimpleTestCase
 
 ROOT = Path(__file__).resolve().parents[2]
-LIVES, WRITERS = 50, 4
+LIVES, WRITERS = int(os.environ.get("GANCHO_LIVES", "20")), 4
 BEGIN = """
 import django; django.setup()
 from django.core.management import call_command
@@ -83,7 +84,7 @@ class Writer(threading.Thread):
 
 
 class Killed(SimpleTestCase):
-    def test_fifty_times(self) -> None:
+    def test_again_and_again(self) -> None:
         with tempfile.TemporaryDirectory() as folder:
             env = os.environ | {
                 "GANCHO_DATA": folder,

@@ -6,10 +6,11 @@ Findings say what the verdict will be once they are found.
 from typing import Any
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from tests import examples
 from tests.plans import GYPSUM, STUDS, bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import hung, put_up
 from trade import wording
@@ -35,7 +36,7 @@ class Promises(SimpleTestCase):
         self.assertEqual(len({cure.code for cure in found}), len(found))
         return found
 
-    @settings(max_examples=1000)
+    @examples(250)
     @given(
         found=hung(),
         factor=st.floats(0.3, 3),
@@ -46,7 +47,7 @@ class Promises(SimpleTestCase):
             made=st.sampled_from(["either", "shop"]),
         ),
     )
-    def test_on_a_thousand_random_plans(
+    def test_on_random_plans(
         self,
         found: tuple[AnyPiece, Wall],
         factor: float,
