@@ -95,6 +95,10 @@ class BrowserCase(StaticLiveServerTestCase):
         self.page.goto(f"/walls/{wall.pk}/{stage}/" + (f"?piece={piece}" if piece else ""))
         return wall
 
+    def settled(self) -> None:
+        """Wait until the page asks for nothing any more."""
+        expect(self.page.locator(".htmx-request")).to_have_count(0)
+
     def now(self, wall: Wall) -> Plan:
         """The plan that is kept."""
         return Wall.objects.get(pk=wall.pk).plan()

@@ -69,7 +69,7 @@ class Options(BrowserCase):
         ):
             for stage in ("fix", "mark", "load"):
                 self.page.goto(f"/walls/{wall.pk}/{stage}/")
-                self.page.wait_for_load_state("networkidle")
+                self.settled()
                 self.assertAccessible()
 
 

@@ -271,7 +271,7 @@ class AtTheBench(BrowserCase):
             with self.subTest(address=address):
                 self.page.emulate_media(color_scheme="light")
                 self.page.goto(address)
-                self.page.wait_for_load_state("networkidle")
+                self.settled()
                 self.assertAccessible()
                 self.page.emulate_media(color_scheme="dark")
                 self.assertAccessible(["color-contrast"])
