@@ -36,7 +36,7 @@ class Promises(SimpleTestCase):
         self.assertEqual(len({cure.code for cure in found}), len(found))
         return found
 
-    @examples(250)
+    @examples(150)
     @given(
         found=hung(),
         factor=st.floats(0.3, 3),
