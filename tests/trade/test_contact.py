@@ -39,6 +39,26 @@ class Block(SimpleTestCase):
         self.assertAlmostEqual(found.tension_n, max(found.tensions_n), places=6)
 
     @given(
+        heights=HEIGHTS,
+        f=st.floats(2, 300),
+        share=st.floats(0.01, 0.95),
+        pull=st.floats(1, 3_000),
+    )
+    def test_so_they_do_when_it_is_pulled_straight_out_too(
+        self, heights: tuple[float, ...], f: float, share: float, pull: float
+    ) -> None:
+        moment = pull * max(heights) + share * limit_moment(max(heights), f)
+        found = solve_contact(moment, heights, f, pull)
+        assert found is not None
+        pressed = f * found.block_mm
+        self.assertAlmostEqual(sum(found.tensions_n) / (pressed + pull), 1.0, places=5)
+        turning = (
+            sum(t * y for t, y in zip(found.tensions_n, heights, strict=True))
+            - pressed * found.block_mm / 2
+        )
+        self.assertAlmostEqual(turning / moment, 1.0, places=5)
+
+    @given(
         heights=HEIGHTS, f=st.floats(2, 300), share=st.floats(0.01, 0.9), more=st.floats(1.01, 3)
     )
     def test_more_moment_or_a_softer_face_pulls_harder(

@@ -86,6 +86,35 @@ class ByHand(SimpleTestCase):
             )
             np.testing.assert_allclose(turns[:, 2:].sum(axis=0), shelf.depth_mm)
 
+    def test_the_cases_of_one_support(self) -> None:
+        """Itself 10 N and 100 N mm, 50 and 500 pressed on it, 30 and 400 lifted.
+
+        A push of 40 and 300 where it presses most, of −20 and −200 where it lifts most.
+        """
+        cases = line._cases(
+            line.Share(10.0, 100.0, 50.0, 500.0, -30.0, -400.0),
+            [(40.0, 300.0, "right")],
+            [(-20.0, -200.0, "left")],
+        )
+        self.assertEqual(
+            [(case.load_n, case.moment_nmm) for case in cases],
+            [
+                (60.0, 600.0),  # for years
+                (100.0, 900.0),  # and pushed
+                (-20.0, -300.0),  # loaded on the far side
+                (-40.0, -500.0),  # and pushed there
+                (-30.0, -200.0),  # empty, and lifted
+            ],
+        )
+
+    def test_where_a_push_is_tried(self) -> None:
+        """Ends, supports, middles; quarters of a gap that is wider than another."""
+        places = line.push_places(bracket_shelf(supports_mm=(100.0, 200.0, 900.0)))
+        self.assertEqual(
+            [place for place, _ in places],
+            [0.0, 100.0, 200.0, 900.0, 150.0, 375.0, 550.0, 725.0, 1000.0],
+        )
+
     def test_no_push_is_worse_than_those_tried(self) -> None:
         """Ends, supports and quarters of gaps, against every millimetre.
 
