@@ -19,6 +19,7 @@ from trade.errors import PlanError
 from trade.load.line import LineLoad
 from trade.mounts import mount_of, panel, rail
 from trade.mounts.cleat_cabinet import bevel_of
+from trade.plan.flatness import Flatness, RunOut
 from trade.plan.model import Bookcase, Cabinet, CleatWall, HolderBoard, Panel, PegWall, Rail, Thing
 from trade.plan.policy import Policy
 
@@ -295,6 +296,16 @@ class Bookcases(Case):
         self.fails("fit.stand_up", self.case(height_mm=2380.0, top_mm=2380.0))
         self.fails("screw.edge", self.case(supports_mm=(300.0, 700.0)))
         self.cannot_tell("weighs empty", self.case(body_kg=None))
+
+    def test_it_is_stood_up_under_the_lowest_of_the_ceiling_over_it(self) -> None:
+        """√(2 000² + 300²) = 2 022.4; at its right end, 1 700, the ceiling is 62.5 lower."""
+        falls = RunOut(line="ceiling", points_mm=((0.0, 1200.0), (1600.0, 1200.0), (3200.0, 200.0)))
+        under = wall(flatness=Flatness(run_outs=(falls,)))
+        check = next(
+            each for each in assess_piece(self.case(), under).checks if each.code == "fit.stand_up"
+        )
+        self.assertAlmostEqual(check.demand.value, 2022.4 + data.house("stand_up_mm"), delta=0.1)
+        self.assertAlmostEqual(check.capacity.value, 2337.5)
 
     def test_it_stands_in_front_of_the_baseboard_and_on_the_floor(self) -> None:
         self.assertEqual(

@@ -77,7 +77,7 @@ class _Bookcase(Mount[Bookcase]):
         )
         if not piece.supports_mm:
             return [_strap(piece, loads), _stands_up(piece, wall), *insides.checks(piece)]
-        pull = _pull_n(piece)
+        pull = _tipping(piece)["T"]
         case = Demand(
             "empty, climbed at its end, and pulled at its top",
             data.house("duration_minutes"),
@@ -190,26 +190,12 @@ class _Bookcase(Mount[Bookcase]):
 KIND = _Bookcase()
 
 
-def _strap_high(piece: Bookcase) -> float:
-    return piece.height_mm - piece.strap_down_mm
+def _tipping(piece: Bookcase) -> Calculation:
+    """Return the sum of what tips it about its front foot, M, and what keeps it, M_W.
 
-
-def _tips(piece: Bookcase) -> tuple[float, float]:
-    """Return turning about its front foot: what tips it, and what keeps it, N mm."""
-    out, at = max(piece.open_mm, CLIMBS_OUT_MM), min(piece.height_mm, PULL_AT_MM)
-    return CLIMBER_N * out + PULL_N * at, (piece.body_kg or 0.0) * G_N_PER_KG * piece.depth_mm / 2
-
-
-def _pull_n(piece: Bookcase) -> float:
-    """Return what one strap is pulled with.
-
-    A climber at one end pulls that end's strap alone (house rule).
+    Of one strap's pull, T, too, where it has straps: a climber at one end pulls that end's strap
+    alone (house rule).
     """
-    tipping, keeping = _tips(piece)
-    return max(tipping - keeping, 0.0) / _strap_high(piece)
-
-
-def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
     sums = Calculation()
     sums.given("F", CLIMBER_N, "force", "a child of 60 lb (270 N)")
     sums.given(
@@ -224,6 +210,15 @@ def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
     sums.given("W", (piece.body_kg or 0.0) * G_N_PER_KG, "force", "its empty weight")
     sums.given("d", piece.depth_mm, "length", "its depth")
     sums.then("M_W", "W d / 2", "moment", "what keeps it")
+    if piece.supports_mm:
+        high = piece.height_mm - piece.strap_down_mm
+        sums.given("h_s", high, "length", "height of the straps")
+        sums.then("T", "max(M − M_W, 0) / h_s", "force", "on one strap")
+    return sums
+
+
+def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
+    sums = _tipping(piece)
     if not piece.supports_mm:
         return make(
             "tip.strap",
@@ -236,8 +231,6 @@ def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
             template="Without a strap it resists {capacity}; a climbing child turns it with "
             "{demand}. Strap it to the studs.",
         )
-    sums.given("h_s", _strap_high(piece), "length", "height of the straps")
-    sums.then("T", "max(M − M_W, 0) / h_s", "force", "on one strap")
     sums.given("T_max", STRAP_N, "force", "what a furniture strap must hold (50 lbf)")
     return make(
         "tip.strap",
