@@ -143,6 +143,6 @@ class School(SimpleTestCase):
                     )
 
     def test_pull_and_shear_together_add_as_squares(self) -> None:
-        """(8.28) for screws: 0.6 and 0.8 of each use all of it."""
+        """(8.28) for screws: 0.6 and 0.8 of each use all of it, 0.3 and 0.4 half."""
         self.assertAlmostEqual(european.combined_use(0.6, 0.8), 1.0)
-        self.assertAlmostEqual(european.combined_use(0.8, 0.6), 1.0)
+        self.assertAlmostEqual(european.combined_use(0.4, 0.3), 0.5)

@@ -13,6 +13,7 @@ from django.test import SimpleTestCase
 from msgspec.structs import replace
 
 from trade import data
+from trade.calculation import Calculation
 from trade.fixings import concrete, sheet_steel
 from trade.fixings.in_concrete import american, european
 from trade.fixings.substrate import Substrate
@@ -20,6 +21,7 @@ from trade.measure import LBF_N, PSI_MPA
 from trade.mechanics.steel import solid_bending_mpa
 
 _INCH = 25.4
+School = Callable[[data.Anchor, Substrate], tuple[Calculation, Calculation]]
 SITE = Substrate("concrete", False, 0.0, (1e6, 1e6), 1e6)
 # (design thickness in, screw diameter in, shear lb, pull-out lb)
 SCREWS = [
@@ -47,6 +49,10 @@ class SheetSteel(SimpleTestCase):
                 self.assertAlmostEqual(
                     sheet_steel.pull_out_n(sheet, screw, fu) / 3 / LBF_N, pull, delta=0.7
                 )
+
+    def test_a_thick_sheet_is_torn_beside_the_screw(self) -> None:
+        """J4.3.1, bearing: 2.7 t d F_u = 2.7 · 2 · 4 · 300."""
+        self.assertAlmostEqual(sheet_steel.bearing_n(2.0, 4.0, 300.0), 6_480)
 
 
 class SolidBars(SimpleTestCase):
@@ -171,6 +177,52 @@ class AnchorSteel(SimpleTestCase):
             pull, shear = european(anchor, SITE)
             cone = pull.quantity("T_c").value
             self.assertAlmostEqual(shear.quantity("V_cp").value, k_8 * cone)
+
+
+class WholeAnchors(SimpleTestCase):
+    """Two anchors of 8 mm in concrete of 17.2 MPa, all of the sum by hand.
+
+    Expansion: 55 deep, 0.75 of it effective, 41.25 mm; pulls out at 0.6 of its breakout (house
+    rule). Resin: 80 deep; bond 300 psi · π · 8 · 80 = 4 159 N, 0.4 · 0.55 of it for good. Far from
+    every edge, then 30 mm from one: the cone is (30 + 61.875) · 123.75 / 9 · 41.25² = 0.742 of a
+    lone one, disturbed 0.7 + 0.3 · 30 / 61.875 = 0.845.
+    """
+
+    def held(self, school: School, key: str, edge_mm: float = 1e6) -> tuple[float, float]:
+        pull, shear = school(data.anchors()[key], SITE._replace(edge_mm=edge_mm))
+        return pull["T_a"], shear["V_a"]
+
+    def test_by_aci_318(self) -> None:
+        """17 √2 495 · 1.624^1.5 = 1 757 lb, 7 817 N: 0.6 · 0.65 / 1.6 and 0.70 / 1.6 of it.
+
+        At the edge 0.742 · 0.845 of that; along it 2 · 7 · 5.156^0.2 · √0.315 · √2 495 · 1.181^1.5
+        = 699 lb, 3 110 N, times 0.70 / 1.6. Resin: 0.65 · 0.22 · 4 159 / 1.6; steel in shear.
+        """
+        pull, shear = self.held(american, "expansion_10")
+        self.assertAlmostEqual(pull, 1_905, delta=2)
+        self.assertAlmostEqual(shear, 3_420, delta=3)
+        pull, shear = self.held(american, "expansion_10", 30.0)
+        self.assertAlmostEqual(pull, 1_905 * 0.7424 * 0.8455, delta=2)
+        self.assertAlmostEqual(shear, 1_361, delta=2)
+        pull, shear = self.held(american, "resin_8")
+        self.assertAlmostEqual(pull, 371.7, delta=0.2)
+        self.assertAlmostEqual(shear, 3_619, delta=5)
+
+    def test_by_en_1992_4(self) -> None:
+        """7.7 √17.2 · 41.25^1.5 = 8 460 N over 1.8 · 1.5; 0.6 of it pulling out.
+
+        Along an edge α = 0.1173, β = 0.0768: 1.7 · 8^α · 41.25^β · √17.2 · 30^1.5 = 1 967 N, twice
+        it over 2.7. Resin: 0.22 · 4 159 / 2.7; steel 4 289.
+        """
+        pull, shear = self.held(european, "expansion_10")
+        self.assertAlmostEqual(pull, 1_880, delta=2)
+        self.assertAlmostEqual(shear, 3_133, delta=3)
+        pull, shear = self.held(european, "expansion_10", 30.0)
+        self.assertAlmostEqual(pull, 1_880 * 0.7424 * 0.8455, delta=2)
+        self.assertAlmostEqual(shear, 1_457, delta=2)
+        pull, shear = self.held(european, "resin_8")
+        self.assertAlmostEqual(pull, 338.9, delta=0.2)
+        self.assertAlmostEqual(shear, 4_289, delta=5)
 
 
 class PressedBrackets(SimpleTestCase):

@@ -6,6 +6,11 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.plans import bracket_shelf, wall
+from trade.fixings import wood
+from trade.fixings.fastener_demand import fastener_demands, pull_sum, pulled
+from trade.fixings.support import Hardware, support
+from trade.load.demand import Demand
 from trade.mechanics import contact
 from trade.mechanics.contact import _block_middle, limit_moment, rotation_stiffness, solve_contact
 
@@ -160,6 +165,24 @@ class PulledStraightOut(SimpleTestCase):
                     self.assertAlmostEqual(sum(found.tensions_n), pull + pressed, delta=0.05)
                     turned = sum(t * y for t, y in zip(found.tensions_n, heights, strict=True))
                     self.assertAlmostEqual(turned, moment + pressed * found.block_mm / 2, delta=5.0)
+
+    def test_what_pulls_where_nothing_presses_is_written_as_it_was_solved(self) -> None:
+        """100 N at the screws' middle: half each; 5 mm above it, 20 of 40 mm apart: 50 + 500 / 40.
+
+        Two screws at one height share it, whatever their height.
+        """
+        for heights, moment, by_hand in (
+            ((20.0, 60.0), 4_000.0, 50.0),
+            ((20.0, 60.0), 4_500.0, 62.5),
+            ((20.0, 20.0), 2_000.0, 50.0),
+        ):
+            hardware = Hardware(heights, 80.0, 40.0, wood.steel_side(2.0))
+            held = support(wall(), bracket_shelf(), hardware, 0, "strap", 800.0, 1000.0)
+            case = Demand("pulled", 1.6, 0.0, moment, 100.0)
+            [use] = fastener_demands([held], {0: (case,)})
+            with self.subTest(heights=heights, moment=moment):
+                self.assertAlmostEqual(pulled(use).tension_n, by_hand)
+                self.assertAlmostEqual(pull_sum(use)["T_1"], by_hand)
 
     def test_the_face_gives_way_beyond_its_limit(self) -> None:
         limit = contact.limit_moment(50.0, 10.0, 100.0)
