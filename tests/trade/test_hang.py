@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.plans import GYPSUM, bracket_shelf, plan, rod_shelf, wall
+from tests.trade.test_every_kind import put_up
 from trade import data
 from trade.assess import assess
 from trade.choose import placement
@@ -28,7 +29,7 @@ from trade.job.steps import steps
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.overview import overview
 from trade.marking.template import edge
-from trade.mounts import KINDS
+from trade.mounts import KINDS, mount_of
 from trade.mounts.work import Bored
 from trade.plan import plan_file
 from trade.plan.as_built import AsBuilt, Drilled, Hung, Look
@@ -97,6 +98,22 @@ class Order(SimpleTestCase):
                 loose = 0
             if step.kind == "drive" and step.key.endswith("snug"):
                 loose = 0
+
+    def test_the_line_is_drawn_where_the_hardware_goes(self) -> None:
+        """Rods go into the middle of what they carry.
+
+        The middle of a panel's lowest batten is 40 above its foot, and half a batten 32.
+        """
+        panel = {"height_mm": 800.0, "batten_mm": 19.0, "rows": 3}
+        for kind, size, below_its_top in (
+            ("rod_shelf", {"thickness_mm": 95.0}, 47.5),
+            ("rod_beam", {"thickness_mm": 120.0}, 60.0),
+            ("panel", panel, 728.0),
+        ):
+            piece = put_up(kind, wall(), top_mm=1500.0, **size)
+            with self.subTest(kind=kind):
+                _, height = mount_of(piece).hanging(piece, wall(), Policy()).line
+                self.assertAlmostEqual(height, 1500.0 - below_its_top)
 
     def test_policy_lifting_and_resin_change_the_steps(self) -> None:
         def keys(now: Plan) -> list[str]:

@@ -12,11 +12,12 @@ from django.test import SimpleTestCase
 from msgspec.structs import replace
 
 from tests.plans import STUDS, wall
+from tests.plans import bracket_shelf as plain_shelf
 from tests.trade.kind_case import KG, Case, load, piece
 from trade import data, wording
 from trade.errors import PlanError
 from trade.fixings.pins import bed_give, carries
-from trade.mounts import corner_shelf, ledger_shelf, ledgers, mount_of
+from trade.mounts import bracket_shelf, corner_shelf, ledger_shelf, ledgers, mount_of
 from trade.mounts.pin_shelf import tilt_mm
 from trade.plan.model import (
     AnyPiece,
@@ -106,6 +107,17 @@ class BlindPins(Case):
             "Set the pins upward",
             wording.phrase(mount_of(self.shelf()).cautions(self.shelf(), wall())[0], "metric"),
         )
+
+
+class Arms(Case):
+    def test_a_board_goes_down_beyond_its_arm(self) -> None:
+        """200 of arm, 50 beyond: under 1 N there 200³/3 + 200²·50 + 200·50² = 5 166 667 over E I.
+
+        The arm's end sinks 200³/3 + 50·200²/2, and turns by 200²/2 + 50·200.
+        """
+        row = replace(data.brackets()["braced"], arm_mm=200.0)
+        gives = bracket_shelf._give(plain_shelf(depth_mm=250.0), row)
+        self.assertAlmostEqual(gives * row.e_mpa * row.inertia_mm4, 5_166_667, delta=1)
 
 
 class Beams(Case):
