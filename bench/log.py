@@ -211,7 +211,7 @@ def copy(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         landed = landing(bench.chosen, plan)
         other.record(
             plan.with_piece(landed),
-            worded("Copy {name} from {name_2}", name=landed.name, name_2=bench.plan.name),
+            worded("Copy {name} from {wall}", name=landed.name, wall=bench.plan.name),
             other.seen,
         )
     except (PlanError, StaleError) as error:

@@ -209,7 +209,7 @@ def share(request: HttpRequest, job: int) -> HttpResponse:
             Share.objects.get_or_create(job=found, helper=who)
             Trail.note(
                 request,
-                worded("shared with {get_username}, to hang", get_username=who.get_username()),
+                worded("shared with {who}, to hang", who=who.get_username()),
                 found,
             )
             return redirect("people:share", found.pk)

@@ -59,7 +59,7 @@ def made_anew(raw: bytes) -> Kept:
 
     if len(raw) > MOST_BYTES:
         raise RefusedPhotoError(
-            worded("A photo may have up to {value} MB.", value=MOST_BYTES // 1000000)
+            worded("A photo may have up to {most} MB.", most=MOST_BYTES // 1000000)
         )
     try:
         with Image.open(io.BytesIO(raw), formats=_KINDS) as seen:

@@ -31,7 +31,7 @@ from trade import data
 from trade.devices import practice as game
 from trade.devices.hidden import HEIGHT_MM, LEVELS, HiddenWall, build, level_named
 from trade.errors import PlanError
-from trade.language import counted
+from trade.language import counted, joined
 from trade.measure import Units, say_length
 from trade.parse import notes
 from trade.plan.model import Plan
@@ -93,8 +93,8 @@ def _seed(text: str) -> int:
     if not text.strip().isdecimal() or not 1 <= int(text) <= MOST_SEED:
         raise PlanError(
             worded(
-                "“{value}” is no wall's number: 1 to {most_seed}, or nothing for any wall.",
-                value=text.strip()[:20],
+                "“{number}” is no wall's number: 1 to {most_seed}, or nothing for any wall.",
+                number=text.strip()[:20],
                 most_seed=MOST_SEED,
             ),
             "seed",
@@ -203,9 +203,9 @@ def read(request: HttpRequest, run: int) -> HttpResponse:
         if tool not in game.TOOLS:
             raise PlanError(
                 worded(
-                    "“{tool}” is no tool. Tools: {value}.",
+                    "“{tool}” is no tool. Tools: {tools}.",
                     tool=tool[:20],
-                    value=", ".join(game.TOOLS),
+                    tools=joined(game.TOOLS),
                 )
             )
         if len(going.log.readings) >= _MOST_READINGS:

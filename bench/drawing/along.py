@@ -37,8 +37,8 @@ def draw(piece: AnyPiece, places: tuple[Place, ...], units: Units) -> SafeString
         pen.text(x, min(y + lift, _FOOT - 3), say_weight(place.kg, units), "chalk-words", anchor)
     pen.text(0, _HIGH - 4, worded("studs"), "cut-words")
     said = worded(
-        "One thing alone may weigh from {kg} to {kg_2}, by where it hangs",
-        kg=say_weight(least.kg, units),
-        kg_2=say_weight(most.kg, units),
+        "One thing alone may weigh from {least} to {most}, by where it hangs",
+        least=say_weight(least.kg, units),
+        most=say_weight(most.kg, units),
     )
     return svg_element(pen, _WIDE, _HIGH, "along", said)

@@ -253,7 +253,7 @@ def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
         pen.text(
             head - 40,
             y + 4,
-            worded("pull {quantity}", quantity=wording.quantity(pull.demand, units)),
+            worded("pull {force}", force=wording.quantity(pull.demand, units)),
             "chalk-words",
             "end",
         )

@@ -76,7 +76,7 @@ def care_calendar(
         event.add("uid", f"gancho-care-{wall}-{care.piece}-{care.on:%Y%m%d}@gancho.invalid")
         event.add("dtstamp", made.astimezone(UTC))
         event.add("dtstart", care.on)
-        event.add("summary", worded("Look at {name}: {name_2}", name=care.name, name_2=name))
+        event.add("summary", worded("Look at {piece}: {wall}", piece=care.name, wall=name))
         event.add("description", " ".join(said(each, units) for each in care.words))
         found.add_component(event)
     return bytes(found.to_ical())

@@ -71,9 +71,9 @@ def spread(piece: AnyPiece, units: Units) -> str:
     evenly = _("spread along it") if any(thing.at_mm is None for thing in piece.things) else ""
     at = [
         worded(
-            "{name} {value} from its left end",
+            "{name} {place} from its left end",
             name=thing.name,
-            value=say_length(thing.at_mm or 0.0, units),
+            place=say_length(thing.at_mm or 0.0, units),
         )
         for thing in single[:2]
     ]

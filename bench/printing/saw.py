@@ -66,8 +66,8 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
     if plan.no_stock:
         paper.say(
             worded(
-                "Not sold in that size, to be glued up or ordered: {value}.",
-                value=", ".join(part.label for part in plan.no_stock),
+                "Not sold in that size, to be glued up or ordered: {parts}.",
+                parts=", ".join(part.label for part in plan.no_stock),
             )
         )
     return bytes(paper.output())

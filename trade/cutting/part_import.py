@@ -15,7 +15,7 @@ from typing import Any, NamedTuple
 
 from trade import data
 from trade.errors import MeasureError, PlanError
-from trade.language import compose
+from trade.language import compose, joined
 from trade.measure import IN_MM, Units, read_length
 from trade.parse.spreadsheet import (
     MAX_BYTES,
@@ -60,8 +60,8 @@ def read_table(raw: bytes, units: Units) -> tuple[OwnPart, ...]:
     except csv.Error as error:
         raise RefusedSheetError(
             compose(
-                "Row {line_num}: this is not CSV ({error}).",
-                line_num=rows.line_num,
+                "Row {row}: this is not CSV ({error}).",
+                row=rows.line_num,
                 error=str(error),
             )
         ) from None
@@ -143,9 +143,9 @@ def board_of(said: str) -> str:
             return key
     raise PlanError(
         compose(
-            "“{said}” is not a known board. Boards: {values}.",
+            "“{said}” is not a known board. Boards: {boards}.",
             said=said[:40],
-            values=", ".join(row.name for row in data.boards().values()),
+            boards=joined(row.name for row in data.boards().values()),
         )
     )
 

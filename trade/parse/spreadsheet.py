@@ -59,8 +59,8 @@ def read(raw: bytes, width_mm: float) -> tuple[Reading, ...]:
     except csv.Error as error:
         raise RefusedSheetError(
             compose(
-                "Row {line_num}: this is not CSV ({error}).",
-                line_num=rows.line_num,
+                "Row {row}: this is not CSV ({error}).",
+                row=rows.line_num,
                 error=str(error),
             )
         ) from None

@@ -36,9 +36,9 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
             if not (math.isfinite(value) and 0 <= value <= ABSURD_MM):
                 raise PlanError(
                     compose(
-                        "A {row} cannot reach to {value} mm.",
+                        "A {row} cannot reach to {place} mm.",
                         row=self.row.name,
-                        value=Figure(f"{value:.6g}"),
+                        place=Figure(f"{value:.6g}"),
                     ),
                     name,
                 )

@@ -37,7 +37,7 @@ def _sane(where: str, *values: float | None) -> None:
     for value in values:
         if value is not None and not (math.isfinite(value) and abs(value) <= ABSURD_MM):
             raise PlanError(
-                compose("{value} mm is not on the wall.", value=Figure(f"{value:.6g}")), where
+                compose("{place} mm is not on the wall.", place=Figure(f"{value:.6g}")), where
             )
 
 

@@ -40,11 +40,11 @@ def between(value: float | None, low: float, high: float, where: str, what: str)
         low_said, high_said = say_length(low, "metric"), say_length(high, "metric")
         raise PlanError(
             compose(
-                "{what} must lie between {low_said} and {high_said}; this is {value} mm.",
+                "{what} must lie between {least} and {most}; this is {given} mm.",
                 what=what,
-                low_said=low_said,
-                high_said=high_said,
-                value=Figure(f"{value:.6g}"),
+                least=low_said,
+                most=high_said,
+                given=Figure(f"{value:.6g}"),
             ),
             where,
         )

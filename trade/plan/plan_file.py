@@ -89,8 +89,8 @@ def load(raw: bytes) -> Plan:
     except (msgspec.DecodeError, UnicodeDecodeError) as error:
         raise PlanError(
             compose(
-                "This is not a plan file, or it was cut short ({rstrip}).",
-                rstrip=str(error).rstrip("."),
+                "This is not a plan file, or it was cut short ({error}).",
+                error=str(error).rstrip("."),
             )
         ) from None
 
@@ -117,7 +117,7 @@ def _plain(message: str, where: str) -> str:
     if found := re.fullmatch(r"Expected `(.+)`, got `(.+)`", message):
         wanted = " or ".join(_NOUNS.get(kind.strip(), kind.strip()) for kind in found[1].split("|"))
         return compose(
-            "Expected {wanted}, found {get}.", wanted=wanted, get=_NOUNS.get(found[2], found[2])
+            "Expected {wanted}, found {found}.", wanted=wanted, found=_NOUNS.get(found[2], found[2])
         )
     if found := re.fullmatch(r"Object (missing required|contains unknown) field `(.+)`", message):
         return (

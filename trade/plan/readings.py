@@ -29,7 +29,7 @@ class _Reading(
             if value is not None and not 0 <= value <= ABSURD_MM:
                 raise PlanError(
                     compose(
-                        "A reading at {value} mm is not on the wall.", value=Figure(f"{value:.6g}")
+                        "A reading at {place} mm is not on the wall.", place=Figure(f"{value:.6g}")
                     ),
                     name,
                 )

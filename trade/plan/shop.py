@@ -78,7 +78,7 @@ class OnHand(PlanItem, frozen=True, kw_only=True):
         between(self.thickness_mm, 1, 300, "thickness_mm", "Its thickness")
         if not 1 <= self.many <= _MOST_MANY:
             raise PlanError(
-                compose("The number must be between 1 and {most_many}.", most_many=_MOST_MANY),
+                compose("The number must be between 1 and {most}.", most=_MOST_MANY),
                 "many",
             )
         if len(self.defects) > 8:
@@ -109,9 +109,7 @@ class OwnPart(PlanItem, frozen=True, kw_only=True):
         between(self.thickness_mm, 1, 300, "thickness_mm", "A part's thickness")
         if not 1 <= self.many <= _MOST_MANY:
             raise PlanError(
-                compose(
-                    "The number of a part must be between 1 and {most_many}.", most_many=_MOST_MANY
-                ),
+                compose("The number of a part must be between 1 and {most}.", most=_MOST_MANY),
                 "many",
             )
 

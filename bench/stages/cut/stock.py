@@ -24,6 +24,7 @@ from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
 from trade.cutting import part_import
 from trade.errors import PlanError
+from trade.language import counted
 from trade.parse import spreadsheet
 from trade.plan.model import Plan
 from trade.plan.shop import Defect, OnHand, OwnPart
@@ -227,12 +228,7 @@ def _brought(
         bench.refused_rows = error.rows
         return refused(bench, str(error))
     many = sum(part.many for part in parts)
-    said = worded(
-        "{many} part{value} brought in.{words}",
-        many=many,
-        value="" if many == 1 else "s",
-        words=words,
-    )
+    said = say(counted(many, "{n} part brought in.", "{n} parts brought in.")) + words
     return apply(
         bench, lambda plan: _with(plan, own=(*plan.shop.own, *parts)), _("Bring in parts"), said
     )
@@ -256,12 +252,12 @@ def bring_drawing(request: HttpRequest, wall: int) -> HttpResponse:
 
     def read(raw: bytes) -> tuple[tuple[OwnPart, ...], str]:
         drawn = part_import.read_dxf(raw, *wood, bench.units)
-        left = worded(
-            " {others} other shape{value} left out: only closed rectangles are parts.",
-            others=drawn.others,
-            value="" if drawn.others == 1 else "s",
+        left = counted(
+            drawn.others,
+            "{n} other shape left out: only closed rectangles are parts.",
+            "{n} other shapes left out: only closed rectangles are parts.",
         )
-        return drawn.parts, left if drawn.others else ""
+        return drawn.parts, f" {say(left)}" if drawn.others else ""
 
     return _brought(bench, "drawing", read)
 

@@ -147,7 +147,7 @@ class FixForm(BenchForm):
                 ) from None
             if not 0 <= place <= length:
                 raise PlanError(
-                    worded("Number {n}, {value}, is not within it.", n=n, value=part.strip()),
+                    worded("Number {n}, {place}, is not within it.", n=n, place=part.strip()),
                     "supports_mm",
                 )
             found.append(place)

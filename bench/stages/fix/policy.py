@@ -13,13 +13,14 @@ from msgspec.structs import replace
 from bench.forms import BenchForm, MeasureField
 from bench.long_work import long_running
 from bench.models import Wall
-from bench.words import lazy, say, worded
+from bench.words import lazy, say
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
 from trade.choose.policy_effects import answer_of
 from trade.choose.policy_effects import effects as policy_effects
 from trade.errors import PlanError
+from trade.language import counted
 from trade.plan.model import Plan, Policy
 
 
@@ -147,10 +148,11 @@ def share_policy(request: HttpRequest, wall: int) -> HttpResponse:
                 replace(plan, policy=bench.plan.policy), _("Preferences for this job"), other.seen
             )
             changed += 1
-    bench.notice = worded(
-        "{changed} other wall{value} of this job now follow{value_2} it too.",
-        changed=changed,
-        value="" if changed == 1 else "s",
-        value_2="s" if changed == 1 else "",
+    bench.notice = say(
+        counted(
+            changed,
+            "{n} other wall of this job now follows it too.",
+            "{n} other walls of this job now follow it too.",
+        )
     )
     return bench.fragment()

@@ -42,7 +42,7 @@ class DatumForm(BenchForm):
                 (
                     now,
                     worded(
-                        "{value}, where a stud was", value=say_length(datum.stud_mm or 0.0, units)
+                        "{place}, where a stud was", place=say_length(datum.stud_mm or 0.0, units)
                     ),
                 )
             )
