@@ -37,6 +37,8 @@ CORE = (
     "hung_by_hand",
     "anchors",
     "contact",
+    "composite",
+    "bevel",
     "sharing",
     "limits",
     "fits",
