@@ -171,8 +171,8 @@ class Hanging(BenchCase):
                 answer = self.tell(what, step, **values)
                 self.assertContains(answer, said, status_code=422)
                 for name in {"off", "depth"} & values.keys():
-                    typed = f'name="{name}" autocomplete="off" inputmode="text"'
-                    self.assertContains(answer, f'{typed} value="{values[name]}"', status_code=422)
+                    field = rf'<input[^>]*name="{name}"[^>]*value="{values[name]}"'
+                    self.assertRegex(answer.content.decode(), field)
         self.assertEqual(self.plan(), before)
         self.assertEqual(self.tell("fly", hole).status_code, 404)
 
