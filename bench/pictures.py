@@ -1,6 +1,6 @@
 """The small picture of a wall and its worst word, kept by what they come of.
 
-The plan, and the program that judged it.
+The plan, the program that judged it, and the language that it is said in.
 """
 
 import hashlib
@@ -11,13 +11,14 @@ from typing import NamedTuple
 
 from django.conf import settings
 from django.core.cache import caches
+from django.utils.translation import get_language
 
 from bench.drawing import elevation
 from bench.models import Wall
 from trade.assess import assess
 from trade.check import Outcome
 
-_MADE_BY = ("trade", "bench/drawing")
+_MADE_BY = ("trade", "bench/drawing", "locale")
 
 
 class Picture(NamedTuple):
@@ -34,7 +35,8 @@ def picture(wall: Wall) -> Picture:
     Drawn only if this plan was not drawn before.
     """
     packed = bytes(wall.brought)  # type: ignore[attr-defined]
-    key = hashlib.sha256(f"{_program()} {wall.units} ".encode() + packed).hexdigest()
+    made_by = f"{_program()} {get_language()} {wall.units} "
+    key = hashlib.sha256(made_by.encode() + packed).hexdigest()
     kept: Picture | None = caches["pictures"].get(key)
     if kept is None:
         plan = wall.plan()
@@ -51,13 +53,13 @@ def picture(wall: Wall) -> Picture:
 
 @cache
 def _program() -> str:
-    """Hash of the code and the tables that judge and draw.
+    """Hash of the code, the tables and the catalogues that judge, draw and say.
 
     A change in any of them gives new pictures.
     """
     found = hashlib.sha256()
     for folder in _MADE_BY:
         for path in sorted((Path(settings.BASE_DIR) / folder).rglob("*")):
-            if path.suffix in (".py", ".toml"):
+            if path.suffix in (".py", ".toml", ".mo"):
                 found.update(path.read_bytes())
     return found.hexdigest()
