@@ -78,7 +78,7 @@ def _first(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
     paper.points(assumed or [_("The wall is dry and indoors.")])
     paper.heading(_("What is judged"))
     wide = (paper.epw - 80) / 1
-    paper.row(((_("Piece"), 45.0), (_("Verdict"), 22.0), (_("What governs"), wide)), bold=True)
+    paper.row(((_("Mounting"), 45.0), (_("Verdict"), 22.0), (_("What governs"), wide)), bold=True)
     paper.rule()
     for piece in verdict.pieces:
         standings = joined((_told(each.name, each.said) for each in wording.standings(piece)), "; ")

@@ -141,7 +141,7 @@ class WorkbenchContext:
         """
         piece = next((piece for piece in self.plan.pieces if piece.key == self.key), None)
         if piece is None:
-            raise Http404(_("There is no such piece on this wall."))
+            raise Http404(_("That does not hang on this wall."))
         return piece
 
     @cached_property

@@ -78,7 +78,7 @@ class Searching(BenchCase):
         self.assertIn("/log/charts/?q=", self.look(q="oar"))
         page = self.client.get(reverse("log:charts")).content.decode()
         self.assertIn("0 firm, 1 loose, 0 not inspected", page)
-        self.assertRegex(page, r"90 minutes a piece on average; \d+ were thought \(1 told\)")
+        self.assertRegex(page, r"90 minutes each on average; \d+ were thought \(1 told\)")
 
     def test_it_follows_the_plans_and_undo(self) -> None:
         self.assertEqual(

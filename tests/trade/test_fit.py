@@ -29,9 +29,10 @@ class Items(SimpleTestCase):
 
         The next one's brackets end 300 under its board of 20.
         """
-        low = bracket_shelf(things=TALL)
+        low = bracket_shelf(things=(Thing(name="Cups", mass_kg=1.0, high_mm=90.0), *TALL))
         under_ceiling = self.room(low)
         assert under_ceiling is not None
+        self.assertIn("“Vases”", wording.phrase(under_ceiling.sentence, "metric"))
         self.assertEqual((under_ceiling.demand.value, under_ceiling.capacity.value), (440.0, 900.0))
         for top, word in ((2261.0, "holds"), (2259.0, "holds_but")):
             found = self.room(low, bracket_shelf(key="above", top_mm=top))

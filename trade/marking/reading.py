@@ -55,7 +55,7 @@ def say_datum(datum: Datum, units: Units) -> str:
     across = {
         "left": "From the left corner",
         "right": "From the right corner",
-        "middle": "From the middle of the piece",
+        "middle": "From its own middle",
         "stud": compose("From the centre of the stud at {stud}", stud=stud),
     }[datum.across]
     up = (

@@ -94,9 +94,9 @@ class Plan(PlanItem, frozen=True, kw_only=True):
     def __post_init__(self) -> None:
         """Refuse pieces that are not on the wall, or share a key."""
         if len({piece.key for piece in self.pieces}) != len(self.pieces):
-            raise PlanError("Two pieces have the same key.", "pieces")
+            raise PlanError("Two mountings have the same key.", "pieces")
         if len(self.pieces) > 200:
-            raise PlanError("More than 200 pieces on one wall.", "pieces")
+            raise PlanError("More than 200 mountings on one wall.", "pieces")
         for i, piece in enumerate(self.pieces):
             _on_the_wall(piece, self.wall, self.units, f"pieces[{i}]")
 

@@ -27,7 +27,7 @@ from trade.plan.model import Plan
 _CORNERS = [
     ("left", lazy("the left corner")),
     ("right", lazy("the right corner")),
-    ("middle", lazy("the middle of the piece")),
+    ("middle", lazy("its own middle")),
 ]
 _KINDS = ("pdf", "svg", "dxf")
 _ON_A_SCREEN = 15.0  # letters of a drawing at true size, so many times those on paper
