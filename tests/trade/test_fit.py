@@ -95,6 +95,7 @@ class Around(SimpleTestCase):
         )
         self.assertIn("the leaf meets it: it stands 250 mm out", self.said(bracket_shelf(), near))
         self.assertIn("the leaf meets it", self.said(bracket_shelf(), far))
+        self.assertNotIn("the leaf meets it", self.said(bracket_shelf(top_mm=2350.0), near))
         self.assertEqual(
             self.said(
                 bracket_shelf(left_mm=100.0, length_mm=900.0, supports_mm=(300.0, 700.0)), far
