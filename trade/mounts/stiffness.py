@@ -120,13 +120,6 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
         worst = max(worst, moved, key=lambda m: m.total_mm)
     if worst.support is None:
         return []
-    feels = (
-        word("solid")
-        if worst.total_mm <= solid
-        else word("springy")
-        if worst.total_mm <= limit
-        else word("wobbly")
-    )
     sums = Calculation()
     sums.given(
         "δ_1", worst.turned_mm, "fine", "what holds it turns: screws stretch, the wall is dented"
@@ -134,7 +127,10 @@ def feel(load: ShelfLoad, gives: list[Give], unknown: tuple[str, ...]) -> list[C
     sums.given("δ_2", worst.bent_mm, "fine", "bracket or rod bends")
     sums.given("δ_3", worst.slipped_mm, "fine", "what holds it sinks or slips")
     sums.given("δ_4", worst.loose_mm, "fine", "loose after use: what stays of the dent under it")
-    sums.then("δ", "δ_1 + δ_2 + δ_3 + δ_4", "fine", "under the hand")
+    moves = sums.then("δ", "δ_1 + δ_2 + δ_3 + δ_4", "fine", "under the hand")
+    feels = (
+        word("solid") if moves <= solid else word("springy") if moves <= limit else word("wobbly")
+    )
     sums.given("δ_max", limit, "fine", "limit")
     check = make(
         "shelf.wobble",
