@@ -3,7 +3,7 @@
 On studs or by anchors, clear of what is on the wall and of what hangs there.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from trade import data
@@ -50,23 +50,12 @@ def _places_at(
     plan: Plan, request: HangRequest, kind: str, box: Box, raised: float, room_mm: float
 ) -> Iterator[tuple[HeldBy, list[StudLayout]]]:
     """Yield the same at one height, so much above the wished one."""
-    wall, policy = plan.wall, plan.policy
-    row, every = data.mounting_kinds()[kind], KINDS[kind].every_stud
-    limits = Limits(
-        policy.shift_mm, 0.0 if KINDS[kind].stands or request.goes == "body" else policy.grow_mm
-    )
-    middle = request.x_mm
-    if row.ends:
-        limits, middle = (
-            Limits(),
-            wall.width_mm / 2 if row.ends == "both" else request.length_mm / 2,
-        )
-        if row.ends == "corner" and request.x_mm > wall.width_mm / 2:
-            middle = wall.width_mm - request.length_mm / 2
+    wall, length, every = plan.wall, request.length_mm, KINDS[kind].every_stud
+    middle, limits = _wished(plan, request, kind)
     low, high = box.bottom_mm + raised, box.top_mm + raised + room_mm
     blocked = (
         []
-        if row.ends
+        if data.mounting_kinds()[kind].ends
         else [
             (left, right)
             for left, right, *_ in in_the_way(plan, request, low, high, KINDS[kind].stands)
@@ -74,38 +63,50 @@ def _places_at(
     )
     clear = stud_layouts.clear_studs(wall, low, high)
     if wall.build != "mass":
-        found = stud_layouts.on_studs(
-            wall, middle, request.length_mm, limits, clear, blocked, every
-        )
+        found = stud_layouts.on_studs(wall, middle, length, limits, clear, blocked, every)
         if not every:
-            all_of_them = stud_layouts.on_studs(
-                wall, middle, request.length_mm, limits, clear, blocked, True
-            )
-            found += [layout for layout in all_of_them if layout not in found]
+            more = stud_layouts.on_studs(wall, middle, length, limits, clear, blocked, True)
+            found += [layout for layout in more if layout not in found]
         if found or wall.build == "steel":
             yield "studs", [layout._replace(raised_mm=raised) for layout in found]
-        near = 0.0 if policy.anchors == "anchors_light" else _NEAR_MM
-        if (
-            policy.anchors == "studs_only"
-            or wall.build == "steel"
-            or (found and found[0].trouble_mm <= near)
-        ):
+        if not _anchors_too(plan, found):
             return
-    loose = stud_layouts.anywhere(
-        wall, middle, request.length_mm, limits._replace(grow_mm=0.0), blocked, clear
-    )
+    limits = limits._replace(grow_mm=0.0)
+    loose = stud_layouts.anywhere(wall, middle, length, limits, blocked, clear)
     if wall.build != "mass":
-        on_wood = [
-            sum(abs(layout.left_mm + x - stud) < 1 for x in layout.supports_mm for stud in clear)
-            for layout in loose
-        ]
-        least = 1 if policy.anchors == "studs_first" else 0
+        least = 1 if plan.policy.anchors == "studs_first" else 0
         loose = [
-            layout
-            for layout, n in zip(loose, on_wood, strict=True)
-            if least <= n < len(layout.supports_mm)
+            layout for layout in loose if least <= _on_wood(layout, clear) < len(layout.supports_mm)
         ]
     yield "anchors", [layout._replace(raised_mm=raised) for layout in loose]
+
+
+def _wished(plan: Plan, request: HangRequest, kind: str) -> tuple[float, Limits]:
+    """Return where its middle is wished, and how far it may be moved or grow from there.
+
+    What meets another wall stays at it.
+    """
+    ends, wide = data.mounting_kinds()[kind].ends, plan.wall.width_mm
+    if not ends:
+        stays = KINDS[kind].stands or request.goes == "body"
+        return request.x_mm, Limits(plan.policy.shift_mm, 0.0 if stays else plan.policy.grow_mm)
+    if ends == "both":
+        return wide / 2, Limits()
+    right = ends == "corner" and request.x_mm > wide / 2
+    return wide - request.length_mm / 2 if right else request.length_mm / 2, Limits()
+
+
+def _anchors_too(plan: Plan, found: list[StudLayout]) -> bool:
+    """Whether anchors are thought of besides what was found on the studs of a framed wall."""
+    if plan.policy.anchors == "studs_only" or plan.wall.build == "steel":
+        return False
+    near = 0.0 if plan.policy.anchors == "anchors_light" else _NEAR_MM
+    return not found or found[0].trouble_mm > near
+
+
+def _on_wood(layout: StudLayout, clear: Sequence[float]) -> int:
+    """Return how many of its supports meet a stud."""
+    return sum(abs(layout.left_mm + x - stud) < 1 for x in layout.supports_mm for stud in clear)
 
 
 def _heights(plan: Plan, request: HangRequest, kind: str, stock: AnyPiece) -> list[float]:
