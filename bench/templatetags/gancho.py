@@ -4,12 +4,14 @@ import re
 from typing import Any
 
 from django import template
+from django.forms import BaseForm, BoundField
 from django.urls import reverse
 from django.utils.html import conditional_escape, escape
 from django.utils.safestring import SafeString, mark_safe
 
 from bench.drawing import merits
 from bench.drawing import vial as vials
+from bench.drawing.scale import Scale
 from bench.once import once_field
 from bench.printing.shop_sheet import money as cents
 from bench.printing.shop_sheet import needed, taken
@@ -26,6 +28,7 @@ from trade.marking.reading import say_across, say_up
 from trade.measure import Units, say_bit, say_fine_length, say_gap, say_length, say_weight
 from trade.memo import memoized
 from trade.mounts.base import AnySupport, Mount
+from trade.plan.model import AnyPiece, Plan
 
 register = template.Library()
 register.simple_tag(once_field)
@@ -227,21 +230,20 @@ def plus(one: float, other: float) -> str:
 
 
 @register.simple_tag
-def on_sheet(at: Any, mark: Mark) -> tuple[str, str]:
+def on_sheet(scale: Scale, mark: Mark) -> tuple[str, str]:
     """Where a mark is on the drawing at the wall."""
-    return f"{at.sheet.scale.x(mark.x_mm):.1f}", f"{at.sheet.scale.y(mark.y_mm):.1f}"
+    return f"{scale.x(mark.x_mm):.1f}", f"{scale.y(mark.y_mm):.1f}"
 
 
 @register.simple_tag
-def reading(bench: Any, mark: Mark) -> tuple[str, str]:
+def reading(plan: Plan, piece: AnyPiece, mark: Mark, units: Units) -> tuple[str, str]:
     """Where a hole is, read off the tape from the datum: across, and up."""
-    datum = bench.plan.datum
-    read = from_datum(datum, bench.piece, bench.plan.wall, mark.x_mm, mark.y_mm)
-    return say(say_across(read, datum, bench.units)), say(say_up(read, datum, bench.units))
+    read = from_datum(plan.datum, piece, plan.wall, mark.x_mm, mark.y_mm)
+    return say(say_across(read, plan.datum, units)), say(say_up(read, plan.datum, units))
 
 
 @register.simple_tag
-def measured_field(form: Any, part: CutPart) -> Any:
+def measured_field(form: BaseForm, part: CutPart) -> BoundField:
     """Return the field for what is measured of a part."""
     return form[f"{part.key}--{part.name}"]
 
