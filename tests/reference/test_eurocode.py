@@ -144,5 +144,6 @@ class School(SimpleTestCase):
 
     def test_pull_and_shear_together_add_as_squares(self) -> None:
         """(8.28) for screws: 0.6 and 0.8 of each use all of it, 0.3 and 0.4 half."""
-        self.assertAlmostEqual(european.combined_use(0.6, 0.8), 1.0)
-        self.assertAlmostEqual(european.combined_use(0.4, 0.3), 0.5)
+        for pull, shear, used in ((60.0, 160.0, 1.0), (40.0, 60.0, 0.5)):
+            together = european.TOGETHER(F_Ed=pull, F_Rd=100.0, V_Ed=shear, V_Rd=200.0)
+            self.assertAlmostEqual(together, used)

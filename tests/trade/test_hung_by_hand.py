@@ -19,6 +19,7 @@ from trade.errors import PlanError
 from trade.load.line import LineLoad
 from trade.mounts import mount_of, panel, rail
 from trade.mounts.cleat_cabinet import bevel_of
+from trade.mounts.work import Bored
 from trade.plan.flatness import Flatness, RunOut
 from trade.plan.model import Bookcase, Cabinet, CleatWall, HolderBoard, Panel, PegWall, Rail, Thing
 from trade.plan.policy import Policy
@@ -153,6 +154,13 @@ class Rails(Case):
         )
         for safe in (replace(rail, screw="wood_10"), replace(rail, board="plywood")):
             self.assertNotIn("strip.splitting", [c.code for c in assess_piece(safe, wall()).checks])
+
+    def test_it_is_bored_for_its_screws_from_its_left_end_and_lower_edge(self) -> None:
+        """Two on each stud, at three quarters and a quarter of 90."""
+        rail = self.rail()
+        [bored] = mount_of(rail).details(rail, wall(), "metric")["board"].works
+        assert isinstance(bored, Bored)
+        self.assertEqual(bored.places, ((100.0, 67.5), (100.0, 22.5), (900.0, 67.5), (900.0, 22.5)))
 
     def test_rolling_by_hand(self) -> None:
         """z = 0.45·90 = 40.5.

@@ -13,7 +13,7 @@ from trade.load import contents
 from trade.measure import Units, read_length, read_weight
 from trade.mounts import mount_of
 from trade.plan.item import between
-from trade.plan.model import AnyPiece, Plan, Thing, Wall
+from trade.plan.model import AnyPiece, Plan, Thing
 
 _FINGER_MM = data.house("finger_mm")
 _ENDS_MM = data.house("ends_mm")
@@ -178,8 +178,3 @@ def wish_of(piece: AnyPiece) -> HangRequest:
         things=piece.things,
         **chosen,
     )
-
-
-def fits_on(request: HangRequest, wall: Wall) -> bool:
-    """Whether the wall is large enough for it at all."""
-    return request.length_mm <= wall.width_mm and max(request.high_mm, 20.0) <= wall.height_mm

@@ -85,14 +85,6 @@ def shear_breakout_n(
     return EDGE_SHEAR.of({"l_e": bearing, "d": diameter_mm, "f'c": fc_mpa, "c_min": edge_mm})
 
 
-def bond_n(diameter_mm: float, embedment_mm: float) -> float:
-    """Return a rod in resin of which nobody knows more, in cracked concrete (17.6.5.2.1).
-
-    Tau_cr pi d_a hef.
-    """
-    return BOND.of({"τ_cr": CRACKED_BOND_MPA, "d": diameter_mm, "h_ef": embedment_mm})
-
-
 SHALLOW_MM = 60.0  # EN 1992-4 7.2.2.4: below it k_8 is 1
 
 

@@ -4,7 +4,7 @@ Source: EN 1995-1-1:2004+A1+A2 section 8 (Johansen, withdrawal), EN 1990. Forces
 mm, densities in kg/m³.
 """
 
-from math import inf, sqrt
+from math import inf
 
 import numpy as np
 
@@ -99,19 +99,6 @@ def sheared_in_line(count: int, apart_mm: float, diameter_mm: float) -> float:
     return min(count**0.9 * (a / 13) ** 0.25, count) / count
 
 
-def splitting_k(wide_mm: float, high_mm: float, beyond_mm: float) -> float:
-    """Return what splits a softwood strip that is loaded across its grain (8.4).
-
-    14 b sqrt(h_e / (1 - h_e / h)), N.
-
-    Args:
-        wide_mm: b, its thickness.
-        high_mm: h, its height.
-        beyond_mm: h_e, from the loaded edge to the fastener furthest from it.
-    """
-    return SPLITTING(b=wide_mm, h=high_mm, h_e=beyond_mm)
-
-
 def embedment_k(diameter_mm: float, density_k: float, across: bool = False) -> float:
     """Embedment strength.
 
@@ -166,8 +153,3 @@ def lateral_k(
     modes = yields(side, gap_mm, diameter_mm, moment_nmm, main_mpa, main_mm)
     mode = min(modes, key=modes.__getitem__)
     return Lateral(modes[mode], mode, modes, 1.0)
-
-
-def combined_use(tension: float, shear: float) -> float:
-    """Both together, as shares of their own (8.28, screws): the square root of the squares' sum."""
-    return sqrt(tension**2 + shear**2)

@@ -14,13 +14,13 @@ from trade import data
 from trade.cutting.finish import Finishing, finishing
 from trade.cutting.plan import CutPlan
 from trade.fixings.support import Support
-from trade.language import compose, counted, joined
+from trade.language import compose, counted
 from trade.load.lifting import lift
 from trade.mounts import holes, mount_of
 from trade.mounts.prices import hole_minutes
 from trade.mounts.work import minutes as boring
 from trade.plan.model import AnyPiece, Plan
-from trade.plan.shop import DAYS, Days
+from trade.plan.shop import Days
 
 _MOST_DAYS = 400
 What = Literal["shop", "saw", "mount", "sand", "coat", "hang", "load"]
@@ -267,17 +267,3 @@ def in_resin(piece: AnyPiece, plan: Plan) -> bool:
         and support.capacity.anchor.kind == "resin"
         for support in mount_of(piece).supports(piece, plan.wall)
     )
-
-
-def week_words(days: Days) -> str:
-    """When there is time, in words."""
-    said = [
-        compose("{day} {begins} to {ends}", day=name, begins=_clock(h.begins), ends=_clock(h.ends))
-        for name, h in zip(DAYS, days.week, strict=True)
-        if h
-    ]
-    return joined(said)
-
-
-def _clock(hours: float) -> str:
-    return f"{int(hours):02d}:{round(hours % 1 * 60):02d}"

@@ -4,8 +4,6 @@ from collections.abc import Iterator
 from itertools import pairwise
 from typing import Any, ClassVar, NamedTuple, TypeVar
 
-from msgspec.structs import replace
-
 from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Assumption, Check, Message, make
@@ -19,7 +17,7 @@ from trade.mounts import board, hooks, strength, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
-from trade.plan.model import Rail, Thing, Wall
+from trade.plan.model import Rail, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
@@ -179,13 +177,6 @@ def rail_load(piece: Rail) -> LineLoad:
         volume * data.boards()[piece.board].density_kg_m3 * G_N_PER_KG,
         piece.thickness_mm / 2,
         along=True,
-    )
-
-
-def with_only(piece: R, kg: float, at_mm: float) -> R:
-    """Return the rail with one thing alone on it."""
-    return replace(
-        piece, things=(Thing(name="One thing", mass_kg=kg, at_mm=at_mm, out_mm=piece.depth_mm),)
     )
 
 

@@ -320,10 +320,6 @@ def _knock(full: float, off: Array) -> Array:
     return np.log((full * near + 0.5 * (1 - near)) / 0.5)
 
 
-def _pinned(off: Array) -> Array:
-    return np.maximum(BY_HAND - 0.5 * (off / 2.5) ** 2, 0.0)
-
-
 def _seen(off: Array) -> Array:
     return np.log((bell(off, 2.5) + 1e-7) / 1e-4)
 

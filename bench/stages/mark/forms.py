@@ -18,8 +18,6 @@ _CORNERS = [
     ("right", lazy("the right corner")),
     ("middle", lazy("its own middle")),
 ]
-_KINDS = ("pdf", "svg", "dxf")
-_ON_A_SCREEN = 15.0  # letters of a drawing at true size, so many times those on paper
 
 
 class DatumForm(BenchForm):

@@ -16,7 +16,7 @@ from bench.long_work import long_running
 from bench.printing import true_size
 from bench.printing.wall_sheet import wall_sheet
 from bench.stages.mark.forms import DatumForm
-from bench.words import lazy, worded
+from bench.words import worded
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import wording
@@ -24,11 +24,6 @@ from trade.marking.overview import overview
 from trade.marking.template import Drawing, by_support, edge, sticks, template
 from trade.plan.model import Plan
 
-_CORNERS = [
-    ("left", lazy("the left corner")),
-    ("right", lazy("the right corner")),
-    ("middle", lazy("its own middle")),
-]
 _KINDS = ("pdf", "svg", "dxf")
 _ON_A_SCREEN = 15.0  # letters of a drawing at true size, so many times those on paper
 
