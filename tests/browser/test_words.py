@@ -58,6 +58,8 @@ class Fits(words.MadeUpCase, BrowserCase):
         "locale": words.LANGUAGE,
     }
 
+    maxDiff = None
+
     def test_every_stage_of_every_wall(self) -> None:
         job = Job.objects.create(name="Job")
         found = {}
@@ -68,6 +70,7 @@ class Fits(words.MadeUpCase, BrowserCase):
             for stage in STAGES:
                 for look in ("", *(tab.name for tab in stage.tabs)):
                     self.page.goto(f"/walls/{wall.pk}/{stage.name}/?look={look}")
+                    self.settled()
                     for size in (BrowserCase.context_options, PHONE):
                         self.page.set_viewport_size(size["viewport"])
                         if bad := self.page.evaluate(BADLY_SET):
