@@ -175,7 +175,7 @@ def _sheet(paper: Paper, job: SheetJob, n: int, units: Units) -> None:
         if cuts.cuts
         else ""
     )
-    paper.quiet((say(steps) + "." if cuts.cuts else _("No cut but the trim.")) + settings)
+    paper.quiet((say(steps) + "." if cuts.cuts else _("Only the edges are trimmed.")) + settings)
 
 
 def sheet_drawing(job: SheetJob, n: int, units: Units) -> Drawing:

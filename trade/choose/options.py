@@ -173,9 +173,9 @@ def excluded(plan: Plan, request: HangRequest, kind: str) -> Message | None:
         and kind not in ("bracket_shelf", "bracket_beam")
     ):
         return Message(
-            "It is bought, and this job does otherwise."
+            "It is bought ready-made; this job prefers what is made in the shop."
             if row.made == "bought"
-            else "It is made in the shop, and this job does otherwise."
+            else "It is made in the shop; this job prefers what is bought ready-made."
         )
     if row.ends == "both" and request.length_mm < wall.width_mm - 2 * _ENDS_MM:
         short = {"short": Quantity(wall.width_mm - request.length_mm, "length")}

@@ -7,7 +7,6 @@ A table's columns: `name`, `board`, `length`, `width`, `thickness`, and, if wish
 the boards table names it, or by its key.
 """
 
-import csv
 import io
 from collections import Counter
 from collections.abc import Iterator, Sequence
@@ -54,17 +53,8 @@ def read_table(raw: bytes, units: Units) -> tuple[OwnPart, ...]:
     Raises:
         RefusedSheetError: anything at all is wrong; nothing is taken then.
     """
-    rows = table(raw, "parts")
-    try:
+    with table(raw, "parts") as rows:
         return _rows(rows, _columns(next(rows, [])), units)
-    except csv.Error as error:
-        raise RefusedSheetError(
-            compose(
-                "Row {row}: this is not CSV ({error}).",
-                row=rows.line_num,
-                error=str(error),
-            )
-        ) from None
 
 
 def _columns(head: Sequence[str]) -> dict[str, int]:

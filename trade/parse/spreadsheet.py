@@ -8,6 +8,7 @@ is wrong is named by the row's number in the file.
 import csv
 import io
 from collections.abc import Iterable, Iterator, Sequence
+from contextlib import contextmanager
 from typing import Any, NamedTuple
 
 from trade.errors import MeasureError, PlanError
@@ -52,25 +53,17 @@ def read(raw: bytes, width_mm: float) -> tuple[Reading, ...]:
     Raises:
         RefusedSheetError: anything at all is wrong; nothing is taken then.
     """
-    rows = table(raw, "readings")
-    try:
+    with table(raw, "readings") as rows:
         units, columns = _head(next(rows, []))
         return _rows(rows, units, columns, width_mm)
-    except csv.Error as error:
-        raise RefusedSheetError(
-            compose(
-                "Row {row}: this is not CSV ({error}).",
-                row=rows.line_num,
-                error=str(error),
-            )
-        ) from None
 
 
-def table(raw: bytes, noun: str) -> Any:
-    """Return the rows of a table in plain text, its cells parted by commas or semicolons.
+@contextmanager
+def table(raw: bytes, noun: str) -> Iterator[Any]:
+    """Give the rows of a table in plain text, its cells parted by commas or semicolons.
 
     Raises:
-        RefusedSheetError: too large, or no plain text.
+        RefusedSheetError: too large, no plain text, or a row that is no CSV.
     """
     if len(raw) > MAX_BYTES:
         raise RefusedSheetError(
@@ -90,11 +83,17 @@ def table(raw: bytes, noun: str) -> Any:
     if "\0" in text:
         raise RefusedSheetError("This is not a table in plain text (UTF-8). Save it as CSV.")
     first = text.split("\n", 1)[0]
-    return csv.reader(
+    rows = csv.reader(
         io.StringIO(text),
         delimiter=";" if first.count(";") > first.count(",") else ",",
         strict=True,
     )
+    try:
+        yield rows
+    except csv.Error as error:
+        raise RefusedSheetError(
+            compose("Row {row}: this is not CSV ({error}).", row=rows.line_num, error=str(error))
+        ) from None
 
 
 def refuse_formula(name: str, cell: str) -> None:
