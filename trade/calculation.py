@@ -147,8 +147,15 @@ def formula(text: str) -> Formula:
     return Formula(text)
 
 
+@cache
+def _worth(text: str) -> Callable[[Mapping[str, float]], float]:
+    return formula(text).worth
+
+
 class Calculation:
     """A hand calculation as it is written: what is given, then what follows from it."""
+
+    __slots__ = ("_values", "equations")
 
     def __init__(self, *before: Iterable[Equation]) -> None:
         """Begin it, with what other calculations came to."""
@@ -159,16 +166,19 @@ class Calculation:
             if isinstance(first, Calculation)
             else {each.symbol: each.value for each in self.equations}
         )
+        values, write = self._values, self.equations.append
         for equation in chain(*rest):
-            if self._values.get(equation.symbol) != equation.value:
-                self.equations.append(equation)
-                self._values[equation.symbol] = equation.value
+            symbol, value = equation.symbol, equation.value
+            if values.get(symbol) != value:
+                write(equation)
+                values[symbol] = value
 
     def given(self, symbol: str, value: float, kind: Kind, meaning: str) -> float:
         """Write down what is known, or what a solver found."""
-        if self._values.get(symbol) != value:
+        values = self._values
+        if values.get(symbol) != value:
             self.equations.append(Equation(symbol, value, kind, meaning))
-            self._values[symbol] = value
+            values[symbol] = value
         return value
 
     def then(self, symbol: str, expression: str, kind: Kind, meaning: str = "") -> float:
@@ -178,10 +188,11 @@ class Calculation:
             KeyError: the expression names a symbol that stands in no line above.
             TradeError: the expression cannot be read.
         """
-        value: float = formula(expression).worth(self._values)
-        if self._values.get(symbol) != value:
+        values = self._values
+        value = _worth(expression)(values)
+        if values.get(symbol) != value:
             self.equations.append(Equation(symbol, value, kind, meaning, expression))
-            self._values[symbol] = value
+            values[symbol] = value
         return value
 
     def __iter__(self) -> Iterator[Equation]:
@@ -206,7 +217,7 @@ class Calculation:
         return Quantity(value, kind or self._kind(symbol))
 
     def _kind(self, symbol: str) -> Kind:
-        return next(each.kind for each in self.equations if each.symbol == symbol)
+        return next(each.kind for each in reversed(self.equations) if each.symbol == symbol)
 
 
 def _compiled(text: str) -> CodeType:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from trade import data
-from trade.calculation import Calculation, Quantity
+from trade.calculation import Calculation, Formula, Quantity
 from trade.check import Check, make
 from trade.fixings import driving, wood
 from trade.fixings.fastener_demand import (
@@ -18,16 +18,20 @@ from trade.fixings.fastener_demand import (
     face_checks,
     fastener_demands,
     pull_sum,
+    pulled,
 )
 from trade.fixings.stud_position import edge
 from trade.fixings.support import Support
 from trade.language import compose
 from trade.load.demand import Demand
 
+_HELD = Formula("W p C_D")
+_CARRIED = Formula("Z C_D")
+
 
 @dataclass(frozen=True)
 class _Use:
-    """One support in one load case, with the sums of its screws, each worked out once.
+    """One support in one load case, and the sums of its screws, written where they govern.
 
     `thread`: up to W and p, `dowel`: up to Z, of any support that is like it.
     """
@@ -40,6 +44,21 @@ class _Use:
     def support(self) -> Support:
         return self.fastener.support
 
+    @property
+    def tension_n(self) -> float:
+        """T_1, as the grip was solved."""
+        return pulled(self.fastener).tension_n
+
+    @cached_property
+    def held_n(self) -> float:
+        """W'."""
+        return _HELD(W=self.thread["W"], p=self.thread["p"], C_D=self.fastener.demand.duration)
+
+    @cached_property
+    def carried_n(self) -> float:
+        """Z'."""
+        return _CARRIED(Z=self.dowel["Z"], C_D=self.fastener.demand.duration)
+
     @cached_property
     def pull(self) -> Calculation:
         """Up to T_1."""
@@ -50,19 +69,17 @@ class _Use:
         """Up to W'."""
         sums = Calculation(self.thread)
         sums.given("C_D", self.fastener.demand.duration, "ratio", "load duration")
-        sums.then("W'", "W p C_D", "force", "what the stud holds of it")
+        sums.then("W'", _HELD.text, "force", "what the stud holds of it")
         return sums
 
     @cached_property
     def shear(self) -> Calculation:
         """Up to V and Z'."""
-        sums = shear_sum(self.fastener)
-        sums = Calculation(sums, self.dowel)
+        sums = Calculation(shear_sum(self.fastener), self.dowel)
         sums.given("C_D", self.fastener.demand.duration, "ratio", "load duration")
-        sums.then("Z'", "Z C_D", "force", "what a screw can carry")
+        sums.then("Z'", _CARRIED.text, "force", "what a screw can carry")
         return sums
 
-    @cached_property
     def together(self) -> Calculation:
         """Up to R and Z'_α."""
         sums = Calculation(self.pull, self.withdrawal, self.shear)
@@ -73,7 +90,14 @@ class _Use:
             sums.then("Z'_α", "Z'", "force", "at that angle")
         return sums
 
-    @cached_property
+    @property
+    def head_n(self) -> float:
+        """W_H'."""
+        side = self.support.side
+        return self.fastener.demand.duration * wood.pull_through_n(
+            self.support.screw.head_mm, side.thickness_mm, side.g or 0.0
+        )
+
     def head(self) -> Calculation:
         """Up to T_1 and W_H'."""
         sums = Calculation(self.pull)
@@ -109,7 +133,7 @@ def checks(
     found += face_checks([use.fastener for use in uses], unknown)
     if in_wood := [use for use in uses if use.dowel["Z"] > 0]:
         found.append(_shear(in_wood, unknown))
-    held = [use for use in in_wood if use.fastener.hold is not None and use.withdrawal["W'"] > 0]
+    held = [use for use in in_wood if use.fastener.hold is not None and use.held_n > 0]
     if held:
         found += [_withdrawal(held, unknown), _combined(held, unknown)]
         if held[0].support.side.g is not None and held[0].support.screw.kind != "rod":
@@ -191,7 +215,7 @@ def far_side(supports: list[Support], unknown: tuple[str, ...]) -> Check:
 
 
 def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.pull["T_1"] / u.withdrawal["W'"])
+    use = max(uses, key=lambda u: u.tension_n / u.held_n)
     support, sums = use.support, Calculation(use.pull, use.withdrawal)
     return make(
         "screw.withdrawal",
@@ -231,7 +255,7 @@ def _thread_sum(support: Support) -> Calculation:
 
 
 def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.shear["V"] / u.shear["Z'"])
+    use = max(uses, key=lambda u: u.fastener.shear_n / u.carried_n)
     support, sums = use.support, use.shear
     return make(
         "screw.shear",
@@ -302,8 +326,11 @@ def shear_sum(fastener: FastenerDemand) -> Calculation:
 
 
 def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.together["R"] / u.together["Z'_α"])
-    support, sums = use.support, use.together
+    use = max(
+        uses,
+        key=lambda u: wood.combined_use(u.tension_n, u.fastener.shear_n, u.held_n, u.carried_n),
+    )
+    support, sums = use.support, use.together()
     return make(
         "screw.combined",
         part=support.part,
@@ -320,8 +347,8 @@ def _combined(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
 
 
 def _pull_through(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
-    use = max(uses, key=lambda u: u.head["T_1"] / u.head["W_H'"])
-    support, sums = use.support, use.head
+    use = max(uses, key=lambda u: u.tension_n / u.head_n)
+    support, sums = use.support, use.head()
     return make(
         "screw.pull_through",
         part=support.part,
