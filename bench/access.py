@@ -7,9 +7,9 @@ from collections.abc import Callable
 from typing import Any, Literal
 
 from django.conf import settings
-from django.contrib.auth import get_user_model
 from django.contrib.auth.middleware import LoginRequiredMiddleware
-from django.db.models import Exists, OuterRef, Q
+from django.contrib.auth.models import User
+from django.db.models import Exists, OuterRef, Q, QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404
@@ -58,11 +58,11 @@ class SignedIn(LoginRequiredMiddleware):
         return super().handle_no_permission(request, view_func)
 
 
-def _local() -> Any:
-    return get_user_model().objects.get_or_create(username=LOCAL)[0]
+def _local() -> User:
+    return User.objects.get_or_create(username=LOCAL)[0]
 
 
-def jobs(request: HttpRequest, need: Need = "change", deleted: bool = False) -> Any:
+def jobs(request: HttpRequest, need: Need = "change", deleted: bool = False) -> QuerySet[Job]:
     """Jobs that somebody may change, or where they may at least hang things.
 
     Those in the bin only when asked for.
@@ -96,7 +96,7 @@ def own_walls(request: HttpRequest, prefix: str) -> Q:
     )
 
 
-def _own(request: HttpRequest, need: Need, prefix: str, job: Any) -> Q:
+def _own(request: HttpRequest, need: Need, prefix: str, job: OuterRef) -> Q:
     own = Q(**{f"{prefix}owner": request.user.pk})
     return (
         own
@@ -122,11 +122,10 @@ def job_or_404(request: HttpRequest, pk: int, deleted: bool = False) -> Job:
     Raises:
         Http404: there is none, or it is not theirs.
     """
-    found: Job = get_object_or_404(jobs(request, deleted=deleted), pk=pk)
-    return found
+    return get_object_or_404(jobs(request, deleted=deleted), pk=pk)
 
 
-def practice(request: HttpRequest) -> Any:
+def practice(request: HttpRequest) -> QuerySet[Practice]:
     """Somebody's goes at practice walls."""
     return (
         Practice.objects.all()
@@ -135,9 +134,9 @@ def practice(request: HttpRequest) -> Any:
     )
 
 
-def owner(request: HttpRequest) -> Any:
+def owner(request: HttpRequest) -> User | None:
     """Whose what is made now will be."""
-    return request.user if request.user.pk is not None else None
+    return request.user if isinstance(request.user, User) else None
 
 
 def helps_only(request: HttpRequest, wall: Wall) -> bool:

@@ -11,6 +11,7 @@ from datetime import datetime
 from typing import Any, Literal, NamedTuple
 
 import msgspec
+from django.contrib.auth.models import User
 from django.db import transaction
 
 from bench import photos
@@ -168,7 +169,7 @@ def looked_at(raw: bytes) -> list[Brought]:
     ]
 
 
-def keep(jobs: list[Brought], owner: Any) -> list[Job]:
+def keep(jobs: list[Brought], owner: User | None) -> list[Job]:
     """Save decoded jobs, all or none."""
     kept: list[str] = []
     try:
@@ -303,7 +304,7 @@ def _photo(about: _Photo, files: dict[str, bytes], room_px: list[int]) -> photos
         raise RefusedFileError(f"“{about.file[:60]}”: {error}") from None
 
 
-def _job(brought: Brought, owner: Any, kept: list[str]) -> Job:
+def _job(brought: Brought, owner: User | None, kept: list[str]) -> Job:
     about = brought.about
     job = Job.objects.create(name=about.name[:80] or "Brought in", owner=owner)
     Job.objects.filter(pk=job.pk).update(created=about.created)

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from typing import Any, NamedTuple
 
 from django.db.models import Count, Q, QuerySet, Sum
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, QueryDict
 from django.shortcuts import redirect, render
 from django.utils.http import urlencode
 from django.utils.translation import gettext as _
@@ -52,7 +52,7 @@ def _fixings() -> dict[str, str]:
     return {key: say(row.name) for key, row in data.fixings().items()}
 
 
-def _sieves(asked: Any) -> list[LogFilter]:
+def _sieves(asked: QueryDict) -> list[LogFilter]:
     structures = [(key, say(row.name)) for key, row in data.structures().items()]
     choices: tuple[tuple[str, str, Sequence[tuple[str, str]]], ...] = (
         ("structure", _("Wall"), structures),

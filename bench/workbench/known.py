@@ -1,6 +1,6 @@
 """What is known of a wall, as the panel tells it."""
 
-from typing import Any
+from typing import NamedTuple
 
 from django.conf import settings
 from django.utils.translation import gettext as _
@@ -20,6 +20,14 @@ from trade.wall.zones import Zone, zones
 
 _SHIM_MM = 0.4  # 1/64 in: nobody shims less
 _FIRST = ("outlet", "switch", "door", "window", "pipe")
+
+
+class Contradiction(NamedTuple):
+    """Where readings disagree, with both sides as they were jotted down."""
+
+    at_mm: float
+    pro: list[str]
+    con: list[str]
 
 
 class Known:
@@ -62,14 +70,14 @@ class Known:
         return found
 
     @property
-    def contradictions(self) -> list[dict[str, Any]]:
-        """Places where readings disagree, with both sides as they were jotted down."""
+    def contradictions(self) -> list[Contradiction]:
+        """Places where readings disagree."""
         return [
-            {
-                "at_mm": each.at_mm,
-                "pro": [self._jotted(i) for i in each.for_it],
-                "con": [self._jotted(i) for i in each.against],
-            }
+            Contradiction(
+                each.at_mm,
+                [self._jotted(i) for i in each.for_it],
+                [self._jotted(i) for i in each.against],
+            )
             for each in (self.survey.contradictions if self.survey else ())
         ]
 

@@ -9,7 +9,16 @@ from tests import words
 from tests.browser.base import PHONE, BrowserCase
 
 BADLY_SET = """() => {
-    const shown = [];
+    const shown = [], known = new Map();
+    const look = e => {
+        const how = getComputedStyle(e), crumb = e.matches('.crumb');
+        return {
+            clips: /hidden|clip/.test(how.overflow) && !crumb,
+            scrolls: /auto|scroll/.test(how.overflow) || crumb,
+            stays: /fixed|sticky/.test(how.position),
+            room: e.getBoundingClientRect(),
+        };
+    };
     const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
     const found = [];
     for (let node; node = walker.nextNode();) {
@@ -23,17 +32,17 @@ BADLY_SET = """() => {
             if (box.width < 1 || box.height < 1) continue;
             let {left, right, top, bottom} = box, layer = null;
             for (let e = owner; e && e !== document.body; e = e.parentElement) {
-                const how = getComputedStyle(e), room = e.getBoundingClientRect();
-                if (/hidden|clip/.test(how.overflow) && !e.matches('.crumb') &&
-                    left < right && top < bottom &&
+                if (!known.has(e)) known.set(e, look(e));
+                const {clips, scrolls, stays, room} = known.get(e);
+                if (clips && left < right && top < bottom &&
                     (right > room.right + 1 || left < room.left - 1 ||
                      bottom > room.bottom + 2 || top < room.top - 2))
                     found.push(`cut off by ${e.tagName}.${e.getAttribute('class')}: ${said}`);
-                if (/auto|scroll/.test(how.overflow) || e.matches('.crumb')) {
+                if (scrolls) {
                     [left, right] = [Math.max(left, room.left), Math.min(right, room.right)];
                     [top, bottom] = [Math.max(top, room.top), Math.min(bottom, room.bottom)];
                 }
-                if (/fixed|sticky/.test(how.position)) layer ??= e;
+                if (stays) layer ??= e;
             }
             if (left < right && top < bottom)
                 shown.push({said, box: {left, right, top, bottom}, owner, layer});

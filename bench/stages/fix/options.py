@@ -1,6 +1,6 @@
 """Options to hang something: what to hang, the options compared, best spots, more load."""
 
-from typing import Any
+from typing import Any, NamedTuple
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
@@ -18,6 +18,7 @@ from bench.workbench.context import WorkbenchContext, workbench
 from bench.workbench.put_up import HangForm
 from trade import data
 from trade.assess import judge_piece
+from trade.check import Message
 from trade.choose import candidates, placement
 from trade.choose.arrange import arrange
 from trade.choose.capacity_map import best as best_spots
@@ -31,7 +32,8 @@ from trade.choose.stud_layouts import StudLayout
 from trade.errors import PlanError
 from trade.memo import memoized
 from trade.mounts import KINDS
-from trade.plan.model import Plan
+from trade.mounts.base import Mount
+from trade.plan.model import AnyPiece, Plan
 
 _SIDE_BY_SIDE = 4
 _MOST_TIMES = 8.0
@@ -126,7 +128,7 @@ def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     shown = [_shown(way, bench) for way in found.found]
     now = (
         None
-        if any(each["now"] for each in shown)
+        if any(each.now for each in shown)
         else _shown(as_it_hangs(bench.plan, bench.chosen), bench)
     )
     context: dict[str, Any] = {
@@ -184,7 +186,7 @@ def code_of(way: Option) -> str:
     return f"{way.kind}-{way.hold}"
 
 
-def plainest(plan: Plan, hang_request: HangRequest) -> Any:
+def plainest(plan: Plan, hang_request: HangRequest) -> AnyPiece:
     """Return what is put up when no way holds.
 
     The first kind that serves it, where it was wished, so that it can be mended.
@@ -203,19 +205,30 @@ def plainest(plan: Plan, hang_request: HangRequest) -> Any:
     raise PlanError(_("The wall is too small for it."), "length_mm")
 
 
-def _shown(way: Option, bench: WorkbenchContext) -> dict[str, Any]:
-    """Return a way as its column shows it."""
-    return {
-        "code": code_of(way),
-        "way": way,
-        "mount": KINDS[way.kind],
-        "drawing": small.side(way.piece, bench.plan),
-        "now": way.piece == bench.chosen,
-        "tools": ", ".join(data.tools()[tool].name for tool in way.effort.tools)
-        or _("usual tools"),
-        "off": ("leaves a patch", "removable", _("lifts off"))[way.effort.off],
-        "seen": ("hidden", _("visible edge"), _("visible fixings"))[way.effort.seen],
-    }
+class _Shown(NamedTuple):
+    """A way as its column shows it; `now`: it hangs so already."""
+
+    code: str
+    way: Option
+    mount: Mount[Any]
+    drawing: str
+    now: bool
+    tools: str
+    off: str
+    seen: str
+
+
+def _shown(way: Option, bench: WorkbenchContext) -> _Shown:
+    return _Shown(
+        code=code_of(way),
+        way=way,
+        mount=KINDS[way.kind],
+        drawing=small.side(way.piece, bench.plan),
+        now=way.piece == bench.chosen,
+        tools=", ".join(data.tools()[tool].name for tool in way.effort.tools) or _("usual tools"),
+        off=("leaves a patch", "removable", _("lifts off"))[way.effort.off],
+        seen=("hidden", _("visible edge"), _("visible fixings"))[way.effort.seen],
+    )
 
 
 def _merits(found: tuple[Option, ...]) -> list[tuple[str, list[float]]]:
@@ -223,8 +236,15 @@ def _merits(found: tuple[Option, ...]) -> list[tuple[str, list[float]]]:
     return [(words, [way.marks[name] for way in found]) for name, words in NAMES.items()]
 
 
-def _refusal(no: RejectedOption) -> dict[str, Any]:
-    return {"mount": KINDS[no.kind], "reason": no.reason}
+class _Refused(NamedTuple):
+    """A kind that does not do, and why not."""
+
+    mount: Mount[Any]
+    reason: Message
+
+
+def _refusal(no: RejectedOption) -> _Refused:
+    return _Refused(KINDS[no.kind], no.reason)
 
 
 @long_running
