@@ -27,6 +27,7 @@ from collections import Counter
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor, as_completed
 from dataclasses import asdict, dataclass, replace
+from functools import cache
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -125,7 +126,7 @@ def mutated(source: str, mutant: Mutant) -> str | None:
         )
     places = [
         node
-        for node in _inside(ast.parse(source), mutant.where)
+        for node in _inside(_tree(source), mutant.where)
         if ast.unparse(node) == mutant.before
     ]
     if len(places) != 1:
@@ -138,6 +139,11 @@ def mutated(source: str, mutant: Mutant) -> str | None:
     after = f"({mutant.after})" if isinstance(node, ast.expr) else mutant.after
     text = source.encode()
     return (text[:start] + after.encode() + text[end:]).decode()
+
+
+@cache
+def _tree(source: str) -> ast.Module:
+    return ast.parse(source)
 
 
 def _inside(tree: ast.Module, where: str) -> Iterator[ast.expr | ast.stmt]:
