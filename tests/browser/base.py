@@ -8,7 +8,7 @@ from unittest import mock
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import tag
-from playwright.sync_api import Locator, expect, sync_playwright
+from playwright.sync_api import BrowserContext, Locator, expect, sync_playwright
 
 from bench.models import Job, Wall
 from trade.plan.model import Plan
@@ -61,31 +61,52 @@ class BrowserCase(StaticLiveServerTestCase):
             executable_path=CHROMIUM, args=ARGS
         )
         cls.addClassCleanup(cls.browser.close)
+        cls.context = cls.begin_context(cls.live_server_url)
 
-    def setUp(self) -> None:
-        super().setUp()
+    @classmethod
+    def begin_context(cls, here: str) -> BrowserContext:
+        """Return a browser's profile: what it has loaded is not loaded anew for every test."""
         options = {
             "locale": "en-GB",
             "timezone_id": "UTC",
             "reduced_motion": "reduce",
-        } | self.context_options
-        self.context = self.browser.new_context(base_url=self.live_server_url, **options)
-        self.addCleanup(self.context.close)
-        self.context.set_default_timeout(WAIT_MS)
-        self.page = self.context.new_page()
+        } | cls.context_options
+        context = cls.browser.new_context(base_url=here, **options)
+        context.set_default_timeout(WAIT_MS)
+        return context
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.here = self.live_server_url
         self.console_errors: list[str] = []
         self.asked: list[str] = []
+        self.addCleanup(self.forget)
+        self.begin_page()
+
+    def begin_page(self) -> None:
+        self.page = self.context.new_page()
         self.page.on(
             "console", lambda m: self.console_errors.append(m.text) if m.type == "error" else None
         )
         self.page.on("pageerror", lambda e: self.console_errors.append(str(e)))
         self.page.on("request", lambda r: self.asked.append(r.url))
 
+    @classmethod
+    def forget(cls) -> None:
+        """Leave nothing of a test in the browser but what it has loaded."""
+        cls.context.set_offline(False)
+        kept = "cookies,local_storage,service_workers,cache_storage"
+        cls.context.new_cdp_session(cls.context.pages[0]).send(
+            "Storage.clearDataForOrigin", {"origin": cls.live_server_url, "storageTypes": kept}
+        )
+        for page in cls.context.pages:
+            page.close()
+
     def tearDown(self) -> None:
         expected = (*self.expected_errors, *LEFT)
         self.assertEqual([e for e in self.console_errors if not any(x in e for x in expected)], [])
         self.assertEqual(
-            [url for url in self.asked if not url.startswith((self.live_server_url, "data:"))], []
+            [url for url in self.asked if not url.startswith((self.here, "data:"))], []
         )
         super().tearDown()
 

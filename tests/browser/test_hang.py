@@ -15,7 +15,7 @@ from msgspec.structs import replace
 from playwright.sync_api import expect
 
 from bench.models import Job, Wall
-from tests.browser.base import PHONE, WAIT_MS, BrowserCase
+from tests.browser.base import PHONE, BrowserCase
 from tests.plans import bracket_shelf, plan, rod_shelf
 from trade.assess import assess
 
@@ -78,21 +78,10 @@ class AtTheWall(BrowserCase):
         self.cable = Cable(int(self.live_server_url.rpartition(":")[2]))
         self.cable.start()
         self.addCleanup(lambda: self.cable.cut())
-        self.context.close()
-        options = {
-            "locale": "en-GB",
-            "timezone_id": "UTC",
-            "reduced_motion": "reduce",
-        } | self.context_options
         self.here = f"http://127.0.0.1:{self.cable.port}"
-        self.context = self.browser.new_context(base_url=self.here, **options)
+        self.context = self.begin_context(self.here)  # one of its own, for it keeps a worker
         self.addCleanup(self.context.close)
-        self.context.set_default_timeout(WAIT_MS)
-        self.page = self.context.new_page()
-        self.page.on(
-            "console", lambda m: self.console_errors.append(m.text) if m.type == "error" else None
-        )
-        self.page.on("pageerror", lambda e: self.console_errors.append(str(e)))
+        self.begin_page()
 
     def yes(self) -> None:
         self.page.locator(".step:not([hidden]) .tell-yes").tap()

@@ -125,9 +125,7 @@ def mutated(source: str, mutant: Mutant) -> str | None:
             else None
         )
     places = [
-        node
-        for node in _inside(_tree(source), mutant.where)
-        if ast.unparse(node) == mutant.before
+        node for node in _inside(_tree(source), mutant.where) if ast.unparse(node) == mutant.before
     ]
     if len(places) != 1:
         return None
