@@ -77,7 +77,8 @@ class Fits(words.MadeUpCase, BrowserCase):
         ):
             wall = Wall.begin(job, plan, str(n))
             for stage in STAGES:
-                for look in ("", *(tab.name for tab in stage.tabs)):
+                # a look is the same for every wall: of two walls all are seen
+                for look in ("", *(tab.name for tab in stage.tabs if n in (0, 3))):
                     self.page.goto(f"/walls/{wall.pk}/{stage.name}/?look={look}")
                     self.settled()
                     for size in (BrowserCase.context_options, PHONE):

@@ -23,7 +23,7 @@ from random import Random
 from django.test import SimpleTestCase
 
 ROOT = Path(__file__).resolve().parents[2]
-LIVES, WRITERS = int(os.environ.get("GANCHO_LIVES", "15")), 4
+LIVES, WRITERS = int(os.environ.get("GANCHO_LIVES", "10")), 4
 BEGIN = """
 import django; django.setup()
 from django.core.management import call_command
