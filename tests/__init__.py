@@ -16,8 +16,3 @@ settings.register_profile(
     "further", max_examples=int(os.environ.get("GANCHO_EXAMPLES", "100")), deadline=None
 )
 settings.load_profile("further" if "GANCHO_EXAMPLES" in os.environ else "same")
-
-
-def examples(many: int) -> settings:
-    """Draw more of them than usual; more still where a run looks further."""
-    return settings(max_examples=max(many, settings.default.max_examples))

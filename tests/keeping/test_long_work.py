@@ -67,9 +67,9 @@ class Aside(SimpleTestCase):
         [long] = [each.number for each in below(server.pid) if each.nice > 0]
         os.kill(long, signal.SIGSTOP)
         self.addCleanup(lambda: os.kill(long, signal.SIGCONT))
-        with ThreadPoolExecutor(4) as people:
+        with ThreadPoolExecutor(2) as people:
             waiting = [
-                people.submit(opener.open, f"{here}sums.pdf", timeout=WAIT_S) for _ in range(4)
+                people.submit(opener.open, f"{here}sums.pdf", timeout=WAIT_S) for _ in range(2)
             ]
             for left in range(700, 720):
                 body = urllib.parse.urlencode(

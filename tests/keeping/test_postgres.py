@@ -23,7 +23,7 @@ from django.test import SimpleTestCase
 ROOT = Path(__file__).resolve().parents[2]
 PLACES = [str(path) for path in sorted(Path("/usr/lib/postgresql").glob("*/bin"), reverse=True)]
 INITDB = shutil.which("initdb", path=os.pathsep.join([*PLACES, os.environ.get("PATH", "")]))
-PEOPLE, MOVES = 20, 5
+PEOPLE, MOVES = 20, 3
 BEGIN = """
 import django; django.setup()
 from bench.models import Job, Wall

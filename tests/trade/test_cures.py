@@ -10,7 +10,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from tests import examples
 from tests.plans import GYPSUM, STUDS, bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import hung, put_up
 from trade import wording
@@ -36,7 +35,6 @@ class Promises(SimpleTestCase):
         self.assertEqual(len({cure.code for cure in found}), len(found))
         return found
 
-    @examples(150)
     @given(
         found=hung(),
         factor=st.floats(0.3, 3),
