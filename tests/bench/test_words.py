@@ -5,6 +5,7 @@ from calendar import day_abbr, month_abbr, month_name
 from collections.abc import Iterator
 from html.parser import HTMLParser
 from io import BytesIO
+from itertools import chain
 from pathlib import Path
 
 import pdfplumber
@@ -117,7 +118,7 @@ class MadeUp(words.MadeUpCase, TestCase):
     def walls(self) -> Iterator[tuple[Wall, set[str]]]:
         """Yield the demo's walls, each with the words that people gave or must type again."""
         job = Job.objects.create(name="0")
-        for make in (demo.changing_room, demo.party_wall, demo.workshop, demo.story_corner):
+        for make in chain.from_iterable(plans for _, plans in demo.PLANS):
             plan = make()
             own = [plan.name, *_BARE, *_SYMBOLS, *(each.name for each in plan.shop.on_hand)]
             for piece in plan.pieces:
