@@ -41,8 +41,7 @@ def delete_wall(request: HttpRequest, wall: int) -> HttpResponse:
 @require_safe
 def contents(request: HttpRequest) -> HttpResponse:
     """Show what is in the bin, and until when."""
-    jobs_gone = jobs(request, deleted=True)
-    gone = [(job, job.deleted + KEPT) for job in jobs_gone if job.deleted]
+    gone = [(job, job.deleted + KEPT) for job in jobs(request, deleted=True) if job.deleted]
     walls = Wall.objects.filter(job__in=jobs(request), deleted__isnull=False).select_related("job")
     lying = [(wall, wall.deleted + KEPT) for wall in walls if wall.deleted]
     photos = Photo.objects.filter(

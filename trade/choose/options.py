@@ -173,9 +173,9 @@ def excluded(plan: Plan, request: HangRequest, kind: str) -> Message | None:
         and kind not in ("bracket_shelf", "bracket_beam")
     ):
         return Message(
-            "It is bought ready-made; this job prefers what is made in the shop."
+            "It comes ready-made; this job prefers shop-made."
             if row.made == "bought"
-            else "It is made in the shop; this job prefers what is bought ready-made."
+            else "It is shop-made; this job prefers ready-made."
         )
     if row.ends == "both" and request.length_mm < wall.width_mm - 2 * _ENDS_MM:
         short = {"short": Quantity(wall.width_mm - request.length_mm, "length")}

@@ -27,6 +27,7 @@ from trade.load.demand import Demand
 
 _HELD = Formula("W p C_D")
 _CARRIED = Formula("Z C_D")
+_THROUGH = Formula("W_H C_D")
 
 
 @dataclass(frozen=True)
@@ -94,9 +95,9 @@ class _Use:
     def head_n(self) -> float:
         """W_H'."""
         side = self.support.side
-        return self.fastener.demand.duration * wood.pull_through_n(
-            self.support.screw.head_mm, side.thickness_mm, side.g or 0.0
-        )
+        head_mm = self.support.screw.head_mm
+        through = wood.pull_through_n(head_mm, side.thickness_mm, side.g or 0.0)
+        return _THROUGH(W_H=through, C_D=self.fastener.demand.duration)
 
     def head(self) -> Calculation:
         """Up to T_1 and W_H'."""
@@ -372,4 +373,4 @@ def write_pull_through(sums: Calculation, fastener: FastenerDemand, head_mm: flo
     sums.given("t", side.thickness_mm, "fine", "how thick that is")
     sums.then("W_H", wood.PULL_THROUGH.text, "force", "pulled through it")
     sums.given("C_D", fastener.demand.duration, "ratio", "load duration")
-    sums.then("W_H'", "W_H C_D", "force")
+    sums.then("W_H'", _THROUGH.text, "force")

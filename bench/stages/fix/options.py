@@ -25,7 +25,7 @@ from trade.choose.capacity_map import best as best_spots
 from trade.choose.capacity_map import map_capacity, nearest_height, settled
 from trade.choose.criteria import NAMES
 from trade.choose.cures import most
-from trade.choose.options import Option, RejectedOption, as_it_hangs, find_options
+from trade.choose.options import Option, as_it_hangs, find_options
 from trade.choose.order import deeper, heavier, order, order_deeper
 from trade.choose.request import HangRequest, wish_of
 from trade.choose.stud_layouts import StudLayout
@@ -139,7 +139,7 @@ def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         "now": now,
     }
     context |= {"beside": shown[:_SIDE_BY_SIDE], "merits": _merits(found.found[:_SIDE_BY_SIDE])}
-    context["refused"] = [_refusal(no) for no in found.refused]
+    context["refused"] = [_Refused(KINDS[no.kind], no.reason) for no in found.refused]
     return _in_parts(request, "fix/_ways.html", "fix/_strip.html", context)
 
 
@@ -241,10 +241,6 @@ class _Refused(NamedTuple):
 
     mount: Mount[Any]
     reason: Message
-
-
-def _refusal(no: RejectedOption) -> _Refused:
-    return _Refused(KINDS[no.kind], no.reason)
 
 
 @long_running
