@@ -12,9 +12,8 @@ from django.contrib.auth.models import User
 from django.db.models import Exists, OuterRef, Q, QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
-from django.shortcuts import get_object_or_404
+from django.shortcuts import get_object_or_404, render
 from django.utils.functional import SimpleLazyObject
-from django.utils.translation import gettext as _
 
 from bench.models import Job, Practice, Share, Wall
 from bench.models.walls import WallQuerySet
@@ -52,9 +51,7 @@ class SignedIn(LoginRequiredMiddleware):
     ) -> HttpResponseBase:
         """Tell a page whose session has ended, instead of putting the door inside it."""
         if getattr(request, "htmx", False) or request.headers.get("HX-Request"):
-            return HttpResponse(
-                _("You are signed out: nothing was changed. Sign in again and go on."), status=401
-            )
+            return render(request, "bench/people/_signed_out.html", status=401)
         return super().handle_no_permission(request, view_func)
 
 

@@ -1,6 +1,7 @@
 """Addresses of the application; each stage has its own, below those of a wall."""
 
 from django.urls import include, path
+from django.views.generic import TemplateView
 
 from bench import account, bin, handbook, jobs, log, people, photos, practice
 from bench.stages.hang.views import worker
@@ -69,6 +70,7 @@ urlpatterns = [
     path("rules/", handbook.rules, name="rules"),
     path("glossary/", handbook.glossary, name="glossary"),
     path("glossary/<slug:key>/", handbook.term, name="term"),
+    path("stopped/", TemplateView.as_view(template_name="bench/_stopped.html"), name="stopped"),
     path("import/", jobs.import_plan, name="import"),
     *(path("", include(group)) for group in (_PEOPLE, _BIN, _LOG, _PHOTOS, _PRACTICE)),
     path("hang-worker.js", worker, name="hang-worker"),

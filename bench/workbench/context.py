@@ -278,7 +278,7 @@ class WorkbenchContext:
         """Return the workbench alone for htmx, the whole page for those without scripts."""
         if not getattr(self.request, "htmx", False):
             return self.page(status)
-        return self._answer("bench/_bench.html", status)
+        return self._answer("bench/_fragment.html", status)
 
     def _answer(self, template: str, status: int) -> HttpResponse:
         """One address gives a page or a fragment: no browser may take one for the other."""

@@ -41,6 +41,7 @@ OPEN = {
     "kinds",
     "rules",
     "glossary",
+    "stopped",
     "term",
     "import",
     "practice:lobby",

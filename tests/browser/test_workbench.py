@@ -122,6 +122,7 @@ class AtTheBench(BrowserCase):
     def test_by_keyboard_alone(self) -> None:
         wall = self.open(plan(bracket_shelf()), "fix", "shelf")
         self.page.locator("#piece-shelf").focus()
+        began, _ = self.centre(self.page.locator("#piece-shelf .shape-board"))
         for key, left, top in (
             ("ArrowRight", 701, 1500),
             ("Shift+ArrowRight", 711, 1500),
@@ -136,6 +137,8 @@ class AtTheBench(BrowserCase):
                 "data-top", re.compile(rf"^{top}(\.0)?$")
             )
             expect(self.page.locator("#piece-shelf")).to_be_focused()
+        drawn, _ = self.centre(self.page.locator("#piece-shelf .shape-board"))
+        self.assertAlmostEqual(drawn - began, 11 * self.px_per_mm(), delta=0.2)
         for _ in range(4):
             self.page.keyboard.press("Control+z")
         expect(self.page.locator("#piece-shelf")).to_have_attribute("data-left", "700.0")
