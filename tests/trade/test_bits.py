@@ -124,12 +124,12 @@ class OneHole(SimpleTestCase):
                 self.assertEqual(bored(piece, wall(), units, part), [(marked[0], len(marked))])
 
     def test_what_is_glued_is_snug_and_what_is_slid_on_is_loose(self) -> None:
-        """19 mm dowels in 19 mm holes however many; 3/8 in rods in 1/2 in holes, 3 mm wider, once.
+        """20 mm dowels in 20 mm holes however many; 3/8 in rods in 1/2 in holes, 3 mm wider, once.
 
         Pins wider from three on.
         """
         dowels = put_up("dowel_shelf", wall(), dowels=6)
-        self.assertEqual(bored(dowels, wall(), "metric", "shelf"), [(19.0, 6)])
+        self.assertEqual(bored(dowels, wall(), "metric", "shelf"), [(20.0, 6)])
         for places in ((100.0, 900.0), (100.0, 500.0, 900.0)):
             beam = put_up("rod_beam", wall(), supports_mm=places)
             self.assertEqual(bored(beam, wall(), "imperial", "board"), [(12.7, len(places))])

@@ -60,7 +60,7 @@ def base(request: HangRequest, kind: str, layout: StudLayout, plan: Plan) -> Any
           sold.
     """
     mount, wall, policy, units = KINDS[kind], plan.wall, plan.policy, plan.units
-    made: dict[str, Any] = {"screw": "wood_10", **placement.as_sold(mount.fresh, units)}
+    made: dict[str, Any] = {"screw": "wood_10", **placement.made_new(mount, units)}
     made |= {
         "length_mm": layout.length_mm,
         "depth_mm": request.depth_mm,
@@ -132,7 +132,7 @@ def hardware(piece: AnyPiece, policy: Policy, units: Units) -> Iterator[AnyPiece
         ]
     for each in boards:
         yield each
-        for _, _, changed in mount.cures(each):
+        for _, _, changed in mount.cures(each, units):
             if not mount.suits(changed, policy):
                 continue
             changed = follow(changed, policy)

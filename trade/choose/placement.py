@@ -14,9 +14,9 @@ from trade.fixings.anchor_capacity import usual
 from trade.language import compose
 from trade.measure import Units
 from trade.mounts import KINDS, Support, mount_of
+from trade.mounts.base import Mount
 from trade.plan.model import AnyPiece, Plan, Wall
 
-LENGTH_MM = data.house("proposed_length_mm")
 EMBEDMENT_MM = data.house("embedment_mm")
 
 
@@ -39,10 +39,9 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
         )
     wall, mount = plan.wall, KINDS[kind]
     made: dict[str, Any] = {
-        "length_mm": LENGTH_MM,
         "use": "everyday",
         "screw": "wood_10",
-        **as_sold(mount.fresh, plan.units),
+        **made_new(mount, plan.units),
     }
     if wall.build == "mass" and "screws_each" in mount.make.__struct_fields__:
         made["screws_each"] = 1  # a row of single plugs
@@ -69,15 +68,17 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     return mount.landed(on_studs(piece, wall) if wall.features else piece, wall)
 
 
-def as_sold(fresh: dict[str, Any], units: Units) -> dict[str, Any]:
-    """Return the fields of a new piece, its board as thick as it is sold in the person's units.
+def made_new(mount: Mount[Any], units: Units) -> dict[str, Any]:
+    """Return the fields of a new piece, in sizes of the person's units.
 
-    18 instead of 19.
+    Its board is as thick as it is sold there: 18 instead of 19.
     """
+    sizes = data.usual(mount.kind, units)
+    fresh = {**mount.fresh, **sizes}
     thick, board = fresh.get("thickness_mm"), fresh.get("board")
-    if units == "imperial" or thick is None or board is None:
-        return fresh
-    return {**fresh, "thickness_mm": next(iter(sold_mm(board, units, thick)), thick)}
+    if thick is not None and board is not None and "thickness_mm" not in sizes:
+        fresh["thickness_mm"] = next(iter(sold_mm(board, units, thick)), thick)
+    return fresh
 
 
 def usual_anchor(wall: Wall) -> str | None:

@@ -107,7 +107,7 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
         yield from _around(piece, plan)
     if elsewhere:
         yield from _anchors(piece, plan)
-    yield from (Remedy(*each) for each in mount_of(piece).cures(piece))
+    yield from (Remedy(*each) for each in mount_of(piece).cures(piece, plan.units))
     if elsewhere:
         yield from _screws(piece, plan, too_long=any(code.endswith(".far_side") for code in codes))
     yield from _moved(piece, plan, wrong)

@@ -10,7 +10,7 @@ from trade.choose import placement
 from trade.errors import PlanError
 from trade.language import compose
 from trade.load import contents
-from trade.measure import Units, read_length, read_weight
+from trade.measure import IN_MM, Units, read_length, read_weight
 from trade.mounts import mount_of
 from trade.plan.item import between
 from trade.plan.model import AnyPiece, Plan, Thing
@@ -30,6 +30,12 @@ BOARD_WIDTHS_MM: dict[Units, tuple[float, ...]] = {
     ),  # widths of boards as sold: 1x6, 1x8, 1x10, 1x12 (US standard dressed sizes)
     "metric": (146.0, 200.0, 250.0, 300.0),  # planed boards and edge-glued panels, from memory
 }
+
+
+_LENGTH: dict[Units, float] = {
+    units: data.usual("bracket_shelf", units)["length_mm"] for units in BOARD_WIDTHS_MM
+}
+_WHOLE_MM: dict[Units, float] = {"imperial": IN_MM, "metric": 10.0}
 
 
 class HangRequest(msgspec.Struct, frozen=True, kw_only=True):
@@ -92,9 +98,9 @@ def wish_for(
             goes=row.goes,
             x_mm=x_mm,
             top_mm=row.top_mm if row.goes in ("floor", "sit") else top_mm,
-            length_mm=length_mm or row.length_mm,
-            depth_mm=depth_mm or row.depth_mm,
-            high_mm=row.high_mm,
+            length_mm=length_mm or _whole(row.length_mm, plan.units),
+            depth_mm=depth_mm or _whole(row.depth_mm, plan.units),
+            high_mm=_whole(row.high_mm, plan.units),
             body_kg=row.kg,
             use="sitting" if row.goes == "sit" else "everyday",
             things=() if amount is None else (Thing(name="What it carries", mass_kg=amount),),
@@ -105,7 +111,7 @@ def wish_for(
     amount = amount or 1.0
     thing = contents.thing(what, amount, plan.units)
     long = amount if kept.per == "metre" else _HOOK_MM * amount if kept.goes == "hang" else 0.0
-    needs = max(long + _ENDS_MM, _SMALL_MM) if long else placement.LENGTH_MM
+    needs = max(long + _ENDS_MM, _SMALL_MM) if long else _LENGTH[plan.units]
     deep = kept.deep_mm + _FINGER_MM
     reach = (
         _REACH_MM
@@ -118,10 +124,15 @@ def wish_for(
         goes=kept.goes,
         x_mm=x_mm,
         top_mm=top_mm,
-        length_mm=min(length_mm or needs, plan.wall.width_mm),
+        length_mm=min(length_mm or _whole(needs, plan.units), plan.wall.width_mm),
         depth_mm=depth_mm or reach,
         things=(thing,),
     )
+
+
+def _whole(size_mm: float, units: Units) -> float:
+    """Return a size of ours as somebody would name it: whole inches, or centimetres."""
+    return round(size_mm / _WHOLE_MM[units]) * _WHOLE_MM[units]
 
 
 def amount_of(what: str, typed: str, units: Units) -> float:

@@ -30,6 +30,7 @@ from trade.data.rows import (
     Refused,
     Rule,
     Screw,
+    Sizes,
     Stiffener,
     Stock,
     Structure,
@@ -40,6 +41,7 @@ from trade.data.rows import (
 )
 from trade.errors import UnknownRowError
 from trade.language import compose
+from trade.measure import Units
 
 __all__ = [
     "HOUSE",
@@ -70,6 +72,7 @@ __all__ = [
     "Row",
     "Rule",
     "Screw",
+    "Sizes",
     "Stock",
     "Structure",
     "Term",
@@ -248,6 +251,18 @@ def everyday() -> dict[str, Everyday]:
 def pushes() -> dict[str, PushClass]:
     """Whose push, by key."""
     return table("pushes", PushClass)
+
+
+@cache
+def sizes(kind: str) -> tuple[Sizes, ...]:
+    """Return the sizes of a kind's own parts."""
+    return tuple(row for row in table("sizes", Sizes).values() if kind in row.kinds)
+
+
+@cache
+def usual(kind: str, units: Units) -> dict[str, float]:
+    """Return the sizes in which a new piece of a kind is made, by field, where units are used."""
+    return {row.field: row.of(units)[0] for row in sizes(kind) if row.new}
 
 
 @cache

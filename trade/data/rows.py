@@ -6,6 +6,7 @@ import msgspec
 
 from trade.data.load import Row, house
 from trade.language import compose
+from trade.measure import IN_MM, Units
 
 Goes = Literal["stand", "hang", "body", "floor", "sit"]
 """Things stand on it, hang on it, are in it (a body of its own), on the floor.
@@ -404,6 +405,36 @@ class Use(Row, frozen=True, kw_only=True):
     name: str
     factor: float
     push_n: float
+
+
+class Sizes(Row, frozen=True, kw_only=True):
+    """Sizes of one part of some kinds, as sold, ripped or drilled, the usual one first.
+
+    `imperial`: in inches; `metric`: mm; `each`: plain numbers, the same everywhere; `new`: a new
+    piece is made with the first; `code`, `said`: of the change that tries the others, where one
+    does; `any`: the smaller ones too.
+    """
+
+    kinds: tuple[str, ...]
+    field: str
+    imperial: tuple[float, ...] = ()
+    metric: tuple[float, ...] = ()
+    each: tuple[int, ...] = ()
+    new: bool = False
+    code: str = ""
+    said: str = ""
+    any: bool = False
+
+    def of(self, units: Units) -> tuple[float, ...]:
+        """Return the sizes where these units are used: mm, or plain numbers."""
+        return self.each or (
+            tuple(size * IN_MM for size in self.imperial) if units == "imperial" else self.metric
+        )
+
+    @property
+    def counts(self) -> bool:
+        """Whether it is counted, not measured."""
+        return bool(self.each)
 
 
 class Drills(Row, frozen=True, kw_only=True):

@@ -2,6 +2,7 @@
 
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Iterator, Sequence
+from contextlib import suppress
 from typing import Any, ClassVar, Generic, Literal, NamedTuple, TypeVar
 
 from msgspec.structs import replace
@@ -9,6 +10,7 @@ from msgspec.structs import replace
 from trade import data
 from trade.calculation import Quantity
 from trade.check import Assumption, Check, Message, Placeholders
+from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.pins import PinSeat
 from trade.fixings.support import Support
@@ -233,10 +235,10 @@ class Mount(ABC, Generic[P]):
         """Return a piece as it should be where it was put; most kinds stay where that is."""
         return piece
 
-    def cures(self, piece: P) -> Iterator[tuple[str, Message, P]]:
+    def cures(self, piece: P, units: Units) -> Iterator[tuple[str, Message, P]]:
         """Yield changes of its own hardware that may help, least trouble first.
 
-        A code, what to do, and the piece after it.
+        In sizes of the person's units. A code, what to do, and the piece after it.
         """
         for ask in self.asks:
             if ask.cure and ask.table is not None:
@@ -244,6 +246,22 @@ class Mount(ABC, Generic[P]):
                     if key != getattr(piece, ask.field):
                         label = Message("{name}", {"name": row.name[0].upper() + row.name[1:]})
                         yield ask.cure, label, replace(piece, **{ask.field: key})
+        for row in data.sizes(self.kind):
+            now = getattr(piece, row.field)
+            for size in row.of(units) if row.code else ():
+                if abs(size - now) < _SAME_MM or (size < now and not row.any):
+                    continue
+                if self.takes(piece, row.field, size):
+                    said: Placeholders = (
+                        {"n": round(size)} if row.counts else {"size": Quantity(size, "length")}
+                    )
+                    with suppress(PlanError):
+                        changed = replace(piece, **{row.field: type(now)(size)})
+                        yield row.code, Message(row.said, said), changed
+
+    def takes(self, piece: P, field: str, size: float) -> bool:
+        """Whether one of its parts may have another size there."""
+        return True
 
     @abstractmethod
     def hanging(self, piece: P, wall: Wall, policy: Policy) -> Hanging:

@@ -143,8 +143,8 @@ class _Bookcase(Mount[Bookcase]):
             block("steel", 0.0, strap - 2, 60.0, strap + 1),
         ]
 
-    def cures(self, piece: Bookcase) -> Iterator[tuple[str, Message, Bookcase]]:
-        """Its inside parted once more, or of thicker boards."""
+    def cures(self, piece: Bookcase, units: Units) -> Iterator[tuple[str, Message, Bookcase]]:
+        """Yield its inside parted once more, or of thicker boards."""
         yield from insides.cures(piece)
 
     def landed(self, piece: Bookcase, wall: Wall) -> Bookcase:

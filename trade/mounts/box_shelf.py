@@ -158,8 +158,8 @@ class _BoxShelf(Mount[BoxShelf]):
             block("board", d - t, low + t, d, top - t),
         ]
 
-    def cures(self, piece: BoxShelf) -> Iterator[tuple[str, Message, BoxShelf]]:
-        """Screws near the bottom; screws further up; a taller box."""
+    def cures(self, piece: BoxShelf, units: Units) -> Iterator[tuple[str, Message, BoxShelf]]:
+        """Yield screws near the bottom; screws further up; a taller box of thicker boards."""
         if not piece.low_screws:
             yield "low", Message("Screws near its bottom too"), replace(piece, low_screws=True)
         if piece.screw_down_mm > piece.skin_mm + 13:
@@ -169,13 +169,11 @@ class _BoxShelf(Mount[BoxShelf]):
                 Message("Screws {d} below the top", {"d": Quantity(up, "length")}),
                 replace(piece, screw_down_mm=up),
             )
-        for high in (150.0, 180.0, 220.0, 260.0):
-            if high > piece.height_mm and piece.top_mm >= high:
-                yield (
-                    "taller",
-                    Message("A box {h} high", {"h": Quantity(high, "length")}),
-                    replace(piece, height_mm=high),
-                )
+        yield from super().cures(piece, units)
+
+    def takes(self, piece: BoxShelf, field: str, size: float) -> bool:
+        """Whether it stays above the floor."""
+        return field != "height_mm" or piece.top_mm >= size
 
     def hanging(self, piece: BoxShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return its hanging: the open box is screwed through its back, then closed."""

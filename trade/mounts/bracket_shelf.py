@@ -158,21 +158,19 @@ class Bracketed(Mount[B]):
             ),
         )
 
-    def cures(self, piece: B) -> Iterator[tuple[str, Message, B]]:
+    def cures(self, piece: B, units: Units) -> Iterator[tuple[str, Message, B]]:
         """Another bracket, of steel where the piece itself is heavy.
 
         A strip under the front edge.
         """
         heavy = (self.weight_kg(piece) or 0.0) > data.house("shop_bracket_kg")
-        for code, label, changed in super().cures(piece):
+        for code, label, changed in super().cures(piece, units):
             if not (heavy and data.brackets()[changed.bracket].material != "steel"):
                 yield code, label, replace(changed, pair_kg=None)
-        for high in (25.0, 38.0, 50.0):
-            if high > piece.stiffener_mm and piece.high_mm < 40:
-                label = Message(
-                    "A strip or fold {h} high under the front edge", {"h": Quantity(high, "length")}
-                )
-                yield "stiffener", label, replace(piece, stiffener_mm=high)
+
+    def takes(self, piece: B, field: str, size: float) -> bool:
+        """Whether a strip would stiffen it: a beam is stiff."""
+        return field != "stiffener_mm" or piece.high_mm < 40
 
     def parts(self, piece: B, wall: Wall) -> list[Part]:
         """Return the board, the strip under its front, its brackets."""

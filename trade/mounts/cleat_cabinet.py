@@ -238,8 +238,8 @@ class _CleatCabinet(Mount[Cabinet]):
             ),
         ]
 
-    def cures(self, piece: Cabinet) -> Iterator[tuple[str, Message, Cabinet]]:
-        """Yield a lock; a steeper bevel; a higher cleat.
+    def cures(self, piece: Cabinet, units: Units) -> Iterator[tuple[str, Message, Cabinet]]:
+        """Yield a lock; single plugs; a steeper bevel; another cleat; a spacer further down.
 
         Its inside parted once more, or of thicker boards.
         """
@@ -255,25 +255,14 @@ class _CleatCabinet(Mount[Cabinet]):
                 Message("One at each place, so that they don't share a patch"),
                 replace(piece, screws_each=1),
             )
-        for degrees in (50.0, 55.0, 60.0):
-            if degrees > piece.bevel_deg:
-                yield (
-                    "bevel",
-                    Message("Rip the bevel at {n} degrees", {"n": round(degrees)}),
-                    replace(piece, bevel_deg=degrees),
-                )
-        for high in (100.0, 120.0, 150.0):
-            if high > piece.cleat_high_mm and high + piece.down_mm < piece.height_mm - SPACER_MM:
-                label = Message("A cleat {h} high", {"h": Quantity(high, "length")})
-                yield "cleat", label, replace(piece, cleat_high_mm=high)
-        for below in _LOWER_MM:
-            if piece.below_mm < below < piece.top_mm - piece.height_mm:
-                label = Message(
-                    "A spacer that reaches {h} below it: a foot lower down the wall",
-                    {"h": Quantity(below, "length")},
-                )
-                yield "lower_foot", label, replace(piece, below_mm=below)
+        yield from super().cures(piece, units)
         yield from insides.cures(piece)
+
+    def takes(self, piece: Cabinet, field: str, size: float) -> bool:
+        """Whether the cleat and the spacer have room behind it, and below it above the floor."""
+        if field == "cleat_high_mm":
+            return size + piece.down_mm < piece.height_mm - SPACER_MM
+        return field != "below_mm" or size < piece.top_mm - piece.height_mm
 
     def hanging(self, piece: Cabinet, wall: Wall, policy: Policy) -> Hanging:
         """Return its hanging: the wall's half goes up level.

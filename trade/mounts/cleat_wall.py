@@ -7,7 +7,6 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.calculation import Quantity
 from trade.check import Assumption, Check, Message
 from trade.fixings import fastening
 from trade.fixings.support import Support
@@ -192,32 +191,15 @@ class _CleatWall(Mount[CleatWall]):
         )
         return Box(piece.left_mm, piece.left_mm + piece.length_mm, max(low, 0.0), piece.top_mm)
 
-    def cures(self, piece: CleatWall) -> Iterator[tuple[str, Message, CleatWall]]:
-        """Longer holders; single plugs; a steeper bevel; thicker cleats."""
+    def cures(self, piece: CleatWall, units: Units) -> Iterator[tuple[str, Message, CleatWall]]:
+        """Yield single plugs; a steeper bevel; other cleats; longer holders; more rows."""
         if piece.screws_each == 2 and piece.anchor is not None:
             yield (
                 "single",
                 Message("One at each place, so that they don't share a patch"),
                 replace(piece, screws_each=1),
             )
-        for high in (200.0, 250.0, 300.0, 400.0):
-            if high > piece.holder_mm:
-                label = Message("Holders that reach {h} down", {"h": Quantity(high, "length")})
-                yield "holder", label, replace(piece, holder_mm=high)
-        for degrees in (50.0, 55.0, 60.0):
-            if degrees > piece.bevel_deg:
-                yield (
-                    "bevel",
-                    Message("Rip the bevels at {n} degrees", {"n": round(degrees)}),
-                    replace(piece, bevel_deg=degrees),
-                )
-        for thick in (24.0, 30.0):
-            if thick > piece.cleat_mm:
-                yield (
-                    "cleat",
-                    Message("Cleats {t} thick", {"t": Quantity(thick, "length")}),
-                    replace(piece, cleat_mm=thick),
-                )
+        yield from super().cures(piece, units)
 
     def hanging(self, piece: CleatWall, wall: Wall, policy: Policy) -> Hanging:
         """Return the lowest row to the level line.

@@ -331,8 +331,8 @@ class _CornerShelf(Mount[CornerShelf]):
         )
         return replace(piece, left_mm=left, supports_mm=studs or moved or (piece.length_mm / 2,))
 
-    def cures(self, piece: CornerShelf) -> Iterator[tuple[str, Message, CornerShelf]]:
-        """Yield the other wall's screw further out."""
+    def cures(self, piece: CornerShelf, units: Units) -> Iterator[tuple[str, Message, CornerShelf]]:
+        """Yield the other wall's screw further out; other ledgers."""
         far = piece.depth_mm * 0.85
         if far > piece.other_mm:
             label = Message(
@@ -340,6 +340,7 @@ class _CornerShelf(Mount[CornerShelf]):
                 {"x": Quantity(far, "length")},
             )
             yield "other", label, replace(piece, other_mm=far)
+        yield from super().cures(piece, units)
 
     def hanging(self, piece: CornerShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return a ledger on each wall of the corner, the second level from the first.

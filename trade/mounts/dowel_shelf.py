@@ -1,6 +1,5 @@
 """A floating shelf that slides onto dowels in a back strip, all of wood."""
 
-from collections.abc import Iterator
 from itertools import pairwise
 from math import hypot, pi
 from typing import Any, ClassVar
@@ -8,7 +7,7 @@ from typing import Any, ClassVar
 from msgspec.structs import replace
 
 from trade import data
-from trade.calculation import Calculation, Quantity
+from trade.calculation import Calculation
 from trade.check import Check, Message, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
@@ -18,7 +17,7 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.load.ways import BOARD, Sharing
-from trade.measure import IN_MM, Units
+from trade.measure import Units
 from trade.mounts import board, rods, stiffness, strength, strips
 from trade.mounts.base import (
     WOODEN_SHELF,
@@ -205,18 +204,9 @@ class _DowelShelf(Mount[DowelShelf]):
             for n, x in enumerate(dowel_places_mm(piece), start=1)
         ]
 
-    def cures(self, piece: DowelShelf) -> Iterator[tuple[str, Message, DowelShelf]]:
-        """More dowels; as many as leave the screws their places; thicker ones."""
-        for count in (3, 4, 5, 6, 7, 8, 10):
-            if count > piece.dowels or count == piece.dowels - 1:
-                yield "dowels", Message("{n} dowels", {"n": count}), replace(piece, dowels=count)
-        for thick in (0.875 * IN_MM, IN_MM, 1.25 * IN_MM):
-            if thick > piece.dowel_mm:
-                yield (
-                    "dowel",
-                    Message("Dowels {d} thick", {"d": Quantity(thick, "length")}),
-                    replace(piece, dowel_mm=thick),
-                )
+    def takes(self, piece: DowelShelf, field: str, size: float) -> bool:
+        """Whether a dowel less gives its screws room: no more are left out."""
+        return field != "dowels" or size >= piece.dowels - 1
 
     def hanging(self, piece: DowelShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return its hanging: the strip with its dowels goes up; the front slides on."""

@@ -1,9 +1,6 @@
 """A bench or desk on a ledger at the wall and legs at the front."""
 
-from collections.abc import Iterator
 from typing import Any, ClassVar
-
-from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Quantity
@@ -143,29 +140,6 @@ class _Bench(Mount[Bench]):
             *ledgers.side_shapes(piece),
             block("leg", d - _APRON_MM - piece.leg_mm, 0.0, d - _APRON_MM, under),
         ]
-
-    def cures(self, piece: Bench) -> Iterator[tuple[str, Message, Bench]]:
-        """More legs, thicker legs, a higher apron."""
-        for legs in (2, 3, 4):
-            if legs > piece.legs:
-                yield (
-                    "legs",
-                    Message("{n} legs at the front", {"n": legs}),
-                    replace(piece, legs=legs),
-                )
-        for high in (90.0, 120.0, 150.0):
-            if high > piece.apron_mm:
-                label = Message(
-                    "A board {h} high joining the legs", {"h": Quantity(high, "length")}
-                )
-                yield "stiffener", label, replace(piece, apron_mm=high)
-        for thick in (50.0, 64.0, 90.0):
-            if thick > piece.leg_mm:
-                yield (
-                    "leg",
-                    Message("Legs {t} thick", {"t": Quantity(thick, "length")}),
-                    replace(piece, leg_mm=thick),
-                )
 
     def hanging(self, piece: Bench, wall: Wall, policy: Policy) -> Hanging:
         """Return its hanging: the ledger; the legs, cut to the floor that is there; the top."""

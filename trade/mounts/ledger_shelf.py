@@ -149,27 +149,15 @@ class _LedgerShelf(Mount[LedgerShelf]):
             )
         return shapes
 
-    def cures(self, piece: LedgerShelf) -> Iterator[tuple[str, Message, LedgerShelf]]:
-        """Ledgers on both side walls; a strip under the front edge; more screws at the sides."""
+    def cures(self, piece: LedgerShelf, units: Units) -> Iterator[tuple[str, Message, LedgerShelf]]:
+        """Yield ledgers on both side walls; a strip under the front edge; other ledgers."""
         if not (piece.left_side and piece.right_side):
             yield (
                 "sides",
                 Message("A ledger on each side wall"),
                 replace(piece, left_side=True, right_side=True),
             )
-        for high in (38.0, 50.0, 64.0, 90.0):
-            if high > piece.stiffener_mm:
-                label = Message(
-                    "A strip {h} high under the front edge", {"h": Quantity(high, "length")}
-                )
-                yield "stiffener", label, replace(piece, stiffener_mm=high)
-        for count in (3, 4, 6):
-            if count > piece.side_screws:
-                yield (
-                    "side_screws",
-                    Message("{n} screws in each side ledger", {"n": count}),
-                    replace(piece, side_screws=count),
-                )
+        yield from super().cures(piece, units)
 
     def hanging(self, piece: LedgerShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return the ledger at the back; the side ledgers level from it; the board dropped in."""

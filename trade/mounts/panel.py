@@ -183,12 +183,8 @@ class Panelled(Mount[N]):
         )
         return [*battens, block("board", b, low, b + t, piece.top_mm)]
 
-    def cures(self, piece: N) -> Iterator[tuple[str, Message, N]]:
-        """More rows; more screws into the battens."""
-        for count in (2, 3, 4, 5):
-            if count > piece.rows or (piece.batten_mm and count == piece.rows - 1):
-                rows = "{n} battens" if piece.batten_mm else "{n} rows of screws"
-                yield "rows", Message(rows, {"n": count}), replace(piece, rows=count)
+    def cures(self, piece: N, units: Units) -> Iterator[tuple[str, Message, N]]:
+        """Yield openings; other screws; more rows of battens and more screws into them."""
         if not piece.cut_out:
             yield (
                 "cut_out",
@@ -199,13 +195,16 @@ class Panelled(Mount[N]):
             if abs(long - piece.panel_screw_mm) > _SAME_MM:
                 label = Message("The panel's screws {l} long", {"l": Quantity(long, "length")})
                 yield "panel_screw", label, replace(piece, panel_screw_mm=long)
-        for count in (6, 8, 12):
-            if piece.batten_mm and count > piece.panel_screws:
-                yield (
-                    "panel_screws",
-                    Message("{n} screws in each batten", {"n": count}),
-                    replace(piece, panel_screws=count),
-                )
+        for code, label, changed in super().cures(piece, units):
+            if code == "rows" and not piece.batten_mm:
+                label = Message("{n} rows of screws", {"n": changed.rows})
+            yield code, label, changed
+
+    def takes(self, piece: N, field: str, size: float) -> bool:
+        """Whether it has battens; one row less only where the battens are too near."""
+        if field == "rows":
+            return size > piece.rows or (piece.batten_mm > 0 and size == piece.rows - 1)
+        return field not in ("panel_screws", "batten_mm") or piece.batten_mm > 0
 
     def hanging(self, piece: N, wall: Wall, policy: Policy) -> Hanging:
         """Straight onto the studs; or the battens first, then the sheet on them."""

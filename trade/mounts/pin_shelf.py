@@ -1,6 +1,5 @@
 """A floating shelf on blind pins."""
 
-from collections.abc import Iterator
 from math import pi
 from typing import Any, ClassVar
 
@@ -188,24 +187,6 @@ class _PinShelf(Mount[PinShelf]):
             Bore(x, up, piece.pin_mm, deep, names[i], loose_mm(count))
             for i, x in enumerate(piece.supports_mm)
         ]
-
-    def cures(self, piece: PinShelf) -> Iterator[tuple[str, Message, PinShelf]]:
-        """Stronger steel; deeper pins; thicker ones."""
-        yield from super().cures(piece)
-        for deep in (64.0, 76.0, 57.0, 51.0, 38.0):
-            if deep != piece.in_stud_mm:
-                yield (
-                    "deeper",
-                    Message("Pins {d} in the stud", {"d": Quantity(deep, "length")}),
-                    replace(piece, in_stud_mm=deep),
-                )
-        for thick in (9.525, 12.7):
-            if thick > piece.pin_mm:
-                yield (
-                    "pin",
-                    Message("Pins {d} thick", {"d": Quantity(thick, "length")}),
-                    replace(piece, pin_mm=thick),
-                )
 
     def hanging(self, piece: PinShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return the pins tapped into the studs, a touch upward; then the shelf."""

@@ -15,6 +15,7 @@ from trade.load.demand import Demand
 from trade.load.line import unweighed
 from trade.load.shelf import ShelfLoad
 from trade.load.ways import BODY, Sharing
+from trade.measure import Units
 from trade.mounts import board, rods, stiffness
 from trade.mounts.base import (
     WOODEN_SHELF,
@@ -158,14 +159,19 @@ class _RodBeam(Mount[RodBeam]):
             for i, x in enumerate(piece.supports_mm)
         ]
 
-    def cures(self, piece: RodBeam) -> Iterator[tuple[str, Message, RodBeam]]:
-        """Lock it; thicker rods."""
+    def cures(self, piece: RodBeam, units: Units) -> Iterator[tuple[str, Message, RodBeam]]:
+        """Lock it; deeper rods."""
         if not piece.locked:
             yield (
                 "lock",
                 Message("Lock it onto its rods: screws from the top, or glue"),
                 replace(piece, locked=True),
             )
+        yield from super().cures(piece, units)
+
+    def takes(self, piece: RodBeam, field: str, size: float) -> bool:
+        """Whether wood is left in front of its rods."""
+        return field != "in_beam_mm" or size <= piece.depth_mm - data.house("rod_cover_mm")
 
     def hanging(self, piece: RodBeam, wall: Wall, policy: Policy) -> Hanging:
         """Return the rods turned into the studs; their places carried over.

@@ -197,7 +197,7 @@ class _RodShelf(Mount[RodShelf]):
             piece.top_mm,
         )
 
-    def cures(self, piece: RodShelf) -> Iterator[tuple[str, Message, RodShelf]]:
+    def cures(self, piece: RodShelf, units: Units) -> Iterator[tuple[str, Message, RodShelf]]:
         """Yield the plates let in; another plate, let in, in a shelf thick enough to hide it."""
         if not piece.let_in:
             yield (
