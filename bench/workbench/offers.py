@@ -1,12 +1,12 @@
 """Cures as they are offered: each with the code that its button sends."""
 
-from trade.choose.cures import Cure, cures
+from trade.choose.cures import Cure, look_for_cures
 from trade.memo import memoized
 from trade.plan.model import Plan
 
-_found = memoized(limit=32)(cures)
+looked_for = memoized(limit=32)(look_for_cures)
 
 
 def offered_cures(plan: Plan, key: str) -> list[tuple[str, Cure]]:
     """Return (code, cure) for each cure of a piece."""
-    return [(f"{cure.code}-{n}", cure) for n, cure in enumerate(_found(plan, key))]
+    return [(f"{cure.code}-{n}", cure) for n, cure in enumerate(looked_for(plan, key).found)]

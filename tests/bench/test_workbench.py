@@ -409,7 +409,7 @@ class Changes(BenchCase):
     def test_a_cure_is_offered_and_delivers(self) -> None:
         self.post("fix:move", "shelf", left_mm="760", top_mm="1500")
         offered = self.client.get(self.url("fix:cures", "shelf"), **HTMX)
-        self.assertContains(offered, "Set its supports on the studs")
+        self.assertContains(offered, "in the middle of the stud next to it")
         self.assertContains(self.post("fix:cure", "shelf", code="seat-0"), "word word-holds")
         self.assertEqual(self.post("fix:cure", "shelf", code="seat-0").status_code, 422)
 

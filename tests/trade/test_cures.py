@@ -6,18 +6,20 @@ Findings say what the verdict will be once they are found.
 from typing import Any
 
 from django.test import SimpleTestCase
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from tests.failing import WALLS, failing
 from tests.plans import GYPSUM, STUDS, bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import hung, put_up
 from trade import wording
 from trade.assess import assess
-from trade.check import FAILS, severity
-from trade.choose.cures import Cure, cures
+from trade.check import FAILED, severity
+from trade.choose.cures import Cure, cures, look_for_cures
 from trade.choose.findings import findings
-from trade.mounts import KINDS
+from trade.cli.choose import cures_as_text
+from trade.mounts import KINDS, mount_of
 from trade.plan.model import AnyPiece, LedgerShelf, Plan, Policy, Stud, Thing, Wall
 
 
@@ -29,12 +31,15 @@ class Promises(SimpleTestCase):
         for cure in found:
             then = assess(now.with_piece(cure.piece)).piece(key)
             self.assertEqual((then.outcome, then.used), (cure.outcome, cure.used), cure.code)
-            self.assertNotIn(cure.outcome, FAILS)
+            self.assertNotIn(cure.outcome, FAILED)
+            if cure.outcome == "cannot_tell":  # of what would hold but for a question
+                self.assertIn("then find out", wording.phrase(cure.label, "metric"))
             self.assertLess(severity(then.governing), severity(before), cure.code)
             self.assertRegex(wording.phrase(cure.label, "imperial"), r"^[A-Z0-9].*\w")
         self.assertEqual(len({cure.code for cure in found}), len(found))
         return found
 
+    @settings(max_examples=30)
     @given(
         found=hung(),
         factor=st.floats(0.3, 3),
@@ -186,6 +191,43 @@ class Promises(SimpleTestCase):
     def test_out_of_the_way_of_another_piece(self) -> None:
         crossed = plan(bracket_shelf(), bracket_shelf(key="other", top_mm=1450.0))
         self.assertIn("clear", self.codes(crossed))
+
+
+class Failing(SimpleTestCase):
+    """Of 34 random failing plans, two of each kind, on six walls; benchmarks judge 200."""
+
+    def test_nine_of_ten_are_cured_and_of_the_rest_it_is_true_what_is_said(self) -> None:
+        plans = list(failing(seed=16, many=2 * len(KINDS)))
+        self.assertEqual({mount_of(now.pieces[0]).kind for now in plans}, set(KINDS))
+        cured = 0
+        for now in plans:
+            key = now.pieces[0].key
+            search = look_for_cures(now, key)
+            held = [cure for cure in search.found if cure.outcome in ("holds", "holds_but")]
+            cured += bool(held)
+            for cure in held[:1]:
+                then = assess(now.with_piece(cure.piece)).piece(key)
+                self.assertEqual(then.outcome, cure.outcome)
+            if search.state == "none":
+                self.assertGreater(search.tried, 10)
+                self.assertIsNotNone(search.short)
+        self.assertGreaterEqual(cured / len(plans), 0.9)
+
+    def test_nothing_wrong_a_question_and_nothing_that_mends_are_told_apart(self) -> None:
+        unweighed = plan(bracket_shelf(things=(Thing(name="Box", mass_kg=None),)))
+        self.assertEqual(look_for_cures(unweighed, "shelf").state, "ask")
+        sound = look_for_cures(plan(), "shelf")
+        self.assertEqual(
+            (sound.state, cures_as_text(sound, "metric")), ("sound", "Nothing is wrong with it.")
+        )
+        cushions = (Thing(name="Cushions", mass_kg=3.0),)
+        bench = put_up("ledger_bench", WALLS["steel"], things=cushions)
+        now = Plan(name="Wall", units="metric", wall=WALLS["steel"], pieces=(bench,))
+        search = look_for_cures(now, bench.key)
+        self.assertEqual((search.state, search.found), ("none", ()))
+        said = cures_as_text(search, "metric")
+        self.assertRegex(said, r"^\d+ changes were tried, alone and up to three together")
+        self.assertRegex(said, r"\nWhat comes nearest: .+\.\nEven so: .+\.$")
 
 
 class Findings(SimpleTestCase):

@@ -155,7 +155,8 @@ class Screws(SimpleTestCase):
 
         beam, shelf = put_up("bracket_beam", wall()), put_up("bracket_shelf", wall())
         offered = [
-            [cure[2].bracket for cure in mount_of(each).cures(each, "metric")] for each in (beam, shelf)
+            [cure[2].bracket for cure in mount_of(each).cures(each, "metric")]
+            for each in (beam, shelf)
         ]
         self.assertEqual(["shop_plywood" in each for each in offered], [False, True])
 

@@ -1,29 +1,47 @@
 """What would cure a piece that is close or won't hold.
 
-Small changes, each tried out, each keeping its promise.
+Changes, each tried out, each keeping its promise: one alone, else two or three together, else less
+on it, else another way to hang it.
 """
 
 from collections.abc import Iterator
-from typing import NamedTuple
+from math import log
+from typing import Literal, NamedTuple
 
 import msgspec
 
 from trade import data
 from trade.assess import judge_piece
 from trade.calculation import Quantity
-from trade.check import FAILS, RANK, Check, Message, Outcome, PieceVerdict, severity, strained
+from trade.check import (
+    FAILED,
+    FAILS,
+    RANK,
+    Check,
+    Message,
+    Outcome,
+    PieceVerdict,
+    severity,
+    strained,
+)
+from trade.choose.options import find_options
 from trade.choose.order import heavier
-from trade.choose.remedies import anew, remedies
+from trade.choose.remedies import anew, asks_less, may_be_quieter, only_for, remedies
+from trade.choose.request import wish_of
 from trade.data.rows import Limit
 from trade.errors import PlanError
+from trade.mounts import KINDS, mount_of
 from trade.plan.model import AnyPiece, Plan
 
 _MOST = 5
 _HELD = 5  # so many ways to make a course hold are looked for
 _TRIES = 8  # to find what it may carry
-_FOLLOWED = 2  # so many courses are followed further
-_TRIES_FURTHER = 16
+_FOLLOWED = 3  # so many courses are followed further
+_TRIES_FURTHER = 50
 _MOST_TOGETHER = 3
+_FITS_NOT = (
+    2.0  # what a part that doesn't fit adds to what is wrong: as much as one seven times over
+)
 
 
 class Cure(msgspec.Struct, frozen=True, kw_only=True):
@@ -42,14 +60,36 @@ class Cure(msgspec.Struct, frozen=True, kw_only=True):
     used: float
 
 
-def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
-    """Return the changes that mend a piece, least trouble first.
+class Cures(msgspec.Struct, frozen=True):
+    """What came of looking for cures.
 
-    None when it holds or when something must be found out first.
+    `state`: nothing is wrong (`sound`); something must be found out first (`ask`); there are cures
+    that make it hold (`cured`); none of what was `tried` does (`none`), and then `nearest` is what
+    comes nearest, with `short`: the sentence of what is still wrong.
+    """
+
+    state: Literal["sound", "ask", "cured", "none"]
+    found: tuple[Cure, ...] = ()
+    tried: int = 0
+    nearest: Message | None = None
+    short: Message | None = None
+
+
+def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
+    """Return the changes that mend a piece, least trouble first; none when nothing does.
+
+    Raises:
+        PlanError: no such piece.
+    """
+    return look_for_cures(plan, key).found
+
+
+def look_for_cures(plan: Plan, key: str) -> Cures:
+    """Return the changes that mend a piece, least trouble first, or what came of looking for them.
 
     Each kind of change appears once, at its smallest step that makes the piece hold; if none of its
     steps does, at the step that at least stops it from failing. When no single change makes it
-    hold, two together are tried, then three.
+    hold, two together are tried, then three; then less on it besides; then another way to hang it.
 
     Raises:
         PlanError: no such piece.
@@ -57,36 +97,42 @@ def cures(plan: Plan, key: str) -> tuple[Cure, ...]:
     piece = plan.piece(key)
     now = judge_piece(piece, plan)
     if now.outcome in ("holds", "cannot_tell"):
-        return ()
-    kept: dict[str, Cure] = {}
-    helped: list[_Course] = []
-    for remedy in remedies(piece, plan, _wrong(now)):
-        if remedy.code in kept and kept[remedy.code].outcome == "holds":
-            continue
-        if sum(cure.outcome == "holds" for cure in kept.values()) >= _MOST - 1:
-            break
-        then = _then(remedy.piece, plan)
-        if then is None or severity(then.governing) >= severity(now.governing):
-            continue
-        helped.append(_Course((remedy.code,), remedy.label, remedy.piece, then))
-        if then.outcome not in FAILS and (remedy.code not in kept or then.outcome == "holds"):
-            kept[remedy.code] = _cure(remedy.code, remedy.label, remedy.piece, then)
+        return Cures("sound" if now.outcome == "holds" else "ask")
+    start = _Course((), Message(""), piece, now)
+    search = _Search(plan, now)
+    kept = search.singles(start)
+    if not search.settled(kept):
+        kept |= {cure.code: cure for cure in search.together()}
     if lighter := _lighter(piece, plan, now):
         kept["lighten"] = lighter
-    enough = ("holds",) if now.outcome == "holds_but" else ("holds", "holds_but")
-    if all(
-        cure.outcome not in enough or cure.code == "lighten" or anew(cure.code)
-        for cure in kept.values()
-    ):
-        kept |= {cure.code: cure for cure in _together(plan, helped)}
+    if not search.mended(kept):
+        kept |= {cure.code: cure for cure in search.lightened()}
+    if not search.mended(kept) and (other := _otherwise(piece, plan)):
+        kept[other.code] = other
+    if not search.mended(kept) and (asking := search.asking()):
+        kept[asking.code] = asking
+    if kept:
+        return Cures("cured", _shown(kept), search.tried)
+    best = min(search.courses, key=_burden, default=None)
+    if best is None:
+        return Cures("none", (), search.tried, None, now.governing.sentence)
+    return Cures("none", (), search.tried, best.label, best.then.governing.sentence)
+
+
+def _shown(kept: dict[str, Cure]) -> tuple[Cure, ...]:
+    """Return the best few.
+
+    What is of another sort keeps a place: less on it, a body made anew, one change alone.
+    """
     ranked = sorted(kept.values(), key=_place)
     shown = ranked[:_MOST]
-    # what is of another sort keeps a place: less on it, a body made anew
     sorts = [
-        [cure for cure in ranked if cure is lighter],
+        [cure for cure in ranked if cure.code == "lighten"],
         [cure for cure in ranked if anew(cure.code)],
+        [cure for cure in ranked if "-" not in cure.code],
     ]
     apart = [some[0] for some in sorts if some and not any(cure in shown for cure in some)]
+    apart = list({cure.code: cure for cure in apart}.values())
     return (*shown[: _MOST - len(apart)], *apart)
 
 
@@ -96,7 +142,7 @@ def _place(cure: Cure) -> tuple[int, bool, bool, float]:
     Of what is close, what is least close.
     """
     spare = round(cure.used, 1) if cure.outcome == "close" else 0.0
-    return RANK[cure.outcome], cure.code == "lighten", anew(cure.code), spare
+    return RANK[cure.outcome], asks_less(cure.code), anew(cure.code), spare
 
 
 def _wrong(verdict: PieceVerdict) -> list[Check]:
@@ -128,78 +174,177 @@ class _Course(NamedTuple):
     piece: AnyPiece
     then: PieceVerdict
 
+    def cure(self) -> Cure:
+        return _cure("-".join(self.codes), self.label, self.piece, self.then)
 
-def _together(plan: Plan, helped: list[_Course]) -> Iterator[Cure]:
-    """Two changes together that make it hold, else three.
 
-    Each time the most helpful courses are followed further.
+def _burden(course: _Course) -> tuple[int, float]:
+    """How much is wrong in all: what doesn't fit, which hides the rest, then by how much.
 
-    Where none makes it hold, the best that at least stops it from failing.
+    Of two that are as bad, the one with less trouble was tried first.
     """
-    best: dict[str, _Course] = {}
-    for course in sorted(helped, key=_roughly):
-        best.setdefault(course.codes[0], course)
-    courses = list(best.values())[:_FOLLOWED]
-    nearly: dict[frozenset[str], _Course] = {}
-    for _ in range(_MOST_TOGETHER - 1):
-        further = [each for course in courses for each in _further(course, plan)]
-        held: dict[frozenset[str], _Course] = {}
-        for course in further:
-            if course.then.outcome not in FAILS:
-                some = held if course.then.outcome == "holds" else nearly
-                known = some.setdefault(frozenset(course.codes), course)
-                if _roughly(course) < _roughly(known):
-                    some[frozenset(course.codes)] = course
-        if held:
-            # what is added to what holds already only makes more of it
-            nearly = {
-                codes: each
-                for codes, each in nearly.items()
-                if not any(codes >= other for other in held)
-            }
-            yield from (
-                _cure("-".join(each.codes), each.label, each.piece, each.then)
-                for each in (*held.values(), *nearly.values())
-            )
-            return
-        courses = sorted(further, key=_roughly)[:_FOLLOWED]
-    for course in sorted(nearly.values(), key=_roughly)[:1]:
-        yield _cure("-".join(course.codes), course.label, course.piece, course.then)
+    wrong = _wrong(course.then)
+    misfits = {check.code for check in wrong if check.outcome in FAILED and not check.gradual}
+    return len(misfits), round(sum(_over(check) for check in wrong if check.gradual), 3)
 
 
-def _roughly(course: _Course) -> tuple[int, bool, float]:
-    """How bad it still is: of two that are as bad, the one with less trouble was tried first."""
-    rank, first, used = severity(course.then.governing)
-    return rank, first, round(used, 2)
+def _most_helpful(courses: list[_Course]) -> list[_Course]:
+    """Return the courses to follow: the best that keep wish and body, and the best of the rest.
 
-
-def _further(course: _Course, plan: Plan) -> list[_Course]:
-    """Return a course with each change after it that helps.
-
-    Of each kind of change no further than the first step that makes it hold.
+    Of the same kinds of change the best alone.
     """
-    found: list[_Course] = []
-    held: set[str] = set()
-    tries = 0
-    for remedy in remedies(course.piece, plan, _wrong(course.then)):
-        if remedy.code in course.codes or remedy.code in held:
-            continue
-        tries += 1
-        then = _then(remedy.piece, plan)
-        if then is not None and severity(then.governing) < severity(course.then.governing):
-            found.append(
-                _Course(
+    apart: dict[frozenset[str], _Course] = {}
+    for course in sorted(courses, key=_burden):
+        apart.setdefault(frozenset(course.codes), course)
+    keeps = [
+        each
+        for each in apart.values()
+        if not any(asks_less(code) or anew(code) for code in each.codes)
+    ]
+    rest = [each for each in apart.values() if each not in keeps]
+    return keeps[:_FOLLOWED] + rest[:1]
+
+
+def _over(check: Check) -> float:
+    """How far a check is over what it may be, each double alike; a little for what is close."""
+    return (
+        1.0 + log(check.utilisation)
+        if check.outcome in FAILED
+        else 0.01 + max(check.utilisation - data.house("close_from"), 0.0)
+    )
+
+
+class _Search:
+    """The changes to one piece that help it, and those that mend it."""
+
+    def __init__(self, plan: Plan, now: PieceVerdict) -> None:
+        self.plan = plan
+        self.now = now
+        self.enough = ("holds",) if now.outcome == "holds_but" else ("holds", "holds_but")
+        self.courses: list[_Course] = []  # that help, the fewest changes first
+        self.tried = 0
+
+    def settled(self, kept: dict[str, Cure]) -> bool:
+        """Whether a change makes it hold as it was wished, its body as it is."""
+        return any(
+            cure.outcome in self.enough and not asks_less(cure.code) and not anew(cure.code)
+            for cure in kept.values()
+        )
+
+    def mended(self, kept: dict[str, Cure]) -> bool:
+        """Whether anything makes it hold."""
+        return any(cure.outcome in self.enough for cure in kept.values())
+
+    def singles(self, start: _Course) -> dict[str, Cure]:
+        """Return single changes, of each kind the first step that makes it hold."""
+        kept: dict[str, Cure] = {}
+        before = _burden(start)
+        for remedy in remedies(start.piece, self.plan, _wrong(self.now)):
+            if remedy.code in kept and kept[remedy.code].outcome == "holds":
+                continue
+            if sum(cure.outcome == "holds" for cure in kept.values()) >= _MOST - 1:
+                break
+            then = self._tried(remedy.piece)
+            if then is None:
+                continue
+            course = _Course((remedy.code,), remedy.label, remedy.piece, then)
+            if _burden(course) < before:
+                self.courses.append(course)
+            if (
+                then.outcome not in FAILS
+                and severity(then.governing) < severity(self.now.governing)
+                and (remedy.code not in kept or then.outcome == "holds")
+            ):
+                kept[remedy.code] = course.cure()
+        return kept
+
+    def together(self) -> Iterator[Cure]:
+        """Two changes together that make it hold, else three.
+
+        Each time the most helpful courses are followed further. Where none makes it hold, the best
+        that at least stops it from failing.
+        """
+        courses = _most_helpful(self.courses)
+        nearly: dict[frozenset[str], _Course] = {}
+        for _ in range(_MOST_TOGETHER - 1):
+            further = [each for course in courses for each in self._further(course)]
+            self.courses += further
+            held: dict[frozenset[str], _Course] = {}
+            for course in further:
+                if course.then.outcome not in FAILS:
+                    some = held if course.then.outcome == "holds" else nearly
+                    known = some.setdefault(frozenset(course.codes), course)
+                    if _burden(course) < _burden(known):
+                        some[frozenset(course.codes)] = course
+            if held:
+                # what is added to what holds already only makes more of it
+                nearly = {
+                    codes: each
+                    for codes, each in nearly.items()
+                    if not any(codes >= other for other in held)
+                }
+                yield from (each.cure() for each in (*held.values(), *nearly.values()))
+                return
+            courses = _most_helpful(further)
+        yield from (course.cure() for course in sorted(nearly.values(), key=_burden)[:1])
+
+    def lightened(self) -> Iterator[Cure]:
+        """Return the most helpful courses with less on it besides."""
+        found = 0
+        for course in sorted(self.courses, key=_burden)[: 2 * _FOLLOWED]:
+            lighter = _lighter(course.piece, self.plan, course.then, self.now)
+            if lighter is not None:
+                found += 1
+                codes = (*course.codes, lighter.code)
+                yield msgspec.structs.replace(
+                    lighter, code="-".join(codes), label=_both(course.label, lighter.label)
+                )
+            if found == 2:
+                return
+
+    def asking(self) -> Cure | None:
+        """Return the least change after which only a question is left."""
+        for course in self.courses:
+            if course.then.outcome == "cannot_tell" and not _wrong(course.then):
+                then = course.cure()
+                label = Message(
+                    "{change}; then find out: {ask!l}",
+                    {"change": course.label, "ask": next(iter(course.then.unknown), "")},
+                )
+                return msgspec.structs.replace(then, label=label)
+        return None
+
+    def _further(self, course: _Course) -> list[_Course]:
+        """Return a course with each change after it that helps.
+
+        Of each kind of change no further than the first step that makes it hold.
+        """
+        found: list[_Course] = []
+        held: set[str] = set()
+        tries, before = 0, _burden(course)
+        for remedy in remedies(course.piece, self.plan, _wrong(course.then)):
+            if remedy.code in course.codes or remedy.code in held:
+                continue
+            tries += 1
+            then = self._tried(remedy.piece)
+            if then is not None:
+                more = _Course(
                     (*course.codes, remedy.code),
                     _both(course.label, remedy.label),
                     remedy.piece,
                     then,
                 )
-            )
-            if then.outcome == "holds":
-                held.add(remedy.code)
-        if tries >= _TRIES_FURTHER or len(held) >= _HELD:
-            break
-    return found
+                if _burden(more) < before:
+                    found.append(more)
+                    if then.outcome == "holds":
+                        held.add(remedy.code)
+            if tries >= _TRIES_FURTHER or len(held) >= _HELD:
+                break
+        return found
+
+    def _tried(self, piece: AnyPiece) -> PieceVerdict | None:
+        self.tried += 1
+        return _then(piece, self.plan)
 
 
 def _both(one: Message, other: Message) -> Message:
@@ -207,8 +352,40 @@ def _both(one: Message, other: Message) -> Message:
     return Message("{one}; and {other!l}", {"one": one, "other": other})
 
 
-def _lighter(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Cure | None:
-    """Return what it may carry as it is, to a tenth of a kilogram below, when that is anything."""
+def _otherwise(piece: AnyPiece, plan: Plan) -> Cure | None:
+    """Return the best of the other ways to hang the same, where one holds.
+
+    Where none does, for the quietest use.
+    """
+    quietest = min(data.uses(), key=lambda key: data.uses()[key].push_n)
+    asked = (wish_of(piece), msgspec.structs.replace(wish_of(piece), use=quietest))
+    for wish in asked if may_be_quieter(piece) else asked[:1]:
+        best = find_options(plan, wish).best
+        if best is None or best.outcome not in ("holds", "holds_but"):
+            continue
+        label = Message(
+            "Hang it another way: {kind!l}", {"kind": KINDS[mount_of(best.piece).kind].name}
+        )
+        if wish.use != piece.use:
+            label = _both(label, only_for(quietest))
+        return Cure(
+            code="otherwise",
+            label=label,
+            piece=best.piece,
+            outcome=best.outcome,
+            but=best.but,
+            used=best.used,
+        )
+    return None
+
+
+def _lighter(
+    piece: AnyPiece, plan: Plan, now: PieceVerdict, first: PieceVerdict | None = None
+) -> Cure | None:
+    """Return what it may carry as it is, to a tenth of a kilogram below, when that is anything.
+
+    `first`: the verdict that it must be better than, where that is not the one now.
+    """
     total = sum(thing.mass_kg or 0.0 for thing in piece.things)
     if not total:
         return None
@@ -223,7 +400,7 @@ def _lighter(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Cure | None:
     if (
         then is None
         or then.outcome not in ("holds", "holds_but")
-        or severity(then.governing) >= severity(now.governing)
+        or severity(then.governing) >= severity((first or now).governing)
     ):
         return None
     return _cure(

@@ -88,14 +88,17 @@ def usual_anchor(wall: Wall) -> str | None:
     return usual(wall.structure)
 
 
-def on_studs(piece: AnyPiece, wall: Wall) -> AnyPiece:
-    """Return the piece with its supports on the studs below it, clear of boxes, pipes and ducts."""
+def on_studs(piece: AnyPiece, wall: Wall, every: bool = False) -> AnyPiece:
+    """Return the piece with its supports on the studs below it, clear of boxes, pipes and ducts.
+
+    On as many as its kind wants, or on `every` one.
+    """
     mount = mount_of(piece)
     box = mount.box(piece)
     clear = clear_studs(wall, box.bottom_mm, box.top_mm)
     for studs in (clear, [stud.centre_mm for stud in wall.uprights]):
-        places = _under(studs, piece.left_mm, piece.length_mm, mount.every_stud)
-        if len(places) > 1:
+        places = _under(studs, piece.left_mm, piece.length_mm, every or mount.every_stud)
+        if len(places) >= (1 if len(piece.supports_mm) == 1 else 2):
             return replace(piece, supports_mm=places)
     return replace(piece, supports_mm=(piece.length_mm / 5, piece.length_mm * 4 / 5))
 

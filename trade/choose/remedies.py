@@ -5,25 +5,23 @@ Nothing is judged here.
 
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
-from math import hypot, sqrt
-from typing import NamedTuple
 
 from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Quantity
-from trade.check import Check, Message, Placeholders
-from trade.choose import placement, policy_effects
+from trade.check import Check, Message
+from trade.choose import moves, placement, policy_effects
+from trade.choose.moves import Remedy
 from trade.choose.request import BOARD_WIDTHS_MM, THIN_MM
-from trade.choose.stud_layouts import SHORTEST_OVERHANG_MM
 from trade.cutting.sold import sold_mm
 from trade.errors import PlanError
 from trade.fixings import driving
 from trade.fixings.anchor_capacity import anchor_of
-from trade.mounts import holes, mount_of
+from trade.language import numbered
+from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
 from trade.wall.scribing import fitted
-from trade.wall.zones import zones
 
 _BOARD = (
     "board.",
@@ -49,21 +47,9 @@ _BY_DEPTH = (
     "hole.",
     "box.",
 )
-_UP, _DOWN = ("fit.hang", "bracket.room"), ("piece.ceiling", "cleat.room", "fit.items")
-_ASIDE = ("anchor.edge", "anchor.beside", "hole.service")
-_LONGER_MM = data.house("longer_mm")
-_FAR_OVER_MM = data.house("far_over_mm")
-_CLEAR_MM = 1.0  # beyond what must lie between, so that a rounded mark keeps it too
-_MOVED_MM = data.house("moved_mm")
+_EVENLY = (4, 5, 6, 8)  # so many supports where no stud says where
+_APART_MM = data.house("evenly_apart_mm")
 _THICKER_MM = (25.0, 32.0, 38.0, 45.0)
-
-
-class Remedy(NamedTuple):
-    """A change: its kind, what to do in words, and the piece after it."""
-
-    code: str
-    label: Message
-    piece: AnyPiece
 
 
 def remedies(piece: AnyPiece, plan: Plan, wrong: Iterable[Check]) -> Iterator[Remedy]:
@@ -87,12 +73,17 @@ def anew(code: str) -> bool:
     return "taller" in code.split("-")
 
 
+def asks_less(code: str) -> bool:
+    """Whether a change, or one of several together, gives up some of what was wished."""
+    return not {"lighten", "quieter", "otherwise"}.isdisjoint(code.split("-"))
+
+
 def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
     codes = tuple(check.code for check in wrong)
     wall, elsewhere = plan.wall, [code for code in codes if not code.startswith(_BOARD)]
-    yield from _to_studs(piece, plan)
+    yield from moves.to_studs(piece, plan, codes)
     if any(code.startswith(("piece.", "hole.")) for code in codes):
-        yield from _clear(piece, plan)
+        yield from moves.clear(piece, plan)
     if "rod.hole" in codes:
         yield from _shorter_rods(piece)
     if "fit.niche" in codes:
@@ -104,22 +95,17 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
                 cut,
             )
     if any(code.startswith("made.") for code in codes):
-        yield from _around(piece, plan)
+        yield from moves.around(piece, plan)
     if elsewhere:
         yield from _anchors(piece, plan)
     yield from (Remedy(*each) for each in mount_of(piece).cures(piece, plan.units))
     if elsewhere:
         yield from _screws(piece, plan, too_long=any(code.endswith(".far_side") for code in codes))
-    yield from _moved(piece, plan, wrong)
-    with suppress(PlanError):
-        yield Remedy(
-            "support",
-            Message("One more support, on a free stud"),
-            placement.add_support(piece, wall),
-        )
+    yield from moves.moved(piece, plan, wrong)
+    yield from _more(piece, plan)
     mount = mount_of(piece)
     if mount.longer_ends:
-        yield from _ends(piece, plan)
+        yield from moves.ends(piece, plan)
     if any(code.startswith(_BY_THICKNESS) for code in codes):
         yield from _boards(piece, plan)
     if any(code.startswith(_BY_DEPTH) for code in codes):
@@ -129,117 +115,57 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
             "A body {h} high, its foot further down the wall", {"h": Quantity(high, "length")}
         )
         yield Remedy("taller", label, taller)
+    yield from _quieter(piece, wrong)
 
 
-def _to_studs(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """Its supports onto studs, itself moved a little where that helps."""
-    wall, supports = plan.wall, mount_of(piece).supports(piece, plan.wall)
-    if any(not support.anchored and not support.in_stud for support in supports) and wall.uprights:
-        yield Remedy(
-            "seat",
-            Message("Set its supports on the studs under it"),
-            placement.on_studs(piece, wall),
-        )
-        for shift in sorted(
-            (s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm),
-            key=abs,
-        )[:3]:
-            if piece.left_mm + shift >= 0:
-                yield Remedy(
-                    "seat", _sideways(shift), replace(piece, left_mm=piece.left_mm + shift)
-                )
-    if any(not support.in_stud for support in supports):
-        yield from _onto_one_more(piece, plan)
+def may_be_quieter(piece: AnyPiece) -> bool:
+    """Whether a piece can be used more quietly: nobody asks for a seat that nobody sits on."""
+    return "sit" not in data.mounting_kinds()[mount_of(piece).kind].serves
 
 
-def _onto_one_more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """Yield the least moves to either side that bring one more stud under it.
-
-    Its supports then go on every stud that it can use.
-    """
-    wall, studs = plan.wall, [stud.centre_mm for stud in plan.wall.uprights]
-    low = piece.left_mm + SHORTEST_OVERHANG_MM
-    high = piece.left_mm + piece.length_mm - SHORTEST_OVERHANG_MM
-    shifts = [x - (high if x > high else low) for x in studs]
-    for shift in sorted((shift for shift in shifts if abs(shift) <= _MOVED_MM), key=abs):
-        left = piece.left_mm + shift
-        more = sum(low + shift <= x <= high + shift for x in studs) > sum(
-            low <= x <= high for x in studs
-        )
-        if more and 0 <= left <= wall.width_mm - piece.length_mm:
-            label = Message("{move}, onto one stud more", {"move": _sideways(shift)})
-            yield Remedy("onto", label, placement.on_studs(replace(piece, left_mm=left), wall))
+def only_for(use: str) -> Message:
+    """Return how a quieter use is asked for."""
+    return Message("Use it only for: {use!l}", {"use": data.uses()[use].name})
 
 
-def _sideways(shift_mm: float) -> Message:
-    return Message(
-        "Move it {by} to the right" if shift_mm > 0 else "Move it {by} to the left",
-        {"by": Quantity(abs(shift_mm), "length")},
-    )
-
-
-def _ends(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """Yield a strip's end that hangs over far.
-
-    On to the next stud, else back to just past its last support.
-    """
-    if len(piece.supports_mm) < 2:
+def _quieter(piece: AnyPiece, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
+    """Yield uses that push it less and load it no more, where a load is too much."""
+    now = data.uses()[piece.use]
+    if not may_be_quieter(piece) or not any(check.gradual for check in wrong):
         return
-    over_left, over_right = piece.supports_mm[0], piece.length_mm - piece.supports_mm[-1]
-    for over, left in ((over_right, False), (over_left, True)):
-        if over < _FAR_OVER_MM:
-            continue
-        end = piece.left_mm + (0.0 if left else piece.length_mm)
-        beyond = [
-            (end - stud.centre_mm if left else stud.centre_mm - end) + SHORTEST_OVERHANG_MM
-            for stud in plan.wall.uprights
-        ]
-        for by in sorted(by for by in beyond if 0 < by <= _LONGER_MM)[:1]:
-            yield from _ended(
-                piece,
-                plan,
-                by,
-                left,
-                "Make it {by} longer on the left, onto the stud there"
-                if left
-                else "Make it {by} longer on the right, onto the stud there",
-            )
-        yield from _ended(
-            piece,
-            plan,
-            SHORTEST_OVERHANG_MM - over,
-            left,
-            "Make it {by} shorter on the left, where it hangs over"
-            if left
-            else "Make it {by} shorter on the right, where it hangs over",
+    quieter = [
+        (row.push_n, key)
+        for key, row in data.uses().items()
+        if row.push_n < now.push_n and row.factor <= now.factor
+    ]
+    for _, key in sorted(quieter, reverse=True):
+        yield Remedy("quieter", only_for(key), replace(piece, use=key))
+
+
+def _more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Yield one support more; without studs, as many more as have room, evenly spread."""
+    with suppress(PlanError):
+        more = placement.add_support(piece, plan.wall)
+        added = next(x for x in more.supports_mm if x not in piece.supports_mm)
+        on_stud = any(
+            abs(stud.centre_mm - piece.left_mm - added) < 1 for stud in plan.wall.uprights
         )
-
-
-def _ended(piece: AnyPiece, plan: Plan, by: float, left: bool, said: str) -> Iterator[Remedy]:
-    """Yield the piece longer at one end, on one support more there, or shorter.
-
-    Nothing where that leaves the wall or drops a thing.
-    """
-    moved, long = by if left else 0.0, piece.length_mm + by
-    places = {x + moved for x in piece.supports_mm}
-    if by > 0:
-        places.add(SHORTEST_OVERHANG_MM if left else long - SHORTEST_OVERHANG_MM)
-    on_it = all(thing.at_mm is None or 0 <= thing.at_mm + moved <= long for thing in piece.things)
-    start = piece.left_mm - moved
-    if on_it and start >= 0 and start + long <= plan.wall.width_mm:
-        things = tuple(
-            thing if thing.at_mm is None else replace(thing, at_mm=thing.at_mm + moved)
-            for thing in piece.things
+        said = (
+            "One more support, on a free stud"
+            if on_stud
+            else "One more support, in the widest gap between two"
         )
-        with suppress(PlanError):
-            made = replace(
-                piece,
-                left_mm=start,
-                length_mm=long,
-                supports_mm=tuple(sorted(places)),
-                things=things,
+        yield Remedy("support", Message(said), more)
+    if plan.wall.uprights or len(piece.supports_mm) < 2:
+        return
+    first, last = piece.supports_mm[0], piece.supports_mm[-1]
+    for count in _EVENLY:
+        if count > len(piece.supports_mm) + 1 and last - first >= (count - 1) * _APART_MM:
+            places = tuple(first + n * (last - first) / (count - 1) for n in range(count))
+            label = Message(
+                "{many}, evenly spread", {"many": numbered(count, mount_of(piece).support_noun)}
             )
-            yield Remedy("end", Message(said, {"by": Quantity(abs(by), "length")}), made)
+            yield Remedy("evenly", label, replace(piece, supports_mm=places))
 
 
 def _boards(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
@@ -304,96 +230,6 @@ def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             )
 
 
-def _clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """Out of the way of what is on the wall, by the shortest way.
-
-    Up, down or to a side, where it is set on the studs anew.
-    """
-    box, wall = mount_of(piece).box(piece), plan.wall
-    taken = [
-        (zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm)
-        for zone in zones(wall)
-        if zone.level == "keep_out"
-    ]
-    taken += [mount_of(other).box(other)[:4] for other in plan.pieces if other.key != piece.key]
-    moves: list[tuple[float, float]] = []
-    for left, right, low, high in taken:
-        if min(box.right_mm, right) > max(box.left_mm, left):
-            moves += [
-                (0.0, high - box.bottom_mm),
-                (0.0, low - box.top_mm),
-                (right - box.left_mm, 0.0),
-                (left - box.right_mm, 0.0),
-            ]
-    for dx, dy in sorted(moves, key=lambda move: abs(move[0] + move[1])):
-        left, top = piece.left_mm + dx, piece.top_mm + dy
-        if (
-            left < 0
-            or left + piece.length_mm > wall.width_mm
-            or not piece.high_mm <= top <= wall.height_mm
-        ):
-            continue
-        template = (
-            "Move it {by} to the right, clear of what is there"
-            if dx > 0
-            else "Move it {by} to the left, clear of what is there"
-            if dx
-            else "Move it {by} up, clear of what is there"
-            if dy > 0
-            else "Move it {by} down, clear of what is there"
-        )
-        label = Message(template, {"by": Quantity(abs(dx + dy), "length")})
-        moved = replace(piece, left_mm=left, top_mm=top)
-        yield Remedy("clear", label, placement.on_studs(moved, wall) if dx else moved)
-
-
-def _around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
-    """Clear of spoiled holes.
-
-    A support onto another stud; all of it up or down, while no sound hole is made for it.
-    """
-    limit, marks = data.house("spoiled_mm"), holes(mount_of(piece).supports(piece, plan.wall))
-    spoiled = plan.as_built.spoiled()
-    near = {
-        m.support.index
-        for m in marks
-        for hole in spoiled
-        if hypot(hole.x_mm - m.x_mm, hole.y_mm - m.y_mm) < limit
-    }
-    free = [
-        s.centre_mm - piece.left_mm
-        for s in plan.wall.uprights
-        if 0 < s.centre_mm - piece.left_mm < piece.length_mm
-    ]
-    free = [x for x in free if all(abs(x - other) > limit for other in piece.supports_mm)]
-    for index in sorted(near & set(range(len(piece.supports_mm)))):
-        for x in sorted(free, key=lambda x: abs(x - piece.supports_mm[index]))[:2]:
-            others = (*piece.supports_mm[:index], x, *piece.supports_mm[index + 1 :])
-            parts: Placeholders = {
-                "noun": mount_of(piece).support_noun,
-                "at": Quantity(piece.left_mm + x, "length"),
-            }
-            label = Message("Set that {noun} on the stud at {at}", parts)
-            with suppress(PlanError):
-                yield Remedy("elsewhere", label, replace(piece, supports_mm=tuple(sorted(others))))
-    if plan.as_built.existing_holes(piece.key):
-        return
-    moves = set()
-    for mark in marks:
-        for hole in spoiled:
-            if abs(dx := hole.x_mm - mark.x_mm) < limit:
-                room = sqrt(limit**2 - dx**2) + _CLEAR_MM
-                moves |= {hole.y_mm - mark.y_mm + room, hole.y_mm - mark.y_mm - room}
-    for dy in sorted(moves, key=abs):
-        top = piece.top_mm + dy
-        if abs(dy) > 0.5 and piece.high_mm <= top <= plan.wall.height_mm:
-            label = Message(
-                "Hang it {by} higher" if dy > 0 else "Hang it {by} lower",
-                {"by": Quantity(abs(dy), "length")},
-            )
-            yield Remedy("around", label, replace(piece, top_mm=top))
-
-
 def _shorter_rods(piece: AnyPiece) -> Iterator[Remedy]:
     """Rods, pins or dowels just short enough to leave wood in front of them."""
     found = mount_of(piece).shorter_rods(piece)
@@ -401,33 +237,6 @@ def _shorter_rods(piece: AnyPiece) -> Iterator[Remedy]:
         shorter, room = found
         label = Message("So much of each in the piece: {l}", {"l": Quantity(room, "length")})
         yield Remedy("rods", label, shorter)
-
-
-def _moved(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
-    """So much higher or lower as there is too little room.
-
-    So far to a side as what holds is too near to something.
-    """
-    for check in wrong:
-        by = (
-            check.demand.value
-            - check.capacity.value
-            + (0.0 if check.code == "fit.hang" else _CLEAR_MM)
-        )
-        if check.code in _UP or check.code in _DOWN:
-            top = piece.top_mm + (by if check.code in _UP else -by)
-            if piece.high_mm <= top <= plan.wall.height_mm:
-                label = Message(
-                    "Hang it {by} higher" if check.code in _UP else "Hang it {by} lower",
-                    {"by": Quantity(by, "length")},
-                )
-                way = "higher" if check.code in _UP else "lower"
-                yield Remedy(way, label, replace(piece, top_mm=top))
-        elif check.code in _ASIDE:
-            for shift in (by, -by):
-                if 0 <= piece.left_mm + shift <= plan.wall.width_mm - piece.length_mm:
-                    label = _sideways(shift)
-                    yield Remedy("aside", label, replace(piece, left_mm=piece.left_mm + shift))
 
 
 def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:

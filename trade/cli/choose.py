@@ -5,8 +5,7 @@ from typing import Any
 
 from trade import data, wording
 from trade.assess import assess
-from trade.choose.cures import Cure
-from trade.choose.cures import cures as cures_of
+from trade.choose.cures import Cures, look_for_cures
 from trade.choose.options import Options, find_options
 from trade.choose.request import amount_of, wish_for, wish_of
 from trade.cli import common
@@ -48,7 +47,7 @@ def ways(asked: argparse.Namespace) -> int:
 def cures(asked: argparse.Namespace) -> int:
     """Print the changes that make a piece hold."""
     plan, units = common.load_plan(asked)
-    found = cures_of(plan, asked.piece)
+    found = look_for_cures(plan, asked.piece)
     common.print_result(asked, found, cures_as_text(found, units))
     return common.EXIT[assess(plan).piece(asked.piece).outcome]
 
@@ -100,8 +99,18 @@ def ways_as_text(found: Options, units: Units) -> str:
     return "\n".join(lines)
 
 
-def cures_as_text(found: tuple[Cure, ...], units: Units) -> str:
-    """Return what would cure a piece, to read."""
-    if not found:
-        return "Nothing to cure, or no change that mends it."
-    return "\n".join(f"{wording.outcome_used(c)}: {wording.phrase(c.label, units)}" for c in found)
+def cures_as_text(search: Cures, units: Units) -> str:
+    """Return what would cure a piece, to read; that nothing is wrong; or that nothing mends it."""
+    if search.state == "sound":
+        return "Nothing is wrong with it."
+    if search.state == "ask":
+        return "Something must be found out first; see what assess asks."
+    if search.found:
+        lines = [(wording.outcome_used(c), wording.phrase(c.label, units)) for c in search.found]
+        return "\n".join(f"{outcome}: {label}" for outcome, label in lines)
+    tried = counted(search.tried, "{n} change was tried", "{n} changes were tried")
+    said = f"{tried}, alone and up to three together: none makes it hold."
+    if search.nearest is not None and search.short is not None:
+        said += f"\nWhat comes nearest: {wording.phrase(search.nearest, units)}."
+        said += f"\nEven so: {wording.phrase(search.short, units)}"
+    return said

@@ -15,7 +15,7 @@ from bench.stages.fix.forms import FixForm
 from bench.words import worded
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import workbench
-from bench.workbench.offers import offered_cures
+from bench.workbench.offers import looked_for, offered_cures
 from trade.choose import placement
 from trade.choose.along import along as places_along
 from trade.choose.findings import findings
@@ -122,7 +122,12 @@ def cures(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     return render(
         request,
         "fix/_cures.html",
-        {"bench": bench, "cures": offered_cures(bench.plan, bench.chosen.key), "findings": found},
+        {
+            "bench": bench,
+            "cures": offered_cures(bench.plan, bench.chosen.key),
+            "search": looked_for(bench.plan, bench.chosen.key),
+            "findings": found,
+        },
     )
 
 
