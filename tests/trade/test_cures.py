@@ -132,7 +132,9 @@ class Promises(SimpleTestCase):
     def test_when_one_change_is_not_enough_two_together_are_offered_and_then_three(self) -> None:
         tiles = (Thing(name="Tiles", mass_kg=130.0),)
         weak = bracket_shelf(board="pine_white", bracket="pressed_small", things=tiles)
-        for shelf, least in ((weak, 2), (replace(weak, left_mm=760.0), 3)):
+        weaker = replace(weak, screw="wood_8", screw_length_mm=38.1, use="hard")
+        weaker = replace(weaker, things=(Thing(name="Tiles", mass_kg=110.0),))
+        for shelf, least in ((weak, 2), (weaker, 3)):
             together = [
                 cure
                 for cure in self.kept(plan(shelf), "shelf")

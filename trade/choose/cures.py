@@ -98,7 +98,7 @@ def look_for_cures(plan: Plan, key: str) -> Cures:
     now = judge_piece(piece, plan)
     if now.outcome in ("holds", "cannot_tell"):
         return Cures("sound" if now.outcome == "holds" else "ask")
-    start = _Course((), Message(""), piece, now)
+    start = _Course((), Message(""), piece, now, frozenset(_misfits(now)))
     search = _Search(plan, now)
     kept = search.singles(start)
     if not search.settled(kept):
@@ -167,42 +167,44 @@ def _cure(code: str, label: Message, piece: AnyPiece, then: PieceVerdict) -> Cur
 
 
 class _Course(NamedTuple):
-    """Changes made one after the other, and the verdict after them."""
+    """Changes made one after the other, the verdict after them, and what didn't fit at first."""
 
     codes: tuple[str, ...]
     label: Message
     piece: AnyPiece
     then: PieceVerdict
+    first: frozenset[str]
 
     def cure(self) -> Cure:
         return _cure("-".join(self.codes), self.label, self.piece, self.then)
 
 
-def _burden(course: _Course) -> tuple[int, float]:
-    """How much is wrong in all: what doesn't fit, which hides the rest, then by how much.
+def _misfits(verdict: PieceVerdict) -> set[str]:
+    """Return the codes of what doesn't fit: it hides the rest."""
+    return {check.code for check in verdict.checks if check.outcome in FAILED and not check.gradual}
+
+
+def _burden(course: _Course) -> tuple[int, int, float]:
+    """How much is wrong in all: what doesn't fit still, or now, then by how much the rest is over.
 
     Of two that are as bad, the one with less trouble was tried first.
     """
-    wrong = _wrong(course.then)
-    misfits = {check.code for check in wrong if check.outcome in FAILED and not check.gradual}
-    return len(misfits), round(sum(_over(check) for check in wrong if check.gradual), 3)
+    misfits = _misfits(course.then)
+    over = sum(_over(check) for check in _wrong(course.then) if check.gradual)
+    return len(misfits & course.first), len(misfits), round(over, 3)
 
 
 def _most_helpful(courses: list[_Course]) -> list[_Course]:
     """Return the courses to follow: the best that keep wish and body, and the best of the rest.
 
-    Of the same kinds of change the best alone.
+    Of those that begin alike the best alone, so that a good beginning is not lost.
     """
-    apart: dict[frozenset[str], _Course] = {}
+    keeps: dict[str, _Course] = {}
+    rest: dict[str, _Course] = {}
     for course in sorted(courses, key=_burden):
-        apart.setdefault(frozenset(course.codes), course)
-    keeps = [
-        each
-        for each in apart.values()
-        if not any(asks_less(code) or anew(code) for code in each.codes)
-    ]
-    rest = [each for each in apart.values() if each not in keeps]
-    return keeps[:_FOLLOWED] + rest[:1]
+        kept = not any(asks_less(code) or anew(code) for code in course.codes)
+        (keeps if kept else rest).setdefault(course.codes[0], course)
+    return [*list(keeps.values())[:_FOLLOWED], *list(rest.values())[:1]]
 
 
 def _over(check: Check) -> float:
@@ -247,7 +249,7 @@ class _Search:
             then = self._tried(remedy.piece)
             if then is None:
                 continue
-            course = _Course((remedy.code,), remedy.label, remedy.piece, then)
+            course = _Course((remedy.code,), remedy.label, remedy.piece, then, start.first)
             if _burden(course) < before:
                 self.courses.append(course)
             if (
@@ -333,6 +335,7 @@ class _Search:
                     _both(course.label, remedy.label),
                     remedy.piece,
                     then,
+                    course.first,
                 )
                 if _burden(more) < before:
                     found.append(more)
