@@ -164,7 +164,7 @@ class ThePolicy(BenchCase):
         )
         form = {answer: getattr(policy, answer) for answer in answers} | {
             "school": "american",
-            "shift": "150 mm",
+            "shift": "210 mm",
             "grow": "150 mm",
         }
         return form | {"look": "policy", "most_holes": "", "budget": ""} | changes

@@ -98,7 +98,7 @@ class Hanging(SimpleTestCase):
         """
         for high, word in ((1676.0, "doesnt_fit"), (1600.0, "holds_but"), (1580.0, "holds")):
             bike = Thing(name="Bicycle", mass_kg=14.0, at_mm=600.0, out_mm=80.0, high_mm=high)
-            rail = put_up("rail", wall(), top_mm=1727.0, things=(bike,))
+            rail = put_up("rail", wall(), top_mm=1727.0, height_mm=90.0, things=(bike,))
             found = judged(rail, "fit.hang")
             assert found is not None
             self.assertEqual(found.outcome, word)
@@ -106,6 +106,7 @@ class Hanging(SimpleTestCase):
             "rail",
             wall(),
             top_mm=1727.0,
+            height_mm=90.0,
             screw_length_mm=76.2,
             things=(replace(bike, high_mm=1676.0, mass_kg=5.0),),
         )

@@ -8,7 +8,7 @@ from typing import Literal
 
 from trade import data
 from trade.choose import candidates, stud_layouts
-from trade.choose.request import HangRequest
+from trade.choose.request import WHOLE_MM, HangRequest
 from trade.choose.stud_layouts import Limits, StudLayout
 from trade.mounts import KINDS, fit, mount_of
 from trade.mounts.base import Box
@@ -89,7 +89,8 @@ def _wished(plan: Plan, request: HangRequest, kind: str) -> tuple[float, Limits]
     ends, wide = data.mounting_kinds()[kind].ends, plan.wall.width_mm
     if not ends:
         stays = KINDS[kind].stands or request.goes == "body"
-        return request.x_mm, Limits(plan.policy.shift_mm, 0.0 if stays else plan.policy.grow_mm)
+        grow = 0.0 if stays else plan.policy.grow_mm
+        return request.x_mm, Limits(plan.policy.shift_mm, grow, WHOLE_MM[plan.units])
     if ends == "both":
         return wide / 2, Limits()
     right = ends == "corner" and request.x_mm > wide / 2

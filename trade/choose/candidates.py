@@ -216,8 +216,10 @@ def strongest(found: list[Drive], piece: AnyPiece, wall: Wall) -> Drive | None:
 
     None when there is none, or they are few.
     """
-    if len(found) < 4 or found[0].anchor is not None:
+    if len(found) < 4:
         return None
+    if found[0].anchor is not None:
+        return _strongest_anchor(found, piece, wall)
     support = next(
         support for support in mount_of(piece).supports(piece, wall) if isinstance(support, Support)
     )
@@ -237,3 +239,25 @@ def strongest(found: list[Drive], piece: AnyPiece, wall: Wall) -> Drive | None:
     values = [holds(drive) for drive in found]
     best = max(range(len(found)), key=values.__getitem__)
     return found[best] if all(values[best][1] >= side - 1e-9 for _, side in values) else None
+
+
+def _strongest_anchor(found: list[Drive], piece: AnyPiece, wall: Wall) -> Drive | None:
+    """Return the anchor that holds at least as much as any other, for a while and for years."""
+    held: list[tuple[float, float, float]] = []
+    for drive in found:
+        capacity = next(
+            (
+                support.capacity
+                for support in mount_of(piece).supports(driven(piece, drive), wall)
+                if isinstance(support, Support) and support.capacity is not None
+            ),
+            None,
+        )
+        if capacity is None:
+            return None
+        held.append((capacity.pull_n * capacity.lasting, capacity.pull_n, capacity.shear_n))
+    most = tuple(max(each) for each in zip(*held, strict=True))
+    return next(
+        (drive for drive, each in zip(found, held, strict=True) if each == most),
+        None,
+    )

@@ -29,10 +29,13 @@ from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan, Policy, Wall
 from trade.wall.backing import ASK_STRUCTURE, ASK_STUDS
 
+_HELD_BY: tuple[HeldBy, ...] = ("studs", "anchors")
 _ENDS_MM = data.house("ledger_ends_mm")
-_MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth finding
+_MOST_TRIES = 100  # of one kind: what is not found by then is hardly worth finding
 _ANCHORS_MM = data.house("anchor_as_moved_mm")
 _NOT_YET: tuple[Outcome, ...] = ("holds_but", "close")  # with these a better one is looked for
+_OF_SCREWS = ("screw.e", "strip.")  # what smaller screws may mend
+_OF_ANCHORS = ("screw.e", "strip.", "anchor.edge", "anchor.beside", "anchor.behind", "anchor.base")
 _BY_SCREWS = (
     "screw.",
     "strip.",
@@ -116,24 +119,29 @@ def find_options(plan: Plan, request: HangRequest) -> Options:
     """
     found: list[Option] = []
     refused: list[RejectedOption] = []
-    count = 0
+    places: dict[str, dict[HeldBy, list[StudLayout]]] = {}
     for kind, row in data.mounting_kinds().items():
         if request.goes not in row.serves:
             continue
         if reason := excluded(plan, request, kind):
             refused.append(RejectedOption(kind=kind, reason=reason))
             continue
-        outcomes = [
-            _search(plan, request, kind, hold, where)
-            for hold, where in candidate_positions.positions(plan, request, kind)
-        ]
-        count += sum(outcome.tries for outcome in outcomes)
-        good = [outcome.way for outcome in outcomes if outcome.way is not None]
-        found += good
-        if not good:
-            refused.append(
-                RejectedOption(kind=kind, reason=_why_not(plan, request, kind, outcomes))
-            )
+        places[kind] = dict(candidate_positions.positions(plan, request, kind))
+    outcomes: dict[str, list[_Tried]] = {kind: [] for kind in places}
+    for hold in _HELD_BY:
+        for kind, where in places.items():
+            if hold in where:
+                outcomes[kind].append(_search(plan, request, kind, hold, where[hold]))
+        found = [each.way for tried in outcomes.values() for each in tried if each.way is not None]
+        if plan.policy.anchors == "studs_first" and any(way.outcome == "holds" for way in found):
+            break  # what holds in wood needs no anchor
+    served = {way.kind for way in found}
+    refused += [
+        RejectedOption(kind=kind, reason=_why_not(plan, request, kind, tried))
+        for kind, tried in outcomes.items()
+        if kind not in served
+    ]
+    count = sum(each.tries for tried in outcomes.values() for each in tried)
     ranked = sorted(found, key=lambda way: (RANK[way.outcome], way.demerit))
     return Options(request=request, found=_praised(ranked), refused=tuple(refused), tried=count)
 
@@ -188,6 +196,14 @@ def excluded(plan: Plan, request: HangRequest, kind: str) -> Message | None:
         return Message(
             "It needs a corner; the next one is {far} away.", {"far": Quantity(to_corner, "length")}
         )
+    if row.deepest_mm is not None and request.depth_mm > row.deepest_mm:
+        return Message(
+            "This kind is made no deeper than {most}; {deep} was asked for.",
+            {
+                "deep": Quantity(request.depth_mm, "length"),
+                "most": Quantity(row.deepest_mm, "length"),
+            },
+        )
     if wall.build == "unknown":
         return Message("Find out first: {ask}", {"ask": ASK_STRUCTURE})
     if wall.build != "mass" and not wall.uprights and policy.anchors != "anchors_light":
@@ -228,8 +244,9 @@ def _search(
             tries += 1
             verdict = assess_piece(candidates.driven(group.piece, probe), wall)
             failed, used = _lesser(failed, verdict), _at_least(verdict)
+            spared = _OF_SCREWS if probe.anchor is None else _OF_ANCHORS
             if any(
-                check.outcome in FAILED and not check.code.startswith(("screw.e", "strip."))
+                check.outcome in FAILED and not check.code.startswith(spared)
                 for check in verdict.checks
             ):
                 continue
@@ -262,6 +279,9 @@ def _search(
                 best.demerit,
             ):
                 best, chosen = way, verdict
+            nuisance = verdict.nuisance if verdict.outcome == "holds_but" else None
+            if nuisance is not None and not nuisance.code.startswith(_BY_SCREWS):
+                break  # it stays a nuisance whatever is driven
     if best is not None and chosen is not None:
         best = msgspec.structs.replace(
             best, reasons=(*_reasons(best.piece, chosen, wall), *unsold(best.piece, plan))

@@ -35,7 +35,8 @@ BOARD_WIDTHS_MM: dict[Units, tuple[float, ...]] = {
 _LENGTH: dict[Units, float] = {
     units: data.usual("bracket_shelf", units)["length_mm"] for units in BOARD_WIDTHS_MM
 }
-_WHOLE_MM: dict[Units, float] = {"imperial": IN_MM, "metric": 10.0}
+WHOLE_MM: dict[Units, float] = {"imperial": IN_MM, "metric": 10.0}
+_EVEN_FROM_MM = 12 * IN_MM
 
 
 class HangRequest(msgspec.Struct, frozen=True, kw_only=True):
@@ -110,7 +111,10 @@ def wish_for(
     kept = data.contents()[what]
     amount = amount or 1.0
     thing = contents.thing(what, amount, plan.units)
-    long = amount if kept.per == "metre" else _HOOK_MM * amount if kept.goes == "hang" else 0.0
+    if kept.per == "metre":
+        long = amount
+    else:
+        long = (kept.wide_mm or _HOOK_MM) * amount if kept.goes == "hang" else 0.0
     needs = max(long + _ENDS_MM, _SMALL_MM) if long else _LENGTH[plan.units]
     deep = kept.deep_mm + _FINGER_MM
     reach = (
@@ -131,8 +135,12 @@ def wish_for(
 
 
 def _whole(size_mm: float, units: Units) -> float:
-    """Return a size of ours as somebody would name it: whole inches, or centimetres."""
-    return round(size_mm / _WHOLE_MM[units]) * _WHOLE_MM[units]
+    """Return a size of ours as somebody would name it.
+
+    Even inches, single ones where it is small; or centimetres.
+    """
+    step = WHOLE_MM[units] * (2 if units == "imperial" and size_mm > _EVEN_FROM_MM else 1)
+    return round(size_mm / step) * step
 
 
 def amount_of(what: str, typed: str, units: Units) -> float:

@@ -5,6 +5,7 @@ The best length and place between limits so that its supports fall on studs.
 
 from collections.abc import Iterable
 from itertools import combinations, pairwise
+from math import ceil
 from typing import NamedTuple
 
 from trade import data
@@ -18,10 +19,14 @@ _MOST = 3
 
 
 class Limits(NamedTuple):
-    """How far a piece's middle may move, and how much longer or shorter it may become, mm."""
+    """How far a piece's middle may move, and how much longer or shorter it may become, mm.
+
+    `whole_mm`: then it is so many of these long, as somebody would measure it.
+    """
 
     shift_mm: float = 0.0
     grow_mm: float = 0.0
+    whole_mm: float = 1.0
 
 
 class StudLayout(NamedTuple):
@@ -84,6 +89,7 @@ def on_studs(
     for first, last in combinations(studs, 2):
         apart = last - first
         least = max(length_mm - limits.grow_mm, apart + 2 * SHORTEST_OVERHANG_MM)
+        least = ceil(least / limits.whole_mm - 1e-6) * limits.whole_mm
         most = min(length_mm + limits.grow_mm, wall.width_mm)
         if least > most:
             continue

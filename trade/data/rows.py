@@ -212,13 +212,17 @@ class Anchor(Priced, frozen=True, kw_only=True):
 
 
 class Content(Row, frozen=True, kw_only=True):
-    """Something that people keep on walls; kg of one, of a metre along the shelf, or of a litre."""
+    """Something that people keep on walls; kg of one, of a metre along the shelf, or of a litre.
+
+    `wide_mm`: how much of a rail one takes that hangs; 0 where hooks stand close.
+    """
 
     name: str
     per: Literal["each", "metre", "litre"]
     kg: float
     high_mm: float
     deep_mm: float
+    wide_mm: float = 0.0
     goes: Goes = "stand"
 
 
@@ -249,6 +253,7 @@ class MountingKind(Row, frozen=True, kw_only=True):
     tools: tuple[str, ...]
     made: Literal["bought", "shop"]
     ends: Literal["", "both", "corner"] = ""
+    deepest_mm: float | None = None
 
 
 class Tool(Row, frozen=True, kw_only=True):
