@@ -165,7 +165,7 @@ class ThePolicy(BenchCase):
         form = {answer: getattr(policy, answer) for answer in answers} | {
             "school": "american",
             "shift": "210 mm",
-            "grow": "150 mm",
+            "grow": "210 mm",
         }
         return form | {"look": "policy", "most_holes": "", "budget": ""} | changes
 

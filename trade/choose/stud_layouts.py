@@ -135,7 +135,7 @@ def anywhere(
         if abs(moved) > limits.shift_mm + 1e-6:
             continue
         count = max(2, int(length * 0.7 / WIDEST_GAP_MM) + 1)
-        for many in (count, count + 1):
+        for many in (count, count + 1, 2 * count + 1):
             even = [length * (0.15 + 0.7 * n / (many - 1)) for n in range(many)]
             found.append(
                 StudLayout(

@@ -47,10 +47,5 @@ def sold_mm(board: str, units: Units, near_mm: float | None = None) -> list[floa
         units: of the person.
         near_mm: only those that pass for boards of this thickness.
     """
-    rows = [
-        r
-        for r in data.stock().values()
-        if r.board == board and r.system == units and r.shape == "flat"
-    ]
-    found = sorted({row.thickness_mm for row in rows})
+    found = data.thicknesses(board, units)
     return [thick for thick in found if near_mm is None or abs(thick - near_mm) <= NEAR_MM]

@@ -260,6 +260,21 @@ def sizes(kind: str) -> tuple[Sizes, ...]:
 
 
 @cache
+def thicknesses(board: str, units: Units) -> tuple[float, ...]:
+    """Return the thicknesses in which a board or sheet is sold where units are used, mm."""
+    rows = stock().values()
+    return tuple(
+        sorted(
+            {
+                row.thickness_mm
+                for row in rows
+                if row.board == board and row.system == units and row.shape == "flat"
+            }
+        )
+    )
+
+
+@cache
 def usual(kind: str, units: Units) -> dict[str, float]:
     """Return the sizes in which a new piece of a kind is made, by field, where units are used."""
     return {row.field: row.of(units)[0] for row in sizes(kind) if row.new}

@@ -26,6 +26,7 @@ from trade.plan.policy import Policy
 
 P = TypeVar("P", bound=Piece)
 _SAME_MM = 0.05
+_NEARLY_MM = 1.0  # a sheet is called by a round number
 _TOUCHING_MM = 1e-6
 _PARALLEL = 2  # more rods than that are never quite parallel
 AnySupport = Support | PinSeat
@@ -251,13 +252,21 @@ class Mount(ABC, Generic[P]):
             for size in row.of(units) if row.code else ():
                 if abs(size - now) < _SAME_MM or (size < now and not row.any):
                     continue
-                if self.takes(piece, row.field, size):
+                if self.takes(piece, row.field, size) and self._sold(piece, row.field, size, units):
                     said: Placeholders = (
                         {"n": round(size)} if row.counts else {"size": Quantity(size, "length")}
                     )
                     with suppress(PlanError):
                         changed = replace(piece, **{row.field: type(now)(size)})
                         yield row.code, Message(row.said, said), changed
+
+    def _sold(self, piece: P, field: str, size: float, units: Units) -> bool:
+        """Whether the wood of a part is sold so thick, where it is known how it is sold."""
+        for wood, fields in self.woods:
+            sold = data.thicknesses(getattr(piece, wood), units) if field in fields else ()
+            if sold and min(abs(thick - size) for thick in sold) > _NEARLY_MM:
+                return False
+        return True
 
     def takes(self, piece: P, field: str, size: float) -> bool:
         """Whether one of its parts may have another size there."""

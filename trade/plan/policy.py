@@ -44,7 +44,7 @@ class Policy(PlanItem, frozen=True, kw_only=True, cache_hash=True):
     budget: float | None = None
     lacks: tuple[str, ...] = ()
     shift_mm: float = 210.0  # half way from stud to stud at 16 in
-    grow_mm: float = 150.0
+    grow_mm: float = 210.0
     kerf_mm: float = 3.2
     trim_mm: float = 6.0
 

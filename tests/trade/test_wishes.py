@@ -1,0 +1,35 @@
+"""The table of everyday wishes is today's, and what leads is what a tradesman would take."""
+
+from django.test import SimpleTestCase
+
+from tests.wishes import WISHES, asked, every, kept
+from trade.assess import judge_piece
+from trade.cutting.sold import unsold
+from trade.marking.marks import marks
+
+_EACH = 9  # of 360; the benchmark of the same name looks at all
+
+
+class Everyday(SimpleTestCase):
+    def test_the_table_is_todays_and_its_ways_can_be_bought_and_drilled(self) -> None:
+        rows = {row[:3]: row for row in kept()}
+        for each in list(every())[::_EACH]:
+            row, way, plan = asked(*each)
+            with self.subTest(each):
+                self.assertEqual(row, rows[each])
+                if way is None:
+                    continue
+                self.assertEqual(unsold(way.piece, plan), [])
+                hung = plan.with_piece(way.piece)
+                self.assertEqual(judge_piece(way.piece, hung).outcome, way.outcome)
+                self.assertEqual(len(marks(hung)), way.effort.holes)
+
+    def test_every_kind_that_leads_is_one_that_a_tradesman_would_take(self) -> None:
+        rows = kept()
+        self.assertEqual([row[:3] for row in rows], list(every()))
+        odd = [row for row in rows if row.kind and row.kind not in WISHES[row.wish][2].split()]
+        self.assertEqual(odd, [])
+        self.assertEqual(
+            {(row.wish, row.wall) for row in rows if not row.kind},
+            {("a cabinet", "steel"), ("a cabinet", "block")},
+        )
