@@ -6,6 +6,7 @@ from typing import Any
 from trade import data, wording
 from trade.assess import assess
 from trade.choose.cures import Cures, look_for_cures
+from trade.choose.loosened import loosened, sentence
 from trade.choose.options import Options, find_options
 from trade.choose.request import amount_of, wish_for, wish_of
 from trade.cli import common
@@ -40,7 +41,9 @@ def ways(asked: argparse.Namespace) -> int:
         amount = None if asked.amount is None else amount_of(asked.hang, asked.amount, units)
         request = wish_for(plan, asked.hang, amount, middle, read_length(asked.height, units))
     found = find_options(plan, request)
-    common.print_result(asked, ways_as_json(found), ways_as_text(found, units))
+    gives = [wording.phrase(sentence(each), units) for each in loosened(plan, request)]
+    result = ways_as_json(found) | {"gives": gives}
+    common.print_result(asked, result, "\n".join([ways_as_text(found, units), *gives]))
     return common.EXIT[found.found[0].outcome if found.found else "wont_hold"]
 
 

@@ -25,6 +25,7 @@ from trade.choose.capacity_map import best as best_spots
 from trade.choose.capacity_map import map_capacity, nearest_height, settled
 from trade.choose.criteria import NAMES
 from trade.choose.cures import most
+from trade.choose.loosened import loosened, sentence
 from trade.choose.options import Option, as_it_hangs, find_options
 from trade.choose.order import deeper, heavier, order, order_deeper
 from trade.choose.request import HangRequest, wish_of
@@ -140,6 +141,8 @@ def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     }
     context |= {"beside": shown[:_SIDE_BY_SIDE], "merits": _merits(found.found[:_SIDE_BY_SIDE])}
     context["refused"] = [_Refused(KINDS[no.kind], no.reason) for no in found.refused]
+    gives = () if found.best else loosened(bench.plan, found.request)
+    context["gives"] = [sentence(each) for each in gives]
     return _in_parts(request, "fix/_ways.html", "fix/_strip.html", context)
 
 

@@ -1,0 +1,66 @@
+"""Every school changes something: a verdict, a design, a mark, or a step."""
+
+from typing import Any
+
+from django.test import SimpleTestCase
+from msgspec.structs import replace
+
+from tests.failing import WALLS
+from tests.plans import bracket_shelf, plan, rod_shelf
+from tests.trade.test_every_kind import put_up
+from tests.trade.test_options import kg, request
+from trade import data
+from trade.assess import assess
+from trade.choose.options import find_options
+from trade.choose.policy_effects import followed
+from trade.choose.request import HangRequest, wish_for
+from trade.job.steps import steps
+from trade.marking.marks import marks
+from trade.plan.model import Plan, Thing
+
+_ON_WAYS = ("anchors", "made", "matters")  # the rest changes what hangs already
+_LOAD = (Thing(name="Load", mass_kg=12.0),)
+
+
+def situations() -> list[tuple[Plan, HangRequest]]:
+    """Plans where people disagree, and what shall hang there besides."""
+    cabinet = put_up("cleat_cabinet", WALLS["timber_16"], things=_LOAD)
+    drooping = bracket_shelf(length_mm=1600.0, supports_mm=(100.0, 1500.0), things=_LOAD)
+    plugged = bracket_shelf(anchor="plug_light", supports_mm=(300.0, 700.0), things=_LOAD)
+    both = plan(drooping, replace(plugged, key="plugged", top_mm=900.0))
+    wide = Plan(name="Wall", units="metric", wall=WALLS["timber_24"])
+    floating = plan(rod_shelf(), cabinet)
+    return [
+        (floating, wish_for(floating, "books", 1000.0, 1500.0, 2200.0)),
+        (both, wish_for(both, "pots", 8.0, 1500.0, 2200.0)),
+        (wide, wish_for(wide, "picture", 1.0, 1500.0, 2200.0)),
+        (plan().without_piece("shelf"), request(things=kg(5.0), depth_mm=180.0)),
+    ]
+
+
+def answer(now: Plan, wish: HangRequest, ways: bool) -> Any:
+    """Return all that is said of a plan: verdicts, marks, steps; the best way for a wish."""
+    best = find_options(now, wish).best if ways else None
+    return (
+        [(each.outcome, each.used, each.but) for each in assess(now).pieces],
+        now.pieces,
+        marks(now),
+        [steps(now, piece.key, now.units) for piece in now.pieces],
+        best and (best.kind, best.piece),
+    )
+
+
+class Schools(SimpleTestCase):
+    def test_each_answer_to_each_question_is_told_from_the_others(self) -> None:
+        for question, row in data.policies().items():
+            said = {
+                school: [
+                    answer(followed(now, question, school), wish, question in _ON_WAYS)
+                    for now, wish in situations()
+                ]
+                for school in row.answers
+            }
+            for n, school in enumerate(said):
+                for other in list(said)[n + 1 :]:
+                    with self.subTest(question=question, schools=(school, other)):
+                        self.assertTrue(said[school] != said[other], "they change nothing")
