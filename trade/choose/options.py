@@ -198,11 +198,8 @@ def excluded(plan: Plan, request: HangRequest, kind: str) -> Message | None:
         )
     if row.deepest_mm is not None and request.depth_mm > row.deepest_mm:
         return Message(
-            "This kind is made no deeper than {most}; {deep} was asked for.",
-            {
-                "deep": Quantity(request.depth_mm, "length"),
-                "most": Quantity(row.deepest_mm, "length"),
-            },
+            "Nobody builds this kind so deep: {deep} was asked for.",
+            {"deep": Quantity(request.depth_mm, "length")},
         )
     if wall.build == "unknown":
         return Message("Find out first: {ask}", {"ask": ASK_STRUCTURE})

@@ -74,7 +74,7 @@ def made_new(mount: Mount[Any], units: Units) -> dict[str, Any]:
     Its board is as thick as it is sold there: 18 instead of 19.
     """
     sizes = data.usual(mount.kind, units)
-    fresh = {**mount.fresh, **sizes}
+    fresh = {"length_mm": data.usual("bracket_shelf", units)["length_mm"], **mount.fresh, **sizes}
     thick, board = fresh.get("thickness_mm"), fresh.get("board")
     if thick is not None and board is not None and "thickness_mm" not in sizes:
         fresh["thickness_mm"] = next(iter(sold_mm(board, units, thick)), thick)
