@@ -7,6 +7,7 @@ from django.test import SimpleTestCase
 from tests.plans import wall
 from trade import wording
 from trade.choose.loosened import loosened, sentence
+from trade.choose.options import find_options
 from trade.choose.request import wish_for
 from trade.plan.model import Plan, Policy
 
@@ -15,7 +16,10 @@ class Limits(SimpleTestCase):
     def said(self, amount: float = 800.0, **policy: Any) -> list[str]:
         plan = Plan(name="Wall", units="metric", wall=wall(), policy=Policy(**policy))
         wish = wish_for(plan, "books", amount, 1600.0, 1500.0)
-        return [wording.phrase(sentence(each), "metric") for each in loosened(plan, wish)]
+        return [
+            wording.phrase(sentence(each), "metric")
+            for each in loosened(plan, find_options(plan, wish))
+        ]
 
     def test_nothing_is_said_where_something_holds(self) -> None:
         self.assertEqual(self.said(budget=100.0, most_holes=20), [])

@@ -26,7 +26,7 @@ from trade.check import (
 )
 from trade.choose.options import find_options
 from trade.choose.order import heavier
-from trade.choose.remedies import anew, asks_less, may_be_quieter, only_for, remedies
+from trade.choose.remedies import anew, asks_less, only_for, quieter_uses, remedies
 from trade.choose.request import wish_of
 from trade.data.rows import Limit
 from trade.errors import PlanError
@@ -39,9 +39,6 @@ _TRIES = 8  # to find what it may carry
 _FOLLOWED = 3  # so many courses are followed further
 _TRIES_FURTHER = 50
 _MOST_TOGETHER = 3
-_FITS_NOT = (
-    2.0  # what a part that doesn't fit adds to what is wrong: as much as one seven times over
-)
 
 
 class Cure(msgspec.Struct, frozen=True, kw_only=True):
@@ -63,9 +60,9 @@ class Cure(msgspec.Struct, frozen=True, kw_only=True):
 class Cures(msgspec.Struct, frozen=True):
     """What came of looking for cures.
 
-    `state`: nothing is wrong (`sound`); something must be found out first (`ask`); there are cures
-    that make it hold (`cured`); none of what was `tried` does (`none`), and then `nearest` is what
-    comes nearest, with `short`: the sentence of what is still wrong.
+    `state`: nothing is wrong (`sound`); something must be found out first (`ask`); something
+    helps (`cured`); nothing of what was `tried` does (`none`), and then `nearest` is what comes
+    nearest, with `short`: the sentence of what is still wrong.
     """
 
     state: Literal["sound", "ask", "cured", "none"]
@@ -360,17 +357,16 @@ def _otherwise(piece: AnyPiece, plan: Plan) -> Cure | None:
 
     Where none does, for the quietest use.
     """
-    quietest = min(data.uses(), key=lambda key: data.uses()[key].push_n)
-    asked = (wish_of(piece), msgspec.structs.replace(wish_of(piece), use=quietest))
-    for wish in asked if may_be_quieter(piece) else asked[:1]:
+    for use in (piece.use, *quieter_uses(piece)[-1:]):
+        wish = msgspec.structs.replace(wish_of(piece), use=use)
         best = find_options(plan, wish).best
         if best is None or best.outcome not in ("holds", "holds_but"):
             continue
         label = Message(
             "Hang it another way: {kind!l}", {"kind": KINDS[mount_of(best.piece).kind].name}
         )
-        if wish.use != piece.use:
-            label = _both(label, only_for(quietest))
+        if use != piece.use:
+            label = _both(label, only_for(use))
         return Cure(
             code="otherwise",
             label=label,

@@ -8,7 +8,7 @@ from typing import Any, NamedTuple
 from msgspec.structs import replace
 
 from trade.check import Message, Placeholders
-from trade.choose.options import Option, find_options
+from trade.choose.options import Option, Options, find_options
 from trade.choose.request import HangRequest
 from trade.language import Figure, counted
 from trade.mounts import KINDS
@@ -22,14 +22,15 @@ class Loosened(NamedTuple):
     way: Option
 
 
-def loosened(plan: Plan, request: HangRequest) -> tuple[Loosened, ...]:
+def loosened(plan: Plan, options: Options) -> tuple[Loosened, ...]:
     """Return what would hold if one limit were taken away, for each that stands in the way.
 
     Where no single one is enough, what holds without any; nothing when even then nothing does, or
     when something holds as it is.
     """
-    if find_options(plan, request).best is not None:
+    if options.best is not None:
         return ()
+    request = options.request
     limits = _limits(plan.policy)
     found = [
         Loosened(said, best)
@@ -77,11 +78,12 @@ def _limits(policy: Policy) -> list[tuple[Message, dict[str, Any]]]:
     if policy.lacks:
         found.append((Message("the tools that are lacking"), {"lacks": ()}))
     if policy.made != free.made:
-        found.append((Message("the choice between bought and shop-made"), {"made": free.made}))
+        said = "the wish for ready-made" if policy.made == "bought" else "the wish for shop-made"
+        found.append((Message(said), {"made": free.made}))
     if policy.anchors == "studs_only":
         found.append((Message("“studs only”"), {"anchors": "studs_first"}))
-    if policy.hollow != "any":
-        found.append((Message("what you trust in hollow walls"), {"hollow": "any"}))
+    if policy.hollow == "toggles":
+        found.append((Message("“toggles only”"), {"hollow": free.hollow}))
     if min(policy.shift_mm, policy.grow_mm) < min(free.shift_mm, free.grow_mm):
         room = {"shift_mm": free.shift_mm, "grow_mm": free.grow_mm}
         found.append((Message("the limit of how far it may move or grow"), room))

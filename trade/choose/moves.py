@@ -28,6 +28,14 @@ _FAR_OVER_MM = data.house("far_over_mm")
 _CLEAR_MM = 1.0  # beyond what must lie between, so that a rounded mark keeps it too
 _MOVED_MM = data.house("moved_mm")
 _SAME_MM = 0.5
+_LONGER = (
+    "Make it {by} longer on the right, onto the stud there",
+    "Make it {by} longer on the left, onto the stud there",
+)
+_SHORTER = (
+    "Make it {by} shorter on the right, where it hangs over",
+    "Make it {by} shorter on the left, where it hangs over",
+)
 
 
 class Remedy(NamedTuple):
@@ -55,9 +63,10 @@ def to_studs(piece: AnyPiece, plan: Plan, wrong: Collection[str]) -> Iterator[Re
             (s.centre_mm - piece.left_mm - x for s in wall.uprights for x in piece.supports_mm),
             key=abs,
         )[:3]:
-            moved = replace(piece, left_mm=max(piece.left_mm + shift, 0.0))
-            if abs(shift) > _SAME_MM and _stays(moved, wall):
-                yield Remedy("seat", _sideways(shift), moved)
+            if abs(shift) > _SAME_MM and piece.left_mm + shift >= 0:
+                moved = replace(piece, left_mm=piece.left_mm + shift)
+                if _stays(moved, wall):
+                    yield Remedy("seat", _sideways(shift), moved)
     if wall.uprights and not mount.every_stud:
         every = placement.on_studs(piece, wall, every=True)
         if len(every.supports_mm) > len(piece.supports_mm) and _on_studs(every, wall):
@@ -70,29 +79,49 @@ def to_studs(piece: AnyPiece, plan: Plan, wrong: Collection[str]) -> Iterator[Re
 
 def _reaching(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Yield it just so much longer at an end that it reaches the next stud there."""
-    wall, right = plan.wall, piece.left_mm + piece.length_mm
     for left in (False, True):
-        end = piece.left_mm if left else right
-        beyond = [
-            (end - stud.centre_mm if left else stud.centre_mm - end) + SHORTEST_OVERHANG_MM
-            for stud in wall.uprights
-        ]
-        by = min((by for by in beyond if 0 < by <= _LONGER_MM), default=0.0)
-        start = piece.left_mm - (by if left else 0.0)
-        if not by or start < 0 or start + piece.length_mm + by > wall.width_mm:
+        by = _to_next_stud(piece, plan, left)
+        longer = _lengthened(piece, plan, by, left) if by else None
+        if longer is None:
             continue
-        label = Message(
-            "Make it {by} longer on the left, onto the stud there"
-            if left
-            else "Make it {by} longer on the right, onto the stud there",
-            {"by": Quantity(by, "length")},
+        set_anew = placement.on_studs(longer, plan.wall)
+        if _stays(set_anew, plan.wall) and _on_studs(set_anew, plan.wall):
+            yield Remedy("reach", Message(_LONGER[left], {"by": Quantity(by, "length")}), set_anew)
+
+
+def _to_next_stud(piece: AnyPiece, plan: Plan, left: bool) -> float:
+    """How much longer it must be at an end to reach a stud beyond it; 0 where none is near."""
+    end = piece.left_mm + (0.0 if left else piece.length_mm)
+    beyond = [
+        (end - stud.centre_mm if left else stud.centre_mm - end) + SHORTEST_OVERHANG_MM
+        for stud in plan.wall.uprights
+    ]
+    return min((by for by in beyond if 0 < by <= _LONGER_MM), default=0.0)
+
+
+def _lengthened(piece: AnyPiece, plan: Plan, by: float, left: bool) -> AnyPiece | None:
+    """Return the piece so much longer or shorter at an end, what is on it and holds it in place.
+
+    None where that leaves the wall or drops a thing.
+    """
+    moved, long = by if left else 0.0, piece.length_mm + by
+    start = piece.left_mm - moved
+    on_it = all(thing.at_mm is None or 0 <= thing.at_mm + moved <= long for thing in piece.things)
+    if not on_it or start < 0 or start + long > plan.wall.width_mm:
+        return None
+    things = tuple(
+        thing if thing.at_mm is None else replace(thing, at_mm=thing.at_mm + moved)
+        for thing in piece.things
+    )
+    with suppress(PlanError):
+        return replace(
+            piece,
+            left_mm=start,
+            length_mm=long,
+            supports_mm=tuple(x + moved for x in piece.supports_mm),
+            things=things,
         )
-        with suppress(PlanError):
-            longer = placement.on_studs(
-                replace(piece, left_mm=start, length_mm=piece.length_mm + by), wall
-            )
-            if _stays(longer, wall) and _on_studs(longer, wall):
-                yield Remedy("reach", label, longer)
+    return None
 
 
 def _stays(piece: AnyPiece, wall: Wall) -> bool:
@@ -117,8 +146,8 @@ def _seated(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         if 0 < stud.centre_mm - piece.left_mm < piece.length_mm
     ]
     nearest = {min(studs, key=lambda stud: abs(stud - x)) for x in piece.supports_mm if studs}
-    if len(nearest) == len(piece.supports_mm) and max(
-        abs(stud - x) for stud, x in zip(sorted(nearest), piece.supports_mm, strict=True)
+    if len(nearest) == len(piece.supports_mm) and any(
+        abs(stud - x) > _SAME_MM for stud, x in zip(sorted(nearest), piece.supports_mm, strict=True)
     ):
         label = Message("Set each {noun} in the middle of the stud next to it", {"noun": noun})
         yield Remedy("seat", label, replace(piece, supports_mm=tuple(sorted(nearest))))
@@ -166,57 +195,20 @@ def ends(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     for over, left in ((over_right, False), (over_left, True)):
         if over < _FAR_OVER_MM:
             continue
-        end = piece.left_mm + (0.0 if left else piece.length_mm)
-        beyond = [
-            (end - stud.centre_mm if left else stud.centre_mm - end) + SHORTEST_OVERHANG_MM
-            for stud in plan.wall.uprights
-        ]
-        for by in sorted(by for by in beyond if 0 < by <= _LONGER_MM)[:1]:
-            yield from _ended(
-                piece,
-                plan,
-                by,
-                left,
-                "Make it {by} longer on the left, onto the stud there"
-                if left
-                else "Make it {by} longer on the right, onto the stud there",
-            )
-        yield from _ended(
-            piece,
-            plan,
-            SHORTEST_OVERHANG_MM - over,
-            left,
-            "Make it {by} shorter on the left, where it hangs over"
-            if left
-            else "Make it {by} shorter on the right, where it hangs over",
-        )
+        if by := _to_next_stud(piece, plan, left):
+            yield from _ended(piece, plan, by, left, _LONGER[left])
+        yield from _ended(piece, plan, SHORTEST_OVERHANG_MM - over, left, _SHORTER[left])
 
 
 def _ended(piece: AnyPiece, plan: Plan, by: float, left: bool, said: str) -> Iterator[Remedy]:
-    """Yield the piece longer at one end, on one support more there, or shorter.
-
-    Nothing where that leaves the wall or drops a thing.
-    """
-    moved, long = by if left else 0.0, piece.length_mm + by
-    places = {x + moved for x in piece.supports_mm}
+    """Yield the piece longer at one end, on one support more there, or shorter."""
+    made = _lengthened(piece, plan, by, left)
+    if made is None:
+        return
     if by > 0:
-        places.add(SHORTEST_OVERHANG_MM if left else long - SHORTEST_OVERHANG_MM)
-    on_it = all(thing.at_mm is None or 0 <= thing.at_mm + moved <= long for thing in piece.things)
-    start = piece.left_mm - moved
-    if on_it and start >= 0 and start + long <= plan.wall.width_mm:
-        things = tuple(
-            thing if thing.at_mm is None else replace(thing, at_mm=thing.at_mm + moved)
-            for thing in piece.things
-        )
-        with suppress(PlanError):
-            made = replace(
-                piece,
-                left_mm=start,
-                length_mm=long,
-                supports_mm=tuple(sorted(places)),
-                things=things,
-            )
-            yield Remedy("end", Message(said, {"by": Quantity(abs(by), "length")}), made)
+        end = SHORTEST_OVERHANG_MM if left else made.length_mm - SHORTEST_OVERHANG_MM
+        made = replace(made, supports_mm=tuple(sorted({*made.supports_mm, end})))
+    yield Remedy("end", Message(said, {"by": Quantity(abs(by), "length")}), made)
 
 
 def clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:

@@ -115,31 +115,31 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
             "A body {h} high, its foot further down the wall", {"h": Quantity(high, "length")}
         )
         yield Remedy("taller", label, taller)
-    yield from _quieter(piece, wrong)
+    if any(check.gradual for check in wrong):
+        yield from (
+            Remedy("quieter", only_for(use), replace(piece, use=use)) for use in quieter_uses(piece)
+        )
 
 
-def may_be_quieter(piece: AnyPiece) -> bool:
-    """Whether a piece can be used more quietly: nobody asks for a seat that nobody sits on."""
-    return "sit" not in data.mounting_kinds()[mount_of(piece).kind].serves
+def quieter_uses(piece: AnyPiece) -> list[str]:
+    """Return the uses that push it less and load it no more, the hardest first.
+
+    None of a seat, and none where children climb: a cure can't ask that away.
+    """
+    now = data.uses()[piece.use]
+    if now.given or "sit" in data.mounting_kinds()[mount_of(piece).kind].serves:
+        return []
+    found = [
+        (row.push_n, key)
+        for key, row in data.uses().items()
+        if row.keep and row.push_n < now.push_n and row.factor <= now.factor
+    ]
+    return [key for _, key in sorted(found, reverse=True)]
 
 
 def only_for(use: str) -> Message:
     """Return how a quieter use is asked for."""
-    return Message("Use it only for: {use!l}", {"use": data.uses()[use].name})
-
-
-def _quieter(piece: AnyPiece, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
-    """Yield uses that push it less and load it no more, where a load is too much."""
-    now = data.uses()[piece.use]
-    if not may_be_quieter(piece) or not any(check.gradual for check in wrong):
-        return
-    quieter = [
-        (row.push_n, key)
-        for key, row in data.uses().items()
-        if row.push_n < now.push_n and row.factor <= now.factor
-    ]
-    for _, key in sorted(quieter, reverse=True):
-        yield Remedy("quieter", only_for(key), replace(piece, use=key))
+    return Message(data.uses()[use].keep)
 
 
 def _more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:

@@ -41,7 +41,7 @@ def ways(asked: argparse.Namespace) -> int:
         amount = None if asked.amount is None else amount_of(asked.hang, asked.amount, units)
         request = wish_for(plan, asked.hang, amount, middle, read_length(asked.height, units))
     found = find_options(plan, request)
-    gives = [wording.phrase(sentence(each), units) for each in loosened(plan, request)]
+    gives = [wording.phrase(sentence(each), units) for each in loosened(plan, found)]
     result = ways_as_json(found) | {"gives": gives}
     common.print_result(asked, result, "\n".join([ways_as_text(found, units), *gives]))
     return common.EXIT[found.found[0].outcome if found.found else "wont_hold"]

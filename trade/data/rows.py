@@ -405,9 +405,14 @@ class Plate(Priced, frozen=True, kw_only=True):
 
 
 class Use(Row, frozen=True, kw_only=True):
-    """How a thing will be used."""
+    """How a thing will be used.
+
+    `keep`: how somebody is told to use it no harder; `given`: nobody can choose otherwise.
+    """
 
     name: str
+    keep: str = ""
+    given: bool = False
     factor: float
     push_n: float
 

@@ -141,8 +141,7 @@ def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     }
     context |= {"beside": shown[:_SIDE_BY_SIDE], "merits": _merits(found.found[:_SIDE_BY_SIDE])}
     context["refused"] = [_Refused(KINDS[no.kind], no.reason) for no in found.refused]
-    gives = () if found.best else loosened(bench.plan, found.request)
-    context["gives"] = [sentence(each) for each in gives]
+    context["gives"] = [sentence(each) for each in loosened(bench.plan, found)]
     return _in_parts(request, "fix/_ways.html", "fix/_strip.html", context)
 
 
