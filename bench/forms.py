@@ -1,17 +1,40 @@
 """Form fields that read what people say, and keep what they typed."""
 
 import math
-from typing import Any
+from collections.abc import Callable
+from typing import Any, Literal
 
 from django import forms
 from django.forms.renderers import Jinja2
 from django.http import HttpRequest
+from django.utils.safestring import SafeString, mark_safe
 from django.utils.translation import gettext as _
 
 from bench.words import worded
 from trade.errors import MeasureError, PlanError
-from trade.measure import INCH_MM, Units, read_length, read_weight, type_length, type_weight
+from trade.measure import (
+    G_N_PER_KG,
+    INCH_MM,
+    UNIT_SIGNS,
+    Units,
+    read_force,
+    read_length,
+    read_weight,
+    type_length,
+    type_weight,
+)
 
+Noun = Literal["length", "weight", "load"]
+_READ: dict[Noun, Callable[[str, Units], float]] = {
+    "length": read_length,
+    "weight": read_weight,
+    "load": lambda text, _: read_force(text),
+}
+_TYPE: dict[Noun, Callable[[float, Units], str]] = {
+    "length": type_length,
+    "weight": type_weight,
+    "load": lambda force_n, units: type_weight(force_n / G_N_PER_KG, units),
+}
 _NUDGES = {"left": (-1, 0), "right": (1, 0), "up": (0, 1), "down": (0, -1)}
 _STEPS_MM: dict[Units, tuple[float, float]] = {
     "imperial": (float(INCH_MM) / 16, float(INCH_MM)),
@@ -26,6 +49,9 @@ class Renderer(Jinja2):
     """
 
     field_template_name = "bench/field.html"
+
+
+_RENDERER = Renderer()
 
 
 def number_in(request: HttpRequest, name: str) -> float:
@@ -43,23 +69,48 @@ def number_in(request: HttpRequest, name: str) -> float:
     return value
 
 
+class MeasureInput(forms.TextInput):
+    """An input for a number that shows its unit while it is empty and while somebody types.
+
+    `unit`: what a bare number is read in, as it is written; empty where none is. `shown`: what sort
+    of unit that is, posted with the number where it may change while the page is open.
+    """
+
+    template_name = "bench/measure.html"
+
+    def __init__(self, unit: str = "") -> None:
+        """Type freely: fractions, feet and inches, other units."""
+        # the placeholder lets the style sheet know whether anything is typed
+        super().__init__(
+            {"autocomplete": "off", "inputmode": "text", "spellcheck": "false", "placeholder": " "}
+        )
+        self.unit, self.shown = unit, ""
+
+    def get_context(self, name: str, value: Any, attrs: dict[str, Any] | None) -> dict[str, Any]:
+        """Tell the template the unit."""
+        return super().get_context(name, value, attrs) | {"sign": self.sign(name)}
+
+    def sign(self, name: str) -> SafeString:
+        """Return the unit as it stands in the field of that name."""
+        return mark_safe(_RENDERER.render("bench/unit.html", {"field": name, "input": self}))
+
+
 class MeasureField(forms.CharField):
-    """A length or a weight. `cleaned_data` holds mm or kg (None when empty and not required).
+    """A length, a weight or a load. `cleaned_data`: mm, kg or N, None when empty, not required.
 
     What was not changed keeps its exact value: the field shows 1/64 in or 0.1 mm, the plan may know
     better.
     """
 
     def __init__(
-        self, units: Units, value: float | None = None, noun: str = "length", **kwargs: Any
+        self, units: Units, value: float | None = None, noun: Noun = "length", **kwargs: Any
     ) -> None:
-        """Show `value` (mm or kg) in `units`; a bare number typed is read in them."""
+        """Show `value` in `units`; a bare number typed is read in them, but for a load's."""
         self.units, self.value = units, value
-        self._read = read_length if noun == "length" else read_weight
-        self._type = type_length if noun == "length" else type_weight
+        self._read, self._type = _READ[noun], _TYPE[noun]
         kwargs.setdefault("max_length", 200)
+        kwargs.setdefault("widget", MeasureInput(UNIT_SIGNS[noun][units]))
         super().__init__(initial="" if value is None else self._type(value, units), **kwargs)
-        self.widget.attrs |= {"autocomplete": "off", "inputmode": "text", "spellcheck": "false"}
 
     def clean(self, value: Any) -> Any:
         """Read what was typed.

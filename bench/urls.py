@@ -5,7 +5,7 @@ from django.views.generic import TemplateView
 
 from bench import account, bin, handbook, jobs, log, people, photos, practice
 from bench.stages.hang.views import worker
-from bench.workbench import views
+from bench.workbench import amounts, views
 
 _PEOPLE = (
     [
@@ -70,6 +70,7 @@ urlpatterns = [
     path("rules/", handbook.rules, name="rules"),
     path("glossary/", handbook.glossary, name="glossary"),
     path("glossary/<slug:key>/", handbook.term, name="term"),
+    path("amounts/<str:units>/<slug:field>/", amounts.unit, name="amount-unit"),
     path("stopped/", TemplateView.as_view(template_name="bench/_stopped.html"), name="stopped"),
     path("import/", jobs.import_plan, name="import"),
     *(path("", include(group)) for group in (_PEOPLE, _BIN, _LOG, _PHOTOS, _PRACTICE)),

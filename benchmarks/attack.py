@@ -39,6 +39,8 @@ _OPTIONS: dict[str, list[Any]] = {
     "pk": [1],
     "token": ["x"],
     "uid": ["x"],
+    "units": ["furlongs"],
+    "field": ["x"],
 }
 HOSTILE = (
     *(

@@ -24,8 +24,19 @@ PSI_MPA = LBF_N / IN_MM**2
 LB_PER_IN_N_PER_MM = LBF_N / IN_MM
 LB_CU_FT_KG_M3 = float(POUND_KG) / (12 * IN_MM / 1000) ** 3
 
+UNIT_SIGNS: dict[str, dict[Units, str]] = {
+    "length": {"imperial": "in", "metric": "mm"},
+    "weight": {"imperial": "lb", "metric": "kg"},
+    "litre": {"imperial": "l", "metric": "l"},
+    "each": {"imperial": "", "metric": ""},
+    "load": {"imperial": "", "metric": ""},
+}
+"""What a bare number is read in; nothing where it has no unit or is asked back."""
+
 ABSURD_MM = 30_000.0
 ABSURD_KG = 5_000.0
+
+_KG_N = Fraction(980665, 100000)
 
 _UNICODE_FRACTIONS = {
     "½": "1/2",
@@ -75,6 +86,17 @@ _WEIGHT_UNITS = {
     "oz": POUND_KG / 16,
     "ounce": POUND_KG / 16,
 }
+_FORCE_UNITS = {  # N
+    "n": Fraction(1),
+    "newton": Fraction(1),
+    "dan": Fraction(10),
+    "kn": Fraction(1000),
+    "kg": _KG_N,
+    "kgf": _KG_N,
+    "lb": _KG_N * POUND_KG,
+    "lbf": _KG_N * POUND_KG,
+    "pound": _KG_N * POUND_KG,
+}
 _NUMBER = r"\d+(?:\.\d+)?|\.\d+"
 _AMOUNT = re.compile(
     rf"\s*(?:(?P<whole>{_NUMBER})(?:\s*-\s*|\s+))?(?P<num>\d+)\s*/\s*(?P<den>\d+)|\s*(?P<plain>{_NUMBER})"
@@ -83,6 +105,7 @@ _UNIT = re.compile(r"\s*(?P<unit>[a-z]+\.?|'|\")?\s*,?\s*")
 _MOST_JOTTED = 200
 _LENGTH_HINT = "Try 5' 4 3/8\", 64 3/8 in, 1620 mm or 1.62 m."
 _WEIGHT_HINT = "Try 12 lb, 12 lb 4 oz or 5.5 kg."
+_FORCE_HINT = "Try 80 lb, 36 kg or 0.35 kN."
 
 
 def read_length(text: str, units: Units) -> float:
@@ -96,8 +119,8 @@ def read_length(text: str, units: Units) -> float:
         MeasureError: nothing typed, unreadable, negative, or longer than 30 m; the sentence says
           what was read.
     """
-    bare = INCH_MM if units == "imperial" else Fraction(1)
-    value = _read(text, _LENGTH_UNITS, bare, INCH_MM, "length", _LENGTH_HINT)
+    own = INCH_MM if units == "imperial" else Fraction(1)
+    value = _read(text, _LENGTH_UNITS, own, INCH_MM, "length", _LENGTH_HINT)
     if value > ABSURD_MM:
         said = say_length(float(value), units)
         raise MeasureError(
@@ -120,8 +143,8 @@ def read_weight(text: str, units: Units) -> float:
         MeasureError: nothing typed, unreadable, negative, or over 5 000 kg; the sentence says what
           was read.
     """
-    bare = POUND_KG if units == "imperial" else Fraction(1)
-    value = _read(text, _WEIGHT_UNITS, bare, bare, "weight", _WEIGHT_HINT)
+    own = POUND_KG if units == "imperial" else Fraction(1)
+    value = _read(text, _WEIGHT_UNITS, own, own, "weight", _WEIGHT_HINT)
     if value > ABSURD_KG:
         said = say_weight(float(value), units)
         raise MeasureError(
@@ -133,6 +156,25 @@ def read_weight(text: str, units: Units) -> float:
             text,
         )
     return float(value)
+
+
+def read_force(text: str) -> float:
+    """Read what a packet states that something holds; N.
+
+    Packets print pounds, kilograms, newtons and kilonewtons: a bare number is asked back.
+
+    Raises:
+        MeasureError: nothing typed, unreadable, negative, or no unit given.
+    """
+    if text.strip() and bare(text):
+        said = "“{typed}” of what? Packets print different units. {hint}"
+        raise MeasureError(compose(said, typed=text.strip(), hint=_FORCE_HINT), text)
+    return float(_read(text, _FORCE_UNITS, Fraction(1), Fraction(1), "load", _FORCE_HINT))
+
+
+def bare(text: str) -> bool:
+    """Whether something typed is a number without a unit."""
+    return re.search(r"[a-z\'\"]", _tidy(text)) is None
 
 
 def jotted(text: str, noun: str) -> str:

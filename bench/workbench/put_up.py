@@ -8,8 +8,9 @@ from django.utils.translation import gettext as _
 
 from bench.forms import BenchForm, MeasureField
 from bench.words import lazy, say
+from bench.workbench.amounts import add_amount, amount_in
 from trade import data
-from trade.choose.request import HangRequest, amount_of, wish_for
+from trade.choose.request import HangRequest, wish_for
 from trade.errors import MeasureError, PlanError
 from trade.measure import Units
 from trade.plan.model import Plan
@@ -35,10 +36,11 @@ class HangForm(BenchForm):
         self.fields["what"] = forms.ChoiceField(
             choices=[("", _("choose…")), *groups], label=_("What do you want to hang?")
         )
-        self.fields["amount"] = forms.CharField(
+        add_amount(
+            self,
+            "what",
+            units,
             label=_("How much of it"),
-            required=False,
-            max_length=40,
             help_text=_(
                 "3 ft of books, 12 plates, 5 litres; of a shelf or a cabinet, the weight it must "
                 "carry."
@@ -58,7 +60,7 @@ class HangForm(BenchForm):
         got = super().clean() or {}
         if got.get("what") and got.get("amount"):
             try:
-                got["much"] = amount_of(got["what"], got["amount"], self.units)
+                got["much"] = amount_in(self, got["what"], got["amount"], self.units)
             except (MeasureError, PlanError) as error:
                 self.add_error("amount", str(error))
         return got

@@ -61,10 +61,21 @@ class Hanging(BenchCase):
             self.client.get(self.url("fix:ways", self.plan().pieces[-1].key)), "Nothing holds here"
         )
 
+    def test_a_bare_number_is_read_in_the_unit_shown_beside_it(self) -> None:
+        shown = self.client.get(
+            reverse("amount-unit", args=["metric", "hang-amount"]), {"hang-what": "books"}
+        )
+        self.assertContains(shown, 'name="hang-amount_in" value="length"')
+        self.assertContains(shown, ">mm</span>")
+        self.hang(what="books", amount="600", amount_in="length")
+        self.assertEqual(self.plan().pieces[-1].things[0].name, "Books, mixed, 600 mm")
+
     def test_refusals_stand_beside_their_fields(self) -> None:
         for values, said in (
             ({"what": ""}, "Choose what to hang"),
             ({"amount": "some"}, "“some” is not a number"),
+            ({"what": "books", "amount": "12"}, "12 mm or 12 cm"),
+            ({"what": "books", "amount": "12", "amount_in": "weight"}, "12 mm or 12 cm"),
             ({"length": "long"}, "long"),
             ({"many": "50"}, "less than or equal to 6"),
             ({"depth": "9 m"}, "How deep it is must lie between"),

@@ -41,6 +41,7 @@ OPEN = {
     "kinds",
     "rules",
     "glossary",
+    "amount-unit",
     "stopped",
     "term",
     "import",
@@ -64,6 +65,8 @@ KNOWN: dict[str, Any] = {
     "n": 0,
     "token": "x",
     "uid": "x",
+    "units": "furlongs",
+    "field": "x",
 }
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 

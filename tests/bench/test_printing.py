@@ -92,7 +92,8 @@ class Packets(BenchCase):
 
     def test_refusals_stand_beside_their_fields(self) -> None:
         for field, typed, words in (
-            ("packet_pull", "much", "as a weight"),
+            ("packet_pull", "much", "as a load"),
+            ("packet_pull", "300", "of what? Packets print"),
             ("packet_pull", "", "Fill in this field"),
             ("packet_hole", "90 mm", "must lie between"),
             ("packet_shear", "900 t", "Couldn"),

@@ -280,6 +280,8 @@ class Pages(BenchCase):
             "share": 1,
             "token": "nobody",
             "uid": "nobody",
+            "units": "furlongs",
+            "field": "x",
             "photo": 1,
             "pk": 1,
         }

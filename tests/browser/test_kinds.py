@@ -95,7 +95,7 @@ class Refused(BrowserCase):
         ):
             self.page.get_by_label(label, exact=True).fill(typed)
         self.page.locator("#add-packet").click()
-        expect(self.page.locator("#packet .error")).to_contain_text("as a weight")
+        expect(self.page.locator("#packet .error")).to_contain_text("as a load")
         expect(self.page.get_by_label("What it is called")).to_have_value("Grey plug")
         self.page.get_by_label("Along the wall", exact=True).fill("400 kg")
         self.page.locator("#add-packet").click()

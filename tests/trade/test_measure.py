@@ -4,8 +4,10 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from trade.choose.request import amount_of
 from trade.errors import MeasureError
 from trade.measure import (
+    read_force,
     read_length,
     read_weight,
     say_bit,
@@ -90,6 +92,32 @@ class Reading(SimpleTestCase):
         self.assertEqual(read_weight("3", "metric"), 3.0)
         with self.assertRaises(MeasureError):
             read_weight("5001 kg", "metric")
+
+    def test_what_a_packet_states_is_never_guessed(self) -> None:
+        for text, force_n in (
+            ("0.35 kN", 350.0),
+            ("350 N", 350.0),
+            ("80 lb", 80 * 0.45359237 * 9.80665),
+            ("36 kg", 36 * 9.80665),
+        ):
+            with self.subTest(text=text):
+                self.assertAlmostEqual(read_force(text), force_n, places=9)
+        for text in ("300", "1/2", "300 mm"):
+            with self.subTest(text=text), self.assertRaises(MeasureError):
+                read_force(text)
+
+    def test_an_amount_is_read_in_the_unit_shown_or_asked_back(self) -> None:
+        self.assertAlmostEqual(amount_of("hand_tools", "12", "imperial", "length"), 12 * INCH)
+        self.assertEqual(amount_of("cabinet", "30", "metric", "weight"), 30.0)
+        self.assertEqual(amount_of("plates", "12", "imperial"), 12.0)
+        for what, units, shown, asked in (
+            ("hand_tools", "imperial", "", "12 in or 12 ft"),
+            ("hand_tools", "metric", "weight", "12 mm or 12 cm"),
+            ("cabinet", "imperial", "length", "12 lb or 12 kg"),
+        ):
+            with self.subTest(what=what, units=units), self.assertRaises(MeasureError) as caught:
+                amount_of(what, "12", units, shown)
+            self.assertIn(asked, str(caught.exception))
 
     @given(st.text(max_size=40))
     def test_any_text_is_read_or_refused(self, text: str) -> None:

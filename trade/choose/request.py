@@ -1,16 +1,16 @@
 """What somebody wants to hang, before anybody has said how."""
 
 import math
-from typing import Any
+from typing import Any, Literal
 
 import msgspec
 
 from trade import data
 from trade.choose import placement
-from trade.errors import PlanError
+from trade.errors import MeasureError, PlanError
 from trade.language import compose
 from trade.load import contents
-from trade.measure import IN_MM, Units, read_length, read_weight
+from trade.measure import IN_MM, Units, bare, read_length, read_weight
 from trade.mounts import mount_of
 from trade.plan.item import between
 from trade.plan.model import AnyPiece, Plan, Thing
@@ -37,6 +37,13 @@ _LENGTH: dict[Units, float] = {
 }
 WHOLE_MM: dict[Units, float] = {"imperial": IN_MM, "metric": 10.0}
 _EVEN_FROM_MM = 12 * IN_MM
+AmountUnit = Literal["length", "weight", "litre", "each"]
+_BARE: dict[tuple[str, Units], str] = {
+    ("length", "imperial"): "“{typed}”: of what? Say {typed} in or {typed} ft, along the shelf.",
+    ("length", "metric"): "“{typed}”: of what? Say {typed} mm or {typed} cm, along the shelf.",
+    ("weight", "imperial"): "“{typed}”: of what? Say {typed} lb or {typed} kg.",
+    ("weight", "metric"): "“{typed}”: of what? Say {typed} kg or {typed} lb.",
+}
 
 
 class HangRequest(msgspec.Struct, frozen=True, kw_only=True):
@@ -143,20 +150,35 @@ def _whole(size_mm: float, units: Units) -> float:
     return round(size_mm / step) * step
 
 
-def amount_of(what: str, typed: str, units: Units) -> float:
+def counted_in(what: str) -> AmountUnit:
+    """Return in what an amount of something is said; of what nobody knows, in pieces."""
+    if what in data.wants():
+        return "weight"
+    per = data.contents()[what].per if what in data.contents() else "each"
+    return "length" if per == "metre" else per
+
+
+def amount_of(what: str, typed: str, units: Units, shown: str = "") -> float:
     """How much of something, as a person says it.
 
     A length, a number, litres; or the weight that a want must carry, kg.
 
+    Args:
+        what: a row of the contents or of the wants table.
+        typed: how much.
+        units: of the person.
+        shown: in what the field said that a bare number is read (see `counted_in`); where it said
+          nothing, or something else, a bare length or weight is asked back.
+
     Raises:
-        MeasureError: it is no length or no weight where one is wanted.
+        MeasureError: it is no length or no weight where one is wanted, or one without its unit.
         PlanError: it is no number, or absurd.
     """
-    if what in data.wants():
-        return read_weight(typed, units)
-    per = data.contents()[what].per if what in data.contents() else "each"
-    if per == "metre":
-        return read_length(typed, units)
+    unit = counted_in(what)
+    if unit in ("length", "weight"):
+        if bare(typed) and typed.strip() and shown != unit:
+            raise MeasureError(compose(_BARE[unit, units], typed=typed.strip()), typed)
+        return read_length(typed, units) if unit == "length" else read_weight(typed, units)
     try:
         number = float(typed.replace(",", "."))
     except ValueError:
@@ -165,7 +187,7 @@ def amount_of(what: str, typed: str, units: Units) -> float:
         raise PlanError(
             compose(
                 "“{typed}” is not a number of litres between 0 and 1 000."
-                if per == "litre"
+                if unit == "litre"
                 else "“{typed}” is not a number of them between 0 and 1 000.",
                 typed=typed,
             ),

@@ -7,14 +7,14 @@ from django.http import QueryDict
 from django.utils.translation import gettext as _
 from msgspec.structs import replace
 
-from bench.forms import BenchForm, MeasureField
+from bench.forms import BenchForm, MeasureField, MeasureInput, Noun
 from bench.words import lazy, say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.choose import placement
 from trade.errors import MeasureError, PlanError
 from trade.fixings import driving
-from trade.measure import read_length, say_length, type_length
+from trade.measure import UNIT_SIGNS, read_length, say_length, type_length
 from trade.mounts import Ask, mount_of
 from trade.plan.model import AnyPiece, Wall
 
@@ -61,6 +61,7 @@ class FixForm(BenchForm):
         self.fields["supports"] = forms.CharField(
             label=_("Supports at, from the left corner"),
             max_length=1000,
+            widget=MeasureInput(UNIT_SIGNS["length"][units]),
             initial=", ".join(type_length(piece.left_mm + x, units) for x in piece.supports_mm),
         )
         sold = ", ".join(
@@ -70,7 +71,8 @@ class FixForm(BenchForm):
 
     def _field(self, ask: Ask) -> forms.Field:
         """One of the kind's own inputs."""
-        value, noun = getattr(self.piece, ask.field), "weight" if ask.how == "weight" else "length"
+        value = getattr(self.piece, ask.field)
+        noun: Noun = "weight" if ask.how == "weight" else "length"
         if ask.how == "choice" and ask.table is not None:
             return forms.ChoiceField(
                 choices=[(key, say(row.name)) for key, row in ask.table().items()],

@@ -26,9 +26,10 @@ from trade.choose.capacity_map import map_capacity, nearest_height, settled
 from trade.choose.criteria import NAMES
 from trade.choose.cures import most
 from trade.choose.loosened import loosened, sentence
-from trade.choose.options import Option, as_it_hangs, find_options
+from trade.choose.options import as_it_hangs, find_options
 from trade.choose.order import deeper, heavier, order, order_deeper
 from trade.choose.request import HangRequest, wish_of
+from trade.choose.search import Option
 from trade.choose.stud_layouts import StudLayout
 from trade.errors import PlanError
 from trade.memo import memoized

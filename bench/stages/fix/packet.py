@@ -15,7 +15,6 @@ from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
 from trade.errors import PlanError
-from trade.measure import G_N_PER_KG
 from trade.plan.model import Packet, Plan, Wall
 
 
@@ -38,9 +37,9 @@ class PacketForm(BenchForm):
         self.fields["packet_base"] = forms.ChoiceField(
             choices=bases(bench.plan.wall), label=_("In")
         )
-        self.fields["packet_pull"] = MeasureField(bench.units, noun="weight", label=_("Pulled out"))
+        self.fields["packet_pull"] = MeasureField(bench.units, noun="load", label=_("Pulled out"))
         self.fields["packet_shear"] = MeasureField(
-            bench.units, noun="weight", label=_("Along the wall")
+            bench.units, noun="load", label=_("Along the wall")
         )
         self.fields["packet_hole"] = MeasureField(bench.units, 8.0, label=_("Hole to drill"))
         self.fields["packet_depth"] = MeasureField(bench.units, 50.0, label=_("How deep"))
@@ -55,8 +54,8 @@ class PacketForm(BenchForm):
                 key=_free_key(self.bench.plan.wall, got["packet_name"]),
                 name=got["packet_name"],
                 base=got["packet_base"],
-                pull_n=got["packet_pull"] * G_N_PER_KG,
-                shear_n=got["packet_shear"] * G_N_PER_KG,
+                pull_n=got["packet_pull"],
+                shear_n=got["packet_shear"],
                 states=got["packet_states"],
                 found=got["packet_found"],
                 hole_mm=got["packet_hole"],

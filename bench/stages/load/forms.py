@@ -8,9 +8,9 @@ from django.utils.translation import gettext as _
 
 from bench.forms import BenchForm, MeasureField
 from bench.words import lazy, say
+from bench.workbench.amounts import add_amount, amount_in
 from bench.workbench.context import WorkbenchContext
 from trade import data
-from trade.choose.request import amount_of
 from trade.errors import MeasureError, PlanError
 from trade.load import contents
 from trade.plan.model import AnyPiece, Thing
@@ -41,7 +41,6 @@ class LoadForm(BenchForm):
             self._row(n, piece.things[n] if n < len(piece.things) else None)
         self.count = rows
         listed = sorted(data.contents().items(), key=lambda item: item[1].name)
-        self.fields["amount"] = forms.CharField(label=_("How much"), max_length=40, required=False)
         self.fields["pick"] = forms.ChoiceField(
             choices=[
                 ("", _("of something from the list")),
@@ -50,6 +49,7 @@ class LoadForm(BenchForm):
             label=_("Of what"),
             required=False,
         )
+        add_amount(self, "pick", bench.units, label=_("How much"))
         for field in ("amount", "pick"):
             self.fields[field].widget.attrs["data-hold"] = (
                 "1"  # saved by its own button, not by every change
@@ -127,4 +127,4 @@ class LoadForm(BenchForm):
             raise PlanError(_("Choose what it is as well."))
         if not amount:
             raise PlanError(_("How much: a number, a length along the shelf, or litres?"))
-        return contents.thing(key, amount_of(key, amount, self.bench.units), self.bench.units)
+        return contents.thing(key, amount_in(self, key, amount, self.bench.units), self.bench.units)
