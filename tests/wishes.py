@@ -6,8 +6,9 @@ from pathlib import Path
 from typing import NamedTuple
 
 from tests.failing import WALLS
-from trade.choose.options import Option, find_options
+from trade.choose.options import find_options
 from trade.choose.request import wish_for
+from trade.choose.search import Option
 from trade.measure import Units, say_length
 from trade.plan.model import Plan
 

@@ -15,7 +15,7 @@ from tests.trade.test_every_kind import walls
 from trade import data, wording
 from trade.assess import judge_piece
 from trade.check import FAILED, RANK
-from trade.choose import candidate_positions, candidates, criteria, policy_effects
+from trade.choose import candidate_positions, candidates, criteria, policy_effects, search
 from trade.choose import options as door
 from trade.choose.options import Options, find_options
 from trade.choose.request import HangRequest, wish_for, wish_of
@@ -115,12 +115,12 @@ class TwelveSituations(Case):
         self.assertEqual(result.found[0].kind, "bracket_shelf")
         self.assertIn("block_hollow", data.anchors()[result.found[0].piece.anchor or ""].holds_n)
         self.assertIn("hammer_drill", result.found[0].effort.tools)
-        self.assertIn("thick wood of a stud", self.why_not(result, "pin_shelf"))
+        self.assertIn("goes into the wood of studs", self.why_not(result, "pin_shelf"))
 
     def test_6_in_concrete_almost_anything_holds_but_pins(self) -> None:
         result = self.found(plan_on(wall(structure="concrete", layers=(), studs=())), request())
         self.assertLessEqual({"bracket_shelf", "box_shelf"}, set(self.holds(result)))
-        self.assertIn("thick wood of a stud", self.why_not(result, "pin_shelf"))
+        self.assertIn("goes into the wood of studs", self.why_not(result, "pin_shelf"))
 
     def test_7_between_two_side_walls_a_shelf_rests_on_ledgers(self) -> None:
         on = wall(width_mm=1180.0, studs=(Stud(centre_mm=300.0), Stud(centre_mm=900.0)))
@@ -263,7 +263,10 @@ class Exhaustive(Case):
         ]
         for on, wanted, policy in cases:
             plan = plan_on(on, **policy)
-            with mock.patch.object(door, "_MOST_TRIES", 1000):
+            with (
+                mock.patch.object(search, "_MOST_TRIES", 1000),
+                mock.patch.object(search, "_MOST_BEHIND", 1000),
+            ):
                 result = self.found(plan, wanted)
             for kind in (
                 kind for kind, row in data.mounting_kinds().items() if wanted.goes in row.serves
@@ -296,8 +299,8 @@ class Exhaustive(Case):
                     made = candidates.driven(piece, drive)
                     effort = criteria.effort(made, plan.wall, plan.policy)
                     verdict = judge_piece(made, plan)
-                    if verdict.outcome not in FAILED and not door.over(effort, plan.policy):
-                        marks = criteria.marks(effort, verdict.used, door.trouble_of(slot, hold))
+                    if verdict.outcome not in FAILED and not search.over(effort, plan.policy):
+                        marks = criteria.marks(effort, verdict.used, search.trouble_of(slot, hold))
                         scored.append(
                             (RANK[verdict.outcome], criteria.demerit(marks, plan.policy.matters))
                         )

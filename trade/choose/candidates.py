@@ -17,7 +17,7 @@ from trade.choose.stud_layouts import StudLayout
 from trade.cutting.sold import sold_mm
 from trade.errors import PlanError
 from trade.fixings import driving, wood
-from trade.fixings.anchor_capacity import anchor_of, lining_base, suits
+from trade.fixings.anchor_capacity import anchor_capacity, anchor_of, lining_base, suits
 from trade.fixings.support import Support
 from trade.measure import Units
 from trade.mounts import KINDS, mount_of
@@ -32,19 +32,22 @@ from trade.plan.model import (
 from trade.plan.policy import trusts
 
 _THICKER_MM = (25.0, 32.0, 38.0)
+_MANY = 4  # fewer are tried one by one
 _LONGER = 1  # so many sold lengths beyond the one that is enough
 
 
 class Drive(NamedTuple):
     """What goes into the wall.
 
-    A screw and its length, or an anchor; each hole's costs so much, evened out where both do.
+    A screw and its length, or an anchor; each hole's costs so much, evened out where both do;
+    `through_mm`: so wide is what goes through the piece.
     """
 
     screw: str
     length_mm: float
     anchor: str | None
     price: float
+    through_mm: float
 
 
 def base(request: HangRequest, kind: str, layout: StudLayout, plan: Plan) -> AnyPiece | None:
@@ -149,7 +152,7 @@ def drives(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Drive]:
         support for support in mount_of(piece).supports(piece, wall) if isinstance(support, Support)
     ]
     if not supports:
-        return [Drive(piece.screw, piece.screw_length_mm, piece.anchor, 0.0)]
+        return [Drive(piece.screw, piece.screw_length_mm, piece.anchor, 0.0, 0.0)]
     loose = [support for support in supports if support.capacity is not None or not support.on_stud]
     if loose:
         share = sum(len(support.holes) for support in loose) / sum(
@@ -158,13 +161,19 @@ def drives(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Drive]:
         length = _enough(piece.screw, supports)
         wooden = screw_price(data.screws()[piece.screw], length) * (1 - share)
         found = [
-            Drive(piece.screw, length, key, anchor_of(wall, key).price * share + wooden)
+            _anchored(piece.screw, length, key, anchor_of(wall, key), share, wooden)
             for key in (*data.anchors(), *(packet.key for packet in wall.packets))
             if allowed(key, loose, wall, policy)
         ]
     else:
         found = [drive for screw in _screws(piece) for drive in _lengths(screw, supports)]
     return sorted(found, key=lambda drive: drive.price)
+
+
+def _anchored(
+    screw: str, length_mm: float, key: str, row: data.Anchor, share: float, wooden: float
+) -> Drive:
+    return Drive(screw, length_mm, key, row.price * share + wooden, row.screw_mm)
 
 
 def allowed(key: str, loose: list[Support], wall: Wall, policy: Policy) -> bool:
@@ -204,60 +213,69 @@ def _lengths(key: str, supports: list[Support]) -> Iterator[Drive]:
         if driving.reach(row, length, layers).embedment_mm >= EMBEDMENT_MM
     ]
     for length in (enough or inside[-1:])[: 1 + _LONGER]:
-        yield Drive(key, length, None, screw_price(row, length))
+        yield Drive(key, length, None, screw_price(row, length), row.diameter_mm)
 
 
 def _enough(key: str, supports: list[Support]) -> float:
     return next((drive.length_mm for drive in _lengths(key, supports)), EMBEDMENT_MM)
 
 
-def strongest(found: list[Drive], piece: AnyPiece, wall: Wall) -> Drive | None:
-    """Return the one that holds at least as much as any other, pulled and sheared alike.
+def held_by(found: list[Drive], piece: AnyPiece, wall: Wall) -> list[tuple[float, ...]]:
+    """Return what each may be asked for at a piece's first support, N, so that they compare.
 
-    None when there is none, or they are few.
+    An anchor pulled for years, pulled, and sheared; a screw pulled and sheared. Nothing where they
+    are few, or there is no such support.
     """
-    if len(found) < 4:
-        return None
-    if found[0].anchor is not None:
-        return _strongest_anchor(found, piece, wall)
-    support = next(
+    if len(found) < _MANY:
+        return [() for _ in found]
+    supports = [
         support for support in mount_of(piece).supports(piece, wall) if isinstance(support, Support)
-    )
-
-    def holds(drive: Drive) -> tuple[float, float]:
-        row = data.screws()[drive.screw]
-        reach = driving.reach(row, drive.length_mm, support.layers_mm)
-        bearing = wood.bearing_length_mm(reach.penetration_mm, row.diameter_mm, row.tip_mm)
-        fe = wood.bearing_strength_mpa(support.timber.g, row.diameter_mm)
-        side = (
-            wood.lateral(wood.dowel(row), support.side, support.gap_mm, fe, bearing).value_n
-            if bearing > 0
-            else 0.0
-        )
-        return wood.withdrawal_n_per_mm(row, support.timber.g) * reach.thread_mm, side
-
-    values = [holds(drive) for drive in found]
-    best = max(range(len(found)), key=values.__getitem__)
-    return found[best] if all(values[best][1] >= side - 1e-9 for _, side in values) else None
+    ]
+    if found[0].anchor is None:
+        return [_screw_holds(drive, supports[0]) for drive in found]
+    loose = next((each for each in supports if each.capacity or not each.on_stud), supports[0])
+    return [_anchor_holds(drive.anchor or "", loose, piece, wall) for drive in found]
 
 
-def _strongest_anchor(found: list[Drive], piece: AnyPiece, wall: Wall) -> Drive | None:
-    """Return the anchor that holds at least as much as any other, for a while and for years."""
-    held: list[tuple[float, float, float]] = []
-    for drive in found:
-        capacity = next(
-            (
-                support.capacity
-                for support in mount_of(piece).supports(driven(piece, drive), wall)
-                if isinstance(support, Support) and support.capacity is not None
-            ),
-            None,
-        )
+def _anchor_holds(key: str, loose: Support, piece: AnyPiece, wall: Wall) -> tuple[float, ...]:
+    capacity = loose.capacity
+    if capacity is None:  # it has none yet
+        with_it = mount_of(piece).supports(replace(piece, anchor=key), wall)[loose.index]
+        capacity = with_it.capacity if isinstance(with_it, Support) else None
         if capacity is None:
-            return None
-        held.append((capacity.pull_n * capacity.lasting, capacity.pull_n, capacity.shear_n))
-    most = tuple(max(each) for each in zip(*held, strict=True))
-    return next(
-        (drive for drive, each in zip(found, held, strict=True) if each == most),
-        None,
+            return ()
+    substrate = capacity.substrate
+    if substrate.hollow:
+        substrate = substrate._replace(base=lining_base(wall, anchor_of(wall, key)))
+    held = anchor_capacity(wall, key, substrate)
+    return held.pull_n * held.lasting, held.pull_n, held.shear_n
+
+
+def _screw_holds(drive: Drive, support: Support) -> tuple[float, ...]:
+    row = data.screws()[drive.screw]
+    reach = driving.reach(row, drive.length_mm, support.layers_mm)
+    bearing = wood.bearing_length_mm(reach.penetration_mm, row.diameter_mm, row.tip_mm)
+    fe = wood.bearing_strength_mpa(support.timber.g, row.diameter_mm)
+    side = (
+        wood.lateral(wood.dowel(row), support.side, support.gap_mm, fe, bearing).value_n
+        if bearing > 0
+        else 0.0
     )
+    return wood.withdrawal_n_per_mm(row, support.timber.g) * reach.thread_mm, side
+
+
+def weaker(one: tuple[float, ...], other: tuple[float, ...]) -> bool:
+    """Whether one holds no more than the other in any way."""
+    return bool(one) and all(a <= b + 1e-9 for a, b in zip(one, other, strict=True))
+
+
+def strongest(held: list[tuple[float, ...]]) -> list[int]:
+    """Return the places of those than which none is stronger in every way, where they are few."""
+    front = [
+        i
+        for i, one in enumerate(held)
+        if not any(
+            weaker(one, other) and (one != other or j < i) for j, other in enumerate(held) if j != i
+        )
+    ]
+    return front if len(front) * 4 <= len(held) else []

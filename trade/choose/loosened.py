@@ -8,8 +8,9 @@ from typing import Any, NamedTuple
 from msgspec.structs import replace
 
 from trade.check import Message, Placeholders
-from trade.choose.options import Option, Options, find_options
+from trade.choose.options import Options, find_options
 from trade.choose.request import HangRequest
+from trade.choose.search import Option
 from trade.language import Figure, counted
 from trade.mounts import KINDS
 from trade.plan.model import Plan, Policy

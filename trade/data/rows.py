@@ -254,6 +254,7 @@ class MountingKind(Row, frozen=True, kw_only=True):
     made: Literal["bought", "shop"]
     ends: Literal["", "both", "corner"] = ""
     deepest_mm: float | None = None
+    wood: bool = False
 
 
 class Tool(Row, frozen=True, kw_only=True):

@@ -13,6 +13,7 @@ from trade.fixings import in_concrete, sheet_steel
 from trade.fixings.substrate import CORE_SHARE, Substrate
 from trade.language import compose
 from trade.measure import PSI_MPA
+from trade.memo import memoized
 from trade.plan.model import Wall
 from trade.wall.backing import ASK_LINING
 
@@ -97,6 +98,7 @@ def lining_base(wall: Wall, anchor: Anchor | None) -> str:
     return kinds[-1] if kinds else ""
 
 
+@memoized(limit=1_000)
 def anchor_capacity(wall: Wall, key: str | None, substrate: Substrate) -> AnchorCapacity:
     """Return what an anchor holds at a site.
 

@@ -18,6 +18,7 @@ from trade.language import compose
 from trade.load import lifting
 from trade.load.shelf import board_n
 from trade.measure import G_N_PER_KG, Units
+from trade.memo import memoized
 from trade.mounts.hanging import Hanging
 from trade.mounts.work import Bored, Detail, Work, banded, longest_mm, off_square, scribe, seen_ends
 from trade.plan.features import Feature
@@ -28,6 +29,7 @@ P = TypeVar("P", bound=Piece)
 _SAME_MM = 0.05
 _NEARLY_MM = 1.0  # a sheet is called by a round number
 _TOUCHING_MM = 1e-6
+_KEPT = 500  # pieces of a kind
 _PARALLEL = 2  # more rods than that are never quite parallel
 AnySupport = Support | PinSeat
 Role = Literal["board", "wood", "steel", "hidden", "leg", "face", "door", "shade"]
@@ -189,6 +191,12 @@ class Mount(ABC, Generic[P]):
     longer_ends: ClassVar[bool] = False
     doubts: ClassVar[tuple[str, ...]] = ()
     woods: ClassVar[tuple[tuple[str, tuple[str, ...]], ...]] = (("board", ("thickness_mm",)),)
+
+    def __init_subclass__(cls, **kwargs: Any) -> None:
+        """Keep the supports of a piece: its verdict, its holes and its price ask for the same."""
+        super().__init_subclass__(**kwargs)
+        if "supports" in vars(cls):
+            cls.supports = memoized(limit=_KEPT)(cls.supports)  # type: ignore[method-assign]
 
     @abstractmethod
     def checks(self, piece: P, wall: Wall) -> list[Check]:
