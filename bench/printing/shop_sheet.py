@@ -46,6 +46,9 @@ def shop_sheet(name: str, buying: Shopping, units: Units, job: str, day: str) ->
             paper.heading(title)
         for line in lines:
             _line(paper, line, units)
+    if buying.unpriced:
+        named = ", ".join(say(each) for each in buying.unpriced)
+        paper.say(worded("Not in it, since no shop has that size: {named}.", named=named))
     if not buying.lines:
         paper.say(_("There is nothing to buy."))
     return bytes(paper.output())

@@ -19,6 +19,7 @@ from trade.choose import candidate_positions, candidates, criteria, policy_effec
 from trade.choose import options as door
 from trade.choose.options import Options, find_options
 from trade.choose.request import HangRequest, wish_for, wish_of
+from trade.choose.search import Option
 from trade.mounts import KINDS
 from trade.plan.features import Feature
 from trade.plan.model import Plan, Policy, Stud, Thing, Wall
@@ -279,7 +280,7 @@ class Exhaustive(Case):
                     ):
                         best = self.best_of_all(plan, wanted, kind, hold, where)
                         ours = [
-                            (RANK[w.outcome], w.demerit)
+                            (RANK[w.outcome], self.lacks(plan, w))
                             for w in result.found
                             if (w.kind, w.hold) == (kind, hold)
                         ]
@@ -287,6 +288,12 @@ class Exhaustive(Case):
                         if best is not None:
                             self.assertEqual(ours[0][0], best[0])
                             self.assertAlmostEqual(ours[0][1], best[1], places=9)
+
+    def lacks(self, plan: Plan, way: Option) -> float:
+        """What a way lacks by what goes into it, as designs of a kind are compared."""
+        effort = criteria.effort(way.piece, plan.wall, plan.policy)
+        marks = criteria.marks(effort, way.used, 0.0) | {"place": way.marks["place"]}
+        return criteria.demerit(marks, plan.policy.matters)
 
     def best_of_all(
         self, plan: Plan, wanted: HangRequest, kind: str, hold: Any, where: Any

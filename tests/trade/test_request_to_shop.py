@@ -41,6 +41,9 @@ class BrickInMillimetres(SimpleTestCase):
             none = cut_plan(EMPTY.with_piece(way.piece)).no_stock
             with self.subTest(way.kind):
                 self.assertEqual("No shop has its" in words, bool(none))
+                assert way.price is not None
+                self.assertEqual(set(way.price.unpriced), {part.name for part in none})
+                self.assertEqual(way.price.guess > 0, bool(none))
         self.assertTrue(any(cut_plan(EMPTY.with_piece(way.piece)).no_stock for way in found.found))
 
     def test_what_is_put_up_is_as_thick_as_it_is_sold(self) -> None:

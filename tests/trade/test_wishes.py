@@ -4,6 +4,9 @@ from django.test import SimpleTestCase
 
 from tests.wishes import WISHES, asked, every, kept
 from trade.assess import judge_piece
+from trade.choose.entry import entries
+from trade.cutting.plan import cut_plan
+from trade.cutting.shopping import shopping
 from trade.cutting.sold import unsold
 from trade.marking.marks import marks
 
@@ -23,6 +26,10 @@ class Everyday(SimpleTestCase):
                 hung = plan.with_piece(way.piece)
                 self.assertEqual(judge_piece(way.piece, hung).outcome, way.outcome)
                 self.assertEqual(len(marks(hung)), way.effort.holes)
+                bought = shopping(hung, cut_plan(hung), plan.units)
+                self.assertEqual(way.price, (bought.cost, (), 0.0))
+                [logged] = entries(hung)
+                self.assertEqual(logged.thought_cost, bought.cost)
 
     def test_every_kind_that_leads_is_one_that_a_tradesman_would_take(self) -> None:
         rows = kept()

@@ -46,7 +46,7 @@ _LET_IN_MINUTES = data.house("let_in_minutes")
 
 
 class Effort(NamedTuple):
-    """What a way takes, whatever it holds.
+    """What a way takes, whatever it holds; `cost`: of what goes into it, not of what is bought.
 
     `tools`: those that not everybody has; `off`, `seen`: as in the table of kinds.
     """
@@ -129,6 +129,11 @@ def marks(effort: Effort, used: float, trouble_mm: float = 0.0) -> dict[str, flo
         "seen": 1 - effort.seen / 2,
         "place": _PLACE_HALF_MM / (_PLACE_HALF_MM + trouble_mm),
     }
+
+
+def at_price(marks: dict[str, float], cost: float) -> dict[str, float]:
+    """Return the same merits for what it costs in the shop."""
+    return marks | {"cost": _HALF["cost"] / (_HALF["cost"] + cost)}
 
 
 def demerit(marks: dict[str, float], matters: str) -> float:

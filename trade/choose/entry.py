@@ -10,6 +10,7 @@ from trade import data
 from trade.assess import assess
 from trade.check import Outcome, Verdict
 from trade.choose.criteria import effort
+from trade.cutting.price import price
 from trade.fixings.anchor_capacity import anchor_of
 from trade.memo import memoized
 from trade.mounts import mount_of
@@ -89,7 +90,7 @@ def _entry(piece: AnyPiece, plan: Plan, word: Outcome, place: str) -> Entry:
         fixing,
         " ".join(said).lower(),
         took.minutes,
-        took.cost,
+        price(piece, plan).cost,
         hung.on if hung else None,
         hung.minutes if hung else None,
         hung.cost if hung else None,

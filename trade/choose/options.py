@@ -14,7 +14,7 @@ from trade.check import FAILS, RANK, Message, Placeholders, severity
 from trade.choose import candidate_positions, criteria
 from trade.choose.candidate_positions import HeldBy
 from trade.choose.request import HangRequest
-from trade.choose.search import Option, Search, Tried, option, reasons_of
+from trade.choose.search import Option, Search, Tried, option, priced, reasons_of
 from trade.choose.stud_layouts import StudLayout
 from trade.fixings.support import Support
 from trade.mounts import mount_of
@@ -107,7 +107,7 @@ def as_it_hangs(plan: Plan, piece: AnyPiece) -> Option:
         0.0,
         plan.policy,
     )
-    return msgspec.structs.replace(way, reasons=reasons_of(piece, verdict, plan.wall))
+    return msgspec.structs.replace(priced(way, plan), reasons=reasons_of(piece, verdict, plan.wall))
 
 
 def excluded(plan: Plan, request: HangRequest, kind: str) -> Message | None:

@@ -23,6 +23,7 @@ from trade.choose.candidate_positions import HeldBy
 from trade.choose.criteria import Effort
 from trade.choose.request import HangRequest
 from trade.choose.stud_layouts import StudLayout
+from trade.cutting.price import DesignPrice, price
 from trade.cutting.sold import unsold
 from trade.fixings.support import Support
 from trade.language import Figure, compose, counted, numbered
@@ -57,8 +58,9 @@ class Option(msgspec.Struct, frozen=True, kw_only=True):
 
     The piece as it would be, what `assess` says of it, what it takes, and why it is worth a look.
 
-    `but`: what is a nuisance about it; `used`: how much of its strength; `marks`: each merit from 0
-    to 1; `demerit`: what they lack in all, which ranks.
+    `but`: what is a nuisance about it; `used`: how much of its strength; `price`: what it costs in
+    the shop, None while designs of one kind are compared by what goes into them; `marks`: each
+    merit from 0 to 1; `demerit`: what they lack in all, which ranks.
     """
 
     kind: str
@@ -68,6 +70,7 @@ class Option(msgspec.Struct, frozen=True, kw_only=True):
     but: str
     used: float
     effort: Effort
+    price: DesignPrice | None = None
     marks: dict[str, float]
     demerit: float
     reasons: tuple[Message, ...]
@@ -162,7 +165,9 @@ class Search:
         best = self.best
         if best is not None and self.chosen is not None:
             reasons = reasons_of(best.piece, self.chosen, self.plan.wall)
-            best = msgspec.structs.replace(best, reasons=(*reasons, *unsold(best.piece, self.plan)))
+            best = msgspec.structs.replace(
+                priced(best, self.plan), reasons=(*reasons, *unsold(best.piece, self.plan))
+            )
         return Tried(best, self.failed, self.tries, self.beyond, cut)
 
     def _behind(self, lacks: float) -> bool:
@@ -193,17 +198,11 @@ class Search:
         wall, policy = self.plan.wall, self.plan.policy
         found = candidates.drives(group.piece, wall, policy)
         held = candidates.held_by(found, group.piece, wall)
-        least: PieceVerdict | None = None  # of those that fail
         failing = _Failing()
-        probed: list[PieceVerdict] = []
-        for n in candidates.strongest(held):
-            verdict = judge_piece(candidates.driven(group.piece, found[n]), self.plan)
-            self.tries += 1
-            probed.append(verdict)
+        probed = self._probe(group, found, held, failing)
+        least: PieceVerdict | None = None  # of those that fail
+        for verdict in probed:
             least = _lesser(least, verdict)
-            failing.note(verdict, found[n], held[n])
-            if not _by_screws(verdict):
-                break
         if probed and (len(failing.hopeless) == len(probed) or not _by_screws(probed[-1])):
             self._learn(group, least)
             return
@@ -233,13 +232,31 @@ class Search:
                     break
                 failing.note(verdict, drive, holds)
                 continue
-            self._keep(
-                option(self.kind, self.hold, piece, verdict, effort, trouble, policy), verdict
-            )
+            way = option(self.kind, self.hold, piece, verdict, effort, trouble, policy)
+            if not self._keep(way, verdict):
+                break
             if _stays(verdict, probed):
                 least = verdict
                 break
         self._learn(group, least)
+
+    def _probe(
+        self,
+        group: _Group,
+        found: list[candidates.Drive],
+        held: list[tuple[float, ...]],
+        failing: _Failing,
+    ) -> list[PieceVerdict]:
+        """Judge a design with the strongest, no further than where no screw changes anything."""
+        probed: list[PieceVerdict] = []
+        for n in candidates.strongest(held):
+            verdict = judge_piece(candidates.driven(group.piece, found[n]), self.plan)
+            self.tries += 1
+            probed.append(verdict)
+            failing.note(verdict, found[n], held[n])
+            if not _by_screws(verdict):
+                break
+        return probed
 
     def _no_better(self, lacks: float, probed: list[PieceVerdict]) -> bool:
         """Whether a design that is no better at its strongest comes out behind the best so far."""
@@ -247,11 +264,20 @@ class Search:
         rank = min(RANK[verdict.outcome] for verdict in probed)
         return best is not None and (rank, lacks) >= (RANK[best.outcome], best.demerit)
 
-    def _keep(self, way: Option, verdict: PieceVerdict) -> None:
-        """Keep a design where it is the best so far."""
+    def _keep(self, way: Option, verdict: PieceVerdict) -> bool:
+        """Keep a design where it is the best so far; return whether there is the money for it."""
+        budget = self.plan.policy.budget
+        if budget is not None and (cost := price(way.piece, self.plan).cost) > budget:
+            self.beyond = compose(
+                "It costs about {cost}; {budget} is there.",
+                cost=Figure(f"{cost:.0f}"),
+                budget=Figure(f"{budget:.0f}"),
+            )
+            return False
         best = self.best
         if best is None or (RANK[way.outcome], way.demerit) < (RANK[best.outcome], best.demerit):
             self.best, self.chosen = way, verdict
+        return True
 
     def _learn(self, group: _Group, least: PieceVerdict | None) -> None:
         """Note what is wrong with a design, and give up what comes out so again and again."""
@@ -339,12 +365,6 @@ def over(effort: Effort, policy: Policy) -> str:
             holes=counted(effort.holes, "{n} hole", "{n} holes"),
             most_holes=policy.most_holes,
         )
-    if policy.budget is not None and effort.cost > policy.budget:
-        return compose(
-            "It costs about {cost}; {budget} is there.",
-            cost=Figure(f"{effort.cost:.0f}"),
-            budget=Figure(f"{policy.budget:.0f}"),
-        )
     return ""
 
 
@@ -378,6 +398,15 @@ def option(
         marks=marks,
         demerit=criteria.demerit(marks, policy.matters),
         reasons=(),
+    )
+
+
+def priced(way: Option, plan: Plan) -> Option:
+    """Return a way with what it costs in the shop, and its merits by that."""
+    asked = price(way.piece, plan)
+    marks = criteria.at_price(way.marks, asked.compared)
+    return msgspec.structs.replace(
+        way, price=asked, marks=marks, demerit=criteria.demerit(marks, plan.policy.matters)
     )
 
 

@@ -9,6 +9,7 @@ from trade.choose.cures import Cures, look_for_cures
 from trade.choose.loosened import loosened, sentence
 from trade.choose.options import Options, find_options
 from trade.choose.request import amount_of, wish_for, wish_of
+from trade.choose.search import Option
 from trade.cli import common
 from trade.language import counted
 from trade.measure import Units, read_length, say_length
@@ -68,6 +69,7 @@ def ways_as_json(found: Options) -> dict[str, Any]:
                 "but": way.but,
                 "used": way.used,
                 "effort": way.effort._asdict(),
+                "price": way.price._asdict() if way.price else None,
                 "demerit": way.demerit,
                 "piece": way.piece,
             }
@@ -92,7 +94,7 @@ def ways_as_text(found: Options, units: Units) -> str:
             f"{say_length(piece.length_mm, units)} long"
         )
         taken = (
-            f"{counted(effort.holes, '{n} hole', '{n} holes')}, about {effort.cost:.0f} of money, "
+            f"{counted(effort.holes, '{n} hole', '{n} holes')}, {_cost(way)}, "
             f"{counted(round(effort.minutes), '{n} minute', '{n} minutes')}"
         )
         lines.append(f"    {where}; {taken}{', ' + tools if tools else ''}")
@@ -100,6 +102,14 @@ def ways_as_text(found: Options, units: Units) -> str:
         f"Not: {KINDS[no.kind].name}. {wording.phrase(no.reason, units)}" for no in found.refused
     ]
     return "\n".join(lines)
+
+
+def _cost(way: Option) -> str:
+    """Return what it costs in the shop, and what of it has no price."""
+    if way.price is None:
+        return "no price"
+    without = f", without its {', '.join(way.price.unpriced)}" if way.price.unpriced else ""
+    return f"about {way.price.cost:.0f} of money{without}"
 
 
 def cures_as_text(search: Cures, units: Units) -> str:

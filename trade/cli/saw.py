@@ -168,6 +168,7 @@ def buy_as_json(buying: Shopping) -> dict[str, Any]:
         "cost": buying.cost,
         "ready": buying.ready,
         "saves": buying.saves,
+        "unpriced": buying.unpriced,
     }
 
 
@@ -189,6 +190,8 @@ def buy_as_text(buying: Shopping) -> str:
         cost = f", about {line.cost:.2f}" if line.cost else ""
         lines.append(f"  {line.packs} × {pack}{line.what}{cost}{line.note and f' ({line.note})'}")
     lines.append(f"About {buying.cost:.0f} of money.")
+    if buying.unpriced:
+        lines.append(f"Not in it, since no shop has that size: {', '.join(buying.unpriced)}.")
     if buying.saves is not None:
         lines.append(f"Bought ready it costs {buying.ready:.0f}.")
     return "\n".join(lines)

@@ -60,11 +60,15 @@ class ShoppingItem(NamedTuple):
 
 
 class Shopping(NamedTuple):
-    """The list, what it costs, and what it would cost bought ready (None: nobody said)."""
+    """The list, what it costs, and what it would cost bought ready (None: nobody said).
+
+    `unpriced`: parts that are in no sum, as no shop has them in that size.
+    """
 
     lines: tuple[ShoppingItem, ...]
     finishing: Finishing
     ready: float | None
+    unpriced: tuple[str, ...] = ()
 
     @property
     def cost(self) -> float:
@@ -100,7 +104,10 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
     priced = tuple(
         line._replace(each=own[line.key], mine=True) if line.key in own else line for line in lines
     )
-    return Shopping(priced, done, plan.shop.ready)
+    unpriced = dict.fromkeys(
+        compose("{part} of “{piece}”", part=part.name, piece=part.piece) for part in cut.no_stock
+    )
+    return Shopping(priced, done, plan.shop.ready, tuple(unpriced))
 
 
 def _wood(cut: CutPlan, units: Units) -> list[ShoppingItem]:

@@ -50,7 +50,16 @@ def part_price(part: Part) -> float:
         return data.house(next((key for kind, key in bought if kind in part.of), "hook_price"))
     if part.sizes_mm is None or part.of in _rods():
         return each
-    return each * part.sizes_mm[0] * part.sizes_mm[1] * part.sizes_mm[2] / _LITRE_MM3
+    return _by_litre(each, *part.sizes_mm)
+
+
+def wood_price(row: data.Board, long_mm: float, wide_mm: float, thick_mm: float) -> float:
+    """Return what so much of a board is worth by its volume."""
+    return _by_litre(row.price, long_mm, wide_mm, thick_mm)
+
+
+def _by_litre(each: float, long_mm: float, wide_mm: float, thick_mm: float) -> float:
+    return each * long_mm * wide_mm * thick_mm / _LITRE_MM3
 
 
 def screw_price(row: data.Screw, length_mm: float) -> float:
