@@ -109,8 +109,10 @@ export class Drag {
   follow(html) {
     const fresh = document.createRange().createContextualFragment(html).getElementById("bench");
     if (!fresh?.dataset.live) return fresh && Idiomorph.morph(element("bench"), fresh);
-    for (const row of fresh.querySelectorAll("li[data-kept]"))
-      row.replaceWith(this.rows[row.dataset.kept].cloneNode(true));
+    const kept = [...fresh.querySelectorAll("li[data-kept]")];
+    // pressed while another stage was still shown: what was kept of this one is not there
+    if (kept.some((row) => !this.rows[row.dataset.kept])) return;
+    for (const row of kept) row.replaceWith(this.rows[row.dataset.kept].cloneNode(true));
     fresh.querySelector("section[data-kept]")?.replaceWith(this.section?.cloneNode(true) ?? "");
     for (const part of fresh.querySelectorAll(":scope > [id], :scope > svg > [id]"))
       element(part.id)?.replaceWith(part);
