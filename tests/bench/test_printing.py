@@ -130,3 +130,46 @@ class Scales(BenchCase):
         weighed = self.plan().pieces[0].things[0]
         assert weighed.mass_kg is not None
         self.assertTrue(10 < weighed.mass_kg < 18, weighed)
+
+
+class OwnHardware(BenchCase):
+    def values(self, **changes: str) -> dict[str, str]:
+        form = {
+            "name": "Smith's bracket",
+            "arm": "180 mm",
+            "leg": "220 mm",
+            "width": "40 mm",
+            "thick": "6 mm",
+            "holes": "25, 190 mm",
+            "load": "",
+            "states": "ultimate",
+            "per": "pair",
+            "found": "its packet",
+        }
+        return {f"own-{name}": value for name, value in (form | changes).items()}
+
+    def test_a_bracket_of_ones_own_is_used_shown_and_given_back(self) -> None:
+        self.assertEqual(self.post("fix:own", "shelf", **self.values()).status_code, 200)
+        own = self.plan().piece("shelf").own  # type: ignore[union-attr]
+        self.assertEqual((own.name, own.holes_mm, own.stated), ("Smith's bracket", (25, 190), None))
+        page = self.client.get(self.url("stage", "fix"))
+        self.assertContains(page, "Smith&#x27;s bracket")
+        self.post("fix:own", "shelf", **self.values(load="1.6 kN", braced="on"))
+        stated = self.plan().piece("shelf").own.stated  # type: ignore[union-attr]
+        self.assertEqual(stated.each_n, 1600 / 4 / 2)
+        self.client.post(self.url("undo"), {"base": self.base()})
+        self.assertEqual(self.plan().piece("shelf").own, own)  # type: ignore[union-attr]
+
+    def test_refusals_stand_beside_their_fields(self) -> None:
+        for field, typed, words in (
+            ("holes", "25, 400 mm", "A hole of its leg"),
+            ("holes", "two", "Couldn"),
+            ("load", "300", "of what? Packets print"),
+            ("arm", "9 m", "must lie between"),
+            ("braced", "on", "enter what its packet states"),
+        ):
+            with self.subTest(field=field, typed=typed):
+                answer = self.post("fix:own", "shelf", **self.values(**{field: typed}))
+                self.assertContains(answer, words, status_code=422)
+                self.assertContains(answer, 'id="own" open', status_code=422)
+        self.assertEqual(self.post("fix:own", "ledge").status_code, 422)

@@ -168,7 +168,7 @@ def _why_not(plan: Plan, request: HangRequest, kind: str, outcomes: list[Tried])
             return said
         tried = sum(outcome.tries for outcome in outcomes)
         return Message(
-            "None of {tried} designs holds, and not all were tried. The nearest: {said}",
+            "Of {tried} designs not one holds, and there are more. The nearest: {said}",
             {"tried": str(tried), "said": said},
         )
     if plan.wall.build == "mass":

@@ -150,8 +150,11 @@ def _hardware(cut: CutPlan) -> list[ShoppingItem]:
     found = []
     for part, many in cut.bought:
         name = joined((part.name, part.of)) if part.name == "hook" else part.of
+        note = word("your own") if part.own else ""
         found.append(
-            ShoppingItem(f"part:{name}"[:80], "hardware", name, many, 1, many, part_price(part))
+            ShoppingItem(
+                f"part:{name}"[:80], "hardware", name, many, 1, many, part_price(part), note=note
+            )
         )
     return found
 

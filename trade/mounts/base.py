@@ -41,7 +41,8 @@ _SIZES = ("length_mm", "depth_mm", "thickness_mm", "height_mm")
 class Ask(NamedTuple):
     """One of a kind's own inputs: a field of its piece, what to call it, and how it is asked for.
 
-    `table`: rows to choose from; `cure`: the code of the cure that tries its other rows.
+    `table`: rows to choose from; `cure`: the code of the cure that tries its other rows; `own`: the
+    field of one's own hardware, which is used instead of a row.
     """
 
     field: str
@@ -51,6 +52,7 @@ class Ask(NamedTuple):
     cure: str = ""
     help: str = ""
     optional: bool = False
+    own: str = ""
 
     @property
     def short(self) -> str:
@@ -93,7 +95,7 @@ class Part(NamedTuple):
     """So many of one part.
 
     `sizes_mm`: finished length, width and thickness; None for what is bought ready; `round`: a
-    dowel.
+    dowel; `own`: it is there already.
     """
 
     name: str
@@ -101,6 +103,7 @@ class Part(NamedTuple):
     many: int
     sizes_mm: tuple[float, float, float] | None = None
     round: bool = False
+    own: bool = False
 
 
 def cut(name: str, board: str, many: int, length: float, width: float, thick: float) -> Part:
@@ -244,6 +247,18 @@ class Mount(ABC, Generic[P]):
         """Return a piece as it should be where it was put; most kinds stay where that is."""
         return piece
 
+    def own_hardware(self, piece: P) -> tuple[str, Any]:
+        """Return which of its inputs may be hardware of one's own, and what that is now.
+
+        An empty one where none may be; None where a row of the table is used.
+        """
+        found = ((ask.field, getattr(piece, ask.own)) for ask in self.asks if ask.own)
+        return next(found, ("", None))
+
+    def with_own(self, piece: P, own: Any) -> P:
+        """Return a piece that uses hardware of one's own."""
+        return replace(piece, **{ask.own: own for ask in self.asks if ask.own})
+
     def cures(self, piece: P, units: Units) -> Iterator[tuple[str, Message, P]]:
         """Yield changes of its own hardware that may help, least trouble first.
 
@@ -252,9 +267,13 @@ class Mount(ABC, Generic[P]):
         for ask in self.asks:
             if ask.cure and ask.table is not None:
                 for key, row in ask.table().items():
-                    if key != getattr(piece, ask.field):
+                    own = ask.own and getattr(piece, ask.own) is not None
+                    if own or key != getattr(piece, ask.field):
                         label = Message("{name}", {"name": row.name[0].upper() + row.name[1:]})
-                        yield ask.cure, label, replace(piece, **{ask.field: key})
+                        chosen: dict[str, Any] = {ask.field: key}
+                        if ask.own:
+                            chosen[ask.own] = None
+                        yield ask.cure, label, replace(piece, **chosen)
         for row in data.sizes(self.kind):
             now = getattr(piece, row.field)
             for size in row.of(units) if row.code else ():

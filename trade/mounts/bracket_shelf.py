@@ -51,7 +51,7 @@ class Bracketed(Mount[B]):
     support_noun = NOUN
     asks = (
         *SHELF,
-        Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket"),
+        Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket", own="own"),
         Ask(
             "stiffener_mm",
             "Strip, fold or tube under the front, high",
@@ -72,11 +72,14 @@ class Bracketed(Mount[B]):
         """Bought brackets, or brackets made in the shop."""
         if question != "made" or self.suits(piece, policy):
             return piece
-        return replace(piece, bracket="braced" if policy.made == "bought" else "shop_plywood")
+        bracket = "braced" if policy.made == "bought" else "shop_plywood"
+        return replace(piece, bracket=bracket, own=None)
 
     def suits(self, piece: B, policy: Policy) -> bool:
-        """Whether its brackets are bought or made as the policy has it."""
-        bought = data.brackets()[piece.bracket].material == "steel"
+        """Whether its brackets are bought or made as the policy has it; one's own always do."""
+        if piece.own is not None:
+            return True
+        bought = piece.hardware.material == "steel"
         return policy.made == "either" or bought == (policy.made == "bought")
 
     def checks(self, piece: B, wall: Wall) -> list[Check]:
@@ -90,7 +93,7 @@ class Bracketed(Mount[B]):
 
     def _shared(self, piece: B, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
-        row = data.brackets()[piece.bracket]
+        row = piece.hardware
         load = self._load(piece, so)
         demands = load.demands()
         supports = self.supports(piece, wall)
@@ -110,12 +113,12 @@ class Bracketed(Mount[B]):
         ]
 
     def _load(self, piece: B, so: Sharing) -> ShelfLoad:
-        row = data.brackets()[piece.bracket]
+        row = piece.hardware
         return ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.arm_mm * _HARDWARE_OUT_SHARE, so)
 
     def supports(self, piece: B, wall: Wall) -> list[Support]:
         """Each bracket where it sits."""
-        row = data.brackets()[piece.bracket]
+        row = piece.hardware
         if row.material == "steel":
             side = wood.steel_side(row.side_mm)
         else:
@@ -165,7 +168,7 @@ class Bracketed(Mount[B]):
         """
         heavy = (self.weight_kg(piece) or 0.0) > data.house("shop_bracket_kg")
         for code, label, changed in super().cures(piece, units):
-            if not (heavy and data.brackets()[changed.bracket].material != "steel"):
+            if not (heavy and changed.hardware.material != "steel"):
                 yield code, label, replace(changed, pair_kg=None)
 
     def takes(self, piece: B, field: str, size: float) -> bool:
@@ -174,7 +177,9 @@ class Bracketed(Mount[B]):
 
     def parts(self, piece: B, wall: Wall) -> list[Part]:
         """Return the board, the strip under its front, its brackets."""
-        brackets = Part("bracket", data.brackets()[piece.bracket].name, len(piece.supports_mm))
+        brackets = Part(
+            "bracket", piece.hardware.name, len(piece.supports_mm), own=piece.own is not None
+        )
         return [board_part(piece, wall), *board.front_parts(piece, wall), brackets]
 
     def details(self, piece: B, wall: Wall, units: Units) -> dict[str, Detail]:
@@ -186,7 +191,7 @@ class Bracketed(Mount[B]):
 
     def front(self, piece: B) -> list[Shape]:
         """Return the brackets' legs and the board above them."""
-        row, under = data.brackets()[piece.bracket], piece.top_mm - piece.high_mm
+        row, under = piece.hardware, piece.top_mm - piece.high_mm
         places = [piece.left_mm + x for x in piece.supports_mm]
         role: Role = "steel" if row.material == "steel" else "wood"
         legs = [
@@ -203,7 +208,7 @@ class Bracketed(Mount[B]):
 
     def side(self, piece: B, support: Support) -> list[Shape]:
         """Return the board on the bracket's arm, the leg down the wall."""
-        row, under = data.brackets()[piece.bracket], piece.top_mm - piece.high_mm
+        row, under = piece.hardware, piece.top_mm - piece.high_mm
         role: Role = "steel" if row.material == "steel" else "wood"
         return [
             board_side(piece),
@@ -282,8 +287,10 @@ def _bending(
         ((support, demand) for support in supports for demand in demands[support.index]),
         key=lambda p: abs(p[1].moment_nmm) / duration(p[1]),
     )
+    if piece.own is not None and piece.own.stated is not None:
+        return _rated(piece.own.stated.each_n, row, support, demand, unknown)
     if piece.pair_kg is not None:
-        return _rated(piece.pair_kg, row, support, demand, unknown)
+        return _rated(piece.pair_kg * G_N_PER_KG / 2, row, support, demand, unknown)
     sums = Calculation()
     sums.given(
         "M", abs(demand.moment_nmm), "moment", compose("turning load, {case}", case=demand.case)
@@ -316,16 +323,13 @@ def _bending(
 
 
 def _rated(
-    pair_kg: float, row: data.Bracket, support: Support, demand: Demand, unknown: tuple[str, ...]
+    each_n: float, row: data.Bracket, support: Support, demand: Demand, unknown: tuple[str, ...]
 ) -> Check:
-    """Against what its packet states of a pair, taken as spread over the arms.
-
-    Half of it, half an arm out.
-    """
+    """Against what its packet lets one carry, taken as spread over its arm: half an arm out."""
     sums = Calculation()
-    sums.given("W", pair_kg * G_N_PER_KG, "pull", "what the packet states of a pair")
+    sums.given("W", each_n, "pull", "what one may carry by its packet")
     sums.given("a", row.arm_mm, "length", "its arm")
-    sums.then("M_r", "W a / 4", "moment", "half of it on each, half an arm out")
+    sums.then("M_r", "W a / 2", "moment", "half an arm out")
     sums.given(
         "M", abs(demand.moment_nmm), "moment", compose("turning load, {case}", case=demand.case)
     )

@@ -44,6 +44,8 @@ def part_price(part: Part) -> float:
 
     Its wood by the litre, what is bought ready by its table, the rest by a number of ours.
     """
+    if part.own:
+        return 0.0
     each = _each().get(part.of)
     if each is None:
         bought = (("strap", "strap_price"), ("pin", "pin_price"))

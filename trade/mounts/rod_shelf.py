@@ -55,7 +55,7 @@ class _RodShelf(Mount[RodShelf]):
     make = RodShelf
     asks = (
         *WOODEN_SHELF,
-        Ask("plate", "Rod and plate", "choice", data.plates),
+        Ask("plate", "Rod and plate", "choice", data.plates, own="own"),
         Ask("let_in", "Plates let into the lining, onto the studs", "flag"),
     )
     fresh: ClassVar[dict[str, Any]] = {
@@ -89,7 +89,7 @@ class _RodShelf(Mount[RodShelf]):
 
     def _shared(self, piece: RodShelf, wall: Wall, so: Sharing) -> list[Check]:
         loads = unweighed(piece)
-        row, behind = data.plates()[piece.plate], backing(wall)
+        row, behind = piece.hardware, backing(wall)
         load = self._load(piece, so)
         demands = {
             i: _moved_out(cases, _set_back(piece, wall)) for i, cases in load.demands().items()
@@ -116,12 +116,12 @@ class _RodShelf(Mount[RodShelf]):
         ]
 
     def _load(self, piece: RodShelf, so: Sharing) -> ShelfLoad:
-        row = data.plates()[piece.plate]
+        row = piece.hardware
         return ShelfLoad(piece, row.mass_kg * G_N_PER_KG, row.rod_length_mm / 2, so)
 
     def supports(self, piece: RodShelf, wall: Wall) -> list[Support]:
         """Each plate where it sits; the rod's axis is at half the shelf's thickness."""
-        row = data.plates()[piece.plate]
+        row = piece.hardware
         heights = tuple(row.height_mm / 2 + up for up in row.rows_mm)
         hardware = Hardware(heights, row.height_mm, row.width_mm, wood.steel_side(row.side_mm))
         foot = piece.top_mm - piece.thickness_mm / 2 - row.height_mm / 2
@@ -144,13 +144,18 @@ class _RodShelf(Mount[RodShelf]):
         """Return the board and its rods."""
         return [
             board_part(piece, wall),
-            Part("rod and plate", data.plates()[piece.plate].name, len(piece.supports_mm)),
+            Part(
+                "rod and plate",
+                piece.hardware.name,
+                len(piece.supports_mm),
+                own=piece.own is not None,
+            ),
         ]
 
     def details(self, piece: RodShelf, wall: Wall, units: Units) -> dict[str, Detail]:
         """As of any shelf; its plates let into its back where they lie on the wall."""
         found = super().details(piece, wall, units)
-        row, scribed = data.plates()[piece.plate], found["board"].scribe_mm[1] > 0
+        row, scribed = piece.hardware, found["board"].scribe_mm[1] > 0
         places = tuple((x, piece.thickness_mm / 2) for x in piece.supports_mm)
         recess = Recess(
             "its back edge",
@@ -165,7 +170,7 @@ class _RodShelf(Mount[RodShelf]):
 
     def front(self, piece: RodShelf) -> list[Shape]:
         """Return the board; its plates are behind it."""
-        row, axis = data.plates()[piece.plate], piece.top_mm - piece.high_mm / 2
+        row, axis = piece.hardware, piece.top_mm - piece.high_mm / 2
         half, high = row.width_mm / 2, row.height_mm / 2
         places = [piece.left_mm + x for x in piece.supports_mm]
         return [
@@ -178,7 +183,7 @@ class _RodShelf(Mount[RodShelf]):
 
     def side(self, piece: RodShelf, support: Support) -> list[Shape]:
         """Return the board over the rod, the plate on the wall or in it."""
-        row = data.plates()[piece.plate]
+        row = piece.hardware
         axis = piece.top_mm - piece.high_mm / 2
         back = -support.back_mm
         rod, high = row.rod_mm / 2, row.height_mm / 2
@@ -206,10 +211,11 @@ class _RodShelf(Mount[RodShelf]):
                 replace(piece, let_in=True),
             )
         for key, row in data.plates().items():
-            if key != piece.plate:
+            if key != piece.plate or piece.own is not None:
                 label = Message("The {key} plate, let in, with a shelf thick enough", {"key": key})
                 thick = max(piece.thickness_mm, row.height_mm + 5)
-                yield "plate", label, replace(piece, thickness_mm=thick, plate=key, let_in=True)
+                changed = replace(piece, thickness_mm=thick, plate=key, own=None, let_in=True)
+                yield "plate", label, changed
 
     def hanging(self, piece: RodShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return its hanging: the plates, let in where they are; the rods, level and parallel.
@@ -262,7 +268,7 @@ class _RodShelf(Mount[RodShelf]):
 
     def bores(self, piece: RodShelf, wall: Wall) -> list[Bore]:
         """One hole per rod at mid-thickness, a little deeper than the rod is long."""
-        row, count = data.plates()[piece.plate], len(piece.supports_mm)
+        row, count = piece.hardware, len(piece.supports_mm)
         said = Message(
             "Let the plate into the shelf's back, {t} deep.", {"t": Quantity(row.side_mm, "fine")}
         )
@@ -294,7 +300,7 @@ def _in_shelf(piece: RodShelf, wall: Wall) -> float:
 
     All of it, less what the lining takes where its plate is let in.
     """
-    return data.plates()[piece.plate].rod_length_mm - _set_back(piece, wall)
+    return piece.hardware.rod_length_mm - _set_back(piece, wall)
 
 
 def _moved_out(cases: tuple[Demand, ...], by_mm: float) -> tuple[Demand, ...]:

@@ -18,6 +18,8 @@ from trade.measure import UNIT_SIGNS, read_length, say_length, type_length
 from trade.mounts import Ask, mount_of
 from trade.plan.model import AnyPiece, Wall
 
+_OWN = "own"  # of hardware: what is there is kept
+
 
 class FixForm(BenchForm):
     """Place, size and hardware of a piece."""
@@ -74,11 +76,10 @@ class FixForm(BenchForm):
         value = getattr(self.piece, ask.field)
         noun: Noun = "weight" if ask.how == "weight" else "length"
         if ask.how == "choice" and ask.table is not None:
-            return forms.ChoiceField(
-                choices=[(key, say(row.name)) for key, row in ask.table().items()],
-                label=say(ask.label),
-                initial=value,
-            )
+            choices = [(key, say(row.name)) for key, row in ask.table().items()]
+            if own := ask.own and getattr(self.piece, ask.own):
+                choices, value = [(_OWN, own.name), *choices], _OWN
+            return forms.ChoiceField(choices=choices, label=say(ask.label), initial=value)
         if ask.how == "flag":
             return forms.BooleanField(
                 label=say(ask.label), required=False, initial=value, help_text=say(ask.help)
@@ -114,7 +115,11 @@ class FixForm(BenchForm):
 
     def _piece(self, got: dict[str, Any]) -> AnyPiece:
         piece = self.piece
-        said: dict[str, Any] = {ask.field: got[ask.short] for ask in self.asks}
+        said: dict[str, Any] = {}
+        for ask in self.asks:
+            if got[ask.short] != _OWN:
+                said[ask.field] = got[ask.short]
+                said |= {ask.own: None} if ask.own else {}
         said |= {
             "name": got["name"],
             "screw": got["screw"],

@@ -6,6 +6,7 @@ from django.utils.translation import gettext as _
 
 from bench.stages.fix.forms import FixForm
 from bench.stages.fix.layout import StackForm
+from bench.stages.fix.own import OwnForm, form_for
 from bench.stages.fix.packet import PacketForm
 from bench.stages.fix.policy import PolicyForm
 from bench.words import lazy
@@ -46,6 +47,11 @@ class FixContext:
         if self._piece is None or (wall.build == "timber" and wall.layers == ()):
             return None
         return self._bench.posted(PacketForm) or PacketForm(self._bench)
+
+    @property
+    def own(self) -> OwnForm | None:
+        """The form for hardware of one's own, where its kind takes some."""
+        return form_for(self._piece, self._bench)
 
     @property
     def mount_kind(self) -> str:

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from bench.stages.fix import layout, options, packet, policy, views
+from bench.stages.fix import layout, options, own, packet, policy, views
 
 app_name = "fix"
 urlpatterns = [
@@ -16,6 +16,7 @@ urlpatterns = [
     path("pieces/<slug:key>/adopt/", options.adopt, name="adopt"),
     path("pieces/<slug:key>/rows/", layout.rows, name="rows"),
     path("pieces/<slug:key>/lay/", layout.lay, name="lay"),
+    path("pieces/<slug:key>/own/", own.use, name="own"),
     path("pieces/<slug:key>/packet/", packet.add, name="add-packet"),
     path("put-up/", views.put_up, name="put-up"),
     path("pieces/<slug:key>/fix/", views.save, name="save"),

@@ -6,6 +6,7 @@ from trade import data
 from trade.errors import PlanError
 from trade.language import Figure, compose
 from trade.measure import ABSURD_KG
+from trade.plan.hardware import OwnBracket, OwnPlate
 from trade.plan.item import between, known
 from trade.plan.pieces.base import FrontEdge, Piece, Shelf, ledger, wooden
 
@@ -15,10 +16,12 @@ class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_fi
 
     `bracket`: a row of the brackets table; `stiffener_mm`: height of what stiffens its front edge,
     0 for none, and `stiffener`: what that is, a row of the stiffeners table; `pair_kg`: what the
-    packet says that two of them may carry, spread over their arms; null: it says nothing.
+    packet says that two of them may carry, spread over their arms; null: it says nothing. `own`: a
+    bracket of one's own instead of the row; null: none.
     """
 
     bracket: str
+    own: OwnBracket | None = None
     stiffener_mm: float = 0.0
     stiffener: str = "usual"
     pair_kg: float | None = None
@@ -39,6 +42,11 @@ class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_fi
             )
 
     @property
+    def hardware(self) -> data.Bracket:
+        """Its bracket: one's own, else its row."""
+        return self.own.row if self.own is not None else data.brackets()[self.bracket]
+
+    @property
     def front_edge(self) -> FrontEdge | None:
         """What stiffens its front edge."""
         return FrontEdge(self.stiffener, self.stiffener_mm)
@@ -51,10 +59,12 @@ class BracketBeam(BracketShelf, frozen=True, kw_only=True, tag="bracket_beam", t
 class RodShelf(Shelf, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kind"):
     """A floating shelf on rods with wall plates.
 
-    `plate`: a row of the plates table; `let_in`: the plate sits on the stud.
+    `plate`: a row of the plates table; `own`: a rod and plate of one's own instead; null: none;
+    `let_in`: the plate sits on the stud.
     """
 
     plate: str
+    own: OwnPlate | None = None
     let_in: bool = False
 
     def __post_init__(self) -> None:
@@ -62,6 +72,11 @@ class RodShelf(Shelf, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kin
         Shelf.__post_init__(self)
         wooden(self.board)
         known(data.plates(), self.plate, "rod plate", "plate")
+
+    @property
+    def hardware(self) -> data.Plate:
+        """Its rod and plate: one's own, else its row."""
+        return self.own.row if self.own is not None else data.plates()[self.plate]
 
 
 class PinShelf(Shelf, frozen=True, kw_only=True, tag="pin_shelf", tag_field="kind"):

@@ -1,0 +1,149 @@
+"""Hardware of one's own: by its sizes, or by what its packet states."""
+
+from typing import Literal
+
+from trade import data
+from trade.errors import PlanError
+from trade.language import compose
+from trade.plan.item import Name, PlanItem, between
+
+_STEEL_KG_MM3 = 7.85e-6  # 7 850 kg/m³ (EN 1991-1-1 Table A.4)
+_BAR = data.brackets()["bar"]  # what a plain bar of mild steel may be bent with
+_RATED_DROOP = data.house("rated_droop_share")
+
+
+class Stated(PlanItem, frozen=True, kw_only=True):
+    """What a packet states that it carries, spread over its arm, N.
+
+    `states`: whether that is the load at which it fails or the one that it may carry; `per`: of one
+    or of a pair; `found`: where that was read.
+    """
+
+    load_n: float
+    states: Literal["ultimate", "allowable"]
+    per: Literal["each", "pair"]
+    found: Name
+
+    def __post_init__(self) -> None:
+        """Refuse absurd loads."""
+        if not 1 <= self.load_n <= 50_000:
+            raise PlanError("What a packet states must lie between 0.1 and 5 000 kg.", "load_n")
+
+    @property
+    def each_n(self) -> float:
+        """Return what one may carry: a quarter of what it fails at, as of an anchor."""
+        share = 1 / data.house("packet_safety") if self.states == "ultimate" else 1.0
+        return self.load_n * share / (2 if self.per == "pair" else 1)
+
+
+class OwnBracket(PlanItem, frozen=True, kw_only=True):
+    """A steel bracket of one's own.
+
+    `arm_mm` out under the shelf, `leg_mm` down the wall, a bar `width_mm` wide and `thick_mm`
+    thick; `holes_mm`: of its screws, down from the shelf's underside; `braced`: a strut, a gusset
+    or a second leg stiffens it, and what it carries must be stated. `stated`: null where its sizes
+    decide.
+    """
+
+    name: Name
+    arm_mm: float
+    leg_mm: float
+    width_mm: float
+    thick_mm: float
+    holes_mm: tuple[float, ...]
+    braced: bool = False
+    stated: Stated | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse what no bracket is."""
+        between(self.arm_mm, 30, 1000, "arm_mm", "A bracket's arm")
+        between(self.leg_mm, 30, 1500, "leg_mm", "A bracket's leg")
+        between(self.width_mm, 8, 200, "width_mm", "A bracket's width")
+        between(self.thick_mm, 0.8, 30, "thick_mm", "A bracket's thickness")
+        if not self.holes_mm or list(self.holes_mm) != sorted(set(self.holes_mm)):
+            raise PlanError("Give its holes from the top down, each at its own place.", "holes_mm")
+        for hole in self.holes_mm:
+            between(hole, 0, self.leg_mm, "holes_mm", "A hole of its leg")
+        if self.braced and self.stated is None:
+            raise PlanError(
+                "A braced bracket can't be judged by its bar alone: enter what its packet states.",
+                "stated",
+            )
+
+    @property
+    def row(self) -> data.Bracket:
+        """The same as a row of the brackets table: as a plain bar, or by what is stated."""
+        bar_mm4 = self.width_mm * self.thick_mm**3 / 12
+        inertia_mm4 = bar_mm4
+        if self.braced and self.stated is not None:
+            # at what it may carry it droops by a small part of its arm: W a³ / 8 E I
+            droop_mm = _RATED_DROOP * self.arm_mm
+            rated_mm4 = self.stated.each_n * self.arm_mm**3 / (8 * _BAR.e_mpa * droop_mm)
+            inertia_mm4 = max(bar_mm4, rated_mm4)
+        steel_mm3 = (self.arm_mm + self.leg_mm) * self.width_mm * self.thick_mm
+        return data.Bracket(
+            source=compose("one's own: {name}", name=self.name),
+            name=self.name,
+            price=0.0,
+            material="steel",
+            leg_mm=self.leg_mm,
+            arm_mm=self.arm_mm,
+            width_mm=self.width_mm,
+            side_mm=self.thick_mm,
+            holes_mm=self.holes_mm,
+            section_mm3=self.width_mm * self.thick_mm**2 / 6,
+            inertia_mm4=inertia_mm4,
+            e_mpa=_BAR.e_mpa,
+            allowable_mpa=_BAR.allowable_mpa,
+            mass_kg=steel_mm3 * _STEEL_KG_MM3 * (1.5 if self.braced else 1.0),
+        )
+
+
+class OwnPlate(PlanItem, frozen=True, kw_only=True):
+    """A rod of one's own, welded to a plate of mild steel.
+
+    `rod_mm` thick, `rod_length_mm` out of the plate; `rows_mm`: of the plate's screws, up from the
+    rod's axis (below it less than 0).
+    """
+
+    name: Name
+    rod_mm: float
+    rod_length_mm: float
+    width_mm: float
+    height_mm: float
+    thick_mm: float
+    rows_mm: tuple[float, ...]
+
+    def __post_init__(self) -> None:
+        """Refuse what no plate is."""
+        between(self.rod_mm, 5, 40, "rod_mm", "A rod's thickness")
+        between(self.rod_length_mm, 40, 600, "rod_length_mm", "A rod's length")
+        between(self.width_mm, 15, 200, "width_mm", "A plate's width")
+        between(self.height_mm, 30, 400, "height_mm", "A plate's height")
+        between(self.thick_mm, 1.5, 20, "thick_mm", "A plate's thickness")
+        if len(self.rows_mm) < 2 or list(self.rows_mm) != sorted(set(self.rows_mm)):
+            raise PlanError(
+                "Give two rows of screws or more, from the bottom up, each at its own height.",
+                "rows_mm",
+            )
+        for row in self.rows_mm:
+            between(row, -self.height_mm / 2, self.height_mm / 2, "rows_mm", "A row of screws")
+
+    @property
+    def row(self) -> data.Plate:
+        """The same as a row of the plates table."""
+        rod_mm3 = 0.785398 * self.rod_mm**2 * self.rod_length_mm
+        plate_mm3 = self.width_mm * self.height_mm * self.thick_mm
+        return data.Plate(
+            source=compose("one's own: {name}", name=self.name),
+            name=self.name,
+            price=0.0,
+            width_mm=self.width_mm,
+            height_mm=self.height_mm,
+            side_mm=self.thick_mm,
+            rows_mm=self.rows_mm,
+            rod_mm=self.rod_mm,
+            rod_length_mm=self.rod_length_mm,
+            yield_mpa=min(row.yield_mpa for row in data.plates().values()),
+            mass_kg=(rod_mm3 + plate_mm3) * _STEEL_KG_MM3,
+        )
