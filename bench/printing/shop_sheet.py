@@ -61,6 +61,8 @@ def money(cost: float, units: Units) -> str:
 
 def taken(line: ShoppingItem) -> str:
     """Return how many to take: in packs, or in tins, where it is sold so."""
+    if not line.packs:
+        return _("none")
     each = Figure(f"{line.pack:g}")
     if line.unit == "l":
         return say(counted(line.packs, "{n} tin of {l} l", "{n} tins of {l} l", l=each))
@@ -73,6 +75,9 @@ def needed(line: ShoppingItem) -> str:
     """Return what of it is needed, where that is less than what is bought."""
     if line.unit == "l":
         return worded("{n} l needed", n=Figure(f"{line.needed:.2f}"))
+    if line.have:
+        had, all_of_it = Figure(f"{line.have:g}"), Figure(f"{line.needed:g}")
+        return worded("you have {had}, {all_of_it} needed", had=had, all_of_it=all_of_it)
     return (
         worded(
             "{needed} needed, {spare} to spare",

@@ -10,7 +10,19 @@ from bench.printing.shop_sheet import AISLES
 from bench.words import say
 from trade.cutting.shopping import Shopping
 
-_HEAD = ("aisle", "what", "needed", "unit", "pack", "packs", "spare", "each", "cost", "note")
+_HEAD = (
+    "aisle",
+    "what",
+    "needed",
+    "unit",
+    "pack",
+    "packs",
+    "spare",
+    "each",
+    "cost",
+    "note",
+    "have",
+)
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 Row = tuple[str | float, ...]
 
@@ -34,6 +46,7 @@ def rows(buying: Shopping) -> list[Row]:
                 round(line.each, 4),
                 round(line.cost, 2),
                 _plain(say(line.note)),
+                line.have,
             )
         )
     return found

@@ -171,7 +171,10 @@ class Saw(BenchCase):
         )
         self.assertEqual(
             listed[0],
-            ["aisle", "what", "needed", "unit", "pack", "packs", "spare", "each", "cost", "note"],
+            [
+                *("aisle", "what", "needed", "unit", "pack", "packs", "spare", "each", "cost"),
+                *("note", "have"),
+            ],
         )
         ods = Document(io.BytesIO(self.client.get(self.url("cut:shopping-ods")).content))
         values = list(ods.body.get_table(0).iter_values())
@@ -438,6 +441,22 @@ def the_form(page: Any, field: str) -> Any:
 
 
 class Buying(BenchCase):
+    def test_how_many_are_in_the_drawer_is_kept_and_not_bought(self) -> None:
+        page = self.client.get(self.url("stage", "cut") + "?look=buy")
+        form = the_form(page, "price-0")
+        shown = {name: field.initial or "" for name, field in form.fields.items()}
+        n, line = next(each for each in enumerate(form.lines) if each[1].aisle == "fasteners")
+        answer = self.post("cut:prices", stage="cut", look="buy", **(shown | {f"have-{n}": "500"}))
+        self.assertContains(answer, f"you have 500, {line.needed:g} needed")
+        self.assertEqual(
+            [(each.of, each.many) for each in self.plan().shop.have], [(line.key, 500)]
+        )
+        self.assertEqual(self.plan().shop.prices, ())
+        answer = self.post("cut:prices", stage="cut", look="buy", **(shown | {f"have-{n}": "-1"}))
+        self.assertEqual(answer.status_code, 422)
+        self.post("cut:prices", stage="cut", look="buy", **shown)
+        self.assertEqual(self.plan().shop.have, ())
+
     def test_ones_own_prices_stay_until_they_are_emptied(self) -> None:
         page = self.client.get(self.url("stage", "cut") + "?look=buy")
         form = the_form(page, "price-0")

@@ -240,6 +240,23 @@ class Policies(Case):
         )
 
 
+class AskedFor(Case):
+    def test_a_length_that_was_asked_for_and_changed_says_by_how_much_and_why(self) -> None:
+        """Studs every 400 mm: what holds on two of them is at least 480 mm long."""
+        on = wall(studs=STUDS)
+        found = self.found(plan_on(on), request(length_mm=440.0, x_mm=1000.0, things=kg(5.0)))
+        best = found.best
+        assert best is not None
+        by = best.piece.length_mm - 440.0
+        self.assertGreater(by, 0.5)
+        [said] = [wording.phrase(each, "metric") for each in best.changed]
+        self.assertEqual(said, f"{by:.0f} mm longer than asked for, to reach the studs.")
+        self.assertEqual(best.reasons[0], best.changed[0])
+        kept = self.found(plan_on(on), request(length_mm=800.0, x_mm=1000.0, things=kg(5.0)))
+        assert kept.best is not None
+        self.assertEqual((kept.best.piece.length_mm, kept.best.changed), (800.0, ()))
+
+
 class Exhaustive(Case):
     """For small cases every design is judged, and none is better than the one that was found."""
 

@@ -6,16 +6,17 @@ And every screw of every wall that a piece touches.
 from django.test import SimpleTestCase
 from msgspec.structs import replace
 
-from tests.plans import plan, wall
+from tests.plans import bracket_shelf, plan, wall
 from tests.trade.test_every_kind import put_up
 from trade import data, wording
 from trade.choose.options import find_options
 from trade.choose.request import BOARD_WIDTHS_MM, wish_for
 from trade.cutting.plan import cut_plan
-from trade.cutting.shopping import shopping
+from trade.cutting.shopping import ShoppingItem, shopping
 from trade.cutting.sold import sold_mm, unsold
 from trade.job.steps import steps
 from trade.plan.model import Plan
+from trade.plan.shop import Have, Shop
 
 BRICK = wall(structure="brick_solid", layers=(), timber=None, studs=())
 EMPTY = Plan(name="Brick", units="metric", wall=BRICK)
@@ -53,6 +54,36 @@ class BrickInMillimetres(SimpleTestCase):
         self.assertEqual(unsold(shelf, plan(shelf)), [])
         thick = replace(shelf, thickness_mm=95.0, key="thick")
         self.assertIn("95", wording.phrase(unsold(thick, plan(thick))[0], "metric"))
+
+
+class Drawer(SimpleTestCase):
+    def bought(self, many: int) -> ShoppingItem:
+        have = (Have(of="screw:wood_10:76", many=many),) if many else ()
+        now = replace(plan(bracket_shelf()), shop=Shop(have=have))
+        lines = shopping(now, cut_plan(now), "metric").lines
+        return next(line for line in lines if line.key == "screw:wood_10:76")
+
+    def test_what_is_there_is_not_bought(self) -> None:
+        """By hand: 2 brackets of 4 holes take 8 screws."""
+        none, some, all_of_it = self.bought(0), self.bought(6), self.bought(20)
+        self.assertEqual((none.needed, some.needed, all_of_it.needed), (8, 8, 8))
+        self.assertGreaterEqual(none.pack * none.packs, 8)
+        self.assertLessEqual(some.pack * some.packs, none.pack * none.packs)
+        self.assertGreaterEqual(some.pack * some.packs, 2)
+        self.assertEqual((all_of_it.packs, all_of_it.cost, all_of_it.spare), (0, 0.0, 12))
+
+    def test_what_is_there_is_taken_where_it_holds(self) -> None:
+        wish = wish_for(EMPTY, "books", 900.0, 1600.0, 1500.0)
+        without = find_options(EMPTY, wish).best
+        shop = Shop(have=(Have(of="anchor:screw_8", many=40),))
+        with_it = find_options(replace(EMPTY, shop=shop), wish).best
+        assert without is not None
+        assert with_it is not None
+        self.assertNotEqual(without.piece.anchor, "screw_8")
+        self.assertEqual((with_it.piece.anchor, with_it.outcome), ("screw_8", "holds"))
+        assert without.price is not None
+        assert with_it.price is not None
+        self.assertLess(with_it.price.cost, without.price.cost)
 
 
 class EveryWall(SimpleTestCase):

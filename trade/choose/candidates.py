@@ -22,7 +22,7 @@ from trade.fixings.support import Support
 from trade.measure import Units
 from trade.mounts import KINDS, mount_of
 from trade.mounts.base import Mount
-from trade.mounts.prices import screw_price
+from trade.mounts.prices import anchor_key, screw_key, screw_price
 from trade.plan.model import (
     AnyPiece,
     Plan,
@@ -30,6 +30,7 @@ from trade.plan.model import (
     Wall,
 )
 from trade.plan.policy import trusts
+from trade.plan.shop import Have
 
 _THICKER_MM = (25.0, 32.0, 38.0)
 _MANY = 4  # fewer are tried one by one
@@ -143,10 +144,12 @@ def hardware(piece: AnyPiece, policy: Policy, units: Units) -> Iterator[AnyPiece
                 yield changed
 
 
-def drives(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Drive]:
+def drives(
+    piece: AnyPiece, wall: Wall, policy: Policy, drawer: tuple[Have, ...] = ()
+) -> list[Drive]:
     """Return what may go into the wall at its supports, the cheapest first.
 
-    Nothing when the wall offers no hold to anything.
+    What is in the drawer costs nothing. Nothing when the wall offers no hold to anything.
     """
     supports = [
         support for support in mount_of(piece).supports(piece, wall) if isinstance(support, Support)
@@ -167,7 +170,17 @@ def drives(piece: AnyPiece, wall: Wall, policy: Policy) -> list[Drive]:
         ]
     else:
         found = [drive for screw in _screws(piece) for drive in _lengths(screw, supports)]
-    return sorted(found, key=lambda drive: drive.price)
+    there = {each.of for each in drawer}
+    priced = (drive._replace(price=0.0) if _key(drive) in there else drive for drive in found)
+    return sorted(priced, key=lambda drive: drive.price)
+
+
+def _key(drive: Drive) -> str:
+    return (
+        anchor_key(drive.anchor)
+        if drive.anchor is not None
+        else screw_key(drive.screw, drive.length_mm)
+    )
 
 
 def _anchored(

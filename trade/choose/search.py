@@ -32,6 +32,7 @@ from trade.plan.model import AnyPiece, Plan, Policy, Wall
 
 _MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth finding
 _MOST_BEHIND = 15  # of one that holds and can't be the best of all kinds
+_SAME_MM = 0.5
 _ANCHORS_MM = data.house("anchor_as_moved_mm")
 _NOT_YET: tuple[Outcome, ...] = ("holds_but", "close")  # with these a better one is looked for
 _ALIKE = {"place": 4, "hardware": 2}  # so often the same failure, and the rest are left out
@@ -60,7 +61,8 @@ class Option(msgspec.Struct, frozen=True, kw_only=True):
 
     `but`: what is a nuisance about it; `used`: how much of its strength; `price`: what it costs in
     the shop, None while designs of one kind are compared by what goes into them; `marks`: each
-    merit from 0 to 1; `demerit`: what they lack in all, which ranks.
+    merit from 0 to 1; `demerit`: what they lack in all, which ranks; `changed`: what is other than
+    was asked for, by how much and why.
     """
 
     kind: str
@@ -74,6 +76,7 @@ class Option(msgspec.Struct, frozen=True, kw_only=True):
     marks: dict[str, float]
     demerit: float
     reasons: tuple[Message, ...]
+    changed: tuple[Message, ...] = ()
 
 
 class Tried(NamedTuple):
@@ -165,8 +168,11 @@ class Search:
         best = self.best
         if best is not None and self.chosen is not None:
             reasons = reasons_of(best.piece, self.chosen, self.plan.wall)
+            changed = _changed(best.piece, self.request, self.plan.wall)
             best = msgspec.structs.replace(
-                priced(best, self.plan), reasons=(*reasons, *unsold(best.piece, self.plan))
+                priced(best, self.plan),
+                reasons=(*changed, *reasons, *unsold(best.piece, self.plan)),
+                changed=changed,
             )
         return Tried(best, self.failed, self.tries, self.beyond, cut)
 
@@ -196,7 +202,7 @@ class Search:
     def _try(self, group: _Group) -> None:
         """Judge a design with what may go into the wall, the cheapest that may hold first."""
         wall, policy = self.plan.wall, self.plan.policy
-        found = candidates.drives(group.piece, wall, policy)
+        found = candidates.drives(group.piece, wall, policy, self.plan.shop.have)
         held = candidates.held_by(found, group.piece, wall)
         failing = _Failing()
         probed = self._probe(group, found, held, failing)
@@ -408,6 +414,41 @@ def priced(way: Option, plan: Plan) -> Option:
     return msgspec.structs.replace(
         way, price=asked, marks=marks, demerit=criteria.demerit(marks, plan.policy.matters)
     )
+
+
+def _changed(piece: AnyPiece, request: HangRequest, wall: Wall) -> tuple[Message, ...]:
+    """Return what is other than was asked for, by how much and why."""
+    found: list[Message] = []
+    longer = piece.length_mm - request.length_mm
+    if abs(longer) > _SAME_MM:
+        if data.mounting_kinds()[mount_of(piece).kind].ends:
+            said = (
+                "{by} longer than asked for: it goes from wall to wall."
+                if longer > 0
+                else "{by} shorter than asked for: it goes from wall to wall."
+            )
+        elif wall.build == "mass":
+            said = (
+                "{by} longer than asked for, as this kind is made."
+                if longer > 0
+                else "{by} shorter than asked for, as this kind is made."
+            )
+        else:
+            said = (
+                "{by} longer than asked for, to reach the studs."
+                if longer > 0
+                else "{by} shorter than asked for, to end at the studs that hold it."
+            )
+        found.append(Message(said, {"by": Quantity(abs(longer), "length")}))
+    higher = piece.top_mm - request.top_mm
+    if abs(higher) > _SAME_MM and not mount_of(piece).stands:
+        said = (
+            "{by} higher than asked for, clear of what is there."
+            if higher > 0
+            else "{by} lower than asked for, clear of what is there."
+        )
+        found.append(Message(said, {"by": Quantity(abs(higher), "length")}))
+    return tuple(found)
 
 
 def reasons_of(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Message, ...]:

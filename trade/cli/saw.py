@@ -188,6 +188,7 @@ def buy_as_text(buying: Shopping) -> str:
             f"{line.pack:g}{line.unit and ' ' + line.unit}, "
         )
         cost = f", about {line.cost:.2f}" if line.cost else ""
+        cost += f", you have {line.have}, {line.needed:g} needed" if line.have else ""
         lines.append(f"  {line.packs} × {pack}{line.what}{cost}{line.note and f' ({line.note})'}")
     lines.append(f"About {buying.cost:.0f} of money.")
     if buying.unpriced:

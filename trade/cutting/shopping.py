@@ -14,7 +14,7 @@ from trade.fixings.support import Support
 from trade.language import Figure, compose, counted, joined, word
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
-from trade.mounts.prices import part_price, screw_price
+from trade.mounts.prices import anchor_key, part_price, screw_key, screw_price
 from trade.mounts.work import Band, Bored, Row
 from trade.plan.model import AnyPiece, Plan
 
@@ -29,7 +29,7 @@ class ShoppingItem(NamedTuple):
 
     `key`: what a price of the person's own hangs on; `needed` and `pack`: so many pieces, or so
     many litres of what is sold in tins; `each`: what one of them costs; `mine`: as the person says;
-    `note`: what else to know at the shelf.
+    `note`: what else to know at the shelf; `have`: so many are there already.
     """
 
     key: str
@@ -42,11 +42,17 @@ class ShoppingItem(NamedTuple):
     mine: bool = False
     unit: str = ""
     note: str = ""
+    have: int = 0
+
+    @property
+    def countable(self) -> bool:
+        """Whether somebody may have some of it in a drawer; boards at hand are named elsewhere."""
+        return self.aisle in ("hardware", "fasteners") and self.key != "band"
 
     @property
     def spare(self) -> float:
         """How many are left over."""
-        return self.pack * self.packs - self.needed
+        return self.pack * self.packs + self.have - self.needed
 
     @property
     def cost(self) -> float:
@@ -95,7 +101,7 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
     lines = [
         *_wood(cut, units),
         *_bands(cut),
-        *_hardware(cut),
+        *_hardware(plan, cut),
         *_fasteners(plan, units),
         *_bits(plan, cut, units),
         *_finish(done),
@@ -145,15 +151,22 @@ def _bands(cut: CutPlan) -> list[ShoppingItem]:
     ]
 
 
-def _hardware(cut: CutPlan) -> list[ShoppingItem]:
+def had(plan: Plan, key: str) -> int:
+    """Return how many of something are there already."""
+    return next((each.many for each in plan.shop.have if each.of == key), 0)
+
+
+def _hardware(plan: Plan, cut: CutPlan) -> list[ShoppingItem]:
     """Return what is bought ready."""
     found = []
     for part, many in cut.bought:
         name = joined((part.name, part.of)) if part.name == "hook" else part.of
-        note = word("your own") if part.own else ""
+        key = f"part:{name}"[:80]
+        have, note = had(plan, key), word("your own") if part.own else ""
+        buy = max(many - have, 0)
         found.append(
             ShoppingItem(
-                f"part:{name}"[:80], "hardware", name, many, 1, many, part_price(part), note=note
+                key, "hardware", name, many, 1, buy, part_price(part), note=note, have=have
             )
         )
     return found
@@ -167,7 +180,7 @@ def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
     needed: Counter[tuple[str, str, str, float]] = Counter()
     for piece in plan.waiting:
         needed.update(_of_piece(piece, plan, units))
-    return [_packed(*each, many) for each, many in needed.items()]
+    return [_packed(*each, many, had(plan, each[0])) for each, many in needed.items()]
 
 
 def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
@@ -209,14 +222,15 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
         row = data.screws()[key]
         name = row.name_imperial if units == "imperial" else row.name_metric
         said = joined((name, say_length(length_mm, units)))
-        found[(f"screw:{key}:{length_mm:.0f}", said, row.kind, screw_price(row, length_mm))] += many
+        named = screw_key(key, length_mm)
+        found[(named, said, row.kind, screw_price(row, length_mm))] += many
 
     def held(support: Support, many: int) -> None:
         if support.capacity is None:
             screws(support.screw_key or piece.screw, support.screw_mm, many)
         elif support.capacity.anchor is not None:
             row = support.capacity.anchor
-            found[(f"anchor:{support.anchor_key}", row.name, "anchor", row.price)] += many
+            found[(anchor_key(support.anchor_key), row.name, "anchor", row.price)] += many
 
     supports = [
         support
@@ -233,10 +247,13 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
     return found
 
 
-def _packed(key: str, name: str, kind: str, price: float, needed: int) -> ShoppingItem:
-    """Return the pack of which few are left over without buying many."""
-    pack, packs = _pack(needed, data.packs()[kind].sizes, _PIECES)
-    return ShoppingItem(key, "fasteners", name, needed, pack, packs, price)
+def _packed(key: str, name: str, kind: str, price: float, needed: int, have: int) -> ShoppingItem:
+    """Return the pack of which few are left over without buying many, for what is not there yet."""
+    lacking = max(needed - have, 0)
+    pack, packs = _pack(lacking or needed, data.packs()[kind].sizes, _PIECES)
+    return ShoppingItem(
+        key, "fasteners", name, needed, pack, packs if lacking else 0, price, have=have
+    )
 
 
 def _pack(

@@ -64,6 +64,16 @@ def _by_litre(each: float, long_mm: float, wide_mm: float, thick_mm: float) -> f
     return each * long_mm * wide_mm * thick_mm / _LITRE_MM3
 
 
+def screw_key(screw: str, length_mm: float) -> str:
+    """Return what a screw of some length is called on the shopping list and in a drawer."""
+    return f"screw:{screw}:{length_mm:.0f}"
+
+
+def anchor_key(anchor: str | None) -> str:
+    """Return what an anchor is called there."""
+    return f"anchor:{anchor}"
+
+
 def screw_price(row: data.Screw, length_mm: float) -> float:
     """Return what a screw of some length costs: its price is for one of 64 mm."""
     return row.price * length_mm / 64

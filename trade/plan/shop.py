@@ -15,6 +15,7 @@ from trade.plan.item import Key, Name, PlanItem, between, known
 _MOST_MONEY, _MOST_MANY, _MOST_LINES = 100_000.0, 500, 400
 # so that with what a wall's pieces need no saw list becomes longer than is worked out while one
 # waits
+_MOST_HAD = 10_000
 _MOST_OWN = 400
 DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
@@ -125,6 +126,20 @@ class Price(PlanItem, frozen=True, kw_only=True):
         money(self.each, "each")
 
 
+class Have(PlanItem, frozen=True, kw_only=True):
+    """How many of something are there already, by its key on the shopping list."""
+
+    of: Name
+    many: int
+
+    def __post_init__(self) -> None:
+        """Refuse absurd numbers."""
+        if not 1 <= self.many <= _MOST_HAD:
+            raise PlanError(
+                compose("What is there must be between 1 and {most}.", most=_MOST_HAD), "many"
+            )
+
+
 class Measured(PlanItem, frozen=True, kw_only=True):
     """How long a part must be, as measured at what stands: of which piece, which part."""
 
@@ -221,14 +236,15 @@ class Days(PlanItem, frozen=True, kw_only=True):
 class Shop(PlanItem, frozen=True, kw_only=True):
     """All of it.
 
-    `kept`: offcuts that go on the rack; `ready`: what all that hangs here costs bought ready, null:
-    unknown.
+    `kept`: offcuts that go on the rack; `have`: screws, anchors and hardware in the drawer;
+    `ready`: what all that hangs here costs bought ready, null: unknown.
     """
 
     on_hand: tuple[OnHand, ...] = ()
     kept: tuple[OnHand, ...] = ()
     own: tuple[OwnPart, ...] = ()
     prices: tuple[Price, ...] = ()
+    have: tuple[Have, ...] = ()
     ready: float | None = None
     measured: tuple[Measured, ...] = ()
     finish: Finish = Finish()
@@ -236,7 +252,7 @@ class Shop(PlanItem, frozen=True, kw_only=True):
 
     def __post_init__(self) -> None:
         """Refuse too much of anything."""
-        for where in ("on_hand", "kept", "own", "prices", "measured"):
+        for where in ("on_hand", "kept", "own", "prices", "have", "measured"):
             if len(getattr(self, where)) > _MOST_LINES:
                 raise PlanError(
                     compose("More than {most_lines} of them.", most_lines=_MOST_LINES), where

@@ -27,7 +27,7 @@ from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade.cutting.shopping import ShoppingItem
 from trade.plan.model import Plan
-from trade.plan.shop import Price
+from trade.plan.shop import Have, Price
 
 _NO_PRICE = {
     "invalid": lazy("A price is a number, such as 6.50."),
@@ -66,21 +66,35 @@ class PriceForm(BenchForm):
         self.bench, self.lines = bench, cutting_of(bench).shopping.lines
         for n, line in enumerate(self.lines):
             self.fields[f"price-{n}"] = MoneyField(
-                line.pack_cost if line.cost else None,
+                line.pack_cost if line.each else None,
                 label=worded("Price of {what}", what=line.what),
             )
+            if line.countable:
+                self.fields[f"have-{n}"] = forms.IntegerField(
+                    label=worded("How many of {what} you have", what=line.what),
+                    initial=line.have or None,
+                    min_value=0,
+                    max_value=10_000,
+                    required=False,
+                )
         self.fields["ready"] = MoneyField(
             bench.plan.shop.ready, label=_("Price of all of it, bought ready-made")
         )
 
-    def rows(self) -> list[tuple[ShoppingItem, BoundField]]:
-        """Each line with its field."""
-        return [(line, self[f"price-{n}"]) for n, line in enumerate(self.lines)]
+    def rows(self) -> list[tuple[ShoppingItem, BoundField, BoundField | None]]:
+        """Each line with its fields: what it costs, and how many are there where they count."""
+        return [
+            (line, self[f"price-{n}"], self[f"have-{n}"] if line.countable else None)
+            for n, line in enumerate(self.lines)
+        ]
 
     def changed(self, plan: Plan) -> Plan:
-        """Return the plan with the prices that were typed; one that was emptied is ours again."""
+        """Return the plan with what was typed; a price that was emptied is ours again."""
         got, prices = self.cleaned_data, {price.of: price.each for price in plan.shop.prices}
+        have = {each.of: each.many for each in plan.shop.have}
         for n, line in enumerate(self.lines):
+            if line.countable:
+                have[line.key] = got[f"have-{n}"] or 0
             typed, shown = got[f"price-{n}"], self.fields[f"price-{n}"].initial
             if typed is None:
                 prices.pop(line.key, None)
@@ -88,7 +102,8 @@ class PriceForm(BenchForm):
                 prices[line.key] = float(typed) / line.pack
         ready = None if got["ready"] is None else float(got["ready"])
         kept = tuple(Price(of=key, each=each) for key, each in prices.items())
-        return replace(plan, shop=replace(plan.shop, prices=kept, ready=ready))
+        there = tuple(Have(of=key, many=many) for key, many in have.items() if many)
+        return replace(plan, shop=replace(plan.shop, prices=kept, have=there, ready=ready))
 
 
 @require_POST

@@ -12,7 +12,7 @@ from bench.drawing import small
 from bench.drawing import spots as spots_drawing
 from bench.forms import number_in
 from bench.long_work import long_running
-from bench.words import worded
+from bench.words import said, worded
 from bench.workbench.changes import apply, refused
 from bench.workbench.context import WorkbenchContext, workbench
 from bench.workbench.put_up import HangForm
@@ -74,7 +74,9 @@ def hung(plan: Plan, hang_request: HangRequest, many: int) -> tuple[Plan, str, s
     """
     found = found_options(plan, hang_request)
     if many == 1 and found.found:
-        return plan.with_piece(found.found[0].piece), hang_request.key, ""
+        best = found.found[0]
+        words = " ".join(said(each, plan.units) for each in best.changed)
+        return plan.with_piece(best.piece), hang_request.key, words
     taken = {piece.key for piece in plan.pieces}
     keys = [
         hang_request.key,
