@@ -304,7 +304,9 @@ class _Search:
     def asking(self) -> Cure | None:
         """Return the least change after which only a question is left."""
         for course in self.courses:
-            if course.then.outcome == "cannot_tell" and not _wrong(course.then):
+            if course.then.outcome == "cannot_tell" and not any(
+                check.outcome in FAILED for check in course.then.checks
+            ):
                 then = course.cure()
                 label = Message(
                     "{change}; then find out: {ask!l}",

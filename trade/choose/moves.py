@@ -211,6 +211,29 @@ def _ended(piece: AnyPiece, plan: Plan, by: float, left: bool, said: str) -> Ite
     yield Remedy("end", Message(said, {"by": Quantity(abs(by), "length")}), made)
 
 
+def off_the_ends(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
+    """Yield supports further from the ends that what they drive would split.
+
+    Longer at that end; further in, where no stud says where.
+    """
+    needed = max((each.demand.value for each in wrong if each.code == "strip.edge"), default=0.0)
+    places = piece.supports_mm
+    if not places:
+        return
+    over = (places[0], piece.length_mm - places[-1])
+    for left, room in zip((True, False), over, strict=True):
+        if room < needed and (made := _lengthened(piece, plan, needed - room, left)) is not None:
+            said = "Make it {by} longer on the left" if left else "Make it {by} longer on the right"
+            by = Quantity(needed - room, "length")
+            yield Remedy("end_left" if left else "end_right", Message(said, {"by": by}), made)
+    if not plan.wall.uprights and len(places) > 1 and min(over) < needed:
+        first, last = max(places[0], needed), min(places[-1], piece.length_mm - needed)
+        inner = tuple(x for x in places[1:-1] if first < x < last)
+        with suppress(PlanError):
+            label = Message("Set its outer supports further in")
+            yield Remedy("inward", label, replace(piece, supports_mm=(first, *inner, last)))
+
+
 def clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Out of the way of what is on the wall, by the shortest way.
 
@@ -302,6 +325,16 @@ def around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             yield Remedy("around", label, replace(piece, top_mm=top))
 
 
+def _off_its_height(piece: AnyPiece, plan: Plan, by: float) -> Iterator[Remedy]:
+    """Yield it higher or lower by so much, and by twice, so that it stays on its studs."""
+    for up in (by, -by, 2 * by, -2 * by):
+        top = piece.top_mm + up
+        if piece.high_mm <= top <= plan.wall.height_mm:
+            said = "Hang it {by} higher" if up > 0 else "Hang it {by} lower"
+            label = Message(said, {"by": Quantity(abs(up), "length")})
+            yield Remedy("around", label, replace(piece, top_mm=top))
+
+
 def moved(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
     """So much higher or lower as there is too little room.
 
@@ -323,6 +356,8 @@ def moved(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Rem
                 way = "higher" if check.code in _UP else "lower"
                 yield Remedy(way, label, replace(piece, top_mm=top))
         elif check.code in _ASIDE:
+            if plan.wall.uprights:
+                yield from _off_its_height(piece, plan, by)
             for shift in (by, -by):
                 if 0 <= piece.left_mm + shift <= plan.wall.width_mm - piece.length_mm:
                     aside = replace(piece, left_mm=piece.left_mm + shift)

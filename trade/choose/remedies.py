@@ -33,7 +33,8 @@ _BOARD = (
     "box.top",
     "fit.items",
 )
-_BY_THICKNESS = (*_BOARD, "rod.", "dowel.", "plate.", "shelf.", "pin.", "peg.")
+_SPLITS = ("strip.", "screw.edge")
+_BY_THICKNESS = (*_BOARD, "rod.", "dowel.", "plate.", "shelf.", "pin.", "peg.", "strip.")
 _BY_DEPTH = (
     "screw.",
     "anchor.",
@@ -80,20 +81,8 @@ def asks_less(code: str) -> bool:
 
 def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
     codes = tuple(check.code for check in wrong)
-    wall, elsewhere = plan.wall, [code for code in codes if not code.startswith(_BOARD)]
-    yield from moves.to_studs(piece, plan, codes)
-    if any(code.startswith(("piece.", "hole.")) for code in codes):
-        yield from moves.clear(piece, plan)
-    if "rod.hole" in codes:
-        yield from _shorter_rods(piece)
-    if "fit.niche" in codes:
-        with suppress(PlanError):
-            cut = fitted(piece, wall)
-            yield Remedy(
-                "niche",
-                Message("Cut it to the niche, {l}", {"l": Quantity(cut.length_mm, "length")}),
-                cut,
-            )
+    elsewhere = [code for code in codes if not code.startswith(_BOARD)]
+    yield from _fitting(piece, plan, wrong)
     if any(code.startswith("made.") for code in codes):
         yield from moves.around(piece, plan)
     if elsewhere:
@@ -101,6 +90,8 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
     yield from (Remedy(*each) for each in mount_of(piece).cures(piece, plan.units))
     if elsewhere:
         yield from _screws(piece, plan, too_long=any(code.endswith(".far_side") for code in codes))
+    if any(code.startswith(_SPLITS) for code in codes):
+        yield from _thinner_screws(piece, plan)
     yield from moves.moved(piece, plan, wrong)
     yield from _more(piece, plan)
     mount = mount_of(piece)
@@ -119,6 +110,31 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
         yield from (
             Remedy("quieter", only_for(use), replace(piece, use=use)) for use in quieter_uses(piece)
         )
+
+
+def _fitting(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Remedy]:
+    """Yield changes for what doesn't fit, and onto studs."""
+    codes = tuple(check.code for check in wrong)
+    wall = plan.wall
+    if "corner.place" in codes:
+        landed = mount_of(piece).landed(piece, wall)
+        yield Remedy("corner", Message("Move it into its corner"), landed)
+    yield from moves.to_studs(piece, plan, codes)
+    if any(code.startswith(("piece.", "hole.")) for code in codes):
+        yield from moves.clear(piece, plan)
+    if "rod.hole" in codes:
+        yield from _shorter_rods(piece)
+        yield from _deeper(piece, plan)
+    if "strip.edge" in codes:
+        yield from moves.off_the_ends(piece, plan, wrong)
+    if "fit.niche" in codes:
+        with suppress(PlanError):
+            cut = fitted(piece, wall)
+            yield Remedy(
+                "niche",
+                Message("Cut it to the niche, {l}", {"l": Quantity(cut.length_mm, "length")}),
+                cut,
+            )
 
 
 def quieter_uses(piece: AnyPiece) -> list[str]:
@@ -180,13 +196,13 @@ def _boards(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         if thickness > now_mm and piece.top_mm >= thickness:
             label = Message("A board {t} thick", {"t": Quantity(thickness, "length")})
             yield Remedy("board", label, mount.with_board(piece, board, thickness))
-    if now_mm > THIN_MM:
-        return
     now = data.boards()[board]
+    if now_mm > THIN_MM and not now.never:
+        return
     stiffer = [
         (row.price, key, row)
         for key, row in data.woods().items()
-        if row.e_mpa > now.e_mpa and not row.never
+        if (now.never or row.e_mpa > now.e_mpa) and not row.never
     ]
     for _, key, row in sorted(stiffer, key=lambda each: each[:2]):
         label = Message("A board of {name}", {"name": row.name})
@@ -203,6 +219,15 @@ def _narrower(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             with suppress(PlanError):
                 label = Message("Less deep, {d}", {"d": Quantity(depth, "length")})
                 yield Remedy("narrower", label, replace(piece, depth_mm=depth))
+
+
+def _deeper(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Deeper, by widths of boards as sold."""
+    for depth in BOARD_WIDTHS_MM[plan.units]:
+        if depth > piece.depth_mm + 5:
+            with suppress(PlanError):
+                label = Message("Deeper, {d}", {"d": Quantity(depth, "length")})
+                yield Remedy("deep", label, replace(piece, depth_mm=depth))
 
 
 def _anchors(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
@@ -263,14 +288,32 @@ def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:
                 replace(piece, screw=key),
             )
     if kind == "wood":
+        longest = max(driving.lengths_mm(data.screws()[piece.screw]))
         for key, row in data.screws().items():
-            length = min(
-                (each for each in driving.lengths_mm(row) if each >= piece.screw_length_mm - 0.5),
-                default=0.0,
-            )
-            if row.kind == "lag" and length:
+            sold = driving.lengths_mm(row)
+            long = [each for each in sold if each >= piece.screw_length_mm - 0.5]
+            longer = [each for each in sold if each > longest + 0.5]
+            for length in dict.fromkeys((*long[:1], *longer[:2])) if row.kind == "lag" else ():
                 name = row.name_imperial if plan.units == "imperial" else row.name_metric
                 label = Message(
                     "Lags instead: {name}, {l}", {"name": name, "l": Quantity(length, "length")}
                 )
                 yield Remedy("lag", label, replace(piece, screw=key, screw_length_mm=length))
+
+
+def _thinner_screws(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Yield thinner screws, as near as can be to the length that they have."""
+    now = data.screws()[piece.screw]
+    made = placement.made_new(mount_of(piece), plan.units).get("screw", "wood_10")
+    rods = data.screws()[made].kind == "rod"
+    thinner = sorted(data.screws().items(), key=lambda each: -each[1].diameter_mm)
+    for key, row in thinner:
+        if row.diameter_mm < now.diameter_mm and (row.kind == "rod") == rods:
+            length = min(
+                driving.lengths_mm(row), key=lambda each: abs(each - piece.screw_length_mm)
+            )
+            name = row.name_imperial if plan.units == "imperial" else row.name_metric
+            label = Message(
+                "A thinner screw: {name}, {l}", {"name": name, "l": Quantity(length, "length")}
+            )
+            yield Remedy("thinner", label, replace(piece, screw=key, screw_length_mm=length))

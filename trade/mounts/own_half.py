@@ -152,6 +152,18 @@ def _spacer(
     sums.given("h_b", held, "length", "as much of it as is behind the body")
     sums.then("T", "M / h_b", "force", "at its upper screws")
     _write_upper_screws(sums, piece, screw, row, long)
+    if sums.quantity("T_max").value <= 0:
+        return make(
+            "cleat.spacer",
+            part="spacer",
+            case=case,
+            unknown=unknown,
+            demand=sums.quantity("T"),
+            capacity=sums.quantity("T_max"),
+            template="Pressed below the body, the spacer pulls with {demand} on screws that find "
+            "no thread in a back so thin.",
+            equations=sums.equations,
+        )
     sums.then("u", "max(σ / σ', T / T_max)", "percent", "the greater share")
     return make(
         "cleat.spacer",
