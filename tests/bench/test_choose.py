@@ -70,6 +70,24 @@ class Hanging(BenchCase):
         self.hang(what="books", amount="600", amount_in="length")
         self.assertEqual(self.plan().pieces[-1].things[0].name, "Books, mixed, 600 mm")
 
+    def test_nudged_with_catch_on_its_supports_stay_on_their_studs(self) -> None:
+        """From 700 its supports are on the studs at 800 and 1 600; 1 m long it ends at 1 700."""
+        for by, catch, supports in (
+            ("right", "1", (90.0, 890.0)),
+            ("right", "", (100.0, 900.0)),
+        ):
+            with self.subTest(by=by, catch=catch):
+                self.post("fix:move", "shelf", nudge=by, far="1", catch=catch)
+                piece = self.plan().piece("shelf")
+                self.assertEqual((piece.left_mm, piece.supports_mm), (710.0, supports))
+                self.client.post(self.url("undo"), {"base": self.base()})
+        for _ in range(9):  # at 790 the first would hang over too little: on to the next studs
+            self.post("fix:move", "shelf", nudge="right", far="1", catch="1")
+        piece = self.plan().piece("shelf")
+        studs = {round(piece.left_mm + x) for x in piece.supports_mm}
+        self.assertLessEqual(studs, {800, 1200, 1600, 2000})
+        self.assertEqual(assess(self.plan()).piece("shelf").outcome, "holds")
+
     def test_refusals_stand_beside_their_fields(self) -> None:
         for values, said in (
             ({"what": ""}, "Choose what to hang"),

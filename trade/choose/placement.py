@@ -17,6 +17,7 @@ from trade.mounts import KINDS, Support, mount_of
 from trade.mounts.base import Mount
 from trade.plan.model import AnyPiece, Plan, Wall
 
+_ON_STUD_MM = 0.5
 EMBEDMENT_MM = data.house("embedment_mm")
 
 
@@ -156,6 +157,25 @@ def resized(piece: AnyPiece, wall: Wall, length_mm: float) -> AnyPiece:
     if abs(length_mm - piece.length_mm) < 0.05:
         return piece
     return on_studs(replace(piece, length_mm=length_mm, supports_mm=()), wall)
+
+
+def caught(before: AnyPiece, moved: AnyPiece, wall: Wall) -> AnyPiece:
+    """Return a moved piece whose supports stay on the studs that they were on.
+
+    Anew on the studs under it where one would come too near to an end; as it was moved where not
+    all were on studs.
+    """
+    places = [before.left_mm + x for x in before.supports_mm]
+    centres = [stud.centre_mm for stud in wall.uprights]
+    if not places or not all(any(abs(x - stud) < _ON_STUD_MM for stud in centres) for x in places):
+        return moved
+    first, last = places[0] - moved.left_mm, moved.left_mm + moved.length_mm - places[-1]
+    over = min(
+        before.supports_mm[0], before.length_mm - before.supports_mm[-1], SHORTEST_OVERHANG_MM
+    )
+    if min(first, last) < over - _ON_STUD_MM:
+        return on_studs(moved, wall)
+    return replace(moved, supports_mm=tuple(x - moved.left_mm for x in places))
 
 
 def _caught(wall: Wall, left: float, length: float) -> float:

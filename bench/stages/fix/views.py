@@ -72,6 +72,8 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             top_mm=_clamped_top(bench.plan, piece, top),
         )
         moved = mount_of(moved).landed(moved, bench.plan.wall)
+        if request.POST.get("catch"):
+            moved = placement.caught(piece, moved, bench.plan.wall)
         plan = bench.plan.with_piece(moved)
     except PlanError as error:
         return refused(bench, str(error))

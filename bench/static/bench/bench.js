@@ -150,7 +150,11 @@ on("keydown", (event) => {
   else if (key === "Escape") return letGo();
   else if (ctrlKey || metaKey) return;
   else if (ARROWS[key] && (piece || chosen))
-    post(piece || chosen, "move", { nudge: ARROWS[key], ...(shiftKey ? { far: 1 } : {}) });
+    post(piece || chosen, "move", {
+      nudge: ARROWS[key],
+      ...(shiftKey ? { far: 1 } : {}),
+      ...(element("catch")?.checked && !event.altKey ? { catch: 1 } : {}),
+    });
   else if (key === "Enter" && armed && !target.closest(".kind")) putUp();
   else if (piece && (key === "Enter" || key === " ")) choose(piece);
   else if (piece && key === "Delete") post(piece, "remove", {});
