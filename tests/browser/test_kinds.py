@@ -93,10 +93,10 @@ class Refused(BrowserCase):
             ("Pulled out", "300 kg"),
             ("Along the wall", "much"),
         ):
-            self.page.get_by_label(label, exact=True).fill(typed)
+            self.page.locator("#packet").get_by_label(label, exact=True).fill(typed)
         self.page.locator("#add-packet").click()
         expect(self.page.locator("#packet .error")).to_contain_text("as a load")
-        expect(self.page.get_by_label("What it is called")).to_have_value("Grey plug")
+        expect(self.page.locator("#id_packet_name")).to_have_value("Grey plug")
         self.page.get_by_label("Along the wall", exact=True).fill("400 kg")
         self.page.locator("#add-packet").click()
         expect(self.page.locator(".cut-words-box")).to_contain_text("Grey plug")

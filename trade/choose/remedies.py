@@ -107,6 +107,7 @@ def _all(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[Reme
         )
         yield Remedy("taller", label, taller)
     if any(check.gradual for check in wrong):
+        yield from _nearer(piece)
         yield from (
             Remedy("quieter", only_for(use), replace(piece, use=use)) for use in quieter_uses(piece)
         )
@@ -207,6 +208,20 @@ def _boards(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     for _, key, row in sorted(stiffer, key=lambda each: each[:2]):
         label = Message("A board of {name}", {"name": row.name})
         yield Remedy("stiffer", label, mount.with_board(piece, key, now_mm))
+
+
+def _nearer(piece: AnyPiece) -> Iterator[Remedy]:
+    """Yield what stands far out moved to where most things stand."""
+    out = piece.usual_out_mm
+    if any(thing.out_mm is not None and thing.out_mm > out + 1 for thing in piece.things):
+        things = tuple(
+            replace(thing, out_mm=min(thing.out_mm, out)) if thing.out_mm is not None else thing
+            for thing in piece.things
+        )
+        label = Message(
+            "Set what is far out nearer the wall, {d} out", {"d": Quantity(out, "length")}
+        )
+        yield Remedy("nearer", label, replace(piece, things=things))
 
 
 def _narrower(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:

@@ -1,8 +1,15 @@
 """The shelf itself: the checks of the board, whatever holds it."""
 
+from collections.abc import Iterator
+from contextlib import suppress
+from typing import Any, TypeVar
+
+from msgspec.structs import replace
+
 from trade import data
 from trade.calculation import Calculation, Quantity
-from trade.check import Check, make
+from trade.check import Check, Message, make
+from trade.errors import PlanError
 from trade.language import Figure, compose, several
 from trade.load.shelf import Sag, ShelfLoad
 from trade.load.stiffener import stiffener
@@ -10,6 +17,26 @@ from trade.mounts import strength
 from trade.mounts.base import Part, cut
 from trade.mounts.work import front_mm
 from trade.plan.model import Piece, Shelf, Wall
+
+S = TypeVar("S", bound=Shelf)
+_STIFF_MM = 40.0  # from here on a board is a beam
+
+
+def stiffened(piece: S) -> Iterator[tuple[str, Message, S]]:
+    """Yield other things under a thin board's front edge: a second board, a steel tube.
+
+    Nothing for a board that is stiff, or metal.
+    """
+    if piece.thickness_mm > _STIFF_MM or not data.boards()[piece.board].wooden:
+        return
+    tube = data.stiffeners()["tube"].wide_mm
+    for sort, high_mm, said in (
+        ("second", piece.thickness_mm, "A second board under all of it"),
+        ("tube", tube, "A steel tube under the front edge"),
+    ):
+        with suppress(PlanError):
+            made: dict[str, Any] = {"stiffener": sort, "stiffener_mm": high_mm}
+            yield "under", Message(said), replace(piece, **made)
 
 
 def too_few_supports(piece: Piece, noun: str, unknown: tuple[str, ...]) -> Check:

@@ -170,6 +170,7 @@ class Bracketed(Mount[B]):
         for code, label, changed in super().cures(piece, units):
             if not (heavy and changed.hardware.material != "steel"):
                 yield code, label, replace(changed, pair_kg=None)
+        yield from board.stiffened(piece)
 
     def takes(self, piece: B, field: str, size: float) -> bool:
         """Whether a strip would stiffen it: a beam is stiff."""

@@ -158,6 +158,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
                 replace(piece, left_side=True, right_side=True),
             )
         yield from super().cures(piece, units)
+        yield from board.stiffened(piece)
 
     def hanging(self, piece: LedgerShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return the ledger at the back; the side ledgers level from it; the board dropped in."""

@@ -344,6 +344,7 @@ def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         "depth": tried.depth_mm,
         "falls": falls,
         "trouble": trouble,
+        "kept": round(100 * (1 - data.house("close_from"))),
     }
     return render(request, "fix/_falls.html", context)
 
