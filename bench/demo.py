@@ -16,7 +16,7 @@ from trade.devices.hidden import HiddenWall, Member, Service
 from trade.devices.stand_ins import StandIns
 from trade.job import found
 from trade.job.steps import steps
-from trade.measure import IN_MM
+from trade.measure import IN_MM, POUND_KG
 from trade.mounts import mount_of
 from trade.parse import notes, sketch
 from trade.plan import flatness
@@ -27,6 +27,7 @@ from trade.plan.readings import Reading
 from trade.plan.shop import Defect, Finish, OnHand, Price, Shop
 from trade.wall.infer import as_studs, infer
 
+LB_KG = float(POUND_KG)
 JOB = "Boathouse of the rowing club"
 LIBRARY = "Reading corner of the village library"
 FLAT = "Flat with the house plants"
@@ -71,8 +72,8 @@ def changing_room() -> Plan:
         screw="wood_10",
         screw_length_mm=3 * IN_MM,
         things=(
-            Thing(name="Towels", mass_kg=14.0),
-            Thing(name="First-aid box", mass_kg=3.5, at_mm=900),
+            Thing(name="Towels", mass_kg=30 * LB_KG),
+            Thing(name="First-aid box", mass_kg=8 * LB_KG, at_mm=36 * IN_MM),
         ),
     )
     trophies = RodShelf(
@@ -90,7 +91,7 @@ def changing_room() -> Plan:
         let_in=True,
         screw="wood_12",
         screw_length_mm=2.5 * IN_MM,
-        things=(Thing(name="Cups and shields", mass_kg=52.0),),
+        things=(Thing(name="Cups and shields", mass_kg=115 * LB_KG),),
     )
     paint = BracketShelf(
         key="paint",
@@ -107,8 +108,8 @@ def changing_room() -> Plan:
         screw="wood_10",
         screw_length_mm=2.5 * IN_MM,
         things=(
-            Thing(name="Paint and varnish tins", mass_kg=16.0),
-            Thing(name="Epoxy, two cans", mass_kg=6.0, at_mm=1100),
+            Thing(name="Paint and varnish tins", mass_kg=35 * LB_KG),
+            Thing(name="Epoxy, two cans", mass_kg=13 * LB_KG, at_mm=43 * IN_MM),
         ),
     )
     plan = Plan(

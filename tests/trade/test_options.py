@@ -9,6 +9,7 @@ from unittest import mock
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from tests.plans import GYPSUM, STUDS, bracket_shelf, wall
 from tests.trade.test_every_kind import walls
@@ -255,6 +256,19 @@ class AskedFor(Case):
         kept = self.found(plan_on(on), request(length_mm=800.0, x_mm=1000.0, things=kg(5.0)))
         assert kept.best is not None
         self.assertEqual((kept.best.piece.length_mm, kept.best.changed), (800.0, ()))
+
+
+class WhatHangs(Case):
+    def test_it_is_kept_unless_a_change_makes_it_better(self) -> None:
+        """Two brackets 800 mm apart hold; of those that are proposed none is so far apart."""
+        shelf = bracket_shelf(things=kg(8.0))
+        now = replace(plan_on(wall(studs=STUDS)), pieces=(shelf,))
+        best = self.found(now, wish_of(shelf)).best
+        assert best is not None
+        self.assertEqual((best.piece, best.changed), (shelf, ()))
+        heavy = replace(shelf, things=kg(400.0))
+        other = self.found(replace(now, pieces=(heavy,)), wish_of(heavy)).best
+        self.assertTrue(other is None or other.piece != heavy)
 
 
 class Exhaustive(Case):

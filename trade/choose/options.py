@@ -10,10 +10,10 @@ import msgspec
 from trade import data
 from trade.assess import judge_piece
 from trade.calculation import Quantity
-from trade.check import FAILS, RANK, Message, Placeholders, severity
+from trade.check import FAILED, FAILS, RANK, Message, Placeholders, severity
 from trade.choose import candidate_positions, criteria
 from trade.choose.candidate_positions import HeldBy
-from trade.choose.request import HangRequest
+from trade.choose.request import HangRequest, wish_of
 from trade.choose.search import Option, Search, Tried, option, priced, reasons_of
 from trade.choose.stud_layouts import StudLayout
 from trade.fixings.support import Support
@@ -80,6 +80,7 @@ def find_options(plan: Plan, request: HangRequest) -> Options:
         found = [each.way for some in outcomes.values() for each in some if each.way is not None]
         if plan.policy.anchors == "studs_first" and any(way.outcome == "holds" for way in found):
             break  # what holds in wood needs no anchor
+    found = _kept(plan, request, found)
     served = {way.kind for way in found}
     refused += [
         RejectedOption(kind=kind, reason=_why_not(plan, request, kind, tried))
@@ -89,6 +90,27 @@ def find_options(plan: Plan, request: HangRequest) -> Options:
     count = sum(each.tries for tried in outcomes.values() for each in tried)
     ranked = sorted(found, key=lambda way: (RANK[way.outcome], way.demerit))
     return Options(request=request, found=_praised(ranked), refused=tuple(refused), tried=count)
+
+
+def _kept(plan: Plan, request: HangRequest, found: list[Option]) -> list[Option]:
+    """Return the ways with what hangs already in its kind's place, unless a change makes it better.
+
+    Only where it is asked for as it is.
+    """
+    here = next((piece for piece in plan.pieces if piece.key == request.key), None)
+    if here is None or wish_of(here) != request:
+        return found
+    now = as_it_hangs(plan, here)
+    if now.outcome in FAILED or excluded(plan, request, now.kind) is not None:
+        return found
+    better = [
+        way
+        for way in found
+        if (way.kind, way.hold) == (now.kind, now.hold)
+        and (RANK[way.outcome], way.demerit) < (RANK[now.outcome], now.demerit)
+    ]
+    others = [way for way in found if (way.kind, way.hold) != (now.kind, now.hold)]
+    return [*others, *(better or [now])]
 
 
 def as_it_hangs(plan: Plan, piece: AnyPiece) -> Option:
