@@ -34,6 +34,7 @@ from trade.plan.shop import Have
 
 _THICKER_MM = (25.0, 32.0, 38.0)
 _MANY = 4  # fewer are tried one by one
+_MENDS = ("under",)  # what mends a shelf and is not built so at first
 _LONGER = 1  # so many sold lengths beyond the one that is enough
 
 
@@ -136,8 +137,8 @@ def hardware(piece: AnyPiece, policy: Policy, units: Units) -> Iterator[AnyPiece
         ]
     for each in boards:
         yield each
-        for _, _, changed in mount.cures(each, units):
-            if not mount.suits(changed, policy):
+        for code, _, changed in mount.cures(each, units):
+            if code in _MENDS or not mount.suits(changed, policy):
                 continue
             changed = follow(changed, policy)
             if changed != each:
