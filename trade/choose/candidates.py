@@ -150,7 +150,8 @@ def drives(
 ) -> list[Drive]:
     """Return what may go into the wall at its supports, the cheapest first.
 
-    What is in the drawer costs nothing. Nothing when the wall offers no hold to anything.
+    What is in the drawer, enough for it, costs nothing. Nothing is returned when the wall offers no
+    hold to anything.
     """
     supports = [
         support for support in mount_of(piece).supports(piece, wall) if isinstance(support, Support)
@@ -171,7 +172,8 @@ def drives(
         ]
     else:
         found = [drive for screw in _screws(piece) for drive in _lengths(screw, supports)]
-    there = {each.of for each in drawer}
+    holes = sum(len(support.holes) for support in loose or supports)
+    there = {each.of for each in drawer if each.many >= holes}
     priced = (drive._replace(price=0.0) if _key(drive) in there else drive for drive in found)
     return sorted(priced, key=lambda drive: drive.price)
 

@@ -159,7 +159,7 @@ def resized(piece: AnyPiece, wall: Wall, length_mm: float) -> AnyPiece:
     return on_studs(replace(piece, length_mm=length_mm, supports_mm=()), wall)
 
 
-def caught(before: AnyPiece, moved: AnyPiece, wall: Wall) -> AnyPiece:
+def kept_on_studs(before: AnyPiece, moved: AnyPiece, wall: Wall) -> AnyPiece:
     """Return a moved piece whose supports stay on the studs that they were on.
 
     Anew on the studs under it where one would come too near to an end; as it was moved where not

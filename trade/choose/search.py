@@ -286,7 +286,7 @@ class Search:
         return True
 
     def _learn(self, group: _Group, least: PieceVerdict | None) -> None:
-        """Note what is wrong with a design, and give up what comes out so again and again."""
+        """Note what is wrong with a design; give up a place or hardware where that comes again."""
         if least is None:
             return
         self.failed = _lesser(self.failed, least)
@@ -304,12 +304,12 @@ class Search:
 
 
 def _by_screws(verdict: PieceVerdict) -> bool:
-    """Whether all that fails might not with other screws or anchors."""
+    """Whether other screws or anchors might mend all that fails."""
     return all(c.outcome not in FAILED or c.code.startswith(_BY_SCREWS) for c in verdict.checks)
 
 
 def _beyond_help(verdict: PieceVerdict, drive: candidates.Drive) -> bool:
-    """Whether nothing that holds less would do, either: not its head or its length fails."""
+    """Whether nothing weaker would do either: it is not its head or its length that fails."""
     spared = _OF_SCREWS if drive.anchor is None else _OF_ANCHORS
     return any(
         check.outcome in FAILED

@@ -1,5 +1,6 @@
 """Hardware of one's own: by its sizes, or by what its packet states."""
 
+from math import pi
 from typing import Literal
 
 from trade import data
@@ -132,7 +133,7 @@ class OwnPlate(PlanItem, frozen=True, kw_only=True):
     @property
     def row(self) -> data.Plate:
         """The same as a row of the plates table."""
-        rod_mm3 = 0.785398 * self.rod_mm**2 * self.rod_length_mm
+        rod_mm3 = pi / 4 * self.rod_mm**2 * self.rod_length_mm
         plate_mm3 = self.width_mm * self.height_mm * self.thick_mm
         return data.Plate(
             source=compose("one's own: {name}", name=self.name),

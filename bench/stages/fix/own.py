@@ -63,6 +63,7 @@ class OwnForm(BenchForm):
 
     sizes: tuple[tuple[str, Any, Usual, Usual], ...]
     title: Any
+    makes: type[OwnBracket] | type[OwnPlate]
 
     def __init__(
         self, bench: WorkbenchContext, now: Any = None, posted: QueryDict | None = None
@@ -86,20 +87,20 @@ class OwnForm(BenchForm):
     def more(self, now: Any) -> None:
         """Add what else it is asked."""
 
-    def made(self, got: dict[str, Any]) -> Any:
-        """Return it, of what was typed.
+    def rest(self, got: dict[str, Any]) -> dict[str, Any]:
+        """Return what was typed besides its name and sizes, by its fields.
 
         Raises:
             PlanError: there is no such thing.
         """
-        raise NotImplementedError
+        return {}
 
     def clean(self) -> dict[str, Any]:
         """Build it; its refusals land beside their fields."""
         got = super().clean() or {}
         if not self.errors:
             try:
-                got["own"] = self.made(got)
+                got["own"] = self.makes(**self.typed(got), **self.rest(got))
             except PlanError as error:
                 where = error.where.removesuffix("_mm").removesuffix("_n")
                 self.add_error(where if where in self.fields else None, str(error))
@@ -116,6 +117,7 @@ class OwnBracketForm(OwnForm):
     """A bracket."""
 
     title = lazy("A bracket of my own")
+    makes = OwnBracket
     sizes = (
         ("arm_mm", lazy("Arm, out under the shelf"), 8.0, 200.0),
         ("leg_mm", lazy("Leg, down the wall"), 10.0, 250.0),
@@ -158,19 +160,20 @@ class OwnBracketForm(OwnForm):
             required=False,
         )
 
-    def made(self, got: dict[str, Any]) -> OwnBracket:
-        """Return it."""
+    def rest(self, got: dict[str, Any]) -> dict[str, Any]:
+        """Return whether it is braced, and what its packet states."""
         stated = None
         if got["load"] is not None:
             found = got["found"] or _("its packet")
             stated = Stated(load_n=got["load"], states=got["states"], per=got["per"], found=found)
-        return OwnBracket(**self.typed(got), braced=got["braced"], stated=stated)
+        return {"braced": got["braced"], "stated": stated}
 
 
 class OwnPlateForm(OwnForm):
     """A rod with its plate."""
 
     title = lazy("A rod and plate of my own")
+    makes = OwnPlate
     sizes = (
         ("rod_mm", lazy("Rod, thick"), 0.5, 12.0),
         ("rod_length_mm", lazy("Rod, out of the plate"), 8.0, 200.0),
@@ -179,10 +182,6 @@ class OwnPlateForm(OwnForm):
         ("thick_mm", lazy("Plate, thick"), 0.1875, 5.0),
         ("rows_mm", lazy("Screws, up from the rod; a minus: below it"), (-1.0, 1.0), (-20.0, 20.0)),
     )
-
-    def made(self, got: dict[str, Any]) -> OwnPlate:
-        """Return it."""
-        return OwnPlate(**self.typed(got))
 
 
 _FORMS: dict[str, type[OwnForm]] = {"bracket": OwnBracketForm, "plate": OwnPlateForm}

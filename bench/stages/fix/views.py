@@ -73,7 +73,7 @@ def move(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         )
         moved = mount_of(moved).landed(moved, bench.plan.wall)
         if request.POST.get("catch"):
-            moved = placement.caught(piece, moved, bench.plan.wall)
+            moved = placement.kept_on_studs(piece, moved, bench.plan.wall)
         plan = bench.plan.with_piece(moved)
     except PlanError as error:
         return refused(bench, str(error))
