@@ -3,8 +3,9 @@
 Kinds × bases × stages, with every file and every command of the shell.
 
 Units take turns: every kind and every base meets both. So do the further looks of a stage, files
-and what takes long: they meet every kind, and every base in both units. What takes longest (labels,
-effects of the policy) meets every base in both units, and a third of the kinds.
+and what takes long: they meet every kind, and every base in both units. What takes longest (sums,
+labels, where it could hang, effects of the policy) meets every base in both units, and a third of
+the kinds.
 """
 
 import contextlib
@@ -53,7 +54,6 @@ FRAGMENTS = ("fix:what-if", "fix:cures")
 FILES = ("cut:shopping", "cut:days-ics", "record:care-ics", "plan-file", "survey:readings-out")
 SLOW = (
     *FILES,
-    "sums",
     "wall.pdf",
     "wall.dxf",
     "wall.svg",
@@ -66,10 +66,11 @@ SLOW = (
     "sticks.pdf",
     "cut:shopping-ods",
     "fix:ways",
-    "fix:where",
-    "fix:along",
 )
 SLOWER = (
+    "sums",
+    "fix:where",
+    "fix:along",
     "cut:shop-pdf",
     "cut:saw-pdf",
     "cut:labels-pdf",
