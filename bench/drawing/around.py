@@ -156,6 +156,13 @@ def _cross(x: float, y: float, w: float, h: float) -> str:
     )
 
 
+def _grain(x: float, y: float, w: float, h: float) -> str:
+    return "".join(
+        f"M{number(x + 3)} {number(y + h * at)}q{number(w / 2)} {bend} {number(w - 6)} 0"
+        for at, bend in ((0.3, 3), (0.7, -3))
+    )
+
+
 def _fins(x: float, y: float, w: float, h: float) -> str:
     count = max(int(w / 9), 2)
     return "".join(
@@ -173,6 +180,8 @@ _DETAILS: dict[str, Callable[[float, float, float, float], str]] = {
     "window": _cross,
     "radiator": _fins,
     "door": _knob,
+    "blocking": _grain,
+    "header": _grain,
 }
 
 

@@ -71,7 +71,11 @@ def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, support: AnySupport
     _depth(pen, cut)
     _forces(pen, cut, verdict)
     deep = say_length(support.deep_mm - support.gap_mm, plan.units)
-    where = _("in the stud") if not support.anchored else _("in what holds it")
+    where = (
+        worded("in the {wood}", wood=support.stud.wood)
+        if not support.anchored
+        else _("in what holds it")
+    )
     return svg_element(
         pen,
         WIDTH,
@@ -105,7 +109,9 @@ def _layers(pen: Pen, cut: _Cut) -> None:
         x += wide
     if wall.layers is None:
         pen.text(x - 8, HEIGHT - 8, _("lining not known"), "cut-words", "end")
-    deep, known = support.stud.depth_mm * _PX, support.in_stud and bool(wall.uprights)
+    across = support.stud.across
+    deep = support.stud.depth_mm * _PX
+    known = support.in_stud and (bool(wall.uprights) or across is not None)
     if wall.build == "mass":
         deep = WIDTH - x
         pen.rect(x, 0, deep, HEIGHT, "layer cut-mass")
@@ -117,6 +123,16 @@ def _layers(pen: Pen, cut: _Cut) -> None:
             "cut-words cut-on-hatch",
             "middle",
         )
+        return
+    if across is not None:
+        top, bottom = max(cut.y(across.top_mm), -2.0), min(cut.y(across.bottom_mm), HEIGHT + 2)
+        pen.rect(x, 0, deep, HEIGHT, "cut-stud cut-missing")
+        pen.rect(x, top, deep, bottom - top, "cut-stud")
+        for n, y in enumerate(range(int(top) + 9, int(bottom) - 4, 13)):
+            pen.path(
+                f"M{number(x)} {y}q{number(deep / 2)} {4 if n % 2 else -3} {number(deep)} 0",
+                "grain",
+            )
         return
     if wall.build == "steel" and known:
         sheet = max((data.structures()[wall.structure or ""].steel_mm or 0.0) * _PX, 2.5)
@@ -199,7 +215,8 @@ def _depth(pen: Pen, cut: _Cut) -> None:
     support = cut.support
     start = cut.back_x + (support.gap_mm * _PX if isinstance(support, Support) else 0.0)
     if isinstance(support, Support) and not support.anchored:
-        reach, where = support.reach.penetration_mm, _("in the stud")
+        reach = support.reach.penetration_mm
+        where = worded("in the {wood}", wood=support.stud.wood)
     elif isinstance(support, Support):
         capacity = support.capacity
         reach = (
@@ -210,7 +227,8 @@ def _depth(pen: Pen, cut: _Cut) -> None:
         where = _("deep")
     else:
         reach, where = support.embedment_mm, _("in the stud")
-    if reach <= 0 or not support.holds or (not support.anchored and not cut.plan.wall.uprights):
+    known = support.stud.across is not None or bool(cut.plan.wall.uprights)
+    if reach <= 0 or not support.holds or (not support.anchored and not known):
         return
     below, tip = cut.screw_y + 24, start + reach * _PX
     pen.path(

@@ -131,7 +131,8 @@ class Around(SimpleTestCase):
         for kind in data.features():
             feature = usual(kind, 1600.0, None, SIZE)
             with self.subTest(kind=kind):
-                self.assertTrue(zones(wall(features=(feature,))))
+                barred = bool(zones(wall(features=(feature,))))
+                self.assertEqual(barred, feature.row.keep != "wood")
                 self.assertTrue(
                     0 <= feature.bottom_mm < feature.top_mm <= 2400
                     and 0 <= feature.left_mm < feature.right_mm <= 3200

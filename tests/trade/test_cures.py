@@ -29,7 +29,7 @@ class Promises(SimpleTestCase):
         found = cures(now, key)
         before = assess(now).piece(key).governing
         for cure in found:
-            then = assess(now.with_piece(cure.piece)).piece(key)
+            then = assess(cure.on(now)).piece(key)
             self.assertEqual((then.outcome, then.used), (cure.outcome, cure.used), cure.code)
             self.assertNotIn(cure.outcome, FAILED)
             if cure.outcome == "cannot_tell":  # of what would hold but for a question
@@ -208,7 +208,7 @@ class Failing(SimpleTestCase):
             held = [cure for cure in search.found if cure.outcome in ("holds", "holds_but")]
             cured += bool(held)
             for cure in held[:1]:
-                then = assess(now.with_piece(cure.piece)).piece(key)
+                then = assess(cure.on(now)).piece(key)
                 self.assertEqual(then.outcome, cure.outcome)
             if search.state == "none":
                 self.assertGreater(search.tried, 10)

@@ -393,7 +393,7 @@ class Truth(SimpleTestCase):
         for cure in cures(now, key):
             if cure.outcome != "holds":
                 continue
-            after = holes_of(now.with_piece(cure.piece), key)
+            after = holes_of(cure.on(now), key)
             for hole in now.as_built.existing_holes(key):
                 self.assertTrue(any(hole.is_at(m.x_mm, m.y_mm) for m in after), cure.label)
             for m in after:

@@ -20,7 +20,7 @@ class Troubles(SimpleTestCase):
                 self.assertIn(trouble.check, failing(plan))
                 self.assertEqual(said, kept[trouble])
                 for cure in found.found:
-                    then = judge_piece(cure.piece, plan.with_piece(cure.piece))
+                    then = judge_piece(cure.piece, cure.on(plan))
                     self.assertEqual((then.outcome, then.used), (cure.outcome, cure.used))
                     self.assertNotIn(then.outcome, FAILED)
                 if found.state == "none":

@@ -1,7 +1,7 @@
 """What would cure a piece that is close or won't hold.
 
 Changes, each tried out, each keeping its promise: one alone, else two or three together, else less
-on it, else another way to hang it.
+on it, else another way to hang it; and blocking behind it, for which the wall is opened.
 """
 
 from collections.abc import Iterator
@@ -24,6 +24,8 @@ from trade.check import (
     severity,
     strained,
 )
+from trade.choose import blocking
+from trade.choose.moves import Remedy
 from trade.choose.options import find_options
 from trade.choose.order import heavier
 from trade.choose.remedies import anew, asks_less, only_for, quieter_uses, remedies
@@ -31,6 +33,7 @@ from trade.choose.request import wish_of
 from trade.data.rows import Limit
 from trade.errors import PlanError
 from trade.mounts import KINDS, mount_of
+from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan
 
 _MOST = 5
@@ -46,7 +49,8 @@ class Cure(msgspec.Struct, frozen=True, kw_only=True):
 
     What to do in words, the piece after it, and what the verdict will then be.
 
-    `but`: what will still be a nuisance; `used`: how much of its strength will be used.
+    `but`: what will still be a nuisance; `used`: how much of its strength will be used; `wood`:
+    blocking that is put in behind it.
     """
 
     code: str
@@ -55,6 +59,11 @@ class Cure(msgspec.Struct, frozen=True, kw_only=True):
     outcome: Outcome
     but: str
     used: float
+    wood: tuple[Feature, ...] = ()
+
+    def on(self, plan: Plan) -> Plan:
+        """Return a plan with the change made."""
+        return plan.with_wood(self.wood).with_piece(self.piece)
 
 
 class Cures(msgspec.Struct, frozen=True):
@@ -106,6 +115,7 @@ def look_for_cures(plan: Plan, key: str) -> Cures:
         kept |= {cure.code: cure for cure in search.lightened()}
     if not search.mended(kept) and (other := _otherwise(piece, plan)):
         kept[other.code] = other
+    kept |= {cure.code: cure for cure in search.opened(start, search.mended(kept))}
     if not search.mended(kept) and (asking := search.asking()):
         kept[asking.code] = asking
     if kept:
@@ -133,13 +143,13 @@ def _shown(kept: dict[str, Cure]) -> tuple[Cure, ...]:
     return (*shown[: _MOST - len(apart)], *apart)
 
 
-def _place(cure: Cure) -> tuple[int, bool, bool, float]:
-    """Rank what holds first, the least trouble first.
+def _place(cure: Cure) -> tuple[int, bool, bool, bool, float]:
+    """Rank what holds first, the least trouble first; what opens the wall last.
 
     Of what is close, what is least close.
     """
     spare = round(cure.used, 1) if cure.outcome == "close" else 0.0
-    return RANK[cure.outcome], asks_less(cure.code), anew(cure.code), spare
+    return RANK[cure.outcome], bool(cure.wood), asks_less(cure.code), anew(cure.code), spare
 
 
 def _wrong(verdict: PieceVerdict) -> list[Check]:
@@ -157,23 +167,35 @@ def _then(piece: AnyPiece, plan: Plan) -> PieceVerdict | None:
         return None
 
 
-def _cure(code: str, label: Message, piece: AnyPiece, then: PieceVerdict) -> Cure:
+def _cure(
+    code: str, label: Message, piece: AnyPiece, then: PieceVerdict, wood: tuple[Feature, ...] = ()
+) -> Cure:
     return Cure(
-        code=code, label=label, piece=piece, outcome=then.outcome, but=then.but, used=then.used
+        code=code,
+        label=label,
+        piece=piece,
+        outcome=then.outcome,
+        but=then.but,
+        used=then.used,
+        wood=wood,
     )
 
 
 class _Course(NamedTuple):
-    """Changes made one after the other, the verdict after them, and what didn't fit at first."""
+    """Changes made one after the other, the verdict after them, and what didn't fit at first.
+
+    `wood`: blocking that they put in.
+    """
 
     codes: tuple[str, ...]
     label: Message
     piece: AnyPiece
     then: PieceVerdict
     first: frozenset[str]
+    wood: tuple[Feature, ...] = ()
 
     def cure(self) -> Cure:
-        return _cure("-".join(self.codes), self.label, self.piece, self.then)
+        return _cure("-".join(self.codes), self.label, self.piece, self.then, self.wood)
 
 
 def _misfits(verdict: PieceVerdict) -> set[str]:
@@ -222,6 +244,7 @@ class _Search:
         self.enough = ("holds",) if now.outcome == "holds_but" else ("holds", "holds_but")
         self.courses: list[_Course] = []  # that help, the fewest changes first
         self.tried = 0
+        self._seen: set[tuple[AnyPiece, tuple[Feature, ...]]] = set()
 
     def settled(self, kept: dict[str, Cure]) -> bool:
         """Whether a change makes it hold as it was wished, its body as it is."""
@@ -243,10 +266,12 @@ class _Search:
                 continue
             if sum(cure.outcome == "holds" for cure in kept.values()) >= _MOST - 1:
                 break
-            then = self._tried(remedy.piece)
+            then = self._tried(remedy, self.plan)
             if then is None:
                 continue
-            course = _Course((remedy.code,), remedy.label, remedy.piece, then, start.first)
+            course = _Course(
+                (remedy.code,), remedy.label, remedy.piece, then, start.first, remedy.wood
+            )
             if _burden(course) < before:
                 self.courses.append(course)
             if (
@@ -287,16 +312,40 @@ class _Search:
             courses = _most_helpful(further)
         yield from (course.cure() for course in sorted(nearly.values(), key=_burden)[:1])
 
+    def opened(self, start: _Course, mended: bool) -> Iterator[Cure]:
+        """Blocking behind what is on no stud; with other changes where nothing else mends it.
+
+        The wall is opened for it, so it is looked for by itself.
+        """
+        for remedy in blocking.behind(start.piece, self.plan):
+            then = self._tried(remedy, self.plan)
+            if then is None or severity(then.governing) >= severity(self.now.governing):
+                continue
+            course = _Course(
+                (remedy.code,), remedy.label, remedy.piece, then, start.first, remedy.wood
+            )
+            if then.outcome in self.enough:
+                yield course.cure()
+            elif not mended:
+                self.courses.append(course)
+                held = [each for each in self._further(course) if each.then.outcome == "holds"]
+                yield from (each.cure() for each in sorted(held, key=_burden)[:1])
+
     def lightened(self) -> Iterator[Cure]:
         """Return the most helpful courses with less on it besides."""
         found = 0
         for course in sorted(self.courses, key=_burden)[: 2 * _FOLLOWED]:
-            lighter = _lighter(course.piece, self.plan, course.then, self.now)
+            lighter = _lighter(
+                course.piece, self.plan.with_wood(course.wood), course.then, self.now
+            )
             if lighter is not None:
                 found += 1
                 codes = (*course.codes, lighter.code)
                 yield msgspec.structs.replace(
-                    lighter, code="-".join(codes), label=_both(course.label, lighter.label)
+                    lighter,
+                    code="-".join(codes),
+                    label=_both(course.label, lighter.label),
+                    wood=course.wood,
                 )
             if found == 2:
                 return
@@ -323,11 +372,15 @@ class _Search:
         found: list[_Course] = []
         held: set[str] = set()
         tries, before = 0, _burden(course)
-        for remedy in remedies(course.piece, self.plan, _wrong(course.then)):
+        plan = self.plan.with_wood(course.wood)
+        for remedy in remedies(course.piece, plan, _wrong(course.then)):
             if remedy.code in course.codes or remedy.code in held:
                 continue
             tries += 1
-            then = self._tried(remedy.piece)
+            wood = (*course.wood, *remedy.wood)
+            if (remedy.piece, wood) in self._seen:
+                continue  # other changes led to the same
+            then = self._tried(remedy._replace(wood=wood), self.plan)
             if then is not None:
                 more = _Course(
                     (*course.codes, remedy.code),
@@ -335,6 +388,7 @@ class _Search:
                     remedy.piece,
                     then,
                     course.first,
+                    wood,
                 )
                 if _burden(more) < before:
                     found.append(more)
@@ -344,9 +398,10 @@ class _Search:
                 break
         return found
 
-    def _tried(self, piece: AnyPiece) -> PieceVerdict | None:
+    def _tried(self, remedy: Remedy, plan: Plan) -> PieceVerdict | None:
+        self._seen.add((remedy.piece, remedy.wood))
         self.tried += 1
-        return _then(piece, self.plan)
+        return _then(remedy.piece, plan.with_wood(remedy.wood))
 
 
 def _both(one: Message, other: Message) -> Message:

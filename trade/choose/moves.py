@@ -17,6 +17,7 @@ from trade.choose import placement
 from trade.choose.stud_layouts import SHORTEST_OVERHANG_MM
 from trade.errors import PlanError
 from trade.mounts import holes, mount_of
+from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan, Wall
 from trade.wall.zones import zones
 
@@ -39,11 +40,15 @@ _SHORTER = (
 
 
 class Remedy(NamedTuple):
-    """A change: its kind, what to do in words, and the piece after it."""
+    """A change: its kind, what to do in words, and the piece after it.
+
+    `wood`: blocking that is put in behind it.
+    """
 
     code: str
     label: Message
     piece: AnyPiece
+    wood: tuple[Feature, ...] = ()
 
 
 def to_studs(piece: AnyPiece, plan: Plan, wrong: Collection[str]) -> Iterator[Remedy]:

@@ -62,16 +62,17 @@ def remedies(piece: AnyPiece, plan: Plan, wrong: Iterable[Check]) -> Iterator[Re
         wrong: the checks that are not as they should be.
     """
     for remedy in _all(piece, plan, tuple(wrong)):
-        if policy_effects.follows(remedy.piece, plan) or not policy_effects.follows(piece, plan):
+        after = plan.with_wood(remedy.wood)
+        if policy_effects.follows(remedy.piece, after) or not policy_effects.follows(piece, plan):
             yield remedy
 
 
 def anew(code: str) -> bool:
-    """Whether a change, or one of several together, makes the body anew.
+    """Whether a change, or one of several together, makes the body anew or opens the wall.
 
     The most trouble, so it comes last.
     """
-    return "taller" in code.split("-")
+    return not {"taller", "blocking"}.isdisjoint(code.split("-"))
 
 
 def asks_less(code: str) -> bool:

@@ -17,6 +17,7 @@ from trade.plan.model import AnyPiece, Plan
 from trade.wall.scribing import fitted
 
 _HALF = "half of"  # two such parts come off one strip
+_FRAMING = "pine_white"  # what blocking is cut from: the softest that is sold in its sizes
 OWN = "x"  # the label of the person's own parts begins with it
 
 
@@ -131,7 +132,7 @@ def parts_of(plan: Plan) -> Parts:
 def count_parts(plan: Plan) -> int:
     """How many parts are cut for a wall, counted without working them out."""
     names = {row.name for row in data.boards().values()}
-    count = sum(part.many for part in plan.shop.own)
+    count = sum(part.many for part in plan.shop.own) + len(plan.wood_to_fit)
     for piece in plan.waiting:
         mount = mount_of(piece)
         for part in mount.parts(piece, plan.wall):
@@ -174,7 +175,7 @@ def _longer(plan: Plan, piece: AnyPiece, parts: list[Part]) -> dict[str, float]:
 
 
 def _own(plan: Plan) -> Iterator[CutPart]:
-    """Yield the person's own parts."""
+    """Yield the person's own parts, and wood that goes in behind the wall."""
     letter = 0
     for part in plan.shop.own:
         for _ in range(part.many):
@@ -191,6 +192,19 @@ def _own(plan: Plan) -> Iterator[CutPart]:
                 turns=turns,
                 planned_mm=part.length_mm,
             )
+    for wood in plan.wood_to_fit:
+        letter += 1
+        long = wood.right_mm - wood.left_mm
+        yield CutPart(
+            f"{OWN}{_letters(letter)}",
+            "the wall",
+            wood.row.name,
+            _FRAMING,
+            long,
+            wood.top_mm - wood.bottom_mm,
+            wood.row.depth_mm,
+            planned_mm=long,
+        )
 
 
 def _letters(n: int) -> str:

@@ -110,9 +110,11 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
     priced = tuple(
         line._replace(each=own[line.key], mine=True) if line.key in own else line for line in lines
     )
-    unpriced = dict.fromkeys(
+    unpriced: dict[str, None] = dict.fromkeys(
         compose("{part} of “{piece}”", part=part.name, piece=part.piece) for part in cut.no_stock
     )
+    if plan.wood_to_fit:
+        unpriced[word("lining, tape and filler to close the wall over the blocking")] = None
     return Shopping(priced, done, plan.shop.ready, tuple(unpriced))
 
 
@@ -180,6 +182,8 @@ def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
     needed: Counter[tuple[str, str, str, float]] = Counter()
     for piece in plan.waiting:
         needed.update(_of_piece(piece, plan, units))
+    for wood in plan.wood_to_fit:
+        needed[_screw_line(wood.row.ends_screw, wood.row.ends_mm, units)] += 2 * wood.row.ends_n
     return [_packed(*each, many, had(plan, each[0])) for each, many in needed.items()]
 
 
@@ -219,11 +223,7 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
     found: Counter[tuple[str, str, str, float]] = Counter()
 
     def screws(key: str, length_mm: float, many: int) -> None:
-        row = data.screws()[key]
-        name = row.name_imperial if units == "imperial" else row.name_metric
-        said = joined((name, say_length(length_mm, units)))
-        named = screw_key(key, length_mm)
-        found[(named, said, row.kind, screw_price(row, length_mm))] += many
+        found[_screw_line(key, length_mm, units)] += many
 
     def held(support: Support, many: int) -> None:
         if support.capacity is None:
@@ -245,6 +245,13 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
         elif supports:
             held(supports[0], extra.many)
     return found
+
+
+def _screw_line(key: str, length_mm: float, units: Units) -> tuple[str, str, str, float]:
+    row = data.screws()[key]
+    name = row.name_imperial if units == "imperial" else row.name_metric
+    said = joined((name, say_length(length_mm, units)))
+    return screw_key(key, length_mm), said, row.kind, screw_price(row, length_mm)
 
 
 def _packed(key: str, name: str, kind: str, price: float, needed: int, have: int) -> ShoppingItem:

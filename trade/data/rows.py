@@ -139,7 +139,7 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     """
 
     name: str
-    keep: Literal["way", "service", "care"]
+    keep: Literal["way", "service", "care", "wood"]
     width_mm: float
     height_mm: float
     bottom_mm: float
@@ -149,6 +149,10 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     margin_mm: float = 0.0
     runs: Literal["cable", "pipe"] | None = None
     framed: bool = False
+    depth_mm: float = 0.0
+    ends_n: int = 0
+    ends_screw: str = ""
+    ends_mm: float = 0.0
 
 
 class Screw(Priced, frozen=True, kw_only=True):

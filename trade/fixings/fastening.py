@@ -1,7 +1,7 @@
 """The door to the fixings: every check of what holds a piece's supports, whatever that is."""
 
 from trade.check import Check
-from trade.fixings import anchors, in_strip, stud_screws, stud_screws_en
+from trade.fixings import across, anchors, in_strip, stud_screws, stud_screws_en
 from trade.fixings.support import Support
 from trade.load.demand import Demand
 
@@ -33,4 +33,5 @@ def checks(
     judge = stud_screws_en.checks if european else stud_screws.checks
     found = judge(in_timber, demands, lining, loads) if in_timber else []
     found += anchors.checks(anchored, demands, loads) if anchored else []
+    found += across.checks(supports, demands, lining + loads)
     return found + in_strip.checks(supports) + in_strip.splitting(supports, demands, loads)

@@ -1,4 +1,4 @@
-"""Whether what goes into a stud is inside it, however far off the stud may be."""
+"""Whether what goes into the wood behind a wall is inside it, however far off that may be."""
 
 from collections.abc import Sequence
 from typing import Protocol
@@ -55,35 +55,49 @@ def edge(supports: Sequence[Positioned]) -> Check:
     ]
     support = max(lost or supports, key=asked)
     sums = Calculation()
-    sums.given("x", abs(support.stud.offset_mm), "fine", "from the stud's centre")
-    unsure = sums.given("u", support.stud.uncertainty_mm, "fine", "how far the stud may be off")
+    across = support.stud.across is not None
+    sums.given(
+        "x",
+        abs(support.stud.offset_mm),
+        "fine",
+        "from the middle of the wood" if across else "from the stud's centre",
+    )
+    unsure = sums.given(
+        "u",
+        support.stud.uncertainty_mm,
+        "fine",
+        "how far its ends may be off" if across else "how far the stud may be off",
+    )
     sums.given("c", support.edge_mm, "fine", "edge distance it needs")
     demand = sums.then("e", "x + u + c", "fine", "needed to the side of the centre")
-    sums.given("b", support.stud.width_mm, "fine", "width of the stud")
+    sums.given(
+        "b", support.stud.width_mm, "fine", "length of the wood" if across else "width of the stud"
+    )
     half = sums.then("e_max", "b/2", "fine", "half of that")
     if not lost and demand > half:
         # too unsure a stud is no failure: it stands at the limit, and what to find out is said
-        sums.then("e'", "min(e, e_max)", "fine", "no more: the stud may be nearer")
+        sums.then("e'", "min(e, e_max)", "fine", "no more: it may be nearer")
     if not support.in_stud:
-        said = "The {part} misses the stud by {miss}: there is no wood behind it."
+        said = "The {part} misses the {wood} by {miss}: there is no wood behind it."
     elif lost:
         said = (
-            "The {part} is held {x} from the stud's centre; with the edge distance that needs, "
-            "it is {demand} of {capacity}."
+            "The {part} is held {x} from the middle of the {wood}; with the edge distance that "
+            "needs, it is {demand} of {capacity}."
         )
     elif demand > half:
-        said = "The stud behind the {part} may be off by {u}; only {spare} can be borne."
+        said = "The {wood} behind the {part} may be off by {u}; only {spare} can be borne."
         loose = [each.part for each in supports if each.stud.uncertainty_mm > each.spare_mm]
         unknown += tuple(
             compose(
-                "where exactly the stud behind the {part} is: probe for both of its edges.",
+                "where exactly the {wood} behind the {part} is: probe for both of its edges.",
+                wood=support.stud.wood,
                 part=part,
             )
             for part in loose
         )
     else:
         said = (
-            "The {part} needs {demand} of wood to the side of the stud's centre; the stud "
+            "The {part} needs {demand} of wood to the side of the middle of the {wood}, which "
             "gives {capacity}."
         )
     return make(
@@ -98,6 +112,7 @@ def edge(supports: Sequence[Positioned]) -> Check:
         template=said,
         parts={
             "part": support.part,
+            "wood": support.stud.wood,
             "miss": Quantity(max(abs(support.stud.offset_mm) - half, 0.0), "length"),
             "u": Quantity(unsure, "fine"),
             "spare": Quantity(support.spare_mm, "fine"),

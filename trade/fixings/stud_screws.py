@@ -70,7 +70,7 @@ class _Use:
         """Up to W'."""
         sums = Calculation(self.thread)
         sums.given("C_D", self.fastener.demand.duration, "ratio", "load duration")
-        sums.then("W'", _HELD.text, "force", "what the stud holds of it")
+        sums.then("W'", _HELD.text, "force", "what the wood holds of it")
         return sums
 
     @cached_property
@@ -147,7 +147,7 @@ def _uses(supports: list[Support], demands: dict[int, tuple[Demand, ...]]) -> It
 
     In the cases that can govern.
     """
-    thread, dowel = _thread_sum(supports[0]), _dowel_sum(supports[0])
+    thread, dowel = _thread_sum(supports[0]), dowel_sum(supports[0])
     for fastener in fastener_demands(supports, demands):
         yield _Use(fastener, thread, dowel)
 
@@ -164,10 +164,10 @@ def embedment(supports: list[Support], unknown: tuple[str, ...]) -> Check:
     thin = support.screw.kind == "wood"
     sums = Calculation()
     sums.given("L", support.screw_mm, "length", "length of the screw")
-    sums.given("t", support.layers_mm, "fine", "hardware and lining before the stud")
+    sums.given("t", support.layers_mm, "fine", "hardware and lining before the wood")
     if not thin:
         sums.given("E", support.screw.tip_mm, "fine", "its tip")
-    sums.then("p", "max(L − t, 0)" if thin else "max(L − t − E, 0)", "fine", "in the stud")
+    sums.then("p", "max(L − t, 0)" if thin else "max(L − t − E, 0)", "fine", "in the wood")
     sums.given("D", support.screw.diameter_mm, "fine", "diameter of the screw")
     sums.given(
         "k", data.house("min_penetration" if thin else "min_penetration_lag"), "ratio", "diameters"
@@ -181,9 +181,9 @@ def embedment(supports: list[Support], unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=sums.quantity("p_min"),
         capacity=sums.quantity("p"),
-        template="The screw must reach {demand} into the stud; it reaches {capacity} past "
+        template="The screw must reach {demand} into the {wood}; it reaches {capacity} past "
         "{layers} of layers.",
-        parts={"layers": Quantity(support.layers_mm, "fine")},
+        parts={"wood": support.stud.wood, "layers": Quantity(support.layers_mm, "fine")},
         equations=sums.equations,
     )
 
@@ -192,8 +192,8 @@ def far_side(supports: list[Support], unknown: tuple[str, ...]) -> Check:
     """Whether no screw comes out behind its stud."""
     support = min(supports, key=lambda s: (s.stud.depth_mm + s.layers_mm) / s.screw_mm)
     sums = Calculation()
-    sums.given("t", support.layers_mm, "fine", "hardware and lining before the stud")
-    sums.given("d", support.stud.depth_mm, "length", "depth of the stud")
+    sums.given("t", support.layers_mm, "fine", "hardware and lining before the wood")
+    sums.given("d", support.stud.depth_mm, "length", "depth of the wood")
     room = sums.then("t_max", "t + d", "length", "room for the screw")
     sums.given("L", support.screw_mm, "length", "length of the screw")
     if support.stud.stud is None:
@@ -210,7 +210,8 @@ def far_side(supports: list[Support], unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=sums.quantity("L'" if unknown and support.screw_mm > room else "L"),
         capacity=sums.quantity("t_max"),
-        template="The screw is {demand} long; layers and stud together are {capacity} deep.",
+        template="The screw is {demand} long; layers and {wood} together are {capacity} deep.",
+        parts={"wood": support.stud.wood},
         equations=sums.equations,
     )
 
@@ -226,9 +227,9 @@ def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=sums.quantity("T_1", "pull"),
         capacity=sums.quantity("W'", "pull"),
-        template="The {part}'s hardest-pulled screw pulls with {demand}; the stud holds it up to "
+        template="The {part}'s hardest-pulled screw pulls with {demand}; the {wood} holds it up to "
         "{capacity}.",
-        parts={"part": support.part},
+        parts={"part": support.part, "wood": support.stud.wood},
         equations=sums,
     )
 
@@ -247,11 +248,11 @@ def _thread_sum(support: Support) -> Calculation:
         "W", wood.withdrawal_formula(screw).text, "line", "what each length of its thread holds"
     )
     sums.given("L", support.screw_mm, "length", "length of the screw")
-    sums.given("t", support.layers_mm, "fine", "hardware and lining before the stud")
+    sums.given("t", support.layers_mm, "fine", "hardware and lining before the wood")
     thread = driving.thread_length_mm(screw, support.screw_mm)
     sums.given("L_T", thread, "fine", "its thread")
     sums.given("E", screw.tip_mm, "fine", "its tip, which does not count")
-    sums.then("p", "max(min(L_T, L − t) − E, 0)", "fine", "thread in the stud")
+    sums.then("p", "max(min(L_T, L − t) − E, 0)", "fine", "thread in the wood")
     return sums
 
 
@@ -275,8 +276,8 @@ def _shear(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
     )
 
 
-def _dowel_sum(support: Support) -> Calculation:
-    """Work out what a screw can carry across its lining for ten years, Z."""
+def dowel_sum(support: Support) -> Calculation:
+    """Work out what one screw of a support can carry across its lining for ten years, Z."""
     screw, sums = support.screw, Calculation()
     dowel = wood.dowel(screw)
     bearing = wood.bearing_length_mm(support.reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
@@ -303,13 +304,13 @@ def _dowel_sum(support: Support) -> Calculation:
         "F_em",
         wood.bearing_formula(screw.diameter_mm).text,
         "stress",
-        "bearing strength of the stud",
+        "bearing strength of the wood behind",
     )
     sums.then("q_m", "F_em D_r", "line")
     sums.given("F_yb", dowel.fyb_mpa, "stress", "bending yield of the screw")
     sums.then("M_y", "F_yb D_r³ / 6", "moment")
     sums.given("L_s", support.side.thickness_mm, "fine", "thickness under the head")
-    sums.given("L_m", bearing, "fine", "bearing length in the stud")
+    sums.given("L_m", bearing, "fine", "bearing length in it")
     wood.write_yield(sums, found)
     reduced = "reduction term, K_θ = 1.25 across the grain" if across else "reduction term"
     sums.given("R_d", found.reduction, "ratio", reduced)

@@ -164,11 +164,11 @@ def _thread_sum(support: Support) -> Calculation:
     )
     sums.given("d", support.screw.diameter_mm, "fine", "diameter of the screw")
     thread = support.reach.thread_mm
-    sums.given("l_ef", thread, "fine", "thread in the stud, less layers and tip")
+    sums.given("l_ef", thread, "fine", "thread in the wood, less layers and tip")
     if thread > 0:
         sums.then("f_ax", european.WITHDRAWAL_PARAMETER.text, "stress")
     else:
-        sums.given("f_ax", 0.0, "stress", "no thread is in the stud")
+        sums.given("f_ax", 0.0, "stress", "no thread is in the wood")
     return sums
 
 
@@ -194,11 +194,11 @@ def _dowel_sum(support: Support) -> Calculation:
         compose("characteristic density of {timber}", timber=support.timber.name),
     )
     formula = european.embedment_formula(thick).text
-    sums.then("f_hm", formula, "stress", "embedment strength of the stud")
+    sums.then("f_hm", formula, "stress", "embedment strength of the wood behind")
     sums.then("q_m", "f_hm d_ef", "line")
     sums.given("L_s", side.thickness_mm, "fine", "thickness under the head")
     bearing = wood.bearing_length_mm(support.reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
-    sums.given("L_m", bearing, "fine", "bearing length in the stud")
+    sums.given("L_m", bearing, "fine", "bearing length in it")
     lateral = european.lateral_k(
         thick, sums["M_y"], side, support.gap_mm, sums["f_hm"], max(bearing, 0.0)
     )
@@ -223,9 +223,9 @@ def _withdrawal(uses: list[_Use], unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=sums.quantity("F_Ed", "pull"),
         capacity=sums.quantity("F_Rd", "pull"),
-        template="The {part}'s hardest-pulled screw pulls with {demand}, factored; the stud holds "
-        "it up to {capacity}.",
-        parts={"part": support.part},
+        template="The {part}'s hardest-pulled screw pulls with {demand}, factored; the {wood} "
+        "holds it up to {capacity}.",
+        parts={"part": support.part, "wood": support.stud.wood},
         equations=sums,
     )
 

@@ -20,7 +20,7 @@ from trade.fixings.substrate import FAR_MM, Substrate
 from trade.language import joined
 from trade.measure import INCH_64TH_MM, Units, say_length
 from trade.plan.model import Piece, Wall
-from trade.wall.backing import Face, StudAt, backing, stud_at
+from trade.wall.backing import Face, StudAt, backing, wood_behind
 from trade.wall.zones import distance_mm
 
 _DUST_MM = data.house("plug_dust_mm")
@@ -55,7 +55,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
 
     `x_mm`, `foot_mm`: the screws' line and the hardware's lower edge on the wall; `heights_mm`:
     screws above that edge; `height_mm`, `width_mm`: of the pressed face; `gap_mm`: soft layers
-    between hardware and what holds; `stud`: what is known of the stud behind the screws' line;
+    between hardware and what holds; `stud`: what is known of the wood behind the screws' line;
     `held`: what anchors hold there, None where screws go into timber.
     """
 
@@ -282,13 +282,17 @@ def support(
         foot_mm: height of its lower edge.
         let_in: it sits on what is behind the lining.
     """
-    behind, stud = backing(wall), stud_at(wall, x_mm, part)
+    behind = backing(wall)
+    stud = wood_behind(wall, x_mm, [foot_mm + height for height in hardware.heights_mm], part)
     on_stud = wall.build != "mass" and abs(stud.offset_mm) < stud.width_mm / 2
     hollow = wall.build != "mass" and not on_stud
     gap = 0.0 if let_in else behind.lining_mm
     face = behind.stud_face if let_in else behind.face
+    if stud.across is not None and foot_mm < stud.across.bottom_mm:
+        face = behind.hollow_face  # its foot presses where nothing is behind
     fastener = None
-    if wall.build in ("mass", "steel") or (hollow and piece.anchor is not None):
+    metal = wall.build == "steel" and stud.across is None
+    if wall.build == "mass" or metal or (hollow and piece.anchor is not None):
         anchor = anchor_of(wall, piece.anchor) if piece.anchor is not None else None
         base = lining_base(wall, anchor) if hollow else wall.structure or ""
         substrate = Substrate(

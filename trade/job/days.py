@@ -255,7 +255,10 @@ def _hanging(piece: AnyPiece, plan: Plan) -> float:
     """Minutes to hang it."""
     mount, count = mount_of(piece), len(holes(mount_of(piece).supports(piece, plan.wall)))
     each = data.mounting_kinds()[mount.kind].each * len(piece.supports_mm)
-    return data.house("hang_minutes") + each + count * hole_minutes(plan.wall)
+    supports = mount.supports(piece, plan.wall)
+    fit = {s.stud.across for s in supports if s.stud.across in plan.wood_to_fit}
+    opened = len(fit) * data.house("blocking_minutes")
+    return data.house("hang_minutes") + each + count * hole_minutes(plan.wall) + opened
 
 
 def in_resin(piece: AnyPiece, plan: Plan) -> bool:

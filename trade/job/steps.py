@@ -17,13 +17,14 @@ from trade.cutting.finish import Finishing, finishing
 from trade.cutting.parts import parts_of
 from trade.job.fixing import Fixing, Group
 from trade.job.step import Step, said
-from trade.language import compose, joined
+from trade.language import capital, compose, joined
 from trade.load.lifting import lift
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.reading import read, say_datum, say_up
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import Act, Do, mount_of
 from trade.mounts.base import Extra
+from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan
 from trade.wall.zones import zones
 
@@ -82,6 +83,7 @@ class _Work:
         yield self._ready()
         yield self._safe()
         yield self._survey()
+        yield from (self._fit(wood) for wood in self._across() if wood.to_fit)
         yield self._line()
         yield from (self._do(each) for each in self.hanging.before)
         if self.marks:
@@ -213,7 +215,7 @@ class _Work:
         marks = tuple(self.marks)
         if self.plan.wall.build in ("timber", "steel"):
             studs = sorted({mark.stud_mm for mark in marks if mark.stud_mm is not None})
-            facts = (
+            facts: tuple[tuple[str, str], ...] = (
                 (
                     (
                         "Studs, from the left corner",
@@ -222,6 +224,20 @@ class _Work:
                 )
                 if studs
                 else ()
+            )
+            facts += tuple(
+                (
+                    capital(each.row.name),
+                    compose(
+                        "from {left} to {right}, {bottom} to {top} up",
+                        left=say_length(each.left_mm, self.units),
+                        right=say_length(each.right_mm, self.units),
+                        bottom=say_length(each.bottom_mm, self.units),
+                        top=say_length(each.top_mm, self.units),
+                    ),
+                )
+                for each in self._across()
+                if not each.to_fit
             )
             said = (
                 Message(
@@ -242,6 +258,44 @@ class _Work:
         return Step(
             "survey-again", "survey", "Scan for cables and pipes once more", words, marks=marks
         )
+
+    def _across(self) -> dict[Feature, None]:
+        """Return the blocking and headers that its screws go into."""
+        return dict.fromkeys(
+            support.stud.across
+            for support in mount_of(self.piece).supports(self.piece, self.plan.wall)
+            if support.stud.across is not None
+        )
+
+    def _fit(self, wood: Feature) -> Step:
+        """Blocking goes in before anything is marked: the lining is whole again by then."""
+
+        def size(mm: float) -> str:
+            return say_length(mm, self.units)
+
+        screw = data.screws()[wood.row.ends_screw]
+        name = screw.name_imperial if self.units == "imperial" else screw.name_metric
+        facts = (
+            ("Between the studs", joined((size(wood.left_mm), size(wood.right_mm)), " to ")),
+            ("Up", joined((size(wood.bottom_mm), size(wood.top_mm)), " to ")),
+            (
+                "Into each end",
+                _times(wood.row.ends_n, joined((name, size(wood.row.ends_mm)))),
+            ),
+        )
+        words = (
+            Message("Cut the lining out from the middle of one stud to the middle of the next."),
+            Message("Measure the bay, cut the wood to it, and set its face level with the studs'."),
+            Message("Screw through the studs into its ends; slanted where the next bay is closed."),
+            Message(
+                "Put the lining back on studs and blocking; tape and fill. It may be painted "
+                "when the filler is dry."
+            ),
+        )
+        minds = (
+            Message("Open the wall by hand: cables and pipes may lie right behind the lining."),
+        )
+        return Step(wood.step, "do", "Put blocking between the studs", words, facts, minds)
 
     def _line(self) -> Step:
         """Return the line that everything is measured from: where the hardware goes."""

@@ -157,7 +157,7 @@ def _cautions(hole: Hole, wall: Wall) -> tuple[Message, ...]:
         found.append(Message("The lining's thickness is not known: this depth is for bare studs."))
     if hole.support.anchored:
         return (*found, *hole.support.cautions())
-    if not wall.uprights:
+    if not wall.uprights and hole.support.stud.across is None:
         found.append(Message("No stud is known here. Find it before you drill."))
     elif not hole.support.in_stud:
         found.append(Message("There is no stud behind this mark. Do not drill."))

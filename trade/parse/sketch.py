@@ -5,7 +5,7 @@
 `16 every 16` sets studs to the end of the wall. A thing has a place (its middle, or from … to …)
 and, where it matters, a height: `12 high` is the middle of what hangs, the top of what stands on
 the floor; `36 to 72 high` is from bottom to top. A thing without a place runs along the whole wall:
-`baseboard 4 high`.
+`baseboard 4 high`. Blocking that is yet to be put in ends in `to fit`.
 """
 
 import re
@@ -21,6 +21,7 @@ from trade.measure import Units, jotted, read_length, type_length
 from trade.plan.features import Feature, usual
 
 MOST_STUDS, _CLOSEST_MM = 200, 50.0
+_TO_FIT = "to fit"
 Shown = dict[str, float | Feature]
 _EVERY = re.compile(r"^(?P<first>.+?)\s+every\s+(?P<step>.+?)(?:\s+studs?)?$")
 
@@ -106,7 +107,8 @@ def _kind_in(said: str) -> str | None:
 def _feature(kind: str, said: str, units: Units, wall_mm: tuple[float, float]) -> Feature:
     row, (width, height) = data.features()[kind], wall_mm
     place, _, rest = said.partition(row.name.lower())
-    place, high = place.strip(), re.sub(r"\s*(?:high|up)$", "", rest.strip())
+    rest, to_fit = rest.strip().removesuffix(_TO_FIT).strip(), rest.strip().endswith(_TO_FIT)
+    place, high = place.strip(), re.sub(r"\s*(?:high|up)$", "", rest)
     start, _, end = place.partition(" to ")
     if end:
         left, right = sorted((read_length(start, units), read_length(end, units)))
@@ -115,7 +117,7 @@ def _feature(kind: str, said: str, units: Units, wall_mm: tuple[float, float]) -
         left, right = centre - row.width_mm / 2, centre + row.width_mm / 2
     else:
         left, right = (0.0, width) if not row.width_mm else _nowhere(row.name)
-    made = usual(kind, (left + right) / 2, None, wall_mm)
+    made = replace(usual(kind, (left + right) / 2, None, wall_mm), to_fit=to_fit)
     if left >= width or (end and right > width + 0.05):
         raise PlanError(
             compose(
@@ -162,7 +164,10 @@ def write(features: Iterable[Feature], units: Units, wall_mm: tuple[float, float
 
 def word_of(f: Feature, units: Units, wall_mm: tuple[float, float]) -> str:
     """One thing as it is said: as short as it can be where it is of the usual size."""
+    return _placed_word(f, units, wall_mm) + (f" {_TO_FIT}" if f.to_fit else "")
 
+
+def _placed_word(f: Feature, units: Units, wall_mm: tuple[float, float]) -> str:
     def said(mm: float) -> str:
         return type_length(mm, units)
 

@@ -13,7 +13,8 @@ from trade.measure import ABSURD_MM
 class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """A rectangle on the wall, mm from the left corner and the floor.
 
-    `kind`: a row of the features table.
+    `kind`: a row of the features table. `to_fit`: it is not there yet, and goes in with what hangs
+    on it.
 
     For a door or a window it is the clear opening; `trim_mm` is how far its trim reaches beyond.
     """
@@ -24,6 +25,7 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
     bottom_mm: float
     top_mm: float
     trim_mm: float = 0.0
+    to_fit: bool = False
 
     def __post_init__(self) -> None:
         """Refuse what is nowhere."""
@@ -42,6 +44,10 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
                     ),
                     name,
                 )
+        if self.to_fit and self.row.keep != "wood":
+            raise PlanError(
+                compose("A {row} is not put in with what hangs.", row=self.row.name), "to_fit"
+            )
         if self.right_mm <= self.left_mm or self.top_mm <= self.bottom_mm:
             raise PlanError(
                 compose("A {row} needs a width and a height.", row=self.row.name), "right_mm"
@@ -51,6 +57,11 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
     def row(self) -> data.FeatureKind:
         """What such a thing is like."""
         return data.features()[self.kind]
+
+    @property
+    def step(self) -> str:
+        """Key of the step that puts it in."""
+        return f"fit-{self.left_mm:.0f}-{self.bottom_mm:.0f}"
 
     @property
     def centre_mm(self) -> float:

@@ -13,6 +13,7 @@ from trade.language import compose
 from trade.measure import Units, say_length
 from trade.plan.as_built import AsBuilt
 from trade.plan.datum import Datum
+from trade.plan.features import Feature
 from trade.plan.item import Name, PlanItem, known
 from trade.plan.pieces import (
     LEAST_GAP_MM,
@@ -110,6 +111,12 @@ class Plan(PlanItem, frozen=True, kw_only=True):
         """What does not hang yet: what is still to be cut for, bought for and hung."""
         return tuple(piece for piece in self.pieces if not self.as_built.hangs(piece.key))
 
+    @property
+    def wood_to_fit(self) -> tuple[Feature, ...]:
+        """Blocking that is still to be put in behind the wall."""
+        done = {each.step for each in self.as_built.done}
+        return tuple(each for each in self.wall.features if each.to_fit and each.step not in done)
+
     def piece(self, key: str) -> AnyPiece:
         """One piece.
 
@@ -130,6 +137,13 @@ class Plan(PlanItem, frozen=True, kw_only=True):
         return msgspec.structs.replace(
             self, pieces=pieces if changed in pieces else (*pieces, changed)
         )
+
+    def with_wood(self, wood: tuple[Feature, ...]) -> "Plan":
+        """Return a copy with blocking behind its wall; the same plan where there is none."""
+        if not wood:
+            return self
+        wall = msgspec.structs.replace(self.wall, features=(*self.wall.features, *wood))
+        return msgspec.structs.replace(self, wall=wall)
 
     def without_piece(self, key: str) -> "Plan":
         """Return a copy without one piece."""

@@ -4,13 +4,15 @@ Which stud, how many layers, what is pressed on, and what nobody knows.
 """
 
 from bisect import bisect_left
+from collections.abc import Iterable
 from typing import NamedTuple
 
 from trade import data
 from trade.check import Assumption
 from trade.data import Framing
-from trade.language import compose
+from trade.language import compose, word
 from trade.memo import memoized
+from trade.plan.features import Feature
 from trade.plan.model import Stud, Wall
 
 SOFTEST_TIMBER, SOFTEST_GRADED = "spruce_pine_fir_south", "c16"  # of either school
@@ -23,6 +25,7 @@ ASK_STRUCTURE = (
     "what stands behind the lining, studs or masonry: look in a box opening, or watch "
     "the dust of a test hole."
 )
+ASK_ENDS = "how the wood between the steel studs is held at its ends."
 ASK_STUDS = "where the studs are: find one and measure it from the left corner."
 
 
@@ -136,11 +139,13 @@ def _ask_of_structure(wall: Wall) -> tuple[str, ...]:
 
 
 class StudAt(NamedTuple):
-    """The stud nearest to a place.
+    """The stud nearest to a place, or the wood across behind it.
 
     How far its centre is to the left of it, how far off that may be, and its size.
 
     With no stud known, a stud right behind is supposed, and `unknown` says that none is known.
+    `across`: the blocking or header that takes the screws where no stud does; the rest is then of
+    it, and `stud` is None.
     """
 
     stud: Stud | None
@@ -149,6 +154,12 @@ class StudAt(NamedTuple):
     width_mm: float
     depth_mm: float
     unknown: tuple[str, ...]
+    across: Feature | None = None
+
+    @property
+    def wood(self) -> str:
+        """What carpenters call it."""
+        return self.across.row.name if self.across is not None else word("stud")
 
 
 @memoized(limit=64)
@@ -163,6 +174,59 @@ def _nearest(studs: tuple[Stud, ...], x_mm: float) -> Stud | None:
         studs[max(after - 1, 0) : after + 1],
         key=lambda stud: abs(stud.centre_mm - x_mm),
         default=None,
+    )
+
+
+@memoized(limit=64)
+def _across(wall: Wall) -> tuple[Feature, ...]:
+    if wall.build == "mass":
+        return ()
+    return tuple(each for each in wall.features if each.row.keep == "wood")
+
+
+def wood_across(wall: Wall, x_mm: float, heights_mm: Iterable[float]) -> Feature | None:
+    """Return the blocking or header that all screws of a line meet; None where there is none.
+
+    Args:
+        wall: with what was said to be behind its lining.
+        x_mm: the screws' line, from the left corner.
+        heights_mm: of the screws, above the floor.
+    """
+    known = _across(wall)
+    if not known:
+        return None
+    heights, off = tuple(heights_mm), data.house("across_edge_mm")
+    return next(
+        (
+            each
+            for each in known
+            if each.left_mm < x_mm < each.right_mm
+            and all(each.bottom_mm + off <= y <= each.top_mm - off for y in heights)
+        ),
+        None,
+    )
+
+
+def wood_behind(wall: Wall, x_mm: float, heights_mm: Iterable[float], part: str) -> StudAt:
+    """Return what is known of the wood behind a line of screws.
+
+    The stud where they meet one; else blocking or a header where all of them meet that; else the
+    nearest stud. `part` names the support in what is asked for.
+    """
+    stud = stud_at(wall, x_mm, part)
+    if stud.stud is not None and abs(stud.offset_mm) < stud.width_mm / 2:
+        return stud
+    across = wood_across(wall, x_mm, heights_mm)
+    if across is None:
+        return stud
+    return StudAt(
+        None,
+        x_mm - across.centre_mm,
+        data.house("across_unsure_mm"),
+        across.right_mm - across.left_mm,
+        across.row.depth_mm,
+        (ASK_ENDS,) if wall.build == "steel" else (),
+        across,
     )
 
 

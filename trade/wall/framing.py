@@ -6,13 +6,17 @@ Doubled uprights beside it, a header above, a sill and cripples below.
 from collections.abc import Iterable
 from typing import Literal, NamedTuple
 
+from msgspec.structs import replace
+
 from trade import data
 from trade.language import word
 from trade.plan.features import Feature
+from trade.plan.wall import Wall
 
 STUD_MM = data.house("stud_mm")
 SHIM_MM = data.house("shim_mm")
 HEADER_MM = data.house("header_mm")
+_BAY_MM = data.house("widest_bay_mm")
 OFF_MM = data.house("uprights_off_mm")
 
 
@@ -65,3 +69,41 @@ def members(openings: Iterable[Feature], width_mm: float, height_mm: float) -> t
                 )
             )
     return tuple(m for m in found if m.right_mm > 0 and m.left_mm < width_mm)
+
+
+def into_framing(thing: Feature, wall: Wall) -> Feature:
+    """Return blocking from stud to stud, a header over its opening; anything else as it is.
+
+    As it is, too, where no stud is known on both sides within the widest bay, or no opening below.
+    """
+    if thing.row.keep != "wood":
+        return thing
+    if not thing.row.ends_n:
+        over = [
+            each
+            for each in members(wall.openings, wall.width_mm, wall.height_mm)
+            if each.kind == "header" and each.left_mm < thing.centre_mm < each.right_mm
+        ]
+        found = max(over, key=lambda each: each.bottom_mm, default=None)
+        if found is None:
+            return thing
+        high = thing.top_mm - thing.bottom_mm
+        top = min(found.bottom_mm + high, wall.height_mm)
+        return replace(
+            thing,
+            left_mm=max(found.left_mm, 0.0),
+            right_mm=min(found.right_mm, wall.width_mm),
+            bottom_mm=min(found.bottom_mm, top - 1.0),
+            top_mm=top,
+        )
+    left = max(
+        (s.centre_mm + s.width_mm / 2 for s in wall.uprights if s.centre_mm <= thing.centre_mm),
+        default=None,
+    )
+    right = min(
+        (s.centre_mm - s.width_mm / 2 for s in wall.uprights if s.centre_mm > thing.centre_mm),
+        default=None,
+    )
+    if left is None or right is None or not 0 < right - left <= _BAY_MM:
+        return thing
+    return replace(thing, left_mm=left, right_mm=right)

@@ -49,6 +49,8 @@ def zones(wall: Wall) -> tuple[Zone, ...]:
 
 def _of(f: Feature, wall: Wall) -> list[Zone]:
     row, grown = f.row, f.row.margin_mm + f.trim_mm
+    if row.keep == "wood":
+        return []
     around = (
         max(f.left_mm - grown, 0.0),
         min(f.right_mm + grown, wall.width_mm),

@@ -157,7 +157,7 @@ def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         return refused(bench, _("That fix is no longer valid: the wall has changed since."))
     return apply(
         bench,
-        lambda plan: plan.with_piece(found.piece),
+        found.on,
         worded("Cure {name}", name=bench.chosen.name),
     )
 

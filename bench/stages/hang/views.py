@@ -205,7 +205,7 @@ def _changed(
         cure = dict(offered_cures(bench.plan, bench.chosen.key)).get(request.POST.get("code", ""))
         if cure is None:
             raise PlanError(_("That fix is no longer valid: the wall has changed since."))
-        return plan.with_piece(cure.piece), worded("Cure {name}", name=piece.name)
+        return cure.on(plan), worded("Cure {name}", name=piece.name)
     if what == "places":
         places = tuple(
             read_length(part, bench.units)

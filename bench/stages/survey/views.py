@@ -23,6 +23,7 @@ from trade.plan.features import usual
 from trade.plan.flatness import Plumb, RunOut
 from trade.plan.model import Plan, Stud, Wall
 from trade.plan.readings import ByHand, Reading
+from trade.wall.framing import into_framing
 from trade.wall.infer import as_studs
 
 _SAME_STUD_MM = 30.0
@@ -107,9 +108,8 @@ def place(request: HttpRequest, wall: int) -> HttpResponse:
             )
             changed = replace(now, studs=tuple(sorted(studs, key=lambda stud: stud.centre_mm)))
         else:
-            changed = replace(
-                now, features=(*now.features, usual(kind, x, y, (now.width_mm, now.height_mm)))
-            )
+            thing = usual(kind, x, y, (now.width_mm, now.height_mm))
+            changed = replace(now, features=(*now.features, into_framing(thing, now)))
     except PlanError as error:
         return refused(bench, str(error))
     return _on_the_wall(bench, lambda _: changed, worded("Put a {kind} on the wall", kind=kind))

@@ -1,0 +1,179 @@
+"""Blocking and headers: wood behind the lining that screws go into where no stud is."""
+
+from datetime import UTC, datetime
+from math import hypot
+from typing import Any
+
+from django.test import SimpleTestCase
+from msgspec.structs import replace
+
+from tests.plans import plan, wall
+from tests.trade.test_every_kind import put_up
+from trade import data
+from trade.assess import assess_piece, judge_piece
+from trade.check import Check
+from trade.choose.cures import look_for_cures
+from trade.cutting.parts import parts_of
+from trade.cutting.plan import cut_plan
+from trade.cutting.shopping import shopping
+from trade.errors import PlanError
+from trade.fixings import across as blocks
+from trade.fixings import wood
+from trade.fixings.support import Support
+from trade.job import found, steps
+from trade.load.demand import Demand
+from trade.mounts import mount_of
+from trade.parse import sketch
+from trade.plan.features import Feature, usual
+from trade.plan.model import AnyPiece, Thing
+from trade.wall.framing import into_framing
+
+BAY = (1219.0, 1581.0)  # between the studs at 1 200 and 1 600
+
+
+def across(kind: str = "blocking", bottom_mm: float = 1360.0, **changes: Any) -> Feature:
+    made = Feature(
+        kind=kind, left_mm=BAY[0], right_mm=BAY[1], bottom_mm=bottom_mm, top_mm=bottom_mm + 140.0
+    )
+    return replace(made, **changes)
+
+
+def rail(**changes: Any) -> AnyPiece:
+    """Return a rail between two studs with one row of screws, its foot at 1 434."""
+    sizes: dict[str, Any] = {"left_mm": 1230.0, "length_mm": 330.0, "supports_mm": (60.0, 270.0)}
+    sizes |= {"key": "rail", "height_mm": 46.0, "use": "display"}
+    things = (Thing(name="Books", mass_kg=3.0),)
+    return put_up("rail", wall(), top_mm=1480.0, anchor=None, things=things, **(sizes | changes))
+
+
+def check(piece: AnyPiece, code: str, *features: Feature, **on: Any) -> Check:
+    checks = assess_piece(piece, wall(features=features, **on)).checks
+    return next(each for each in checks if each.code == code)
+
+
+class Across(SimpleTestCase):
+    def test_screws_go_into_it_where_no_stud_is(self) -> None:
+        short = rail(screw_length_mm=63.5)
+        self.assertEqual(assess_piece(short, wall()).outcome, "wont_hold")
+        on = wall(features=(across(),))
+        self.assertEqual(assess_piece(short, on).outcome, "holds")
+        [screw] = {s.holes[0][1] for s in mount_of(short).supports(short, on)}
+        for kind, bottom, there in (
+            ("blocking", screw - 15.0, True),
+            ("blocking", screw - 14.9, False),
+            ("blocking", screw - 125.0, True),
+            ("blocking", screw - 125.1, False),
+            ("header", screw - 70.0, True),
+            ("outlet", screw - 70.0, False),
+        ):
+            on = wall(features=(across(kind, bottom),))
+            held = [s.in_stud for s in mount_of(short).supports(short, on)]
+            self.assertEqual(held, [there, there], (kind, bottom))
+
+    def test_it_is_no_deeper_than_its_wood(self) -> None:
+        room = check(rail(), "screw.far_side", across()).capacity.value
+        deeper = check(rail(), "screw.far_side", across("header")).capacity.value
+        self.assertEqual(deeper - room, 89.0 - 38.0)
+        self.assertEqual(check(rail(), "screw.far_side", across()).outcome, "doesnt_fit")
+
+    def test_a_foot_below_it_presses_on_lining_with_nothing_behind(self) -> None:
+        firm = mount_of(rail()).supports(rail(), wall(features=(across(),)))[0]
+        high = across(bottom_mm=1440.0)
+        loose = mount_of(rail()).supports(rail(), wall(features=(high,)))[0]
+        self.assertLess(firm.foot_mm, 1440.0)
+        self.assertLess(loose.face.bearing_mpa, firm.face.bearing_mpa)
+
+    def test_load_and_pull_come_to_the_ends_by_the_lever(self) -> None:
+        """Of 362 mm a support is 71 from the left end, the other 81 from the right one.
+
+        Each end is two #10 screws, 3 1/2 in, through a stud of 38 mm into end grain.
+        """
+        supports = [
+            each
+            for each in mount_of(rail()).supports(rail(), wall(features=(across(),)))
+            if isinstance(each, Support)
+        ]
+        high = supports[0].heights_mm[0]
+        cases = {
+            0: (Demand("always", 0.9, 100.0, 50.0 * high, 50.0),),
+            1: (Demand("always", 0.9, 300.0, 0.0),),
+        }
+        [ends] = blocks.checks(supports, cases, ())
+        load, pull = (100 * 71 + 300 * 281) / 362, 50 * 71 / 362
+        self.assertAlmostEqual(ends.demand.value, hypot(load, pull) / 2, places=6)
+        g, screw = 0.42, data.screws()["wood_10"]
+        fe = wood.bearing_strength_mpa(g, screw.diameter_mm)
+        side = wood.wood_side(38.0, g, screw.diameter_mm, across=True)
+        in_it = wood.bearing_length_mm(89.0 - 38.0, screw.diameter_mm, screw.tip_mm)
+        z = wood.lateral(wood.dowel(screw), side, 0.0, fe, in_it).value_n
+        self.assertAlmostEqual(ends.capacity.value, 0.67 * 0.9 * z, places=6)
+
+    def test_nearer_to_an_end_it_is_asked_for_more(self) -> None:
+        short = {"length_mm": 120.0, "supports_mm": (40.0, 80.0)}
+        middle, aside = (
+            check(rail(left_mm=left, **short), "across.ends", across()) for left in (1340.0, 1230.0)
+        )
+        self.assertGreater(aside.demand.value, 1.3 * middle.demand.value)
+
+    def test_what_rests_on_studs_has_no_ends_to_ask_about(self) -> None:
+        codes = {
+            each.code for each in assess_piece(rail(), wall(features=(across("header"),))).checks
+        }
+        self.assertNotIn("across.ends", codes)
+        self.assertIn("screw.withdrawal", codes)
+
+    def test_between_steel_studs_nobody_knows_how_it_is_held(self) -> None:
+        on = wall(structure="steel_20", timber=None, features=(across(),))
+        verdict = assess_piece(rail(screw_length_mm=63.5), on)
+        self.assertEqual(verdict.outcome, "cannot_tell")
+        self.assertIn("how the wood between the steel studs is held at its ends.", verdict.unknown)
+
+
+class Placed(SimpleTestCase):
+    def test_it_goes_from_stud_to_stud_or_over_its_opening(self) -> None:
+        size = (3200.0, 2400.0)
+        made = into_framing(usual("blocking", 1390.0, 1400.0, size), wall())
+        self.assertEqual((made.left_mm, made.right_mm), BAY)
+        alone = usual("blocking", 300.0, 1400.0, size)
+        self.assertEqual(into_framing(alone, wall()), alone)  # no stud on its left
+        door = replace(usual("door", 1600.0, None, size), left_mm=1200.0, right_mm=2000.0)
+        over = into_framing(usual("header", 1500.0, 2100.0, size), wall(features=(door,)))
+        self.assertEqual((over.left_mm, over.right_mm, over.bottom_mm), (1130.0, 2070.0, 2064.0))
+
+    def test_it_is_typed_and_read_back(self) -> None:
+        size = (3200.0, 2400.0)
+        for thing in (across(), across(to_fit=True), across("header", 2060.0)):
+            said = sketch.word_of(thing, "metric", size)
+            self.assertEqual(sketch.read(said, "metric", size).features, (thing,), said)
+        with self.assertRaisesRegex(PlanError, "outlet is not put in"):
+            sketch.read("400 outlet 300 high to fit", "metric", size)
+
+
+class PutIn(SimpleTestCase):
+    """As a cure: the wall is opened for it, and all that takes is on the lists."""
+
+    def test_it_is_offered_and_keeps_its_promise(self) -> None:
+        now = plan(rail())
+        [cure] = [each for each in look_for_cures(now, "rail").found if each.code == "blocking"]
+        after = cure.on(now)
+        verdict = judge_piece(after.piece("rail"), after)
+        self.assertEqual((verdict.outcome, verdict.used), ("holds", cure.used))
+        [block] = after.wood_to_fit
+        self.assertEqual((block.left_mm, block.right_mm), BAY)
+        self.assertEqual([each.name for each in parts_of(after).cut].count("blocking"), 1)
+        [step] = [each for each in steps.steps(after, "rail", "metric") if each.key == block.step]
+        self.assertFalse(step.done)
+        listed = shopping(after, cut_plan(after), "metric")
+        [ends] = [line for line in listed.lines if "89 mm" in line.what]
+        self.assertEqual(ends.needed, 4)
+        self.assertTrue(any("lining" in each for each in listed.unpriced))
+        done = found.done(after, "rail", step.key, datetime(2026, 5, 2, tzinfo=UTC), "Ines")
+        self.assertEqual(done.wood_to_fit, ())
+        self.assertNotIn("blocking", [each.name for each in parts_of(done).cut])
+
+    def test_not_where_a_pipe_runs_nor_where_no_stud_is_known(self) -> None:
+        pipe = Feature(kind="pipe", left_mm=1400, right_mm=1428, bottom_mm=0, top_mm=2400)
+        for features, changes in (((pipe,), {}), ((), {"studs": wall().studs[:3]})):
+            now = plan(rail(), features=features, **changes)
+            codes = {each.code for each in look_for_cures(now, "rail").found}
+            self.assertNotIn("blocking", codes)

@@ -1,0 +1,92 @@
+"""Wood put in between the studs, where a piece is to be held and no stud is."""
+
+from collections.abc import Iterator
+
+from msgspec.structs import replace
+
+from trade import data
+from trade.calculation import Quantity
+from trade.check import Message
+from trade.choose.moves import Remedy
+from trade.choose.placement import EMBEDMENT_MM
+from trade.fixings import driving
+from trade.fixings.support import Support
+from trade.mounts import mount_of
+from trade.plan.features import Feature
+from trade.plan.model import AnyPiece, Plan, Wall
+from trade.wall.framing import into_framing
+
+_KIND = "blocking"
+_HIGH_MM = (89.0, 140.0, 184.0, 235.0)  # nominal 4, 6, 8 and 10 in, as planed
+
+
+def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Yield the piece held by blocking wherever no stud is behind it, the lining opened for it.
+
+    One height of board for all of it. Nothing where the studs on both sides are not known, where a
+    box or a pipe is in the way, or where no board is high enough.
+    """
+    wall = plan.wall
+    loose = [
+        support
+        for support in mount_of(piece).supports(piece, wall)
+        if isinstance(support, Support) and not support.in_stud
+    ]
+    if wall.build != "timber" or not loose or wall.lining_mm is None:
+        return
+    row, spans = data.features()[_KIND], [_span(support) for support in loose]
+    least = max(top - bottom for bottom, top in spans)
+    high = next((each for each in _HIGH_MM if each >= least), None)
+    if high is None:
+        return
+    blocks = dict.fromkeys(
+        _block(support.x_mm, sum(span) / 2, high, wall)
+        for support, span in zip(loose, spans, strict=True)
+    )
+    if None in blocks:
+        return
+    layers = max(support.side.thickness_mm for support in loose) + wall.lining_mm
+    screw = data.screws()[piece.screw]
+    length = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + row.depth_mm)
+    label = Message(
+        "Open the lining and put blocking between the studs, {t} by {h}, with screws {l} long",
+        {
+            "t": Quantity(row.depth_mm, "length"),
+            "h": Quantity(high, "length"),
+            "l": Quantity(length, "length"),
+        },
+    )
+    held = replace(piece, anchor=None, screw_length_mm=length)
+    yield Remedy(_KIND, label, held, tuple(each for each in blocks if each is not None))
+
+
+def _span(support: Support) -> tuple[float, float]:
+    """Return from where to where up the wall it needs wood: its screws, and its foot if it can."""
+    off, heights = data.house("across_edge_mm"), [y for _, y in support.holes]
+    bottom, top = min(heights) - off, max(heights) + off
+    foot = min(bottom, support.foot_mm)
+    return (foot if top - foot <= _HIGH_MM[-1] else bottom), top
+
+
+def _block(x_mm: float, middle_mm: float, high_mm: float, wall: Wall) -> Feature | None:
+    """Return the blocking behind a place; None where none can be put in."""
+    loose = Feature(
+        kind=_KIND,
+        left_mm=max(x_mm - 1.0, 0.0),
+        right_mm=x_mm + 1.0,
+        bottom_mm=max(round(middle_mm - high_mm / 2), 0.0),
+        top_mm=min(round(middle_mm - high_mm / 2) + high_mm, wall.height_mm),
+        to_fit=True,
+    )
+    block = into_framing(loose, wall)
+    if block == loose or block.top_mm - block.bottom_mm < high_mm - 1e-6:
+        return None
+    taken = any(
+        each.row.keep in ("way", "service")
+        and each.left_mm < block.right_mm
+        and each.right_mm > block.left_mm
+        and each.bottom_mm < block.top_mm
+        and each.top_mm > block.bottom_mm
+        for each in wall.features
+    )
+    return None if taken else block
