@@ -248,7 +248,7 @@ def party_wall() -> Plan:
         use="everyday",
         supports_mm=(200.0, 1000.0),
         bracket="braced",
-        screw="wood_10",
+        screw="screw_5",
         screw_length_mm=60.0,
         anchor="plug_8",
         things=(Thing(name="Eight pots, watered", mass_kg=34.0),),
@@ -500,7 +500,7 @@ def story_corner() -> Plan:
         depth_mm=180.0,
         thickness_mm=120.0,
         in_beam_mm=90.0,
-        screw_length_mm=165.1,
+        screw_length_mm=160.0,
         things=(Thing(name="Clock", mass_kg=5.0, at_mm=750.0),),
     )
     plan = _put(

@@ -1,6 +1,7 @@
 """The table of troubles: `python -m benchmarks.troubles [--find SECONDS] [--keep]`.
 
-`--find` looks for checks that fail of kinds that the table does not have yet; `--keep` writes the
+What no longer fails is left out. `--find` looks for checks that fail of kinds that the table does
+not have yet; `--keep` writes the
 table anew, and the chapter of the handbook that is printed from it.
 """
 
@@ -40,7 +41,8 @@ proposed, and what the verdict is then; or why none helps. Each was tried on a p
 def main(seconds: float, keep: bool) -> int:
     """Look for more, say what differs, write it down."""
     kept = table() if TABLE.exists() else {}
-    troubles = list(kept)
+    troubles = [each for each in kept if each.check in failing(each.plan)]
+    print(*set(kept).difference(troubles), sep=" | no longer\n", end="\n\n")
     if seconds:
         known = {(each.kind, each.check) for each in troubles}
         troubles += _found(known, seconds)

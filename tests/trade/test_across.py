@@ -86,7 +86,7 @@ class Across(SimpleTestCase):
     def test_load_and_pull_come_to_the_ends_by_the_lever(self) -> None:
         """Of 362 mm a support is 71 from the left end, the other 81 from the right one.
 
-        Each end is two #10 screws, 3 1/2 in, through a stud of 38 mm into end grain.
+        Each end is two 5 x 90 mm screws through a stud of 38 mm into end grain.
         """
         supports = [
             each
@@ -101,10 +101,10 @@ class Across(SimpleTestCase):
         [ends] = blocks.checks(supports, cases, ())
         load, pull = (100 * 71 + 300 * 281) / 362, 50 * 71 / 362
         self.assertAlmostEqual(ends.demand.value, hypot(load, pull) / 2, places=6)
-        g, screw = 0.42, data.screws()["wood_10"]
+        g, screw = 0.42, data.screws()["screw_5"]
         fe = wood.bearing_strength_mpa(g, screw.diameter_mm)
         side = wood.wood_side(38.0, g, screw.diameter_mm, across=True)
-        in_it = wood.bearing_length_mm(89.0 - 38.0, screw.diameter_mm, screw.tip_mm)
+        in_it = wood.bearing_length_mm(90.0 - 38.0, screw.diameter_mm, screw.tip_mm)
         z = wood.lateral(wood.dowel(screw), side, 0.0, fe, in_it).value_n
         self.assertAlmostEqual(ends.capacity.value, 0.67 * 0.9 * z, places=6)
 
@@ -164,7 +164,7 @@ class PutIn(SimpleTestCase):
         [step] = [each for each in steps.steps(after, "rail", "metric") if each.key == block.step]
         self.assertFalse(step.done)
         listed = shopping(after, cut_plan(after), "metric")
-        [ends] = [line for line in listed.lines if "89 mm" in line.what]
+        [ends] = [line for line in listed.lines if line.what == "5 mm wood screw, 90 mm"]
         self.assertEqual(ends.needed, 4)
         self.assertTrue(any("lining" in each for each in listed.unpriced))
         done = found.done(after, "rail", step.key, datetime(2026, 5, 2, tzinfo=UTC), "Ines")

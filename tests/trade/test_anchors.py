@@ -396,8 +396,8 @@ class Groups(SimpleTestCase):
             things=(Thing(name="Coats", mass_kg=3.0),),
         )
         for changes, needs, has in (
-            ({"supports_mm": (20.0, 500.0)}, 5 * 4.826, 20.0),  # 5 D of a #10 to its end
-            ({"height_mm": 22.0}, 2.5 * 4.826, 11.0),  # 2.5 D to its edge
+            ({"supports_mm": (20.0, 500.0)}, 5 * 5.0, 20.0),  # 5 D of a 5 mm screw to its end
+            ({"height_mm": 22.0}, 2.5 * 5.0, 11.0),  # 2.5 D to its edge
             (
                 {"thickness_mm": 15.0, "screw": "lag_3_8", "screw_length_mm": 63.5},
                 1.6 * 9.525,

@@ -131,7 +131,7 @@ class OneHole(SimpleTestCase):
         dowels = put_up("dowel_shelf", wall(), dowels=6)
         self.assertEqual(bored(dowels, wall(), "metric", "shelf"), [(20.0, 6)])
         for places in ((100.0, 900.0), (100.0, 500.0, 900.0)):
-            beam = put_up("rod_beam", wall(), supports_mm=places)
+            beam = put_up("rod_beam", wall(), supports_mm=places, screw="rod_3_8")
             self.assertEqual(bored(beam, wall(), "imperial", "board"), [(12.7, len(places))])
             pins = put_up("pin_shelf", wall(), pin_mm=12.7, length_mm=1000.0, supports_mm=places)
             self.assertEqual(

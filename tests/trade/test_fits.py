@@ -81,7 +81,7 @@ class Boxes(SimpleTestCase):
 
         Three rows put one 2.5 from it; two clear it.
         """
-        opened = self.panel(height_mm=690.0, batten_mm=19.0, cut_out=True, rows=3)
+        opened = self.panel(height_mm=690.0, batten_mm=28.0, cut_out=True, rows=3)
         found = judged(opened, "panel.batten_box", features=(OUTLET,))
         assert found is not None
         self.assertAlmostEqual(found.demand.value, 89.5)
@@ -121,11 +121,11 @@ class Screws(SimpleTestCase):
             wall(),
             batten_mm=19.0,
             thickness_mm=14.0,
-            panel_screw_mm=38.1,
+            panel_screw_mm=40.0,
             things=(Thing(name="Hat", mass_kg=1.0),),
         )
         self.assertIsNotNone(judged(panel, "panel.behind"))
-        self.assertAlmostEqual(cured(panel, "panel_screw")[0].piece.panel_screw_mm, 31.75)
+        self.assertAlmostEqual(cured(panel, "panel_screw")[0].piece.panel_screw_mm, 30.0)
         deep = tuple(replace(stud, depth_mm=89.0) for stud in wall().studs)
         beam = put_up(
             "bracket_beam",

@@ -3,11 +3,13 @@
 from django.test import SimpleTestCase
 
 from tests.wishes import WISHES, asked, every, kept
+from trade import data
 from trade.assess import judge_piece
 from trade.choose.entry import entries
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.cutting.sold import unsold
+from trade.fixings import driving
 from trade.marking.marks import marks
 
 _EACH = 13  # of 360; the benchmark of the same name looks at all
@@ -25,7 +27,13 @@ class Everyday(SimpleTestCase):
                 self.assertEqual(unsold(way.piece, plan), [])
                 hung = plan.with_piece(way.piece)
                 self.assertEqual(judge_piece(way.piece, hung).outcome, way.outcome)
-                self.assertEqual(len(marks(hung)), way.effort.holes)
+                holes = marks(hung)
+                self.assertEqual(len(holes), way.effort.holes)
+                for mark in holes:
+                    if mark.screw is not None:  # and it hangs on the rail of the nearest shop
+                        screw = data.screws()[mark.screw]
+                        self.assertEqual(screw.system, plan.units)
+                        self.assertIn(mark.screw_length_mm, driving.lengths_mm(screw))
                 bought = shopping(hung, cut_plan(hung), plan.units)
                 self.assertEqual(way.price, (bought.cost, (), 0.0))
                 [logged] = entries(hung)

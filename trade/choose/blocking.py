@@ -46,18 +46,31 @@ def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     if None in blocks:
         return
     layers = max(support.side.thickness_mm for support in loose) + wall.lining_mm
-    screw = data.screws()[piece.screw]
-    length = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + row.depth_mm)
-    label = Message(
-        "Open the lining and put blocking between the studs, {t} by {h}, with screws {l} long",
-        {
-            "t": Quantity(row.depth_mm, "length"),
-            "h": Quantity(high, "length"),
-            "l": Quantity(length, "length"),
-        },
-    )
-    held = replace(piece, anchor=None, screw_length_mm=length)
-    yield Remedy(_KIND, label, held, tuple(each for each in blocks if each is not None))
+    wood = tuple(each for each in blocks if each is not None)
+    for key, screw in _no_thicker(piece):
+        length = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + row.depth_mm)
+        label = Message(
+            "Open the lining and put blocking between the studs, {t} by {h}; {screw}, {l} long",
+            {
+                "t": Quantity(row.depth_mm, "length"),
+                "h": Quantity(high, "length"),
+                "screw": screw.called(plan.units),
+                "l": Quantity(length, "length"),
+            },
+        )
+        held = replace(piece, anchor=None, screw=key, screw_length_mm=length)
+        yield Remedy(_KIND, label, held, wood)
+
+
+def _no_thicker(piece: AnyPiece) -> list[tuple[str, data.Screw]]:
+    """Return the piece's screw, then thinner ones: blocking is less deep than a stud."""
+    own = data.screws()[piece.screw]
+    thinner = [
+        (key, row)
+        for key, row in data.screws_sold(own.system).items()
+        if row.kind == own.kind and row.diameter_mm < own.diameter_mm
+    ]
+    return [(piece.screw, own), *sorted(thinner, key=lambda each: -each[1].diameter_mm)]
 
 
 def _span(support: Support) -> tuple[float, float]:

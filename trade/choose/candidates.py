@@ -65,7 +65,7 @@ def base(request: HangRequest, kind: str, layout: StudLayout, plan: Plan) -> Any
           sold.
     """
     mount, wall, policy, units = KINDS[kind], plan.wall, plan.policy, plan.units
-    made: dict[str, Any] = {"screw": "wood_10", **placement.made_new(mount, units)}
+    made: dict[str, Any] = dict(placement.made_new(mount, units))
     made |= {
         "length_mm": layout.length_mm,
         "depth_mm": request.depth_mm,
@@ -210,11 +210,12 @@ def driven(piece: AnyPiece, drive: Drive) -> AnyPiece:
 
 
 def _screws(piece: AnyPiece) -> Iterator[str]:
-    kind = data.screws()[piece.screw].kind
-    if kind == "rod":
+    own = data.screws()[piece.screw]
+    if own.kind == "rod":
         yield piece.screw
         return
-    yield from (key for key, row in data.screws().items() if row.kind != "rod")
+    sold = data.screws_sold(own.system)
+    yield from (key for key, row in sold.items() if row.kind != "rod")
 
 
 def _lengths(key: str, supports: list[Support]) -> Iterator[Drive]:

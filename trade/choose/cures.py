@@ -317,19 +317,22 @@ class _Search:
 
         The wall is opened for it, so it is looked for by itself.
         """
-        for remedy in blocking.behind(start.piece, self.plan):
-            then = self._tried(remedy, self.plan)
-            if then is None or severity(then.governing) >= severity(self.now.governing):
-                continue
-            course = _Course(
-                (remedy.code,), remedy.label, remedy.piece, then, start.first, remedy.wood
-            )
-            if then.outcome in self.enough:
-                yield course.cure()
-            elif not mended:
-                self.courses.append(course)
-                held = [each for each in self._further(course) if each.then.outcome == "holds"]
-                yield from (each.cure() for each in sorted(held, key=_burden)[:1])
+        courses = [
+            _Course((remedy.code,), remedy.label, remedy.piece, then, start.first, remedy.wood)
+            for remedy in blocking.behind(start.piece, self.plan)
+            if (then := self._tried(remedy, self.plan)) is not None
+            and severity(then.governing) < severity(self.now.governing)
+        ]
+        held = [course for course in courses if course.then.outcome in self.enough]
+        if not held and not mended:
+            self.courses += courses
+            held = [
+                each
+                for course in sorted(courses, key=_burden)[:1]
+                for each in self._further(course)
+                if each.then.outcome == "holds"
+            ]
+        yield from (course.cure() for course in sorted(held, key=_burden)[:1])
 
     def lightened(self) -> Iterator[Cure]:
         """Return the most helpful courses with less on it besides."""

@@ -19,6 +19,7 @@ from trade.plan.model import AnyPiece, Plan, Wall
 
 _ON_STUD_MM = 0.5
 EMBEDMENT_MM = data.house("embedment_mm")
+_SCREW = "wood_10"  # what a new piece is screwed with, unless its kind says otherwise
 
 
 def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
@@ -41,7 +42,6 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     wall, mount = plan.wall, KINDS[kind]
     made: dict[str, Any] = {
         "use": "everyday",
-        "screw": "wood_10",
         **made_new(mount, plan.units),
     }
     if wall.build == "mass" and "screws_each" in mount.make.__struct_fields__:
@@ -75,7 +75,9 @@ def made_new(mount: Mount[Any], units: Units) -> dict[str, Any]:
     Its board is as thick as it is sold there: 18 instead of 19.
     """
     sizes = data.usual(mount.kind, units)
-    fresh = {"length_mm": data.usual("bracket_shelf", units)["length_mm"], **mount.fresh, **sizes}
+    usual_length = data.usual("bracket_shelf", units)["length_mm"]
+    fresh = {"length_mm": usual_length, "screw": _SCREW, **mount.fresh, **sizes}
+    fresh["screw"] = data.screw_in(fresh["screw"], units)
     thick, board = fresh.get("thickness_mm"), fresh.get("board")
     if thick is not None and board is not None and "thickness_mm" not in sizes:
         fresh["thickness_mm"] = next(iter(sold_mm(board, units, thick)), thick)

@@ -48,6 +48,8 @@ _BY_DEPTH = (
     "hole.",
     "box.",
 )
+_AS_LONG_MM = 3.0  # 63.5 and 60 mm are the same length, each as its screws are sold
+_AS_THICK_MM = 0.2  # so are 4.8 and 5 mm one thickness
 _EVENLY = (4, 5, 6, 8)  # so many supports where no stud says where
 _APART_MM = data.house("evenly_apart_mm")
 _THICKER_MM = (25.0, 32.0, 38.0, 45.0)
@@ -291,26 +293,22 @@ def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:
             label = Message("Longer screws, {l}", {"l": Quantity(length, "length")})
             yield Remedy("longer", label, replace(piece, screw_length_mm=length))
     kind, now = data.screws()[piece.screw].kind, data.screws()[piece.screw].diameter_mm
-    for key, row in data.screws().items():
-        if (
-            row.kind == kind
-            and row.diameter_mm > now
-            and piece.screw_length_mm <= max(driving.lengths_mm(row)) + 0.5
-        ):
-            name = row.name_imperial if plan.units == "imperial" else row.name_metric
-            yield Remedy(
-                "thicker",
-                Message("A thicker screw: {name}", {"name": name}),
-                replace(piece, screw=key),
-            )
+    sold = data.screws_sold(plan.units)
+    for key, row in sold.items():
+        long = [
+            each for each in driving.lengths_mm(row) if each >= piece.screw_length_mm - _AS_LONG_MM
+        ]
+        if row.kind == kind and row.diameter_mm > now + _AS_THICK_MM and long:
+            label = Message("A thicker screw: {name}", {"name": row.called(plan.units)})
+            yield Remedy("thicker", label, replace(piece, screw=key, screw_length_mm=long[0]))
     if kind == "wood":
         longest = max(driving.lengths_mm(data.screws()[piece.screw]))
-        for key, row in data.screws().items():
-            sold = driving.lengths_mm(row)
-            long = [each for each in sold if each >= piece.screw_length_mm - 0.5]
-            longer = [each for each in sold if each > longest + 0.5]
+        for key, row in sold.items():
+            lengths = driving.lengths_mm(row)
+            long = [each for each in lengths if each >= piece.screw_length_mm - 0.5]
+            longer = [each for each in lengths if each > longest + 0.5]
             for length in dict.fromkeys((*long[:1], *longer[:2])) if row.kind == "lag" else ():
-                name = row.name_imperial if plan.units == "imperial" else row.name_metric
+                name = row.called(plan.units)
                 label = Message(
                     "Lags instead: {name}, {l}", {"name": name, "l": Quantity(length, "length")}
                 )
@@ -320,15 +318,13 @@ def _screws(piece: AnyPiece, plan: Plan, too_long: bool) -> Iterator[Remedy]:
 def _thinner_screws(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Yield thinner screws, as near as can be to the length that they have."""
     now = data.screws()[piece.screw]
-    made = placement.made_new(mount_of(piece), plan.units).get("screw", "wood_10")
+    made = placement.made_new(mount_of(piece), plan.units)["screw"]
     rods = data.screws()[made].kind == "rod"
-    thinner = sorted(data.screws().items(), key=lambda each: -each[1].diameter_mm)
+    thinner = sorted(data.screws_sold(plan.units).items(), key=lambda each: -each[1].diameter_mm)
     for key, row in thinner:
         if row.diameter_mm < now.diameter_mm and (row.kind == "rod") == rods:
-            length = min(
-                driving.lengths_mm(row), key=lambda each: abs(each - piece.screw_length_mm)
-            )
-            name = row.name_imperial if plan.units == "imperial" else row.name_metric
+            length = driving.nearest_length_mm(row, piece.screw_length_mm)
+            name = row.called(plan.units)
             label = Message(
                 "A thinner screw: {name}, {l}", {"name": name, "l": Quantity(length, "length")}
             )

@@ -10,6 +10,7 @@ from typing import Literal, NamedTuple
 from trade import data
 from trade.cutting.finish import Finishing, finishing
 from trade.cutting.plan import CutPlan, source_words
+from trade.fixings import driving
 from trade.fixings.support import Support
 from trade.language import Figure, compose, counted, joined, word
 from trade.measure import Units, say_bit, say_length
@@ -183,7 +184,9 @@ def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
     for piece in plan.waiting:
         needed.update(_of_piece(piece, plan, units))
     for wood in plan.wood_to_fit:
-        needed[_screw_line(wood.row.ends_screw, wood.row.ends_mm, units)] += 2 * wood.row.ends_n
+        key = data.screw_in(wood.row.ends_screw, units)
+        length = driving.nearest_length_mm(data.screws()[key], wood.row.ends_mm)
+        needed[_screw_line(key, length, units)] += 2 * wood.row.ends_n
     return [_packed(*each, many, had(plan, each[0])) for each, many in needed.items()]
 
 
@@ -249,8 +252,7 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
 
 def _screw_line(key: str, length_mm: float, units: Units) -> tuple[str, str, str, float]:
     row = data.screws()[key]
-    name = row.name_imperial if units == "imperial" else row.name_metric
-    said = joined((name, say_length(length_mm, units)))
+    said = joined((row.called(units), say_length(length_mm, units)))
     return screw_key(key, length_mm), said, row.kind, screw_price(row, length_mm)
 
 

@@ -140,6 +140,23 @@ def screws() -> dict[str, Screw]:
 
 
 @cache
+def screws_sold(units: Units) -> dict[str, Screw]:
+    """Return the screws that are sold where these units are used, by key."""
+    return {key: row for key, row in screws().items() if row.system == units}
+
+
+def screw_beside(key: str, other: str) -> str:
+    """Return the key of a screw, or of its twin where another one is of the other system."""
+    return screw_in(key, screws()[other].system)
+
+
+def screw_in(key: str, units: Units) -> str:
+    """Return the key of a screw, or of its twin where these units are used."""
+    row = screws()[key]
+    return key if row.system == units else row.twin
+
+
+@cache
 def anchors() -> dict[str, Anchor]:
     """Anchors by key."""
     return table("anchors", Anchor)

@@ -156,8 +156,13 @@ class FeatureKind(Row, frozen=True, kw_only=True):
 
 
 class Screw(Priced, frozen=True, kw_only=True):
-    """A screw class and size."""
+    """A screw class and size.
 
+    `lengths` as sold, in or mm by its `system`; `twin`: key of what is taken instead in the other.
+    """
+
+    system: Units
+    twin: str
     kind: Literal["wood", "lag", "rod"]
     name_imperial: str
     name_metric: str
@@ -166,7 +171,11 @@ class Screw(Priced, frozen=True, kw_only=True):
     head_mm: float
     fyb_psi: float
     tip_mm: float
-    lengths_in: tuple[float, ...]
+    lengths: tuple[float, ...]
+
+    def called(self, units: Units) -> str:
+        """Return what people who use these units call it."""
+        return self.name_imperial if units == "imperial" else self.name_metric
 
 
 class Holds(msgspec.Struct, frozen=True, forbid_unknown_fields=True):

@@ -8,7 +8,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.check import Check, make
-from trade.fixings import wood
+from trade.fixings import driving, wood
 from trade.fixings.fastener_demand import fastener_demands
 from trade.fixings.stud_screws import dowel_sum
 from trade.fixings.support import Support
@@ -60,11 +60,11 @@ def _check(
 ) -> Check:
     worst = max(_ends(across, supports, demands), key=lambda end: end.asked)
     support, row = worst.support, across.row
-    screw = data.screws()[row.ends_screw]
+    screw = data.screws()[data.screw_in(row.ends_screw, support.screw.system)]
     into_end = replace(
         support,
         screw=screw,
-        screw_mm=row.ends_mm,
+        screw_mm=driving.nearest_length_mm(screw, row.ends_mm),
         side=wood.wood_side(data.house("stud_mm"), support.timber.g, screw.diameter_mm, True),
         gap_mm=0.0,
         set_back_mm=0.0,

@@ -47,7 +47,14 @@ def reach(screw: Screw, length_mm: float, layers_mm: float) -> Reach:
 
 def lengths_mm(screw: Screw) -> tuple[float, ...]:
     """Lengths in which this screw is sold."""
-    return tuple(inches * IN_MM for inches in screw.lengths_in)
+    if screw.system == "metric":
+        return screw.lengths
+    return tuple(inches * IN_MM for inches in screw.lengths)
+
+
+def nearest_length_mm(screw: Screw, length_mm: float) -> float:
+    """Return the sold length that is nearest to one."""
+    return min(lengths_mm(screw), key=lambda each: abs(each - length_mm))
 
 
 def suggest_length_mm(screw: Screw, layers_mm: float, embedment_mm: float, far_mm: float) -> float:

@@ -193,7 +193,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
         """Return what goes into each hole: the screw or the anchor, and how long."""
         if self.capacity is not None and self.capacity.anchor is None:
             return "nothing chosen yet"
-        name = self.screw.name_imperial if units == "imperial" else self.screw.name_metric
+        name = self.screw.called(units)
         if self.capacity is not None and self.capacity.anchor is not None:
             name = self.capacity.anchor.name
         return joined((name, say_length(self.length_mm, units)))

@@ -57,11 +57,7 @@ def _differences(piece: AnyPiece, hung: Hung, plan: Plan) -> list[Message]:
     screws = data.screws()
     if hung.screw is not None and hung.screw != piece.screw:
         new, old = screws[hung.screw], screws[piece.screw]
-        inches = plan.units == "imperial"
-        names = {
-            "new": new.name_imperial if inches else new.name_metric,
-            "old": old.name_imperial if inches else old.name_metric,
-        }
+        names = {"new": new.called(plan.units), "old": old.called(plan.units)}
         found.append(Message("{new} went in instead of {old}.", dict(names)))
     if hung.screw_length_mm is not None and abs(hung.screw_length_mm - piece.screw_length_mm) > 0.5:
         sizes = {

@@ -15,6 +15,7 @@ from trade.calculation import Quantity
 from trade.check import Message
 from trade.cutting.finish import Finishing, finishing
 from trade.cutting.parts import parts_of
+from trade.fixings import driving
 from trade.job.fixing import Fixing, Group
 from trade.job.step import Step, said
 from trade.language import capital, compose, joined
@@ -179,7 +180,7 @@ class _Work:
         if extra.screw is None:
             return next(iter(fixings), "the same as here")
         row = data.screws()[extra.screw]
-        name = row.name_imperial if self.units == "imperial" else row.name_metric
+        name = row.called(self.units)
         return joined((name, say_length(extra.length_mm, self.units)))
 
     def _safe(self) -> Step:
@@ -273,14 +274,14 @@ class _Work:
         def size(mm: float) -> str:
             return say_length(mm, self.units)
 
-        screw = data.screws()[wood.row.ends_screw]
-        name = screw.name_imperial if self.units == "imperial" else screw.name_metric
+        screw = data.screws()[data.screw_in(wood.row.ends_screw, self.units)]
+        name, long = screw.called(self.units), driving.nearest_length_mm(screw, wood.row.ends_mm)
         facts = (
             ("Between the studs", joined((size(wood.left_mm), size(wood.right_mm)), " to ")),
             ("Up", joined((size(wood.bottom_mm), size(wood.top_mm)), " to ")),
             (
                 "Into each end",
-                _times(wood.row.ends_n, joined((name, size(wood.row.ends_mm)))),
+                _times(wood.row.ends_n, joined((name, size(long)))),
             ),
         )
         words = (

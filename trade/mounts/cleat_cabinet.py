@@ -165,7 +165,7 @@ class _CleatCabinet(Mount[Cabinet]):
             Extra(
                 "Through its back into its own half",
                 own.each * len(piece.supports_mm),
-                own_half.SCREW,
+                own_half.screw_of(piece),
                 own.length_mm,
             )
         ]

@@ -21,7 +21,7 @@ from trade.mounts import strength
 from trade.mounts.bevel import Bevel
 from trade.plan.model import Cabinet
 
-SCREW = "wood_8"
+_SCREW = "wood_8"
 INSET_MM = data.house("cleat_inset_mm")
 SPACER_MM = data.house("spacer_mm")
 _APART_MM = data.house("own_half_apart_mm")
@@ -45,6 +45,11 @@ class Own(NamedTuple):
     lateral_n: float
 
 
+def screw_of(piece: Cabinet) -> str:
+    """Return the screw that holds its own half, sold as those of the cleat are."""
+    return data.screw_beside(_SCREW, piece.screw)
+
+
 def screws(piece: Cabinet, demands: dict[int, tuple[Demand, ...]]) -> Own:
     """How many screws its own half needs.
 
@@ -52,7 +57,11 @@ def screws(piece: Cabinet, demands: dict[int, tuple[Demand, ...]]) -> Own:
         piece: what hangs.
         demands: at each of the wall's places, what the cleat must answer.
     """
-    screw, half, back = data.screws()[SCREW], data.boards()[piece.cleat], data.boards()[piece.inner]
+    screw, half, back = (
+        data.screws()[screw_of(piece)],
+        data.boards()[piece.cleat],
+        data.boards()[piece.inner],
+    )
     through = piece.back_mm + piece.cleat_mm
     sold = [length for length in driving.lengths_mm(screw) if length <= through]
     length = sold[-1] if sold else driving.lengths_mm(screw)[0]
@@ -130,7 +139,7 @@ def _spacer(
     piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> Check:
     """Check bending where it leaves the body, pressed at its lower end by the bevel's pull."""
-    row, screw = data.boards()[piece.cleat], data.screws()[SCREW]
+    row, screw = data.boards()[piece.cleat], data.screws()[screw_of(piece)]
     most = max(len(cases) for cases in demands.values())
     lines = [[cases[min(k, len(cases) - 1)] for cases in demands.values()] for k in range(most)]
     foot, duration, case = max(

@@ -105,7 +105,9 @@ class Panelled(Mount[N]):
     def extras(self, piece: N, wall: Wall) -> list[Extra]:
         """Return the panel's own screws, into its battens."""
         many = piece.rows * piece.panel_screws if piece.batten_mm else 0
-        return [Extra("Into the battens", many, _LIGHT, piece.panel_screw_mm)] if many else []
+        return (
+            [Extra("Into the battens", many, _light(piece), piece.panel_screw_mm)] if many else []
+        )
 
     def details(self, piece: N, wall: Wall, units: Units) -> dict[str, Detail]:
         """Return the sheet, or its battens, bored for the screws."""
@@ -142,7 +144,7 @@ class Panelled(Mount[N]):
                     Bored(
                         "its face",
                         own,
-                        driving.clearance_mm(data.screws()[_LIGHT], units),
+                        driving.clearance_mm(data.screws()[_light(piece)], units),
                         None,
                         "for its screws",
                     ),
@@ -191,7 +193,8 @@ class Panelled(Mount[N]):
                 Message("Cut openings out of it for the boxes behind it"),
                 replace(piece, cut_out=True),
             )
-        for long in driving.lengths_mm(data.screws()[_LIGHT]) if piece.batten_mm else ():
+        sold = driving.lengths_mm(data.screws()[_light(piece)]) if piece.batten_mm else ()
+        for long in sorted(sold, key=lambda each: abs(each - piece.panel_screw_mm)):
             if abs(long - piece.panel_screw_mm) > _SAME_MM:
                 label = Message("The panel's screws {l} long", {"l": Quantity(long, "length")})
                 yield "panel_screw", label, replace(piece, panel_screw_mm=long)
@@ -318,6 +321,11 @@ def _worst(piece: Panel, demands: dict[int, tuple[Demand, ...]]) -> tuple[float,
     )
 
 
+def _light(piece: Panel) -> str:
+    """Return the screw of a panel into its battens, sold as those of the battens are."""
+    return data.screw_beside(_LIGHT, piece.screw)
+
+
 def _batten_screws(
     piece: Panel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> Check:
@@ -325,7 +333,7 @@ def _batten_screws(
 
     The thread is no longer than the batten is thick.
     """
-    screw, row, sums = data.screws()[_LIGHT], data.boards()[_BATTEN], Calculation()
+    screw, row, sums = data.screws()[_light(piece)], data.boards()[_BATTEN], Calculation()
     pull, duration, case = _worst(piece, demands)
     sums.given("P", pull, "force", compose("pull on the top batten, {case}", case=case))
     sums.given("n", piece.panel_screws, "count", "the panel's screws in it")

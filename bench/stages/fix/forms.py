@@ -51,8 +51,9 @@ class FixForm(BenchForm):
             )
         self.fields["screw"] = forms.ChoiceField(
             choices=[
-                (key, say(row.name_imperial if units == "imperial" else row.name_metric))
+                (key, say(row.called(units)))
                 for key, row in data.screws().items()
+                if row.system == units or key == piece.screw
             ],
             label=_("Screws"),
             initial=piece.screw,

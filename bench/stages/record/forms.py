@@ -77,10 +77,10 @@ class BuiltForm(RecordForm):
         was = self.bench.plan.as_built.as_hung(self.piece.key) or Hung(
             piece=self.piece.key, on=localdate()
         )
-        imperial = units == "imperial"
         screws = [
-            (key, say(row.name_imperial if imperial else row.name_metric))
+            (key, say(row.called(units)))
             for key, row in data.screws().items()
+            if row.system == units or key == was.screw
         ]
         anchors = [(key, say(row.name)) for key, row in data.anchors().items()]
         anchors += [(packet.key, packet.name) for packet in self.bench.plan.wall.packets]
