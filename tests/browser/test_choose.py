@@ -55,6 +55,20 @@ class ByMouse(BrowserCase):
         expect(self.page.locator(".piece")).to_have_count(0)
         self.assertEqual(self.now(wall).pieces, ())
 
+    def test_will_these_do(self) -> None:
+        wall = self.open(plan(bracket_shelf()), piece="shelf")
+        self.page.locator("#look-ways").click()
+        self.page.locator("#held-with").select_option("screw:screw_6")
+        expect(self.page.locator("#held-with")).to_have_value("screw:screw_6")
+        expect(self.page.locator(".not-so")).to_contain_text("6 mm wood screw does not hold it")
+        box = self.page.locator(".strip .way-column", has_text="Hollow box shelf")
+        expect(box.locator("[name=with]")).to_have_value("screw:screw_6")
+        box.get_by_text("Hang it so").click()
+        expect(self.page.locator(".subtitle")).to_contain_text("Hollow box shelf")
+        self.assertEqual(self.now(wall).pieces[0].screw, "screw_6")
+        self.page.locator("#held-with").select_option("anchor:plug_10")
+        expect(self.page.locator(".ways-words h3").first).to_have_text("These will not do here")
+
     def test_what_cannot_be_read_stands_beside_its_field_and_is_kept(self) -> None:
         self.expected_errors = ("status of 422",)
         self.open(plan(bracket_shelf()).without_piece("shelf"))

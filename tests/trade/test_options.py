@@ -18,12 +18,15 @@ from trade.assess import judge_piece
 from trade.check import FAILED, RANK
 from trade.choose import candidate_positions, candidates, criteria, policy_effects, search
 from trade.choose import options as door
+from trade.choose.held_with import holders, name_of
 from trade.choose.options import Options, find_options
 from trade.choose.request import HangRequest, wish_for, wish_of
 from trade.choose.search import Option
+from trade.errors import PlanError
 from trade.mounts import KINDS
 from trade.plan.features import Feature
 from trade.plan.model import Plan, Policy, Stud, Thing, Wall
+from trade.plan.shop import Have, Shop
 
 
 def plan_on(on: Wall, *pieces: Any, **policy: Any) -> Plan:
@@ -404,3 +407,57 @@ class FromWhatHangs(Case):
                 ]
                 self.assertTrue(all(kind in KINDS for kind in kinds))
                 self.assertTrue(any(candidates.base(wanted, kind, slot, plan) for kind in kinds))
+
+
+class WillTheseDo(Case):
+    """Given a thing, and what there is to hold it with: where and how, or why not."""
+
+    def held(self, on: Wall, what: str, **changes: Any) -> Options:
+        return find_options(plan_on(on), request(held_with=what, things=kg(8.0), **changes))
+
+    def test_nothing_else_goes_into_the_wall(self) -> None:
+        brick = wall(structure="brick_solid", layers=(), studs=())
+        for on, what in (
+            (wall(), "screw:wood_12"),
+            (wall(), "screw:screw_5:80"),
+            (wall(), "anchor:toggle_14"),
+            (brick, "anchor:plug_10"),
+        ):
+            found = self.held(on, what).found
+            self.assertTrue(found, what)
+            for way in found:
+                kind, _, rest = what.partition(":")
+                if kind == "anchor":
+                    self.assertEqual((way.hold, way.piece.anchor), ("anchors", rest))
+                else:
+                    key, _, long = rest.partition(":")
+                    self.assertEqual((way.hold, way.piece.screw), ("studs", key))
+                    self.assertTrue(not long or way.piece.screw_length_mm == float(long))
+
+    def test_what_will_not_do_is_named(self) -> None:
+        brick = wall(structure="brick_solid", layers=(), studs=())
+        for on, what, said in (
+            (brick, "screw:screw_5", "5 mm wood screw does not hold it there."),
+            (wall(), "anchor:plug_10", "Plug 10 mm, 8 mm screw does not hold it there."),
+        ):
+            found = self.held(on, what)
+            self.assertEqual(found.best, None, what)
+            self.assertIn(said, {wording.phrase(no.reason, "metric") for no in found.refused})
+
+    def test_what_is_in_the_drawer_comes_first(self) -> None:
+        have = (Have(of="screw:screw_5:80", many=12), Have(of="part:hook", many=3))
+        now = replace(plan_on(wall()), shop=Shop(have=have))
+        known = holders(now)
+        self.assertEqual(known[0].name, "5 mm wood screw, 80 mm, 12 there")
+        self.assertNotIn("part:hook", [each.key for each in known])
+        self.assertEqual(
+            [each.key for each in known[1:]],
+            [f"anchor:{key}" for key in data.anchors()]
+            + [
+                f"screw:{key}"
+                for key, row in data.screws_sold("metric").items()
+                if row.kind != "rod"
+            ],
+        )
+        with self.assertRaisesRegex(PlanError, "Nothing is held with “screw:nail”"):
+            name_of("screw:nail", now)

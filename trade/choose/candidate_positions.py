@@ -69,7 +69,7 @@ def _places_at(
             found += [layout for layout in more if layout not in found]
         if found or wall.build == "steel":
             yield "studs", [layout._replace(raised_mm=raised) for layout in found]
-        if not _anchors_too(plan, found):
+        if not request.held_with.startswith("anchor:") and not _anchors_too(plan, found):
             return
     limits = limits._replace(grow_mm=0.0)
     loose = stud_layouts.anywhere(wall, middle, length, limits, blocked, clear)

@@ -146,18 +146,19 @@ def hardware(piece: AnyPiece, policy: Policy, units: Units) -> Iterator[AnyPiece
 
 
 def drives(
-    piece: AnyPiece, wall: Wall, policy: Policy, drawer: tuple[Have, ...] = ()
+    piece: AnyPiece, wall: Wall, policy: Policy, drawer: tuple[Have, ...] = (), held_with: str = ""
 ) -> list[Drive]:
     """Return what may go into the wall at its supports, the cheapest first.
 
     What is in the drawer, enough for it, costs nothing. Nothing is returned when the wall offers no
-    hold to anything.
+    hold to anything, or none to what alone may be used.
     """
     supports = [
         support for support in mount_of(piece).supports(piece, wall) if isinstance(support, Support)
     ]
     if not supports:
-        return [Drive(piece.screw, piece.screw_length_mm, piece.anchor, 0.0, 0.0)]
+        pins = Drive(piece.screw, piece.screw_length_mm, piece.anchor, 0.0, 0.0)
+        return [] if held_with else [pins]
     loose = [support for support in supports if support.capacity is not None or not support.on_stud]
     if loose:
         share = sum(len(support.holes) for support in loose) / sum(
@@ -170,10 +171,14 @@ def drives(
             for key in (*data.anchors(), *(packet.key for packet in wall.packets))
             if allowed(key, loose, wall, policy)
         ]
+    elif held_with.startswith("screw:"):
+        found = list(_asked_for(held_with, supports))
     else:
         found = [drive for screw in _screws(piece) for drive in _lengths(screw, supports)]
     holes = sum(len(support.holes) for support in loose or supports)
     there = {each.of for each in drawer if each.many >= holes}
+    if held_with:
+        found = [drive for drive in found if f"{_key(drive)}:".startswith(f"{held_with}:")]
     priced = (drive._replace(price=0.0) if _key(drive) in there else drive for drive in found)
     return sorted(priced, key=lambda drive: drive.price)
 
@@ -231,6 +236,19 @@ def _lengths(key: str, supports: list[Support]) -> Iterator[Drive]:
     ]
     for length in (enough or inside[-1:])[: 1 + _LONGER]:
         yield Drive(key, length, None, screw_price(row, length), row.diameter_mm)
+
+
+def _asked_for(held_with: str, supports: list[Support]) -> Iterator[Drive]:
+    """Yield a screw that was asked for: of its length, or as long as serves."""
+    _, key, *long = held_with.split(":")
+    if not long:
+        yield from _lengths(key, supports)
+        return
+    row = data.screws()[key]
+    room = min(support.layers_mm + support.stud.depth_mm for support in supports)
+    for length in driving.lengths_mm(row):
+        if screw_key(key, length) == held_with and length < room:
+            yield Drive(key, length, None, screw_price(row, length), row.diameter_mm)
 
 
 def _enough(key: str, supports: list[Support]) -> float:

@@ -11,7 +11,7 @@ from trade import data
 from trade.assess import judge_piece
 from trade.calculation import Quantity
 from trade.check import FAILED, FAILS, RANK, Message, Placeholders, severity
-from trade.choose import candidate_positions, criteria
+from trade.choose import candidate_positions, criteria, held_with
 from trade.choose.candidate_positions import HeldBy
 from trade.choose.request import HangRequest, wish_of
 from trade.choose.search import Option, Search, Tried, option, priced, reasons_of
@@ -193,6 +193,9 @@ def _why_not(plan: Plan, request: HangRequest, kind: str, outcomes: list[Tried])
             "Of {tried} designs not one holds, and there are more. The nearest: {said}",
             {"tried": str(tried), "said": said},
         )
+    if request.held_with:
+        name = held_with.name_of(request.held_with, plan)
+        return Message("{name!c} does not hold it there.", {"name": name})
     if plan.wall.build == "mass":
         return Message("Nothing that is known to hold in this wall can carry it.")
     room: Placeholders = {"shift": Quantity(plan.policy.shift_mm, "length")}

@@ -53,7 +53,8 @@ class HangRequest(msgspec.Struct, frozen=True, kw_only=True):
 
     `goes`: how it sits on a wall, as in the tables of wants and contents; `high_mm`: of a body, 0
     for none; `body_kg`: of a body, empty; None when nobody weighed it; `board`, `thickness_mm`: of
-    a shelf when they are already chosen, else None.
+    a shelf when they are already chosen, else None; `held_with`: what alone may go into the wall,
+    by its key on the shopping list, of a screw with or without its length; empty: anything.
     """
 
     key: str
@@ -69,6 +70,7 @@ class HangRequest(msgspec.Struct, frozen=True, kw_only=True):
     board: str | None = None
     thickness_mm: float | None = None
     things: tuple[Thing, ...] = ()
+    held_with: str = ""
 
 
 def wish_for(

@@ -202,7 +202,9 @@ class Search:
     def _try(self, group: _Group) -> None:
         """Judge a design with what may go into the wall, the cheapest that may hold first."""
         wall, policy = self.plan.wall, self.plan.policy
-        found = candidates.drives(group.piece, wall, policy, self.plan.shop.have)
+        found = candidates.drives(
+            group.piece, wall, policy, self.plan.shop.have, self.request.held_with
+        )
         held = candidates.held_by(found, group.piece, wall)
         failing = _Failing()
         probed = self._probe(group, found, held, failing)

@@ -3,9 +3,12 @@
 import argparse
 from typing import Any
 
+from msgspec.structs import replace
+
 from trade import data, wording
 from trade.assess import assess
 from trade.choose.cures import Cures, look_for_cures
+from trade.choose.held_with import name_of
 from trade.choose.loosened import loosened, sentence
 from trade.choose.options import Options, find_options
 from trade.choose.request import amount_of, wish_for, wish_of
@@ -30,6 +33,8 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
         where = "where its middle goes, from the left corner; the middle of the wall when left out"
         parser.add_argument("--at", default="", help=where)
         parser.add_argument("--height", default="1500 mm", help="where its top goes")
+        only = "what alone may hold it: screw:KEY, screw:KEY:MM or anchor:KEY, rows of their tables"
+        parser.add_argument("--with", dest="held_with", default="", help=only)
 
 
 def ways(asked: argparse.Namespace) -> int:
@@ -41,6 +46,9 @@ def ways(asked: argparse.Namespace) -> int:
         middle = read_length(asked.at, units) if asked.at else plan.wall.width_mm / 2
         amount = None if asked.amount is None else amount_of(asked.hang, asked.amount, units)
         request = wish_for(plan, asked.hang, amount, middle, read_length(asked.height, units))
+    if asked.held_with:
+        name_of(asked.held_with, plan)
+        request = replace(request, held_with=asked.held_with)
     found = find_options(plan, request)
     gives = [wording.phrase(sentence(each), units) for each in loosened(plan, found)]
     result = ways_as_json(found) | {"gives": gives}

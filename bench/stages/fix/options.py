@@ -25,6 +25,7 @@ from trade.choose.capacity_map import best as best_spots
 from trade.choose.capacity_map import map_capacity, nearest_height, settled
 from trade.choose.criteria import NAMES
 from trade.choose.cures import most
+from trade.choose.held_with import holders
 from trade.choose.loosened import loosened, sentence
 from trade.choose.options import as_it_hangs, find_options
 from trade.choose.order import deeper, heavier, order, order_deeper
@@ -128,7 +129,8 @@ def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     Asked for after the page is there, because it tries many things.
     """
     bench = workbench(request, wall, "fix", key)
-    found = found_options(bench.plan, wish_of(bench.chosen))
+    asked = held_only(bench, request.GET.get("with", ""))
+    found = found_options(bench.plan, asked)
     shown = [_shown(way, bench) for way in found.found]
     now = (
         None
@@ -140,12 +142,22 @@ def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         "units": bench.units,
         "found": found,
         "shown": shown,
-        "now": now,
+        "now": now if not asked.held_with else None,
+        "only": asked.held_with,
+        "holders": holders(bench.plan),
     }
     context |= {"beside": shown[:_SIDE_BY_SIDE], "merits": _merits(found.found[:_SIDE_BY_SIDE])}
     context["refused"] = [_Refused(KINDS[no.kind], no.reason) for no in found.refused]
     context["gives"] = [sentence(each) for each in loosened(bench.plan, found)]
     return _in_parts(request, "fix/_ways.html", "fix/_strip.html", context)
+
+
+def held_only(bench: WorkbenchContext, key: str) -> HangRequest:
+    """Return the wish for the chosen piece, held with one thing alone where that is asked."""
+    wish = wish_of(bench.chosen)
+    if not any(each.key == key for each in holders(bench.plan)):
+        return wish  # anything may hold it; what nobody knows is asked for by no page
+    return replace(wish, held_with=key)
 
 
 def _in_parts(
@@ -158,7 +170,7 @@ def _in_parts(
     if request.GET.get("part"):
         return render(request, other, context)
     answer = render(request, panel, context)
-    answer["HX-Trigger"] = "worked-out"
+    answer["HX-Trigger-After-Swap"] = "worked-out"
     return answer
 
 
@@ -168,15 +180,9 @@ def adopt(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Hang a piece another way."""
     bench = workbench(request, wall, "fix", key)
     bench.tab = "ways"
-    code = request.POST.get("way", "")
-    way = next(
-        (
-            way
-            for way in found_options(bench.plan, wish_of(bench.chosen)).found
-            if code_of(way) == code
-        ),
-        None,
-    )
+    code, asked = request.POST.get("way", ""), held_only(bench, request.POST.get("with", ""))
+    found = found_options(bench.plan, asked).found
+    way = next((way for way in found if code_of(way) == code), None)
     if way is None:
         return refused(bench, _("That option is no longer valid: the wall has changed since."))
     return apply(
