@@ -31,7 +31,7 @@ from trade.cutting.shopping import shopping
 from trade.marking.overview import close_up, overview, scale_for
 from trade.plan.features import Feature
 from trade.plan.model import Plan, Shop, Thing
-from trade.plan.shop import Finish, Measured, OwnPart
+from trade.plan.shop import Finish, Have, Measured, OwnPart
 
 ARM_PT = 10.0  # common practice, no source: smaller letters are not read at arm's length
 
@@ -456,6 +456,25 @@ class Buying(BenchCase):
         self.assertEqual(answer.status_code, 422)
         self.post("cut:prices", stage="cut", look="buy", **shown)
         self.assertEqual(self.plan().shop.have, ())
+
+    def test_a_drawer_is_taken_over_from_another_wall_and_what_is_said_here_stays(self) -> None:
+        def with_drawer(*have: Have) -> Plan:
+            return replace(plan(bracket_shelf()), shop=Shop(have=have))
+
+        there = with_drawer(Have(of="screw:screw_5:80", many=40), Have(of="bit:bit:2.5 mm", many=1))
+        other = Wall.begin(self.wall.job, there, "Begin")
+        mine = replace(self.plan(), shop=Shop(have=(Have(of="screw:screw_5:80", many=3),)))
+        self.wall = Wall.begin(self.wall.job, mine, "Begin")
+        page = self.client.get(self.url("stage", "cut") + "?look=buy")
+        self.assertContains(page, f'<option value="{other.pk}">')
+        answer = self.post("cut:drawer", stage="cut", look="buy", **{"from": str(other.pk)})
+        self.assertEqual(
+            {each.of: each.many for each in self.plan().shop.have},
+            {"screw:screw_5:80": 3, "bit:bit:2.5 mm": 1},
+        )
+        self.assertNotContains(answer, "drawer-from")  # it has nothing more for this wall
+        again = self.post("cut:drawer", stage="cut", look="buy", **{"from": str(other.pk)})
+        self.assertContains(again, "nothing more for this wall", status_code=422)
 
     def test_ones_own_prices_stay_until_they_are_emptied(self) -> None:
         page = self.client.get(self.url("stage", "cut") + "?look=buy")

@@ -15,7 +15,7 @@ from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import ShoppingItem, shopping
 from trade.cutting.sold import sold_mm, unsold
 from trade.job.steps import steps
-from trade.plan.model import Plan
+from trade.plan.model import Plan, Policy
 from trade.plan.shop import Have, Shop
 
 BRICK = wall(structure="brick_solid", layers=(), timber=None, studs=())
@@ -84,6 +84,48 @@ class Drawer(SimpleTestCase):
         assert without.price is not None
         assert with_it.price is not None
         self.assertLess(with_it.price.cost, without.price.cost)
+
+
+class Lacking(SimpleTestCase):
+    """What is not there is said before anybody climbs: tools by the policy, bits by the drawer."""
+
+    def told(self, now: Plan) -> list[str]:
+        ready = steps(now, now.pieces[0].key, "metric")[0]
+        return [
+            wording.phrase(each, "metric") for each in ready.cautions if "lack" in each.template
+        ]
+
+    def test_bits_are_lacking_once_the_drawer_has_any(self) -> None:
+        now = plan(put_up("rail", wall()))
+        needed = [
+            line.key
+            for line in shopping(now, cut_plan(now), "metric").lines
+            if line.aisle == "bits"
+        ]
+        self.assertGreater(len(needed), 0)
+        self.assertEqual(self.told(now), [])
+        some = replace(now, shop=Shop(have=(Have(of="bit:bit:40 mm", many=1),)))
+        [said] = self.told(some)
+        self.assertIn(needed[0].removeprefix("bit:bit:"), said)
+        every = replace(now, shop=Shop(have=tuple(Have(of=key, many=1) for key in needed)))
+        self.assertEqual(self.told(every), [])
+        bits = [
+            line
+            for line in shopping(every, cut_plan(every), "metric").lines
+            if line.aisle == "bits"
+        ]
+        self.assertEqual({(line.packs, line.note) for line in bits}, {(0, "")})
+
+    def test_tools_that_the_policy_lacks(self) -> None:
+        floating = plan(put_up("rod_shelf", wall()))
+        lacks = replace(floating, policy=Policy(lacks=("long_bit", "chisel")))
+        self.assertEqual(self.told(floating), [])
+        [said] = self.told(lacks)
+        self.assertIn("long", said)
+        brick = Plan(name="W", units="metric", wall=BRICK, pieces=(put_up("rail", BRICK),))
+        hammer = replace(brick, policy=Policy(lacks=("hammer_drill",)))
+        [said] = self.told(hammer)
+        self.assertIn("hammer drill", said)
 
 
 class EveryWall(SimpleTestCase):

@@ -4,6 +4,7 @@ Boards, sheets, hardware, finish, and fasteners in the packs that they are sold 
 """
 
 from collections import Counter
+from collections.abc import Iterable
 from math import ceil
 from typing import Literal, NamedTuple
 
@@ -48,7 +49,7 @@ class ShoppingItem(NamedTuple):
     @property
     def countable(self) -> bool:
         """Whether somebody may have some of it in a drawer; boards at hand are named elsewhere."""
-        return self.aisle in ("hardware", "fasteners") and self.key != "band"
+        return self.aisle in ("hardware", "fasteners", "bits") and self.key != "band"
 
     @property
     def spare(self) -> float:
@@ -190,9 +191,25 @@ def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
     return [_packed(*each, many, had(plan, each[0])) for each, many in needed.items()]
 
 
+def _wall_bit(plan: Plan) -> str:
+    return "masonry bit" if plan.wall.build == "mass" else word("bit")
+
+
+def bits_lacking(plan: Plan, sizes_mm: Iterable[float], units: Units) -> tuple[str, ...]:
+    """Return which bits for holes in the wall are not in the drawer, as they are said.
+
+    None where it says nothing of bits: most people have some.
+    """
+    kind = _wall_bit(plan)
+    if not any(each.of.startswith("bit:") for each in plan.shop.have):
+        return ()
+    said = dict.fromkeys(say_bit(size, units) for size in sizes_mm)
+    return tuple(each for each in said if not had(plan, f"bit:{kind}:{each}"))
+
+
 def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
     """Every bit that the holes in the wall and in the parts take; most people have them."""
-    stone = "masonry bit" if plan.wall.build == "mass" else word("bit")
+    stone = _wall_bit(plan)
     wide: dict[tuple[str, str], float] = {}
     for piece in plan.waiting:
         for support in mount_of(piece).supports(piece, plan.wall):
@@ -203,6 +220,7 @@ def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
             if isinstance(work, Bored | Row):
                 wide[("bit", say_bit(work.wide_mm, units))] = work.wide_mm
     ranked = sorted(wide, key=lambda each: (each[0], wide[each]))
+    there = {each: had(plan, f"bit:{each[0]}:{each[1]}") for each in ranked}
     return [
         ShoppingItem(
             f"bit:{kind}:{said}",
@@ -210,9 +228,10 @@ def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
             joined((kind, said)),
             1,
             1,
-            1,
+            0 if there[kind, said] else 1,
             0.0,
-            note="if you have none",
+            note="" if there[kind, said] else "if you have none",
+            have=there[kind, said],
         )
         for kind, said in ranked
     ]

@@ -15,6 +15,7 @@ from trade.calculation import Quantity
 from trade.check import Message
 from trade.cutting.finish import Finishing, finishing
 from trade.cutting.parts import parts_of
+from trade.cutting.shopping import bits_lacking
 from trade.fixings import driving
 from trade.job.fixing import Fixing, Group
 from trade.job.step import Step, said
@@ -163,11 +164,29 @@ class _Work:
             Message("Cover what stands below, and move what could be hit."),
         )
         minds = (
+            *self._lacking(),
             Message(
                 "Glasses on. A mask where there is dust, and something over the ears for masonry."
             ),
         )
         return Step("ready", "ready", "Have it all at hand", words, tuple(facts), minds)
+
+    def _lacking(self) -> Iterator[Message]:
+        """Yield what it takes and is not there: tools by the policy, bits by the drawer."""
+        lacks = set(self.plan.policy.lacks)
+        tools = [
+            data.tools()[tool].name
+            for tool in data.mounting_kinds()[mount_of(self.piece).kind].tools
+            if tool in lacks
+        ]
+        if self.plan.wall.build == "mass" and "hammer_drill" in lacks:
+            tools.append(data.tools()["hammer_drill"].name)
+        if tools:
+            yield Message("You lack the {tools}: get it first.", {"tools": joined(tools)})
+        sizes = [mark.bit_mm for mark in self.marks if mark.bit_mm]
+        if bits := bits_lacking(self.plan, sizes, self.units):
+            said = "Of the bits you lack {bits}: get it first."
+            yield Message(said, {"bits": joined(bits)})
 
     def _extras(self) -> list[Extra]:
         return mount_of(self.piece).extras(self.piece, self.plan.wall)

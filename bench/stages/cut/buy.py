@@ -5,7 +5,7 @@ ready.
 """
 
 from decimal import Decimal
-from typing import Any
+from typing import Any, NamedTuple
 
 from django import forms
 from django.forms import BoundField
@@ -16,14 +16,16 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
+from bench.access import walls
 from bench.downloads import sent
 from bench.forms import BenchForm
 from bench.long_work import long_running
+from bench.models import Wall
 from bench.printing import tables
 from bench.printing.shop_sheet import shop_sheet
 from bench.stages.cut.cutting import cutting_of
 from bench.words import lazy, worded
-from bench.workbench.changes import change
+from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import WorkbenchContext, workbench
 from trade.cutting.shopping import ShoppingItem
 from trade.plan.model import Plan
@@ -34,6 +36,7 @@ _NO_PRICE = {
     "min_value": lazy("A price cannot be negative."),
 }
 _MOST = 100_000
+_WALLS = 12  # so many other walls are looked at
 
 
 class MoneyField(forms.DecimalField):
@@ -104,6 +107,44 @@ class PriceForm(BenchForm):
         kept = tuple(Price(of=key, each=each) for key, each in prices.items())
         there = tuple(Have(of=key, many=many) for key, many in have.items() if many)
         return replace(plan, shop=replace(plan.shop, prices=kept, have=there, ready=ready))
+
+
+class Drawer(NamedTuple):
+    """What is in the drawer at another wall of the person's."""
+
+    wall: Wall
+    have: tuple[Have, ...]
+
+
+def drawers(bench: WorkbenchContext) -> list[Drawer]:
+    """Return the drawers that say anything which this wall's does not, of the latest few walls."""
+    mine = {each.of for each in bench.plan.shop.have}
+    others = (
+        walls(bench.request)
+        .exclude(pk=bench.wall.pk)
+        .select_related("job")
+        .with_plans()
+        .order_by("-last", "-pk")[:_WALLS]
+    )
+    found = [Drawer(wall, wall.plan().shop.have) for wall in others]
+    return [each for each in found if any(one.of not in mine for one in each.have)]
+
+
+@require_POST
+def take_over(request: HttpRequest, wall: int) -> HttpResponse:
+    """Take over what a drawer says at another wall; what is said here stays."""
+    bench = workbench(request, wall, "cut", request.POST.get("piece"))
+    asked = request.POST.get("from", "")
+    drawer = next((each for each in drawers(bench) if str(each.wall.pk) == asked), None)
+    if drawer is None:
+        return refused(bench, _("That drawer has nothing more for this wall."))
+
+    def both(plan: Plan) -> Plan:
+        mine = {each.of: each for each in plan.shop.have}
+        have = {each.of: each for each in drawer.have} | mine
+        return replace(plan, shop=replace(plan.shop, have=tuple(have.values())))
+
+    return apply(bench, both, worded("The drawer of {wall}", wall=drawer.wall.name))
 
 
 @require_POST

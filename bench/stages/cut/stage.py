@@ -5,7 +5,7 @@ from functools import cached_property
 from django import forms
 from django.utils.translation import gettext as _
 
-from bench.stages.cut.buy import PriceForm
+from bench.stages.cut.buy import Drawer, PriceForm, drawers
 from bench.stages.cut.cutting import cutting_of
 from bench.stages.cut.days import DaysForm
 from bench.stages.cut.forms import MeasuredForm, SawForm
@@ -39,6 +39,11 @@ class CutContext:
         if posted := self._bench.posted(kind):
             return posted
         return kind(self._bench) if self.cutting.progress.ready else None
+
+    @property
+    def drawers(self) -> list[Drawer]:
+        """What is in the drawer at the person's other walls."""
+        return drawers(self._bench)
 
     @property
     def hanging_already(self) -> int:

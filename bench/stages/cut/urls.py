@@ -17,6 +17,7 @@ urlpatterns = [
     path("shopping.ods", buy.listed, {"kind": "ods"}, name="shopping-ods"),
     path("shop.pdf", buy.listed, {"kind": "pdf"}, name="shop-pdf"),
     path("prices/", buy.prices, name="prices"),
+    path("drawer/", buy.take_over, name="drawer"),
     path("days/", days.save, name="save-days"),
     path("days.ics", days.ics, name="days-ics"),
     path("yard/add/", stock.add, name="stock-add"),
