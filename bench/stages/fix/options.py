@@ -144,7 +144,6 @@ def ways(request: HttpRequest, wall: int, key: str) -> HttpResponse:
         "shown": shown,
         "now": now if not asked.held_with else None,
         "only": asked.held_with,
-        "holders": holders(bench.plan),
     }
     context |= {"beside": shown[:_SIDE_BY_SIDE], "merits": _merits(found.found[:_SIDE_BY_SIDE])}
     context["refused"] = [_Refused(KINDS[no.kind], no.reason) for no in found.refused]

@@ -13,6 +13,7 @@ from bench.words import lazy
 from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
 from trade import wording
 from trade.check import Message
+from trade.choose.held_with import Holder, holders
 from trade.job.minding import what_to_mind
 from trade.language import compose, joined
 from trade.marking.summary import support_words
@@ -34,6 +35,11 @@ class FixContext:
         if self._piece is None:
             return None
         return self._bench.posted(FixForm) or FixForm(self._bench, self._piece)
+
+    @property
+    def holders(self) -> tuple[Holder, ...]:
+        """What a piece may be asked to be held with."""
+        return holders(self._bench.plan)
 
     @property
     def stacking(self) -> StackForm:
