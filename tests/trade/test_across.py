@@ -142,7 +142,13 @@ class Placed(SimpleTestCase):
 
     def test_it_is_typed_and_read_back(self) -> None:
         size = (3200.0, 2400.0)
-        for thing in (across(), across(to_fit=True), across("header", 2060.0)):
+        for thing in (
+            across(),
+            across(to_fit=True),
+            across(depth_mm=44.0, to_fit=True),
+            across("header", 2060.0),
+            across("header", 2060.0, depth_mm=140.0),
+        ):
             said = sketch.word_of(thing, "metric", size)
             self.assertEqual(sketch.read(said, "metric", size).features, (thing,), said)
         with self.assertRaisesRegex(PlanError, "outlet is not put in"):
@@ -163,7 +169,9 @@ class PutIn(SimpleTestCase):
         self.assertEqual([each.name for each in parts_of(after).cut].count("blocking"), 1)
         [step] = [each for each in steps.steps(after, "rail", "metric") if each.key == block.step]
         self.assertFalse(step.done)
-        listed = shopping(after, cut_plan(after), "metric")
+        cut = cut_plan(after)
+        self.assertEqual(cut.no_stock, ())
+        listed = shopping(after, cut, "metric")
         [ends] = [line for line in listed.lines if line.what == "5 mm wood screw, 90 mm"]
         self.assertEqual(ends.needed, 4)
         self.assertTrue(any("lining" in each for each in listed.unpriced))

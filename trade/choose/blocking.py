@@ -11,13 +11,18 @@ from trade.choose.moves import Remedy
 from trade.choose.placement import EMBEDMENT_MM
 from trade.fixings import driving
 from trade.fixings.support import Support
+from trade.measure import IN_MM, Units
 from trade.mounts import mount_of
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan, Wall
 from trade.wall.framing import into_framing
 
 _KIND = "blocking"
-_HIGH_MM = (89.0, 140.0, 184.0, 235.0)  # nominal 4, 6, 8 and 10 in, as planed
+# thickness and heights of boards as planed: nominal 2x4 to 2x10; in millimetres as the stock table
+_BOARDS: dict[Units, tuple[float, tuple[float, ...]]] = {
+    "imperial": (1.5 * IN_MM, tuple(size * IN_MM for size in (3.5, 5.5, 7.25, 9.25))),
+    "metric": (44.0, (96.0, 121.0, 146.0)),
+}
 
 
 def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
@@ -34,13 +39,14 @@ def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     ]
     if wall.build != "timber" or not loose or wall.lining_mm is None:
         return
-    row, spans = data.features()[_KIND], [_span(support) for support in loose]
+    thick, sold = _BOARDS[plan.units]
+    spans = [_span(support, sold[-1]) for support in loose]
     least = max(top - bottom for bottom, top in spans)
-    high = next((each for each in _HIGH_MM if each >= least), None)
+    high = next((each for each in sold if each >= least), None)
     if high is None:
         return
     blocks = dict.fromkeys(
-        _block(support.x_mm, sum(span) / 2, high, wall)
+        _block(support.x_mm, sum(span) / 2, (high, thick), wall)
         for support, span in zip(loose, spans, strict=True)
     )
     if None in blocks:
@@ -48,11 +54,11 @@ def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     layers = max(support.side.thickness_mm for support in loose) + wall.lining_mm
     wood = tuple(each for each in blocks if each is not None)
     for key, screw in _no_thicker(piece):
-        length = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + row.depth_mm)
+        length = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + thick)
         label = Message(
             "Open the lining and put blocking between the studs, {t} by {h}; {screw}, {l} long",
             {
-                "t": Quantity(row.depth_mm, "length"),
+                "t": Quantity(thick, "length"),
                 "h": Quantity(high, "length"),
                 "screw": screw.called(plan.units),
                 "l": Quantity(length, "length"),
@@ -73,16 +79,19 @@ def _no_thicker(piece: AnyPiece) -> list[tuple[str, data.Screw]]:
     return [(piece.screw, own), *sorted(thinner, key=lambda each: -each[1].diameter_mm)]
 
 
-def _span(support: Support) -> tuple[float, float]:
+def _span(support: Support, highest_mm: float) -> tuple[float, float]:
     """Return from where to where up the wall it needs wood: its screws, and its foot if it can."""
     off, heights = data.house("across_edge_mm"), [y for _, y in support.holes]
     bottom, top = min(heights) - off, max(heights) + off
     foot = min(bottom, support.foot_mm)
-    return (foot if top - foot <= _HIGH_MM[-1] else bottom), top
+    return (foot if top - foot <= highest_mm else bottom), top
 
 
-def _block(x_mm: float, middle_mm: float, high_mm: float, wall: Wall) -> Feature | None:
-    """Return the blocking behind a place; None where none can be put in."""
+def _block(
+    x_mm: float, middle_mm: float, board_mm: tuple[float, float], wall: Wall
+) -> Feature | None:
+    """Return blocking of a board, so high and thick, behind a place; None where none fits."""
+    high_mm, thick_mm = board_mm
     loose = Feature(
         kind=_KIND,
         left_mm=max(x_mm - 1.0, 0.0),
@@ -90,6 +99,7 @@ def _block(x_mm: float, middle_mm: float, high_mm: float, wall: Wall) -> Feature
         bottom_mm=max(round(middle_mm - high_mm / 2), 0.0),
         top_mm=min(round(middle_mm - high_mm / 2) + high_mm, wall.height_mm),
         to_fit=True,
+        depth_mm=thick_mm,
     )
     block = into_framing(loose, wall)
     if block == loose or block.top_mm - block.bottom_mm < high_mm - 1e-6:

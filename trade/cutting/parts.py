@@ -202,7 +202,7 @@ def _own(plan: Plan) -> Iterator[CutPart]:
             _FRAMING,
             long,
             wood.top_mm - wood.bottom_mm,
-            wood.row.depth_mm,
+            wood.deep_mm,
             planned_mm=long,
         )
 

@@ -21,7 +21,7 @@ from trade.measure import Units, jotted, read_length, type_length
 from trade.plan.features import Feature, usual
 
 MOST_STUDS, _CLOSEST_MM = 200, 50.0
-_TO_FIT = "to fit"
+_TO_FIT, _DEEP = "to fit", "deep"
 Shown = dict[str, float | Feature]
 _EVERY = re.compile(r"^(?P<first>.+?)\s+every\s+(?P<step>.+?)(?:\s+studs?)?$")
 
@@ -108,6 +108,7 @@ def _feature(kind: str, said: str, units: Units, wall_mm: tuple[float, float]) -
     row, (width, height) = data.features()[kind], wall_mm
     place, _, rest = said.partition(row.name.lower())
     rest, to_fit = rest.strip().removesuffix(_TO_FIT).strip(), rest.strip().endswith(_TO_FIT)
+    rest, _, deep = rest.partition(" high ") if rest.endswith(_DEEP) else (rest, "", "")
     place, high = place.strip(), re.sub(r"\s*(?:high|up)$", "", rest)
     start, _, end = place.partition(" to ")
     if end:
@@ -118,6 +119,8 @@ def _feature(kind: str, said: str, units: Units, wall_mm: tuple[float, float]) -
     else:
         left, right = (0.0, width) if not row.width_mm else _nowhere(row.name)
     made = replace(usual(kind, (left + right) / 2, None, wall_mm), to_fit=to_fit)
+    if deep:
+        made = replace(made, depth_mm=read_length(deep.removesuffix(_DEEP).strip(), units))
     if left >= width or (end and right > width + 0.05):
         raise PlanError(
             compose(
@@ -164,7 +167,8 @@ def write(features: Iterable[Feature], units: Units, wall_mm: tuple[float, float
 
 def word_of(f: Feature, units: Units, wall_mm: tuple[float, float]) -> str:
     """One thing as it is said: as short as it can be where it is of the usual size."""
-    return _placed_word(f, units, wall_mm) + (f" {_TO_FIT}" if f.to_fit else "")
+    deep = f" {type_length(f.depth_mm, units)} {_DEEP}" if f.depth_mm else ""
+    return _placed_word(f, units, wall_mm) + deep + (f" {_TO_FIT}" if f.to_fit else "")
 
 
 def _placed_word(f: Feature, units: Units, wall_mm: tuple[float, float]) -> str:

@@ -14,7 +14,7 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
     """A rectangle on the wall, mm from the left corner and the floor.
 
     `kind`: a row of the features table. `to_fit`: it is not there yet, and goes in with what hangs
-    on it.
+    on it. `depth_mm`: of blocking and headers, how deep their wood is; 0: as usual.
 
     For a door or a window it is the clear opening; `trim_mm` is how far its trim reaches beyond.
     """
@@ -26,6 +26,7 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
     top_mm: float
     trim_mm: float = 0.0
     to_fit: bool = False
+    depth_mm: float = 0.0
 
     def __post_init__(self) -> None:
         """Refuse what is nowhere."""
@@ -33,7 +34,7 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
             data.row(data.features(), self.kind, "thing on a wall")
         except UnknownRowError as error:
             raise PlanError(str(error), "kind") from None
-        for name in ("left_mm", "right_mm", "bottom_mm", "top_mm", "trim_mm"):
+        for name in ("left_mm", "right_mm", "bottom_mm", "top_mm", "trim_mm", "depth_mm"):
             value = getattr(self, name)
             if not (math.isfinite(value) and 0 <= value <= ABSURD_MM):
                 raise PlanError(
@@ -57,6 +58,11 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
     def row(self) -> data.FeatureKind:
         """What such a thing is like."""
         return data.features()[self.kind]
+
+    @property
+    def deep_mm(self) -> float:
+        """How deep its wood is behind the lining; nought where it is none."""
+        return self.depth_mm or self.row.depth_mm
 
     @property
     def step(self) -> str:

@@ -224,7 +224,7 @@ def wood_behind(wall: Wall, x_mm: float, heights_mm: Iterable[float], part: str)
         x_mm - across.centre_mm,
         data.house("across_unsure_mm"),
         across.right_mm - across.left_mm,
-        across.row.depth_mm,
+        across.deep_mm,
         (ASK_ENDS,) if wall.build == "steel" else (),
         across,
     )
