@@ -179,9 +179,14 @@ class PutIn(SimpleTestCase):
         self.assertEqual(done.wood_to_fit, ())
         self.assertNotIn("blocking", [each.name for each in parts_of(done).cut])
 
-    def test_not_where_a_pipe_runs_nor_where_no_stud_is_known(self) -> None:
+    def test_not_where_a_pipe_or_other_wood_is_nor_where_no_stud_is_known(self) -> None:
         pipe = Feature(kind="pipe", left_mm=1400, right_mm=1428, bottom_mm=0, top_mm=2400)
-        for features, changes in (((pipe,), {}), ((), {"studs": wall().studs[:3]})):
+        above = across(bottom_mm=1465.0)  # it would have to go into the same wood
+        for features, changes in (
+            ((pipe,), {}),
+            ((above,), {}),
+            ((), {"studs": wall().studs[:3]}),
+        ):
             now = plan(rail(), features=features, **changes)
             codes = {each.code for each in look_for_cures(now, "rail").found}
             self.assertNotIn("blocking", codes)

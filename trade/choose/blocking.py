@@ -1,6 +1,7 @@
-"""Wood put in between the studs, where a piece is to be held and no stud is."""
+"""Blocking put in behind a piece, where it is to be screwed and there is no stud."""
 
 from collections.abc import Iterator
+from itertools import combinations
 
 from msgspec.structs import replace
 
@@ -29,7 +30,7 @@ def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Yield the piece held by blocking wherever no stud is behind it, the lining opened for it.
 
     One height of board for all of it. Nothing where the studs on both sides are not known, where a
-    box or a pipe is in the way, or where no board is high enough.
+    box, a pipe or other blocking is in the way, or where no board is high enough.
     """
     wall = plan.wall
     loose = [
@@ -49,10 +50,10 @@ def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         _block(support.x_mm, sum(span) / 2, (high, thick), wall)
         for support, span in zip(loose, spans, strict=True)
     )
-    if None in blocks:
+    wood = tuple(each for each in blocks if each is not None)
+    if None in blocks or any(_meet(one, other) for one, other in combinations(wood, 2)):
         return
     layers = max(support.side.thickness_mm for support in loose) + wall.lining_mm
-    wood = tuple(each for each in blocks if each is not None)
     for key, screw in _no_thicker(piece):
         length = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + thick)
         label = Message(
@@ -104,12 +105,15 @@ def _block(
     block = into_framing(loose, wall)
     if block == loose or block.top_mm - block.bottom_mm < high_mm - 1e-6:
         return None
-    taken = any(
-        each.row.keep in ("way", "service")
-        and each.left_mm < block.right_mm
-        and each.right_mm > block.left_mm
-        and each.bottom_mm < block.top_mm
-        and each.top_mm > block.bottom_mm
-        for each in wall.features
-    )
+    taken = any(each.row.keep != "care" and _meet(each, block) for each in wall.features)
     return None if taken else block
+
+
+def _meet(one: Feature, other: Feature) -> bool:
+    """Whether two things take the same place."""
+    return (
+        one.left_mm < other.right_mm
+        and one.right_mm > other.left_mm
+        and one.bottom_mm < other.top_mm
+        and one.top_mm > other.bottom_mm
+    )

@@ -306,7 +306,9 @@ class _Work:
         words = (
             Message("Cut the lining out from the middle of one stud to the middle of the next."),
             Message("Measure the bay, cut the wood to it, and set its face level with the studs'."),
-            Message("Screw through the studs into its ends; slanted where the next bay is closed."),
+            Message(
+                "Screw it through the studs; at a slant from its face where the next bay is closed."
+            ),
             Message(
                 "Put the lining back on studs and blocking; tape and fill. It may be painted "
                 "when the filler is dry."
