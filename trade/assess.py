@@ -13,7 +13,7 @@ from trade.language import Figure, compose
 from trade.load.push import push_of
 from trade.measure import LBF_N
 from trade.memo import memoized
-from trade.mounts import existing_holes, fit, mount_of, surroundings
+from trade.mounts import existing_holes, fit, mount_of, shared_wood, surroundings
 from trade.mounts.base import Box
 from trade.plan.model import AnyPiece, Plan, Wall
 from trade.plan.policy import Policy, trusts
@@ -57,6 +57,7 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
         _clash(piece, own, taken),
         fit.items(piece, own, taken, plan.wall),
         *existing_holes.checks(piece, plan),
+        *shared_wood.checks(piece, plan, lambda each: by_itself(each, plan.wall, plan.policy)),
     )
     more = [found for found in asked if found is not None]
     if not more:

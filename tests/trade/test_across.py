@@ -13,6 +13,7 @@ from trade import data
 from trade.assess import assess_piece, judge_piece
 from trade.check import Check
 from trade.choose.cures import look_for_cures
+from trade.choose.order import order
 from trade.cutting.parts import parts_of
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
@@ -28,6 +29,7 @@ from trade.plan.features import Feature, usual
 from trade.plan.model import AnyPiece, Thing
 from trade.wall.framing import into_framing
 
+HOLD = ("holds", "close")
 BAY = (1219.0, 1581.0)  # between the studs at 1 200 and 1 600
 
 
@@ -42,8 +44,8 @@ def rail(**changes: Any) -> AnyPiece:
     """Return a rail between two studs with one row of screws, its foot at 1 434."""
     sizes: dict[str, Any] = {"left_mm": 1230.0, "length_mm": 330.0, "supports_mm": (60.0, 270.0)}
     sizes |= {"key": "rail", "height_mm": 46.0, "use": "display"}
-    things = (Thing(name="Books", mass_kg=3.0),)
-    return put_up("rail", wall(), top_mm=1480.0, anchor=None, things=things, **(sizes | changes))
+    sizes["things"] = (Thing(name="Books", mass_kg=3.0),)
+    return put_up("rail", wall(), top_mm=1480.0, anchor=None, **(sizes | changes))
 
 
 def check(piece: AnyPiece, code: str, *features: Feature, **on: Any) -> Check:
@@ -114,6 +116,39 @@ class Across(SimpleTestCase):
             check(rail(left_mm=left, **short), "across.ends", across()) for left in (1340.0, 1230.0)
         )
         self.assertGreater(aside.demand.value, 1.3 * middle.demand.value)
+
+    def test_what_else_is_screwed_to_it_counts_at_its_ends_too(self) -> None:
+        """Each holds by itself; together they ask for the sum, and neither is spared it."""
+        on = wall(features=(across(),))
+        heavy = (Thing(name="Irons", mass_kg=4.2),)
+        first, second = (
+            rail(
+                key=key,
+                left_mm=left,
+                length_mm=150.0,
+                supports_mm=(40.0, 110.0),
+                things=heavy,
+                screw_length_mm=63.5,
+            )
+            for key, left in (("first", 1230.0), ("second", 1420.0))
+        )
+        both = plan(first, second, features=on.features)
+        alone = [check(each, "across.ends", *on.features).utilisation for each in (first, second)]
+        for piece in (first, second):
+            [found] = [
+                each for each in judge_piece(piece, both).checks if each.code == "across.shared"
+            ]
+            self.assertAlmostEqual(found.utilisation, sum(alone), places=9)
+            self.assertTrue(found.gradual)
+            self.assertEqual(judge_piece(piece, both).outcome, "wont_hold")
+            self.assertIn(judge_piece(piece, plan(piece, features=on.features)).outcome, HOLD)
+        more = order(first, both)[0], order(first, both.without_piece("second"))[0]
+        self.assertEqual(more[0].code, "across.shared")
+        self.assertLess(more[0].factor, more[1].factor)
+        over = across("header", left_mm=1130.0, right_mm=1670.0)
+        on_header = replace(both, wall=wall(features=(over,)))
+        codes = {each.code for each in judge_piece(first, on_header).checks}
+        self.assertFalse({"across.shared", "across.ends"} & codes)
 
     def test_what_rests_on_studs_has_no_ends_to_ask_about(self) -> None:
         codes = {

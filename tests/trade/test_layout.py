@@ -290,8 +290,8 @@ class GivingWay(SimpleTestCase):
     def test_each_fails_at_its_factor_and_in_that_order(self) -> None:
         shelf = bracket_shelf()
         for found, changed in (
-            (order(shelf, wall()), heavier),
-            (order_deeper(shelf, wall()), deeper),
+            (order(shelf, plan()), heavier),
+            (order_deeper(shelf, plan()), deeper),
         ):
             self.assertTrue(found)
             self.assertEqual([each.factor for each in found], sorted(each.factor for each in found))

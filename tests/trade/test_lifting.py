@@ -10,7 +10,7 @@ from trade.choose.order import heavier, order
 from trade.choose.samples import sample, sample_wall
 from trade.load import lifting
 from trade.mounts import KINDS, mount_of
-from trade.plan.model import Thing
+from trade.plan.model import Plan, Thing
 
 _LB_KG, _INCH = 0.45359237, 25.4
 
@@ -52,7 +52,7 @@ class Order(SimpleTestCase):
         """Just below its factor the first to give way holds, just above it fails."""
         for kind in KINDS:
             piece, wall = sample(kind), sample_wall()
-            for failing in order(piece, wall)[:1]:
+            for failing in order(piece, Plan(name="Wall", units="metric", wall=wall))[:1]:
                 with self.subTest(kind=kind, code=failing.code):
                     for share, fails in ((0.9, False), (1.1, True)):
                         now = assess_piece(heavier(piece, failing.factor * share), wall)

@@ -6,10 +6,10 @@ from typing import NamedTuple
 
 from msgspec.structs import replace
 
-from trade.assess import assess_piece
+from trade.assess import judge_piece
 from trade.check import Check
 from trade.errors import PlanError
-from trade.plan.model import AnyPiece, Wall
+from trade.plan.model import AnyPiece, Plan
 
 _FACTORS = tuple(2 ** (n / 2) for n in range(15))  # up to 128 times
 _HALVED = 3
@@ -51,29 +51,29 @@ def deeper(piece: AnyPiece, factor: float) -> AnyPiece:
     return replace(replace(bare, depth_mm=piece.depth_mm * factor), things=things)
 
 
-def order(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
+def order(piece: AnyPiece, plan: Plan) -> tuple[Failing, ...]:
     """Return what gives way first, second and so on under more load.
 
-    What fails as it is with a factor below 1.
+    Among what else hangs there. What fails as it is with a factor below 1.
 
     Advice and misfits not at all. Factors between those that are tried are read off a straight
     line, so they are good to a few hundredths.
     """
-    return _order(lambda factor: heavier(piece, factor), _FACTORS, wall)
+    return _order(lambda factor: heavier(piece, factor), _FACTORS, plan)
 
 
-def order_deeper(piece: AnyPiece, wall: Wall) -> tuple[Failing, ...]:
+def order_deeper(piece: AnyPiece, plan: Plan) -> tuple[Failing, ...]:
     """Return the same when it reaches further and further out."""
-    return _order(lambda factor: deeper(piece, factor), _DEEPER, wall)
+    return _order(lambda factor: deeper(piece, factor), _DEEPER, plan)
 
 
 def _order(
-    changed: Callable[[float], AnyPiece], factors: tuple[float, ...], wall: Wall
+    changed: Callable[[float], AnyPiece], factors: tuple[float, ...], plan: Plan
 ) -> tuple[Failing, ...]:
     tried = []
     for factor in factors:
         try:
-            checks = assess_piece(changed(factor), wall).checks
+            checks = judge_piece(changed(factor), plan).checks
         except PlanError:
             break
         tried.append((factor, {check.code: check for check in checks if check.gradual}))
@@ -87,7 +87,7 @@ def _order(
         ]
         near = (low, before), (high, after)
         if not found and failing:
-            near = _narrowed(changed, wall, *near)
+            near = _narrowed(changed, plan, *near)
         (under, held), (over, failed) = near
         for code in failing:
             first = failed[code].utilisation > 1
@@ -97,7 +97,7 @@ def _order(
 
 
 def _narrowed(
-    changed: Callable[[float], AnyPiece], wall: Wall, low: _Tried, high: _Tried
+    changed: Callable[[float], AnyPiece], plan: Plan, low: _Tried, high: _Tried
 ) -> tuple[_Tried, _Tried]:
     """Nearer to where the first check gives way.
 
@@ -107,7 +107,7 @@ def _narrowed(
         middle = (low[0] + high[0]) / 2
         checks = {
             check.code: check
-            for check in assess_piece(changed(middle), wall).checks
+            for check in judge_piece(changed(middle), plan).checks
             if check.gradual
         }
         fails = any(check.utilisation > 1 for check in checks.values())

@@ -7,6 +7,7 @@ from trade.choose.order import order
 from trade.choose.samples import sample, sample_wall
 from trade.cli import common
 from trade.mounts import ALL
+from trade.plan.model import Plan
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
@@ -71,7 +72,7 @@ def kinds_chapter() -> str:
             "First to give way:",
             "",
         ]
-        first = order(piece, wall)[:3]
+        first = order(piece, Plan(name="Wall", units="metric", wall=wall))[:3]
         lines += [
             f"{n}. {each.name}, at {each.factor:.1f} times the load"
             for n, each in enumerate(first, start=1)

@@ -329,10 +329,10 @@ def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             kind,
         )
         for title, found, size, at, kind in (
-            (_("With more load"), order(piece, plan.wall), kg, load, "mass"),
+            (_("With more load"), order(piece, plan), kg, load, "mass"),
             (
                 _("With more reach"),
-                order_deeper(piece, plan.wall),
+                order_deeper(piece, plan),
                 piece.depth_mm,
                 out,
                 "length",

@@ -1,0 +1,78 @@
+"""Blocking behind several pieces: whether its ends hold all of them together."""
+
+from collections.abc import Callable
+
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, PieceVerdict, make
+from trade.fixings.support import Support
+from trade.mounts import mount_of
+from trade.plan.features import Feature
+from trade.plan.model import AnyPiece, Plan
+
+
+def checks(piece: AnyPiece, plan: Plan, judged: Callable[[AnyPiece], PieceVerdict]) -> list[Check]:
+    """Check what a piece and the others ask together of the blocking that they share.
+
+    Nothing where it shares none. Each counts as if all of them were hardest on the same end.
+
+    Args:
+        piece: what hangs.
+        plan: with the others; one of the same key is left out.
+        judged: the verdict of a piece by itself.
+    """
+    if not any(each.row.ends_n for each in plan.wall.features):
+        return []
+    own = _ends(piece, plan, judged)
+    if not own:
+        return []
+    others = [
+        (other, _ends(other, plan, judged)) for other in plan.pieces if other.key != piece.key
+    ]
+    found = []
+    for wood, end in own.items():
+        beside = [(other, ends[wood]) for other, ends in others if wood in ends]
+        if beside:
+            found.append(_check(wood, end, beside))
+    return found
+
+
+def _ends(
+    piece: AnyPiece, plan: Plan, judged: Callable[[AnyPiece], PieceVerdict]
+) -> dict[Feature, Check]:
+    """Return by the blocking that a piece is screwed to the check of its ends, the hardest."""
+    asked = [check for check in judged(piece).checks if check.code == "across.ends"]
+    if not asked:
+        return {}
+    found: dict[Feature, Check] = {}
+    for support in mount_of(piece).supports(piece, plan.wall):
+        wood = support.stud.across if isinstance(support, Support) else None
+        if wood is None or not wood.row.ends_n:
+            continue
+        for check in asked:
+            if check.support == support.index and (
+                wood not in found or check.utilisation > found[wood].utilisation
+            ):
+                found[wood] = check
+    return found
+
+
+def _check(wood: Feature, own: Check, beside: list[tuple[AnyPiece, Check]]) -> Check:
+    sums = Calculation()
+    sums.given("u_1", own.utilisation, "percent", "of what its ends carry: this piece")
+    for n, (other, check) in enumerate(beside, start=2):
+        sums.given(f"u_{n}", check.utilisation, "percent", other.name)
+    sums.then("u", " + ".join(f"u_{n + 1}" for n in range(len(beside) + 1)), "percent", "together")
+    together = [own, *(check for _, check in beside)]
+    return make(
+        "across.shared",
+        part=own.part,
+        support=own.support,
+        case=own.case,
+        unknown=tuple(dict.fromkeys(ask for check in together for ask in check.unknown)),
+        demand=sums.quantity("u"),
+        capacity=Quantity(1.0, "percent"),
+        template="The {wood} behind the {part} holds “{other}”, too: together they ask {demand} of "
+        "what its ends carry.",
+        parts={"wood": wood.row.name, "part": own.part, "other": beside[0][0].name},
+        equations=sums,
+    )
