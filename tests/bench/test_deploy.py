@@ -25,6 +25,8 @@ import brotli
 from django.conf import settings
 from django.test import SimpleTestCase
 
+from tests import loaded
+
 NGINX = shutil.which("nginx", path="/usr/sbin:/usr/bin:/usr/local/bin")
 OPENSSL = shutil.which("openssl")
 PAGE = (settings.BASE_DIR / "docs/deploy.md").read_text()
@@ -300,14 +302,7 @@ class Knobs(SimpleTestCase):
         ):
             with self.subTest(name=name), tempfile.TemporaryDirectory() as data:
                 env = os.environ | {"GANCHO_DATA": data, name: value}
-                told = subprocess.run(
-                    [sys.executable, "manage.py", "check"],
-                    cwd=settings.BASE_DIR,
-                    env=env,
-                    capture_output=True,
-                    text=True,
-                    timeout=120,
-                )
+                told = loaded.run(["manage.py", "check"], env)
                 self.assertNotEqual(told.returncode, 0)
                 self.assertRegex(told.stderr, rf"^{name} is “{value}”; it can be ")
 
@@ -323,12 +318,5 @@ class Unit(SimpleTestCase):
         self.assertEqual(python, f"{service['WorkingDirectory']}/.venv/bin/python")
         self.assertEqual(knobs["GANCHO_DATA"], service["ReadWritePaths"])
         with tempfile.TemporaryDirectory() as data:
-            told = subprocess.run(
-                [sys.executable, *words, "--check"],
-                cwd=settings.BASE_DIR,
-                env=os.environ | knobs | {"GANCHO_DATA": data},
-                capture_output=True,
-                text=True,
-                timeout=120,
-            )
+            told = loaded.run([*words, "--check"], os.environ | knobs | {"GANCHO_DATA": data})
         self.assertEqual((told.returncode, told.stdout), (0, "Gancho is set up.\n"), told.stderr)

@@ -11,8 +11,6 @@ import os
 import shutil
 import sqlite3
 import struct
-import subprocess
-import sys
 import tempfile
 import zipfile
 from contextlib import closing
@@ -32,6 +30,7 @@ from PIL import Image
 
 from bench import archive, backup, photos
 from bench.models import Job, LogEntry, Photo, Wall
+from tests import loaded
 from tests.bench.test_log import jpeg
 from tests.bench.test_workbench import BenchCase, seen
 from tests.plans import plan
@@ -364,14 +363,7 @@ class PutBack(SimpleTestCase):
             for key, value in os.environ.items()
             if not key.startswith(("GANCHO_", "DATABASE_URL"))
         }
-        done = subprocess.run(
-            [sys.executable, "manage.py", *words],
-            cwd=settings.BASE_DIR,
-            env=env | {"GANCHO_DATA": str(data)},
-            capture_output=True,
-            text=True,
-            timeout=120,
-        )
+        done = loaded.run(["manage.py", *words], env | {"GANCHO_DATA": str(data)})
         said = done.stdout + done.stderr
         assert (done.returncode != 0) == wrong, said
         assert "Traceback" not in said, said
@@ -439,14 +431,7 @@ class PutBack(SimpleTestCase):
             "import gancho.wsgi, fcntl; from django.conf import settings; "
             "fcntl.flock(open(settings.DATA_DIR / 'serving.lock', 'w'), 6)"
         )
-        done = subprocess.run(
-            [sys.executable, "-c", code],
-            cwd=settings.BASE_DIR,
-            env=os.environ | {"GANCHO_DATA": str(self.root / "first")},
-            capture_output=True,
-            text=True,
-            timeout=120,
-        )
+        done = loaded.run(["-c", code], os.environ | {"GANCHO_DATA": str(self.root / "first")})
         self.assertIn("BlockingIOError", done.stderr)
 
     def test_a_key_that_was_never_written_is_made_and_stays(self) -> None:

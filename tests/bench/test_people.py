@@ -8,7 +8,6 @@ import io
 import os
 import re
 import subprocess
-import sys
 import tempfile
 from datetime import timedelta
 from typing import Any
@@ -23,6 +22,7 @@ from msgspec.structs import replace
 
 from bench.bin import empty
 from bench.models import Job, Offcut, Photo, Practice, Revision, Share, Trail, Wall
+from tests import loaded
 from tests.addresses import addresses
 from tests.plans import bracket_shelf, plan
 from trade.job.steps import steps
@@ -489,12 +489,6 @@ class Deployed(TestCase):
                 "GANCHO_PEOPLE": "many",
                 "GANCHO_HOSTS": "walls.example",
             }
-            found = subprocess.run(
-                [sys.executable, "manage.py", "check", "--deploy", "--fail-level", "WARNING"],
-                env=env,
-                capture_output=True,
-                text=True,
-                check=False,
-            )
+            found = loaded.run(["manage.py", "check", "--deploy", "--fail-level", "WARNING"], env)
         self.assertEqual(found.returncode, 0, found.stderr)
         call_command("check", fail_level="WARNING")

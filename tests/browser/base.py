@@ -2,18 +2,20 @@
 
 import os
 from collections.abc import Sequence
+from functools import cache
+from multiprocessing.util import Finalize
 from pathlib import Path
 from typing import Any
-from unittest import mock
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import tag
-from playwright.sync_api import BrowserContext, Locator, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Locator, expect, sync_playwright
 
 from bench.models import Job, Wall
 from trade.plan.model import Plan
 
-CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+# half the work of the whole browser; pictures are taken with that one
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium-headless-shell")
 ARGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -26,7 +28,7 @@ ARGS = [
 ]
 AXE = Path(__file__).with_name("vendor") / "axe.min.js"
 AXE_RUN = """async runOnly =>
-    (await axe.run(document, {runOnly})).violations
+    (await axe.run(document, {runOnly, resultTypes: ['violations'], preload: false})).violations
     .map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ')).join(', '))"""
 WCAG = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
 WAIT_MS = 30_000  # long, so that a busy machine stays green
@@ -44,6 +46,16 @@ LEFT = (
 )  # what is said of a page that was left while it asked for something
 
 
+@cache
+def chromium() -> Browser:
+    """Return the browser of this process: started once, for that takes longer than most tests."""
+    # Playwright's sync API keeps an event loop in this thread, so Django would refuse the ORM
+    os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+    running = sync_playwright().start()
+    Finalize(None, running.stop, exitpriority=1)  # at the end of a test worker, too
+    return running.chromium.launch(executable_path=CHROMIUM, args=ARGS)
+
+
 @tag("browser")
 class BrowserCase(StaticLiveServerTestCase):
     """A page, a wall to open, and a look at the console and at every address asked for."""
@@ -54,14 +66,8 @@ class BrowserCase(StaticLiveServerTestCase):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        # Playwright's sync API keeps an event loop in this thread, so Django refuses the ORM: allow
-        # it, in this class only
-        cls.enterClassContext(mock.patch.dict(os.environ, {"DJANGO_ALLOW_ASYNC_UNSAFE": "true"}))
-        cls.browser = cls.enterClassContext(sync_playwright()).chromium.launch(
-            executable_path=CHROMIUM, args=ARGS
-        )
-        cls.addClassCleanup(cls.browser.close)
         cls.context = cls.begin_context(cls.live_server_url)
+        cls.addClassCleanup(cls.context.close)
         # a page that stays open keeps what is loaded: half the time of a short test
         cls.first_page = cls.context.new_page()
         cls.first_page.goto("/static/bench/hook.svg")
@@ -74,7 +80,7 @@ class BrowserCase(StaticLiveServerTestCase):
             "timezone_id": "UTC",
             "reduced_motion": "reduce",
         } | cls.context_options
-        context = cls.browser.new_context(base_url=here, **options)
+        context = chromium().new_context(base_url=here, **options)
         context.set_default_timeout(WAIT_MS)
         return context
 

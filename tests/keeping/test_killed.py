@@ -22,6 +22,8 @@ from random import Random
 
 from django.test import SimpleTestCase
 
+from tests import loaded
+
 ROOT = Path(__file__).resolve().parents[2]
 LIVES, WRITERS = int(os.environ.get("GANCHO_LIVES", "10")), 4
 BEGIN = """
@@ -92,14 +94,7 @@ class Killed(SimpleTestCase):
                 "DJANGO_SETTINGS_MODULE": "gancho.settings",
                 "PYTHONPATH": str(ROOT),
             }
-            made = subprocess.run(
-                [sys.executable, "-c", BEGIN.format(WRITERS)],
-                env=env,
-                cwd=ROOT,
-                capture_output=True,
-                text=True,
-                check=True,
-            )
+            made = loaded.run(["-c", BEGIN.format(WRITERS)], env)
             walls = [int(each) for each in made.stdout.split()]
             lives = subprocess.Popen(
                 [sys.executable, "tests/keeping/forked.py"],

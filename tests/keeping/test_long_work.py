@@ -15,6 +15,7 @@ from django.test import SimpleTestCase
 
 from benchmarks.people import free_port
 from benchmarks.processes import below
+from tests import loaded
 
 WAIT_S = 300  # long work gives way to everything: beside eight busy processes it takes minutes
 BEGIN = """
@@ -41,9 +42,7 @@ class Aside(SimpleTestCase):
             "DJANGO_SETTINGS_MODULE": "gancho.settings",
             "PYTHONPATH": str(settings.BASE_DIR),
         }
-        made = subprocess.run(
-            [sys.executable, "-c", BEGIN], env=env, capture_output=True, text=True, check=True
-        )
+        made = loaded.run(["-c", BEGIN], env)
         server = subprocess.Popen(
             [sys.executable, "manage.py", "serve", "--port", str(port), "--processes", "1"],
             cwd=settings.BASE_DIR,

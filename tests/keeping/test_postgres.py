@@ -20,6 +20,8 @@ from unittest import skipUnless
 
 from django.test import SimpleTestCase
 
+from tests import loaded
+
 ROOT = Path(__file__).resolve().parents[2]
 PLACES = [str(path) for path in sorted(Path("/usr/lib/postgresql").glob("*/bin"), reverse=True)]
 INITDB = shutil.which("initdb", path=os.pathsep.join([*PLACES, os.environ.get("PATH", "")]))
@@ -160,13 +162,14 @@ class TwoServers(SimpleTestCase):
 
     @classmethod
     def manage(cls, *words: str) -> str:
-        return cls.ran([sys.executable, "manage.py", *words], cwd=ROOT, env=cls.env)
+        done = loaded.run(["manage.py", *words], cls.env)
+        assert done.returncode == 0, done.stdout + done.stderr
+        return done.stdout + done.stderr
 
     def told(self, code: str) -> list[list[str]]:
-        said = self.ran(
-            [sys.executable, "-c", code], cwd=ROOT, env=self.env, stderr=subprocess.DEVNULL
-        )
-        return [line.split() for line in said.splitlines()]
+        done = loaded.run(["-c", code], self.env)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        return [line.split() for line in done.stdout.splitlines()]
 
     def serve(self) -> tuple["subprocess.Popen[str]", int]:
         port = self.free_port()
