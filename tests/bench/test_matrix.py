@@ -2,8 +2,9 @@
 
 Kinds × bases × stages, with every file and every command of the shell.
 
-Units take turns: every kind and every base meets both. So do the further looks of a stage, files
-and what takes long: they meet every kind, and every base in both units. What takes longest (sums,
+Every two of a kind, a base and a stage meet. Units take turns: every kind and every base meets
+both. So do the stages but that of the fixings, their further looks, files and what takes long:
+they meet every kind, and every base in both units. What takes longest (sums,
 labels, where it could hang, effects of the policy) meets every base in both units, and a third of
 the kinds.
 """
@@ -183,10 +184,10 @@ class Answers(TestCase):
                 self.read(out.getvalue(), f"{about} $ {command}", str(path))
 
     def everything(self, row: Wall, piece: AnyPiece, about: str, turn: int) -> None:
-        """Every stage, its looks by turns, and every fragment."""
-        for stage in STAGES:
+        """The stage of the fixings, the others and all further looks by turns, every fragment."""
+        for n, stage in enumerate(STAGES):
             for k, (look, _, _) in enumerate(stage.tabs or _ONE):
-                if k and not in_turn(turn, k):
+                if (k or stage.name != "fix") and not in_turn(turn, n + k):
                     continue
                 self.get(
                     f"{reverse('stage', args=[row.pk, stage.name])}?look={look}&piece={piece.key}",
@@ -268,7 +269,7 @@ class OnTimber(Answers):
                 f"{about} fragment",
                 **HTMX,
             )
-        self.settle(660)
+        self.settle(590)
 
 
 class OnSteel(OnTimber):
