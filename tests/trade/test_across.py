@@ -9,11 +9,14 @@ from msgspec.structs import replace
 
 from tests.plans import plan, wall
 from tests.trade.test_every_kind import put_up
-from trade import data
+from tests.trade.test_options import kg, request
+from trade import data, wording
 from trade.assess import assess_piece, judge_piece
 from trade.check import Check
 from trade.choose.cures import look_for_cures
+from trade.choose.options import find_options
 from trade.choose.order import order
+from trade.choose.search import Option
 from trade.cutting.parts import parts_of
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
@@ -26,7 +29,8 @@ from trade.load.demand import Demand
 from trade.mounts import mount_of
 from trade.parse import sketch
 from trade.plan.features import Feature, usual
-from trade.plan.model import AnyPiece, Thing
+from trade.plan.model import AnyPiece, Policy, Thing
+from trade.wall.backing import stretches_of_wood
 from trade.wall.framing import into_framing
 
 HOLD = ("holds", "close")
@@ -225,3 +229,45 @@ class PutIn(SimpleTestCase):
             now = plan(rail(), features=features, **changes)
             codes = {each.code for each in look_for_cures(now, "rail").found}
             self.assertNotIn("blocking", codes)
+
+
+class Ways(SimpleTestCase):
+    """What `assess` calls good on blocking, `ways` finds there."""
+
+    def found(self, top_mm: float, *features: Feature, **policy: Any) -> list[Option]:
+        stays = Policy(shift_mm=60.0, grow_mm=0.0, **policy)
+        now = replace(plan(features=features).without_piece("shelf"), policy=stays)
+        wish = request(things=kg(12.0), x_mm=1000.0, top_mm=top_mm, length_mm=400.0, depth_mm=200.0)
+        ways = find_options(now, wish).found
+        for way in ways:
+            on = now.with_piece(way.piece)
+            self.assertEqual(judge_piece(way.piece, on).outcome, way.outcome)
+        return list(ways)
+
+    def test_where_no_studs_serve_it_goes_on_blocking_and_where_it_was_wished(self) -> None:
+        bay = across(bottom_mm=1400.0, left_mm=819.0, right_mm=1181.0, top_mm=1640.0)
+        self.assertEqual(self.found(1600.0), [])
+        best = self.found(1600.0, bay)[0]
+        self.assertEqual((best.hold, best.outcome), ("blocking", "holds"))
+        self.assertEqual((best.piece.left_mm, best.piece.top_mm), (800.0, 1600.0))
+        self.assertEqual(self.found(1600.0, bay, anchors="studs_only")[0].hold, "blocking")
+
+    def test_it_is_moved_up_or_down_to_meet_it_and_says_so(self) -> None:
+        bay = across(bottom_mm=1440.0, left_mm=819.0, right_mm=1181.0, top_mm=1680.0)
+        [way] = [way for way in self.found(1560.0, bay) if way.kind == "box_shelf"]
+        self.assertEqual(way.piece.top_mm, 1580.0)
+        self.assertEqual(
+            [wording.phrase(each, "metric") for each in way.changed],
+            ["20 mm higher than asked for, so that its screws meet the blocking."],
+        )
+        low = [way.piece.top_mm for way in self.found(1520.0, bay) if way.kind == "rod_shelf"]
+        self.assertEqual(low, [1541.0])  # 20.5 mm would do: nobody measures that
+        self.assertEqual(self.found(1470.0, bay), [])  # further than it may be moved
+
+    def test_screws_meet_wood_from_stud_to_stud_where_blocking_is_in_both_bays(self) -> None:
+        pair = [across(left_mm=left, right_mm=left + 362.0) for left in (819.0, 1219.0)]
+        on = wall(features=(*pair, across(left_mm=2019.0, right_mm=2381.0)))
+        self.assertEqual(
+            stretches_of_wood(on, [1400.0, 1450.0]), [(781.0, 1619.0), (1981.0, 2419.0)]
+        )
+        self.assertEqual(stretches_of_wood(on, [1400.0, 1499.0]), [])

@@ -4,18 +4,21 @@ On studs or by anchors, clear of what is on the wall and of what hangs there.
 """
 
 from collections.abc import Iterator, Sequence
+from math import ceil, floor
 from typing import Literal
 
 from trade import data
 from trade.choose import candidates, stud_layouts
-from trade.choose.request import WHOLE_MM, HangRequest
+from trade.choose.request import FINE_MM, WHOLE_MM, HangRequest
 from trade.choose.stud_layouts import Limits, StudLayout
+from trade.fixings.support import Support
 from trade.mounts import KINDS, fit, mount_of
 from trade.mounts.base import Box
 from trade.plan.model import AnyPiece, Plan
+from trade.wall.backing import stretches_of_wood, wood_of
 from trade.wall.zones import zones
 
-HeldBy = Literal["studs", "anchors"]
+HeldBy = Literal["studs", "blocking", "anchors"]
 _NEAR_MM = data.house("studs_near_mm")
 
 
@@ -24,10 +27,11 @@ def positions(
 ) -> Iterator[tuple[HeldBy, list[StudLayout]]]:
     """Where it could go.
 
-    On studs; and between them, where there are none or the policy lets anchors carry.
+    On studs; on blocking or a header that is there; and between them, where there are none or the
+    policy lets anchors carry.
 
     At the wished height when there is room; else at the nearest height at which it clears what is
-    in the way.
+    in the way. On blocking at the nearest height at which its screws meet that.
     """
     stock = candidates.base(
         request, kind, StudLayout(0.0, min(request.length_mm, plan.wall.width_mm), (0.0,)), plan
@@ -44,6 +48,8 @@ def positions(
         if any(where for _, where in found):
             break
     yield from found
+    if where := _on_blocking(plan, request, kind, stock):
+        yield "blocking", where
 
 
 def _places_at(
@@ -79,6 +85,37 @@ def _places_at(
             layout for layout in loose if least <= _on_wood(layout, clear) < len(layout.supports_mm)
         ]
     yield "anchors", [layout._replace(raised_mm=raised) for layout in loose]
+
+
+def _on_blocking(plan: Plan, request: HangRequest, kind: str, stock: AnyPiece) -> list[StudLayout]:
+    """Return where all its screws meet blocking or a header, moved up or down for it."""
+    wall, mount = plan.wall, KINDS[kind]
+    supports = mount.supports(stock, wall) if wall.build == "timber" and wood_of(wall) else ()
+    heights = [y for each in supports if isinstance(each, Support) for _, y in each.holes]
+    if not heights or mount.stands or data.mounting_kinds()[kind].ends:
+        return []
+    middle, limits = _wished(plan, request, kind)
+    limits = limits._replace(grow_mm=0.0)
+    box, off, found = mount.box(stock), data.house("across_edge_mm"), list[StudLayout]()
+    room, fine = fit.headroom_mm(stock), FINE_MM[plan.units]
+    for wood in wood_of(wall):
+        least, most = wood.bottom_mm + off - min(heights), wood.top_mm - off - max(heights)
+        raised = ceil(least / fine) * fine if least > 0 else floor(min(most, 0.0) / fine) * fine
+        low, high = box.bottom_mm + raised, box.top_mm + raised
+        out = not least <= raised <= most or abs(raised) > plan.policy.shift_mm
+        if out or low < 0 or high > wall.height_mm:
+            continue
+        taken = in_the_way(plan, request, low, high + room, mount.stands)
+        blocked = [(left, right) for left, right, *_ in taken]
+        clear = stud_layouts.clear_studs(wall, low, high)
+        stretches = stretches_of_wood(wall, [y + raised for y in heights])
+        for layout in stud_layouts.in_wood(
+            wall, middle, request.length_mm, limits, stretches, blocked, clear
+        ):
+            layout = layout._replace(raised_mm=raised)
+            if layout not in found and _on_wood(layout, clear) < len(layout.supports_mm):
+                found.append(layout)
+    return sorted(found, key=lambda layout: (layout.trouble_mm, len(layout.supports_mm)))
 
 
 def _wished(plan: Plan, request: HangRequest, kind: str) -> tuple[float, Limits]:

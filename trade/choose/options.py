@@ -14,14 +14,14 @@ from trade.check import FAILED, FAILS, RANK, Message, Placeholders, severity
 from trade.choose import candidate_positions, criteria, held_with
 from trade.choose.candidate_positions import HeldBy
 from trade.choose.request import HangRequest, wish_of
-from trade.choose.search import Option, Search, Tried, option, priced, reasons_of
+from trade.choose.search import Option, Search, Tried, in_blocking, option, priced, reasons_of
 from trade.choose.stud_layouts import StudLayout
 from trade.fixings.support import Support
 from trade.mounts import mount_of
-from trade.plan.model import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Plan, Wall
 from trade.wall.backing import ASK_STRUCTURE, ASK_STUDS
 
-_HELD_BY: tuple[HeldBy, ...] = ("studs", "anchors")
+_HELD_BY: tuple[HeldBy, ...] = ("studs", "blocking", "anchors")
 _ENDS_MM = data.house("ledger_ends_mm")
 
 
@@ -71,6 +71,12 @@ def find_options(plan: Plan, request: HangRequest) -> Options:
     outcomes: dict[str, list[Tried]] = {kind: [] for kind in places}
     leading = inf
     for hold in _HELD_BY:
+        if (
+            hold == "anchors"
+            and plan.policy.anchors == "studs_first"
+            and any(way.outcome == "holds" for way in found)
+        ):
+            break  # what holds in wood needs no anchor
         for kind, where in places.items():
             if hold in where:
                 tried = Search(plan, request, kind, hold, leading).among(where[hold])
@@ -78,8 +84,6 @@ def find_options(plan: Plan, request: HangRequest) -> Options:
                 if tried.way is not None and tried.way.outcome == "holds":
                     leading = min(leading, tried.way.demerit)
         found = [each.way for some in outcomes.values() for each in some if each.way is not None]
-        if plan.policy.anchors == "studs_first" and any(way.outcome == "holds" for way in found):
-            break  # what holds in wood needs no anchor
     found = _kept(plan, request, found)
     served = {way.kind for way in found}
     refused += [
@@ -116,13 +120,9 @@ def _kept(plan: Plan, request: HangRequest, found: list[Option]) -> list[Option]
 def as_it_hangs(plan: Plan, piece: AnyPiece) -> Option:
     """Return a piece that hangs already, as a way among the others."""
     verdict, effort = judge_piece(piece, plan), criteria.effort(piece, plan.wall, plan.policy)
-    anchored = any(
-        isinstance(support, Support) and support.capacity
-        for support in mount_of(piece).supports(piece, plan.wall)
-    )
     way = option(
         mount_of(piece).kind,
-        "anchors" if anchored else "studs",
+        _held_by(piece, plan.wall),
         piece,
         verdict,
         effort,
@@ -130,6 +130,14 @@ def as_it_hangs(plan: Plan, piece: AnyPiece) -> Option:
         plan.policy,
     )
     return msgspec.structs.replace(priced(way, plan), reasons=reasons_of(piece, verdict, plan.wall))
+
+
+def _held_by(piece: AnyPiece, wall: Wall) -> HeldBy:
+    """Return what holds it: anchors if any does, else blocking if any does."""
+    supports = mount_of(piece).supports(piece, wall)
+    if any(isinstance(each, Support) and each.capacity for each in supports):
+        return "anchors"
+    return "blocking" if in_blocking(piece, wall) else "studs"
 
 
 def excluded(plan: Plan, request: HangRequest, kind: str) -> Message | None:

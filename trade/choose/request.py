@@ -36,6 +36,7 @@ _LENGTH: dict[Units, float] = {
     units: data.usual("bracket_shelf", units)["length_mm"] for units in BOARD_WIDTHS_MM
 }
 WHOLE_MM: dict[Units, float] = {"imperial": IN_MM, "metric": 10.0}
+FINE_MM: dict[Units, float] = {"imperial": IN_MM / 16, "metric": 1.0}  # as people measure
 _EVEN_FROM_MM = 12 * IN_MM
 AmountUnit = Literal["length", "weight", "litre", "each"]
 _BARE: dict[tuple[str, Units], str] = {

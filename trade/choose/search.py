@@ -444,13 +444,26 @@ def _changed(piece: AnyPiece, request: HangRequest, wall: Wall) -> tuple[Message
         found.append(Message(said, {"by": Quantity(abs(longer), "length")}))
     higher = piece.top_mm - request.top_mm
     if abs(higher) > _SAME_MM and not mount_of(piece).stands:
-        said = (
-            "{by} higher than asked for, clear of what is there."
-            if higher > 0
-            else "{by} lower than asked for, clear of what is there."
-        )
+        if in_blocking(piece, wall):
+            said = (
+                "{by} higher than asked for, so that its screws meet the blocking."
+                if higher > 0
+                else "{by} lower than asked for, so that its screws meet the blocking."
+            )
+        else:
+            said = (
+                "{by} higher than asked for, clear of what is there."
+                if higher > 0
+                else "{by} lower than asked for, clear of what is there."
+            )
         found.append(Message(said, {"by": Quantity(abs(higher), "length")}))
     return tuple(found)
+
+
+def in_blocking(piece: AnyPiece, wall: Wall) -> bool:
+    """Whether any of it is screwed to blocking or a header."""
+    supports = mount_of(piece).supports(piece, wall)
+    return any(isinstance(each, Support) and each.stud.across is not None for each in supports)
 
 
 def reasons_of(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Message, ...]:
@@ -470,7 +483,9 @@ def reasons_of(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Mess
         "",
     )
     each = numbered(count, noun)
-    if not anchor:
+    if not anchor and in_blocking(piece, wall):
+        held = compose("{each}, in the blocking or header behind it.", each=each)
+    elif not anchor:
         held = compose("{each}, every one on a stud.", each=each)
     elif on_studs:
         held = compose(

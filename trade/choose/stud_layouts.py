@@ -5,7 +5,7 @@ The best length and place between limits so that its supports fall on studs.
 
 from collections.abc import Iterable
 from itertools import combinations, pairwise
-from math import ceil
+from math import ceil, inf
 from typing import NamedTuple
 
 from trade import data
@@ -15,6 +15,7 @@ from trade.wall.zones import distance_mm
 WIDEST_GAP_MM = data.house("widest_gap_mm")
 SHORTEST_OVERHANG_MM = data.house("shortest_overhang_mm")
 _LONGEST_OVERHANG = data.house("overhang_share")
+_EVEN_OVERHANG = 0.15  # of its length, beyond supports that no stud places
 _MOST = 3
 
 
@@ -128,24 +129,40 @@ def anywhere(
 
     Supports evenly, and on what studs there are.
     """
+    return in_wood(wall, middle_mm, length_mm, limits, [(-inf, inf)], blocked, studs)
+
+
+def in_wood(
+    wall: Wall,
+    middle_mm: float,
+    length_mm: float,
+    limits: Limits,
+    wood: Iterable[tuple[float, float]],
+    blocked: Blocked,
+    studs: Iterable[float] = (),
+) -> list[StudLayout]:
+    """Return the same where all supports are within one of some stretches of wood."""
     length = min(length_mm, wall.width_mm)
+    over, apart = length * _EVEN_OVERHANG, length * (1 - 2 * _EVEN_OVERHANG)
     found = []
-    for left in _free(middle_mm - length / 2, length, (0.0, wall.width_mm - length), blocked):
-        moved = left + length / 2 - middle_mm
-        if abs(moved) > limits.shift_mm + 1e-6:
-            continue
-        count = max(2, int(length * 0.7 / WIDEST_GAP_MM) + 1)
-        for many in (count, count + 1, 2 * count + 1):
-            even = [length * (0.15 + 0.7 * n / (many - 1)) for n in range(many)]
-            found.append(
-                StudLayout(
-                    left,
-                    length,
-                    _caught(even, [stud - left for stud in studs]),
-                    moved,
-                    length - length_mm,
+    for start, end in wood:
+        window = (max(start - over, 0.0), min(end - over - apart, wall.width_mm - length))
+        for left in _free(middle_mm - length / 2, length, window, blocked):
+            moved = left + length / 2 - middle_mm
+            if abs(moved) > limits.shift_mm + 1e-6:
+                continue
+            count = max(2, int(apart / WIDEST_GAP_MM) + 1)
+            for many in (count, count + 1, 2 * count + 1):
+                even = [over + apart * n / (many - 1) for n in range(many)]
+                found.append(
+                    StudLayout(
+                        left,
+                        length,
+                        _caught(even, [stud - left for stud in studs]),
+                        moved,
+                        length - length_mm,
+                    )
                 )
-            )
     return sorted(found, key=lambda layout: (layout.trouble_mm, len(layout.supports_mm)))[:_MOST]
 
 

@@ -178,7 +178,8 @@ def _nearest(studs: tuple[Stud, ...], x_mm: float) -> Stud | None:
 
 
 @memoized(limit=64)
-def _across(wall: Wall) -> tuple[Feature, ...]:
+def wood_of(wall: Wall) -> tuple[Feature, ...]:
+    """Return the blocking and headers behind its lining."""
     if wall.build == "mass":
         return ()
     return tuple(each for each in wall.features if each.row.keep == "wood")
@@ -192,19 +193,40 @@ def wood_across(wall: Wall, x_mm: float, heights_mm: Iterable[float]) -> Feature
         x_mm: the screws' line, from the left corner.
         heights_mm: of the screws, above the floor.
     """
-    known = _across(wall)
+    known = wood_of(wall)
     if not known:
         return None
-    heights, off = tuple(heights_mm), data.house("across_edge_mm")
+    heights = tuple(heights_mm)
     return next(
-        (
-            each
-            for each in known
-            if each.left_mm < x_mm < each.right_mm
-            and all(each.bottom_mm + off <= y <= each.top_mm - off for y in heights)
-        ),
+        (each for each in known if each.left_mm < x_mm < each.right_mm and _takes(each, heights)),
         None,
     )
+
+
+def stretches_of_wood(wall: Wall, heights_mm: Iterable[float]) -> list[tuple[float, float]]:
+    """Return from where to where, left to right, screws at some heights meet wood.
+
+    Blocking or headers, and the studs that they end at; a stud by itself is none.
+    """
+    heights = tuple(heights_mm)
+    wood = [(each.left_mm, each.right_mm) for each in wood_of(wall) if _takes(each, heights)]
+    studs = [
+        (stud.centre_mm - stud.width_mm / 2, stud.centre_mm + stud.width_mm / 2)
+        for stud in wall.uprights
+    ]
+    found: list[tuple[float, float]] = []
+    for left, right in sorted([*wood, *studs]):
+        if found and left <= found[-1][1] + data.house("across_unsure_mm"):
+            found[-1] = found[-1][0], max(found[-1][1], right)
+        else:
+            found.append((left, right))
+    return [each for each in found if any(each[0] <= left < each[1] for left, _ in wood)]
+
+
+def _takes(wood: Feature, heights_mm: Iterable[float]) -> bool:
+    """Whether screws at all these heights are far enough inside its edges."""
+    off = data.house("across_edge_mm")
+    return all(wood.bottom_mm + off <= y <= wood.top_mm - off for y in heights_mm)
 
 
 def wood_behind(wall: Wall, x_mm: float, heights_mm: Iterable[float], part: str) -> StudAt:
