@@ -10,20 +10,15 @@ from trade.calculation import Quantity
 from trade.check import Message
 from trade.choose.moves import Remedy
 from trade.choose.placement import EMBEDMENT_MM
+from trade.cutting.sold import framing_mm
 from trade.fixings import driving
 from trade.fixings.support import Support
-from trade.measure import IN_MM, Units
 from trade.mounts import mount_of
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan, Wall
 from trade.wall.framing import into_framing
 
 _KIND = "blocking"
-# thickness and heights of boards as planed: nominal 2x4 to 2x10; in millimetres as the stock table
-_BOARDS: dict[Units, tuple[float, tuple[float, ...]]] = {
-    "imperial": (1.5 * IN_MM, tuple(size * IN_MM for size in (3.5, 5.5, 7.25, 9.25))),
-    "metric": (44.0, (96.0, 121.0, 146.0)),
-}
 
 
 def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
@@ -40,7 +35,7 @@ def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     ]
     if wall.build != "timber" or not loose or wall.lining_mm is None:
         return
-    thick, sold = _BOARDS[plan.units]
+    thick, sold = framing_mm(plan.units)
     spans = [_span(support, sold[-1]) for support in loose]
     least = max(top - bottom for bottom, top in spans)
     high = next((each for each in sold if each >= least), None)

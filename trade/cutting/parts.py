@@ -16,8 +16,8 @@ from trade.mounts.work import Detail, Pair
 from trade.plan.model import AnyPiece, Plan
 from trade.wall.scribing import fitted
 
+FRAMING = "pine_white"  # what blocking is cut from: the softest that is sold in its sizes
 _HALF = "half of"  # two such parts come off one strip
-_FRAMING = "pine_white"  # what blocking is cut from: the softest that is sold in its sizes
 OWN = "x"  # the label of the person's own parts begins with it
 
 
@@ -199,7 +199,7 @@ def _own(plan: Plan) -> Iterator[CutPart]:
             f"{OWN}{_letters(letter)}",
             "the wall",
             wood.row.name,
-            _FRAMING,
+            FRAMING,
             long,
             wood.top_mm - wood.bottom_mm,
             wood.deep_mm,

@@ -8,7 +8,7 @@ from msgspec.structs import replace
 from trade import data
 from trade.calculation import Quantity
 from trade.check import Message
-from trade.cutting.parts import parts_of
+from trade.cutting.parts import FRAMING, parts_of
 from trade.cutting.stock import NEAR_MM, StockAllocation
 from trade.measure import Units
 from trade.plan.model import AnyPiece, AsBuilt, Plan
@@ -37,6 +37,19 @@ def unsold(piece: AnyPiece, plan: Plan) -> list[Message]:
         )
         for part in {each.name: each for each in none}.values()
     ]
+
+
+def framing_mm(units: Units) -> tuple[float, tuple[float, ...]]:
+    """Return how thick the thickest boards are that blocking is cut from, and how wide, mm."""
+    thick = data.thicknesses(FRAMING, units)[-1]
+    wide = {
+        row.width_mm
+        for row in data.stock().values()
+        if (row.board, row.system, row.shape) == (FRAMING, units, "flat")
+        and row.thickness_mm == thick
+        and row.width_mm > thick
+    }
+    return thick, tuple(sorted(wide))
 
 
 def sold_mm(board: str, units: Units, near_mm: float | None = None) -> list[float]:
