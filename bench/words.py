@@ -69,6 +69,11 @@ def say(what: str) -> str:
     return language.say(what, _VOICE)
 
 
+def name_in(name: str, units: Units) -> str:
+    """Return a name of the tables, its sizes in somebody's units first."""
+    return say(language.in_system(name, units))
+
+
 def worded(template: str, /, **parts: Said) -> str:
     """Put a text together in the reader's language, its parts too."""
     return say(language.compose(template, **parts))

@@ -7,9 +7,10 @@ The core only makes texts: the shell prints their English, the pages `say` them.
 What a person typed is a `str`, too. No catalogue has it, so it is said as it was typed.
 """
 
+import re
 from collections.abc import Iterable
 from string import Formatter
-from typing import Any, Protocol, TypeAlias, TypeVar
+from typing import Any, Literal, Protocol, TypeAlias, TypeVar
 
 Said: TypeAlias = str | int
 _Word = TypeVar("_Word", bound=str)
@@ -33,6 +34,15 @@ class Figure(str):
     """A number as it is said, with a point before its fraction: `1.5 kg`."""
 
     __slots__ = ()
+
+
+class Size(str):
+    """A size as it is sold in each system: `1/2 in (12.7 mm)` where nobody's is known."""
+
+    __slots__ = ("imperial", "metric")
+
+    imperial: str
+    metric: str
 
 
 class Text(str):
@@ -84,6 +94,48 @@ def _made(
     made = Text(english)
     made.template, made.parts, made.several, made.number = template, parts, several, count
     return made
+
+
+_SIZES = re.compile(r"\[([^|\]]+) \| ([^|\]]+)\]")
+
+
+def sized(name: str) -> str:
+    """Return a name whose sizes are written `[1/2 in | 12.7 mm]` as a text with these sizes."""
+    found = _SIZES.findall(name)
+    if not found:
+        return name
+    template = sized_template(name)
+    return compose(template, **{f"size{n or ''}": _size(*pair) for n, pair in enumerate(found)})
+
+
+def sized_template(name: str) -> str:
+    """Return the template of such a name: its sizes are `{size}`, `{size1}` and so on."""
+    for n in range(len(_SIZES.findall(name))):
+        name = _SIZES.sub(f"{{size{n or ''}}}", name, count=1)
+    return name
+
+
+def _size(imperial: str, metric: str) -> Size:
+    size = Size(f"{imperial} ({metric})")
+    size.imperial, size.metric = imperial, metric
+    return size
+
+
+def in_system(what: str, units: Literal["imperial", "metric"]) -> str:
+    """Return a text with every size in it as one system has it, the other's behind it."""
+    if isinstance(what, Size):
+        first, other = what.imperial, what.metric
+        return Figure(f"{first} ({other})" if units == "imperial" else f"{other} ({first})")
+    if not isinstance(what, Text):
+        return what
+    parts = {
+        name: in_system(part, units) if isinstance(part, str) else part
+        for name, part in what.parts.items()
+    }
+    if all(part is what.parts[name] for name, part in parts.items()):
+        return what
+    template = what.several if what.several and parts["n"] != "1" else what.template
+    return _made(what.template, parts, _filled(template, parts), what.several, what.number)
 
 
 def counted(number: float, one: str, several: str, /, **parts: Said) -> Text:
@@ -138,6 +190,8 @@ def say(what: str, voice: Voice) -> str:
             return _filled(template, parts)
         except (KeyError, ValueError, IndexError):
             return str(what)
+    if isinstance(what, Size):
+        return f"{say(Figure(what.imperial), voice)} ({say(Figure(what.metric), voice)})"
     if isinstance(what, Figure):
         return what.replace(".", voice.decimal)
     return voice.one(what) if what else ""

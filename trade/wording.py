@@ -11,7 +11,7 @@ from trade.calculation import Kind, Quantity
 from trade.check import LIMITS, RANK, Check, Message, Outcome, PieceVerdict, worst
 from trade.data.rows import Limit
 from trade.errors import TradeError
-from trade.language import Figure, Text, compose, joined, small, word
+from trade.language import Figure, Text, compose, in_system, joined, small, word
 from trade.measure import (
     G_N_PER_KG,
     IN_MM,
@@ -90,13 +90,15 @@ def kilograms(kg: float) -> Quantity:
 def phrase(what: Message, units: Units) -> str:
     """Write a sentence."""
     if isinstance(what.template, Text):
-        return what.template  # put together already
+        return in_system(what.template, units)  # put together already
     return compose(what.template, **{name: _part(part, units) for name, part in what.parts.items()})
 
 
 def _part(what: Quantity | Message | str | int, units: Units) -> str | int:
     if isinstance(what, Message):
         return phrase(what, units)
+    if isinstance(what, str):
+        return in_system(what, units)
     return quantity(what, units) if isinstance(what, Quantity) else what
 
 

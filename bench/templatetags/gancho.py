@@ -15,7 +15,7 @@ from bench.drawing.scale import Scale
 from bench.once import once_field
 from bench.printing.shop_sheet import money as cents
 from bench.printing.shop_sheet import needed, taken
-from bench.words import memoized_in_language, said, say
+from bench.words import memoized_in_language, name_in, said, say
 from trade import data, wording
 from trade.check import Check, Outcome, PieceVerdict
 from trade.cutting.parts import CutPart
@@ -31,6 +31,7 @@ from trade.mounts.base import AnySupport, Mount
 from trade.plan.model import AnyPiece, Plan
 
 register = template.Library()
+register.filter(name_in)
 register.simple_tag(once_field)
 register.filter(said)
 

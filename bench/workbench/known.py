@@ -7,7 +7,7 @@ from django.utils.translation import gettext as _
 
 from bench.words import say
 from trade import data
-from trade.language import capital, compose, joined, word
+from trade.language import capital, compose, in_system, joined, word
 from trade.measure import Units, type_length
 from trade.mounts import mount_of
 from trade.parse import notes
@@ -186,4 +186,5 @@ class Known:
         layers = self._wall.layers
         if layers is None:
             return _("not known")
-        return joined((data.linings()[layer.kind].name for layer in layers), " on ") or "none"
+        names = (in_system(data.linings()[layer.kind].name, self.units) for layer in layers)
+        return joined(names, " on ") or "none"

@@ -8,6 +8,7 @@ from typing import Any
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import override_settings
 from django.urls import reverse
+from msgspec.structs import replace
 
 from bench import demo
 from bench.models import Wall
@@ -48,6 +49,15 @@ class Typed(BenchCase):
             ),
         )
         self.assertEqual(self.plan().wall.studs, before)
+
+    def test_linings_are_read_in_ones_own_units_first(self) -> None:
+        for units, said in (
+            ("metric", "gypsum board, 12.7 mm (1/2 in)"),
+            ("imperial", "gypsum board, 1/2 in (12.7 mm)"),
+        ):
+            wall = Wall.begin(self.job, replace(plan(), units=units), "Begin")
+            page = self.client.get(reverse("stage", args=[wall.pk, "survey"])).content.decode()
+            self.assertIn(f">{said}</option>", page)
 
     def test_layers_add_up_and_keep_what_was_measured(self) -> None:
         wall = Wall.begin(

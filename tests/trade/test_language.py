@@ -1,12 +1,14 @@
 """Texts are English, and can be said in another language."""
 
 import pickle
+import re
 
 from django.test import SimpleTestCase
 
+from trade import data
 from trade.calculation import Quantity
 from trade.check import Message
-from trade.language import Figure, compose, counted, joined, numbered, say, small
+from trade.language import Figure, compose, counted, in_system, joined, numbered, say, sized, small
 from trade.wording import phrase
 
 
@@ -62,3 +64,32 @@ class Saying(SimpleTestCase):
     def test_it_outlives_the_way_to_another_process(self) -> None:
         text = compose("Level the {thing}", thing="shelf")
         self.assertEqual(self.told(pickle.loads(pickle.dumps(text))), self.told(text))
+
+
+class Sizes(SimpleTestCase):
+    """What is sold in both systems is read in the person's own first."""
+
+    def test_a_size_is_said_in_ones_own_system_first_wherever_it_stands(self) -> None:
+        board = sized("plaster, [3/4 in | 19 mm]")
+        self.assertEqual(str(board), "plaster, 3/4 in (19 mm)")
+        self.assertEqual(in_system(board, "imperial"), "plaster, 3/4 in (19 mm)")
+        self.assertEqual(in_system(board, "metric"), "plaster, 19 mm (3/4 in)")
+        inside = counted(2, "{n} layer of {what}", "{n} layers of {what}", what=board)
+        self.assertEqual(in_system(inside, "metric"), "2 layers of plaster, 19 mm (3/4 in)")
+        sentence = Message("Under {what}.", {"what": small(board)})
+        self.assertEqual(phrase(sentence, "metric"), "Under plaster, 19 mm (3/4 in).")
+        self.assertEqual(
+            say(in_system(sized("tile, [3/8 in | 9.5 mm]"), "metric"), German()),
+            "tile, 9,5 mm (3/8 in)",
+        )
+        kept = pickle.loads(pickle.dumps(board))
+        self.assertEqual(in_system(kept, "metric"), "plaster, 19 mm (3/4 in)")
+        self.assertIs(in_system("19 mm", "metric"), "19 mm")
+
+    def test_no_name_in_the_tables_has_inches_alone(self) -> None:
+        for table in (data.linings, data.anchors, data.brackets, data.plates):
+            for key, row in table().items():
+                with self.subTest(table=table.__name__, key=key):
+                    said = in_system(row.name, "metric")
+                    first = re.search(r"\d (in|mm)\b|#\d", said)
+                    self.assertTrue(first is None or first[1] == "mm", said)

@@ -5,7 +5,7 @@ from typing import NamedTuple
 from trade import data
 from trade.errors import PlanError
 from trade.fixings.anchor_capacity import anchor_of
-from trade.language import compose, joined, word
+from trade.language import compose, in_system, joined, word
 from trade.measure import say_length
 from trade.mounts.prices import anchor_key
 from trade.plan.model import Plan
@@ -29,7 +29,7 @@ def holders(plan: Plan) -> tuple[Holder, ...]:
         if (name := _named(each.of, plan)) is not None
     ]
     anchors = [
-        Holder(anchor_key(key), row.name, word("Anchors"))
+        Holder(anchor_key(key), in_system(row.name, plan.units), word("Anchors"))
         for key, row in (
             *data.anchors().items(),
             *((packet.key, packet.anchor) for packet in plan.wall.packets),
@@ -59,7 +59,7 @@ def _named(key: str, plan: Plan) -> str | None:
     kind, _, rest = key.partition(":")
     if kind == "anchor":
         known = rest in data.anchors() or any(packet.key == rest for packet in plan.wall.packets)
-        return anchor_of(plan.wall, rest).name if known else None
+        return in_system(anchor_of(plan.wall, rest).name, plan.units) if known else None
     screw, _, length = rest.partition(":")
     if kind != _SCREW or screw not in data.screws() or not (length.isdecimal() or not length):
         return None

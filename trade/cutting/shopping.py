@@ -13,7 +13,7 @@ from trade.cutting.finish import Finishing, finishing
 from trade.cutting.plan import CutPlan, source_words
 from trade.fixings import driving
 from trade.fixings.support import Support
-from trade.language import Figure, compose, counted, joined, word
+from trade.language import Figure, compose, counted, in_system, joined, word
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
 from trade.mounts.prices import anchor_key, part_price, screw_key, screw_price
@@ -103,7 +103,7 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
     lines = [
         *_wood(cut, units),
         *_bands(cut),
-        *_hardware(plan, cut),
+        *_hardware(plan, cut, units),
         *_fasteners(plan, units),
         *_bits(plan, cut, units),
         *_finish(done),
@@ -160,7 +160,7 @@ def had(plan: Plan, key: str) -> int:
     return next((each.many for each in plan.shop.have if each.of == key), 0)
 
 
-def _hardware(plan: Plan, cut: CutPlan) -> list[ShoppingItem]:
+def _hardware(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
     """Return what is bought ready."""
     found = []
     for part, many in cut.bought:
@@ -168,9 +168,10 @@ def _hardware(plan: Plan, cut: CutPlan) -> list[ShoppingItem]:
         key = f"part:{name}"[:80]
         have, note = had(plan, key), word("your own") if part.own else ""
         buy = max(many - have, 0)
+        said = in_system(name, units)
         found.append(
             ShoppingItem(
-                key, "hardware", name, many, 1, buy, part_price(part), note=note, have=have
+                key, "hardware", said, many, 1, buy, part_price(part), note=note, have=have
             )
         )
     return found
@@ -252,7 +253,8 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
             screws(support.screw_key or piece.screw, support.screw_mm, many)
         elif support.capacity.anchor is not None:
             row = support.capacity.anchor
-            found[(anchor_key(support.anchor_key), row.name, "anchor", row.price)] += many
+            name = in_system(row.name, units)
+            found[(anchor_key(support.anchor_key), name, "anchor", row.price)] += many
 
     supports = [
         support

@@ -12,6 +12,8 @@ from typing import TypeVar
 
 import msgspec
 
+from trade.language import sized
+
 
 class Row(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """A row of any table.
@@ -41,7 +43,14 @@ def table(name: str, row: type[R]) -> dict[str, R]:
     """Return the rows of a table by key."""
     text = files(__package__).joinpath(f"{name}.toml").read_text(encoding="utf-8")
     with _READING:
-        return msgspec.convert(tomllib.loads(text), dict[str, row])  # type: ignore[valid-type]
+        rows: dict[str, R] = msgspec.convert(tomllib.loads(text), dict[str, row])  # type: ignore[valid-type]
+    return {key: _named(each) for key, each in rows.items()}
+
+
+def _named(row: R) -> R:
+    """Return a row with the sizes in its name as each system has them."""
+    name = getattr(row, "name", "")
+    return row if sized(name) is name else msgspec.structs.replace(row, name=sized(name))
 
 
 HOUSE: dict[str, str] = {

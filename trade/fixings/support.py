@@ -17,7 +17,7 @@ from trade.data import Framing, Screw
 from trade.fixings import driving, wood
 from trade.fixings.anchor_capacity import AnchorCapacity, anchor_capacity, anchor_of, lining_base
 from trade.fixings.substrate import FAR_MM, Substrate
-from trade.language import joined
+from trade.language import in_system, joined
 from trade.measure import INCH_64TH_MM, Units, say_length
 from trade.plan.model import Piece, Wall
 from trade.wall.backing import Face, StudAt, backing, wood_behind
@@ -195,7 +195,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
             return "nothing chosen yet"
         name = self.screw.called(units)
         if self.capacity is not None and self.capacity.anchor is not None:
-            name = self.capacity.anchor.name
+            name = in_system(self.capacity.anchor.name, units)
         return joined((name, say_length(self.length_mm, units)))
 
     def clearance_mm(self, units: Units) -> float | None:

@@ -269,7 +269,7 @@ class Mount(ABC, Generic[P]):
                 for key, row in ask.table().items():
                     own = ask.own and getattr(piece, ask.own) is not None
                     if own or key != getattr(piece, ask.field):
-                        label = Message("{name}", {"name": row.name[0].upper() + row.name[1:]})
+                        label = Message("{name!c}", {"name": row.name})
                         chosen: dict[str, Any] = {ask.field: key}
                         if ask.own:
                             chosen[ask.own] = None

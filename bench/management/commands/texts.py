@@ -15,6 +15,7 @@ from django.core.management.base import BaseCommand
 from django.utils.translation.template import templatize
 
 from trade import data
+from trade.language import sized_template
 
 Message = tuple[str, ...]
 """A text, or one for one thing and one for several."""
@@ -134,7 +135,7 @@ def _of_table(table: object, key: str = "") -> Iterator[str]:
         for value in table:
             yield from _of_table(value, key)
     elif isinstance(table, str) and (key in _NAMES or _is_text(table)):
-        yield table
+        yield sized_template(table)
 
 
 def catalogue() -> Catalog:

@@ -8,13 +8,13 @@ from django.utils.translation import gettext as _
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField, MeasureInput, Noun
-from bench.words import lazy, say, worded
+from bench.words import lazy, name_in, say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.choose import placement
 from trade.errors import MeasureError, PlanError
 from trade.fixings import driving
-from trade.measure import UNIT_SIGNS, read_length, say_length, type_length
+from trade.measure import UNIT_SIGNS, Units, read_length, say_length, type_length
 from trade.mounts import Ask, mount_of
 from trade.plan.model import AnyPiece, Wall
 
@@ -39,7 +39,7 @@ class FixForm(BenchForm):
         self.asks = mount_of(piece).asks
         for ask in self.asks:
             self.fields[ask.short] = self._field(ask)
-        choices = anchor_choices(bench.plan.wall, piece.anchor)
+        choices = anchor_choices(bench.plan.wall, piece.anchor, bench.units)
         if len(choices) > 1:
             label = (
                 _("Fixing where there is no stud")
@@ -77,7 +77,9 @@ class FixForm(BenchForm):
         value = getattr(self.piece, ask.field)
         noun: Noun = "weight" if ask.how == "weight" else "length"
         if ask.how == "choice" and ask.table is not None:
-            choices = [(key, say(row.name)) for key, row in ask.table().items()]
+            choices = [
+                (key, name_in(row.name, self.bench.units)) for key, row in ask.table().items()
+            ]
             if own := ask.own and getattr(self.piece, ask.own):
                 choices, value = [(_OWN, own.name), *choices], _OWN
             return forms.ChoiceField(choices=choices, label=say(ask.label), initial=value)
@@ -162,14 +164,16 @@ class FixForm(BenchForm):
         return tuple(sorted(set(found)))
 
 
-def anchor_choices(wall: Wall, now: str | None) -> list[tuple[str, str]]:
+def anchor_choices(wall: Wall, now: str | None, units: Units) -> list[tuple[str, str]]:
     """Anchors that suit a wall, what is chosen now among them, and none at all."""
     bases: set[str | None] = {wall.structure}
     if wall.build != "mass":
         bases |= {layer.kind for layer in wall.layers or ()}
     rows = data.anchors() | {packet.key: packet.anchor for packet in wall.packets}
     fitting = [
-        (key, say(row.name)) for key, row in rows.items() if key == now or bases & set(row.holds_n)
+        (key, name_in(row.name, units))
+        for key, row in rows.items()
+        if key == now or bases & set(row.holds_n)
     ]
     return [
         ("", _("None: screws in studs only") if wall.build != "mass" else _("Nothing yet")),

@@ -9,7 +9,7 @@ from django.utils.translation import gettext as _
 
 from bench.devices import dial
 from bench.forms import BenchForm, MeasureField
-from bench.words import lazy, say, worded
+from bench.words import lazy, name_in, say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.errors import PlanError
@@ -82,7 +82,7 @@ class BuiltForm(RecordForm):
             for key, row in data.screws().items()
             if row.system == units or key == was.screw
         ]
-        anchors = [(key, say(row.name)) for key, row in data.anchors().items()]
+        anchors = [(key, name_in(row.name, units)) for key, row in data.anchors().items()]
         anchors += [(packet.key, packet.name) for packet in self.bench.plan.wall.packets]
         self.fields["on"].initial, self.fields["by"].initial = was.on, was.by
         self.fields["screw"] = _pick(_("Screws used"), screws, was.screw)

@@ -12,7 +12,7 @@ from django.utils.translation import gettext as _
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
-from bench.words import lazy, say
+from bench.words import lazy, name_in, say
 from trade import data
 from trade.errors import PlanError
 from trade.measure import Units, type_length
@@ -26,11 +26,11 @@ UNKNOWN, BARE = "unknown", "bare"
 _DEPTHS = ("", "_2", "_3")  # layers that can be named, from the room inwards
 
 
-def lining_choices() -> list[tuple[str, str]]:
+def lining_choices(units: Units) -> list[tuple[str, str]]:
     """Linings to choose from; not knowing is one of them."""
     return [
         (UNKNOWN, _("Don't know yet")),
-        *((key, say(row.name)) for key, row in data.linings().items()),
+        *((key, name_in(row.name, units)) for key, row in data.linings().items()),
         (BARE, _("None: bare")),
     ]
 
@@ -145,11 +145,11 @@ class WallForm(BenchForm):
         for i, suffix in enumerate(_DEPTHS):
             known = layers[i] if i < len(layers) else None
             if i == 0:
-                choices, label, initial = lining_choices(), _("Lining"), _first_key(wall)
+                choices, label, initial = lining_choices(self.units), _("Lining"), _first_key(wall)
             else:
                 choices = [
                     ("", _("nothing more")),
-                    *((key, say(row.name)) for key, row in data.linings().items()),
+                    *((key, name_in(row.name, self.units)) for key, row in data.linings().items()),
                 ]
                 label, initial = _("Behind it"), known.kind if known else ""
             self.fields[f"lining{suffix}"] = forms.ChoiceField(
