@@ -1,8 +1,8 @@
 """Lengths and weights as people say them, in and out. The only place where units are converted.
 
 Inside, lengths are millimetres and masses are kilograms. A number without a unit is read in the
-person's own units: inches for `imperial`, millimetres for `metric`. A fraction without a unit is
-always inches.
+person's own units: inches for `imperial`, millimetres for `metric`. A fraction without
+a unit is asked back there: inches may be meant, and are never guessed.
 """
 
 import re
@@ -119,8 +119,8 @@ def read_length(text: str, units: Units) -> float:
         MeasureError: nothing typed, unreadable, negative, or longer than 30 m; the sentence says
           what was read.
     """
-    own = INCH_MM if units == "imperial" else Fraction(1)
-    value = _read(text, _LENGTH_UNITS, own, INCH_MM, "length", _LENGTH_HINT)
+    own, fraction = (INCH_MM, INCH_MM) if units == "imperial" else (Fraction(1), None)
+    value = _read(text, _LENGTH_UNITS, own, fraction, "length", _LENGTH_HINT)
     if value > ABSURD_MM:
         said = say_length(float(value), units)
         raise MeasureError(
@@ -209,21 +209,9 @@ def _tidy(text: str) -> str:
     return tidy.replace("''", '"').strip()
 
 
-def _read(
-    text: str,
-    table: dict[str, Fraction],
-    bare: Fraction,
-    fraction_bare: Fraction,
-    noun: str,
-    hint: str,
-) -> Fraction:
+def _something(text: str, noun: str, hint: str) -> str:
+    """Return what was typed, tidied; refuse nothing at all, and more than anybody types."""
     tidy = _tidy(text)
-    quoted = text.strip()
-
-    def refuse(why: str) -> MeasureError:
-        said = "Couldn't read “{typed}” as a {noun}: {why} {hint}"
-        return MeasureError(compose(said, typed=quoted, noun=noun, why=why, hint=hint), text)
-
     if not tidy:
         raise MeasureError(compose("A {noun} is missing here. {hint}", noun=noun, hint=hint), text)
     if len(tidy) > 60:
@@ -231,11 +219,28 @@ def _read(
             compose(
                 "That is too long to be a {noun} ({n} characters). {hint}",
                 noun=noun,
-                n=len(quoted),
+                n=len(text.strip()),
                 hint=hint,
             ),
             text,
         )
+    return tidy
+
+
+def _read(
+    text: str,
+    table: dict[str, Fraction],
+    bare: Fraction,
+    fraction_bare: Fraction | None,
+    noun: str,
+    hint: str,
+) -> Fraction:
+    tidy, quoted = _something(text, noun, hint), text.strip()
+
+    def refuse(why: str) -> MeasureError:
+        said = "Couldn't read “{typed}” as a {noun}: {why} {hint}"
+        return MeasureError(compose(said, typed=quoted, noun=noun, why=why, hint=hint), text)
+
     if tidy.startswith("-"):
         raise refuse("it can't be negative.")
     if re.search(r"\d,\d{3}(?!\d)", tidy):
@@ -257,11 +262,9 @@ def _read(
             raise refuse("two numbers stand side by side without a unit.")
         if scale is None:
             last_was_bare = True
-            scale = (
-                _smaller(last, table)
-                if last is not None
-                else (fraction_bare if amount["num"] else bare)
-            )
+            scale = _bare(last, table, fraction_bare if amount["num"] else bare)
+        if scale is None:
+            raise refuse(compose("of what? {typed} in, or so many mm?", typed=quoted))
         if last is not None and scale >= last:
             raise refuse("the parts should go from large to small.")
         if amount["den"] and int(amount["den"]) == 0:
@@ -288,11 +291,15 @@ def _amount(match: re.Match[str]) -> Fraction:
     return Fraction(match["whole"] or 0) + Fraction(int(match["num"]), int(match["den"]))
 
 
-def _smaller(last: Fraction, table: dict[str, Fraction]) -> Fraction:
-    """Return the unit a bare number has behind another.
+def _bare(
+    last: Fraction | None, table: dict[str, Fraction], alone: Fraction | None
+) -> Fraction | None:
+    """Return the unit a bare number has behind another; `alone` where nothing is before it.
 
     Inches behind feet, ounces behind pounds, millimetres behind the rest.
     """
+    if last is None:
+        return alone
     follows = {INCH_MM * 12: INCH_MM, POUND_KG: POUND_KG / 16, Fraction(1000): Fraction(10)}
     return follows.get(last, min(table.values()))
 

@@ -21,13 +21,13 @@ from trade.measure import (
 INCH = 25.4
 LENGTHS = [
     ("5' 4 3/8\"", 64.375 * INCH),
-    ("64 3/8", 64.375 * INCH),
+    ("64 3/8 in", 64.375 * INCH),
     ("5 ft 4", 64 * INCH),
     ("64.375in", 64.375 * INCH),
     ("5'4", 64 * INCH),
     ("5’ 4⅜”", 64.375 * INCH),
-    ("64-3/8", 64.375 * INCH),
-    ("1/2", 0.5 * INCH),
+    ('64-3/8"', 64.375 * INCH),
+    ("1/2 in", 0.5 * INCH),
     ("3½″", 3.5 * INCH),
     ("6 feet", 72 * INCH),
     ("162 cm", 1620.0),
@@ -70,6 +70,13 @@ class Reading(SimpleTestCase):
     def test_a_bare_number_is_in_the_persons_units(self) -> None:
         self.assertEqual(read_length("1620", "metric"), 1620.0)
         self.assertAlmostEqual(read_length("16", "imperial"), 16 * INCH)
+        self.assertAlmostEqual(read_length("64-3/8", "imperial"), 64.375 * INCH)
+
+    def test_a_bare_fraction_is_asked_back_where_lengths_are_millimetres(self) -> None:
+        for text in ("1/2", "64 3/8", "½"):
+            with self.subTest(text=text), self.assertRaisesRegex(MeasureError, f"{text} in, or"):
+                read_length(text, "metric")
+        self.assertEqual(read_length("1/2 in", "metric"), 12.7)
 
     def test_nonsense_is_refused_with_what_was_read(self) -> None:
         for text in REFUSED:

@@ -1,7 +1,7 @@
 """Readings as a table (CSV), in and out: for a spreadsheet, or for what a device has stored.
 
 Columns: `kind`, `at`, `to`, `height`, `said`, `depth`. The places' columns carry their unit in the
-head: `at_mm` or `at_in`, all alike; fractions are read in inches. All rows are taken or none: what
+head: `at_mm` or `at_in`, all alike; fractions go with inches. All rows are taken or none: what
 is wrong is named by the row's number in the file.
 """
 
