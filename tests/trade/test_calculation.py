@@ -51,6 +51,7 @@ EXTRAS: dict[str, Any] = {
     "below_mm": 60.0,
     "locked": True,
     "hook_kg": 3.0,
+    "hook_ultimate": True,
     "tilted": True,
     "screw": "lag_5_16",
 }

@@ -463,6 +463,17 @@ class Hooks(SimpleTestCase):
             self.assertAlmostEqual(check.demand.value, 6 * KG)
             self.assertEqual(check.outcome == "wont_hold", fails)
 
+    def test_of_what_a_hook_fails_at_it_may_carry_a_quarter(self) -> None:
+        made = piece(
+            Rail, height_mm=90.0, thickness_mm=19.0, board="oak_red", things=load(6.0, at_mm=400.0)
+        )
+        for kg, fails in ((24.1, False), (23.9, True)):
+            stated = replace(made, hook_kg=kg, hook_ultimate=True)
+            checks = assess_piece(stated, wall()).checks
+            [check] = [each for each in checks if each.code == "hook.rated"]
+            self.assertAlmostEqual(check.capacity.value, kg * KG / 4)
+            self.assertEqual(check.outcome == "wont_hold", fails)
+
 
 class Lines(SimpleTestCase):
     def test_what_hangs_sums_up_to_what_the_supports_take(self) -> None:

@@ -53,7 +53,7 @@ class _CleatWall(Mount[CleatWall]):
             "length",
             help="The longest reach on the lowest holder climbs off first.",
         ),
-        hooks.ask(HOLDER_NOUN),
+        *hooks.asks(HOLDER_NOUN),
     )
     fresh: ClassVar[dict[str, Any]] = {
         "length_mm": 1200.0,

@@ -16,14 +16,17 @@ from trade.plan.model import CleatWall, Panel, Rail
 Hooked = Rail | Panel | CleatWall
 
 
-def ask(noun: str) -> Ask:
-    """Return what is asked for: what one may carry."""
-    return Ask(
-        "hook_kg",
-        compose("One {noun} carries, says its packet", noun=noun),
-        "weight",
-        optional=True,
-        help="Empty: it is taken to carry what hangs there.",
+def asks(noun: str) -> tuple[Ask, Ask]:
+    """Return what is asked for: what one may carry, and whether that is what it fails at."""
+    return (
+        Ask(
+            "hook_kg",
+            compose("One {noun} carries, says its packet", noun=noun),
+            "weight",
+            optional=True,
+            help="Empty: it is taken to carry what hangs there.",
+        ),
+        Ask("hook_ultimate", "That is what it fails at", "flag"),
     )
 
 
@@ -39,7 +42,13 @@ def checks(piece: Hooked, noun: str) -> list[Check]:
     sums.given("W_1", heaviest_n(piece), "force", words)
     sums.given("f", data.uses()[piece.use].factor, "ratio", "use factor")
     sums.then("W", "f W_1", "force")
-    sums.given("W_r", piece.hook_kg * G_N_PER_KG, "force", "what its packet states")
+    stated = piece.hook_kg * G_N_PER_KG
+    if piece.hook_ultimate:
+        sums.given("W_u", stated, "force", "what its packet says it fails at")
+        sums.given("s", data.house("packet_safety"), "ratio", "safety, as of an anchor's packet")
+        sums.then("W_r", "W_u / s", "force", "what it may carry")
+    else:
+        sums.given("W_r", stated, "force", "what its packet states")
     return [
         make(
             "hook.rated",
@@ -48,7 +57,7 @@ def checks(piece: Hooked, noun: str) -> list[Check]:
             unknown=unweighed(piece),
             demand=sums.quantity("W", "pull"),
             capacity=sums.quantity("W_r", "pull"),
-            template="One {noun} carries {demand}; its packet states {capacity}.",
+            template="One {noun} carries {demand}; by its packet it may carry {capacity}.",
             parts={"noun": noun},
             equations=sums.equations,
         )

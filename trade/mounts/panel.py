@@ -259,7 +259,7 @@ class _Panel(Panelled[Panel]):
         "batten_mm": 19.0,
         "panel_screw_mm": 28.0,
     }
-    asks = (*Panelled.asks, hooks.ask("hook"))
+    asks = (*Panelled.asks, *hooks.asks("hook"))
 
     def assumes(self, piece: Panel) -> tuple[Assumption, ...]:
         """Return that its hooks carry what hangs on them."""

@@ -40,7 +40,7 @@ class Railed(Mount[R]):
         Ask("thickness_mm", "Thickness", "length"),
         WOOD,
         Ask("depth_mm", "Hooks reach out", "length"),
-        hooks.ask("hook"),
+        *hooks.asks("hook"),
     )
 
     def checks(self, piece: R, wall: Wall) -> list[Check]:

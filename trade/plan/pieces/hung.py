@@ -66,13 +66,15 @@ class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
 
     Its things are what hangs there.
 
-    `hook_kg`: what the packet says that one hook may carry; null: it says nothing.
+    `hook_kg`: what the packet says that one hook may carry; null: it says nothing;
+    `hook_ultimate`: it says what one fails at.
     """
 
     height_mm: float
     thickness_mm: float
     board: str
     hook_kg: float | None = None
+    hook_ultimate: bool = False
 
     def __post_init__(self) -> None:
         """Refuse absurd rails."""
@@ -108,7 +110,7 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     `board`: of the sheet, a row of the boards table; `rows`: screws one above the other at each
     stud, or battens; `batten_mm`: their thickness, 0 for none; `panel_screws`: into each batten;
     `panel_screw_mm`: their length; `cut_out`: openings are cut out of it for the boxes that it
-    covers; `hook_kg`: as of a rail's.
+    covers; `hook_kg`, `hook_ultimate`: as of a rail's.
     """
 
     height_mm: float
@@ -120,6 +122,7 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     panel_screw_mm: float = 31.75
     cut_out: bool = False
     hook_kg: float | None = None
+    hook_ultimate: bool = False
 
     def __post_init__(self) -> None:
         """Refuse absurd panels."""
@@ -174,7 +177,7 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
     `cleat`, `cleat_mm`, `cleat_high_mm`, `bevel_deg`: as of a cabinet's; `rows` of them, `apart_mm`
     from one to the next; `holder_mm`: height of the lowest holder, from its bevel down to its foot;
     `screws_each`: at each place, as of a cabinet's; `hook_kg`: what one holder may carry; null:
-    nobody has said.
+    nobody has said; `hook_ultimate`: as of a rail's.
     """
 
     cleat: str = "plywood"
@@ -186,6 +189,7 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
     holder_mm: float = 120.0
     screws_each: int = 2
     hook_kg: float | None = None
+    hook_ultimate: bool = False
 
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
