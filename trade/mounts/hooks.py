@@ -26,7 +26,11 @@ def asks(noun: str) -> tuple[Ask, Ask]:
             optional=True,
             help="Empty: it is taken to carry what hangs there.",
         ),
-        Ask("hook_ultimate", "That is what it fails at", "flag"),
+        Ask(
+            "hook_ultimate",
+            compose("The packet says what one {noun} fails at", noun=noun),
+            "flag",
+        ),
     )
 
 

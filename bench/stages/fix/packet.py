@@ -10,11 +10,12 @@ from django.views.decorators.http import require_POST
 from msgspec.structs import replace
 
 from bench.forms import BenchForm, MeasureField
-from bench.words import lazy, say
+from bench.words import lazy, name_in, say
 from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
 from trade.errors import PlanError
+from trade.measure import Units
 from trade.plan.model import Packet, Plan, Wall
 
 
@@ -35,7 +36,7 @@ class PacketForm(BenchForm):
         super().__init__(posted)
         self.bench = bench
         self.fields["packet_base"] = forms.ChoiceField(
-            choices=bases(bench.plan.wall), label=_("In")
+            choices=bases(bench.plan.wall, bench.units), label=_("In")
         )
         self.fields["packet_pull"] = MeasureField(bench.units, noun="load", label=_("Pulled out"))
         self.fields["packet_shear"] = MeasureField(
@@ -67,7 +68,7 @@ class PacketForm(BenchForm):
         return got
 
 
-def bases(wall: Wall) -> list[tuple[str, str]]:
+def bases(wall: Wall, units: Units) -> list[tuple[str, str]]:
     """Return what an anchor may sit in here.
 
     The structure, the layers; everything there is while nobody knows.
@@ -75,7 +76,7 @@ def bases(wall: Wall) -> list[tuple[str, str]]:
     if wall.build == "mass" and wall.structure is not None:
         return [(wall.structure, say(data.structures()[wall.structure].name))]
     layers = dict.fromkeys([layer.kind for layer in wall.layers] if wall.layers else data.linings())
-    found = [(key, say(data.linings()[key].name)) for key in layers]
+    found = [(key, name_in(data.linings()[key].name, units)) for key in layers]
     if wall.build == "steel" and wall.structure is not None:
         found.append((wall.structure, say(data.structures()[wall.structure].name)))
     return found
