@@ -28,6 +28,7 @@ from trade.errors import PlanError
 from trade.measure import Units
 from trade.plan import plan_file
 from trade.plan.model import Plan, Policy
+from trade.plan.shop import Shop
 
 WALLS_ON_A_PAGE = 24
 _QUESTIONS = {
@@ -93,6 +94,7 @@ def new_wall(request: HttpRequest) -> HttpResponse:
             units=units,
             wall=form.cleaned_data["wall"],
             policy=_policy_of(job),
+            shop=_shop_of(request, units),
         )
         return redirect("stage", Wall.begin(job, plan, _("A new wall")).pk, "fix")
     mark_invalid(form)
@@ -118,6 +120,18 @@ def _policy_of(job: Job) -> Policy:
     """How a job is done: as on its last wall; the usual way when it has none yet."""
     last = Wall.objects.with_plans().filter(job=job, deleted=None).order_by("-pk").first()
     return last.plan().policy if last else Policy()
+
+
+def _shop_of(request: HttpRequest, units: Units) -> Shop:
+    """Return what somebody has in the drawer, and pays, as said at the last of their own walls.
+
+    Prices only where they are in the same money: it goes with the units.
+    """
+    last = walls_of(request).with_plans().order_by("-pk").first()
+    if last is None:
+        return Shop()
+    plan = last.plan()
+    return Shop(have=plan.shop.have, prices=plan.shop.prices if plan.units == units else ())
 
 
 @require_POST

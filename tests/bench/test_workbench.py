@@ -25,6 +25,7 @@ from trade.assess import assess
 from trade.mounts import KINDS, mount_of
 from trade.plan import plan_file
 from trade.plan.model import Plan, Thing
+from trade.plan.shop import Have, Price, Shop
 
 HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 STAGES = ("survey", "load", "fix", "mark", "cut", "hang", "record")
@@ -512,6 +513,17 @@ class Refusals(BenchCase):
             follow=True,
         )
         self.assertContains(good, "Nothing on this wall yet")
+
+    def test_a_new_wall_knows_what_is_in_the_drawer_and_what_one_pays(self) -> None:
+        have, prices = (Have(of="bit:bit:2.5 mm", many=1),), (Price(of="screw:x:60", each=0.2),)
+        shop = Shop(have=have, prices=prices, ready=90.0)
+        for units, paid in (("metric", prices), ("imperial", ())):
+            there = replace(plan(), units=units, shop=shop)
+            Wall.begin(Job.objects.create(name="Elsewhere"), there, "Begin")
+            asked = {"units": "metric", **self.survey_values(name=units, studs="")}
+            self.client.post(reverse("new-wall"), asked)
+            new = Wall.objects.latest("pk").plan()
+            self.assertEqual((new.name, new.shop), (units, Shop(have=have, prices=paid)))
 
     def test_a_form_that_is_sent_twice_makes_one_thing(self) -> None:
         raw = plan_file.dump(plan())
