@@ -100,7 +100,7 @@ _SIZES = re.compile(r"\[([^|\]]+) \| ([^|\]]+)\]")
 
 
 def sized(name: str) -> str:
-    """Return a name whose sizes are written `[1/2 in | 12.7 mm]` as a text with these sizes."""
+    """Return a name from a table as a text: `[1/2 in | 12.7 mm]` in it becomes a size."""
     found = _SIZES.findall(name)
     if not found:
         return name
@@ -122,7 +122,7 @@ def _size(imperial: str, metric: str) -> Size:
 
 
 def in_system(what: str, units: Literal["imperial", "metric"]) -> str:
-    """Return a text with every size in it as one system has it, the other's behind it."""
+    """Return a text with each size in one system first, the other's behind it in brackets."""
     if isinstance(what, Size):
         first, other = what.imperial, what.metric
         return Figure(f"{first} ({other})" if units == "imperial" else f"{other} ({first})")

@@ -210,7 +210,11 @@ def _tidy(text: str) -> str:
 
 
 def _something(text: str, noun: str, hint: str) -> str:
-    """Return what was typed, tidied; refuse nothing at all, and more than anybody types."""
+    """Return what was typed, tidied.
+
+    Raises:
+        MeasureError: nothing was typed, or more than anybody types.
+    """
     tidy = _tidy(text)
     if not tidy:
         raise MeasureError(compose("A {noun} is missing here. {hint}", noun=noun, hint=hint), text)

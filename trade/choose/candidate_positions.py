@@ -88,7 +88,7 @@ def _places_at(
 
 
 def _on_blocking(plan: Plan, request: HangRequest, kind: str, stock: AnyPiece) -> list[StudLayout]:
-    """Return where all its screws meet blocking or a header, moved up or down for it."""
+    """Return places where all its screws meet blocking or a header, up or down from the wish."""
     wall, mount = plan.wall, KINDS[kind]
     supports = mount.supports(stock, wall) if wall.build == "timber" and wood_of(wall) else ()
     heights = [y for each in supports if isinstance(each, Support) for _, y in each.holes]

@@ -15,7 +15,7 @@ from trade.wall.zones import distance_mm
 WIDEST_GAP_MM = data.house("widest_gap_mm")
 SHORTEST_OVERHANG_MM = data.house("shortest_overhang_mm")
 _LONGEST_OVERHANG = data.house("overhang_share")
-_EVEN_OVERHANG = 0.15  # of its length, beyond supports that no stud places
+_EVEN_OVERHANG = data.house("even_overhang_share")
 _MOST = 3
 
 
@@ -141,7 +141,7 @@ def in_wood(
     blocked: Blocked,
     studs: Iterable[float] = (),
 ) -> list[StudLayout]:
-    """Return the same where all supports are within one of some stretches of wood."""
+    """Return the places nearest to what was wished with all supports in one stretch of wood."""
     length = min(length_mm, wall.width_mm)
     over, apart = length * _EVEN_OVERHANG, length * (1 - 2 * _EVEN_OVERHANG)
     found = []

@@ -40,7 +40,7 @@ def unsold(piece: AnyPiece, plan: Plan) -> list[Message]:
 
 
 def framing_mm(units: Units) -> tuple[float, tuple[float, ...]]:
-    """Return how thick the thickest boards are that blocking is cut from, and how wide, mm."""
+    """Return the thickness of the boards that blocking is cut from, and their widths, mm."""
     thick = data.thicknesses(FRAMING, units)[-1]
     wide = {
         row.width_mm

@@ -48,7 +48,7 @@ def table(name: str, row: type[R]) -> dict[str, R]:
 
 
 def _named(row: R) -> R:
-    """Return a row with the sizes in its name as each system has them."""
+    """Return a row whose name says each size in both systems."""
     name = getattr(row, "name", "")
     return row if sized(name) is name else msgspec.structs.replace(row, name=sized(name))
 

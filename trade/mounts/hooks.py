@@ -17,7 +17,7 @@ Hooked = Rail | Panel | CleatWall
 
 
 def asks(noun: str) -> tuple[Ask, Ask]:
-    """Return what is asked for: what one may carry, and whether that is what it fails at."""
+    """Return the inputs: what the packet states of one, and whether one fails at that."""
     return (
         Ask(
             "hook_kg",

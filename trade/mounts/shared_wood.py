@@ -1,17 +1,18 @@
-"""Blocking behind several pieces: whether its ends hold all of them together."""
+"""Blocking that several pieces are screwed to: whether its ends hold them all."""
 
 from collections.abc import Callable
 
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, PieceVerdict, make
 from trade.fixings.support import Support
+from trade.language import compose, joined
 from trade.mounts import mount_of
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan
 
 
 def checks(piece: AnyPiece, plan: Plan, judged: Callable[[AnyPiece], PieceVerdict]) -> list[Check]:
-    """Check what a piece and the others ask together of the blocking that they share.
+    """Check the ends of blocking under all the pieces that are screwed to it.
 
     Nothing where it shares none. Each counts as if all of them were hardest on the same end.
 
@@ -39,7 +40,7 @@ def checks(piece: AnyPiece, plan: Plan, judged: Callable[[AnyPiece], PieceVerdic
 def _ends(
     piece: AnyPiece, plan: Plan, judged: Callable[[AnyPiece], PieceVerdict]
 ) -> dict[Feature, Check]:
-    """Return by the blocking that a piece is screwed to the check of its ends, the hardest."""
+    """Return the worst check of its ends for each blocking that a piece is screwed to."""
     asked = [check for check in judged(piece).checks if check.code == "across.ends"]
     if not asked:
         return {}
@@ -71,8 +72,12 @@ def _check(wood: Feature, own: Check, beside: list[tuple[AnyPiece, Check]]) -> C
         unknown=tuple(dict.fromkeys(ask for check in together for ask in check.unknown)),
         demand=sums.quantity("u"),
         capacity=Quantity(1.0, "percent"),
-        template="The {wood} behind the {part} holds “{other}”, too: together they ask {demand} of "
+        template="The {wood} behind the {part} also holds {others}: together they use {demand} of "
         "what its ends carry.",
-        parts={"wood": wood.row.name, "part": own.part, "other": beside[0][0].name},
+        parts={
+            "wood": wood.row.name,
+            "part": own.part,
+            "others": joined(compose("“{name}”", name=other.name) for other, _ in beside),
+        },
         equations=sums,
     )

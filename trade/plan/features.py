@@ -61,7 +61,7 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
 
     @property
     def deep_mm(self) -> float:
-        """How deep its wood is behind the lining; nought where it is none."""
+        """How deep its wood is behind the lining; 0 where it has none."""
         return self.depth_mm or self.row.depth_mm
 
     @property

@@ -117,14 +117,14 @@ class Drawer(NamedTuple):
 
 
 def drawers(bench: WorkbenchContext) -> list[Drawer]:
-    """Return the drawers that say anything which this wall's does not, of the latest few walls."""
+    """Return the drawers at the newest few walls that have something this wall's does not."""
     mine = {each.of for each in bench.plan.shop.have}
     others = (
         walls(bench.request)
         .exclude(pk=bench.wall.pk)
         .select_related("job")
         .with_plans()
-        .order_by("-last", "-pk")[:_WALLS]
+        .order_by("-pk")[:_WALLS]
     )
     found = [Drawer(wall, wall.plan().shop.have) for wall in others]
     return [each for each in found if any(one.of not in mine for one in each.have)]
