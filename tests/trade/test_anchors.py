@@ -18,8 +18,11 @@ from trade.check import Check, PieceVerdict
 from trade.choose import placement
 from trade.choose.cures import cures, most
 from trade.errors import PlanError
+from trade.fixings import anchors
 from trade.fixings.anchor_capacity import AnchorCapacity, anchor_capacity
 from trade.fixings.substrate import Substrate
+from trade.fixings.support import Support
+from trade.load.demand import Demand
 from trade.marking.marks import piece_marks
 from trade.mounts import mount_of
 from trade.plan.features import Feature
@@ -111,6 +114,28 @@ class ByHand(SimpleTestCase):
         self.assertEqual(
             check(pushed, "screw.withdrawal").outcome, "holds"
         )  # the left bracket is on its stud
+
+    def test_a_push_of_nearly_twice_hides_no_lasting_load_on_what_creeps(self) -> None:
+        """1.9 times the lasting load: over C_D, 1.6 and 0.9, the push is harder, 1.19 to 1.11.
+
+        Of an anchor that keeps a half for good the lasting load asks for 2 of 1.9.
+        """
+        shelf = bracket_shelf(anchor="toggle_14", supports_mm=OFF)
+        supports = mount_of(shelf).supports(shelf, wall())
+        held = [s for s in supports if isinstance(s, Support) and s.anchor_key == "toggle_14"][-1:]
+        cases = Demand("years", 0.9, 10.0, 1000.0), Demand("push", 1.6, 19.0, 1900.0)
+        found = {c.code: c for c in anchors.checks(held, {held[0].index: cases}, ())}
+        for code in ("anchor.pull", "anchor.shear", "anchor.combined"):
+            self.assertEqual(found[code].case, "years", code)
+
+    def test_a_push_that_turns_no_more_is_not_hidden_by_what_lasts(self) -> None:
+        """A plug in brick keeps all for good: 12 N are more than 10 N."""
+        shelf, on = bracket_shelf(anchor="plug_10"), wall(structure="brick_solid", layers=())
+        [first, _] = mount_of(shelf).supports(shelf, on)
+        assert isinstance(first, Support)
+        cases = Demand("years", 0.9, 10.0, 1000.0), Demand("push", 1.6, 12.0, 1000.0)
+        found = {c.code: c for c in anchors.checks([first], {first.index: cases}, ())}
+        self.assertEqual(found["anchor.shear"].case, "push")
 
     def test_the_shallowest_stud_says_how_much_room_there_is_behind(self) -> None:
         """The wall is as deep as the studs beside: 60 mm at the right bracket, 89 at the left."""

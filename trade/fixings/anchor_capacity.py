@@ -40,6 +40,11 @@ class AnchorCapacity(NamedTuple):
     shear_equations: tuple[Equation, ...] = ()
 
     @property
+    def worth(self) -> tuple[object, ...]:
+        """What a load on it is set against, however that came about."""
+        return self.anchor, self.pull_n, self.shear_n, self.lasting
+
+    @property
     def stiffness_n_per_mm(self) -> float:
         """How hard it resists being pulled: its allowable pull over its give."""
         return self.pull_n / self.anchor.give_mm if self.anchor else 0.0

@@ -12,6 +12,7 @@ from trade.check import Check, make
 from trade.fixings.anchor_capacity import AnchorCapacity
 from trade.fixings.fastener_demand import (
     FastenerDemand,
+    alike,
     face_checks,
     fastener_demands,
     pull_sum,
@@ -113,8 +114,9 @@ def checks(
     unknown = tuple(dict.fromkeys(ask for _, capacity in firm for ask in capacity.unknown)) + loads
     uses = [
         _Use(fastener, capacity, capacity.lasting if fastener.demand.duration < 1 else 1.0)
-        for support, capacity in firm
-        for fastener in fastener_demands([support], demands)
+        for same in alike([support for support, _ in firm])
+        for fastener in fastener_demands(same, demands)
+        if (capacity := fastener.support.capacity) is not None
     ]
     found += [*face_checks([use.fastener for use in uses], unknown), _shear(uses, unknown)]
     if held_up := [use for use in uses if use.fastener.hold is not None]:

@@ -44,8 +44,10 @@ def fastener_demands(
     """Supports that are alike, in every load case that can govern any of them."""
     face = supports[0].face.bearing_mpa * supports[0].pressed_mm
     over = data.house("crushed_over_bearing")
+    capacity = supports[0].capacity
     for support, demand in governing(
-        [(each, case) for each in supports for case in demands[each.index]]
+        [(each, case) for each in supports for case in demands[each.index]],
+        capacity.lasting if capacity is not None else None,
     ):
         heights = _from_pressed_edge(support, demand)
         moment = round(abs(demand.moment_nmm), 3)  # so that mirrored supports are worked out once
@@ -64,7 +66,7 @@ def fastener_demands(
 
 
 def alike(supports: list[Support]) -> list[list[Support]]:
-    """Supports by what their screws are worth.
+    """Supports by what their screws or anchors are worth.
 
     Of those of one group only the hardest cases need a sum.
     """
@@ -80,6 +82,7 @@ def alike(supports: list[Support]) -> list[list[Support]]:
             round(support.pressed_mm, 6),
             support.face,
             support.timber,
+            support.capacity and support.capacity.worth,
         )
         group = next((group for known, group in groups if known == key), None)
         if group is None:
@@ -97,12 +100,20 @@ def _from_pressed_edge(support: Support, demand: Demand) -> tuple[float, ...]:
     )
 
 
-def governing(cases: list[tuple[Support, Demand]]) -> list[tuple[Support, Demand]]:
+def governing(
+    cases: list[tuple[Support, Demand]], lasting: float | None = None
+) -> list[tuple[Support, Demand]]:
     """Leave out every case that another exceeds in load and moment; hardest turned first.
 
-    Both outright and over the duration factor.
+    Both outright and over what each may be asked for that long: the duration factor, and of an
+    anchor that creeps the share of its strength that it keeps for good. Screws carry downwards by
+    the duration factor alone.
+
+    Args:
+        cases: what holds, alike in all of them, and what it must answer.
+        lasting: that share, of anchors.
     """
-    asked = [_asked(demand) for _, demand in cases]
+    asked = [_asked(demand, lasting) for _, demand in cases]
     kept: list[int] = []
     for n in sorted(range(len(cases)), key=asked.__getitem__, reverse=True):
         mine = asked[n]
@@ -114,6 +125,7 @@ def governing(cases: list[tuple[Support, Demand]]) -> list[tuple[Support, Demand
                 and more[3] >= mine[3]
                 and more[4] >= mine[4]
                 and more[5] >= mine[5]
+                and more[6] >= mine[6]
             ):
                 break  # it turns no less either: it came first
         else:
@@ -121,11 +133,15 @@ def governing(cases: list[tuple[Support, Demand]]) -> list[tuple[Support, Demand
     return [cases[n] for n in kept]
 
 
-def _asked(demand: Demand) -> tuple[bool, float, float, float, float, float]:
+def _asked(
+    demand: Demand, lasting: float | None
+) -> tuple[bool, float, float, float, float, float, float]:
     """Which way a case turns, then what it asks for; more of each is harder."""
     _, duration, load, moment, pull = demand
-    turn = abs(moment)
-    return moment >= 0, turn, turn / duration, abs(load) / duration, pull, pull / duration
+    turn, down = abs(moment), abs(load)
+    keeps = duration * (lasting if lasting is not None and duration < 1 else 1.0)
+    outright = 0.0 if lasting is None else down
+    return moment >= 0, turn, turn / keeps, outright, down / keeps, pull, pull / keeps
 
 
 def pulled(fastener: FastenerDemand) -> contact.PlateReaction:
