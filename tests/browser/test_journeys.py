@@ -82,4 +82,4 @@ class FromNothing(BrowserCase):
         expect(self.page.locator(".in-all")).to_contain_text(f"€{bought.cost:.2f}")
         self.assertEqual(entries(plan)[0].thought_cost, bought.cost)
         self.page.locator("#notch-hang").click()
-        expect(self.page.locator("#panel")).to_contain_text("plug")
+        expect(self.page.locator("#panel")).to_contain_text("Set the anchors of the left bracket")

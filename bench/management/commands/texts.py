@@ -42,15 +42,20 @@ def texts() -> Iterator[Message]:
         yield from _marked(source)
     for path in sorted(root.glob("bench/**/*.py")):
         yield from _marked(path.read_text())
-        yield from _composed(path.read_text())
+        yield from _composed(_nodes(path))
     for path in sorted(root.glob("trade/**/*.py")):
         if not path.is_relative_to(root / "trade" / "cli"):
-            yield from _composed(path.read_text())
-            yield from _of_code(ast.parse(path.read_text()))
+            nodes = _nodes(path)
+            yield from _composed(nodes)
+            yield from _of_code(nodes)
     for path in sorted(root.glob("trade/data/**/*.toml")):
         yield from ((text,) for text in _of_table(tomllib.loads(path.read_text())))
     for row in data.policies().values():
         yield from ((row.label(answer),) for answer in row.answers)
+
+
+def _nodes(path: Path) -> list[ast.AST]:
+    return list(ast.walk(ast.parse(path.read_text())))
 
 
 def _marked(source: str) -> Iterator[Message]:
@@ -68,9 +73,9 @@ def _is_text(words: object) -> bool:
     )
 
 
-def _composed(source: str) -> Iterator[Message]:
+def _composed(nodes: list[ast.AST]) -> Iterator[Message]:
     """Yield the templates of texts that are put together, or counted."""
-    for node in ast.walk(ast.parse(source)):
+    for node in nodes:
         if isinstance(node, ast.Call) and isinstance(node.func, ast.Name):
             if node.func.id in ("compose", "worded", "word"):
                 yield from ((text,) for text in _strings(node.args[0]))
@@ -80,10 +85,10 @@ def _composed(source: str) -> Iterator[Message]:
                     yield tuple(pair)
 
 
-def _of_code(tree: ast.Module) -> Iterator[Message]:
+def _of_code(nodes: list[ast.AST]) -> Iterator[Message]:
     """Yield the texts of a module of the trade: its strings for people, and its nouns."""
-    silent = set(_silent(tree))
-    for node in ast.walk(tree):
+    silent = set(_silent(nodes))
+    for node in nodes:
         if isinstance(node, ast.keyword) and node.arg in _NAMES:
             yield from ((text,) for text in _strings(node.value))
         elif isinstance(node, ast.Call) and (place := _PLACES.get(_called(node))) is not None:
@@ -114,9 +119,9 @@ def _strings(node: ast.expr | None) -> Iterator[str]:
         yield from _strings(node.orelse)
 
 
-def _silent(tree: ast.Module) -> Iterator[int]:
+def _silent(nodes: list[ast.AST]) -> Iterator[int]:
     """Yield the strings that nobody reads: docstrings, and pieces of others."""
-    for node in ast.walk(tree):
+    for node in nodes:
         if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
             yield id(node.value)
         elif isinstance(node, ast.JoinedStr):
