@@ -57,7 +57,7 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
         _clash(piece, own, taken),
         fit.items(piece, own, taken, plan.wall),
         *existing_holes.checks(piece, plan),
-        *shared_wood.checks(piece, plan, lambda each: by_itself(each, plan.wall, plan.policy)),
+        *_shared(piece, plan),
     )
     more = [found for found in asked if found is not None]
     if not more:
@@ -66,6 +66,18 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
     for each in more:  # into its place among those that are in order already
         insort(checks, each, key=_mildness)
     return replace(alone, checks=tuple(checks))
+
+
+def agreed_and_shared(piece: AnyPiece, plan: Plan) -> list[Check]:
+    """Return what the job's policy and the other pieces ask of what holds a piece.
+
+    Apart from the checks of its kind, for what tries many loads on it.
+    """
+    return [*_agreed(piece, plan.wall, plan.policy), *_shared(piece, plan)]
+
+
+def _shared(piece: AnyPiece, plan: Plan) -> list[Check]:
+    return shared_wood.checks(piece, plan, lambda each: by_itself(each, plan.wall, plan.policy))
 
 
 @memoized(limit=1_000)

@@ -12,10 +12,12 @@ from tests.trade.test_every_kind import put_up
 from tests.trade.test_options import kg, request
 from trade import data, wording
 from trade.assess import assess_piece, judge_piece
-from trade.check import Check
+from trade.check import Check, strained
+from trade.choose import capacity_map
+from trade.choose.along import along
 from trade.choose.cures import look_for_cures
 from trade.choose.options import find_options
-from trade.choose.order import order
+from trade.choose.order import heavier, order
 from trade.choose.search import Option
 from trade.cutting.parts import parts_of
 from trade.cutting.plan import cut_plan
@@ -153,6 +155,41 @@ class Across(SimpleTestCase):
         on_header = replace(both, wall=wall(features=(over,)))
         codes = {each.code for each in judge_piece(first, on_header).checks}
         self.assertFalse({"across.shared", "across.ends"} & codes)
+
+    def test_what_may_hang_there_counts_what_else_the_blocking_holds(self) -> None:
+        """Places along it and spots on the wall say what the verdict says."""
+        on = wall(features=(across(),))
+        short = {"length_mm": 150.0, "supports_mm": (40.0, 110.0), "screw_length_mm": 63.5}
+        things = (Thing(name="Irons", mass_kg=3.0),)
+        first = rail(key="first", left_mm=1230.0, things=things, **short)
+        second = rail(key="second", left_mm=1420.0, things=things, **short)
+        alone, both = (plan(*pieces, features=on.features) for pieces in ([first], [first, second]))
+        for place, by_itself in zip(along(first, both, 3), along(first, alone, 3), strict=True):
+            self.assertLess(place.kg, by_itself.kg)
+            for more, holds in ((0.0, True), (0.6, False)):
+                thing = Thing(
+                    name="One",
+                    mass_kg=place.kg + more,
+                    at_mm=place.at_mm,
+                    out_mm=first.depth_mm,
+                )
+                found = judge_piece(replace(first, things=(thing,)), both)
+                self.assertEqual(found.outcome == "holds", holds)
+        for loads, now in ((3.0, both), (3.0, alone)):
+            used = capacity_map.used(first, now, loads)
+            verdict = judge_piece(heavier(first, loads), now)
+            self.assertAlmostEqual(used, strained(verdict.checks))
+
+    def test_on_blocking_a_spot_is_at_its_own_height(self) -> None:
+        on = wall(features=(across(),))
+        now = plan(rail(things=(Thing(name="Irons", mass_kg=1.0),)), features=on.features)
+        [piece] = now.pieces
+        for column in capacity_map.map_capacity(piece, now, 20.0):
+            moved = capacity_map.settled(replace(piece, left_mm=column.left_mm), now.wall)
+            if column.kg and any(
+                each.stud.across is not None for each in mount_of(moved).supports(moved, now.wall)
+            ):
+                self.assertEqual(column.heights_mm, ((piece.top_mm, piece.top_mm),))
 
     def test_what_rests_on_studs_has_no_ends_to_ask_about(self) -> None:
         codes = {

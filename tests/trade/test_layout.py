@@ -162,7 +162,7 @@ class Along(SimpleTestCase):
     def test_hooks_catch_studs_and_the_heaviest_hangs_where_most_may(self) -> None:
         things = (Thing(name="Coats", mass_kg=6.0), Thing(name="Bag", mass_kg=4.0, at_mm=10.0))
         rail = put_up("rail", wall(), things=things)
-        hung = spread_along(rail, wall(), 5)
+        hung = spread_along(rail, plan(rail), 5)
         self.assertEqual(len(hung.things), 5)
         self.assertAlmostEqual(sum(thing.mass_kg or 0.0 for thing in hung.things), 10.0)
         self.assertEqual(len({thing.at_mm for thing in hung.things}), 5)
@@ -173,7 +173,7 @@ class Along(SimpleTestCase):
         ]
         self.assertIn("Bag", [thing.name for thing in on_stud])
         with self.assertRaisesRegex(PlanError, "Nothing hangs"):
-            spread_along(replace(rail, things=()), wall())
+            spread_along(replace(rail, things=()), plan(rail))
 
     def test_the_fewest_battens_that_hold(self) -> None:
         panel = put_up("panel", wall(), things=(Thing(name="Tools", mass_kg=20.0),))

@@ -72,7 +72,8 @@ class Order(SimpleTestCase):
 class Along(SimpleTestCase):
     def test_what_may_hang_there_holds_and_a_little_more_does_not(self) -> None:
         piece, wall = sample("rail"), sample_wall()
-        for place in along(piece, wall, 7):
+        now = Plan(name="Wall", units="metric", wall=wall)
+        for place in along(piece, now, 7):
             with self.subTest(at=place.at_mm):
                 for more, holds in ((0.0, True), (0.6, False)):
                     thing = Thing(
@@ -86,9 +87,11 @@ class Along(SimpleTestCase):
                     self.assertEqual(used <= data.house("close_from") + 1e-9, holds)
 
     def test_more_at_the_middle_stud_than_beside_it(self) -> None:
-        found = {round(place.at_mm): place.kg for place in along(sample("rail"), sample_wall(), 25)}
+        now = Plan(name="Wall", units="metric", wall=sample_wall())
+        found = {round(place.at_mm): place.kg for place in along(sample("rail"), now, 25)}
         self.assertGreater(found[750], found[875])
 
     def test_nothing_where_it_fails_already(self) -> None:
         bare = replace(sample("rail"), supports_mm=(300.0, 700.0))
-        self.assertEqual({place.kg for place in along(bare, sample_wall(), 3)}, {0.0})
+        now = Plan(name="Wall", units="metric", wall=sample_wall())
+        self.assertEqual({place.kg for place in along(bare, now, 3)}, {0.0})

@@ -6,9 +6,9 @@ import numpy as np
 from msgspec.structs import replace
 
 from trade import data
-from trade.assess import assess_piece
+from trade.assess import agreed_and_shared, assess_piece
 from trade.check import strained
-from trade.plan.model import AnyPiece, Thing, Wall
+from trade.plan.model import AnyPiece, Plan, Thing
 
 _MOST_KG = 400.0
 _TRIES = 9
@@ -22,14 +22,14 @@ class Place(NamedTuple):
     kg: float
 
 
-def along(piece: AnyPiece, wall: Wall, count: int = 25) -> tuple[Place, ...]:
+def along(piece: AnyPiece, plan: Plan, count: int = 25) -> tuple[Place, ...]:
     """Return what one thing may weigh at each of some places, those of the supports among them.
 
     Nothing else on the piece.
 
     Args:
         piece: with two supports or more.
-        wall: it hangs on.
+        plan: the wall that it hangs on, and what else hangs there.
         count: places, evenly from end to end.
     """
     even = np.linspace(0.0, piece.length_mm, count).tolist()
@@ -37,12 +37,12 @@ def along(piece: AnyPiece, wall: Wall, count: int = 25) -> tuple[Place, ...]:
     found: list[Place] = []
     guess = 10.0
     for at in places:
-        guess = _carries(piece, wall, at, guess)
+        guess = _carries(piece, plan, at, guess)
         found.append(Place(at, guess))
     return tuple(found)
 
 
-def _carries(piece: AnyPiece, wall: Wall, at_mm: float, guess_kg: float) -> float:
+def _carries(piece: AnyPiece, plan: Plan, at_mm: float, guess_kg: float) -> float:
     """Return the greatest mass at one place with which everything fits and holds, kg.
 
     By false position.
@@ -51,7 +51,9 @@ def _carries(piece: AnyPiece, wall: Wall, at_mm: float, guess_kg: float) -> floa
 
     def used(kg: float) -> float:
         thing = Thing(name="One thing", mass_kg=kg, at_mm=at_mm, out_mm=piece.depth_mm)
-        return strained(assess_piece(replace(piece, things=(thing,)), wall).checks)
+        loaded = replace(piece, things=(thing,))
+        own = assess_piece(loaded, plan.wall).checks
+        return strained([*own, *agreed_and_shared(loaded, plan)])
 
     low, at_low = 0.0, used(0.0)
     if at_low > limit:

@@ -3,7 +3,8 @@
 What it would carry at every place on the wall, its supports set on the studs that are there.
 
 Along the wall what it carries hangs on the studs under it, up the wall only on what is in its way:
-so each place along the wall is judged once, and then every height at which nothing bars it.
+so each place along the wall is judged once, and then every height at which nothing bars it. On
+blocking or a header it is judged at its own height alone.
 """
 
 from math import inf
@@ -12,7 +13,7 @@ from typing import NamedTuple
 from msgspec.structs import replace
 
 from trade import data
-from trade.assess import assess_piece
+from trade.assess import agreed_and_shared, assess_piece
 from trade.check import strained
 from trade.choose import stud_layouts
 from trade.choose.order import heavier
@@ -77,7 +78,7 @@ def map_capacity(piece: AnyPiece, plan: Plan, step_mm: float | None = None) -> t
             continue
         key = _signature(moved, wall)
         if key not in known:
-            known[key] = trend.carries(moved, wall)
+            known[key] = trend.carries(moved, plan)
         found.append(Column(left, carried * known[key], free))
     return tuple(found)
 
@@ -163,12 +164,12 @@ class _Trend:
             return self._factors[-1] if self._factors else 1.0
         return 2 * self._factors[-1] - self._factors[-2]
 
-    def carries(self, piece: AnyPiece, wall: Wall) -> float:
+    def carries(self, piece: AnyPiece, plan: Plan) -> float:
         """Return the factor on the load at which all still just holds, by secants from a guess."""
         limit, low, high = data.house("close_from"), (0.0, 0.0), (inf, inf)
         factor, found, before = min(max(self.guess(), _LEAST), _MOST), 0.0, (0.0, 0.0)
         for _ in range(_TRIES):
-            at = used(piece, wall, factor)
+            at = used(piece, plan, factor)
             if before[0] and at < inf > before[1] and factor != before[0] and at != before[1]:
                 self.slope = (at - before[1]) / (factor - before[0])
             if at <= limit:
@@ -193,10 +194,11 @@ class _Trend:
         return min(max(wanted, _LEAST), _MOST)
 
 
-def used(piece: AnyPiece, wall: Wall, factor: float) -> float:
+def used(piece: AnyPiece, plan: Plan, factor: float) -> float:
     """How much of its strength is used, so loaded; infinite where it doesn't fit."""
     loaded = heavier(piece, factor)
-    return strained(mount_of(loaded).checks(loaded, wall))
+    own = mount_of(loaded).checks(loaded, plan.wall)
+    return strained([*own, *agreed_and_shared(loaded, plan)])
 
 
 def _free(piece: AnyPiece, plan: Plan) -> tuple[tuple[float, float], ...]:
@@ -208,15 +210,16 @@ def _free(piece: AnyPiece, plan: Plan) -> tuple[tuple[float, float], ...]:
     over = max(box.top_mm - piece.top_mm, fit.headroom_mm(piece))
     under = piece.top_mm - box.bottom_mm
     lowest, highest = under, lowest_ceiling_mm(wall, box.left_mm, box.right_mm) - over
+    supports = [
+        support for support in mount_of(piece).supports(piece, wall) if isinstance(support, Support)
+    ]
     if (
         mount_of(piece).stands
+        or any(support.stud.across is not None for support in supports)
         or mount_of(piece).landed(replace(piece, top_mm=highest), wall).top_mm != highest
     ):
         lowest = highest = piece.top_mm
     barred = [(low - over, high + under) for low, high in _bars(piece, box, plan)]
-    supports = [
-        support for support in mount_of(piece).supports(piece, wall) if isinstance(support, Support)
-    ]
     drilled = [(hole.x_mm, hole.y_mm - piece.top_mm) for hole in holes(supports)]
     for feature in (each for each in wall.features if each.row.keep == "service"):
         for x, up in drilled:

@@ -11,7 +11,7 @@ from trade.choose.along import along
 from trade.errors import PlanError
 from trade.language import compose
 from trade.mounts import mount_of
-from trade.plan.model import AnyPiece, Plan, Thing, Wall
+from trade.plan.model import AnyPiece, Plan, Thing
 
 _CATCH = data.house("hook_catch")
 _MOST = 40
@@ -31,12 +31,12 @@ def places_mm(piece: AnyPiece, count: int) -> tuple[float, ...]:
     return tuple(sorted(found))
 
 
-def spread_along(piece: AnyPiece, wall: Wall, count: int | None = None) -> AnyPiece:
+def spread_along(piece: AnyPiece, plan: Plan, count: int | None = None) -> AnyPiece:
     """Return the piece with each thing on a hook of its own, the heaviest where the most may hang.
 
     Args:
         piece: that things hang on.
-        wall: it is on.
+        plan: its wall, and what else hangs there.
         count: into how many things those that hang all along are parted; None for one each.
 
     Raises:
@@ -51,7 +51,7 @@ def spread_along(piece: AnyPiece, wall: Wall, count: int | None = None) -> AnyPi
         raise PlanError(compose("Hooks are placed for 1 to {most} things.", most=_MOST), "hooks")
     parted = [*single, *_parted(loose, wanted)]
     hooks = places_mm(piece, len(parted))
-    known = along(replace(piece, things=()), wall, 9) if len(piece.supports_mm) > 1 else ()
+    known = along(replace(piece, things=()), plan, 9) if len(piece.supports_mm) > 1 else ()
     carries = {
         place: min(known, key=lambda each: abs(each.at_mm - place)).kg if known else 0.0
         for place in hooks

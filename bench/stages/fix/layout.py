@@ -98,7 +98,7 @@ def _laid(bench: WorkbenchContext, piece: AnyPiece, how: str, hooks: str) -> tup
     if how == "hooks":
         if hooks and not (hooks.isdecimal() and len(hooks) < 4):
             raise PlanError(worded("“{hooks}” is not a number of hooks.", hooks=hooks), "hooks")
-        return spread_along(piece, bench.plan.wall, int(hooks) if hooks else None), worded(
+        return spread_along(piece, bench.plan, int(hooks) if hooks else None), worded(
             "Hooks of {name}", name=piece.name
         )
     if how == "battens":

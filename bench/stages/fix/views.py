@@ -143,7 +143,7 @@ def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     bench = workbench(request, wall, "fix", key)
     piece, drawn = bench.chosen, ""
     if len(piece.supports_mm) > 1:
-        drawn = along_drawing.draw(piece, places_along(piece, bench.plan.wall), bench.units)
+        drawn = along_drawing.draw(piece, places_along(piece, bench.plan), bench.units)
     return render(request, "fix/_along.html", {"drawing": drawn})
 
 
