@@ -301,6 +301,7 @@ class Exhaustive(Case):
             with (
                 mock.patch.object(search, "_MOST_TRIES", 1000),
                 mock.patch.object(search, "_MOST_BEHIND", 1000),
+                mock.patch.object(search, "_MOST_FOR_NOTHING", 1000),
             ):
                 result = self.found(plan, wanted)
             for kind in (

@@ -32,6 +32,7 @@ from trade.plan.model import AnyPiece, Plan, Policy, Wall
 
 _MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth finding
 _MOST_BEHIND = 15  # of one that holds and can't be the best of all kinds
+_MOST_FOR_NOTHING = 25  # of one that can't, and of which nothing holds so far
 _SAME_MM = 0.5
 _ANCHORS_MM = data.house("anchor_as_moved_mm")
 _NOT_YET: tuple[Outcome, ...] = ("holds_but", "close")  # with these a better one is looked for
@@ -156,8 +157,9 @@ class Search:
         """Return the best design at some places."""
         cut = False
         for group in sorted(self._groups(where), key=lambda each: each[:2]):
-            settled = self.best is not None and group.least >= self.leading
-            most = _MOST_BEHIND if settled else _MOST_TRIES
+            most = _MOST_TRIES
+            if group.least >= self.leading:
+                most = _MOST_BEHIND if self.best is not None else _MOST_FOR_NOTHING
             if self._behind(group.least):
                 break
             if self.tries >= most:
