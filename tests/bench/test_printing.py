@@ -7,8 +7,11 @@ from django.test import SimpleTestCase
 from pypdf import PdfReader
 
 from bench import demo
+from bench.models import Wall
 from bench.printing.sums import sums_sheet
 from tests.bench.test_workbench import BenchCase
+from tests.plans import plan, wall
+from tests.trade.test_every_kind import put_up
 from trade import wording
 from trade.assess import assess
 from trade.plan.model import Plan
@@ -159,6 +162,23 @@ class OwnHardware(BenchCase):
         self.assertEqual(stated.each_n, 1600 / 4 / 2)
         self.client.post(self.url("undo"), {"base": self.base()})
         self.assertEqual(self.plan().piece("shelf").own, own)  # type: ignore[union-attr]
+
+    def test_flush_cleats_of_ones_own_are_asked_of_a_cabinet(self) -> None:
+        cabinet = put_up("cleat_cabinet", wall(), key="box", left_mm=1900.0, top_mm=1400.0)
+        self.wall = Wall.begin(self.job, plan(cabinet), "Begin")
+        page = self.client.get(self.url("stage", "fix") + "?piece=box")
+        self.assertContains(page, "Flush metal cleats of my own")
+        typed = {"name": "Flush cleat", "width": "100", "high": "30", "thick": "1.5", "off": "6"}
+        typed |= {"hook": "8", "hole": "10", "holes": "3", "load": "", "states": "allowable"}
+        typed |= {"per": "each", "found": ""}
+        posted = {f"own-{name}": value for name, value in typed.items()}
+        refused = self.post("fix:own", "box", **posted)
+        self.assertContains(refused, "Fill in this field.", status_code=422)
+        answer = self.post("fix:own", "box", **posted | {"own-load": "60 lb"})
+        self.assertEqual(answer.status_code, 200)
+        own = self.plan().piece("box").own  # type: ignore[union-attr]
+        self.assertEqual((own.name, own.off_mm, own.holes), ("Flush cleat", 6.0, 3))
+        self.assertContains(self.client.get(self.url("stage", "hang")), "Flush cleat")
 
     def test_refusals_stand_beside_their_fields(self) -> None:
         for field, typed, words in (

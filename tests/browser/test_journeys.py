@@ -36,7 +36,7 @@ class FromNothing(BrowserCase):
         self.new_wall("imperial", width="10'", lining="gypsum_12_7", studs="16 every 16")
         self.page.locator("#catch").uncheck()
         self.page.locator("#more-mounts").click()
-        self.page.get_by_role("button", name="Cabinet on a bevelled cleat").click()
+        self.page.get_by_role("button", name="Cabinet on a cleat").click()
         self.tap_wall(0.45, 0.3)
         expect(self.word()).to_have_text("Can't tell")
         self.page.locator("#place summary").click()

@@ -17,7 +17,7 @@ class Options(BrowserCase):
         expect(self.page.locator(".kinds-sheet .kind")).to_have_count(
             len(ALL) + 1
         )  # and what hangs itself
-        self.page.get_by_role("button", name="Cabinet on a bevelled cleat").click()
+        self.page.get_by_role("button", name="Cabinet on a cleat").click()
         expect(self.page.locator(".kinds[open]")).to_have_count(0)
         box = self.page.locator("#wall-face").bounding_box()
         assert box is not None

@@ -13,7 +13,7 @@ from msgspec.structs import replace
 
 from tests.plans import wall
 from tests.trade.kind_case import KG, Case, load, piece
-from trade import data
+from trade import data, wording
 from trade.assess import assess_piece
 from trade.errors import PlanError
 from trade.load.line import LineLoad
@@ -304,6 +304,18 @@ class Bookcases(Case):
         self.fails("fit.stand_up", self.case(height_mm=2380.0, top_mm=2380.0))
         self.fails("screw.edge", self.case(supports_mm=(300.0, 700.0)))
         self.cannot_tell("weighs empty", self.case(body_kg=None))
+
+    def test_a_strap_of_one_s_own_is_judged_by_its_packet(self) -> None:
+        """It is pulled with 23.6 N, 2.41 kg; of what one fails at a quarter counts."""
+        for changes, holds in (
+            ({"strap_kg": 2.5}, True),
+            ({"strap_kg": 2.3}, False),
+            ({"strap_kg": 9.8, "strap_ultimate": True}, True),
+            ({"strap_kg": 9.5, "strap_ultimate": True}, False),
+        ):
+            check = self.check("tip.strap", self.case(**changes))
+            self.assertEqual(check.utilisation <= 1, holds, changes)
+            self.assertIn("its packet says", wording.phrase(check.sentence, "metric"))
 
     def test_it_is_stood_up_under_the_lowest_of_the_ceiling_over_it(self) -> None:
         """√(2 000² + 300²) = 2 022.4; at its right end, 1 700, the ceiling is 62.5 lower."""

@@ -1,22 +1,29 @@
 """Hardware of one's own, by hand: by its bar, and by what its packet states."""
 
+from math import hypot
 from typing import Any
 
 from django.test import SimpleTestCase
 from msgspec.structs import replace
 
-from tests.plans import bracket_shelf, plan, rod_shelf
-from trade import data
+from tests.plans import bracket_shelf, plan, rod_shelf, wall
+from tests.trade.rehearsal import Rehearsal
+from tests.trade.test_every_kind import put_up
+from trade import data, wording
 from trade.assess import assess
 from trade.check import Check
 from trade.choose.cures import cures
+from trade.cutting.parts import parts_of
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.errors import PlanError
+from trade.job.steps import steps
+from trade.load.demand import Demand
 from trade.measure import LBF_N
+from trade.mounts import cleat_cabinet, flush_cleat
 from trade.plan import plan_file
-from trade.plan.hardware import OwnBracket, OwnPlate, Stated
-from trade.plan.model import AnyPiece, Thing
+from trade.plan.hardware import OwnBracket, OwnCleat, OwnPlate, Stated
+from trade.plan.model import AnyPiece, Cabinet, Thing
 
 BAR: dict[str, Any] = {
     "name": "Smith's bracket",
@@ -94,6 +101,93 @@ class Bracket(SimpleTestCase):
         ):
             with self.subTest(said), self.assertRaisesMessage(PlanError, said):
                 OwnBracket(**BAR | changes)
+
+
+CARRIES = Stated(load_n=240.0, states="ultimate", per="pair", found="its packet")
+CLEAT: dict[str, Any] = {
+    "name": "Flush cleat",
+    "width_mm": 100.0,
+    "high_mm": 30.0,
+    "thick_mm": 1.5,
+    "off_mm": 6.0,
+    "hook_mm": 8.0,
+    "hole_mm": 10.0,
+    "holes": 3,
+    "stated": CARRIES,
+}
+STRONG = replace(CARRIES, load_n=4000.0, states="allowable", per="each")
+
+
+def box(stated: Stated = STRONG, **changes: Any) -> Cabinet:
+    things = (Thing(name="Load", mass_kg=8.0),)
+    made = put_up("cleat_cabinet", wall(), own=OwnCleat(**CLEAT | {"stated": stated}))
+    sizes: dict[str, Any] = {"height_mm": 600.0, "body_kg": 12.0, "use": "display", "locked": True}
+    return replace(made, things=things, **(sizes | changes))  # type: ignore[no-any-return]
+
+
+class Cleat(SimpleTestCase):
+    def test_its_lips_carry_load_and_pull_and_nothing_climbs(self) -> None:
+        """100 N, 125 out, hung 3 in front of the lips' middle; the bumper 550 below the lips.
+
+        T = 100 · 128 / 550 = 23.3; √(100² + 23.3²) = 102.7, against 240 / 4 / 2 = 30.
+        """
+        piece = box(CARRIES)
+        case = cleat_cabinet.bevel_of(piece).at_cleat(Demand("years", 0.9, 100.0, 12_500.0))
+        lever = 600 - 40 - data.house("spacer_mm") / 2
+        pull = 100 * 128 / lever
+        self.assertAlmostEqual(case.pull_n, pull)
+        self.assertAlmostEqual(case.moment_nmm, pull * 30 + 100 * 3)
+        assert piece.own is not None
+        rated, lock = flush_cleat.checks(piece, piece.own, {0: (case,)}, ())
+        self.assertEqual((rated.code, lock.code), ("cleat.rated", "cleat.lock"))
+        self.assertAlmostEqual(rated.demand.value, hypot(100, pull))
+        self.assertAlmostEqual(rated.capacity.value, 240 / 4 / 2)
+
+    def test_its_packet_decides_and_no_rule_of_wood_is_asked(self) -> None:
+        found = assess(plan(box())).pieces[0]
+        self.assertIn(found.outcome, ("holds", "holds_but", "close"))
+        codes = {each.code for each in found.checks}
+        self.assertFalse({"cleat.bending", "cleat.nib", "cleat.seating", "cleat.spacer"} & codes)
+        self.assertLessEqual({"cleat.rated", "cleat.own_half", "cleat.lock", "screw.edge"}, codes)
+        weak = assess(plan(box(CARRIES))).pieces[0]
+        self.assertEqual((weak.outcome, weak.governing.code), ("wont_hold", "cleat.rated"))
+        loose = check(box(locked=False, body_kg=3.0), "cleat.lift")
+        self.assertGreater(loose.utilisation, 1)
+
+    def test_its_own_half_needs_a_back_that_screws_hold_in(self) -> None:
+        for back_mm in (4.0, 12.0):  # the shortest sold are 16 mm: they would come out inside
+            thin = check(box(back_mm=back_mm), "cleat.own_half")
+            self.assertIn("put a rail behind", wording.phrase(thin.sentence, "metric"))
+            self.assertEqual(thin.outcome, "wont_hold")
+        self.assertLessEqual(check(box(back_mm=18.0), "cleat.own_half").utilisation, 1)
+
+    def test_it_is_hooked_by_steps_that_can_be_done_and_is_not_bought(self) -> None:
+        now = plan(box())
+        key = now.pieces[0].key
+        found = steps(now, key, "metric")
+        Rehearsal(now, key).run(found)
+        said = " ".join(wording.phrase(each, "metric") for step in found for each in step.words)
+        self.assertNotIn("bevel", said.lower())
+        self.assertIn("every lip has caught", said)
+        self.assertEqual(plan_file.load(plan_file.dump(now)), now)
+        lines = shopping(now, cut_plan(now), "metric").lines
+        [line] = [line for line in lines if line.what == "Flush cleat"]
+        self.assertEqual((line.cost, line.note), (0.0, "your own"))
+        self.assertEqual(parts_of(now).cut, ())
+
+    def test_cures_leave_it_or_take_another_never_size_it(self) -> None:
+        for cure in cures(plan(box(CARRIES)), box().key):
+            kept = cure.piece.own if isinstance(cure.piece, Cabinet) else None
+            self.assertTrue(kept is None or kept == box(CARRIES).own, cure.code)
+
+    def test_what_is_no_cleat_is_refused(self) -> None:
+        for changes, said in (
+            ({"holes": 0}, "between 1 and 60 holes"),
+            ({"hole_mm": 40.0}, "row of its holes"),
+            ({"off_mm": 90.0}, "off the wall"),
+        ):
+            with self.subTest(said), self.assertRaisesMessage(PlanError, said):
+                OwnCleat(**CLEAT | changes)
 
 
 class Plate(SimpleTestCase):

@@ -80,7 +80,7 @@ def _all(piece: AnyPiece, plan: Plan, now: PieceVerdict) -> Iterator[Finding]:
     if not plan.wall.studs and certain.wall.studs:
         said = Message(
             "Find the studs. If one stands behind each {noun}:",
-            {"noun": mount_of(piece).support_noun},
+            {"noun": mount_of(piece).noun_of(piece)},
         )
         yield Finding(said, "survey", then.outcome, then.but, then.used)
     elif (

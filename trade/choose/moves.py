@@ -144,7 +144,7 @@ def _on_studs(piece: AnyPiece, wall: Wall) -> bool:
 
 def _seated(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Each support on the stud next to it; all anew on the studs under it."""
-    wall, noun = plan.wall, mount_of(piece).support_noun
+    wall, noun = plan.wall, mount_of(piece).noun_of(piece)
     studs = [
         stud.centre_mm - piece.left_mm
         for stud in wall.uprights
@@ -306,7 +306,7 @@ def around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         for x in sorted(free, key=lambda x: abs(x - piece.supports_mm[index]))[:2]:
             others = (*piece.supports_mm[:index], x, *piece.supports_mm[index + 1 :])
             parts: Placeholders = {
-                "noun": mount_of(piece).support_noun,
+                "noun": mount_of(piece).noun_of(piece),
                 "at": Quantity(piece.left_mm + x, "length"),
             }
             label = Message("Set that {noun} on the stud at {at}", parts)

@@ -183,7 +183,7 @@ def _more(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         if count > len(piece.supports_mm) + 1 and last - first >= (count - 1) * _APART_MM:
             places = tuple(first + n * (last - first) / (count - 1) for n in range(count))
             label = Message(
-                "{many}, evenly spread", {"many": numbered(count, mount_of(piece).support_noun)}
+                "{many}, evenly spread", {"many": numbered(count, mount_of(piece).noun_of(piece))}
             )
             yield Remedy("evenly", label, replace(piece, supports_mm=places))
 

@@ -298,9 +298,11 @@ class Search:
         check = nuisance or least.governing
         for shared in group.of:
             if shared[0] == "place" and not (
-                least.outcome in FAILED and check.code.startswith(_OF_PLACE)
+                least.outcome in FAILED
+                and check.code.startswith(_OF_PLACE)
+                and not check.code.startswith(_OF_SCREWS)
             ):
-                continue  # other hardware may well mend that
+                continue  # other hardware may well mend that, or a smaller screw
             failure = (shared, check.code, round(check.utilisation, 3))
             self.failures[failure] += 1
             if self.failures[failure] >= _ALIKE[shared[0]]:
@@ -470,8 +472,8 @@ def in_blocking(piece: AnyPiece, wall: Wall) -> bool:
 
 def reasons_of(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Message, ...]:
     """How it is held, and what limits it."""
-    mount = mount_of(piece)
-    supports, noun, count = mount.supports(piece, wall), mount.support_noun, len(piece.supports_mm)
+    mount, count = mount_of(piece), len(piece.supports_mm)
+    supports, noun = mount.supports(piece, wall), mount.noun_of(piece)
     on_studs = sum(
         not isinstance(support, Support) or (support.capacity is None and support.in_stud)
         for support in supports

@@ -12,7 +12,7 @@ from trade.plan.wall import Wall
 
 def support_words(piece: AnyPiece, marks: Sequence[Mark]) -> str:
     """Return how many supports a piece has, and how many screws if it has any."""
-    noun = mount_of(piece).support_noun
+    noun = mount_of(piece).noun_of(piece)
     supports = numbered(len(piece.supports_mm), noun)
     if not any(mark.screw or mark.anchor for mark in marks):
         return supports

@@ -247,6 +247,10 @@ class Mount(ABC, Generic[P]):
         """Return a piece as it should be where it was put; most kinds stay where that is."""
         return piece
 
+    def noun_of(self, piece: P) -> str:
+        """Return what one of a piece's supports is called."""
+        return self.support_noun
+
     def own_hardware(self, piece: P) -> tuple[str, Any]:
         """Return which of its inputs may be hardware of one's own, and what that is now.
 

@@ -13,7 +13,7 @@ from trade.fixings.support import Hardware, Support, support
 from trade.language import compose
 from trade.load.demand import Demand
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import insides
+from trade.mounts import insides, stated
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, support_name
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
@@ -52,6 +52,7 @@ class _Bookcase(Mount[Bookcase]):
             help="Empty is when it tips most easily.",
         ),
         Ask("strap_down_mm", "Straps below its top", "length"),
+        *stated.asks("strap", NOUN, "Empty: what a furniture strap must hold."),
         Ask("open_mm", "Drawers or doors open out to", "length", help="0 for none."),
         *insides.ASKS,
         Ask(
@@ -103,7 +104,13 @@ class _Bookcase(Mount[Bookcase]):
     def parts(self, piece: Bookcase, wall: Wall) -> list[Part]:
         """Its straps; the body is its own."""
         return [
-            Part("strap", "a furniture strap that holds 50 lb (222 N)", len(piece.supports_mm)),
+            Part(
+                "strap",
+                "a furniture strap that holds 50 lb (222 N)"
+                if piece.strap_kg is None
+                else "a furniture strap",
+                len(piece.supports_mm),
+            ),
             *insides.parts(piece),
         ]
 
@@ -231,7 +238,10 @@ def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
             template="Without a strap it resists {capacity}; a climbing child turns it with "
             "{demand}. Strap it to the studs.",
         )
-    sums.given("T_max", STRAP_N, "force", "what a furniture strap must hold (50 lbf)")
+    if piece.strap_kg is None:
+        sums.given("T_max", STRAP_N, "force", "what a furniture strap must hold (50 lbf)")
+    else:
+        stated.write(sums, piece.strap_kg, piece.strap_ultimate, "T_max")
     return make(
         "tip.strap",
         part="bookcase",
@@ -241,7 +251,9 @@ def _strap(piece: Bookcase, unknown: tuple[str, ...]) -> Check:
         demand=sums.quantity("T", "pull"),
         capacity=sums.quantity("T_max", "pull"),
         template="A climbing child pulls one strap with {demand}; a furniture strap must hold "
-        "{capacity}.",
+        "{capacity}."
+        if piece.strap_kg is None
+        else "A climbing child pulls one strap with {demand}; its packet says {capacity}.",
     )
 
 

@@ -18,24 +18,27 @@ from trade.load.line import LineLoad, contents_of, unweighed
 from trade.load.push import push_of
 from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import bevel, board, insides, own_half, strips
+from trade.mounts import bevel, board, flush_cleat, insides, own_half, strips
 from trade.mounts.base import DEPTH, LENGTH, Ask, Extra, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
-from trade.mounts.hanging import Act, Hanging, do
+from trade.mounts.hanging import Act, Do, Hanging, do
 from trade.mounts.own_half import INSET_MM, SPACER_MM, spacer_mm
 from trade.mounts.work import Detail, Pair
+from trade.plan.hardware import OwnCleat
 from trade.plan.model import Cabinet, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "screw pair"
+METAL_NOUN = "cleat"
+_OF_WOOD = ("cleat_mm", "cleat_high_mm", "bevel_deg", "below_mm")  # not of metal
 _TALLER_MM = (100.0, 200.0)
 _LOWER_MM = (75.0, 150.0, 250.0)  # house rule: a spacer that reaches so far below
 
 
 class _CleatCabinet(Mount[Cabinet]):
     kind = "cleat_cabinet"
-    name = "Cabinet on a bevelled cleat"
+    name = "Cabinet on a cleat"
     piece_noun = "cabinet"
     support_noun = NOUN
     carries = "in"
@@ -53,7 +56,7 @@ class _CleatCabinet(Mount[Cabinet]):
             optional=True,
             help="Weigh it, doors and shelves included.",
         ),
-        Ask("cleat", "Cleat of", "choice", data.woods),
+        Ask("cleat", "Cleat of", "choice", data.woods, own="own"),
         Ask("cleat_mm", "Cleat thick", "length"),
         Ask("cleat_high_mm", "Cleat high", "length"),
         Ask("down_mm", "Cleat below the top", "length"),
@@ -80,6 +83,10 @@ class _CleatCabinet(Mount[Cabinet]):
         "height_mm": 600.0,
         "body_kg": None,
     }
+
+    def noun_of(self, piece: Cabinet) -> str:
+        """Return a pair of screws through a strip, or a cleat of metal."""
+        return NOUN if piece.own is None else METAL_NOUN
 
     def sized(self, fields: dict[str, Any], wall: Wall, x_mm: float) -> dict[str, Any]:
         """Return a row of single plugs where the wall is masonry."""
@@ -111,13 +118,12 @@ class _CleatCabinet(Mount[Cabinet]):
         cleat = bevel_of(piece)
         pulled = _pulled(piece, load)
         found = fastening.checks(self.supports(piece, wall), pulled, backing(wall).unknown, loads)
-        found += [
-            *bevel.checks(cleat, pulled, loads),
-            *own_half.checks(piece, cleat, pulled, loads),
-            _room(piece, wall),
-        ]
+        found += [*own_half.checks(piece, cleat, pulled, loads), _room(piece, wall)]
         found += [_lift(piece)] if piece.body_kg is not None else []
         found += insides.checks(piece)
+        if piece.own is not None:
+            return [*found, *flush_cleat.checks(piece, piece.own, pulled, loads)]
+        found += bevel.checks(cleat, pulled, loads)
         lines, outs = contents_of(piece)
         things = [
             (line.total_n * load.use.factor, out) for line, out in zip(lines, outs, strict=True)
@@ -142,6 +148,8 @@ class _CleatCabinet(Mount[Cabinet]):
 
     def supports(self, piece: Cabinet, wall: Wall) -> list[Support]:
         """Return the wall's half of the cleat at each stud: two screws, one above the other."""
+        if piece.own is not None:
+            return flush_cleat.on_studs(piece, piece.own, wall, METAL_NOUN)
         high = piece.cleat_high_mm
         heights = bevel.screw_heights_mm(high, piece.screws_each)
         foot = piece.top_mm - piece.down_mm - high
@@ -149,6 +157,12 @@ class _CleatCabinet(Mount[Cabinet]):
 
     def parts(self, piece: Cabinet, wall: Wall) -> list[Part]:
         """Both halves of the cleat, off one strip, and the spacer; the body is its own."""
+        if piece.own is not None:
+            return [
+                Part("flush cleat", piece.own.name, len(piece.supports_mm), own=True),
+                Part("bumper", "stick-on bumper", 2),
+                *insides.parts(piece),
+            ]
         long = piece.length_mm - 2 * INSET_MM
         return [
             cut("half of the cleat", piece.cleat, 2, long, piece.cleat_high_mm, piece.cleat_mm),
@@ -163,7 +177,9 @@ class _CleatCabinet(Mount[Cabinet]):
         own = own_half.screws(piece, _pulled(piece, self._load(piece, BODY)))
         return [
             Extra(
-                "Through its back into its own half",
+                "Through its back into its own half"
+                if piece.own is None
+                else "Through its own half into its back",
                 own.each * len(piece.supports_mm),
                 own_half.screw_of(piece),
                 own.length_mm,
@@ -172,6 +188,8 @@ class _CleatCabinet(Mount[Cabinet]):
 
     def details(self, piece: Cabinet, wall: Wall, units: Units) -> dict[str, Detail]:
         """Both halves of the cleat out of one strip; loose shelves and uprights inside."""
+        if piece.own is not None:
+            return insides.details(piece, units)
         left, foot = piece.left_mm + INSET_MM, piece.top_mm - piece.down_mm - piece.cleat_high_mm
         screws = strips.screwed(self.supports(piece, wall), left, foot, units, "the wall's half")
         pair = Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm)
@@ -194,6 +212,13 @@ class _CleatCabinet(Mount[Cabinet]):
         top = piece.top_mm
         bottom = piece.top_mm - piece.height_mm
         cleat_top, middle = top - piece.down_mm, (left + right) / 2
+        body = [
+            block("face", left, bottom, right, top),
+            block("door", left + 18, bottom + 18, middle - 2, top - 18),
+            block("door", middle + 2, bottom + 18, right - 18, top - 18),
+        ]
+        if piece.own is not None:
+            return [*body, *flush_cleat.front(piece, piece.own, cleat_top)]
         low = cleat_top - piece.cleat_high_mm
         screws = strips.screws_front(
             piece,
@@ -202,9 +227,7 @@ class _CleatCabinet(Mount[Cabinet]):
             ),
         )
         return [
-            block("face", left, bottom, right, top),
-            block("door", left + 18, bottom + 18, middle - 2, top - 18),
-            block("door", middle + 2, bottom + 18, right - 18, top - 18),
+            *body,
             block(
                 "hidden",
                 left + INSET_MM,
@@ -229,9 +252,13 @@ class _CleatCabinet(Mount[Cabinet]):
 
     def side(self, piece: Cabinet, support: Support) -> list[Shape]:
         """Return the body in front of the cleat's two halves and the spacer."""
-        t, top, bottom = piece.cleat_mm, piece.top_mm, piece.top_mm - piece.height_mm
+        t, top, bottom = piece.off_mm, piece.top_mm, piece.top_mm - piece.height_mm
+        body = block("face", t, bottom, t + piece.depth_mm, top)
+        if piece.own is not None:
+            bumper = block("wood", 0.0, bottom, t, bottom + SPACER_MM / 2)
+            return [body, *flush_cleat.side(piece.own, top - piece.down_mm), bumper]
         return [
-            block("face", t, bottom, t + piece.depth_mm, top),
+            body,
             *bevel_of(piece).shapes(top - piece.down_mm, top - 2),
             block(
                 "wood", 0.0, bottom - piece.below_mm, t, bottom - piece.below_mm + spacer_mm(piece)
@@ -249,7 +276,7 @@ class _CleatCabinet(Mount[Cabinet]):
                 Message("Lock it: a screw through its back into the cleat, or a block above"),
                 replace(piece, locked=True),
             )
-        if piece.screws_each == 2 and piece.anchor is not None:
+        if piece.screws_each == 2 and piece.anchor is not None and piece.own is None:
             yield (
                 "single",
                 Message("One at each place, so that they don't share a patch"),
@@ -260,6 +287,8 @@ class _CleatCabinet(Mount[Cabinet]):
 
     def takes(self, piece: Cabinet, field: str, size: float) -> bool:
         """Whether the cleat and the spacer have room behind it, and below it above the floor."""
+        if piece.own is not None and field in _OF_WOOD:
+            return False
         if field == "cleat_high_mm":
             return size + piece.down_mm < piece.height_mm - SPACER_MM
         return field != "below_mm" or size < piece.top_mm - piece.height_mm
@@ -286,6 +315,8 @@ class _CleatCabinet(Mount[Cabinet]):
             "The bevel points down and to the wall. The spacer at the bottom is as thick as the "
             "cleat.",
         )
+        if piece.own is not None:
+            return _hung_on_metal(piece, piece.own, sizes if screws else None)
         rise = Quantity(piece.cleat_mm * tan(radians(piece.bevel_deg)), "length")
         on = do(
             "lift-on",
@@ -298,12 +329,7 @@ class _CleatCabinet(Mount[Cabinet]):
             lifts=True,
             acts=(Act("put_on", "cabinet"),),
         )
-        lock = do(
-            "lock",
-            "Lock it",
-            "A screw through the cleats, or a block above: whoever lifts or pulls must not take "
-            "it off.",
-        )
+        lock = _locked("A screw through the cleats, or a block above")
         line = ("Top edge of the wall cleat", piece.top_mm - piece.down_mm)
         return Hanging(
             "wall cleat", line, before=(own,), after=(on, *((lock,) if piece.locked else ()))
@@ -311,6 +337,14 @@ class _CleatCabinet(Mount[Cabinet]):
 
     def cautions(self, piece: Cabinet, wall: Wall) -> list[Message]:
         """Return what people get wrong with cleats."""
+        if piece.own is not None:
+            return [
+                Message(
+                    "Bumpers at its foot as thick as the hooked cleats, {t}, or it leans.",
+                    {"t": Quantity(piece.own.off_mm, "fine")},
+                ),
+                Message("The wall's halves on one line: on two, one of them carries all."),
+            ]
         return [
             Message(
                 "Spacer at the bottom as thick as the cleat, {t}, or it leans.",
@@ -321,6 +355,39 @@ class _CleatCabinet(Mount[Cabinet]):
 
 
 KIND = _CleatCabinet()
+
+
+def _locked(how: str) -> Do:
+    return do(
+        "lock", "Lock it", compose("{how}: whoever lifts or pulls must not take it off.", how=how)
+    )
+
+
+def _hung_on_metal(piece: Cabinet, own: OwnCleat, screws: Placeholders | None) -> Hanging:
+    """Return its hanging on flush cleats: halves on the wall, halves on its back, hooked."""
+    halves = do(
+        "own-half",
+        "Screw its own halves and the bumpers to the piece",
+        *([Message("{n} screws through them into its back.", screws)] if screws else []),
+        "One opposite each on the wall, their lips down. Bumpers at its foot, as thick as the "
+        "hooked cleats.",
+    )
+    on = do(
+        "lift-on",
+        "Lift it on",
+        Message(
+            "Flat to the wall, {hook} above its place; let it slide down until every lip has "
+            "caught.",
+            {"hook": Quantity(own.hook_mm, "length")},
+        ),
+        "Pull at its top corners: a half that has not caught comes out.",
+        lifts=True,
+        acts=(Act("put_on", "cabinet"),),
+    )
+    lock = _locked("A screw through its back into the wall's half, or a block above")
+    line = ("Top edge of the wall's halves", piece.top_mm - piece.down_mm)
+    after = (on, *((lock,) if piece.locked else ()))
+    return Hanging("flush cleat", line, "apart", before=(halves,), after=after)
 
 
 def _unweighed_body(piece: Cabinet) -> tuple[str, ...]:
@@ -338,16 +405,21 @@ def _pulled(piece: Cabinet, load: LineLoad) -> dict[int, tuple[Demand, ...]]:
 
 
 def bevel_of(piece: Cabinet) -> Bevel:
-    """Its cleat."""
-    rise = piece.cleat_mm * tan(radians(piece.bevel_deg))
-    lever = piece.height_mm + piece.below_mm - piece.down_mm - rise / 2 - SPACER_MM / 2
-    size = (piece.cleat, piece.cleat_mm, piece.cleat_high_mm, piece.bevel_deg)
+    """Its cleat; the lips of a metal one have no slope."""
+    degrees = piece.bevel_deg if piece.own is None else 0.0
+    rise = piece.off_mm * tan(radians(degrees))
+    below = piece.below_mm if piece.own is None else 0.0
+    lever = piece.height_mm + below - piece.down_mm - rise / 2 - SPACER_MM / 2
+    size = (piece.cleat, piece.off_mm, piece.half_mm, degrees)
     return Bevel(*size, lever, piece.length_mm, piece.supports_mm)
 
 
 def _room(piece: Cabinet, wall: Wall) -> Check:
     sums = Calculation()
-    sums.given("r", bevel_of(piece).rise_mm, "fine", "rise of the bevel")
+    if piece.own is None:
+        sums.given("r", bevel_of(piece).rise_mm, "fine", "rise of the bevel")
+    else:
+        sums.given("r", piece.own.hook_mm, "fine", "height of the hook")
     sums.given("s", bevel.LIFT_MM, "fine", "room over it")
     sums.then("c_min", "r + s", "fine", "to be lifted over it")
     sums.given("c", wall.height_mm - piece.top_mm, "length", "above it")
@@ -358,7 +430,7 @@ def _room(piece: Cabinet, wall: Wall) -> Check:
         demand=sums.quantity("c_min"),
         capacity=sums.quantity("c"),
         equations=sums.equations,
-        template="It needs {demand} above it to be lifted over the bevel; there is {capacity}.",
+        template="It needs {demand} above it to be lifted onto its cleat; there is {capacity}.",
     )
 
 

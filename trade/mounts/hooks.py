@@ -10,6 +10,7 @@ from trade.language import Figure, compose
 from trade.load.line import unweighed
 from trade.load.push import heaviest_n
 from trade.measure import G_N_PER_KG, LBF_N
+from trade.mounts import stated
 from trade.mounts.base import Ask
 from trade.plan.model import CleatWall, Panel, Rail
 
@@ -18,20 +19,7 @@ Hooked = Rail | Panel | CleatWall
 
 def asks(noun: str) -> tuple[Ask, Ask]:
     """Return the inputs: what the packet states of one, and whether one fails at that."""
-    return (
-        Ask(
-            "hook_kg",
-            compose("One {noun} carries, says its packet", noun=noun),
-            "weight",
-            optional=True,
-            help="Empty: it is taken to carry what hangs there.",
-        ),
-        Ask(
-            "hook_ultimate",
-            compose("The packet says what one {noun} fails at", noun=noun),
-            "flag",
-        ),
-    )
+    return stated.asks("hook", noun, "Empty: it is taken to carry what hangs there.")
 
 
 def checks(piece: Hooked, noun: str) -> list[Check]:
@@ -46,13 +34,7 @@ def checks(piece: Hooked, noun: str) -> list[Check]:
     sums.given("W_1", heaviest_n(piece), "force", words)
     sums.given("f", data.uses()[piece.use].factor, "ratio", "use factor")
     sums.then("W", "f W_1", "force")
-    stated = piece.hook_kg * G_N_PER_KG
-    if piece.hook_ultimate:
-        sums.given("W_u", stated, "force", "what its packet says it fails at")
-        sums.given("s", data.house("packet_safety"), "ratio", "safety, as of an anchor's packet")
-        sums.then("W_r", "W_u / s", "force", "what it may carry")
-    else:
-        sums.given("W_r", stated, "force", "what its packet states")
+    stated.write(sums, piece.hook_kg, piece.hook_ultimate, "W_r")
     return [
         make(
             "hook.rated",

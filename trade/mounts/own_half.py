@@ -7,7 +7,7 @@ rail behind a thin one. How many screws its half takes follows from the pull at 
 places, for the body is stiff and pulls there.
 """
 
-from math import ceil
+from math import ceil, inf
 from typing import NamedTuple
 
 from trade import data
@@ -57,27 +57,31 @@ def screws(piece: Cabinet, demands: dict[int, tuple[Demand, ...]]) -> Own:
         piece: what hangs.
         demands: at each of the wall's places, what the cleat must answer.
     """
-    screw, half, back = (
-        data.screws()[screw_of(piece)],
-        data.boards()[piece.cleat],
-        data.boards()[piece.inner],
-    )
-    through = piece.back_mm + piece.cleat_mm
+    screw, back = data.screws()[screw_of(piece)], data.boards()[piece.inner]
+    if piece.own is None:  # through its back into the half
+        half, layers, into = data.boards()[piece.cleat], piece.back_mm, piece.cleat_mm
+        side = wood.wood_side(layers, back.g, screw.diameter_mm, across=not back.sheet)
+        head = wood.pull_through_n(screw.head_mm, layers, back.g)
+    else:  # through the metal half into its back
+        half, layers, into = back, piece.own.thick_mm, piece.back_mm
+        side, head = wood.steel_side(layers), inf
+    through = layers + into
     sold = [length for length in driving.lengths_mm(screw) if length <= through]
     length = sold[-1] if sold else driving.lengths_mm(screw)[0]
-    reach = driving.reach(screw, min(length, through), piece.back_mm)
-    pull = wood.withdrawal_n_per_mm(screw, half.g) * reach.thread_mm
-    head = wood.pull_through_n(screw.head_mm, piece.back_mm, back.g)
+    reach = driving.reach(screw, min(length, through), layers)
+    inside = bool(sold) or piece.own is None  # what comes out inside the piece is no screw for it
+    pull = wood.withdrawal_n_per_mm(screw, half.g) * reach.thread_mm * inside
     bearing = wood.bearing_length_mm(reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
-    side = wood.wood_side(piece.back_mm, back.g, screw.diameter_mm, across=not back.sheet)
     fe = wood.bearing_strength_mpa(half.g, screw.diameter_mm, across_grain=not half.sheet)
     lateral = (
         wood.lateral(wood.dowel(screw), side, 0.0, fe, bearing).value_n if bearing > 0 else 0.0
     )
     straight = min(pull, head)
-    room = max(int((piece.length_mm - 2 * INSET_MM) / _APART_MM / len(piece.supports_mm)), 1)
+    along = int((piece.length_mm - 2 * INSET_MM) / _APART_MM / len(piece.supports_mm))
+    room = max(along, 1) if piece.own is None else piece.own.holes
+    least = min(_LEAST, room)
     if straight <= 0 or lateral <= 0:
-        return Own(_LEAST, 0, length, straight, lateral)
+        return Own(least, 0, length, straight, lateral)
     cases = (case for some in demands.values() for case in some)
     asked = max(
         wood.combined_use(
@@ -85,16 +89,16 @@ def screws(piece: Cabinet, demands: dict[int, tuple[Demand, ...]]) -> Own:
         )
         for case in cases
     )
-    return Own(max(ceil(asked - 1e-9), _LEAST), room, length, straight, lateral)
+    return Own(max(ceil(asked - 1e-9), least), room, length, straight, lateral)
 
 
 def checks(
     piece: Cabinet, bevel: Bevel, demands: dict[int, tuple[Demand, ...]], unknown: tuple[str, ...]
 ) -> list[Check]:
     """Check the fixing of the body's own half, and a spacer that reaches below it."""
-    own, sums = screws(piece, demands), Calculation()
+    own, sums, metal = screws(piece, demands), Calculation(), piece.own is not None
     words = "thread in the half, or the head through the back: the less"
-    sums.given("W", own.withdrawal_n, "force", words)
+    sums.given("W", own.withdrawal_n, "force", "thread in the back" if metal else words)
     sums.given("Z", own.lateral_n, "force", "one in shear")
     words = "pull and load at one place, each case over W C_D and Z C_D together"
     sums.given("n", own.each, "count", words)
@@ -102,7 +106,9 @@ def checks(
         "n_max",
         own.room,
         "count",
-        compose("room for one every {apart_mm} mm", apart_mm=Figure(f"{_APART_MM:.0f}")),
+        "holes in it"
+        if metal
+        else compose("room for one every {apart_mm} mm", apart_mm=Figure(f"{_APART_MM:.0f}")),
     )
     found = make(
         "cleat.own_half",
@@ -111,17 +117,27 @@ def checks(
         unknown=unknown,
         demand=sums.quantity("n"),
         capacity=sums.quantity("n_max"),
-        template=(
-            "Through {back} of {wood} its own half needs {demand} screws about each of the wall's "
-            "places; {capacity} have room."
-            if own.room
-            else "Through {back} of {wood} no screw finds a hold in its own half of the cleat: it "
-            "is too thin."
-        ),
+        template=_said(metal, bool(own.room)),
         parts={"back": Quantity(piece.back_mm, "fine"), "wood": data.boards()[piece.inner].name},
         equations=sums.equations,
     )
     return [found, *([_spacer(piece, bevel, demands, unknown)] if piece.below_mm else [])]
+
+
+def _said(metal: bool, holds: bool) -> str:
+    if metal:
+        return (
+            "Into {back} of {wood} its own half needs {demand} screws; it has {capacity} holes."
+            if holds
+            else "No screw that stays inside finds a hold in {back} of {wood}: put a rail behind."
+        )
+    return (
+        "Through {back} of {wood} its own half needs {demand} screws about each of the wall's "
+        "places; {capacity} have room."
+        if holds
+        else "Through {back} of {wood} no screw finds a hold in its own half of the cleat: it is "
+        "too thin."
+    )
 
 
 def spacer_mm(piece: Cabinet) -> float:

@@ -48,7 +48,7 @@ def part_price(part: Part) -> float:
         return 0.0
     each = _each().get(part.of)
     if each is None:
-        bought = (("strap", "strap_price"), ("pin", "pin_price"))
+        bought = (("strap", "strap_price"), ("pin", "pin_price"), ("bumper", "bumper_price"))
         return data.house(next((key for kind, key in bought if kind in part.of), "hook_price"))
     if part.sizes_mm is None or part.of in _rods():
         return each

@@ -100,6 +100,37 @@ class OwnBracket(PlanItem, frozen=True, kw_only=True):
         )
 
 
+class OwnCleat(PlanItem, frozen=True, kw_only=True):
+    """A flush metal cleat of one's own: two halves of one profile whose lips hook into each other.
+
+    One pair at each place. `width_mm`, `high_mm`, `thick_mm`: of a half; `off_mm`: how far the pair
+    holds the piece off the wall; `hook_mm`: how far the piece is lifted to come off; `hole_mm`: the
+    row of holes above its lower edge; `holes`: in that row, of which a stud takes one; `stated`:
+    what its packet says that a pair of halves, or two such pairs, carry.
+    """
+
+    name: Name
+    width_mm: float
+    high_mm: float
+    thick_mm: float
+    off_mm: float
+    hook_mm: float
+    hole_mm: float
+    holes: int
+    stated: Stated
+
+    def __post_init__(self) -> None:
+        """Refuse what no such cleat is."""
+        between(self.width_mm, 20, 3000, "width_mm", "A half's width")
+        between(self.high_mm, 10, 150, "high_mm", "A half's height")
+        between(self.thick_mm, 0.8, 6, "thick_mm", "Its metal")
+        between(self.off_mm, 2, 40, "off_mm", "What it holds the piece off the wall")
+        between(self.hook_mm, 2, 40, "hook_mm", "The height of its hook")
+        between(self.hole_mm, 2, self.high_mm, "hole_mm", "The row of its holes")
+        if not 1 <= self.holes <= 60:
+            raise PlanError("A half has between 1 and 60 holes.", "holes")
+
+
 class OwnPlate(PlanItem, frozen=True, kw_only=True):
     """A rod of one's own, welded to a plate of mild steel.
 

@@ -14,7 +14,7 @@ from bench.workbench.context import WorkbenchContext, workbench
 from trade.errors import MeasureError, PlanError
 from trade.measure import IN_MM, UNIT_SIGNS, read_length, type_length
 from trade.mounts import mount_of
-from trade.plan.hardware import OwnBracket, OwnPlate, Stated
+from trade.plan.hardware import OwnBracket, OwnCleat, OwnPlate, Stated
 from trade.plan.model import AnyPiece, Plan
 
 Usual = float | tuple[float, ...]
@@ -63,7 +63,7 @@ class OwnForm(BenchForm):
 
     sizes: tuple[tuple[str, Any, Usual, Usual], ...]
     title: Any
-    makes: type[OwnBracket] | type[OwnPlate]
+    makes: type[OwnBracket] | type[OwnPlate] | type[OwnCleat]
 
     def __init__(
         self, bench: WorkbenchContext, now: Any = None, posted: QueryDict | None = None
@@ -94,6 +94,42 @@ class OwnForm(BenchForm):
             PlanError: there is no such thing.
         """
         return {}
+
+    def ask_stated(self, stated: Stated | None, empty: str, required: bool = False) -> None:
+        """Add what its packet states that one or two of them carry."""
+        load: Noun = "load"
+        example = _("Such as 250 lb or 1.1 kN.")
+        self.fields["load"] = MeasureField(
+            self.bench.units,
+            stated.load_n if stated else None,
+            noun=load,
+            label=_("Its packet states"),
+            required=required,
+            help_text=f"{example} {empty}".strip(),
+        )
+        self.fields["states"] = forms.ChoiceField(
+            choices=[("allowable", _("that it may carry")), ("ultimate", _("at which it fails"))],
+            label=_("That is the load"),
+            initial=stated.states if stated else "allowable",
+        )
+        self.fields["per"] = forms.ChoiceField(
+            choices=[("pair", _("a pair")), ("each", _("each"))],
+            label=_("Of"),
+            initial=stated.per if stated else "pair",
+        )
+        self.fields["found"] = forms.CharField(
+            max_length=80,
+            label=_("Where you read it"),
+            initial=stated.found if stated else _("its packet"),
+            required=False,
+        )
+
+    def stated(self, got: dict[str, Any]) -> Stated | None:
+        """Return what was typed of its packet; None where it states nothing."""
+        if got["load"] is None:
+            return None
+        found = got["found"] or _("its packet")
+        return Stated(load_n=got["load"], states=got["states"], per=got["per"], found=found)
 
     def clean(self) -> dict[str, Any]:
         """Build it; its refusals land beside their fields."""
@@ -128,45 +164,46 @@ class OwnBracketForm(OwnForm):
 
     def more(self, now: OwnBracket | None) -> None:
         """Ask whether it is braced, and what its packet states."""
-        load: Noun = "load"
-        stated = now.stated if now else None
         self.fields["braced"] = forms.BooleanField(
             label=_("Braced by a strut, a gusset or a second leg"),
             required=False,
             initial=bool(now and now.braced),
         )
-        self.fields["load"] = MeasureField(
-            self.bench.units,
-            stated.load_n if stated else None,
-            noun=load,
-            label=_("Its packet states"),
-            required=False,
-            help_text=_("Such as 250 lb or 1.1 kN. Empty: its bar decides."),
-        )
-        self.fields["states"] = forms.ChoiceField(
-            choices=[("allowable", _("that it may carry")), ("ultimate", _("at which it fails"))],
-            label=_("That is the load"),
-            initial=stated.states if stated else "allowable",
-        )
-        self.fields["per"] = forms.ChoiceField(
-            choices=[("pair", _("a pair")), ("each", _("each"))],
-            label=_("Of"),
-            initial=stated.per if stated else "pair",
-        )
-        self.fields["found"] = forms.CharField(
-            max_length=80,
-            label=_("Where you read it"),
-            initial=stated.found if stated else _("its packet"),
-            required=False,
-        )
+        self.ask_stated(now.stated if now else None, _("Empty: its bar decides."))
 
     def rest(self, got: dict[str, Any]) -> dict[str, Any]:
         """Return whether it is braced, and what its packet states."""
-        stated = None
-        if got["load"] is not None:
-            found = got["found"] or _("its packet")
-            stated = Stated(load_n=got["load"], states=got["states"], per=got["per"], found=found)
-        return {"braced": got["braced"], "stated": stated}
+        return {"braced": got["braced"], "stated": self.stated(got)}
+
+
+class OwnCleatForm(OwnForm):
+    """A flush metal cleat."""
+
+    title = lazy("Flush metal cleats of my own")
+    makes = OwnCleat
+    sizes = (
+        ("width_mm", lazy("One half, wide"), 4.0, 100.0),
+        ("high_mm", lazy("High"), 1.25, 30.0),
+        ("thick_mm", lazy("Its metal, thick"), 0.0625, 1.5),
+        ("off_mm", lazy("Hooked, it holds the piece off the wall by"), 0.25, 6.0),
+        ("hook_mm", lazy("To come off it is lifted by"), 0.3125, 8.0),
+        ("hole_mm", lazy("Row of holes, above its lower edge"), 0.375, 10.0),
+    )
+
+    def more(self, now: OwnCleat | None) -> None:
+        """Ask for its holes, and what its packet states."""
+        self.fields["holes"] = forms.IntegerField(
+            min_value=1,
+            max_value=60,
+            label=_("Holes in a half"),
+            initial=now.holes if now else 3,
+            help_text=_("A stud takes one of them; all go into the piece."),
+        )
+        self.ask_stated(now.stated if now else None, "", required=True)
+
+    def rest(self, got: dict[str, Any]) -> dict[str, Any]:
+        """Return its holes and what its packet states."""
+        return {"holes": got["holes"], "stated": self.stated(got)}
 
 
 class OwnPlateForm(OwnForm):
@@ -184,7 +221,11 @@ class OwnPlateForm(OwnForm):
     )
 
 
-_FORMS: dict[str, type[OwnForm]] = {"bracket": OwnBracketForm, "plate": OwnPlateForm}
+_FORMS: dict[str, type[OwnForm]] = {
+    "bracket": OwnBracketForm,
+    "plate": OwnPlateForm,
+    "cleat": OwnCleatForm,
+}
 
 
 def form_for(

@@ -77,7 +77,7 @@ class FixContext:
     @property
     def support_noun(self) -> str:
         """What a support of it is called."""
-        return mount_of(self._piece).support_noun if self._piece else ""
+        return mount_of(self._piece).noun_of(self._piece) if self._piece else ""
 
     @property
     def on_hooks(self) -> bool:

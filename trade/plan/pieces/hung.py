@@ -1,6 +1,7 @@
 """What hangs and is no shelf: cabinets, rails, panels, rows of cleats."""
 
 from trade.errors import PlanError
+from trade.plan.hardware import OwnCleat
 from trade.plan.item import between
 from trade.plan.pieces.base import Piece, insides, weighed, wooden
 
@@ -14,7 +15,8 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
     one screw, as plugs in a wall have it, or two, one above the other; `dividers`, `loose_shelves`,
     `inner`, `inner_mm`: as of a bookcase. `back_mm`: wood of its back, or of a rail behind a thin
     one, under the heads of the screws that hold its own half; `below_mm`: how far its spacer
-    reaches down below it, 0 where it ends with the body.
+    reaches down below it, 0 where it ends with the body. `own`: flush metal cleats instead, one at
+    each place; then `cleat` and its sizes count for nothing.
     """
 
     height_mm: float
@@ -32,6 +34,7 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
     inner_mm: float = 18.0
     back_mm: float = 15.0
     below_mm: float = 0.0
+    own: OwnCleat | None = None
 
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
@@ -49,11 +52,21 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
             raise PlanError("A cleat has one or two screws at each place.", "screws_each")
         if not 20 <= self.bevel_deg <= 60:
             raise PlanError("The bevel must be between 20 and 60 degrees.", "bevel_deg")
-        if self.down_mm + self.cleat_high_mm > self.height_mm - 20:
+        if self.down_mm + self.half_mm > self.height_mm - 20:
             raise PlanError(
                 "It is not high enough for the cleat and the spacer behind it.",
                 "height_mm",
             )
+
+    @property
+    def off_mm(self) -> float:
+        """How far the cleat holds it off the wall."""
+        return self.cleat_mm if self.own is None else self.own.off_mm
+
+    @property
+    def half_mm(self) -> float:
+        """How high the half on the wall is."""
+        return self.cleat_high_mm if self.own is None else self.own.high_mm
 
     @property
     def high_mm(self) -> float:

@@ -40,7 +40,8 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
     `body_kg`: empty; null: not weighed. `open_mm`: how far drawers or doors reach out in front when
     open. `dividers`, `loose_shelves`: uprights and shelves to make for its inside, of `inner`, a
     row of the boards table, `inner_mm` thick; `fixed_rows`: rows of shelves across all its bays
-    that are let into sides and uprights and tie them.
+    that are let into sides and uprights and tie them. `strap_kg`: what the packet says that one
+    strap may hold; null: what such straps must; `strap_ultimate`: it says what one fails at.
     """
 
     height_mm: float
@@ -52,6 +53,8 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
     inner: str = "plywood"
     inner_mm: float = 18.0
     fixed_rows: int = 0
+    strap_kg: float | None = None
+    strap_ultimate: bool = False
 
     def __post_init__(self) -> None:
         """Refuse absurd bookcases."""
@@ -62,6 +65,7 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
         between(self.strap_down_mm, 0, 3000, "strap_down_mm", "A strap's place below the top")
         between(self.open_mm, 0, 1000, "open_mm", "How far its drawers open")
         weighed(self.body_kg, "body_kg")
+        weighed(self.strap_kg, "strap_kg")
         insides(self.dividers, self.loose_shelves, self.inner, self.inner_mm, self.length_mm)
         if self.strap_down_mm > self.height_mm - 50:
             raise PlanError(
