@@ -48,7 +48,7 @@ def _page(mount: Mount[Any]) -> Page:
     support = section.seat_in_question(piece, plan, verdict)
     drawing = section.draw(piece, plan, verdict, support) if support else SafeString("")
     how = tuple(" ".join(part.split()) for part in say(mount.how).split("\n\n"))
-    return Page(mount, how, drawing, order(piece, plan)[:3], tuple(mount.cautions(piece, wall)))
+    return Page(mount, how, drawing, order(piece, plan, 3), tuple(mount.cautions(piece, wall)))
 
 
 @long_running

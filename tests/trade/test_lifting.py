@@ -6,7 +6,7 @@ from msgspec.structs import replace
 from trade import data, wording
 from trade.assess import assess_piece
 from trade.choose.along import along
-from trade.choose.order import heavier, order
+from trade.choose.order import heavier, order, order_deeper
 from trade.choose.samples import sample, sample_wall
 from trade.load import lifting
 from trade.mounts import KINDS, mount_of
@@ -60,6 +60,13 @@ class Order(SimpleTestCase):
                             check.utilisation for check in now.checks if check.code == failing.code
                         )
                         self.assertEqual(used > 1, fails)
+
+    def test_the_first_few_are_the_first_few_of_all(self) -> None:
+        now = Plan(name="Wall", units="metric", wall=sample_wall())
+        for kind in KINDS:
+            for asked in (order, order_deeper):
+                every = asked(sample(kind), now)
+                self.assertEqual(asked(sample(kind), now, 2), every[:2], kind)
 
     def test_every_sample_holds_as_it_is(self) -> None:
         for kind in KINDS:

@@ -1,7 +1,7 @@
 """The order in which a piece gives way as its load or its reach grows."""
 
-from collections.abc import Callable
-from itertools import pairwise
+from collections.abc import Callable, Iterator
+from itertools import chain, pairwise
 from typing import NamedTuple
 
 from msgspec.structs import replace
@@ -13,7 +13,7 @@ from trade.plan.model import AnyPiece, Plan
 
 _FACTORS = tuple(2 ** (n / 2) for n in range(15))  # up to 128 times
 _HALVED = 3
-_DEEPER = tuple(1 + n / 8 for n in range(25))  # up to 4 times
+_DEEPER = tuple(1 + n / 4 for n in range(13))  # up to 4 times
 
 
 _Checks = dict[str, Check]
@@ -51,37 +51,40 @@ def deeper(piece: AnyPiece, factor: float) -> AnyPiece:
     return replace(replace(bare, depth_mm=piece.depth_mm * factor), things=things)
 
 
-def order(piece: AnyPiece, plan: Plan) -> tuple[Failing, ...]:
+def order(piece: AnyPiece, plan: Plan, most: int | None = None) -> tuple[Failing, ...]:
     """Return what gives way first, second and so on under more load.
 
     Among what else hangs there. What fails as it is with a factor below 1.
 
     Advice and misfits not at all. Factors between those that are tried are read off a straight
-    line, so they are good to a few hundredths.
+    line: the first is good to a few hundredths, those after it to a tenth, where supports then
+    share otherwise.
+
+    Args:
+        piece: what is loaded.
+        plan: its wall, and what else hangs there.
+        most: no more than the first so many are asked for; None for all.
     """
-    return _order(lambda factor: heavier(piece, factor), _FACTORS, plan)
+    return _order(lambda factor: heavier(piece, factor), _FACTORS, plan, most)
 
 
-def order_deeper(piece: AnyPiece, plan: Plan) -> tuple[Failing, ...]:
+def order_deeper(piece: AnyPiece, plan: Plan, most: int | None = None) -> tuple[Failing, ...]:
     """Return the same when it reaches further and further out."""
-    return _order(lambda factor: deeper(piece, factor), _DEEPER, plan)
+    return _order(lambda factor: deeper(piece, factor), _DEEPER, plan, most)
 
 
 def _order(
-    changed: Callable[[float], AnyPiece], factors: tuple[float, ...], plan: Plan
+    changed: Callable[[float], AnyPiece], factors: tuple[float, ...], plan: Plan, most: int | None
 ) -> tuple[Failing, ...]:
-    tried = []
-    for factor in factors:
-        try:
-            checks = judge_piece(changed(factor), plan).checks
-        except PlanError:
-            break
-        tried.append((factor, {check.code: check for check in checks if check.gradual}))
+    tried = _tried(changed, factors, plan)
+    first = next(tried)
     found: dict[str, Failing] = {}
-    for code, check in tried[0][1].items():
+    for code, check in first[1].items():
         if check.utilisation > 1:
             found[code] = Failing(code, check.name, 1 / check.utilisation)
-    for (low, before), (high, after) in pairwise(tried):
+    for (low, before), (high, after) in pairwise(chain((first,), tried)):
+        if most is not None and len(found) >= most:
+            break  # what gives way later comes after these
         failing = [
             code for code, check in after.items() if code not in found and check.utilisation > 1
         ]
@@ -90,10 +93,23 @@ def _order(
             near = _narrowed(changed, plan, *near)
         (under, held), (over, failed) = near
         for code in failing:
-            first = failed[code].utilisation > 1
-            to = (over, failed[code]) if first else (high, after[code])
+            gave = failed[code].utilisation > 1
+            to = (over, failed[code]) if gave else (high, after[code])
             found[code] = _between(under, held.get(code), *to)
-    return tuple(sorted(found.values(), key=lambda failing: round(failing.factor, 6)))
+    ranked = sorted(found.values(), key=lambda failing: round(failing.factor, 6))
+    return tuple(ranked[:most])
+
+
+def _tried(
+    changed: Callable[[float], AnyPiece], factors: tuple[float, ...], plan: Plan
+) -> Iterator[_Tried]:
+    """Yield each factor with its checks, as far as there is such a piece."""
+    for factor in factors:
+        try:
+            checks = judge_piece(changed(factor), plan).checks
+        except PlanError:
+            return
+        yield factor, {check.code: check for check in checks if check.gradual}
 
 
 def _narrowed(

@@ -72,7 +72,7 @@ def kinds_chapter() -> str:
             "First to give way:",
             "",
         ]
-        first = order(piece, Plan(name="Wall", units="metric", wall=wall))[:3]
+        first = order(piece, Plan(name="Wall", units="metric", wall=wall), 3)
         lines += [
             f"{n}. {each.name}, at {each.factor:.1f} times the load"
             for n, each in enumerate(first, start=1)

@@ -325,14 +325,14 @@ def what_if(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     falls = [
         (
             title,
-            [(each, each.factor * size, each.factor * 100 <= at) for each in found[:_FALLS]],
+            [(each, each.factor * size, each.factor * 100 <= at) for each in found],
             kind,
         )
         for title, found, size, at, kind in (
-            (_("With more load"), order(piece, plan), kg, load, "mass"),
+            (_("With more load"), order(piece, plan, _FALLS), kg, load, "mass"),
             (
                 _("With more reach"),
-                order_deeper(piece, plan),
+                order_deeper(piece, plan, _FALLS),
                 piece.depth_mm,
                 out,
                 "length",
