@@ -70,6 +70,13 @@ class Promises(SimpleTestCase):
     def codes(self, now: Plan, key: str = "shelf") -> list[str]:
         return [cure.code for cure in self.kept(now, key) if cure.outcome == "holds"]
 
+    def test_a_bench_on_one_stud_is_set_on_the_three_under_it(self) -> None:
+        bench = put_up("ledger_bench", WALLS["lath"], left_mm=1000.0)
+        bench = replace(bench, length_mm=1200.0, supports_mm=(600.0,))
+        now = Plan(name="Wall", units="metric", wall=WALLS["lath"], pieces=(bench,))
+        found = {cure.code: cure.piece.supports_mm for cure in self.kept(now, bench.key)}
+        self.assertEqual(found["seat"], (200.0, 600.0, 1000.0))
+
     def test_a_box_on_one_stud_is_moved_onto_the_next(self) -> None:
         """From 1 000 to 1 560 there is the stud at 1 200 alone.
 

@@ -72,6 +72,8 @@ def to_studs(piece: AnyPiece, plan: Plan, wrong: Collection[str]) -> Iterator[Re
                 moved = replace(piece, left_mm=piece.left_mm + shift)
                 if _stays(moved, wall):
                     yield Remedy("seat", _sideways(shift), moved)
+    elif len(placement.on_studs(piece, wall).supports_mm) > len(piece.supports_mm):
+        yield from _anew(piece, wall)  # it could be held by more of those under it
     if wall.uprights and not mount.every_stud:
         every = placement.on_studs(piece, wall, every=True)
         if len(every.supports_mm) > len(piece.supports_mm) and _on_studs(every, wall):
@@ -156,8 +158,12 @@ def _seated(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     ):
         label = Message("Set each {noun} in the middle of the stud next to it", {"noun": noun})
         yield Remedy("seat", label, replace(piece, supports_mm=tuple(sorted(nearest))))
+    yield from _anew(piece, wall)
+
+
+def _anew(piece: AnyPiece, wall: Wall) -> Iterator[Remedy]:
     anew = placement.on_studs(piece, wall)
-    if _on_studs(anew, wall):
+    if wall.uprights and _on_studs(anew, wall):
         yield Remedy("seat", Message("Set its supports on the studs under it"), anew)
 
 
