@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from tests import troubles
 from tests.failing import WALLS, failing
 from tests.plans import GYPSUM, STUDS, bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import hung, put_up
@@ -76,6 +77,23 @@ class Promises(SimpleTestCase):
         now = Plan(name="Wall", units="metric", wall=WALLS["lath"], pieces=(bench,))
         found = {cure.code: cure.piece.supports_mm for cure in self.kept(now, bench.key)}
         self.assertEqual(found["seat"], (200.0, 600.0, 1000.0))
+
+    def test_what_holds_but_for_a_question_is_offered_beside_another_way(self) -> None:
+        """A ledger shelf whose side walls nobody has looked into; brackets would hold at once."""
+        asked = ("ledger_shelf", "anchor.base", "steel")
+        [now] = [each.plan for each in troubles.table() if each[:3] == asked]
+        first, *more = self.kept(now, troubles.KEY)
+        self.assertEqual((first.code, first.outcome), ("otherwise", "holds"))
+        self.assertEqual([cure.outcome for cure in more], ["cannot_tell"])
+
+    def test_a_beam_thinner_than_its_rods_need_is_made_of_wood_that_is_sold_thicker(self) -> None:
+        """White oak is sold up to 27 mm; pine to 44."""
+        beam = put_up("rod_beam", WALLS["lath"], things=(Thing(name="Load", mass_kg=2.2),))
+        beam = replace(beam, board="oak_white", thickness_mm=28.0)
+        now = Plan(name="Wall", units="metric", wall=WALLS["lath"], pieces=(beam,))
+        [first] = [each for each in self.kept(now, beam.key) if each.code == "stiffer"]
+        thick = first.piece.thickness_mm  # type: ignore[union-attr]
+        self.assertEqual((first.outcome, thick), ("holds", 44.0))
 
     def test_a_box_on_one_stud_is_moved_onto_the_next(self) -> None:
         """From 1 000 to 1 560 there is the stud at 1 200 alone.

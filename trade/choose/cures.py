@@ -113,10 +113,11 @@ def look_for_cures(plan: Plan, key: str) -> Cures:
         kept["lighten"] = lighter
     if not search.mended(kept):
         kept |= {cure.code: cure for cure in search.lightened()}
-    if not search.mended(kept) and (other := _otherwise(piece, plan)):
+    as_it_is = search.mended(kept)
+    if not as_it_is and (other := _otherwise(piece, plan)):
         kept[other.code] = other
     kept |= {cure.code: cure for cure in search.opened(start, search.mended(kept))}
-    if not search.mended(kept) and (asking := search.asking()):
+    if not as_it_is and (asking := search.asking()):
         kept[asking.code] = asking
     if kept:
         return Cures("cured", _shown(kept), search.tried)

@@ -48,6 +48,7 @@ _BY_DEPTH = (
     "hole.",
     "box.",
 )
+_OF_ANOTHER = 4  # boards of other woods
 _AS_LONG_MM = 3.0  # 63.5 and 60 mm are the same length, each as its screws are sold
 _AS_THICK_MM = 0.2  # so are 4.8 and 5 mm one thickness
 _EVENLY = (4, 5, 6, 8)  # so many supports where no stud says where
@@ -200,6 +201,8 @@ def _boards(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         if thickness > now_mm and piece.top_mm >= thickness:
             label = Message("A board {t} thick", {"t": Quantity(thickness, "length")})
             yield Remedy("board", label, mount.with_board(piece, board, thickness))
+    if sold and max(sold) <= now_mm:
+        yield from _thicker_of_another(piece, plan, now_mm)
     now = data.boards()[board]
     if now_mm > THIN_MM and not now.never:
         return
@@ -211,6 +214,22 @@ def _boards(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     for _, key, row in sorted(stiffer, key=lambda each: each[:2]):
         label = Message("A board of {name}", {"name": row.name})
         yield Remedy("stiffer", label, mount.with_board(piece, key, now_mm))
+
+
+def _thicker_of_another(piece: AnyPiece, plan: Plan, now_mm: float) -> Iterator[Remedy]:
+    """Yield boards of the cheapest woods that are sold thicker, where its own is not."""
+    found = [
+        (row.price, thick, key, row.name)
+        for key, row in data.woods().items()
+        if not row.never
+        for thick in sold_mm(key, plan.units)
+        if now_mm < thick <= THIN_MM
+    ]
+    for _, thick, key, name in sorted(found)[:_OF_ANOTHER]:
+        label = Message(
+            "A board of {name}, {t} thick", {"name": name, "t": Quantity(thick, "length")}
+        )
+        yield Remedy("stiffer", label, mount_of(piece).with_board(piece, key, thick))
 
 
 def _nearer(piece: AnyPiece) -> Iterator[Remedy]:
@@ -229,11 +248,14 @@ def _nearer(piece: AnyPiece) -> Iterator[Remedy]:
 
 def _narrower(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Less deep, by widths of boards as sold, as long as what stands on it stays on it."""
-    if mount_of(piece).board_of(piece) is None:
+    mount = mount_of(piece)
+    if mount.board_of(piece) is None:
         return
+    seat = "sit" in data.mounting_kinds()[mount.kind].serves
+    least = piece.depth_mm * data.house("narrower_seat_share" if seat else "narrower_share")
     outs = [thing.out_mm for thing in piece.things if thing.out_mm is not None]
     for depth in reversed(BOARD_WIDTHS_MM[plan.units]):
-        if piece.depth_mm * 0.6 <= depth < piece.depth_mm - 5 and all(out <= depth for out in outs):
+        if least <= depth < piece.depth_mm - 5 and all(out <= depth for out in outs):
             with suppress(PlanError):
                 label = Message("Less deep, {d}", {"d": Quantity(depth, "length")})
                 yield Remedy("narrower", label, replace(piece, depth_mm=depth))
