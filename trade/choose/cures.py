@@ -267,8 +267,6 @@ class _Search:
                 continue
             if sum(cure.outcome == "holds" for cure in kept.values()) >= _MOST - 1:
                 break
-            if (remedy.piece, remedy.wood) in self._seen:
-                continue  # the same by another name
             then = self._tried(remedy, self.plan)
             if then is None:
                 continue

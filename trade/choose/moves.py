@@ -72,7 +72,7 @@ def to_studs(piece: AnyPiece, plan: Plan, wrong: Collection[str]) -> Iterator[Re
                 moved = replace(piece, left_mm=piece.left_mm + shift)
                 if _stays(moved, wall):
                     yield Remedy("seat", _sideways(shift), moved)
-    elif len(placement.on_studs(piece, wall).supports_mm) > len(piece.supports_mm) + 1:
+    elif len(placement.on_studs(piece, wall).supports_mm) > len(piece.supports_mm):
         yield from _anew(piece, wall)  # it could be held by more of those under it
     if wall.uprights and not mount.every_stud:
         every = placement.on_studs(piece, wall, every=True)
