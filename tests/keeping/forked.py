@@ -7,6 +7,7 @@ serves, and its port.
 """
 
 import os
+import re
 import socket
 import sys
 
@@ -23,9 +24,10 @@ def main() -> None:
 
     from bench.server import Server
 
-    Client(headers={"host": "127.0.0.1"}).get(
-        "/walls/1/fix/"
-    )  # what is loaded once need not be loaded in every life
+    # What is loaded once need not be loaded in every life.
+    client, here = Client(headers={"host": "127.0.0.1"}), "/walls/1/"
+    base = re.findall(r'data-base="(\d+)"', client.get(f"{here}fix/").text)[0]
+    client.post(f"{here}pieces/shelf/move/", {"base": base, "left_mm": 650, "top_mm": 1500})
     connections.close_all()
     for _ in sys.stdin:
         listening = socket.socket()

@@ -16,7 +16,6 @@ import urllib.parse
 import urllib.request
 import zlib
 from contextlib import closing, suppress
-from http.client import HTTPException
 from pathlib import Path
 from random import Random
 
@@ -56,33 +55,33 @@ class Writer(threading.Thread):
             dict[int, int](),
             wall,
         )
-        self.wrote = threading.Event()
+        self.wrote, self.stopped_by = threading.Event(), ""
 
     def run(self) -> None:
-        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor())
+        """Write until nobody answers, and say what stopped it."""
         try:
-            page = opener.open(f"{self.here}fix/?piece=shelf", timeout=30).read().decode()
-            token = page.split('x-csrftoken": "')[1].split('"')[0]
-            base = int(re.findall(r'data-base="(\d+)"', page)[0])
-            for n in range(10_000):
-                left = 600 + (base * 7 + n) % 400
-                body = urllib.parse.urlencode(
-                    {"base": base, "left_mm": left, "top_mm": 1500}
-                ).encode()
-                asked = urllib.request.Request(
-                    f"{self.here}pieces/shelf/move/",
-                    body,
-                    {"X-CSRFToken": token, "HX-Request": "true"},
-                )
-                base = int(
-                    re.findall(
-                        r'data-base="(\d+)"', opener.open(asked, timeout=30).read().decode()
-                    )[0]
-                )
-                self.acknowledged[base] = left
-                self.wrote.set()
-        except (OSError, HTTPException):
-            return  # it was killed
+            self._write()
+        except Exception as error:
+            self.stopped_by = f"{type(error).__name__}: {error}"
+            self.wrote.set()  # nobody need wait for it any longer
+
+    def _write(self) -> None:
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor())
+        page = opener.open(f"{self.here}fix/?piece=shelf", timeout=60).read().decode()
+        token = page.split('x-csrftoken": "')[1].split('"')[0]
+        base = int(re.findall(r'data-base="(\d+)"', page)[0])
+        for n in range(10_000):
+            left = 600 + (base * 7 + n) % 400
+            body = urllib.parse.urlencode({"base": base, "left_mm": left, "top_mm": 1500}).encode()
+            asked = urllib.request.Request(
+                f"{self.here}pieces/shelf/move/",
+                body,
+                {"X-CSRFToken": token, "HX-Request": "true"},
+            )
+            answer = opener.open(asked, timeout=60).read().decode()
+            base = int(re.findall(r'data-base="(\d+)"', answer)[0])
+            self.acknowledged[base] = left
+            self.wrote.set()
 
 
 class Killed(SimpleTestCase):
@@ -128,7 +127,8 @@ class Killed(SimpleTestCase):
             writers = [Writer(port, wall) for wall in walls]
             for each in writers:
                 each.start()
-            self.assertTrue(writers[0].wrote.wait(20), "nobody could write")
+            self.assertTrue(writers[0].wrote.wait(120), "nobody could write")
+            self.assertTrue(writers[0].acknowledged, writers[0].stopped_by)
             writers[0].join(dice.uniform(0.02, 0.25))  # somewhere in the middle
             _end(server)  # all its processes
             for each in writers:
