@@ -290,9 +290,10 @@ def _screw_holds(drive: Drive, support: Support) -> tuple[float, ...]:
     row = data.screws()[drive.screw]
     reach = driving.reach(row, drive.length_mm, support.layers_mm)
     bearing = wood.bearing_length_mm(reach.penetration_mm, row.diameter_mm, row.tip_mm)
-    fe = wood.bearing_strength_mpa(support.timber.g, row.diameter_mm)
+    lying = support.across_grain
+    fe = wood.bearing_strength_mpa(support.timber.g, row.diameter_mm, lying)
     side = (
-        wood.lateral(wood.dowel(row), support.side, support.gap_mm, fe, bearing).value_n
+        wood.lateral(wood.dowel(row), support.side, support.gap_mm, fe, bearing, lying).value_n
         if bearing > 0
         else 0.0
     )

@@ -82,6 +82,7 @@ def alike(supports: list[Support]) -> list[list[Support]]:
             round(support.pressed_mm, 6),
             support.face,
             support.timber,
+            support.across_grain,
             support.capacity and support.capacity.worth,
         )
         group = next((group for known, group in groups if known == key), None)

@@ -281,12 +281,12 @@ def dowel_sum(support: Support) -> Calculation:
     screw, sums = support.screw, Calculation()
     dowel = wood.dowel(screw)
     bearing = wood.bearing_length_mm(support.reach.penetration_mm, screw.diameter_mm, screw.tip_mm)
-    fe = wood.bearing_strength_mpa(support.timber.g, screw.diameter_mm)
-    found = wood.lateral(dowel, support.side, support.gap_mm, fe, bearing)
-    across = support.side.across
+    lying, over = support.across_grain, support.side.across
+    fe = wood.bearing_strength_mpa(support.timber.g, screw.diameter_mm, lying)
+    found = wood.lateral(dowel, support.side, support.gap_mm, fe, bearing, lying)
     under = (
         "bearing strength under the head, across its grain"
-        if across
+        if over
         else "bearing strength under the head"
     )
     sums.given("g", support.gap_mm, "fine", "gap: lining that bears nothing")
@@ -302,9 +302,11 @@ def dowel_sum(support: Support) -> Calculation:
     sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
     sums.then(
         "F_em",
-        wood.bearing_formula(screw.diameter_mm).text,
+        wood.bearing_formula(screw.diameter_mm, lying).text,
         "stress",
-        "bearing strength of the wood behind",
+        "bearing strength of the wood behind, across its grain"
+        if lying
+        else "bearing strength of the wood behind",
     )
     sums.then("q_m", "F_em D_r", "line")
     sums.given("F_yb", dowel.fyb_mpa, "stress", "bending yield of the screw")
@@ -312,7 +314,7 @@ def dowel_sum(support: Support) -> Calculation:
     sums.given("L_s", support.side.thickness_mm, "fine", "thickness under the head")
     sums.given("L_m", bearing, "fine", "bearing length in it")
     wood.write_yield(sums, found)
-    reduced = "reduction term, K_θ = 1.25 across the grain" if across else "reduction term"
+    reduced = "reduction term, K_θ = 1.25 across the grain" if over or lying else "reduction term"
     sums.given("R_d", found.reduction, "ratio", reduced)
     sums.then("Z", "Y / R_d", "force")
     return sums

@@ -193,7 +193,7 @@ def _dowel_sum(support: Support) -> Calculation:
         "density",
         compose("characteristic density of {timber}", timber=support.timber.name),
     )
-    formula = european.embedment_formula(thick).text
+    formula = european.embedment_formula(thick, support.across_grain).text
     sums.then("f_hm", formula, "stress", "embedment strength of the wood behind")
     sums.then("q_m", "f_hm d_ef", "line")
     sums.given("L_s", side.thickness_mm, "fine", "thickness under the head")

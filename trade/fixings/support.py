@@ -139,6 +139,11 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
         return abs(self.stud.offset_mm) < self.stud.width_mm / 2
 
     @property
+    def across_grain(self) -> bool:
+        """Whether its load is across the grain of the wood that it is screwed to."""
+        return self.stud.across is not None
+
+    @property
     def holds(self) -> bool:
         """Whether there is anything behind it that the rules can count on."""
         return self.in_stud if self.capacity is None else self.capacity.pull_n > 0

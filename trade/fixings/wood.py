@@ -211,7 +211,12 @@ def yields(
 
 @memoized(limit=4_096)
 def lateral(
-    fastener: Dowel, side: Side, gap_mm: float, main_fe_mpa: float, main_mm: float
+    fastener: Dowel,
+    side: Side,
+    gap_mm: float,
+    main_fe_mpa: float,
+    main_mm: float,
+    across_grain: bool = False,
 ) -> Lateral:
     """Single-shear design value with a gap between side and main member (TR12 Table 1-1.
 
@@ -223,11 +228,12 @@ def lateral(
         gap_mm: what lies between and bears nothing, such as gypsum board.
         main_fe_mpa: dowel bearing strength of the main member.
         main_mm: dowel bearing length in it.
+        across_grain: whether it is loaded across its grain, as blocking is.
     """
     d = fastener.diameter_mm
     moment = PLASTIC_MOMENT(F_yb=fastener.fyb_mpa, D=d)
     found = yields(side, gap_mm, d, moment, main_fe_mpa, main_mm)
-    r_d = reduction_terms(d, fastener.nominal_mm, 90.0 if side.across else 0.0)
+    r_d = reduction_terms(d, fastener.nominal_mm, 90.0 if side.across or across_grain else 0.0)
     modes = {mode: value / r_d[mode] for mode, value in found.items()}
     mode = min(modes, key=modes.__getitem__)
     return Lateral(modes[mode], mode, modes, r_d[mode])

@@ -125,10 +125,9 @@ def shear_n(support: Support) -> float:
     )
     if bearing <= 0:
         return 0.0
-    fe = wood.bearing_strength_mpa(support.timber.g, support.screw.diameter_mm)
-    return wood.lateral(
-        wood.dowel(support.screw), support.side, support.gap_mm, fe, bearing
-    ).value_n
+    lying, screw = support.across_grain, support.screw
+    fe = wood.bearing_strength_mpa(support.timber.g, screw.diameter_mm, lying)
+    return wood.lateral(wood.dowel(screw), support.side, support.gap_mm, fe, bearing, lying).value_n
 
 
 def durations(support: Support) -> tuple[float, float]:
