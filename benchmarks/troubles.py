@@ -209,9 +209,22 @@ def _fields(kind: str, plain: Any, dice: random.Random) -> Iterator[tuple[str, A
 
 
 def _features(plain: Any, dice: random.Random) -> Iterator[dict[str, Any]]:
-    """Yield something where the piece is to hang."""
-    kind = dice.choice(sorted(data.features()))
+    """Yield something where the piece is to hang; half the time wood that it is screwed to."""
+    wood = ("blocking", "backing_board")
+    kind = dice.choice(wood if dice.random() < 0.5 else sorted(data.features()))
     row = data.features()[kind]
+    if kind in wood:
+        high = dice.choice((140.0, 286.0, 600.0))
+        bottom = max(plain.top_mm - high + dice.choice((0.0, 40.0, 100.0)), 0.0)
+        yield {
+            "kind": kind,
+            "left_mm": max(plain.left_mm - dice.choice((0.0, 60.0, 200.0)), 0.0),
+            "right_mm": plain.left_mm + plain.length_mm + dice.choice((0.0, 200.0)),
+            "bottom_mm": bottom,
+            "top_mm": min(bottom + high, 2400.0),
+            "depth_mm": dice.choice((19.0, 38.0)),
+        }
+        return
     left = plain.left_mm + dice.choice((0.0, 60.0, plain.length_mm / 2))
     bottom = max(plain.top_mm - dice.choice((30.0, 200.0, 600.0)), 0.0)
     yield {

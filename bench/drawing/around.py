@@ -182,6 +182,7 @@ _DETAILS: dict[str, Callable[[float, float, float, float], str]] = {
     "door": _knob,
     "blocking": _grain,
     "header": _grain,
+    "backing_board": _grain,
 }
 
 

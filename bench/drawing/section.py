@@ -14,6 +14,7 @@ from trade import data, wording
 from trade.check import PieceVerdict
 from trade.measure import say_length
 from trade.mounts import AnySupport, Support, mount_of
+from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan
 
 WIDTH, HEIGHT = 412.0, 184.0
@@ -96,12 +97,17 @@ def _cut(piece: AnyPiece, plan: Plan, support: AnySupport) -> _Cut:
     middle = (screw + piece.top_mm - piece.high_mm / 2) / 2
     focus = min(max(middle, screw - _FAR_PX / _PX), screw + _FAR_PX / _PX)
     back = _FACE + support.back_mm * _PX
-    stud = _FACE + (plan.wall.lining_mm or 0.0) * _PX
+    lining = 0.0 if support.stud.on_face else plan.wall.lining_mm or 0.0
+    stud = _FACE + lining * _PX
     return _Cut(piece, plan, support, HEIGHT / 2 - (screw - focus) * _PX, stud, back, focus)
 
 
 def _layers(pen: Pen, cut: _Cut) -> None:
     wall, support, x = cut.plan.wall, cut.support, _FACE
+    board = support.stud.across if support.stud.on_face else None
+    if board is not None:
+        _wood(pen, cut, x, board)
+        x += board.deep_mm * _PX
     for layer in wall.layers or ():
         wide = layer.thickness_mm * _PX
         pen.rect(x, 0, wide, HEIGHT, f"layer layer-{layer.kind.split('_')[0]}")
@@ -124,15 +130,12 @@ def _layers(pen: Pen, cut: _Cut) -> None:
             "middle",
         )
         return
+    if board is not None:
+        pen.rect(x, 0, WIDTH - x, HEIGHT, "cut-stud cut-missing")
+        return
     if across is not None:
-        top, bottom = max(cut.y(across.top_mm), -2.0), min(cut.y(across.bottom_mm), HEIGHT + 2)
         pen.rect(x, 0, deep, HEIGHT, "cut-stud cut-missing")
-        pen.rect(x, top, deep, bottom - top, "cut-stud")
-        for n, y in enumerate(range(int(top) + 9, int(bottom) - 4, 13)):
-            pen.path(
-                f"M{number(x)} {y}q{number(deep / 2)} {4 if n % 2 else -3} {number(deep)} 0",
-                "grain",
-            )
+        _wood(pen, cut, x, across)
         return
     if wall.build == "steel" and known:
         sheet = max((data.structures()[wall.structure or ""].steel_mm or 0.0) * _PX, 2.5)
@@ -156,6 +159,18 @@ def _layers(pen: Pen, cut: _Cut) -> None:
             else _("no stud known")
         )
         pen.text(x + deep / 2, HEIGHT - 10, words, "cut-words", "middle")
+
+
+def _wood(pen: Pen, cut: _Cut, x: float, wood: Feature) -> None:
+    """Draw blocking, a header or a board from its face on, cut across its grain."""
+    top, bottom = max(cut.y(wood.top_mm), -2.0), min(cut.y(wood.bottom_mm), HEIGHT + 2)
+    deep = wood.deep_mm * _PX
+    pen.rect(x, top, deep, bottom - top, "cut-stud")
+    for n, y in enumerate(range(int(top) + 9, int(bottom) - 4, 13)):
+        pen.path(
+            f"M{number(x)} {y}q{number(deep / 2)} {4 if n % 2 else -3} {number(deep)} 0",
+            "grain",
+        )
 
 
 def _screw(pen: Pen, cut: _Cut, support: Support) -> None:

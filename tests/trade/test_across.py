@@ -107,7 +107,7 @@ class Across(SimpleTestCase):
             0: (Demand("always", 0.9, 100.0, 50.0 * high, 50.0),),
             1: (Demand("always", 0.9, 300.0, 0.0),),
         }
-        [ends] = blocks.checks(supports, cases, ())
+        ends, bent = blocks.checks(supports, cases, ())
         load, pull = (100 * 71 + 300 * 281) / 362, 50 * 71 / 362
         self.assertAlmostEqual(ends.demand.value, hypot(load, pull) / 2, places=6)
         g, screw = 0.42, data.screws()["screw_5"]
@@ -116,6 +116,10 @@ class Across(SimpleTestCase):
         in_it = wood.bearing_length_mm(90.0 - 38.0, screw.diameter_mm, screw.tip_mm)
         z = wood.lateral(wood.dowel(screw), side, 0.0, fe, in_it).value_n
         self.assertAlmostEqual(ends.capacity.value, 0.67 * 0.9 * z, places=6)
+        load, pull = (100 * 71 * 81 + 300 * 281 * 81) / 362, 50 * 71 * 81 / 362
+        stress = load / (38 * 140**2 / 6) + pull / (140 * 38**2 / 6)
+        self.assertAlmostEqual(bent.demand.value, stress, places=6)
+        self.assertAlmostEqual(bent.capacity.value, 0.9 * 5.3, places=6)
 
     def test_a_thick_screw_is_worth_less_across_its_grain(self) -> None:
         """NDS 2018 Table 12.3.3: 6 100 G^1.45 / √D psi instead of 11 200 G; K_θ 1.25 for 1.0."""

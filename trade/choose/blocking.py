@@ -1,4 +1,4 @@
-"""Blocking put in behind a piece, where it is to be screwed and there is no stud."""
+"""Wood put in for a piece where there is no stud: blocking behind it, or a board across studs."""
 
 from collections.abc import Iterator
 from itertools import combinations
@@ -14,11 +14,13 @@ from trade.cutting.sold import framing_mm
 from trade.fixings import driving
 from trade.fixings.support import Support
 from trade.mounts import mount_of
+from trade.mounts.base import Box
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan, Wall
+from trade.wall.backing import boards_on, crossed
 from trade.wall.framing import into_framing
 
-_KIND = "blocking"
+_KIND, _BOARD = "blocking", "backing_board"
 
 
 def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
@@ -48,11 +50,42 @@ def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     wood = tuple(each for each in blocks if each is not None)
     if None in blocks or any(_meet(one, other) for one, other in combinations(wood, 2)):
         return
+    said = "Open the lining and put blocking between the studs, {t} by {h}; {screw}, {l} long"
     layers = max(support.side.thickness_mm for support in loose) + wall.lining_mm
+    yield from _screwed(said, piece, plan, wood, layers)
+
+
+def across(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Yield the piece on a board that is screwed to the studs on both sides of it, on the lining.
+
+    Where any of its supports is on no stud. Nothing where it leans on the wall besides, where no
+    two studs are known, where something is in the way, or where no board is high enough for its
+    hardware.
+    """
+    wall, mount = plan.wall, mount_of(piece)
+    supports = mount.supports(piece, wall)
+    seats = [each for each in supports if isinstance(each, Support)]
+    loose = any(not each.in_stud for each in seats)
+    if wall.build != "timber" or not loose or not mount.on_a_board or boards_on(wall):
+        return
+    board = _board(seats, piece, plan)
+    if board is None:
+        return
+    said = "Screw a board to the studs first, {t} by {h}, and hang it on that; {screw}, {l} long"
+    flat = mount.on_face(piece)
+    layers = max(support.side.thickness_mm for support in seats)
+    yield from _screwed(said, flat, plan, (board,), layers)
+
+
+def _screwed(
+    said: str, piece: AnyPiece, plan: Plan, wood: tuple[Feature, ...], layers_mm: float
+) -> Iterator[Remedy]:
+    """Yield the piece screwed to wood of one size, by its screw and by thinner ones."""
+    high, thick = wood[0].top_mm - wood[0].bottom_mm, wood[0].deep_mm
     for key, screw in _no_thicker(piece):
-        length = driving.suggest_length_mm(screw, layers, EMBEDMENT_MM, layers + thick)
+        length = driving.suggest_length_mm(screw, layers_mm, EMBEDMENT_MM, layers_mm + thick)
         label = Message(
-            "Open the lining and put blocking between the studs, {t} by {h}; {screw}, {l} long",
+            said,
             {
                 "t": Quantity(thick, "length"),
                 "h": Quantity(high, "length"),
@@ -61,7 +94,42 @@ def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             },
         )
         held = replace(piece, anchor=None, screw=key, screw_length_mm=length)
-        yield Remedy(_KIND, label, held, wood)
+        yield Remedy(wood[0].kind, label, held, wood)
+
+
+def _board(seats: list[Support], piece: AnyPiece, plan: Plan) -> Feature | None:
+    """Return a board that all of its hardware sits on, from stud to stud; None where none fits."""
+    wall, off = plan.wall, data.house("across_edge_mm")
+    thick, sold = framing_mm(plan.units)
+    heights = [y for seat in seats for _, y in seat.holes]
+    low = min(min(heights) - off, *(seat.foot_mm for seat in seats))
+    top = max(max(heights) + off, *(seat.foot_mm + seat.height_mm for seat in seats))
+    high = next((each for each in sold if each >= top - low), None)
+    first, last = min(seat.x_mm for seat in seats), max(seat.x_mm for seat in seats)
+    left = max(
+        (s.centre_mm - s.width_mm / 2 for s in wall.uprights if s.centre_mm < first), default=None
+    )
+    right = min(
+        (s.centre_mm + s.width_mm / 2 for s in wall.uprights if s.centre_mm > last), default=None
+    )
+    if high is None:
+        return None
+    beyond = max(seat.width_mm for seat in seats) / 2 + off
+    bottom = min(max(round((low + top - high) / 2), 0.0), wall.height_mm - high)
+    board = Feature(
+        kind=_BOARD,
+        left_mm=max(first - beyond, 0.0) if left is None else left,
+        right_mm=min(last + beyond, wall.width_mm) if right is None else right,
+        bottom_mm=bottom,
+        top_mm=bottom + high,
+        to_fit=True,
+        depth_mm=thick,
+    )
+    taken = any(each.row.keep != "care" and _meet(each, board) for each in wall.features)
+    others = (mount_of(each).box(each) for each in plan.pieces if each.key != piece.key)
+    if taken or any(_meet(each, board) for each in others) or len(crossed(wall, board)) < 2:
+        return None
+    return board
 
 
 def _no_thicker(piece: AnyPiece) -> list[tuple[str, data.Screw]]:
@@ -104,7 +172,7 @@ def _block(
     return None if taken else block
 
 
-def _meet(one: Feature, other: Feature) -> bool:
+def _meet(one: Feature | Box, other: Feature) -> bool:
     """Whether two things take the same place."""
     return (
         one.left_mm < other.right_mm

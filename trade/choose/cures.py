@@ -1,10 +1,11 @@
 """What would cure a piece that is close or won't hold.
 
 Changes, each tried out, each keeping its promise: one alone, else two or three together, else less
-on it, else another way to hang it; and blocking behind it, for which the wall is opened.
+on it, else another way to hang it; and wood put in for it: a board across studs, or blocking, for
+which the wall is opened.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from math import log
 from typing import Literal, NamedTuple
 
@@ -50,7 +51,7 @@ class Cure(msgspec.Struct, frozen=True, kw_only=True):
     What to do in words, the piece after it, and what the verdict will then be.
 
     `but`: what will still be a nuisance; `used`: how much of its strength will be used; `wood`:
-    blocking that is put in behind it.
+    wood that is put in for it.
     """
 
     code: str
@@ -314,13 +315,21 @@ class _Search:
         yield from (course.cure() for course in sorted(nearly.values(), key=_burden)[:1])
 
     def opened(self, start: _Course, mended: bool) -> Iterator[Cure]:
-        """Blocking behind what is on no stud; with other changes where nothing else mends it.
+        """Yield a board across studs, and blocking, for what is on no stud.
 
-        The wall is opened for it, so it is looked for by itself.
+        With other changes where nothing else mends it. They are work of their own, and for blocking
+        the wall is opened: so they are looked for by themselves.
         """
+        for put_in in (blocking.across, blocking.behind):
+            for cure in self._on_wood(put_in(start.piece, self.plan), start, mended):
+                mended = mended or cure.outcome == "holds"
+                yield cure
+
+    def _on_wood(self, wooded: Iterable[Remedy], start: _Course, mended: bool) -> Iterator[Cure]:
+        """Return the best of some changes that put wood in; with others where none mends it."""
         courses = [
             _Course((remedy.code,), remedy.label, remedy.piece, then, start.first, remedy.wood)
-            for remedy in blocking.behind(start.piece, self.plan)
+            for remedy in wooded
             if (then := self._tried(remedy, self.plan)) is not None
             and severity(then.governing) < severity(self.now.governing)
         ]

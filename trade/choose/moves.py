@@ -16,9 +16,11 @@ from trade.check import Check, Message, Placeholders
 from trade.choose import placement
 from trade.choose.stud_layouts import SHORTEST_OVERHANG_MM
 from trade.errors import PlanError
+from trade.fixings.support import Support
 from trade.mounts import holes, mount_of
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan, Wall
+from trade.wall.backing import boards_on
 from trade.wall.zones import zones
 
 _UP, _DOWN = ("fit.hang", "bracket.room"), ("piece.ceiling", "cleat.room", "fit.items")
@@ -256,6 +258,9 @@ def clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         for zone in zones(wall)
         if zone.level == "keep_out"
     ]
+    taken += [
+        (board.left_mm, board.right_mm, board.bottom_mm, board.top_mm) for board in boards_on(wall)
+    ]
     taken += [mount_of(other).box(other)[:4] for other in plan.pieces if other.key != piece.key]
     moves: list[tuple[float, float]] = []
     for left, right, low, high in taken:
@@ -287,6 +292,29 @@ def clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
         moved = replace(piece, left_mm=left, top_mm=top)
         if _stays(moved, wall):
             yield Remedy("clear", label, placement.on_studs(moved, wall) if dx else moved)
+
+
+def onto_board(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Up or down until all its hardware sits on the board that shares its place."""
+    off = data.house("across_edge_mm")
+    seats = [
+        each for each in mount_of(piece).supports(piece, plan.wall) if isinstance(each, Support)
+    ]
+    if not seats:
+        return
+    screws = [y for seat in seats for _, y in seat.holes]
+    low = min(min(screws) - off, *(seat.foot_mm for seat in seats))
+    top = max(max(screws) + off, *(seat.foot_mm + seat.height_mm for seat in seats))
+    for board in boards_on(plan.wall):
+        least, most = board.bottom_mm - low, board.top_mm - top
+        raised = min(max(least, 0.0), most) if least <= most else 0.0
+        if raised and all(board.left_mm < seat.x_mm < board.right_mm for seat in seats):
+            said = "Move it {by} down, onto the board"
+            if raised > 0:
+                said = "Move it {by} up, onto the board"
+            label = Message(said, {"by": Quantity(abs(raised), "length")})
+            with suppress(PlanError):
+                yield Remedy("onto_board", label, replace(piece, top_mm=piece.top_mm + raised))
 
 
 def around(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:

@@ -125,7 +125,9 @@ def _fitting(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[
         landed = mount_of(piece).landed(piece, wall)
         yield Remedy("corner", Message("Move it into its corner"), landed)
     yield from moves.to_studs(piece, plan, codes)
-    if any(code.startswith(("piece.", "hole.")) for code in codes):
+    if "across.off_board" in codes:
+        yield from moves.onto_board(piece, plan)
+    if any(code.startswith(("piece.", "hole.", "across.off_board")) for code in codes):
         yield from moves.clear(piece, plan)
     if "rod.hole" in codes:
         yield from _shorter_rods(piece)

@@ -448,11 +448,12 @@ def _changed(piece: AnyPiece, request: HangRequest, wall: Wall) -> tuple[Message
         found.append(Message(said, {"by": Quantity(abs(longer), "length")}))
     higher = piece.top_mm - request.top_mm
     if abs(higher) > _SAME_MM and not mount_of(piece).stands:
-        if in_blocking(piece, wall):
+        wood = wood_under(piece, wall)
+        if wood is not None:
             said = (
-                "{by} higher than asked for, so that its screws meet the blocking."
+                "{by} higher than asked for, so that its screws meet the {wood}."
                 if higher > 0
-                else "{by} lower than asked for, so that its screws meet the blocking."
+                else "{by} lower than asked for, so that its screws meet the {wood}."
             )
         else:
             said = (
@@ -460,14 +461,27 @@ def _changed(piece: AnyPiece, request: HangRequest, wall: Wall) -> tuple[Message
                 if higher > 0
                 else "{by} lower than asked for, clear of what is there."
             )
-        found.append(Message(said, {"by": Quantity(abs(higher), "length")}))
+        by = Quantity(abs(higher), "length")
+        found.append(Message(said, {"by": by, **({} if wood is None else {"wood": wood})}))
     return tuple(found)
 
 
-def in_blocking(piece: AnyPiece, wall: Wall) -> bool:
-    """Whether any of it is screwed to blocking or a header."""
+def wood_under(piece: AnyPiece, wall: Wall) -> str | None:
+    """Return what wood across any of it is screwed to: blocking, a header, a board; else None."""
     supports = mount_of(piece).supports(piece, wall)
-    return any(isinstance(each, Support) and each.stud.across is not None for each in supports)
+    return next(
+        (
+            each.stud.wood
+            for each in supports
+            if isinstance(each, Support) and each.stud.across is not None
+        ),
+        None,
+    )
+
+
+def in_blocking(piece: AnyPiece, wall: Wall) -> bool:
+    """Whether any of it is screwed to blocking, a header, or a board across studs."""
+    return wood_under(piece, wall) is not None
 
 
 def reasons_of(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Message, ...]:
@@ -487,8 +501,9 @@ def reasons_of(piece: AnyPiece, verdict: PieceVerdict, wall: Wall) -> tuple[Mess
         "",
     )
     each = numbered(count, noun)
-    if not anchor and in_blocking(piece, wall):
-        held = compose("{each}, in the blocking or header behind it.", each=each)
+    wood = wood_under(piece, wall)
+    if not anchor and wood is not None:
+        held = compose("{each}, in the {wood} behind it.", each=each, wood=wood)
     elif not anchor:
         held = compose("{each}, every one on a stud.", each=each)
     elif on_studs:

@@ -12,13 +12,14 @@ from trade import data
 from trade.cutting.finish import Finishing, finishing
 from trade.cutting.plan import CutPlan, source_words
 from trade.fixings import driving
-from trade.fixings.support import Support
+from trade.fixings.support import Support, board_screw
 from trade.language import Figure, compose, counted, in_system, joined, word
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
 from trade.mounts.prices import anchor_key, part_price, screw_key, screw_price
 from trade.mounts.work import Band, Bored, Row
 from trade.plan.model import AnyPiece, Plan
+from trade.wall.backing import crossed
 
 Aisle = Literal["wood", "hardware", "fasteners", "bits", "finish"]
 _EXACT = 1e-9
@@ -115,7 +116,7 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
     unpriced: dict[str, None] = dict.fromkeys(
         compose("{part} of “{piece}”", part=part.name, piece=part.piece) for part in cut.no_stock
     )
-    if plan.wood_to_fit:
+    if not all(wood.on_face for wood in plan.wood_to_fit):
         unpriced[word("lining, tape and filler to close the wall over the blocking")] = None
     return Shopping(priced, done, plan.shop.ready, tuple(unpriced))
 
@@ -186,6 +187,12 @@ def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
     for piece in plan.waiting:
         needed.update(_of_piece(piece, plan, units))
     for wood in plan.wood_to_fit:
+        if wood.on_face:
+            key, length = board_screw(plan.wall, wood, units)
+            needed[_screw_line(key, length, units)] += wood.row.studs_n * len(
+                crossed(plan.wall, wood)
+            )
+            continue
         key = data.screw_in(wood.row.ends_screw, units)
         length = driving.nearest_length_mm(data.screws()[key], wood.row.ends_mm)
         needed[_screw_line(key, length, units)] += 2 * wood.row.ends_n

@@ -153,6 +153,7 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     ends_n: int = 0
     ends_screw: str = ""
     ends_mm: float = 0.0
+    studs_n: int = 0
 
 
 class Screw(Priced, frozen=True, kw_only=True):

@@ -8,7 +8,8 @@ from math import ceil
 from typing import NamedTuple
 
 import msgspec
-from msgspec.structs import force_setattr
+import numpy as np
+from msgspec.structs import force_setattr, replace
 
 from trade import data
 from trade.calculation import Quantity
@@ -19,8 +20,18 @@ from trade.fixings.anchor_capacity import AnchorCapacity, anchor_capacity, ancho
 from trade.fixings.substrate import FAR_MM, Substrate
 from trade.language import in_system, joined
 from trade.measure import INCH_64TH_MM, Units, say_length
-from trade.plan.model import Piece, Wall
-from trade.wall.backing import Face, StudAt, backing, wood_behind
+from trade.plan.features import Feature
+from trade.plan.model import Piece, Stud, Wall
+from trade.wall.backing import (
+    Face,
+    Footprint,
+    StudAt,
+    backing,
+    bare,
+    crossed,
+    face_of_board,
+    wood_behind,
+)
 from trade.wall.zones import distance_mm
 
 _DUST_MM = data.house("plug_dust_mm")
@@ -56,7 +67,8 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
     `x_mm`, `foot_mm`: the screws' line and the hardware's lower edge on the wall; `heights_mm`:
     screws above that edge; `height_mm`, `width_mm`: of the pressed face; `gap_mm`: soft layers
     between hardware and what holds; `stud`: what is known of the wood behind the screws' line;
-    `held`: what anchors hold there, None where screws go into timber.
+    `capacity`: of the anchors there, None where screws go into timber; `board_on`: where the board
+    on the wall's face that it sits on is itself screwed to studs, from the left.
     """
 
     index: int
@@ -82,6 +94,7 @@ class Support(msgspec.Struct, frozen=True, kw_only=True):
     strip: tuple[float, float, float] | None = None
     along_mm: float = 0.0
     design_code: str = "american"
+    board_on: tuple["Support", ...] = ()
     reach: driving.Reach = _NOT_YET
     pressed_mm: float = 0.0
 
@@ -288,12 +301,17 @@ def support(
         let_in: it sits on what is behind the lining.
     """
     behind = backing(wall)
-    stud = wood_behind(wall, x_mm, [foot_mm + height for height in hardware.heights_mm], part)
+    heights = [foot_mm + height for height in hardware.heights_mm]
+    half = hardware.width_mm / 2
+    own = Footprint(x_mm - half, x_mm + half, foot_mm, foot_mm + hardware.height_mm)
+    stud = wood_behind(bare(wall) if let_in else wall, x_mm, heights, part, own)
     on_stud = wall.build != "mass" and abs(stud.offset_mm) < stud.width_mm / 2
     hollow = wall.build != "mass" and not on_stud
-    gap = 0.0 if let_in else behind.lining_mm
+    gap = 0.0 if let_in or stud.on_face else behind.lining_mm
     face = behind.stud_face if let_in else behind.face
-    if stud.across is not None and foot_mm < stud.across.bottom_mm:
+    if stud.on_face:
+        face = face_of_board(wall)
+    elif stud.across is not None and foot_mm < stud.across.bottom_mm:
         face = behind.hollow_face  # its foot presses where nothing is behind
     fastener = None
     metal = wall.build == "steel" and stud.across is None
@@ -307,7 +325,7 @@ def support(
             _apart(hardware.heights_mm),
             _to_opening(wall, x_mm, foot_mm),
         )
-        old = _to_old_hole(wall, x_mm, [foot_mm + height for height in hardware.heights_mm])
+        old = _to_old_hole(wall, x_mm, heights)
         substrate = substrate._replace(spoiled_mm=old, beside_mm=_beside(piece, x_mm))
         fastener = anchor_capacity(wall, piece.anchor, substrate)
         if hollow:
@@ -336,7 +354,40 @@ def support(
         strip=hardware.strip,
         along_mm=hardware.along_mm,
         design_code=wall.design_code,
+        board_on=_on_studs(wall, piece, stud.across) if stud.on_face and stud.across else (),
     )
+
+
+def _on_studs(wall: Wall, piece: Piece, board: Feature) -> tuple[Support, ...]:
+    """Where a board on the wall's face is screwed to the studs that it crosses."""
+    if wall.build != "timber":
+        return ()
+    screw, length = board_screw(wall, board, data.screws()[piece.screw].system)
+    held = replace(piece, screw=screw, screw_length_mm=length, anchor=None)
+    g, high = backing(wall).timber.g, board.top_mm - board.bottom_mm
+    side = wood.wood_side(board.deep_mm, g, data.screws()[screw].diameter_mm, across=True)
+    off = min(data.house("board_edge_mm"), high / 4)
+    heights = tuple(np.linspace(off, high - off, board.row.studs_n).tolist())
+    return tuple(
+        support(
+            bare(wall),
+            held,
+            Hardware(heights, high, stud.width_mm, side),
+            i,
+            board.row.name,
+            stud.centre_mm,
+            board.bottom_mm,
+        )
+        for i, stud in enumerate(crossed(wall, board))
+    )
+
+
+def board_screw(wall: Wall, board: Feature, units: Units) -> tuple[str, float]:
+    """Return the screw that goes through a board into each stud, and its length, mm."""
+    key = data.screw_in(board.row.ends_screw, units)
+    layers = board.deep_mm + (wall.lining_mm or 0.0)
+    embedment, far = data.house("embedment_mm"), layers + Stud(centre_mm=0.0).depth_mm
+    return key, driving.suggest_length_mm(data.screws()[key], layers, embedment, far)
 
 
 def _apart(heights_mm: tuple[float, ...]) -> tuple[float, float]:

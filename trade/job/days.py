@@ -257,7 +257,9 @@ def _hanging(piece: AnyPiece, plan: Plan) -> float:
     each = data.mounting_kinds()[mount.kind].each * len(piece.supports_mm)
     supports = mount.supports(piece, plan.wall)
     fit = {s.stud.across for s in supports if s.stud.across in plan.wood_to_fit}
-    opened = len(fit) * data.house("blocking_minutes")
+    opened = sum(
+        data.house("board_minutes" if wood.on_face else "blocking_minutes") for wood in fit
+    )
     return data.house("hang_minutes") + each + count * hole_minutes(plan.wall) + opened
 
 

@@ -17,6 +17,7 @@ from trade.cutting.finish import Finishing, finishing
 from trade.cutting.parts import parts_of
 from trade.cutting.shopping import bits_lacking
 from trade.fixings import driving
+from trade.fixings.support import board_screw
 from trade.job.fixing import Fixing, Group
 from trade.job.step import Step, said
 from trade.language import capital, compose, joined
@@ -28,6 +29,7 @@ from trade.mounts import Act, Do, mount_of
 from trade.mounts.base import Extra
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan
+from trade.wall.backing import crossed
 from trade.wall.zones import zones
 
 _NTH = (
@@ -288,19 +290,47 @@ class _Work:
         )
 
     def _fit(self, wood: Feature) -> Step:
-        """Blocking goes in before anything is marked: the lining is whole again by then."""
+        """Blocking goes in before anything is marked: the lining is whole again by then.
 
-        def size(mm: float) -> str:
-            return say_length(mm, self.units)
+        So does a board on the wall's face: what is marked is marked on it.
+        """
+        return self._fit_board(wood) if wood.on_face else self._fit_blocking(wood)
 
+    def _fit_board(self, wood: Feature) -> Step:
+        key, length = board_screw(self.plan.wall, wood, self.units)
+        screw = joined((data.screws()[key].called(self.units), self._size(length)))
+        studs = joined(self._size(each.centre_mm) for each in crossed(self.plan.wall, wood))
+        facts = (
+            ("From the left corner", self._between(wood.left_mm, wood.right_mm)),
+            ("Up", self._between(wood.bottom_mm, wood.top_mm)),
+            ("Studs, from the left corner", studs),
+            ("Into each stud", _times(wood.row.studs_n, screw)),
+        )
+        words = (
+            Message(
+                "Cut it so that it ends on a stud at both ends, and mark the studs on its face."
+            ),
+            Message("Hold it level, and drill it for its screws, near its upper and lower edge."),
+            Message("Screw it to every stud that it crosses, until it lies on the lining."),
+        )
+        minds = (Message("Each screw must bite: one that turns on has missed its stud."),)
+        return Step(wood.step, "do", "Screw the board to the studs", words, facts, minds)
+
+    def _size(self, mm: float) -> str:
+        return say_length(mm, self.units)
+
+    def _between(self, one_mm: float, other_mm: float) -> str:
+        return joined((self._size(one_mm), self._size(other_mm)), " to ")
+
+    def _fit_blocking(self, wood: Feature) -> Step:
         screw = data.screws()[data.screw_in(wood.row.ends_screw, self.units)]
         name, long = screw.called(self.units), driving.nearest_length_mm(screw, wood.row.ends_mm)
         facts = (
-            ("Between the studs", joined((size(wood.left_mm), size(wood.right_mm)), " to ")),
-            ("Up", joined((size(wood.bottom_mm), size(wood.top_mm)), " to ")),
+            ("Between the studs", self._between(wood.left_mm, wood.right_mm)),
+            ("Up", self._between(wood.bottom_mm, wood.top_mm)),
             (
                 "Into each end",
-                _times(wood.row.ends_n, joined((name, size(long)))),
+                _times(wood.row.ends_n, joined((name, self._size(long)))),
             ),
         )
         words = (

@@ -173,9 +173,10 @@ class Mount(ABC, Generic[P]):
     `every_stud`: it is screwed to all that it crosses; `carries`: where its things are, seen from
     the front; `bored_from_wall`: its own holes are bored from where what carries it was found to
     be; `covers`: what is behind it can't be reached; `any_board`: its board may be other than wood;
-    `longer_ends`: it can be made longer or shorter at an end; `doubts`: fields that say whether
-    something out of sight is certain; `woods`: each field that names a wood, with the thicknesses
-    that are of it.
+    `longer_ends`: it can be made longer or shorter at an end; `on_a_board`: it may sit on a board
+    across studs, for nothing of it leans on the wall but what is screwed to it; `doubts`: fields
+    that say whether something out of sight is certain; `woods`: each field that names a wood, with
+    the thicknesses that are of it.
     """
 
     kind: ClassVar[str]
@@ -192,6 +193,7 @@ class Mount(ABC, Generic[P]):
     carries: ClassVar[Literal["on", "in", "under"]] = "on"
     any_board: ClassVar[bool] = False
     longer_ends: ClassVar[bool] = False
+    on_a_board: ClassVar[bool] = False
     doubts: ClassVar[tuple[str, ...]] = ()
     woods: ClassVar[tuple[tuple[str, tuple[str, ...]], ...]] = (("board", ("thickness_mm",)),)
 
@@ -245,6 +247,10 @@ class Mount(ABC, Generic[P]):
 
     def landed(self, piece: P, wall: Wall) -> P:
         """Return a piece as it should be where it was put; most kinds stay where that is."""
+        return piece
+
+    def on_face(self, piece: P) -> P:
+        """Return a piece as it sits on what lies on the wall's face: nothing of it let in."""
         return piece
 
     def noun_of(self, piece: P) -> str:

@@ -35,6 +35,7 @@ class _BoxShelf(Mount[BoxShelf]):
     support_noun = NOUN
     make = BoxShelf
     woods = (("board", ("skin_mm",)),)
+    on_a_board = True
     asks = (
         LENGTH,
         DEPTH,

@@ -49,6 +49,7 @@ class Bracketed(Mount[B]):
     any_board = True
 
     support_noun = NOUN
+    on_a_board = True
     asks = (
         *SHELF,
         Ask("bracket", "Bracket", "choice", data.brackets, cure="bracket", own="own"),

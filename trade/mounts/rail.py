@@ -34,6 +34,7 @@ class Railed(Mount[R]):
     carries = "under"
     every_stud = True
     longer_ends = True
+    on_a_board = True
     asks = (
         LENGTH,
         Ask("height_mm", "Height", "length"),

@@ -50,6 +50,7 @@ class _RodBeam(Mount[RodBeam]):
     support_noun = NOUN
     bored_from_wall = True
     make = RodBeam
+    on_a_board = True
     asks = (
         *WOODEN_SHELF,
         Ask("in_beam_mm", "Rod in the beam", "length"),

@@ -53,6 +53,7 @@ class _RodShelf(Mount[RodShelf]):
     support_noun = NOUN
     bored_from_wall = True
     make = RodShelf
+    on_a_board = True
     asks = (
         *WOODEN_SHELF,
         Ask("plate", "Rod and plate", "choice", data.plates, own="own"),
@@ -65,6 +66,10 @@ class _RodShelf(Mount[RodShelf]):
         "plate": "tall",
         "let_in": True,
     }
+
+    def on_face(self, piece: RodShelf) -> RodShelf:
+        """Return it with its plates on the face."""
+        return replace(piece, let_in=False)
 
     def let_in(self, piece: RodShelf) -> bool:
         """Whether its plates sit on the studs."""

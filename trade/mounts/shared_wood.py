@@ -1,7 +1,8 @@
-"""Blocking that several pieces are screwed to: whether its ends hold them all."""
+"""Wood across studs that several pieces are screwed to: whether it holds them all."""
 
 from collections.abc import Callable
 
+from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, PieceVerdict, make
 from trade.fixings.support import Support
@@ -12,16 +13,17 @@ from trade.plan.model import AnyPiece, Plan
 
 
 def checks(piece: AnyPiece, plan: Plan, judged: Callable[[AnyPiece], PieceVerdict]) -> list[Check]:
-    """Check the ends of blocking under all the pieces that are screwed to it.
+    """Check blocking, or a board on the wall's face, under all the pieces that are screwed to it.
 
-    Nothing where it shares none. Each counts as if all of them were hardest on the same end.
+    Nothing where it shares none. Each counts as if all of them were hardest on the same end, or
+    the same stud.
 
     Args:
         piece: what hangs.
         plan: with the others; one of the same key is left out.
         judged: the verdict of a piece by itself.
     """
-    if not any(each.row.ends_n for each in plan.wall.features):
+    if not any(map(_may_share, plan.wall.features)):
         return []
     own = _ends(piece, plan, judged)
     if not own:
@@ -37,17 +39,28 @@ def checks(piece: AnyPiece, plan: Plan, judged: Callable[[AnyPiece], PieceVerdic
     return found
 
 
+def _may_share(thing: Feature) -> bool:
+    """Whether it is wood that ends, or studs, hold."""
+    return thing.row.ends_n > 0 or thing.on_face
+
+
+def _of_wood(check: Check) -> bool:
+    """Whether it asks what the wood across, or what holds that, can carry."""
+    by_board = check.part == data.features()["backing_board"].name
+    return check.code in ("across.ends", "across.bending") or (by_board and check.gradual)
+
+
 def _ends(
     piece: AnyPiece, plan: Plan, judged: Callable[[AnyPiece], PieceVerdict]
 ) -> dict[Feature, Check]:
-    """Return the worst check of its ends for each blocking that a piece is screwed to."""
-    asked = [check for check in judged(piece).checks if check.code == "across.ends"]
+    """Return the worst check of each wood across that a piece is screwed to."""
+    asked = [check for check in judged(piece).checks if _of_wood(check)]
     if not asked:
         return {}
     found: dict[Feature, Check] = {}
     for support in mount_of(piece).supports(piece, plan.wall):
         wood = support.stud.across if isinstance(support, Support) else None
-        if wood is None or not wood.row.ends_n:
+        if wood is None or not _may_share(wood):
             continue
         for check in asked:
             if check.support == support.index and (
@@ -59,7 +72,7 @@ def _ends(
 
 def _check(wood: Feature, own: Check, beside: list[tuple[AnyPiece, Check]]) -> Check:
     sums = Calculation()
-    sums.given("u_1", own.utilisation, "percent", "of what its ends carry: this piece")
+    sums.given("u_1", own.utilisation, "percent", "of what holds it: this piece")
     for n, (other, check) in enumerate(beside, start=2):
         sums.given(f"u_{n}", check.utilisation, "percent", other.name)
     sums.then("u", " + ".join(f"u_{n + 1}" for n in range(len(beside) + 1)), "percent", "together")
@@ -72,11 +85,9 @@ def _check(wood: Feature, own: Check, beside: list[tuple[AnyPiece, Check]]) -> C
         unknown=tuple(dict.fromkeys(ask for check in together for ask in check.unknown)),
         demand=sums.quantity("u"),
         capacity=Quantity(1.0, "percent"),
-        template="The {wood} behind the {part} also holds {others}: together they use {demand} of "
-        "what its ends carry.",
+        template="The {wood} also holds {others}: together they use {demand} of what it can carry.",
         parts={
             "wood": wood.row.name,
-            "part": own.part,
             "others": joined(compose("“{name}”", name=other.name) for other, _ in beside),
         },
         equations=sums,

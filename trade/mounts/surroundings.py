@@ -9,10 +9,13 @@ from functools import cache
 from trade import data
 from trade.calculation import Quantity
 from trade.check import Check, make
+from trade.fixings.support import Support
 from trade.memo import memoized
 from trade.mounts import holes, mount_of
 from trade.mounts.base import Box
+from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Shelf, Wall
+from trade.wall.backing import boards_on, carried
 from trade.wall.scribing import lowest_ceiling_mm, niche_of
 from trade.wall.zones import nearest_service, zones
 
@@ -38,6 +41,7 @@ def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
         _ceiling(piece, wall),
         _service(piece, wall),
         _niche(piece, wall),
+        _off_board(piece, wall),
     )
     return [check for check in made if check is not None]
 
@@ -149,6 +153,52 @@ def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
                 parts={"what": zone.reason},
             )
     return None
+
+
+def _off_board(piece: AnyPiece, wall: Wall) -> Check | None:
+    """Whether what shares its place with a board on the wall's face sits on it.
+
+    None where no board is near it.
+    """
+    near = [each for each in boards_on(wall) if crowded(mount_of(piece).box(piece), _room(each))]
+    if not near:
+        return None
+    supports = mount_of(piece).supports(piece, wall)
+    for board in near:
+        off = [
+            support
+            for support in supports
+            if not isinstance(support, Support) or support.stud.across != board
+        ]
+        if off:
+            said = (
+                "The {part} is not on the {board}, which stands {out} out from the wall: set "
+                "all of it on the board, or clear of it."
+            )
+            if not carried(wall, board):
+                said = (
+                    "The {board} behind it crosses no two studs: nothing holds it. It should reach "
+                    "from stud to stud."
+                )
+            return make(
+                "across.off_board",
+                part=off[0].part,
+                support=off[0].index,
+                case="any",
+                demand=Quantity(len(off), "count"),
+                capacity=Quantity(0.5, "count"),
+                template=said,
+                parts={
+                    "part": off[0].part,
+                    "board": board.row.name,
+                    "out": Quantity(board.deep_mm, "fine"),
+                },
+            )
+    return None
+
+
+def _room(board: Feature) -> Box:
+    return Box(board.left_mm, board.right_mm, board.bottom_mm, board.top_mm)
 
 
 def _service(piece: AnyPiece, wall: Wall) -> Check | None:

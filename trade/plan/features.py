@@ -14,7 +14,7 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
     """A rectangle on the wall, mm from the left corner and the floor.
 
     `kind`: a row of the features table. `to_fit`: it is not there yet, and goes in with what hangs
-    on it. `depth_mm`: of blocking and headers, how deep their wood is; 0: as usual.
+    on it. `depth_mm`: of blocking, headers and backing boards, how deep their wood is; 0: as usual.
 
     For a door or a window it is the clear opening; `trim_mm` is how far its trim reaches beyond.
     """
@@ -61,8 +61,13 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
 
     @property
     def deep_mm(self) -> float:
-        """How deep its wood is behind the lining; 0 where it has none."""
+        """How deep its wood is; 0 where it has none."""
         return self.depth_mm or self.row.depth_mm
+
+    @property
+    def on_face(self) -> bool:
+        """Whether its wood is on the wall's face, and what hangs there is screwed to it."""
+        return self.row.studs_n > 0
 
     @property
     def step(self) -> str:

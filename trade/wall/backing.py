@@ -7,6 +7,8 @@ from bisect import bisect_left
 from collections.abc import Iterable
 from typing import NamedTuple
 
+from msgspec.structs import replace
+
 from trade import data
 from trade.check import Assumption
 from trade.data import Framing
@@ -26,9 +28,11 @@ ASK_STRUCTURE = (
     "the dust of a test hole."
 )
 ASK_ENDS = "how the wood between the steel studs is held at its ends."
+ASK_BOARD = "how the board across the steel studs is held on them."
 ASK_STUDS = "where the studs are: find one and measure it from the left corner."
 
 
+_FLUSH_MM = 0.5  # what reaches no further beyond a board sits on it
 _ASSUMED = {
     "mass": (
         (
@@ -131,6 +135,16 @@ def backing(wall: Wall) -> Backing:
     )
 
 
+@memoized(limit=64)
+def face_of_board(wall: Wall) -> Face:
+    """Return what hardware on a board on the wall's face presses on: its wood, then the lining."""
+    behind, stays = backing(wall), data.house("wood_set_share")
+    wood, face = data.house("wood_dent_n_per_mm3"), behind.face
+    give = 1 / wood + 1 / face.stiffness_n_per_mm3
+    kept = stays / wood + face.set_share / face.stiffness_n_per_mm3
+    return Face(word("board"), behind.timber.bearing_mpa, 1 / give, kept / give)
+
+
 def _ask_of_structure(wall: Wall) -> tuple[str, ...]:
     """Return what keeps the rules for wood from being a verdict on this wall."""
     if wall.structure is None:
@@ -144,8 +158,8 @@ class StudAt(NamedTuple):
     How far its centre is to the left of it, how far off that may be, and its size.
 
     With no stud known, a stud right behind is supposed, and `unknown` says that none is known.
-    `across`: the blocking or header that takes the screws where no stud does; the rest is then of
-    it, and `stud` is None.
+    `across`: the blocking or header that takes the screws where no stud does, or the board on the
+    wall's face that they go into; the rest is then of it, and `stud` is None.
     """
 
     stud: Stud | None
@@ -160,6 +174,11 @@ class StudAt(NamedTuple):
     def wood(self) -> str:
         """What carpenters call it."""
         return self.across.row.name if self.across is not None else word("stud")
+
+    @property
+    def on_face(self) -> bool:
+        """Whether that wood is a board on the wall's face."""
+        return self.across is not None and self.across.on_face
 
 
 @memoized(limit=64)
@@ -179,10 +198,24 @@ def _nearest(studs: tuple[Stud, ...], x_mm: float) -> Stud | None:
 
 @memoized(limit=64)
 def wood_of(wall: Wall) -> tuple[Feature, ...]:
-    """Return the blocking and headers behind its lining."""
+    """Return the blocking and headers behind its lining, and the boards on its face."""
     if wall.build == "mass":
         return ()
     return tuple(each for each in wall.features if each.row.keep == "wood")
+
+
+def boards_on(wall: Wall) -> tuple[Feature, ...]:
+    """Return the boards on its face."""
+    return tuple(each for each in wood_of(wall) if each.on_face)
+
+
+@memoized(limit=64)
+def bare(wall: Wall) -> Wall:
+    """Return the wall without the boards on its face."""
+    boards = boards_on(wall)
+    if not boards:
+        return wall
+    return replace(wall, features=tuple(each for each in wall.features if each not in boards))
 
 
 def wood_across(wall: Wall, x_mm: float, heights_mm: Iterable[float]) -> Feature | None:
@@ -193,7 +226,7 @@ def wood_across(wall: Wall, x_mm: float, heights_mm: Iterable[float]) -> Feature
         x_mm: the screws' line, from the left corner.
         heights_mm: of the screws, above the floor.
     """
-    known = wood_of(wall)
+    known = [each for each in wood_of(wall) if not each.on_face]
     if not known:
         return None
     heights = tuple(heights_mm)
@@ -206,10 +239,12 @@ def wood_across(wall: Wall, x_mm: float, heights_mm: Iterable[float]) -> Feature
 def stretches_of_wood(wall: Wall, heights_mm: Iterable[float]) -> list[tuple[float, float]]:
     """Return from where to where, left to right, screws at some heights meet wood.
 
-    Blocking or headers, and the studs that they end at; a stud by itself is none.
+    Blocking or headers, and the studs that they end at; a stud by itself is none. A board on the
+    wall's face is by itself.
     """
     heights = tuple(heights_mm)
-    wood = [(each.left_mm, each.right_mm) for each in wood_of(wall) if _takes(each, heights)]
+    taking = [each for each in wood_of(wall) if _takes(each, heights)]
+    wood = [(each.left_mm, each.right_mm) for each in taking if not each.on_face]
     studs = [
         (stud.centre_mm - stud.width_mm / 2, stud.centre_mm + stud.width_mm / 2)
         for stud in wall.uprights
@@ -220,7 +255,8 @@ def stretches_of_wood(wall: Wall, heights_mm: Iterable[float]) -> list[tuple[flo
             found[-1] = found[-1][0], max(found[-1][1], right)
         else:
             found.append((left, right))
-    return [each for each in found if any(each[0] <= left < each[1] for left, _ in wood)]
+    behind = [each for each in found if any(each[0] <= left < each[1] for left, _ in wood)]
+    return [*behind, *((each.left_mm, each.right_mm) for each in taking if each.on_face)]
 
 
 def _takes(wood: Feature, heights_mm: Iterable[float]) -> bool:
@@ -229,26 +265,87 @@ def _takes(wood: Feature, heights_mm: Iterable[float]) -> bool:
     return all(wood.bottom_mm + off <= y <= wood.top_mm - off for y in heights_mm)
 
 
-def wood_behind(wall: Wall, x_mm: float, heights_mm: Iterable[float], part: str) -> StudAt:
+def crossed(wall: Wall, board: Feature) -> tuple[Stud, ...]:
+    """Return the studs that a board on the wall's face is screwed to, from the left."""
+    return tuple(
+        stud for stud in _in_order(wall) if board.left_mm <= stud.centre_mm <= board.right_mm
+    )
+
+
+def carried(wall: Wall, board: Feature) -> bool:
+    """Whether a board on the wall's face crosses two studs; so it may where none are known."""
+    return not wall.uprights or len(crossed(wall, board)) > 1
+
+
+class Footprint(NamedTuple):
+    """What hardware covers of a wall, mm from the left corner and the floor."""
+
+    left_mm: float
+    right_mm: float
+    bottom_mm: float
+    top_mm: float
+
+
+def board_under(
+    wall: Wall, x_mm: float, heights_mm: Iterable[float], own: Footprint
+) -> Feature | None:
+    """Return the board on the wall's face that hardware sits on whole; None where on none.
+
+    One that does not cross two studs is none.
+
+    Args:
+        wall: with what is on its face.
+        x_mm: the screws' line, from the left corner.
+        heights_mm: of the screws, above the floor.
+        own: what the hardware covers.
+    """
+    heights = tuple(heights_mm)
+    return next(
+        (
+            each
+            for each in boards_on(wall)
+            if each.left_mm < x_mm < each.right_mm
+            and each.bottom_mm <= own.bottom_mm + _FLUSH_MM
+            and own.top_mm <= each.top_mm + _FLUSH_MM
+            and _takes(each, heights)
+            and carried(wall, each)
+        ),
+        None,
+    )
+
+
+def wood_behind(
+    wall: Wall, x_mm: float, heights_mm: Iterable[float], part: str, own: Footprint
+) -> StudAt:
     """Return what is known of the wood behind a line of screws.
 
-    The stud where they meet one; else blocking or a header where all of them meet that; else the
-    nearest stud. `part` names the support in what is asked for.
+    The board on the wall's face that the hardware sits on; else the stud where they meet one; else
+    blocking or a header where all of them meet that; else the nearest stud. `part` names the
+    support in what is asked for, `own` is what it covers.
     """
+    heights_mm = tuple(heights_mm)
+    board = board_under(wall, x_mm, heights_mm, own)
+    if board is not None:
+        ask = (ASK_BOARD,) if wall.build == "steel" else () if wall.uprights else (ASK_STUDS,)
+        return _across(board, x_mm, ask)
     stud = stud_at(wall, x_mm, part)
     if stud.stud is not None and abs(stud.offset_mm) < stud.width_mm / 2:
         return stud
     across = wood_across(wall, x_mm, heights_mm)
     if across is None:
         return stud
+    return _across(across, x_mm, (ASK_ENDS,) if wall.build == "steel" else ())
+
+
+def _across(wood: Feature, x_mm: float, ask: tuple[str, ...]) -> StudAt:
     return StudAt(
         None,
-        x_mm - across.centre_mm,
+        x_mm - wood.centre_mm,
         data.house("across_unsure_mm"),
-        across.right_mm - across.left_mm,
-        across.deep_mm,
-        (ASK_ENDS,) if wall.build == "steel" else (),
-        across,
+        wood.right_mm - wood.left_mm,
+        wood.deep_mm,
+        ask,
+        wood,
     )
 
 

@@ -74,10 +74,21 @@ def members(openings: Iterable[Feature], width_mm: float, height_mm: float) -> t
 def into_framing(thing: Feature, wall: Wall) -> Feature:
     """Return blocking from stud to stud, a header over its opening; anything else as it is.
 
+    A board on the wall's face ends flush with the outer studs that it reaches.
     As it is, too, where no stud is known on both sides within the widest bay, or no opening below.
     """
     if thing.row.keep != "wood":
         return thing
+    if thing.on_face:
+        edges = [
+            (stud.centre_mm - stud.width_mm / 2, stud.centre_mm + stud.width_mm / 2)
+            for stud in wall.uprights
+            if thing.left_mm - _BAY_MM / 2 <= stud.centre_mm <= thing.right_mm + _BAY_MM / 2
+        ]
+        if len(edges) < 2:
+            return thing
+        ends = min(left for left, _ in edges), max(right for _, right in edges)
+        return replace(thing, left_mm=ends[0], right_mm=ends[1])
     if not thing.row.ends_n:
         over = [
             each
