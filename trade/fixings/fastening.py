@@ -5,6 +5,7 @@ from msgspec.structs import replace
 from trade.check import Check
 from trade.fixings import across, anchors, backing_board, in_strip, stud_screws, stud_screws_en
 from trade.fixings.support import Support
+from trade.language import compose
 from trade.load.demand import Demand
 
 
@@ -34,7 +35,9 @@ def checks(
 def _seen_at(check: Check, supports: list[Support]) -> Check:
     """Return a check of a board on a stud, shown at the support that is nearest to that stud."""
     place = supports[0].board_on[check.support or 0].x_mm
-    return replace(check, support=min(supports, key=lambda each: abs(each.x_mm - place)).index)
+    nearest = min(supports, key=lambda each: abs(each.x_mm - place))
+    name = compose("{name}: {part}", name=check.name, part=check.part)
+    return replace(check, support=nearest.index, name=name)
 
 
 def _held(
