@@ -541,7 +541,7 @@ def story_corner() -> Plan:
 def wardrobe() -> Plan:
     """Return a closet in the flat, wall to wall.
 
-    A shelf on ledgers, and hooks that will have to go between studs.
+    A shelf on ledgers, hooks that will have to go between studs, and shelves on uprights below.
     """
     wall = PlanWall(
         width_mm=1180.0,
@@ -568,6 +568,20 @@ def wardrobe() -> Plan:
         side_screws=4,
         supports_mm=(120.0, 720.0),
         things=(Thing(name="Suitcase", mass_kg=9.0),),
+    )
+    plan = _put(
+        plan,
+        "track_shelf",
+        (590.0, 860.0),
+        "shoes",
+        "Shoe shelves",
+        length_mm=960.0,
+        left_mm=60.0,
+        supports_mm=(60.0, 660.0),
+        gap_mm=250.0,
+        upright_mm=700.0,
+        use="display",
+        things=(Thing(name="Shoes, twelve pairs", mass_kg=12.0),),
     )
     return _put(
         plan,

@@ -105,7 +105,7 @@ def sized(name: str) -> str:
     if not found:
         return name
     template = sized_template(name)
-    return compose(template, **{f"size{n or ''}": _size(*pair) for n, pair in enumerate(found)})
+    return compose(template, **{f"size{n or ''}": size(*pair) for n, pair in enumerate(found)})
 
 
 def sized_template(name: str) -> str:
@@ -115,10 +115,11 @@ def sized_template(name: str) -> str:
     return name
 
 
-def _size(imperial: str, metric: str) -> Size:
-    size = Size(f"{imperial} ({metric})")
-    size.imperial, size.metric = imperial, metric
-    return size
+def size(imperial: str, metric: str) -> Size:
+    """Return a size as it is said in each system."""
+    said = Size(f"{imperial} ({metric})")
+    said.imperial, said.metric = imperial, metric
+    return said
 
 
 def in_system(what: str, units: Literal["imperial", "metric"]) -> str:

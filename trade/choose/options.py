@@ -62,7 +62,7 @@ def find_options(plan: Plan, request: HangRequest) -> Options:
     refused: list[RejectedOption] = []
     places: dict[str, dict[HeldBy, list[StudLayout]]] = {}
     for kind, row in data.mounting_kinds().items():
-        if request.goes not in row.serves:
+        if request.goes not in row.serves or not row.offered:
             continue
         if reason := excluded(plan, request, kind):
             refused.append(RejectedOption(kind=kind, reason=reason))

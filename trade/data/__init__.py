@@ -36,6 +36,7 @@ from trade.data.rows import (
     Structure,
     Term,
     Tool,
+    Track,
     Use,
     Want,
 )
@@ -77,6 +78,7 @@ __all__ = [
     "Structure",
     "Term",
     "Tool",
+    "Track",
     "Use",
     "Want",
     "house",
@@ -244,6 +246,12 @@ def pins() -> dict[str, PinSteel]:
 def brackets() -> dict[str, Bracket]:
     """Bracket classes by key."""
     return table("brackets", Bracket)
+
+
+@cache
+def tracks() -> dict[str, Track]:
+    """Classes of slotted uprights with their arms by key."""
+    return table("tracks", Track)
 
 
 @cache

@@ -269,6 +269,7 @@ class MountingKind(Row, frozen=True, kw_only=True):
     ends: Literal["", "both", "corner"] = ""
     deepest_mm: float | None = None
     wood: bool = False
+    offered: bool = True
 
 
 class Tool(Row, frozen=True, kw_only=True):
@@ -390,6 +391,28 @@ class Bracket(Priced, frozen=True, kw_only=True):
     e_mpa: float
     allowable_mpa: float
     mass_kg: float
+
+
+class Track(Priced, frozen=True, kw_only=True):
+    """A class of slotted upright with the arms that clip into it; its price is of a metre.
+
+    `upright`, `arm`: what each is called in a shop.
+    """
+
+    name: str
+    upright: str
+    arm: str
+    arm_price: float
+    width_mm: float
+    deep_mm: float
+    thick_mm: float
+    first_mm: float
+    every_mm: float
+    hook_mm: float
+    arm_mm: float
+    pair_kg: float
+    mass_kg: float
+    metre_kg: float
 
 
 class Stiffener(Row, frozen=True, kw_only=True):

@@ -24,6 +24,7 @@ from trade.mounts import (
     rail,
     rod_beam,
     rod_shelf,
+    track_shelf,
 )
 from trade.mounts.base import AnySupport, Ask, Hole, Mount, Shape, holes
 from trade.mounts.hanging import Act, Do, Hanging
@@ -47,6 +48,7 @@ ALL: tuple[Mount[Any], ...] = (
     bookcase.KIND,
     ledger_bench.KIND,
     cleat_wall.KIND,
+    track_shelf.KIND,
 )
 KINDS: dict[str, Mount[Any]] = {mount.kind: mount for mount in ALL}
 _BY_PIECE: dict[type, Mount[Any]] = {mount.make: mount for mount in ALL}

@@ -95,7 +95,7 @@ class Part(NamedTuple):
     """So many of one part.
 
     `sizes_mm`: finished length, width and thickness; None for what is bought ready; `round`: a
-    dowel; `own`: it is there already.
+    dowel; `own`: it is there already; `price`: what one costs where no table of its own says so.
     """
 
     name: str
@@ -104,6 +104,7 @@ class Part(NamedTuple):
     sizes_mm: tuple[float, float, float] | None = None
     round: bool = False
     own: bool = False
+    price: float | None = None
 
 
 def cut(name: str, board: str, many: int, length: float, width: float, thick: float) -> Part:

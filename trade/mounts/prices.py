@@ -46,6 +46,8 @@ def part_price(part: Part) -> float:
     """
     if part.own:
         return 0.0
+    if part.price is not None:
+        return part.price
     each = _each().get(part.of)
     if each is None:
         bought = (("strap", "strap_price"), ("pin", "pin_price"), ("bumper", "bumper_price"))

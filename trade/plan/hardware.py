@@ -6,6 +6,7 @@ from typing import Literal
 from trade import data
 from trade.errors import PlanError
 from trade.language import compose
+from trade.measure import G_N_PER_KG
 from trade.plan.item import Name, PlanItem, between
 
 _STEEL_KG_MM3 = 7.85e-6  # 7 850 kg/m³ (EN 1991-1-1 Table A.4)
@@ -97,6 +98,60 @@ class OwnBracket(PlanItem, frozen=True, kw_only=True):
             e_mpa=_BAR.e_mpa,
             allowable_mpa=_BAR.allowable_mpa,
             mass_kg=steel_mm3 * _STEEL_KG_MM3 * (1.5 if self.braced else 1.0),
+        )
+
+
+class OwnTrack(PlanItem, frozen=True, kw_only=True):
+    """Slotted uprights of one's own with the arms that clip into them.
+
+    `width_mm`, `deep_mm`, `thick_mm`: of the upright's channel, its flanges on the wall;
+    `first_mm`, `every_mm`: its screw holes, down from its upper end; `hook_mm`: from the upper to
+    the lower hook of an arm; `arm_mm`: out under the shelf; `stated`: what its packet says that an
+    arm, or a pair of them, carries.
+    """
+
+    name: Name
+    width_mm: float
+    deep_mm: float
+    thick_mm: float
+    first_mm: float
+    every_mm: float
+    hook_mm: float
+    arm_mm: float
+    stated: Stated
+
+    def __post_init__(self) -> None:
+        """Refuse what no such upright is."""
+        between(self.width_mm, 8, 100, "width_mm", "An upright's width")
+        between(self.deep_mm, 4, 80, "deep_mm", "An upright's depth")
+        between(self.thick_mm, 0.6, 6, "thick_mm", "Its metal")
+        between(self.first_mm, 5, 300, "first_mm", "Its first hole")
+        between(self.every_mm, 40, 800, "every_mm", "The distance of its holes")
+        between(self.hook_mm, 15, 300, "hook_mm", "The distance of an arm's hooks")
+        between(self.arm_mm, 30, 1000, "arm_mm", "An arm's reach")
+
+    @property
+    def row(self) -> data.Track:
+        """The same as a row of the tracks table, an arm carrying what is stated."""
+        around_mm = self.width_mm + 2 * self.deep_mm
+        arm_mm3 = self.arm_mm * self.hook_mm / 2 * self.thick_mm
+        return data.Track(
+            source=compose("one's own: {name}", name=self.name),
+            name=self.name,
+            upright=self.name,
+            arm=self.name,
+            price=0.0,
+            arm_price=0.0,
+            width_mm=self.width_mm,
+            deep_mm=self.deep_mm,
+            thick_mm=self.thick_mm,
+            first_mm=self.first_mm,
+            every_mm=self.every_mm,
+            hook_mm=self.hook_mm,
+            arm_mm=self.arm_mm,
+            pair_kg=2 * self.stated.each_n / G_N_PER_KG,
+            mass_kg=arm_mm3 * _STEEL_KG_MM3,
+            metre_kg=1000 * around_mm * self.thick_mm * _STEEL_KG_MM3,
         )
 
 

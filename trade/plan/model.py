@@ -38,6 +38,7 @@ from trade.plan.pieces import (
     RodShelf,
     Shelf,
     Thing,
+    TrackShelf,
 )
 from trade.plan.policy import Policy
 from trade.plan.shop import Shop
@@ -74,6 +75,7 @@ __all__ = [
     "Shop",
     "Stud",
     "Thing",
+    "TrackShelf",
     "Wall",
 ]
 

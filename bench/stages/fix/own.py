@@ -14,7 +14,7 @@ from bench.workbench.context import WorkbenchContext, workbench
 from trade.errors import MeasureError, PlanError
 from trade.measure import IN_MM, UNIT_SIGNS, read_length, type_length
 from trade.mounts import mount_of
-from trade.plan.hardware import OwnBracket, OwnCleat, OwnPlate, Stated
+from trade.plan.hardware import OwnBracket, OwnCleat, OwnPlate, OwnTrack, Stated
 from trade.plan.model import AnyPiece, Plan
 
 Usual = float | tuple[float, ...]
@@ -63,7 +63,7 @@ class OwnForm(BenchForm):
 
     sizes: tuple[tuple[str, Any, Usual, Usual], ...]
     title: Any
-    makes: type[OwnBracket] | type[OwnPlate] | type[OwnCleat]
+    makes: type[OwnBracket] | type[OwnPlate] | type[OwnCleat] | type[OwnTrack]
 
     def __init__(
         self, bench: WorkbenchContext, now: Any = None, posted: QueryDict | None = None
@@ -206,6 +206,30 @@ class OwnCleatForm(OwnForm):
         return {"holes": got["holes"], "stated": self.stated(got)}
 
 
+class OwnTrackForm(OwnForm):
+    """Slotted uprights with their arms."""
+
+    title = lazy("Slotted uprights and arms of my own")
+    makes = OwnTrack
+    sizes = (
+        ("width_mm", lazy("Upright, wide"), 1.0, 25.0),
+        ("deep_mm", lazy("It stands off the wall by"), 0.5625, 14.0),
+        ("thick_mm", lazy("Its metal, thick"), 0.0625, 1.5),
+        ("first_mm", lazy("First screw hole, down from its upper end"), 1.25, 30.0),
+        ("every_mm", lazy("From hole to hole"), 12.0, 300.0),
+        ("hook_mm", lazy("Arm: from its upper to its lower hook"), 2.5, 65.0),
+        ("arm_mm", lazy("Arm, out under the shelf"), 10.0, 250.0),
+    )
+
+    def more(self, now: OwnTrack | None) -> None:
+        """Ask what its packet states of its arms."""
+        self.ask_stated(now.stated if now else None, "", required=True)
+
+    def rest(self, got: dict[str, Any]) -> dict[str, Any]:
+        """Return what its packet states of its arms."""
+        return {"stated": self.stated(got)}
+
+
 class OwnPlateForm(OwnForm):
     """A rod with its plate."""
 
@@ -225,6 +249,7 @@ _FORMS: dict[str, type[OwnForm]] = {
     "bracket": OwnBracketForm,
     "plate": OwnPlateForm,
     "cleat": OwnCleatForm,
+    "track": OwnTrackForm,
 }
 
 

@@ -12,6 +12,7 @@ from trade.plan.pieces.shelves import (
     PinShelf,
     RodBeam,
     RodShelf,
+    TrackShelf,
 )
 from trade.plan.pieces.standing import Bench, Bookcase
 
@@ -33,6 +34,7 @@ AnyPiece = (
     | Bookcase
     | Bench
     | CleatWall
+    | TrackShelf
 )
 
 __all__ = [
@@ -58,4 +60,5 @@ __all__ = [
     "RodShelf",
     "Shelf",
     "Thing",
+    "TrackShelf",
 ]

@@ -6,7 +6,7 @@ from trade import data
 from trade.errors import PlanError
 from trade.language import Figure, compose
 from trade.measure import ABSURD_KG
-from trade.plan.hardware import OwnBracket, OwnPlate
+from trade.plan.hardware import OwnBracket, OwnPlate, OwnTrack
 from trade.plan.item import between, known
 from trade.plan.pieces.base import FrontEdge, Piece, Shelf, ledger, wooden
 
@@ -54,6 +54,53 @@ class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_fi
 
 class BracketBeam(BracketShelf, frozen=True, kw_only=True, tag="bracket_beam", tag_field="kind"):
     """A solid beam or mantel on heavy brackets."""
+
+
+class TrackShelf(Shelf, frozen=True, kw_only=True, tag="track_shelf", tag_field="kind"):
+    """Shelves, one above the other, on arms that clip into slotted uprights.
+
+    `track`: a row of the tracks table, or `own` instead; `shelves` of them, each `gap_mm` below the
+    one before, `top_mm` the top of the uppermost; `upright_mm`: how long the uprights are, and
+    `above_mm`: how far they reach above the uppermost shelf's top. Its things are on all of them
+    together.
+    """
+
+    track: str
+    own: OwnTrack | None = None
+    shelves: int = 1
+    gap_mm: float = 300.0
+    upright_mm: float = 1000.0
+    above_mm: float = 60.0
+
+    def __post_init__(self) -> None:
+        """Refuse absurd numbers."""
+        Shelf.__post_init__(self)
+        known(data.tracks(), self.track, "track", "slotted upright")
+        between(self.gap_mm, 40, 2000, "gap_mm", "From shelf to shelf")
+        between(self.upright_mm, 100, 4000, "upright_mm", "An upright's length")
+        between(self.above_mm, 0, 2000, "above_mm", "What stands above the uppermost shelf")
+        if not 1 <= self.shelves <= 12:
+            raise PlanError("There are between 1 and 12 shelves.", "shelves")
+
+    @property
+    def hardware(self) -> data.Track:
+        """Its uprights and arms: one's own, else their row."""
+        return self.own.row if self.own is not None else data.tracks()[self.track]
+
+    @property
+    def high_mm(self) -> float:
+        """How high it is, seen from the front: from the uppermost shelf to the lowest."""
+        return (self.shelves - 1) * self.gap_mm + self.thickness_mm
+
+    @property
+    def head_mm(self) -> float:
+        """Height of the uprights' upper ends above the floor."""
+        return self.top_mm + self.above_mm
+
+    @property
+    def foot_mm(self) -> float:
+        """Height of their lower ends above the floor."""
+        return self.head_mm - self.upright_mm
 
 
 class RodShelf(Shelf, frozen=True, kw_only=True, tag="rod_shelf", tag_field="kind"):
