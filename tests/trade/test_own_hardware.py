@@ -20,7 +20,7 @@ from trade.errors import PlanError
 from trade.job.steps import steps
 from trade.load.demand import Demand
 from trade.measure import LBF_N
-from trade.mounts import cleat_cabinet, flush_cleat
+from trade.mounts import cleat_cabinet, flush_cleat, mount_of
 from trade.plan import plan_file
 from trade.plan.hardware import OwnBracket, OwnCleat, OwnPlate, Stated
 from trade.plan.model import AnyPiece, Cabinet, Thing
@@ -209,6 +209,31 @@ class Plate(SimpleTestCase):
                 self.assertAlmostEqual(ours.utilisation, theirs.utilisation, places=2)
         longer = replace(own, rod_length_mm=300.0)
         self.assertEqual(check(rod_shelf(own=longer), "rod.hole").outcome, "doesnt_fit")
+
+    def test_rods_that_shift_are_set_parallel_and_set_screws_keep_the_shelf(self) -> None:
+        """Three fixed rods are never quite parallel: their holes have play."""
+        table = data.plates()["small"]
+        fixed = OwnPlate(
+            name="Rod and plate",
+            rod_mm=table.rod_mm,
+            rod_length_mm=table.rod_length_mm,
+            width_mm=table.width_mm,
+            height_mm=table.height_mm,
+            thick_mm=table.side_mm,
+            rows_mm=tuple(sorted(table.rows_mm)),
+        )
+        shifts = replace(fixed, adjusts_mm=4.0, set_screw=True)
+        for own, play, said in (
+            (fixed, data.house("bore_spare_mm"), "Lock it"),
+            (shifts, 0.0, "Tighten the set screws"),
+        ):
+            piece = rod_shelf(own=own, supports_mm=(100.0, 500.0, 900.0))
+            now = plan(piece)
+            loose = {each.loose_mm for each in mount_of(piece).bores(piece, now.wall)}
+            self.assertEqual(loose, {play})
+            titles = [each.title for each in steps(now, piece.key, "metric")]
+            self.assertIn(said, titles)
+            self.assertEqual(plan_file.load(plan_file.dump(now)), now)
 
     def test_one_row_of_screws_is_refused(self) -> None:
         with self.assertRaisesMessage(PlanError, "two rows"):

@@ -240,14 +240,18 @@ class _RodShelf(Mount[RodShelf]):
             "Try the rods",
             "Lay the level across them. Measure between them at the wall and at their ends: both "
             "must be the same.",
-            "Shim a plate now; it can't be done with the shelf on.",
+            "Loosen what shifts the rods, set them so, and tighten it again."
+            if _adjusts(piece)
+            else "Shim a plate now; it can't be done with the shelf on.",
             acts=(Act("level", "rods"),),
         )
+        set_screws = piece.own is not None and piece.own.set_screw
+        stays = "set_screws" if set_screws and policy.stays != "glued" else policy.stays
         return Hanging(
             "plate",
             ("Middle of the rods", piece.top_mm - piece.thickness_mm / 2),
             "apart",
-            after=(tried, *carried_over("shelf", "rods"), *slid_on(policy.stays, "rods")),
+            after=(tried, *carried_over("shelf", "rods"), *slid_on(stays, "rods")),
             opening=opening if piece.let_in and wall.layers else None,
         )
 
@@ -285,7 +289,7 @@ class _RodShelf(Mount[RodShelf]):
                 row.rod_mm,
                 _in_shelf(piece, wall) + rods.BORE_SPARE_MM,
                 support_name(i, count, NOUN),
-                loose_mm(count),
+                0.0 if _adjusts(piece) else loose_mm(count),
                 recess,
             )
             for i, x in enumerate(piece.supports_mm)
@@ -306,6 +310,11 @@ def _in_shelf(piece: RodShelf, wall: Wall) -> float:
     All of it, less what the lining takes where its plate is let in.
     """
     return piece.hardware.rod_length_mm - _set_back(piece, wall)
+
+
+def _adjusts(piece: RodShelf) -> bool:
+    """Whether its rods can be made parallel when their plates hang."""
+    return piece.own is not None and piece.own.adjusts_mm > 0
 
 
 def _moved_out(cases: tuple[Demand, ...], by_mm: float) -> tuple[Demand, ...]:

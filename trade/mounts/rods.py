@@ -181,6 +181,12 @@ def slid_on(stays: str, on: str) -> tuple[Do, ...]:
                 on=on,
             ),
         )
+    if stays == "set_screws":
+        return dry, do(
+            "lock",
+            "Tighten the set screws",
+            "From below, one on every rod. To take it off, loosen them and slide it off.",
+        )
     return (dry,)
 
 

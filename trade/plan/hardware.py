@@ -190,7 +190,8 @@ class OwnPlate(PlanItem, frozen=True, kw_only=True):
     """A rod of one's own, welded to a plate of mild steel.
 
     `rod_mm` thick, `rod_length_mm` out of the plate; `rows_mm`: of the plate's screws, up from the
-    rod's axis (below it less than 0).
+    rod's axis (below it less than 0). `adjusts_mm`: how far its rod can still be shifted when the
+    plate hangs; `set_screw`: one from below holds the shelf on its rod.
     """
 
     name: Name
@@ -200,9 +201,12 @@ class OwnPlate(PlanItem, frozen=True, kw_only=True):
     height_mm: float
     thick_mm: float
     rows_mm: tuple[float, ...]
+    adjusts_mm: float = 0.0
+    set_screw: bool = False
 
     def __post_init__(self) -> None:
         """Refuse what no plate is."""
+        between(self.adjusts_mm, 0, 30, "adjusts_mm", "What its rod can be shifted by")
         between(self.rod_mm, 5, 40, "rod_mm", "A rod's thickness")
         between(self.rod_length_mm, 40, 600, "rod_length_mm", "A rod's length")
         between(self.width_mm, 15, 200, "width_mm", "A plate's width")

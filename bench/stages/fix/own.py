@@ -242,7 +242,20 @@ class OwnPlateForm(OwnForm):
         ("height_mm", lazy("Plate, high"), 2.5, 60.0),
         ("thick_mm", lazy("Plate, thick"), 0.1875, 5.0),
         ("rows_mm", lazy("Screws, up from the rod; a minus: below it"), (-1.0, 1.0), (-20.0, 20.0)),
+        ("adjusts_mm", lazy("When it hangs its rod can still be shifted by"), 0.0, 0.0),
     )
+
+    def more(self, now: OwnPlate | None) -> None:
+        """Ask whether a set screw holds the shelf."""
+        self.fields["set_screw"] = forms.BooleanField(
+            label=_("A set screw from below holds the shelf on it"),
+            required=False,
+            initial=bool(now and now.set_screw),
+        )
+
+    def rest(self, got: dict[str, Any]) -> dict[str, Any]:
+        """Return whether a set screw holds the shelf."""
+        return {"set_screw": got["set_screw"]}
 
 
 _FORMS: dict[str, type[OwnForm]] = {
