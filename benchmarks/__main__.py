@@ -17,6 +17,7 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from benchmarks.timing import Figures, figures, measured, reference_ms, worst
+from trade.memo import collect_seldom
 
 LIMITS_MS = {
     "assess a wall with ten shelves": 15.0,  # a single shelf 1.5
@@ -409,6 +410,7 @@ def _ok(held: bool) -> str:
 def main() -> int:
     """Run all; 1 when a limit is missed."""
     missed = False
+    collect_seldom()  # as where it is served
     print(
         "Gancho; processor time, and the clock's, of one run; against the limit as on the machine "
         "that it was set on:"

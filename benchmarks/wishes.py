@@ -8,11 +8,12 @@ import sys
 from time import process_time
 
 from tests.wishes import TABLE, asked, every, kept
-from trade.memo import clear_memos
+from trade.memo import clear_memos, collect_seldom
 
 
 def main(keep: bool) -> int:
     """Print what differs from the table, and the CPU time."""
+    collect_seldom()
     rows, seconds = [], []
     for each in every():
         clear_memos()

@@ -7,6 +7,7 @@ import sys
 from importlib import import_module
 
 from trade.errors import TradeError
+from trade.memo import collect_seldom
 
 BAD_FILE = 3
 _COMMANDS = {
@@ -77,6 +78,7 @@ def _parser(command: str) -> argparse.ArgumentParser:
 
 
 if __name__ == "__main__":
+    collect_seldom()
     try:
         status = main()
         sys.stdout.flush()
