@@ -476,6 +476,30 @@ class Buying(BenchCase):
         again = self.post("cut:drawer", stage="cut", look="buy", **{"from": str(other.pk)})
         self.assertContains(again, "nothing more for this wall", status_code=422)
 
+    def test_a_drawer_is_said_at_ones_other_walls_and_can_be_undone_there(self) -> None:
+        """What only they know stays; nobody else's wall is touched."""
+
+        def begin(*have: Have) -> Wall:
+            now = replace(plan(bracket_shelf()), shop=Shop(have=have))
+            return Wall.begin(self.wall.job, now, "Begin")
+
+        screws, bit = Have(of="screw:screw_5:80", many=12), Have(of="bit:bit:2.5 mm", many=1)
+        other = begin(Have(of="screw:screw_5:80", many=40), bit)
+        gone = begin()
+        gone.deleted = gone.created
+        gone.save()
+        self.wall = begin(screws)
+        page = self.client.get(self.url("stage", "cut") + "?look=buy")
+        self.assertContains(page, "drawer-tell")
+        answer = self.post("cut:drawer-tell", stage="cut", look="buy")
+        self.assertContains(answer, "Said at 2 other walls.")
+        self.assertNotContains(answer, 'id="drawer-tell"')
+        other = Wall.objects.get(pk=other.pk)
+        self.assertEqual(set(other.plan().shop.have), {screws, bit})
+        self.assertEqual(Wall.objects.get(pk=gone.pk).plan().shop.have, ())
+        other.step(-1, other.seen)
+        self.assertIn(40, {each.many for each in other.plan().shop.have})
+
     def test_ones_own_prices_stay_until_they_are_emptied(self) -> None:
         page = self.client.get(self.url("stage", "cut") + "?look=buy")
         form = the_form(page, "price-0")

@@ -133,7 +133,7 @@ def _shown(kept: dict[str, Cure]) -> tuple[Cure, ...]:
 
     What is of another sort keeps a place: less on it, a body made anew, one change alone.
     """
-    ranked = sorted(kept.values(), key=_place)
+    ranked = _once(sorted(kept.values(), key=_place))
     shown = ranked[:_MOST]
     sorts = [
         [cure for cure in ranked if cure.code == "lighten"],
@@ -143,6 +143,23 @@ def _shown(kept: dict[str, Cure]) -> tuple[Cure, ...]:
     apart = [some[0] for some in sorts if some and not any(cure in shown for cure in some)]
     apart = list({cure.code: cure for cure in apart}.values())
     return (*shown[: _MOST - len(apart)], *apart)
+
+
+_PLAINEST = ("elsewhere", "every", "seat", "support")  # what names best where its supports go
+
+
+def _once(ranked: list[Cure]) -> list[Cure]:
+    """Return them without those that come to the same as another, by its plainest name."""
+    best: dict[tuple[AnyPiece, tuple[Feature, ...]], Cure] = {}
+    for cure in ranked:
+        of = cure.piece, cure.wood
+        if of not in best or _named(cure) < _named(best[of]):
+            best[of] = cure  # it keeps the place of the first
+    return list(best.values())
+
+
+def _named(cure: Cure) -> int:
+    return _PLAINEST.index(cure.code) if cure.code in _PLAINEST else len(_PLAINEST)
 
 
 def _place(cure: Cure) -> tuple[int, bool, bool, bool, float]:

@@ -4,6 +4,7 @@ What to take along to the shop, at the person's own prices; and what it saves ag
 ready.
 """
 
+from contextlib import suppress
 from decimal import Decimal
 from typing import Any, NamedTuple
 
@@ -13,6 +14,7 @@ from django.http import HttpRequest, HttpResponse, QueryDict
 from django.utils.formats import date_format
 from django.utils.timezone import localdate
 from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
 from django.views.decorators.http import require_POST, require_safe
 from msgspec.structs import replace
 
@@ -20,12 +22,12 @@ from bench.access import walls
 from bench.downloads import sent
 from bench.forms import BenchForm
 from bench.long_work import long_running
-from bench.models import Wall
+from bench.models import StaleError, Wall
 from bench.printing import tables
 from bench.printing.shop_sheet import shop_sheet
 from bench.stages.cut.cutting import cutting_of
 from bench.words import lazy, worded
-from bench.workbench.changes import apply, change, refused
+from bench.workbench.changes import after, apply, change, refused
 from bench.workbench.context import WorkbenchContext, workbench
 from trade.cutting.shopping import ShoppingItem
 from trade.plan.model import Plan
@@ -114,11 +116,22 @@ class Drawer(NamedTuple):
 
     wall: Wall
     have: tuple[Have, ...]
+    plan: Plan
 
 
 def drawers(bench: WorkbenchContext) -> list[Drawer]:
     """Return the drawers at the newest few walls that have something this wall's does not."""
     mine = {each.of for each in bench.plan.shop.have}
+    return [each for each in _elsewhere(bench) if any(one.of not in mine for one in each.have)]
+
+
+def untold(bench: WorkbenchContext) -> list[Drawer]:
+    """Return the drawers at other walls that say otherwise, or nothing, of what is in this one."""
+    mine = set(bench.plan.shop.have)
+    return [each for each in _elsewhere(bench) if not mine <= set(each.have)]
+
+
+def _elsewhere(bench: WorkbenchContext) -> list[Drawer]:
     others = (
         walls(bench.request)
         .exclude(pk=bench.wall.pk)
@@ -126,8 +139,8 @@ def drawers(bench: WorkbenchContext) -> list[Drawer]:
         .with_plans()
         .order_by("-pk")[:_WALLS]
     )
-    found = [Drawer(wall, wall.plan().shop.have) for wall in others]
-    return [each for each in found if any(one.of not in mine for one in each.have)]
+    plans = [(wall, wall.plan()) for wall in others]
+    return [Drawer(wall, plan.shop.have, plan) for wall, plan in plans]
 
 
 @require_POST
@@ -145,6 +158,25 @@ def take_over(request: HttpRequest, wall: int) -> HttpResponse:
         return replace(plan, shop=replace(plan.shop, have=tuple(have.values())))
 
     return apply(bench, both, worded("The drawer of {wall}", wall=drawer.wall.name))
+
+
+@require_POST
+def tell(request: HttpRequest, wall: int) -> HttpResponse:
+    """Say at the person's other walls what is in the drawer; what only they know stays."""
+    bench = workbench(request, wall, "cut", request.POST.get("piece"))
+    mine, told = {each.of: each for each in bench.plan.shop.have}, 0
+    for each in untold(bench):
+        have = {one.of: one for one in each.have} | mine
+        plan = replace(each.plan, shop=replace(each.plan.shop, have=tuple(have.values())))
+        each.wall.actor = request.user
+        with suppress(StaleError):  # somebody is at work there: it stays to be told
+            label = worded("The drawer of {wall}", wall=bench.wall.name)
+            each.wall.record(plan, label, each.wall.seen)
+            told += 1
+    bench.notice = ngettext(
+        "Said at %(count)d other wall.", "Said at %(count)d other walls.", told
+    ) % {"count": told}
+    return after(bench)
 
 
 @require_POST

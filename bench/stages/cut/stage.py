@@ -5,7 +5,7 @@ from functools import cached_property
 from django import forms
 from django.utils.translation import gettext as _
 
-from bench.stages.cut.buy import Drawer, PriceForm, drawers
+from bench.stages.cut.buy import Drawer, PriceForm, drawers, untold
 from bench.stages.cut.cutting import cutting_of
 from bench.stages.cut.days import DaysForm
 from bench.stages.cut.forms import MeasuredForm, SawForm
@@ -44,6 +44,11 @@ class CutContext:
     def drawers(self) -> list[Drawer]:
         """What is in the drawer at the person's other walls."""
         return drawers(self._bench)
+
+    @property
+    def untold(self) -> list[Drawer]:
+        """Return the drawers at other walls that don't say what this one does."""
+        return untold(self._bench)
 
     @property
     def hanging_already(self) -> int:

@@ -18,6 +18,7 @@ urlpatterns = [
     path("shop.pdf", buy.listed, {"kind": "pdf"}, name="shop-pdf"),
     path("prices/", buy.prices, name="prices"),
     path("drawer/", buy.take_over, name="drawer"),
+    path("drawer/tell/", buy.tell, name="drawer-tell"),
     path("days/", days.save, name="save-days"),
     path("days.ics", days.ics, name="days-ics"),
     path("yard/add/", stock.add, name="stock-add"),
