@@ -170,6 +170,62 @@ def _fins(x: float, y: float, w: float, h: float) -> str:
     )
 
 
+def _pillows(x: float, y: float, w: float, h: float) -> str:
+    mattress, pillow = y + h * 0.45, h * 0.2
+    beds = "".join(
+        f"M{number(x + w * at)} {number(mattress)}v{number(-pillow)}h{number(w * 0.34)}"
+        f"v{number(pillow)}"
+        for at in (0.1, 0.56)
+    )
+    return f"M{number(x)} {number(mattress)}h{number(w)}{beds}"
+
+
+def _bars(x: float, y: float, w: float, h: float) -> str:
+    return f"M{number(x)} {number(y + h * 0.15)}h{number(w)}" + "".join(
+        f"M{number(x + w * n / 12)} {number(y + h * 0.15)}v{number(h * 0.6)}" for n in range(1, 12)
+    )
+
+
+def _cushions(x: float, y: float, w: float, h: float) -> str:
+    return (
+        f"M{number(x)} {number(y + h * 0.5)}h{number(w)}"
+        f"M{number(x + w / 2)} {number(y + h * 0.12)}v{number(h * 0.6)}"
+    )
+
+
+def _top_on_legs(x: float, y: float, w: float, h: float) -> str:
+    return (
+        f"M{number(x)} {number(y + 5)}h{number(w)}M{number(x + w * 0.06)} {number(y + 5)}"
+        f"v{number(h - 5)}M{number(x + w * 0.94)} {number(y + 5)}v{number(h - 5)}"
+    )
+
+
+def _bowl(x: float, y: float, w: float, h: float) -> str:
+    return (
+        f"M{number(x + w * 0.08)} {number(y)}q{number(w * 0.42)} {number(h * 0.5)} "
+        f"{number(w * 0.84)} 0"
+    )
+
+
+def _rings(x: float, y: float, w: float, h: float) -> str:
+    return f"M{number(x)} {number(y + h * 0.06)}h{number(w)}" + "".join(
+        f"M{number(x + w * at)} {number(y - 3)}h{number(w * 0.28)}" for at in (0.14, 0.58)
+    )
+
+
+def _logs(x: float, y: float, w: float, h: float) -> str:
+    foot = y + h * 0.86
+    return (
+        f"M{number(x + w * 0.2)} {number(foot)}l{number(w * 0.6)} {number(-h * 0.1)}"
+        f"M{number(x + w * 0.2)} {number(foot - h * 0.1)}l{number(w * 0.6)} {number(h * 0.1)}"
+    )
+
+
+def _steps(x: float, y: float, w: float, h: float) -> str:
+    middle, foot = x + w / 2, y + h * 0.9
+    return f"M{number(middle)} {number(foot)}v{number(-h * 0.25)}l-6 8m6 -8l6 8"
+
+
 def _knob(x: float, y: float, w: float, h: float) -> str:
     return f"M{number(x + w * 0.88)} {number(y + h * 0.55)}h.1"
 
@@ -183,6 +239,15 @@ _DETAILS: dict[str, Callable[[float, float, float, float], str]] = {
     "blocking": _grain,
     "header": _grain,
     "backing_board": _grain,
+    "bed": _pillows,
+    "crib": _bars,
+    "sofa": _cushions,
+    "desk": _top_on_legs,
+    "basin": _bowl,
+    "hob": _rings,
+    "fireplace": _logs,
+    "stove": _logs,
+    "walkway": _steps,
 }
 
 

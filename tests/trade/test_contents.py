@@ -52,7 +52,7 @@ class Refused(SimpleTestCase):
         for name, thing in (
             ("Grab bar", "Towel"),
             ("Rail", "Baby swing"),
-            ("Shelf over the bed", "Books"),
+            ("Shelf over the crib", "Books"),
             ("Board", "Hangboard"),
         ):
             with self.subTest(name=name, thing=thing):

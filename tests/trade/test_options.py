@@ -61,7 +61,11 @@ class Case(SimpleTestCase):
             effort = criteria.effort(way.piece, plan.wall, plan.policy)
             self.assertEqual(way.effort, effort._replace(cost=way.effort.cost), way.kind)
             self.assertAlmostEqual(way.effort.cost, effort.cost, places=9, msg=way.kind)
-        served = {kind for kind, row in data.mounting_kinds().items() if wanted.goes in row.serves}
+        served = {
+            kind
+            for kind, row in data.mounting_kinds().items()
+            if wanted.goes in row.serves and row.offered
+        }
         self.assertEqual(
             {way.kind for way in result.found} | {no.kind for no in result.refused}, served
         )
@@ -305,7 +309,9 @@ class Exhaustive(Case):
             ):
                 result = self.found(plan, wanted)
             for kind in (
-                kind for kind, row in data.mounting_kinds().items() if wanted.goes in row.serves
+                kind
+                for kind, row in data.mounting_kinds().items()
+                if wanted.goes in row.serves and row.offered
             ):
                 if door.excluded(plan, wanted, kind) is not None:
                     continue
@@ -404,7 +410,9 @@ class FromWhatHangs(Case):
                     400.0, wanted.length_mm, (100.0, wanted.length_mm - 100.0)
                 )
                 kinds = [
-                    kind for kind, row in data.mounting_kinds().items() if wanted.goes in row.serves
+                    kind
+                    for kind, row in data.mounting_kinds().items()
+                    if wanted.goes in row.serves and row.offered
                 ]
                 self.assertTrue(all(kind in KINDS for kind in kinds))
                 self.assertTrue(any(candidates.base(wanted, kind, slot, plan) for kind in kinds))

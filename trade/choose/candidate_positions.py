@@ -179,6 +179,7 @@ def in_the_way(
         for zone in zones(plan.wall)
         if zone.level == "keep_out"
         and zone.bars == "hanging"
+        and request.depth_mm > zone.shallow_mm
         and not (stands and not zone.bottom_mm)
     ]
     for piece in (each for each in plan.pieces if each.key != request.key):

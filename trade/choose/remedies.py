@@ -49,6 +49,7 @@ _BY_DEPTH = (
     "box.",
 )
 _OF_ANOTHER = 4  # boards of other woods
+_HARD = "hard"  # the use that people who sleep below ask for
 _AS_LONG_MM = 3.0  # 63.5 and 60 mm are the same length, each as its screws are sold
 _AS_THICK_MM = 0.2  # so are 4.8 and 5 mm one thickness
 _EVENLY = (4, 5, 6, 8)  # so many supports where no stud says where
@@ -121,6 +122,9 @@ def _fitting(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[
     """Yield changes for what doesn't fit, and onto studs."""
     codes = tuple(check.code for check in wrong)
     wall = plan.wall
+    if "use.sleeping" in codes:
+        label = Message("Judge it for {use}", {"use": data.uses()[_HARD].name})
+        yield Remedy("harder", label, replace(piece, use=_HARD))
     if "corner.place" in codes:
         landed = mount_of(piece).landed(piece, wall)
         yield Remedy("corner", Message("Move it into its corner"), landed)

@@ -154,6 +154,11 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     ends_screw: str = ""
     ends_mm: float = 0.0
     studs_n: int = 0
+    above_mm: float = 0.0
+    above: str = ""
+    shallow_mm: float = 0.0
+    sleeps: bool = False
+    room: bool = False
 
 
 class Screw(Priced, frozen=True, kw_only=True):

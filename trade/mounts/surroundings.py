@@ -20,6 +20,7 @@ from trade.wall.scribing import lowest_ceiling_mm, niche_of
 from trade.wall.zones import nearest_service, zones
 
 _TOUCHING_MM = 1e-6
+_OVER_BED = re.compile(r"\b(?:over|above) (?:the |a )?beds?\b", re.IGNORECASE)
 _BASEBOARD_MM = data.house("baseboard_mm")
 
 
@@ -42,6 +43,7 @@ def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
         _service(piece, wall),
         _niche(piece, wall),
         _off_board(piece, wall),
+        _sleeping(piece, wall),
     )
     return [check for check in made if check is not None]
 
@@ -140,6 +142,8 @@ def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
     for zone in in_the_way:
         if mount_of(piece).stands and not zone.bottom_mm and zone.top_mm < _BASEBOARD_MM:
             continue  # it stands in front of it
+        if piece.depth_mm <= zone.shallow_mm:
+            continue  # it stands out no further than may be there
         if height := crowded(own, Box(zone.left_mm, zone.right_mm, zone.bottom_mm, zone.top_mm)):
             needed, spanned = height
             return make(
@@ -199,6 +203,31 @@ def _off_board(piece: AnyPiece, wall: Wall) -> Check | None:
 
 def _room(board: Feature) -> Box:
     return Box(board.left_mm, board.right_mm, board.bottom_mm, board.top_mm)
+
+
+def _sleeping(piece: AnyPiece, wall: Wall) -> Check | None:
+    """Whether what hangs over people who sleep is judged as for hard use.
+
+    None where nobody sleeps below it, as far as its name and the wall say.
+    """
+    own, least = mount_of(piece).box(piece), data.house("over_bed_n")
+    below = any(
+        f.row.sleeps
+        and own.top_mm > f.top_mm
+        and min(own.right_mm, f.right_mm) - max(own.left_mm, f.left_mm) > _TOUCHING_MM
+        for f in wall.features
+    )
+    if not below and not _OVER_BED.search(piece.name):
+        return None
+    return make(
+        "use.sleeping",
+        part="piece",
+        case="any",
+        demand=Quantity(least, "force"),
+        capacity=Quantity(data.uses()[piece.use].push_n, "force"),
+        template="People sleep below it: judge it for hard use, with a push of {demand}; for its "
+        "use it is pushed with {capacity}.",
+    )
 
 
 def _service(piece: AnyPiece, wall: Wall) -> Check | None:

@@ -21,7 +21,8 @@ CHASE_MM = data.house("chase_mm")
 class Zone(NamedTuple):
     """A rectangle on the wall.
 
-    `keep_out`: `way` for hanging, `service` for drilling; `take_care`: mind the advice.
+    `keep_out`: `way` for hanging, `service` for drilling; `take_care`: mind the advice. What stands
+    out no further than `shallow_mm` may be there.
     """
 
     level: Literal["keep_out", "take_care"]
@@ -32,6 +33,7 @@ class Zone(NamedTuple):
     top_mm: float
     reason: str
     advice: str
+    shallow_mm: float = 0.0
 
     def holds(self, x_mm: float, y_mm: float) -> bool:
         """Whether a place lies in it."""
@@ -60,9 +62,30 @@ def _of(f: Feature, wall: Wall) -> list[Zone]:
     bars: Literal["hanging", "drilling"] = "hanging" if row.keep == "way" else "drilling"
     found = [
         Zone(
-            "take_care" if row.keep == "care" else "keep_out", bars, *around, row.reason, row.advice
+            "take_care" if row.keep == "care" else "keep_out",
+            bars,
+            *around,
+            row.reason,
+            row.advice,
+            row.shallow_mm,
         )
     ]
+    if row.above_mm:
+        top = min(f.top_mm + row.above_mm, wall.height_mm)
+        left, right, _, _ = around
+        found.append(
+            Zone(
+                "keep_out",
+                "hanging",
+                left,
+                right,
+                f.top_mm,
+                max(top, f.top_mm),
+                row.above,
+                row.advice,
+                row.shallow_mm,
+            )
+        )
     if row.runs == "cable":
         left = max(f.left_mm - CABLE_RUN_MM, 0.0)
         right = min(f.right_mm + CABLE_RUN_MM, wall.width_mm)
