@@ -67,7 +67,7 @@ class Options(BrowserCase):
         for wall in Wall.objects.filter(
             name__in=["Workshop wall", "East wall, story corner", "Closet, back wall"]
         ):
-            for stage in ("fix", "mark", "load"):
+            for stage in ("fix", "mark", "load") if "Closet" in wall.name else ("fix",):
                 self.page.goto(f"/walls/{wall.pk}/{stage}/")
                 self.settled()
                 self.assertAccessible()

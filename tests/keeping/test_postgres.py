@@ -173,7 +173,8 @@ class TwoServers(SimpleTestCase):
 
     def serve(self) -> tuple["subprocess.Popen[str]", int]:
         port = self.free_port()
-        words = [sys.executable, "manage.py", "serve", "--port", str(port), "--backup-hours", "0"]
+        words = [sys.executable, "manage.py", "serve", "--port", str(port)]
+        words += ["--processes", "1", "--backup-hours", "0"]
         server = subprocess.Popen(
             words,
             cwd=ROOT,
