@@ -283,7 +283,8 @@ class _Search:
         for remedy in remedies(start.piece, self.plan, _wrong(self.now)):
             if remedy.code in kept and kept[remedy.code].outcome == "holds":
                 continue
-            if sum(cure.outcome == "holds" for cure in kept.values()) >= _MOST - 1:
+            held = {(each.piece, each.wood) for each in kept.values() if each.outcome == "holds"}
+            if len(held) >= _MOST - 1:
                 break
             then = self._tried(remedy, self.plan)
             if then is None:
