@@ -79,6 +79,12 @@ class Held(Case):
             self.value("track.bending", low, "M_b"), self.value("track.bending", shelves(), "M_b")
         )
 
+    def test_two_arms_below_one_screw_may_bend_it_more_than_one_that_is_further_off(self) -> None:
+        """The uppermost is 240 mm below its screw, the next two 40 and 140 below theirs."""
+        three = shelves(shelves=3, gap_mm=100.0, above_mm=250.0, things=load(40.0))
+        self.assertGreater(self.value("track.bending", three, "M_2"), 0.0)
+        self.assertEqual(self.value("track.bending", three, "d"), 140.0 + HOOK)
+
     def test_a_channel_is_a_block_less_what_is_hollow(self) -> None:
         """25 by 14 by 1.5 mm without slots: 25 × 14 less 22 × 12.5, about its centroid."""
         area = 25 * 14 - 22 * 12.5

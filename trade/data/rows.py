@@ -158,7 +158,6 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     above: str = ""
     shallow_mm: float = 0.0
     sleeps: bool = False
-    room: bool = False
 
 
 class Screw(Priced, frozen=True, kw_only=True):

@@ -311,7 +311,7 @@ class _Work:
                 "Cut it so that it ends on a stud at both ends, and mark the studs on its face."
             ),
             Message("Hold it level, and drill it for its screws, near its upper and lower edge."),
-            Message("Screw it to every stud that it crosses, until it lies on the lining."),
+            Message("Screw it to every stud it crosses, tight against the wall."),
         )
         minds = (Message("Each screw must bite: one that turns on has missed its stud."),)
         return Step(wood.step, "do", "Screw the board to the studs", words, facts, minds)

@@ -99,15 +99,16 @@ class Bracketed(Mount[B]):
         demands = load.demands()
         supports = self.supports(piece, wall)
         lining = backing(wall).unknown
+        droops = give(piece.depth_mm, row.arm_mm, row.e_mpa * row.inertia_mm4)
         return [
             *board.checks(load, loads),
             *fastening.checks(supports, demands, lining, loads),
             _bending(piece, row, supports, demands, loads),
-            _reach(piece, row),
+            reach(piece.depth_mm, row.arm_mm),
             _room(piece, row),
             *stiffness.wobble(
                 load,
-                [(support, _give(piece, row)) for support in supports if support.holds],
+                [(support, droops) for support in supports if support.holds],
                 demands,
                 lining + loads,
             ),
@@ -265,14 +266,14 @@ def _strip_side(piece: BracketShelf, under: float) -> list[Shape]:
     )
 
 
-def _give(piece: BracketShelf, row: data.Bracket) -> float:
-    """How far the front edge of the shelf goes down under 1 N there.
+def give(depth_mm: float, arm_mm: float, ei_nmm2: float) -> float:
+    """How far the front edge of a shelf so deep goes down under 1 N there.
 
     The arm bends, the board beyond it turns with it.
     """
-    arm = min(row.arm_mm, piece.depth_mm)
-    beyond = piece.depth_mm - arm
-    return (arm**3 / 3 + arm**2 * beyond + arm * beyond**2) / (row.e_mpa * row.inertia_mm4)
+    arm = min(arm_mm, depth_mm)
+    beyond = depth_mm - arm
+    return (arm**3 / 3 + arm**2 * beyond + arm * beyond**2) / ei_nmm2
 
 
 def _bending(
@@ -349,12 +350,13 @@ def _rated(
     )
 
 
-def _reach(piece: BracketShelf, row: data.Bracket) -> Check:
+def reach(depth_mm: float, arm_mm: float) -> Check:
+    """Check how far an arm reaches under a shelf."""
     sums = Calculation()
-    sums.given("d", piece.depth_mm, "length", "depth of the shelf")
+    sums.given("d", depth_mm, "length", "depth of the shelf")
     sums.given("k", data.house("reach_share"), "ratio", "part of it to reach under")
     sums.then("a_min", "k d", "length", "least")
-    sums.given("a", row.arm_mm, "length", "its arm")
+    sums.given("a", arm_mm, "length", "its arm")
     return make(
         "bracket.reach",
         part="board",

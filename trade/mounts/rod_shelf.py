@@ -240,7 +240,7 @@ class _RodShelf(Mount[RodShelf]):
             "Try the rods",
             "Lay the level across them. Measure between them at the wall and at their ends: both "
             "must be the same.",
-            "Loosen what shifts the rods, set them so, and tighten it again."
+            "Loosen their adjusting screws, set the rods so, and tighten the screws again."
             if _adjusts(piece)
             else "Shim a plate now; it can't be done with the shelf on.",
             acts=(Act("level", "rods"),),

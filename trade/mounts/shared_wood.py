@@ -40,13 +40,13 @@ def checks(piece: AnyPiece, plan: Plan, judged: Callable[[AnyPiece], PieceVerdic
 
 
 def _may_share(thing: Feature) -> bool:
-    """Whether it is wood that ends, or studs, hold."""
+    """Whether it is wood across studs, which several pieces may be screwed to."""
     return thing.row.ends_n > 0 or thing.on_face
 
 
 def _of_wood(check: Check) -> bool:
     """Whether it asks what the wood across, or what holds that, can carry."""
-    by_board = check.part == data.features()["backing_board"].name
+    by_board = any(row.studs_n and row.name == check.part for row in data.features().values())
     return check.code in ("across.ends", "across.bending") or (by_board and check.gradual)
 
 

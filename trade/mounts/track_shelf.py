@@ -22,6 +22,7 @@ from trade.measure import G_N_PER_KG, Units, say_length
 from trade.mechanics.channel import weakest_section_mm3
 from trade.mounts import board, stiffness
 from trade.mounts.base import SHELF, Ask, Mount, Part, Shape, block, cut, support_name
+from trade.mounts.bracket_shelf import give, reach
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
 from trade.plan.model import TrackShelf, Wall
@@ -32,6 +33,8 @@ NOUN = "upright"
 _UNEVEN = data.house("uneven_shelves")
 _NET = data.house("slotted_share")
 _STEEL = data.brackets()["pressed_large"]  # what formed steel may be bent with
+_MOST = 40  # screws in an upright
+_SAME_MM = 0.05  # no further apart two heights are one
 _END_MM = 5.0  # no hole is nearer to an upright's lower end
 _OUT_SHARE = data.house("bracket_out_share")
 
@@ -92,15 +95,15 @@ class _TrackShelf(Mount[TrackShelf]):
                 of = check.code, check.part if check.support is None else ""
                 if of not in found or severity(check) > severity(found[of]):
                     found[of] = check
-        give = [(seat, _give(piece, row)) for seat in firm if seat.holds]
+        gives = [(seat, _give(piece, row)) for seat in firm if seat.holds]
         return [
             *board.checks(load, loads),
             *found.values(),
             _arm(row, self.supports(piece, wall), demands, loads),
             _upright(piece, arms, self.supports(piece, wall), demands, loads),
-            _reach(piece, row),
+            reach(piece.depth_mm, row.arm_mm),
             *_room(piece, arms),
-            *stiffness.wobble(load, give, demands, lining + loads),
+            *stiffness.wobble(load, gives, demands, lining + loads),
         ]
 
     def _load(self, piece: TrackShelf, so: Sharing) -> ShelfLoad:
@@ -254,9 +257,6 @@ def _screws_mm(piece: TrackShelf) -> list[float]:
     return found[::-1] or [(piece.head_mm + piece.foot_mm) / 2]
 
 
-_MOST = 40
-
-
 def _hardest(piece: TrackShelf) -> TrackShelf:
     """Return the piece with what the shelf that carries most may have on it, as one shelf."""
     if piece.shelves == 1:
@@ -283,9 +283,6 @@ def _arms(piece: TrackShelf) -> list[_Arm]:
         screw = next((each for each in screws if each >= head - _SAME_MM), screws[-1])
         found.append(_Arm(head - piece.hardware.hook_mm, head, screw))
     return found
-
-
-_SAME_MM = 0.05
 
 
 def _by_screw(arms: list[_Arm]) -> list[list[_Arm]]:
@@ -374,19 +371,26 @@ def _upright(
     demands: dict[int, tuple[Demand, ...]],
     unknown: tuple[str, ...],
 ) -> Check:
-    """Check the bending of an upright between an arm's upper hook and the screw above it."""
+    """Check an upright above the arm that bends it most, up to the screw that holds that."""
     support, demand = _most_turned(supports, demands)
     row, sums = piece.hardware, Calculation()
-    arm = max(arms, key=lambda each: each.screw_mm - each.head_mm)
-    same = [each for each in arms if each.screw_mm == arm.screw_mm and each is not arm]
+    even = demands[support.index][0].moment_nmm * (1 / _UNEVEN if piece.shelves > 1 else 0.0)
+
+    def others(arm: _Arm) -> float:
+        return even * (sum(each.screw_mm == arm.screw_mm for each in arms) - 1)
+
+    def bends(arm: _Arm) -> float:
+        own = max(1 - row.hook_mm / arm.lever_mm, 0.0)
+        return abs(demand.moment_nmm) * own + others(arm)
+
+    arm = max(arms, key=bends)
     sums.given(
         "M", abs(demand.moment_nmm), "moment", compose("turning load, {case}", case=demand.case)
     )
     sums.given("g", row.hook_mm, "fine", "from hook to hook")
     sums.given("d", arm.lever_mm, "length", "from the lower hook up to the screw")
     sums.then("M_b", "M max(1 − g / d, 0)", "moment", "it is bent with at the upper hook")
-    even = demands[support.index][0].moment_nmm * (1 / _UNEVEN if piece.shelves > 1 else 0.0)
-    sums.given("M_2", len(same) * even, "moment", "of other arms below the same screw, no less")
+    sums.given("M_2", others(arm), "moment", "of other arms below the same screw, no less")
     section = weakest_section_mm3(row.width_mm, row.deep_mm, row.thick_mm, _NET)
     sums.given("S", section, "section", "of its channel, less the slots")
     sums.then("σ", "(M_b + M_2) / S", "stress")
@@ -402,24 +406,6 @@ def _upright(
         template="The {part} uses {used} of its bending strength above an arm.",
         parts={"part": support.part},
         equations=sums.equations,
-    )
-
-
-def _reach(piece: TrackShelf, row: data.Track) -> Check:
-    sums = Calculation()
-    sums.given("d", piece.depth_mm, "length", "depth of the shelf")
-    sums.given("k", data.house("reach_share"), "ratio", "part of it to reach under")
-    sums.then("a_min", "k d", "length", "least")
-    sums.given("a", row.arm_mm, "length", "its arm")
-    return make(
-        "bracket.reach",
-        part="board",
-        case="any",
-        demand=sums.quantity("a_min"),
-        capacity=sums.quantity("a"),
-        equations=sums.equations,
-        template="The arm should reach {demand} under the shelf, two thirds of its depth; it "
-        "reaches {capacity}.",
     )
 
 
@@ -479,7 +465,4 @@ def _give(piece: TrackShelf, row: data.Track) -> float:
     At what it may carry an arm droops by a small part of its reach; the board beyond turns with it.
     """
     droop, rated = data.house("rated_droop_share") * row.arm_mm, row.pair_kg * G_N_PER_KG / 2
-    arm = min(row.arm_mm, piece.depth_mm)
-    beyond = piece.depth_mm - arm
-    ei = rated * row.arm_mm**3 / (8 * droop)
-    return (arm**3 / 3 + arm**2 * beyond + arm * beyond**2) / ei
+    return give(piece.depth_mm, row.arm_mm, rated * row.arm_mm**3 / (8 * droop))

@@ -80,7 +80,7 @@ class TrackShelf(Shelf, frozen=True, kw_only=True, tag="track_shelf", tag_field=
         between(self.upright_mm, 100, 4000, "upright_mm", "An upright's length")
         between(self.above_mm, 0, 2000, "above_mm", "What stands above the uppermost shelf")
         if not 1 <= self.shelves <= 12:
-            raise PlanError("There are between 1 and 12 shelves.", "shelves")
+            raise PlanError("Enter between 1 and 12 shelves.", "shelves")
 
     @property
     def hardware(self) -> data.Track:
