@@ -46,7 +46,15 @@ class _Step(msgspec.Struct, frozen=True, kw_only=True):
     number: int
     label: str
     created: datetime
-    plan: Plan
+    plan: msgspec.Raw  # of any version of the plan format
+
+    def read(self) -> Plan:
+        """Return its plan, without numbers of anybody's rack.
+
+        Raises:
+            PlanError: nobody can read it, or it refuses itself.
+        """
+        return alone(plan_file.load(bytes(self.plan)))
 
 
 class _Photo(msgspec.Struct, frozen=True, kw_only=True):
@@ -99,13 +107,13 @@ def written(job: Job) -> bytes:
                     number=r.number,
                     label=r.label,
                     created=r.created,
-                    plan=alone(plan_file.unpack(bytes(r.packed))),
+                    plan=msgspec.Raw(plan_file.dump(alone(plan_file.unpack(bytes(r.packed))))),
                 )
                 for r in wall.revisions.all()
             ]
             _put(file, f"walls/{number}/history.json", msgspec.json.encode(steps))
             now = next(step.plan for step in steps if step.number == wall.current_revision)
-            _put(file, f"walls/{number}/plan.json", plan_file.dump(now))
+            _put(file, f"walls/{number}/plan.json", bytes(now))
             walls.append(
                 _Wall(
                     units=wall.display_units,
@@ -265,13 +273,14 @@ def _looked_at(files: dict[str, bytes], room_px: list[int]) -> Brought:
                     MOST_PHOTOS=photos.MOST_PHOTOS,
                 )
             )
-        now = next(alone(step.plan) for step in steps if step.number == wall.at)
+        plans = [_read(step, f"walls/{number}/history.json") for step in steps]
+        now = plans[numbers.index(wall.at)]
         shown = tuple((photo, _photo(photo, files, room_px)) for photo in wall.photos)
         walls.append(
             _Ready(
                 wall,
                 steps,
-                [plan_file.pack(alone(step.plan)) for step in steps],
+                [plan_file.pack(plan) for plan in plans],
                 now,
                 assess(now),
                 shown,
@@ -323,6 +332,15 @@ def _decoded(files: dict[str, bytes], name: str, decoder: Any) -> Any:
             worded("“{name}” in it is nested deeper than any plan.", name=name)
         ) from None
     except (msgspec.DecodeError, UnicodeDecodeError, PlanError) as error:
+        raise RefusedFileError(
+            worded("“{name}” in it can't be read: {error}", name=name, error=str(error)[:200])
+        ) from None
+
+
+def _read(step: _Step, name: str) -> Plan:
+    try:
+        return step.read()
+    except PlanError as error:
         raise RefusedFileError(
             worded("“{name}” in it can't be read: {error}", name=name, error=str(error)[:200])
         ) from None

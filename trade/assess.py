@@ -13,7 +13,7 @@ from trade.language import Figure, compose
 from trade.load.push import push_of
 from trade.measure import LBF_N
 from trade.memo import memoized
-from trade.mounts import existing_holes, fit, mount_of, shared_wood, surroundings
+from trade.mounts import existing_holes, fit, in_room, mount_of, shared_wood, surroundings
 from trade.mounts.base import Box
 from trade.plan.model import AnyPiece, Plan, Wall
 from trade.plan.policy import Policy, trusts
@@ -55,6 +55,7 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
     alone = by_itself(piece, plan.wall, plan.policy)
     asked = (
         _clash(piece, own, taken),
+        in_room.clash(piece, plan) if plan.corners else None,
         fit.items(piece, own, taken, plan.wall),
         *existing_holes.checks(piece, plan),
         *_shared(piece, plan),

@@ -12,6 +12,7 @@ from trade.check import Check, PieceVerdict, Verdict
 from trade.language import compose, joined, small
 from trade.measure import Units, say_length
 from trade.mounts import mount_of
+from trade.plan import plan_file
 from trade.plan.model import AnyPiece, Plan
 from trade.plan.pieces.base import Thing
 
@@ -49,8 +50,8 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
             "{job}. Printed {day}. Plan format {format} {version}.",
             job=job,
             day=day,
-            format=plan.format,
-            version=plan.version,
+            format=plan_file.FORMAT,
+            version=plan_file.VERSION,
         ),
     )
     _first(paper, plan, verdict, units)

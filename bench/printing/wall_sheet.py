@@ -17,6 +17,7 @@ from trade.marking.reading import read, say_across, say_datum, say_up
 from trade.marking.template import Drawing
 from trade.measure import IN_MM, Units, say_bit, say_length
 from trade.mounts import mount_of
+from trade.plan.facing import SIDES, beside
 from trade.plan.model import AnyPiece, Plan
 
 LARGER = 1.4  # 7.5 points become 10.5
@@ -99,11 +100,8 @@ def _draw(paper: Paper, drawing: Drawing, per: float) -> None:
 def _piece(
     paper: Paper, number: int, piece: AnyPiece, plan: Plan, verdict: Verdict, units: Units
 ) -> None:
-    holes = [
-        mark
-        for mark in piece_marks(piece, plan.wall, units, plan.policy.lead_holes)
-        if mark.where == "wall"
-    ]
+    every = piece_marks(piece, plan.wall, units, plan.policy.lead_holes)
+    holes = [mark for mark in every if mark.where == "wall"]
     per = room_for(piece, plan, units, (paper.epw, _CLOSE_MM))
     drawing = close_up(piece, plan, units, per)
     paper.heading(f"{number}  {piece.name}", drawing.high / per + _WITH_IT_MM)
@@ -125,19 +123,30 @@ def _piece(
         bold=True,
     )
     _table(paper, piece, plan, holes, units)
+    for side in SIDES:
+        there = beside(plan.wall, side)
+        round_corner = [mark for mark in every if mark.side == side]
+        if there is not None and round_corner:
+            paper.say(worded("Round the corner, on “{name}”", name=there.name), bold=True)
+            _table(paper, piece, plan, round_corner, units)
     cautions = list(
-        dict.fromkeys(wording.phrase(each, units) for mark in holes for each in mark.cautions)
+        dict.fromkeys(
+            wording.phrase(each, units)
+            for mark in every
+            if mark.where != "shelf"
+            for each in mark.cautions
+        )
     )
     paper.points(cautions[:_MOST_CAUTIONS])
 
 
 def _table(paper: Paper, piece: AnyPiece, plan: Plan, holes: list[Mark], units: Units) -> None:
     """Every hole: from the datum across and up, the bit, and where the tape sits on it."""
-    wide = paper.epw / 5
+    wide, there = paper.epw / 5, any(mark.where == "beside" for mark in holes)
     paper.row(
         (
             (_("hole"), wide * 0.5),
-            (_("across"), wide * 1.3),
+            (_("from the corner") if there else _("across"), wide * 1.3),
             (_("up"), wide * 1.2),
             (_("bit"), wide),
             (_("tape at"), wide),
@@ -147,10 +156,15 @@ def _table(paper: Paper, piece: AnyPiece, plan: Plan, holes: list[Mark], units: 
     datum = plan.datum
     for mark in holes:
         place = read(datum, piece, plan.wall, mark.x_mm, mark.y_mm)
+        across = (
+            say_length(mark.corner_mm, units)
+            if mark.corner_mm is not None
+            else say_across(place, datum, units)
+        )
         paper.row(
             (
                 (str(mark.number), wide * 0.5),
-                (say_across(place, datum, units), wide * 1.3),
+                (across, wide * 1.3),
                 (say_up(place, datum, units), wide * 1.2),
                 (say_bit(mark.bit_mm, units) if mark.bit_mm else "none", wide),
                 (say_length(mark.depth_mm, units), wide),

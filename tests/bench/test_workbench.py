@@ -482,7 +482,7 @@ class Refusals(BenchCase):
         good = plan_file.dump(self.plan())
         for raw, words in (
             (good[:99], "cut short"),
-            (good.replace(b'"version": 1', b'"version": 7'), "another version"),
+            (good.replace(b'"version": 2', b'"version": 7'), "another version"),
             (b"\x00" * 50, "not a plan"),
             (b"9" * 5_000_010, "larger"),
         ):

@@ -40,6 +40,18 @@ class PlanFiles(SimpleTestCase):
         self.assertEqual(plan_file.load(raw), BOTH)
         jsonschema.validate(json.loads(raw), plan_file.schema())
 
+    def test_a_file_of_version_1_is_one_wall(self) -> None:
+        now = json.loads(plan_file.dump(BOTH))
+        [one] = now.pop("walls")
+        first = now | {name: one[name] for name in ("wall", "pieces", "datum", "built")}
+        del first["corners"]
+        raw = json.dumps(first | {"version": 1}).encode()
+        self.assertEqual(plan_file.load(raw), BOTH)
+        beyond = first | {"version": 1, "pieces": [first["pieces"][0] | {"length_mm": 9000}]}
+        with self.assertRaises(PlanError) as caught:
+            plan_file.load(json.dumps(beyond).encode())
+        self.assertEqual(caught.exception.where, "pieces[0].length_mm")
+
     def test_packed_it_is_the_same_and_a_tenth_as_large(self) -> None:
         many = plan(*(bracket_shelf(key=f"s{n}", top_mm=300.0 + 40 * n) for n in range(40)))
         packed = plan_file.pack(many)
@@ -50,9 +62,13 @@ class PlanFiles(SimpleTestCase):
 
     def test_bad_files_say_what_and_where(self) -> None:
         good = json.loads(plan_file.dump(BOTH))
+        [one] = good["walls"]
+
+        def wall(**fields: object) -> bytes:
+            return json.dumps(good | {"walls": [one | fields]}).encode()
 
         def changed(**piece: object) -> bytes:
-            return json.dumps(good | {"pieces": [good["pieces"][0] | piece]}).encode()
+            return wall(pieces=[one["pieces"][0] | piece])
 
         raw = plan_file.dump(BOTH)
         for bad, where, words in (
@@ -61,7 +77,7 @@ class PlanFiles(SimpleTestCase):
             (b"\xff\xfe", "", "not a plan file"),
             (b"[1]", "", "found a list"),
             (b'{"a":' * 10_000 + b"1" + b"}" * 10_000, "", "nested deeper"),
-            (json.dumps(good | {"version": 2}).encode(), "version", "another version"),
+            (json.dumps(good | {"version": 3}).encode(), "version", "another version"),
             (
                 json.dumps({k: v for k, v in good.items() if k != "version"}).encode(),
                 "",
@@ -70,25 +86,29 @@ class PlanFiles(SimpleTestCase):
             (json.dumps(good | {"format": "song"}).encode(), "format", "not a Gancho plan"),
             (json.dumps(good | {"colour": 1}).encode(), "", "colour"),
             (raw.replace(b"1000.0", b"NaN", 1), "", "not a plan file"),
-            (raw.replace(b"1000.0", b"1e999", 1), "pieces[0].length_mm", "range"),
-            (changed(length_mm=9000), "pieces[0].length_mm", "the wall only"),
-            (changed(length_mm="long"), "pieces[0].length_mm", "a number"),
-            (changed(left_mm=-1), "pieces[0].left_mm", "between"),
-            (changed(length_mm=31_000), "pieces[0].length_mm", "between"),
-            (changed(board="glue"), "pieces[0].board", "no board"),
-            (changed(supports_mm=[900, 100]), "pieces[0].supports_mm", "left to right"),
-            (changed(supports_mm=[100, 2000]), "pieces[0].supports_mm", "between"),
+            (raw.replace(b"1000.0", b"1e999", 1), "walls[0].pieces[0].length_mm", "range"),
+            (changed(length_mm=9000), "walls[0].pieces[0].length_mm", "the wall only"),
+            (changed(length_mm="long"), "walls[0].pieces[0].length_mm", "a number"),
+            (changed(left_mm=-1), "walls[0].pieces[0].left_mm", "between"),
+            (changed(length_mm=31_000), "walls[0].pieces[0].length_mm", "between"),
+            (changed(board="glue"), "walls[0].pieces[0].board", "no board"),
+            (changed(supports_mm=[900, 100]), "walls[0].pieces[0].supports_mm", "left to right"),
+            (changed(supports_mm=[100, 2000]), "walls[0].pieces[0].supports_mm", "between"),
             (
                 changed(things=[{"name": "x", "mass_kg": -1}]),
-                "pieces[0].things[0].mass_kg",
+                "walls[0].pieces[0].things[0].mass_kg",
                 "between 0",
             ),
             (
-                json.dumps(
-                    good | {"wall": good["wall"] | {"studs": [{"centre_mm": 9000}]}}
-                ).encode(),
-                "wall.studs[0].centre_mm",
+                wall(wall=one["wall"] | {"studs": [{"centre_mm": 9000}]}),
+                "walls[0].wall.studs[0].centre_mm",
                 "outside the wall",
+            ),
+            (json.dumps(good | {"walls": []}).encode(), "walls", "needs a wall"),
+            (
+                json.dumps(good | {"walls": [one, one | {"key": "b", "pieces": []}]}).encode(),
+                "corners",
+                "corner",
             ),
         ):
             with self.subTest(where=where, words=words), self.assertRaises(PlanError) as caught:

@@ -58,6 +58,8 @@ def _mark_line(mark: Mark, piece: AnyPiece, plan: Plan, units: Units) -> str:
             f"{say_length(mark.x_mm, units)} from its left end, "
             f"{say_length(mark.y_mm, units)} above its underside"
         )
+    elif mark.where == "beside":
+        place = f"{say_length(mark.corner_mm or 0.0, units)} from the corner, {up} up"
     bit = (
         f"{say_bit(mark.bit_mm, units) if mark.bit_mm else 'no'} bit, "
         f"{say_length(mark.depth_mm, units)} deep"

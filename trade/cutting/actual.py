@@ -7,6 +7,7 @@ from msgspec.structs import replace
 
 from trade.mounts import mount_of
 from trade.plan.model import Plan
+from trade.plan.place import each_piece, turned
 
 _SAME_MM = 0.05
 
@@ -24,11 +25,12 @@ def with_thickness(plan: Plan, board: str, called_mm: float, found_mm: float) ->
         PlanError: a piece that can't be made of it.
     """
     changed = plan
-    for piece in plan.pieces:
+    for piece, there in each_piece(plan):
         mount = mount_of(piece)
         thicker = mount.measured(piece, board, called_mm, found_mm)
         if thicker != piece:
-            changed = changed.with_piece(mount.landed(thicker, plan.wall))
+            changed = turned(changed, there.at).with_piece(mount.landed(thicker, there.wall))
+    changed = turned(changed, plan.at)
     own = tuple(
         replace(part, thickness_mm=found_mm)
         if part.board == board and abs(part.thickness_mm - called_mm) < _SAME_MM

@@ -14,6 +14,7 @@ from trade.mounts.base import Part
 from trade.mounts.existing_holes import as_mounted
 from trade.mounts.work import Detail, Pair
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import each_piece, each_waiting, wood_to_fit
 from trade.wall.scribing import fitted
 
 FRAMING = "pine_white"  # what blocking is cut from: the softest that is sold in its sizes
@@ -91,14 +92,14 @@ def parts_of(plan: Plan) -> Parts:
     names = {row.name: key for key, row in data.boards().items()}
     found: list[CutPart] = []
     bought: dict[Part, int] = defaultdict(int)
-    for number, piece in enumerate(plan.pieces, start=1):
-        if plan.as_built.hangs(piece.key):
+    for number, (piece, there) in enumerate(each_piece(plan), start=1):
+        if there.as_built.hangs(piece.key):
             continue  # what hangs is not made again
         letter = 0
         mount = mount_of(piece)
-        made = fitted(piece, plan.wall)
-        parts = mount.parts(made, plan.wall)
-        details = mount.details(as_mounted(made, plan.as_built), plan.wall, plan.units)
+        made = fitted(piece, there.wall)
+        parts = mount.parts(made, there.wall)
+        details = mount.details(as_mounted(made, there.as_built), there.wall, plan.units)
         longer = _longer(plan, piece, parts)
         for part in parts:
             if part.sizes_mm is None or part.of not in names:
@@ -132,10 +133,10 @@ def parts_of(plan: Plan) -> Parts:
 def count_parts(plan: Plan) -> int:
     """How many parts are cut for a wall, counted without working them out."""
     names = {row.name for row in data.boards().values()}
-    count = sum(part.many for part in plan.shop.own) + len(plan.wood_to_fit)
-    for piece in plan.waiting:
+    count = sum(part.many for part in plan.shop.own) + len(wood_to_fit(plan))
+    for piece, there in each_waiting(plan):
         mount = mount_of(piece)
-        for part in mount.parts(piece, plan.wall):
+        for part in mount.parts(piece, there.wall):
             if part.sizes_mm is not None and part.of in names:
                 count += (part.many + 1) // 2 if part.name.startswith(_HALF) else part.many
     return count
@@ -192,7 +193,7 @@ def _own(plan: Plan) -> Iterator[CutPart]:
                 turns=turns,
                 planned_mm=part.length_mm,
             )
-    for wood in plan.wood_to_fit:
+    for wood, _ in wood_to_fit(plan):
         letter += 1
         long = wood.right_mm - wood.left_mm
         yield CutPart(

@@ -9,7 +9,7 @@ from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.memo import memoized
 from trade.mounts.prices import wood_price
-from trade.plan.model import AnyPiece, AsBuilt, Plan
+from trade.plan.model import AnyPiece, Plan
 
 
 class DesignPrice(NamedTuple):
@@ -35,10 +35,8 @@ def price(piece: AnyPiece, plan: Plan) -> DesignPrice:
     The same sum as the shopping list of a wall with that piece alone; several pieces together cost
     less where they share a board or a pack.
     """
-    alone = replace(
-        plan, pieces=(piece,), as_built=AsBuilt(), shop=replace(plan.shop, own=(), kept=())
-    )
-    return _alone(alone)
+    shop = replace(plan.shop, own=(), kept=())
+    return _alone(replace(plan.alone_with(piece), shop=shop))
 
 
 @memoized(limit=500)

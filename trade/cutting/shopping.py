@@ -5,6 +5,7 @@ Boards, sheets, hardware, finish, and fasteners in the packs that they are sold 
 
 from collections import Counter
 from collections.abc import Iterable
+from itertools import chain
 from math import ceil
 from typing import Literal, NamedTuple
 
@@ -19,6 +20,7 @@ from trade.mounts import mount_of
 from trade.mounts.prices import anchor_key, part_price, screw_key, screw_price
 from trade.mounts.work import Band, Bored, Row
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import each_waiting, wood_to_fit
 from trade.wall.backing import crossed
 
 Aisle = Literal["wood", "hardware", "fasteners", "bits", "finish"]
@@ -116,7 +118,7 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
     unpriced: dict[str, None] = dict.fromkeys(
         compose("{part} of “{piece}”", part=part.name, piece=part.piece) for part in cut.no_stock
     )
-    if not all(wood.on_face for wood in plan.wood_to_fit):
+    if not all(wood.on_face for wood, _ in wood_to_fit(plan)):
         unpriced[word("lining, tape and filler to close the wall over the blocking")] = None
     return Shopping(priced, done, plan.shop.ready, tuple(unpriced))
 
@@ -184,13 +186,13 @@ def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
     And the bits for it.
     """
     needed: Counter[tuple[str, str, str, float]] = Counter()
-    for piece in plan.waiting:
-        needed.update(_of_piece(piece, plan, units))
-    for wood in plan.wood_to_fit:
+    for piece, there in each_waiting(plan):
+        needed.update(_of_piece(piece, there, units))
+    for wood, there in wood_to_fit(plan):
         if wood.on_face:
-            key, length = board_screw(plan.wall, wood, units)
+            key, length = board_screw(there.wall, wood, units)
             needed[_screw_line(key, length, units)] += wood.row.studs_n * len(
-                crossed(plan.wall, wood)
+                crossed(there.wall, wood)
             )
             continue
         key = data.screw_in(wood.row.ends_screw, units)
@@ -217,12 +219,11 @@ def bits_lacking(plan: Plan, sizes_mm: Iterable[float], units: Units) -> tuple[s
 
 def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
     """Every bit that the holes in the wall and in the parts take; most people have them."""
-    stone = _wall_bit(plan)
     wide: dict[tuple[str, str], float] = {}
-    for piece in plan.waiting:
-        for support in mount_of(piece).supports(piece, plan.wall):
+    for piece, on in each_waiting(plan):
+        for support in mount_of(piece).supports(piece, on.wall):
             if (bit := support.bit_mm(units)) is not None:
-                wide[(stone, say_bit(bit, units))] = bit
+                wide[(_wall_bit(on), say_bit(bit, units))] = bit
     for part in cut.parts:
         for work in part.detail.works:
             if isinstance(work, Bored | Row):
@@ -268,7 +269,7 @@ def _of_piece(piece: AnyPiece, plan: Plan, units: Units) -> Counter[tuple[str, s
         for support in mount_of(piece).supports(piece, plan.wall)
         if isinstance(support, Support)
     ]  # a pin is a part
-    for support in supports:
+    for support in (*supports, *chain(*mount_of(piece).beside(piece, plan.wall).values())):
         held(support, len(support.holes))
     for extra in mount_of(piece).extras(piece, plan.wall):
         if extra.screw is not None:

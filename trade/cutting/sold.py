@@ -11,12 +11,12 @@ from trade.check import Message
 from trade.cutting.parts import FRAMING, parts_of
 from trade.cutting.stock import NEAR_MM, StockAllocation
 from trade.measure import Units
-from trade.plan.model import AnyPiece, AsBuilt, Plan
+from trade.plan.model import AnyPiece, Plan
 
 
 def unsold(piece: AnyPiece, plan: Plan) -> list[Message]:
     """Return a sentence for each part of a piece in a size no shop has and that is not at hand."""
-    alone = replace(plan, pieces=(piece,), shop=replace(plan.shop, own=()), as_built=AsBuilt())
+    alone = replace(plan.alone_with(piece), shop=replace(plan.shop, own=()))
     _, none = StockAllocation(
         alone.shop, alone.units, alone.policy.kerf_mm, alone.policy.trim_mm
     ).groups(parts_of(alone).cut)

@@ -20,6 +20,7 @@ from trade.mounts import holes, mount_of
 from trade.mounts.prices import hole_minutes
 from trade.mounts.work import minutes as boring
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import each_piece, each_waiting
 from trade.plan.shop import Days
 
 _MOST_DAYS = 400
@@ -132,9 +133,9 @@ def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
     """
     days, done = plan.shop.days, finishing(plan.shop.finish, cut.parts)
     begins = today if days.start is None else max(datetime.combine(days.start, time()), today)
-    if not plan.pieces:
+    if not each_piece(plan):
         return Schedule((), "Nothing hangs on this wall yet.")
-    if not plan.waiting:
+    if not each_waiting(plan):
         return Schedule((), "All of it hangs already.")
     if done.refusal:
         return Schedule((), done.refusal)
@@ -161,31 +162,32 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
             *clock.spread(minutes),
             minutes,
         )
-    people = max((_people(piece, plan) for piece in plan.waiting), default=1)
-    minutes = sum(_hanging(piece, plan) for piece in plan.waiting)
+    waiting = each_waiting(plan)
+    people = max((_people(piece) for piece, _ in waiting), default=1)
+    minutes = sum(_hanging(piece, there) for piece, there in waiting)
     if done.coats and done.area_m2 > 0:
-        first = [piece for piece in plan.waiting if mount_of(piece).bored_from_wall]
+        first = [each for each in waiting if mount_of(each[0]).bored_from_wall]
         if first:
-            mounting = sum(_hanging(piece, plan) - data.house("hang_minutes") for piece in first)
+            hanging = data.house("hang_minutes")
+            mounting = sum(_hanging(piece, there) - hanging for piece, there in first)
             minutes -= mounting
             why = "measured and bored from there, before the finish"
             said = compose(
                 "Put up the rods of {names}, and bore it from there"
                 if len(first) == 1
                 else "Put up the rods of {names}, and bore them from there",
-                names=_names(first),
+                names=_names([piece for piece, _ in first]),
             )
             yield Task("mount", said, *clock.at_once(mounting), mounting, 1, 0.0, why)
         yield from _coats(done, clock)
-    sets = (
-        data.house("resin_hours") if any(in_resin(piece, plan) for piece in plan.waiting) else 0.0
-    )
+    resin = any(in_resin(piece, there) for piece, there in waiting)
+    sets = data.house("resin_hours") if resin else 0.0
     why = "the resin sets before anything hangs on its rods" if sets else ""
     finished = clock.now
     hung = clock.at_once(minutes, helper=people > 1)
     yield Task(
         "hang",
-        compose("Hang {names}", names=_names(plan.waiting)),
+        compose("Hang {names}", names=_names([piece for piece, _ in waiting])),
         *hung,
         minutes,
         people,
@@ -245,7 +247,7 @@ def _coats(done: Finishing, clock: _Clock) -> Iterator[Task]:
         yield Task("coat", name, *went, minutes, 1, waits, each.why or "it dries")
 
 
-def _people(piece: AnyPiece, plan: Plan) -> int:
+def _people(piece: AnyPiece) -> int:
     """How many must lift it."""
     kg = mount_of(piece).weight_kg(piece)
     return lift(kg, piece.depth_mm, piece.top_mm).people if kg else 1

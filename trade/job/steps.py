@@ -28,6 +28,7 @@ from trade.measure import Units, say_bit, say_length
 from trade.mounts import Act, Do, mount_of
 from trade.mounts.base import Extra
 from trade.plan.features import Feature
+from trade.plan.flatness import Side
 from trade.plan.model import AnyPiece, Plan
 from trade.wall.backing import crossed
 from trade.wall.zones import zones
@@ -78,6 +79,7 @@ class _Work:
         self.piece, self.plan, self.units = piece, plan, units
         every = piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.as_built)
         self.marks = [mark for mark in every if mark.where == "wall"]
+        self.beside = [mark for mark in every if mark.where == "beside"]
         self.hanging = mount_of(piece).hanging(piece, plan.wall, plan.policy)
         kg = mount_of(piece).weight_kg(piece)
         self.people = lift(kg, piece.depth_mm, piece.top_mm).people if kg else 1
@@ -149,8 +151,9 @@ class _Work:
 
     def _ready(self) -> Step:
         """Everything at hand before anybody climbs."""
-        bits = dict.fromkeys(say_bit(mark.bit_mm, self.units) for mark in self.marks if mark.bit_mm)
-        fixings = Counter(mark.fixing for mark in self.marks if mark.fixing)
+        every = (*self.marks, *self.beside)
+        bits = dict.fromkeys(say_bit(mark.bit_mm, self.units) for mark in every if mark.bit_mm)
+        fixings = Counter(mark.fixing for mark in every if mark.fixing)
         facts = [("Bits", joined(bits))] if bits else []
         facts += (
             [("Into the wall", joined(_times(many, name) for name, many in fixings.items()))]
@@ -185,7 +188,7 @@ class _Work:
             tools.append(data.tools()["hammer_drill"].name)
         if tools:
             yield Message("You lack the {tools}: get it first.", {"tools": joined(tools)})
-        sizes = [mark.bit_mm for mark in self.marks if mark.bit_mm]
+        sizes = [mark.bit_mm for mark in (*self.marks, *self.beside) if mark.bit_mm]
         if bits := bits_lacking(self.plan, sizes, self.units):
             said = "Of the bits you lack {bits}: get it first."
             yield Message(said, {"bits": joined(bits)})
@@ -375,12 +378,30 @@ class _Work:
             "do",
             each.title,
             each.words,
-            (),
+            tuple(self._round_the_corner(each.beside)) if each.beside is not None else (),
             minds,
             people=people,
             wait_hours=each.wait_hours,
             acts=each.acts,
         )
+
+    def _round_the_corner(self, side: Side) -> Iterator[tuple[str, str]]:
+        """Yield each hole in the wall beside: from the corner and up; the bit, and how deep."""
+        datum = self.plan.datum
+        for mark in (each for each in self.beside if each.side == side):
+            up = say_up(read(datum, self.piece, self.plan.wall, 0.0, mark.y_mm), datum, self.units)
+            bit = say_bit(mark.bit_mm, self.units) if mark.bit_mm else "no pilot hole"
+            yield (
+                capital(mark.part),
+                compose(
+                    "{far} from the corner, {up} up; {bit}, tape at {deep}; {fixing}",
+                    far=self._size(mark.corner_mm or 0.0),
+                    up=up,
+                    bit=bit,
+                    deep=self._size(mark.depth_mm),
+                    fixing=mark.fixing or "",
+                ),
+            )
 
     def _groups(self) -> list[Group]:
         """Holes that are made for one thing, in the order in which the things go up.

@@ -6,6 +6,7 @@ Place, bit, depth for the tape on the bit, screw, and what to mind.
 from typing import Literal
 
 import msgspec
+from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Quantity
@@ -13,6 +14,8 @@ from trade.check import Message
 from trade.measure import Units
 from trade.mounts import AnySupport, Hole, Support, holes, mount_of
 from trade.mounts.existing_holes import as_mounted
+from trade.plan.facing import beside
+from trade.plan.flatness import Side
 from trade.plan.model import AnyPiece, AsBuilt, Plan, Wall
 from trade.wall.scribing import fitted
 from trade.wall.zones import zones
@@ -29,16 +32,17 @@ class Mark(msgspec.Struct, frozen=True, kw_only=True):
     """One hole.
 
     In the wall: `x_mm` from the left corner, `y_mm` above the floor; `screw` null where an `anchor`
-    holds. In the shelf: from its left end and its underside, both null. `bit_mm` null: what goes in
-    drills its own hole; `fixing`: what goes in, in words. `depth_mm` is what the tape on the bit
-    shows, from the face that is drilled.
+    holds. Beside: in the wall round the corner at `side`, from that wall's own left corner;
+    `corner_mm`: from the corner where both meet. In the shelf: from its left end and its underside,
+    both null. `bit_mm` null: what goes in drills its own hole; `fixing`: what goes in, in words.
+    `depth_mm` is what the tape on the bit shows, from the face that is drilled.
 
     `clearance_mm`: a wider hole for the shank through a wooden side piece; null when there is none.
     `stud_mm`: centre of the stud it goes into; null when none is known.
     """
 
     number: int
-    where: Literal["wall", "shelf"]
+    where: Literal["wall", "beside", "shelf"]
     piece: str
     part: str
     support: int
@@ -53,6 +57,8 @@ class Mark(msgspec.Struct, frozen=True, kw_only=True):
     fixing: str | None
     stud_mm: float | None
     cautions: tuple[Message, ...]
+    side: Side | None = None
+    corner_mm: float | None = None
 
 
 def marks(plan: Plan) -> tuple[Mark, ...]:
@@ -72,7 +78,9 @@ def piece_marks(
     lead_holes: LeadHoles = "every",
     as_built: AsBuilt = _NOTHING,
 ) -> tuple[Mark, ...]:
-    """Every hole of one piece: the wall's first, each support from the top down, then its own.
+    """Every hole of one piece.
+
+    The wall's first, each support from the top down; round its corners; then its own.
 
     Args:
         piece: whose holes.
@@ -85,29 +93,15 @@ def piece_marks(
     mount = mount_of(piece)
     made: list[Mark] = []
     for hole in holes(mount.supports(piece, wall)):
-        support, bare = hole.support, _goes_bare(hole.support, lead_holes)
-        made.append(
-            Mark(
-                number=len(made) + 1,
-                where="wall",
-                piece=piece.key,
-                part=support.part,
-                support=support.index,
-                x_mm=hole.x_mm,
-                y_mm=hole.y_mm,
-                bit_mm=None if bare else support.bit_mm(units),
-                clearance_mm=support.clearance_mm(units),
-                depth_mm=support.deep_mm,
-                screw=support.screw_key,
-                screw_length_mm=support.length_mm,
-                anchor=support.anchor_key,
-                fixing=support.words(units),
-                stud_mm=support.stud.stud.centre_mm
-                if support.stud.stud and support.in_stud
-                else None,
-                cautions=(*((_BARE,) if bare else ()), *_cautions(hole, wall)),
-            )
-        )
+        made.append(_in_wall(piece, hole, wall, units, lead_holes, len(made) + 1))
+    for side, supports in mount.beside(piece, wall).items():
+        there = beside(wall, side)
+        if there is None:
+            continue
+        for hole in holes(supports):
+            mark = _in_wall(piece, hole, there.wall, units, lead_holes, len(made) + 1)
+            corner = there.along_mm(side, mark.x_mm)  # it counts the same both ways
+            made.append(replace(mark, where="beside", side=side, corner_mm=corner))
     for i, bore in enumerate(mount.bores(as_mounted(fitted(piece, wall), as_built), wall)):
         made.append(
             Mark(
@@ -130,6 +124,31 @@ def piece_marks(
             )
         )
     return tuple(made)
+
+
+def _in_wall(
+    piece: AnyPiece, hole: Hole, wall: Wall, units: Units, lead_holes: LeadHoles, number: int
+) -> Mark:
+    support, bare = hole.support, _goes_bare(hole.support, lead_holes)
+    stud = support.stud.stud
+    return Mark(
+        number=number,
+        where="wall",
+        piece=piece.key,
+        part=support.part,
+        support=support.index,
+        x_mm=hole.x_mm,
+        y_mm=hole.y_mm,
+        bit_mm=None if bare else support.bit_mm(units),
+        clearance_mm=support.clearance_mm(units),
+        depth_mm=support.deep_mm,
+        screw=support.screw_key,
+        screw_length_mm=support.length_mm,
+        anchor=support.anchor_key,
+        fixing=support.words(units),
+        stud_mm=stud.centre_mm if stud and support.in_stud else None,
+        cautions=(*((_BARE,) if bare else ()), *_cautions(hole, wall)),
+    )
 
 
 def _goes_bare(support: AnySupport, lead_holes: LeadHoles) -> bool:

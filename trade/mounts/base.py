@@ -22,6 +22,7 @@ from trade.memo import memoized
 from trade.mounts.hanging import Hanging
 from trade.mounts.work import Bored, Detail, Work, banded, longest_mm, off_square, scribe, seen_ends
 from trade.plan.features import Feature
+from trade.plan.flatness import Side
 from trade.plan.model import Piece, Shelf, Wall
 from trade.plan.policy import Policy
 
@@ -35,6 +36,7 @@ AnySupport = Support | PinSeat
 Role = Literal["board", "wood", "steel", "hidden", "leg", "face", "door", "shade"]
 
 
+_AS_DEEP: tuple[Role, ...] = ("board", "face", "door")
 _SIZES = ("length_mm", "depth_mm", "thickness_mm", "height_mm")
 
 
@@ -89,6 +91,27 @@ def block(
 ) -> Shape:
     """Return a rectangle."""
     return Shape(role, ((left, bottom), (right, bottom), (right, top), (left, top)), support)
+
+
+class Solid(NamedTuple):
+    """An upright body in the room: its outline from above (along the wall, out of it), mm.
+
+    `bottom_mm`, `top_mm`: above the floor.
+    """
+
+    role: Role
+    outline: tuple[tuple[float, float], ...]
+    bottom_mm: float
+    top_mm: float
+
+
+def slab(
+    role: Role, left: float, right: float, out: tuple[float, float], bottom: float, top: float
+) -> Solid:
+    """Return a body with square corners; `out`: its back and its front, from the wall."""
+    back, front = out
+    outline = ((left, back), (right, back), (right, front), (left, front))
+    return Solid(role, outline, bottom, top)
 
 
 class Part(NamedTuple):
@@ -212,6 +235,14 @@ class Mount(ABC, Generic[P]):
     def supports(self, piece: P, wall: Wall) -> Sequence[AnySupport]:
         """Each support as it sits on the wall, from the left."""
 
+    def beside(self, piece: P, wall: Wall) -> dict[Side, list[Support]]:
+        """Return its supports on the walls beside this one, by the side, from the corner.
+
+        Places are from those walls' own left corners; their numbers go on from those on this wall.
+        Empty where nothing is known of what is round the corner, or nothing goes there.
+        """
+        return {}
+
     @abstractmethod
     def front(self, piece: P) -> list[Shape]:
         """Return it seen from the front, what is furthest behind first."""
@@ -222,6 +253,25 @@ class Mount(ABC, Generic[P]):
 
         The back of what is fixed to the wall at `-seat.back_mm`.
         """
+
+    def solids(self, piece: P, wall: Wall) -> list[Solid]:
+        """Return it as it stands out into the room: what is seen from the front, as deep as it is.
+
+        What is hidden behind it is left out.
+        """
+        thin = min(data.house("thin_part_mm"), piece.depth_mm)
+        found = []
+        for shape in self.front(piece):
+            if shape.role in ("hidden", "shade"):
+                continue
+            box = around([shape])
+            deep = piece.depth_mm if shape.role in _AS_DEEP else thin
+            back = piece.depth_mm - thin if shape.role == "leg" else 0.0
+            out = (back, max(deep, back + thin))
+            found.append(
+                slab(shape.role, box.left_mm, box.right_mm, out, box.bottom_mm, box.top_mm)
+            )
+        return found
 
     def parts(self, piece: P, wall: Wall) -> list[Part]:
         """Return what it is made of, screws and anchors apart, the greatest part first."""

@@ -17,14 +17,16 @@ from trade.load.line import contents_of, unweighed
 from trade.load.push import push_of
 from trade.load.shelf import board_n
 from trade.measure import Units
-from trade.mounts import ledgers, strength, strips
+from trade.mounts import ledgers, side_ledgers, strength, strips
 from trade.mounts.base import (
     SHELF,
     Ask,
     Extra,
     Mount,
     Part,
+    Role,
     Shape,
+    Solid,
     block,
     board_front,
     board_side,
@@ -32,6 +34,7 @@ from trade.mounts.base import (
 )
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail, Mitre, Slant, Work, scribe
+from trade.plan.flatness import Side
 from trade.plan.model import CornerShelf, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
@@ -168,6 +171,13 @@ class _CornerShelf(Mount[CornerShelf]):
             help="From the corner; keep it two thirds of the way out.",
         ),
         Ask("other_sure", "That screw is known to sit in a stud", "flag"),
+        Ask(
+            "side_anchor",
+            "Where there is no stud in the other wall, held by",
+            "choice",
+            data.anchors,
+            optional=True,
+        ),
     )
     fresh: ClassVar[dict[str, Any]] = {
         "board": "plywood",
@@ -228,7 +238,7 @@ class _CornerShelf(Mount[CornerShelf]):
             _place(piece, wall),
             *([_inner(piece)] if len(piece.supports_mm) < 2 else []),
             _triangle(piece, outer, loads),
-            _other(piece, there, supports[far], wall, loads),
+            *_round_corner(piece, wall, there, rest, supports[far], loads),
             _front(piece, loads),
         ]
 
@@ -237,6 +247,11 @@ class _CornerShelf(Mount[CornerShelf]):
         high = piece.ledger_high_mm
         foot = piece.top_mm - piece.thickness_mm - high
         return strips.on_studs(piece, wall, NOUN, piece.ledger, piece.ledger_mm, high, foot)
+
+    def beside(self, piece: CornerShelf, wall: Wall) -> dict[Side, list[Support]]:
+        """Return the screws of the other wall's ledger."""
+        ledger = _other_ledger(piece, wall)
+        return {} if ledger is None else {ledger.side: ledger.supports}
 
     def parts(self, piece: CornerShelf, wall: Wall) -> list[Part]:
         """Return the board, sawn to its corner and off aslant, and both ledgers."""
@@ -256,6 +271,8 @@ class _CornerShelf(Mount[CornerShelf]):
 
         Its furthest and one near the corner, as many one above the other as here.
         """
+        if self.beside(piece, wall):
+            return []
         return [
             Extra("Into the other wall", _OTHER_PLACES * len(strips.rows(piece.ledger_high_mm)))
         ]
@@ -304,6 +321,32 @@ class _CornerShelf(Mount[CornerShelf]):
             board_front(piece),
         ]
 
+    def solids(self, piece: CornerShelf, wall: Wall) -> list[Solid]:
+        """Return the three-cornered board, and the ledger under it along each wall."""
+        under, t = piece.top_mm - piece.thickness_mm, piece.ledger_mm
+        low, angle = under - piece.ledger_high_mm, _Angle.of(piece, wall)
+        along, out = angle.reach_mm
+        share = t / piece.depth_mm
+        # as if its corner were the left one: along this wall, out from it
+        tip, end = (piece.length_mm, 0.0), (along, out)
+        inner = ((0.0, 0.0), (t, 0.0), (along + t, out * (1 - share)), (along, out))
+        shapes: tuple[tuple[Role, tuple[tuple[float, float], ...], float, float], ...] = (
+            ("wood", ((0.0, 0.0), tip, (piece.length_mm * (1 - share), t), (0.0, t)), low, under),
+            ("wood", inner, low, under),
+            ("board", ((0.0, 0.0), tip, end), under, piece.top_mm),
+        )
+        left, right = piece.left_mm, piece.left_mm + piece.length_mm
+        turned = piece.corner == "right"
+        return [
+            Solid(
+                role,
+                tuple((right - x if turned else left + x, y) for x, y in outline),
+                bottom,
+                top,
+            )
+            for role, outline, bottom, top in shapes
+        ]
+
     def side(self, piece: CornerShelf, support: Support) -> list[Shape]:
         """Return the board on its ledger."""
         under = piece.top_mm - piece.thickness_mm
@@ -340,6 +383,7 @@ class _CornerShelf(Mount[CornerShelf]):
                 {"x": Quantity(far, "length")},
             )
             yield "other", label, replace(piece, other_mm=far)
+        yield from side_ledgers.other_anchors(piece)
         yield from super().cures(piece, units)
 
     def hanging(self, piece: CornerShelf, wall: Wall, policy: Policy) -> Hanging:
@@ -347,12 +391,14 @@ class _CornerShelf(Mount[CornerShelf]):
 
         The board on both.
         """
+        known = self.beside(piece, wall).get(piece.corner)
         other = do(
             "other-wall",
             "The ledger on the other wall",
-            "Carry the line round the corner with the level. Find the stud there first: it is "
-            "another wall.",
-            *ledgers.anchored(self.supports(piece, wall)),
+            "Carry the line round the corner with the level.",
+            *(() if known else ("Find the stud there first: it is another wall.",)),
+            *ledgers.anchored(known or self.supports(piece, wall)),
+            beside=piece.corner if known else None,
         )
         board = do(
             "board",
@@ -490,6 +536,52 @@ def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Che
         "is the least for them.",
         equations=sums.equations,
     )
+
+
+def _other_ledger(piece: CornerShelf, wall: Wall) -> side_ledgers.SideLedger | None:
+    """Return the ledger on the other wall, with a screw near the corner; None if unknown."""
+    neighbour = side_ledgers.beside_known(wall, piece.corner)
+    if neighbour is None:
+        return None
+    near = piece.ledger_mm + data.house("side_screw_end_mm")
+    apart = data.house("side_screws_apart_mm")
+    inner = next(
+        (
+            x
+            for x in side_ledgers.studs_mm(piece, piece.corner, neighbour)
+            if x <= piece.other_mm - apart
+        ),
+        near,
+    )
+    places = (inner, piece.other_mm) if inner <= piece.other_mm - apart else (piece.other_mm,)
+    noun = compose("other ledger")
+    first = len(piece.supports_mm)
+    return side_ledgers.on_wall(piece, piece.corner, neighbour, places, noun, first)
+
+
+def _round_corner(
+    piece: CornerShelf,
+    wall: Wall,
+    there: tuple[float, float],
+    rest: tuple[Demand, ...],
+    like: Support,
+    loads: tuple[str, ...],
+) -> list[Check]:
+    """Check the other wall's screws: by what is known there, else as good as here."""
+    ledger = _other_ledger(piece, wall)
+    if ledger is None:
+        return [_other(piece, there, like, wall, loads)]
+    known, half, outer = ledger.neighbour.wall, piece.ledger_mm / 2, ledger.supports[-1]
+    years, minutes = data.house("duration_years"), data.house("duration_minutes")
+    sure = replace(piece, other_sure=True)
+    found = [_other(sure, there, outer, known, loads)] if outer.holds else []
+    demands = dict.fromkeys((each.index for each in ledger.supports[:-1]), rest)
+    demands[outer.index] = (
+        Demand("loaded, for years", years, there[0], there[0] * half),
+        Demand("loaded, and pushed on its front", minutes, there[1], there[1] * half),
+    )
+    counted = [each for each in ledger.supports if each.holds or each is outer]
+    return [*found, *fastening.checks(counted, demands, backing(known).unknown, loads)]
 
 
 def _other(

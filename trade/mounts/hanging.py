@@ -6,6 +6,7 @@ What is brought to the wall first, in what order it is fixed, and what follows w
 from typing import Literal, NamedTuple
 
 from trade.check import Message
+from trade.plan.flatness import Side
 
 Verb = Literal[
     "draw",
@@ -41,7 +42,8 @@ class Do(NamedTuple):
 
     The piece's weight is in hands meanwhile.
 
-    `wait_hours`: how long nothing goes on after it; `acts`: what it does.
+    `wait_hours`: how long nothing goes on after it; `acts`: what it does; `beside`: it is done on
+    the wall round the corner there.
     """
 
     key: str
@@ -50,6 +52,7 @@ class Do(NamedTuple):
     lifts: bool = False
     wait_hours: float = 0.0
     acts: tuple[Act, ...] = ()
+    beside: Side | None = None
 
 
 class Hanging(NamedTuple):
@@ -88,6 +91,7 @@ def do(
     lifts: bool = False,
     wait_hours: float = 0.0,
     acts: tuple[Act, ...] = (),
+    beside: Side | None = None,
 ) -> Do:
     """Return a thing to do, out of plain sentences."""
     return Do(
@@ -97,4 +101,5 @@ def do(
         lifts,
         wait_hours,
         acts,
+        beside,
     )

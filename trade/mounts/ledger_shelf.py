@@ -15,7 +15,7 @@ from trade.load.line import unweighed
 from trade.load.push import push_of
 from trade.load.stiffener import stiffener
 from trade.measure import Units
-from trade.mounts import board, ledgers, strips
+from trade.mounts import board, ledgers, side_ledgers, strips
 from trade.mounts.base import (
     SHELF,
     Ask,
@@ -23,14 +23,18 @@ from trade.mounts.base import (
     Mount,
     Part,
     Shape,
+    Solid,
     block,
     board_front,
     board_part,
     cut,
+    slab,
 )
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail
+from trade.plan.facing import beside
+from trade.plan.flatness import Side
 from trade.plan.model import LedgerShelf, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
@@ -54,6 +58,13 @@ class _LedgerShelf(Mount[LedgerShelf]):
         Ask("side_screws", "Screws in each of those", "count"),
         Ask("sides_sure", "They are known to sit in studs", "flag"),
         Ask(
+            "side_anchor",
+            "Where there is no stud, those are held by",
+            "choice",
+            data.anchors,
+            optional=True,
+        ),
+        Ask(
             "stiffener_mm",
             "Strip, fold or tube under the front, high",
             "length",
@@ -68,23 +79,31 @@ class _LedgerShelf(Mount[LedgerShelf]):
         loads = unweighed(piece)
         if len(piece.supports_mm) < 2:
             return [board.too_few_supports(piece, NOUN, loads)]
-        sides = piece.left_side + piece.right_side
+        known = side_ledgers.of_shelf(piece, wall)
+        bare = [ledger for ledger in known if not ledger.held]
+        sides = piece.left_side + piece.right_side - len(bare)
         part = ledgers.shares(piece.length_mm, piece.depth_mm, sides, legs=False)
         load = ledgers.ledger_load(piece, part.back)
         demands = ledgers.back_demands(piece, load)
         found = fastening.checks(self.supports(piece, wall), demands, backing(wall).unknown, loads)
+        found += [_nothing(ledger) for ledger in bare]
         if sides < 2:
             return [*found, _front_held(sides)]
         strip = ledgers.front_strip(piece, (0.0, piece.length_mm), stiffener(piece))
-        return [
-            *found,
-            _side(piece, wall, self.supports(piece, wall)[0], part.side, loads),
-            *ledgers.front_checks(piece, strip, loads),
-        ]
+        found += _round_corners(piece, known, part.side, loads)
+        found += _gaps(piece, wall)
+        if len(known) < sides:  # of the other nothing is known
+            found.append(_side(piece, wall, self.supports(piece, wall)[0], part.side, loads))
+        return [*found, *ledgers.front_checks(piece, strip, loads)]
 
     def supports(self, piece: LedgerShelf, wall: Wall) -> list[Support]:
         """Return the screws of the ledger at the back."""
         return ledgers.supports(piece, wall)
+
+    def beside(self, piece: LedgerShelf, wall: Wall) -> dict[Side, list[Support]]:
+        """Return the screws of its side ledgers."""
+        found = side_ledgers.of_shelf(piece, wall)
+        return {each.side: [each.supports[n] for n in each.held] for each in found}
 
     def parts(self, piece: LedgerShelf, wall: Wall) -> list[Part]:
         """Return the board, the ledgers, the strip under its front edge."""
@@ -98,8 +117,9 @@ class _LedgerShelf(Mount[LedgerShelf]):
         return [*found, *board.front_parts(piece, wall)]
 
     def extras(self, piece: LedgerShelf, wall: Wall) -> list[Extra]:
-        """Return the screws of its side ledgers, in the walls beside."""
-        many = (piece.left_side + piece.right_side) * piece.side_screws
+        """Return the screws of its side ledgers, in walls beside of which nothing is known."""
+        sides = piece.left_side + piece.right_side - len(self.beside(piece, wall))
+        many = sides * piece.side_screws
         return [Extra("Into the side walls", many)] if many else []
 
     def details(self, piece: LedgerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
@@ -134,6 +154,19 @@ class _LedgerShelf(Mount[LedgerShelf]):
             shapes.append(block("board", left, under - piece.stiffener_mm, right, under))
         return [*shapes, *ledgers.screws_front(piece), board_front(piece)]
 
+    def solids(self, piece: LedgerShelf, wall: Wall) -> list[Solid]:
+        """Return the board, the ledgers under its back and its ends, the strip at its front."""
+        left, right, deep = piece.left_mm, piece.left_mm + piece.length_mm, piece.depth_mm
+        under, t = piece.top_mm - piece.thickness_mm, piece.ledger_mm
+        low = under - piece.ledger_high_mm
+        found = [slab("wood", left, right, (0.0, t), low, under)]
+        found += [slab("wood", left, left + t, (t, deep), low, under)] if piece.left_side else []
+        found += [slab("wood", right - t, right, (t, deep), low, under)] if piece.right_side else []
+        if (made := stiffener(piece)) is not None:
+            back, foot = deep - made.part.wide_mm, under - made.part.high_mm
+            found.append(slab("wood", left + t, right - t, (back, deep), foot, under))
+        return [*found, slab("board", left, right, (0.0, deep), under, piece.top_mm)]
+
     def side(self, piece: LedgerShelf, support: Support) -> list[Shape]:
         """Return the board on its ledger, the strip under its front."""
         under, shapes = piece.top_mm - piece.thickness_mm, ledgers.side_shapes(piece)
@@ -158,25 +191,28 @@ class _LedgerShelf(Mount[LedgerShelf]):
                 replace(piece, left_side=True, right_side=True),
             )
         yield from super().cures(piece, units)
+        yield from side_ledgers.other_anchors(piece)
         yield from board.stiffened(piece)
 
     def hanging(self, piece: LedgerShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return the ledger at the back; the side ledgers level from it; the board dropped in."""
-        sides = [
-            side
-            for side, there in (("left", piece.left_side), ("right", piece.right_side))
-            if there
-        ]
+        known = self.beside(piece, wall)
+        sides: tuple[tuple[Side, bool], ...] = (
+            ("left", piece.left_side),
+            ("right", piece.right_side),
+        )
         others = [
             do(
                 f"side-{side}",
                 compose("The ledger on the {side} wall", side=side),
                 "One end on the level line of the back ledger, one screw; level it out to the "
                 "front, then the others.",
-                "Find the stud there first: it is another wall.",
-                *ledgers.anchored(ledgers.supports(piece, wall)),
+                *(() if side in known else ("Find the stud there first: it is another wall.",)),
+                *ledgers.anchored(known.get(side) or ledgers.supports(piece, wall)),
+                beside=side if side in known else None,
             )
-            for side in sides
+            for side, there in sides
+            if there
         ]
         board = do(
             "board",
@@ -222,6 +258,58 @@ def front_share(count: int) -> float:
         return 1.0
     places = [(n + 0.5) / count - 0.5 for n in range(count)]
     return 1 / count + 0.5 * places[-1] / sum(c * c for c in places)
+
+
+def _nothing(ledger: side_ledgers.SideLedger) -> Check:
+    return make(
+        "ledger.nothing",
+        part=ledger.name,
+        case="any",
+        demand=Quantity(1, "count"),
+        capacity=Quantity(0.5, "count"),
+        template="On “{wall}” nothing holds the {ledger}: no stud within its reach, and no anchor.",
+        parts={"wall": ledger.neighbour.name, "ledger": ledger.name},
+    )
+
+
+def _round_corners(
+    piece: LedgerShelf,
+    known: list[side_ledgers.SideLedger],
+    share: float,
+    loads: tuple[str, ...],
+) -> list[Check]:
+    """Check the side ledgers on walls that are known, each with what lands on it."""
+    found: list[Check] = []
+    total, held = ledgers.total_n(piece), [each for each in known if each.held]
+    # so that moments about the back ledger are in balance
+    even_at = min(piece.depth_mm, piece.depth_mm / (4 * share))
+    push = side_ledgers.Pressed(push_of(piece).n, piece.depth_mm)
+    for ledger in held:
+        lasting = side_ledgers.Pressed(share * total, even_at, total / 2)
+        found += side_ledgers.checks(piece, ledger, lasting, push, loads)
+    return found
+
+
+def _gaps(piece: LedgerShelf, wall: Wall) -> list[Check]:
+    """Check that the board's ends lie on ledgers on walls that are known."""
+    ends: tuple[tuple[Side, bool, float], ...] = (
+        ("left", piece.left_side, piece.left_mm),
+        ("right", piece.right_side, wall.width_mm - piece.left_mm - piece.length_mm),
+    )
+    return [
+        make(
+            "ledger.gap",
+            part="board",
+            case="any",
+            demand=Quantity(max(gap, 0.0), "length"),
+            capacity=Quantity(piece.ledger_mm / 2, "length"),
+            template="Its {side} end is {demand} short of the wall beside; on the ledger there it "
+            "may be short by {capacity}.",
+            parts={"side": side},
+        )
+        for side, there, gap in ends
+        if there and beside(wall, side) is not None
+    ]
 
 
 def _front_held(sides: int) -> Check:

@@ -4,6 +4,7 @@ Whether it fits there, and whether its screws keep clear of services.
 """
 
 import re
+from collections.abc import Sequence
 from functools import cache
 
 from trade import data
@@ -11,8 +12,9 @@ from trade.calculation import Quantity
 from trade.check import Check, make
 from trade.fixings.support import Support
 from trade.memo import memoized
-from trade.mounts import holes, mount_of
+from trade.mounts import AnySupport, holes, mount_of
 from trade.mounts.base import Box
+from trade.plan.facing import beside
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Shelf, Wall
 from trade.wall.backing import boards_on, carried
@@ -40,7 +42,8 @@ def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
         _never(piece),
         _in_the_way(piece, wall),
         _ceiling(piece, wall),
-        _service(piece, wall),
+        _service(wall, mount_of(piece).supports(piece, wall)),
+        *_services_beside(piece, wall),
         _niche(piece, wall),
         _off_board(piece, wall),
         _sleeping(piece, wall),
@@ -230,12 +233,20 @@ def _sleeping(piece: AnyPiece, wall: Wall) -> Check | None:
     )
 
 
-def _service(piece: AnyPiece, wall: Wall) -> Check | None:
+def _services_beside(piece: AnyPiece, wall: Wall) -> list[Check | None]:
+    """Services in the walls round its corners."""
+    there = (
+        (beside(wall, side), made) for side, made in mount_of(piece).beside(piece, wall).items()
+    )
+    return [_service(found.wall, made) for found, made in there if found is not None]
+
+
+def _service(wall: Wall, supports: Sequence[AnySupport]) -> Check | None:
     if not any(feature.row.keep == "service" for feature in wall.features):
         return None
     near = [
         (found, hole)
-        for hole in holes(mount_of(piece).supports(piece, wall))
+        for hole in holes(supports)
         if (found := nearest_service(wall, hole.x_mm, hole.y_mm))
     ]
     if not near:

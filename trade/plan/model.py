@@ -3,9 +3,10 @@
 Frozen; refuses nonsense at the door; changed by copy.
 """
 
-from typing import Literal
+from typing import Annotated
 
 import msgspec
+from msgspec import Meta
 
 from trade import data
 from trade.errors import PlanError
@@ -13,8 +14,9 @@ from trade.language import compose
 from trade.measure import Units, say_length
 from trade.plan.as_built import AsBuilt
 from trade.plan.datum import Datum
+from trade.plan.facing import RoomCorner
 from trade.plan.features import Feature
-from trade.plan.item import Name, PlanItem, known
+from trade.plan.item import Key, Name, PlanItem, known
 from trade.plan.pieces import (
     LEAST_GAP_MM,
     AnyPiece,
@@ -77,14 +79,39 @@ __all__ = [
     "Thing",
     "TrackShelf",
     "Wall",
+    "WallPlan",
 ]
 
 
-class Plan(PlanItem, frozen=True, kw_only=True):
-    """One wall and all that hangs on it."""
+ONLY = "wall"  # key of a wall that is alone
+MOST_WALLS = 12
+_MOST_PIECES = 200
 
-    format: Literal["gancho-plan"] = "gancho-plan"
-    version: Literal[1] = 1
+
+WallName = Annotated[str, Meta(max_length=80)]
+
+
+class WallPlan(PlanItem, frozen=True, kw_only=True, cache_hash=True):
+    """One wall of a place: the wall, what hangs on it, where one measures from, what was built.
+
+    `name`: what people call it; empty where there is no other.
+    """
+
+    key: Key = ONLY
+    name: WallName = ""
+    wall: Wall
+    pieces: tuple[AnyPiece, ...] = ()
+    datum: Datum = Datum()
+    as_built: AsBuilt = msgspec.field(default=AsBuilt(), name="built")
+
+
+class Plan(PlanItem, frozen=True, kw_only=True):
+    """A place, seen from in front of one of its walls: that wall and all that hangs on it.
+
+    `name`: of the place; `at`, `faced`: key and name of the wall. `before`, `after`: its other
+    walls, from the far left to the far right; `corners`: where each meets the next.
+    """
+
     name: Name
     units: Units
     wall: Wall
@@ -92,16 +119,35 @@ class Plan(PlanItem, frozen=True, kw_only=True):
     policy: Policy = Policy()
     datum: Datum = Datum()
     shop: Shop = Shop()
-    as_built: AsBuilt = msgspec.field(default=AsBuilt(), name="built")
+    as_built: AsBuilt = AsBuilt()
+    at: Key = ONLY
+    faced: WallName = ""
+    before: tuple[WallPlan, ...] = ()
+    after: tuple[WallPlan, ...] = ()
+    corners: tuple[RoomCorner, ...] = ()
 
     def __post_init__(self) -> None:
-        """Refuse pieces that are not on the wall, or share a key."""
-        if len({piece.key for piece in self.pieces}) != len(self.pieces):
+        """Refuse pieces that are not on the wall or share a key, and corners between no walls."""
+        others = (*self.before, *self.after)
+        every = (self.pieces, *(other.pieces for other in others))
+        keys = [piece.key for pieces in every for piece in pieces]
+        if len(set(keys)) != len(keys):
             raise PlanError("Two mountings have the same key.", "pieces")
-        if len(self.pieces) > 200:
+        if len({self.at, *(other.key for other in others)}) != 1 + len(others):
+            raise PlanError("Two walls have the same key.", "walls")
+        if len(others) >= MOST_WALLS:
+            raise PlanError("More than 12 walls in one place.", "walls")
+        if len(self.corners) != len(others):
+            raise PlanError("Walls in a row have a corner between each two.", "corners")
+        if len(self.pieces) > _MOST_PIECES:
             raise PlanError("More than 200 mountings on one wall.", "pieces")
         for i, piece in enumerate(self.pieces):
             _on_the_wall(piece, self.wall, self.units, f"pieces[{i}]")
+
+    @property
+    def faced_name(self) -> str:
+        """What its wall is called among the others; the place's name where it is alone."""
+        return self.faced or self.name
 
     @property
     def supports_mm(self) -> tuple[float, ...]:
@@ -146,6 +192,12 @@ class Plan(PlanItem, frozen=True, kw_only=True):
             return self
         wall = msgspec.structs.replace(self.wall, features=(*self.wall.features, *wood))
         return msgspec.structs.replace(self, wall=wall)
+
+    def alone_with(self, piece: AnyPiece) -> "Plan":
+        """Return this wall with one piece, as if nothing else hung anywhere or was built yet."""
+        return msgspec.structs.replace(
+            self, pieces=(piece,), as_built=AsBuilt(), before=(), after=(), corners=()
+        )
 
     def without_piece(self, key: str) -> "Plan":
         """Return a copy without one piece."""

@@ -12,9 +12,17 @@ import msgspec
 
 from trade.errors import PlanError
 from trade.language import compose
-from trade.plan.model import Plan
+from trade.measure import Units
+from trade.plan.as_built import AsBuilt
+from trade.plan.datum import Datum
+from trade.plan.item import Name, PlanItem
+from trade.plan.model import AnyPiece, Plan, Wall
+from trade.plan.place import Place
+from trade.plan.policy import Policy
+from trade.plan.shop import Shop
 
 MAX_BYTES = 5_000_000
+FORMAT, VERSION = "gancho-plan", 2
 _NOUNS = {
     "float": "a number",
     "int": "a whole number",
@@ -30,26 +38,63 @@ class _Envelope(msgspec.Struct):
     """What every plan file must say of itself, read first."""
 
     format: Literal["gancho-plan"]
+    version: Literal[1, 2]
+
+
+class _First(PlanItem, frozen=True, kw_only=True):
+    """A plan as version 1 of the format had it: one wall."""
+
+    format: Literal["gancho-plan"]
     version: Literal[1]
+    name: Name
+    units: Units
+    wall: Wall
+    pieces: tuple[AnyPiece, ...] = ()
+    policy: Policy = Policy()
+    datum: Datum = Datum()
+    shop: Shop = Shop()
+    as_built: AsBuilt = msgspec.field(default=AsBuilt(), name="built")
+
+    def plan(self) -> Plan:
+        """Return the same as it is today.
+
+        Raises:
+            PlanError: it refuses itself.
+        """
+        return Plan(
+            name=self.name,
+            units=self.units,
+            wall=self.wall,
+            pieces=self.pieces,
+            policy=self.policy,
+            datum=self.datum,
+            shop=self.shop,
+            as_built=self.as_built,
+        )
 
 
 # made with the module and not by the first who reads: several threads must not build the same type
 # at once
-_ENVELOPE, _PLAN = msgspec.json.Decoder(_Envelope), msgspec.json.Decoder(Plan)
+_ENVELOPE = msgspec.json.Decoder(_Envelope)
+_FIRST, _PLACE = msgspec.json.Decoder(_First), msgspec.json.Decoder(Place)
 
 
 def dump(plan: Plan) -> bytes:
-    """Write a plan, indented, with a newline at the end."""
-    return msgspec.json.format(msgspec.json.encode(plan, enc_hook=str), indent=2) + b"\n"
+    """Write all walls of a plan, indented, with a newline at the end."""
+    return msgspec.json.format(_encoded(plan), indent=2) + b"\n"
 
 
 def pack(plan: Plan) -> bytes:
     """Write a plan as compact JSON, compressed with zlib, for storage."""
-    return zlib.compress(msgspec.json.encode(plan, enc_hook=str))
+    return zlib.compress(_encoded(plan))
 
 
-def unpack(packed: bytes) -> Plan:
-    """Read a plan written by `pack`.
+def _encoded(plan: Plan) -> bytes:
+    return msgspec.json.encode(Place.of(plan), enc_hook=str)
+
+
+def unpack(packed: bytes, at: str = "") -> Plan:
+    """Read a plan written by `pack`, in front of the wall of a key; of the first if there is none.
 
     Raises:
         PlanError: as of `load`, or it is not packed.
@@ -58,11 +103,11 @@ def unpack(packed: bytes) -> Plan:
         raw = zlib.decompress(packed)
     except zlib.error as error:
         raise PlanError(compose("This is not a packed plan ({error}).", error=str(error))) from None
-    return load(raw)
+    return load(raw, at)
 
 
-def load(raw: bytes) -> Plan:
-    """Read a plan.
+def load(raw: bytes, at: str = "") -> Plan:
+    """Read a plan of any version, in front of the wall of a key; of the first if there is none.
 
     Raises:
         PlanError: not JSON, cut short, another format or version, or a plan that refuses itself;
@@ -76,8 +121,9 @@ def load(raw: bytes) -> Plan:
             )
         )
     try:
-        _ENVELOPE.decode(raw)
-        return _PLAN.decode(raw)
+        if _ENVELOPE.decode(raw).version == 1:
+            return _FIRST.decode(raw).plan()
+        return _PLACE.decode(raw).plan(at)
     except msgspec.ValidationError as error:
         message, _, path = str(error).partition(" - at `")
         where = path.rstrip("`").removeprefix("$").removeprefix(".")
@@ -97,8 +143,8 @@ def load(raw: bytes) -> Plan:
 
 def schema() -> dict[str, Any]:
     """Return the JSON Schema of the plan format."""
-    made: dict[str, Any] = msgspec.json.decode(msgspec.json.encode(msgspec.json.schema(Plan)))
-    made["$defs"]["Plan"]["required"] = ["format", "version", *made["$defs"]["Plan"]["required"]]
+    made: dict[str, Any] = msgspec.json.decode(msgspec.json.encode(msgspec.json.schema(Place)))
+    made["$defs"]["Place"]["required"] = ["format", "version", *made["$defs"]["Place"]["required"]]
     for definition in made["$defs"].values():
         if "description" in definition:
             definition["description"] = cleandoc(definition["description"])
@@ -111,7 +157,10 @@ def schema() -> dict[str, Any]:
 
 def _plain(message: str, where: str) -> str:
     if where == "version" or message.endswith("field `version`"):
-        return "This plan was written for another version of the format; Gancho reads version 1."
+        return (
+            "This plan was written for another version of the format; Gancho reads versions 1 "
+            "and 2."
+        )
     if where == "format" or message.endswith("field `format`"):
         return "This JSON is not a Gancho plan: its `format` is something else."
     if found := re.fullmatch(r"Expected `(.+)`, got `(.+)`", message):

@@ -13,6 +13,7 @@ from trade.marking.reading import say_datum
 from trade.marking.summary import screw_words
 from trade.mounts import mount_of
 from trade.mounts.base import Part
+from trade.plan.facing import SIDES, beside
 from trade.plan.model import AnyPiece
 
 
@@ -28,6 +29,17 @@ class MarkContext:
     def bores(self) -> list[Mark]:
         """Holes in the piece itself."""
         return [mark for mark in self._bench.marks if mark.where == "shelf"]
+
+    @property
+    def beside(self) -> list[tuple[str, list[Mark]]]:
+        """Holes round its corners: what that wall is called, and its holes."""
+        found = ((beside(self._wall, side), side) for side in SIDES)
+        return [
+            (there.name, marks)
+            for there, side in found
+            if there is not None
+            and (marks := [mark for mark in self._bench.marks if mark.side == side])
+        ]
 
     @property
     def first_mark(self) -> Mark | None:

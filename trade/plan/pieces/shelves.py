@@ -10,6 +10,8 @@ from trade.plan.hardware import OwnBracket, OwnPlate, OwnTrack
 from trade.plan.item import between, known
 from trade.plan.pieces.base import FrontEdge, Piece, Shelf, ledger, wooden
 
+_MOST_ROUND_CORNER = 20
+
 
 class BracketShelf(Shelf, frozen=True, kw_only=True, tag="bracket_shelf", tag_field="kind"):
     """A shelf on surface brackets.
@@ -241,7 +243,10 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
 
     `ledger`: a row of the boards table; `ledger_mm`, `ledger_high_mm`: its size; `left_side`,
     `right_side`: a ledger there, with `side_screws` screws; `sides_sure`: those screws are known to
-    sit in wood; `stiffener_mm`, `stiffener`: as of a bracket shelf's.
+    sit in wood, where nothing is known of that wall; `left_screws_mm`, `right_screws_mm`: where
+    they are, from the corner; empty: in the studs that they reach, else evenly; `side_anchor`:
+    what holds them where there is no stud, a row of the anchors table; null: as on this wall;
+    `stiffener_mm`, `stiffener`: as of a bracket shelf's.
     """
 
     ledger: str = "pine_white"
@@ -251,6 +256,9 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
     right_side: bool = True
     side_screws: int = 2
     sides_sure: bool = False
+    left_screws_mm: tuple[float, ...] = ()
+    right_screws_mm: tuple[float, ...] = ()
+    side_anchor: str | None = None
     stiffener_mm: float = 0.0
     stiffener: str = "usual"
 
@@ -262,6 +270,9 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
         known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
         if not 0 <= self.side_screws <= 20:
             raise PlanError("A side ledger can have up to 20 screws.", "side_screws")
+        for name in ("left_screws_mm", "right_screws_mm"):
+            _round_corner(getattr(self, name), self.depth_mm, name)
+        _side_anchor(self.side_anchor)
 
     @property
     def front_edge(self) -> FrontEdge | None:
@@ -276,7 +287,8 @@ class CornerShelf(Shelf, frozen=True, kw_only=True, tag="corner_shelf", tag_fiel
 
     `corner`: which end of this wall; `ledger`, `ledger_mm`, `ledger_high_mm`: of both ledgers;
     `other_mm`: from the corner to the furthest screw in the other wall; `other_sure`: that screw is
-    known to sit in a stud.
+    known to sit in a stud, where nothing is known of that wall; `side_anchor`: what holds there
+    where there is no stud; null: as on this wall.
     """
 
     corner: Literal["left", "right"] = "left"
@@ -285,9 +297,26 @@ class CornerShelf(Shelf, frozen=True, kw_only=True, tag="corner_shelf", tag_fiel
     ledger_high_mm: float = 40.0
     other_mm: float = 300.0
     other_sure: bool = False
+    side_anchor: str | None = None
 
     def __post_init__(self) -> None:
         """Refuse absurd ledgers."""
         Shelf.__post_init__(self)
         ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
         between(self.other_mm, 20, self.depth_mm, "other_mm", "The other wall's furthest screw")
+        _side_anchor(self.side_anchor)
+
+
+def _round_corner(places_mm: tuple[float, ...], depth_mm: float, where: str) -> None:
+    """Refuse screws round a corner that are not in their ledger, from the corner outwards."""
+    if list(places_mm) != sorted(set(places_mm)) or len(places_mm) > _MOST_ROUND_CORNER:
+        raise PlanError(
+            "Give the screws of a side ledger from the corner outwards, 20 at most.", where
+        )
+    for place in places_mm:
+        between(place, 0, depth_mm, where, "A screw in the side wall")
+
+
+def _side_anchor(anchor: str | None) -> None:
+    if anchor is not None:
+        known(data.anchors(), anchor, "anchor", "side_anchor")

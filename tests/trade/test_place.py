@@ -1,0 +1,396 @@
+"""Walls that meet: where they stand, what goes round a corner, and what both walls say of it."""
+
+from math import cos, isclose, radians, sin
+
+import shapely
+from django.test import SimpleTestCase
+from hypothesis import assume, given
+from hypothesis import strategies as st
+from msgspec.structs import replace
+
+from tests.plans import GYPSUM, wall
+from tests.trade.kind_case import load, piece
+from trade.assess import assess, judge_piece
+from trade.check import Check
+from trade.choose.cures import cures
+from trade.cutting.parts import parts_of
+from trade.cutting.plan import cut_plan
+from trade.cutting.shopping import shopping
+from trade.errors import PlanError
+from trade.job.steps import steps
+from trade.marking.marks import Mark, piece_marks
+from trade.mounts import ledgers
+from trade.mounts.in_room import standing
+from trade.mounts.side_ledgers import of_shelf, parts_taken
+from trade.plan import plan_file
+from trade.plan.facing import RoomCorner
+from trade.plan.flatness import Corner, Flatness
+from trade.plan.ground import doubts, overlap_mm, stands
+from trade.plan.model import (
+    BracketShelf,
+    CornerShelf,
+    LedgerShelf,
+    Plan,
+    Stud,
+    Wall,
+    WallPlan,
+)
+from trade.plan.place import faced, turned, with_wall, without_wall
+
+ANGLES = st.floats(60, 300)
+
+
+def side_wall(*studs_mm: float, **changes: object) -> Wall:
+    """620 mm wide, with studs so far from its left corner."""
+    studs = tuple(Stud(centre_mm=x, uncertainty_mm=2.0) for x in studs_mm)
+    base = Wall(
+        width_mm=620.0, height_mm=2400.0, layers=GYPSUM, timber="spruce_pine_fir", studs=studs
+    )
+    return replace(base, **changes)
+
+
+def shelf(**changes: object) -> LedgerShelf:
+    """From wall to wall, 400 mm deep, 8 kg on it."""
+    base = {
+        "left_mm": 0.0,
+        "length_mm": 1500.0,
+        "depth_mm": 400.0,
+        "thickness_mm": 18.0,
+        "board": "plywood",
+        "supports_mm": (60.0, 400.0, 800.0, 1200.0, 1440.0),
+        "stiffener_mm": 38.0,
+        "things": load(8.0),
+    }
+    return piece(LedgerShelf, **base | changes)  # type: ignore[no-any-return]
+
+
+def closet(
+    left: Wall, right: Wall, what: LedgerShelf | CornerShelf | None = None, degrees: float = 90.0
+) -> Plan:
+    """Three walls, facing the one at the back."""
+    back = wall(
+        width_mm=1500.0,
+        studs=tuple(Stud(centre_mm=x) for x in (60.0, 400.0, 800.0, 1200.0, 1440.0)),
+    )
+    plan = Plan(name="Closet", units="metric", wall=back, pieces=(what or shelf(),), faced="Back")
+    plan = turned(with_wall(plan, "left", WallPlan(name="Left", wall=left), degrees), "wall")
+    return turned(with_wall(plan, "right", WallPlan(name="Right", wall=right), degrees), "wall")
+
+
+def check(plan: Plan, code: str, part: str = "") -> Check:
+    found = assess(plan).pieces[0].checks
+    return next(each for each in found if each.code == code and part in each.part)
+
+
+class Places(SimpleTestCase):
+    def test_a_place_is_the_same_from_every_wall(self) -> None:
+        plan = closet(side_wall(220.0), side_wall(120.0), degrees=91.5)
+        self.assertEqual([each.faced_name for each in faced(plan)], ["Left", "Back", "Right"])
+        for each in faced(plan):
+            self.assertEqual(turned(turned(each, "wall"), each.at), each)
+            self.assertEqual(plan_file.load(plan_file.dump(each), each.at), each)
+        self.assertEqual(plan_file.load(plan_file.dump(plan)).at, plan.before[0].key)
+
+    def test_a_corner_that_is_measured_on_one_wall_is_the_other_s_too(self) -> None:
+        plan = closet(side_wall(220.0), side_wall(120.0))
+        measured = Flatness(corners=(Corner(side="left", angle_deg=88.0),))
+        plan = replace(plan, wall=replace(plan.wall, flatness=measured))
+        there = turned(plan, plan.before[0].key)
+        self.assertEqual(there.wall.flatness.corners, (Corner(side="right", angle_deg=88.0),))
+        self.assertEqual([each.angle_deg for each in there.corners], [88.0, 90.0])
+
+    def test_a_wall_goes_in_between_and_out_again(self) -> None:
+        plan = closet(side_wall(220.0), side_wall(120.0), degrees=91.0)
+        more = with_wall(plan, "left", WallPlan(name="Niche", wall=side_wall()), 270.0)
+        self.assertEqual(
+            [each.faced_name for each in faced(more)], ["Left", "Niche", "Back", "Right"]
+        )
+        self.assertEqual([each.angle_deg for each in more.corners], [91.0, 270.0, 91.0])
+        back = turned(without_wall(more), "wall")
+        self.assertEqual([each.faced_name for each in faced(back)], ["Left", "Back", "Right"])
+        self.assertEqual(len({each.at for each in faced(more)}), 4)
+
+    def test_what_can_t_be_is_refused_with_a_sentence(self) -> None:
+        plan = closet(side_wall(), side_wall())
+        for degrees in (0.0, 360.0, float("nan")):
+            with self.assertRaisesRegex(PlanError, "can't meet at"):
+                RoomCorner(angle_deg=degrees)
+        with self.assertRaisesRegex(PlanError, "needs a wall"):
+            without_wall(Plan(name="One", units="metric", wall=wall()))
+        with self.assertRaisesRegex(PlanError, "same key"):
+            there = turned(plan, plan.before[0].key)
+            replace(there, pieces=(shelf(length_mm=500.0, supports_mm=(100.0, 300.0)),))
+
+    def test_a_piece_whose_corner_is_gone_is_kept_and_asked_about(self) -> None:
+        plan = closet(side_wall(80.0, 320.0), side_wall(300.0, 540.0))
+        gone = without_wall(turned(plan, plan.before[0].key))
+        verdict = judge_piece(gone.piece("piece"), gone)
+        self.assertEqual(verdict.outcome, "cannot_tell")
+        self.assertIn("side walls", " ".join(u for c in verdict.checks for u in c.unknown))
+
+
+class Ground(SimpleTestCase):
+    """Against shapely (GEOS), a general-purpose geometry library."""
+
+    @given(widths=st.lists(st.floats(300, 4000), min_size=2, max_size=5), data=st.data())
+    def test_walls_meet_at_their_angles(self, widths: list[float], data: st.DataObject) -> None:
+        angles = [data.draw(ANGLES) for _ in widths[1:]]
+        plan = Plan(name="Room", units="metric", wall=side_wall(width_mm=widths[0]))
+        for width, degrees in zip(widths[1:], angles, strict=True):
+            plan = with_wall(plan, "right", WallPlan(wall=side_wall(width_mm=width)), degrees)
+        at = data.draw(st.sampled_from([each.at for each in faced(plan)]))
+        found = stands(turned(plan, at))
+        here = next(stand for stand in found if stand.key == at)
+        self.assertEqual((here.x_mm, here.y_mm, here.turned_deg), (0.0, 0.0, 0.0))
+        for one, other, degrees in zip(found, found[1:], angles, strict=False):
+            self.assertLess(shapely.Point(one.ends[1]).distance(shapely.Point(other.ends[0])), 1e-6)
+            # the room's side of both, a hand out: what is inside one's front is inside the corner
+            inner = shapely.Point(one.at(one.width_mm, 1.0)).distance(
+                shapely.Point(other.at(0.0, 1.0))
+            )
+            self.assertTrue(isclose(inner, 2 * abs(_half_cosine(degrees)), abs_tol=1e-6))
+            self.assertTrue(isclose(shapely.LineString(one.ends).length, one.width_mm))
+
+    @given(
+        points=st.lists(
+            st.tuples(st.floats(-900, 900), st.floats(-900, 900)), min_size=6, max_size=6
+        ),
+        off=st.tuples(st.floats(-900, 900), st.floats(-900, 900)),
+    )
+    def test_outlines_overlap_as_geos_says(
+        self, points: list[tuple[float, float]], off: tuple[float, float]
+    ) -> None:
+        one = shapely.MultiPoint(points).convex_hull
+        assume(one.geom_type == "Polygon" and one.area > 100)
+        two = shapely.affinity.translate(one, *off)
+        mine = overlap_mm(tuple(one.exterior.coords[:-1]), tuple(two.exterior.coords[:-1]))
+        if one.distance(two) > 1e-6:
+            self.assertEqual(mine, 0.0)
+        if one.intersection(two).area > 1.0:
+            self.assertGreater(mine, 0.0)
+        for turn in range(0, 360, 30):  # no shorter way clears them
+            way = radians(turn)
+            by = max(mine - 1e-6, 0.0)
+            moved = shapely.affinity.translate(two, by * cos(way), by * sin(way))
+            self.assertTrue(mine == 0.0 or one.distance(moved) < 1e-6)
+
+    def test_walls_that_go_round_must_close(self) -> None:
+        def room(*widths: float) -> Plan:
+            plan = Plan(name="Room", units="metric", wall=side_wall(width_mm=widths[0]))
+            for width in widths[1:]:
+                plan = with_wall(plan, "right", WallPlan(wall=side_wall(width_mm=width)), 90.0)
+            return plan
+
+        self.assertEqual(doubts(room(3000, 2000, 3000, 2000)), [])
+        self.assertEqual(doubts(room(3000, 2000, 3000)), [])
+        self.assertIn("miss each other", doubts(room(3000, 2000, 2900, 2000))[0].template)
+        self.assertIn("run through", doubts(room(3000, 2000, 1000, 2500, 900))[0].template)
+
+
+def _half_cosine(degrees: float) -> float:
+    """Distance of two places 1 mm out from walls that meet so, halved: cos of half the angle."""
+    ring = shapely.affinity.rotate(shapely.Point(1.0, 0.0), degrees / 2, origin=(0, 0))
+    return float(ring.x)
+
+
+class RoundCorners(SimpleTestCase):
+    def test_two_screws_share_by_the_lever(self) -> None:
+        """Studs 120 and 300 from the corner.
+
+        1 500 × 400 on three sides: a quarter of it all at the front end, 400 out. The outer screw
+        takes (400 − 120)/(300 − 120) of that and of the push there, whatever their stiffness.
+        """
+        plan = closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0))
+        found = check(plan, "ledger.side", "right").values
+        self.assertAlmostEqual(found["W"], _whole_n(plan) / 4, places=6)
+        lever = (400 - 120) / (300 - 120)
+        self.assertAlmostEqual(found["V"], (found["W"] + found["F"]) * lever, places=6)
+        # the left wall's studs are told from its own left corner, 620 − 320 and 620 − 500 from ours
+        self.assertAlmostEqual(check(plan, "ledger.side", "left").values["V"], found["V"], places=6)
+
+    def test_a_stiff_screw_takes_more_than_a_soft_anchor(self) -> None:
+        plan = closet(
+            side_wall(500.0), side_wall(120.0, 480.0), shelf(side_anchor="toggle_14", side_screws=3)
+        )
+        right = of_shelf(_shelf(plan), plan.wall)[1]
+        self.assertEqual([s.anchored for s in right.supports], [False, True, True])
+        parts = parts_taken(right, 250.0)
+        self.assertAlmostEqual(sum(parts.values()), 1.0)
+        moment = sum(part * right.places_mm[n] for n, part in parts.items())
+        self.assertAlmostEqual(moment, 250.0)
+        self.assertGreater(
+            right.supports[0].slip_stiffness_n_per_mm, right.supports[1].slip_stiffness_n_per_mm
+        )
+
+    def test_a_ledger_on_one_screw_tips_beyond_it(self) -> None:
+        """All on its half, W at 200 and a push F at 400: (W 200 + F 400)/(W + F) from the wall."""
+        plan = closet(side_wall(320.0, 500.0), side_wall(240.0))
+        found = check(plan, "ledger.tips", "right")
+        half, push = _whole_n(plan) / 2, found.values["F"]
+        self.assertAlmostEqual(
+            found.demand.value, (half * 200 + push * 400) / (half + push), places=6
+        )
+        self.assertEqual((found.capacity.value, found.outcome), (240.0, "wont_hold"))
+        codes = [
+            each.code
+            for each in assess(closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0)))
+            .pieces[0]
+            .checks
+        ]
+        self.assertNotIn("ledger.tips", codes)
+
+    def test_nothing_behind_is_an_answer(self) -> None:
+        """One stud beyond its reach and no anchor: it carries nothing, and the front drops."""
+        plan = closet(side_wall(320.0, 500.0), side_wall(580.0))
+        self.assertEqual(check(plan, "ledger.nothing").outcome, "wont_hold")
+        self.assertEqual(check(plan, "ledger.front").outcome, "wont_hold")
+        nobody = closet(side_wall(320.0, 500.0), side_wall())
+        self.assertEqual(assess(nobody).pieces[0].outcome, "cannot_tell")
+
+    def test_an_anchor_more_never_harms(self) -> None:
+        on_studs = closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0))
+        more = closet(
+            side_wall(320.0, 500.0),
+            side_wall(120.0, 300.0),
+            shelf(side_anchor="plug_light", side_screws=4),
+        )
+        self.assertEqual(
+            check(on_studs, "ledger.side", "right").utilisation,
+            check(more, "ledger.side", "right").utilisation,
+        )
+
+    def test_an_anchor_cures_what_only_one_stud_holds(self) -> None:
+        plan = closet(side_wall(320.0, 500.0), side_wall(120.0), shelf(things=load(4.0)))
+        self.assertEqual(assess(plan).pieces[0].outcome, "wont_hold")
+        codes = {cure.code for cure in cures(plan, "piece")}
+        self.assertTrue(any("side_anchor" in code for code in codes), codes)
+
+    def test_a_corner_shelf_is_held_by_what_is_round_the_corner(self) -> None:
+        corner = piece(
+            CornerShelf,
+            left_mm=0.0,
+            length_mm=500.0,
+            depth_mm=500.0,
+            thickness_mm=18.0,
+            board="plywood",
+            supports_mm=(60.0, 400.0),
+            other_mm=400.0,
+            things=load(2.0),
+        )
+        asked = assess(closet(side_wall(), side_wall(), corner)).pieces[0]
+        self.assertEqual(asked.outcome, "cannot_tell")
+        held = closet(side_wall(220.0, 540.0), side_wall(), corner)  # 400 and 80 from the corner
+        self.assertEqual(assess(held).pieces[0].outcome, "close")  # pushed on its front
+        missed = closet(side_wall(100.0), side_wall(), corner)
+        self.assertEqual(assess(missed).pieces[0].outcome, "wont_hold")
+        anchored = closet(side_wall(100.0), side_wall(), replace(corner, side_anchor="plug_light"))
+        self.assertEqual(assess(anchored).pieces[0].outcome, "wont_hold")
+
+    def test_a_gap_at_an_end_is_seen(self) -> None:
+        short = shelf(left_mm=20.0, length_mm=1480.0, supports_mm=(40.0, 380.0, 780.0, 1180.0))
+        plan = closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0), short)
+        found = check(plan, "ledger.gap")
+        self.assertEqual((found.demand.value, found.capacity.value), (20.0, 9.5))
+
+    def test_marks_steps_shopping_and_sides_agree(self) -> None:
+        plan = closet(side_wall(320.0, 500.0), side_wall(120.0), shelf(side_anchor="toggle_14"))
+        marks = piece_marks(plan.pieces[0], plan.wall, "metric")
+        beside = [mark for mark in marks if mark.where == "beside"]
+        self.assertEqual([mark.number for mark in marks], list(range(1, len(marks) + 1)))
+        self.assertEqual(
+            [(m.side, m.corner_mm, m.stud_mm) for m in beside if m.stud_mm],
+            [("left", 120.0, 500.0), ("left", 300.0, 320.0), ("right", 120.0, 120.0)],
+        )
+        told = {
+            fact
+            for step in steps(plan, "piece", "metric")
+            if step.key.startswith("side-")
+            for fact in step.facts
+        }
+        self.assertEqual(len(told), len(beside))
+        for mark in beside:
+            self.assertTrue(
+                any(f"{mark.corner_mm:.0f} mm from the corner" in said for _, said in told)
+            )
+        lines = {
+            line.key: line.needed
+            for line in shopping(plan, cut_plan(plan), "metric").lines
+            if line.aisle == "fasteners"
+        }
+        self.assertEqual(sum(lines.values()), sum(_into_wall(mark) for mark in marks))
+
+    def test_the_cut_list_is_of_the_whole_place(self) -> None:
+        plan = closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0))
+        there = turned(plan, plan.after[0].key).with_piece(_small())
+        names = {part.piece for part in parts_of(there).cut}
+        self.assertEqual(names, {"Piece", "Small"})
+        self.assertEqual(parts_of(there), parts_of(turned(there, "wall")))
+
+
+def _into_wall(mark: Mark) -> bool:
+    return mark.where != "shelf"
+
+
+def _shelf(plan: Plan) -> LedgerShelf:
+    [found] = plan.pieces
+    assert isinstance(found, LedgerShelf)
+    return found
+
+
+def _whole_n(plan: Plan) -> float:
+    """Return what lies on it with the factor of its use, the board and its strip."""
+    return ledgers.total_n(_shelf(plan))
+
+
+def _small(**changes: object) -> BracketShelf:
+    base = {
+        "key": "small",
+        "name": "Small",
+        "left_mm": 60.0,
+        "length_mm": 500.0,
+        "supports_mm": (60.0, 240.0),
+        "thickness_mm": 18.0,
+        "board": "plywood",
+        "bracket": "braced",
+    }
+    return piece(BracketShelf, **base | changes)  # type: ignore[no-any-return]
+
+
+class InTheRoom(SimpleTestCase):
+    def test_pieces_at_walls_that_meet_are_kept_apart(self) -> None:
+        plan = closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0))
+        right = turned(plan, plan.after[0].key)
+        for top, clashes in ((1495.0, True), (1600.0, True), (1900.0, False)):
+            with self.subTest(top=top):
+                both = right.with_piece(_small(top_mm=top))
+                seen = [
+                    "piece.corner_clash" in {c.code for c in assess(each).pieces[0].checks}
+                    for each in (both, turned(both, "wall"))
+                ]
+                self.assertEqual(seen, [clashes, clashes])
+
+    @given(left=st.floats(60, 100), depth=st.floats(100, 400), degrees=st.floats(65, 115))
+    def test_a_clash_is_what_geos_sees(self, left: float, depth: float, degrees: float) -> None:
+        plan = closet(side_wall(), side_wall(), shelf(depth_mm=200.0), degrees)
+        small = _small(left_mm=left, depth_mm=depth, top_mm=1500.0)
+        both = turned(turned(plan, plan.after[0].key).with_piece(small), "wall")
+        every = standing(both)
+        shapes = {
+            each.piece.key: [
+                (shapely.Polygon(body.outline), body.bottom_mm, body.top_mm) for body in each.bodies
+            ]
+            for each in every
+        }
+        shared = max(
+            one.intersection(two).area
+            for one, low, high in shapes["piece"]
+            for two, foot, top in shapes["small"]
+            if min(high, top) - max(low, foot) > 1
+        )
+        found = next(
+            (c for c in assess(both).pieces[0].checks if c.code == "piece.corner_clash"), None
+        )
+        if found is not None:
+            self.assertGreater(shared, 0)
+        if shared > 2_000:
+            self.assertIsNotNone(found)

@@ -1,0 +1,117 @@
+"""Pieces of a place where they stand in the room, and whether they run into each other there."""
+
+from typing import NamedTuple
+
+from trade import data
+from trade.calculation import Quantity
+from trade.check import Check, make
+from trade.memo import memoized
+from trade.mounts import mount_of
+from trade.mounts.base import Role
+from trade.plan.facing import RoomCorner
+from trade.plan.ground import Polygon, Stand, overlap_mm, stands
+from trade.plan.model import AnyPiece, Plan, Wall, WallPlan
+from trade.plan.place import faced
+
+_TOUCHING_MM = data.house("clash_slack_mm")
+_FAR_MM = 1_500.0  # no piece is deeper
+
+
+class Body(NamedTuple):
+    """A part of a piece in the room: its outline from above, its lower and its upper edge."""
+
+    role: Role
+    outline: Polygon
+    bottom_mm: float
+    top_mm: float
+
+
+class Standing(NamedTuple):
+    """A piece where it stands: its wall's key and name, and what it is made of."""
+
+    piece: AnyPiece
+    wall: str
+    wall_name: str
+    bodies: tuple[Body, ...]
+
+
+def bodies(piece: AnyPiece, wall: Wall, stand: Stand) -> tuple[Body, ...]:
+    """Return a piece as it stands in the room."""
+    return tuple(
+        Body(
+            solid.role,
+            tuple(stand.at(along, out) for along, out in solid.outline),
+            solid.bottom_mm,
+            solid.top_mm,
+        )
+        for solid in mount_of(piece).solids(piece, wall)
+    )
+
+
+def standing(plan: Plan) -> tuple[Standing, ...]:
+    """Return every piece of a place where it stands, wall by wall from the left."""
+    return tuple(
+        Standing(piece, each.at, each.faced_name, bodies(piece, each.wall, stand))
+        for each, stand in zip(faced(plan), stands(plan), strict=True)
+        for piece in each.pieces
+    )
+
+
+@memoized(limit=64)
+def _others(
+    before: tuple[WallPlan, ...],
+    after: tuple[WallPlan, ...],
+    corners: tuple[RoomCorner, ...],
+    name: str,
+    width_mm: float,
+    height_mm: float,
+) -> tuple[Standing, ...]:
+    """Return what stands at the other walls, whatever this one is like besides its size."""
+    bare = Plan(
+        name=name,
+        units="metric",
+        wall=Wall(width_mm=width_mm, height_mm=height_mm),
+        at="faced-now",
+        before=before,
+        after=after,
+        corners=corners,
+    )
+    return tuple(each for each in standing(bare) if each.wall != bare.at)
+
+
+def clash(piece: AnyPiece, plan: Plan) -> Check | None:
+    """Return the refusal of a piece that runs into one at another wall; None when it is clear."""
+    wall = plan.wall
+    near = (
+        piece.left_mm < _FAR_MM and bool(plan.before),
+        piece.left_mm + piece.length_mm > wall.width_mm - _FAR_MM and bool(plan.after),
+    )
+    if not any(near):
+        return None
+    others = _others(
+        plan.before, plan.after, plan.corners, plan.name, wall.width_mm, wall.height_mm
+    )
+    if not others:
+        return None
+    own = bodies(piece, wall, Stand(plan.at, "", 0.0, 0.0, 0.0, wall.width_mm, wall.height_mm))
+    for other in others:
+        deep = max(
+            (
+                overlap_mm(one.outline, two.outline)
+                for one in own
+                for two in other.bodies
+                if min(one.top_mm, two.top_mm) - max(one.bottom_mm, two.bottom_mm) > _TOUCHING_MM
+            ),
+            default=0.0,
+        )
+        if deep > _TOUCHING_MM:
+            return make(
+                "piece.corner_clash",
+                part="shelf",
+                case="any",
+                demand=Quantity(deep, "length"),
+                capacity=Quantity(_TOUCHING_MM, "length"),
+                template="Round the corner it runs into “{other}” on “{wall}”, by {demand}.",
+                parts={"other": other.piece.name, "wall": other.wall_name},
+            )
+    return None
