@@ -109,7 +109,7 @@ def wall_or_404(request: HttpRequest, pk: int, need: Need = "change") -> Wall:
         Http404: there is none, or it is not theirs: both look the same.
     """
     wall = get_object_or_404(walls(request, need).select_related("job"), pk=pk)
-    wall.actor = request.user
+    wall.actor, wall.at = request.user, getattr(pk, "at", "")
     return wall
 
 

@@ -26,6 +26,7 @@ from trade.choose import placement
 from trade.errors import PlanError
 from trade.mounts import KINDS, mount_of
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import each_piece
 
 _ON_A_PAGE, _MOST_PAGES, _MOST_WORDS, _TARGETS = 40, 100, 6, 200
 _HELD = {
@@ -230,7 +231,7 @@ def landing(piece: AnyPiece, plan: Plan) -> AnyPiece:
     Raises:
         PlanError: it does not go there at all.
     """
-    taken, n = {each.key for each in plan.pieces}, 2
+    taken, n = {each.key for each, _ in each_piece(plan)}, 2
     key = piece.key
     while key in taken:
         key, n = f"{piece.key[:34]}-{n}", n + 1

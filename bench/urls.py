@@ -1,12 +1,14 @@
 """Addresses of the application; each stage has its own, below those of a wall."""
 
-from django.urls import include, path
+from django.urls import include, path, register_converter
 from django.views.generic import TemplateView
 
 from bench import account, bin, handbook, jobs, log, people, photos, practice
 from bench.stages.hang.views import worker
+from bench.wall_address import WallConverter
 from bench.workbench import amounts, views
 
+register_converter(WallConverter, "wall")
 _PEOPLE = (
     [
         path("people/sign-in/", people.SignIn.as_view(), name="sign-in"),
@@ -26,7 +28,7 @@ _PEOPLE = (
 _BIN = (
     [
         path("jobs/<int:job>/delete/", bin.delete_job, name="delete-job"),
-        path("walls/<int:wall>/delete/", bin.delete_wall, name="delete-wall"),
+        path("walls/<wall:wall>/delete/", bin.delete_wall, name="delete-wall"),
         path("bin/", bin.contents, name="contents"),
         path("bin/<slug:what>/<int:pk>/restore/", bin.restore, name="restore"),
     ],
@@ -36,16 +38,16 @@ _LOG = (
     [
         path("log/", log.log, name="entries"),
         path("log/charts/", log.charts, name="charts"),
-        path("walls/<int:wall>/pieces/<slug:key>/copy/", log.targets, name="copy-to"),
-        path("walls/<int:wall>/pieces/<slug:key>/copy/now/", log.copy, name="copy"),
+        path("walls/<wall:wall>/pieces/<slug:key>/copy/", log.targets, name="copy-to"),
+        path("walls/<wall:wall>/pieces/<slug:key>/copy/now/", log.copy, name="copy"),
     ],
     "log",
 )
 _PHOTOS = (
     [
-        path("walls/<int:wall>/pieces/<slug:key>/photos/", photos.add, name="add"),
-        path("walls/<int:wall>/photos/<int:photo>.jpg", photos.show, name="show"),
-        path("walls/<int:wall>/photos/<int:photo>/drop/", photos.drop, name="drop"),
+        path("walls/<wall:wall>/pieces/<slug:key>/photos/", photos.add, name="add"),
+        path("walls/<wall:wall>/photos/<int:photo>.jpg", photos.show, name="show"),
+        path("walls/<wall:wall>/photos/<int:photo>/drop/", photos.drop, name="drop"),
     ],
     "photos",
 )
@@ -77,12 +79,12 @@ urlpatterns = [
     path("hang-worker.js", worker, name="hang-worker"),
     path("walls/new/", jobs.new_wall, name="new-wall"),
     path("walls/new/preview/", jobs.preview, name="preview"),
-    path("walls/<int:wall>/", views.wall, name="wall"),
-    path("walls/<int:wall>/plan.json", views.export_plan, name="plan-file"),
-    path("walls/<int:wall>/sums.pdf", views.sums, name="sums"),
-    path("walls/<int:wall>/undo/", views.undo, name="undo"),
-    path("walls/<int:wall>/redo/", views.redo, name="redo"),
-    path("walls/<int:wall>/units/", views.units, name="units"),
-    *(path("walls/<int:wall>/", include(f"bench.stages.{stage}.urls")) for stage in _STAGES),
-    path("walls/<int:wall>/<slug:stage>/", views.stage, name="stage"),
+    path("walls/<wall:wall>/", views.wall, name="wall"),
+    path("walls/<wall:wall>/plan.json", views.export_plan, name="plan-file"),
+    path("walls/<wall:wall>/sums.pdf", views.sums, name="sums"),
+    path("walls/<wall:wall>/undo/", views.undo, name="undo"),
+    path("walls/<wall:wall>/redo/", views.redo, name="redo"),
+    path("walls/<wall:wall>/units/", views.units, name="units"),
+    *(path("walls/<wall:wall>/", include(f"bench.stages.{stage}.urls")) for stage in _STAGES),
+    path("walls/<wall:wall>/<slug:stage>/", views.stage, name="stage"),
 ]

@@ -7,7 +7,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from bench.drawing import around, dimensions, tape, vial
-from bench.drawing.scale import Scale, of_wall
+from bench.drawing.scale import HEIGHT, Scale, of_wall
 from bench.drawing.svg import Attribute, Pen, number, outline
 from bench.words import memoized_in_language, worded
 from trade import wording
@@ -15,6 +15,8 @@ from trade.check import Outcome, PieceVerdict, Verdict
 from trade.marking.marks import Mark
 from trade.measure import Units, say_length
 from trade.mounts import Shape, mount_of
+from trade.mounts.in_room import Against, against, standing
+from trade.plan.ground import stands
 from trade.plan.model import AnyPiece, Plan, Stud, Thing, Wall
 
 CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
@@ -28,10 +30,11 @@ _THING_MM = 170.0  # things are drawn as plain blocks; nobody said how high they
 
 
 class Sheet(NamedTuple):
-    """A drawing and the numbers that dragging needs."""
+    """A drawing, the numbers that dragging needs, and how high it is, px."""
 
     markup: SafeString
     scale: Scale
+    high: float = HEIGHT
 
 
 class VerdictView(NamedTuple):
@@ -91,6 +94,8 @@ def draw(
                 named,
             )
         )
+    if plan.corners:
+        _beside(pen, plan, scale)
     if stage == "survey":
         around.on_top(pen, plan, scale)
         _stud_words(pen, plan, scale)
@@ -137,6 +142,26 @@ def draw_moved(
             )
     _details(pen, plan, chosen, stage, marks, scale, True)
     return pen.markup()
+
+
+def _beside(pen: Pen, plan: Plan, scale: Scale) -> None:
+    """Draw what of pieces at other walls lies against this one, by its edges."""
+    here = next(stand for stand in stands(plan) if stand.key == plan.at)
+    for each in against(standing(plan), here):
+        beside_outline(pen, each, scale)
+
+
+def beside_outline(pen: Pen, each: Against, scale: Scale) -> None:
+    """Draw one body of a piece at another wall, where it lies against this one."""
+    with pen.group("beside"):
+        pen.title(worded("“{name}”, from round the corner", name=each.piece.name))
+        pen.rect(
+            scale.x(each.left_mm),
+            scale.y(each.top_mm),
+            scale.length(each.right_mm - each.left_mm),
+            scale.length(each.top_mm - each.bottom_mm),
+            "beside-outline",
+        )
 
 
 def _details(

@@ -3,6 +3,7 @@
 Layer by layer, the screw at its true length.
 """
 
+from itertools import chain
 from typing import NamedTuple
 
 from django.utils.safestring import SafeString
@@ -16,6 +17,7 @@ from trade.measure import say_length
 from trade.mounts import AnySupport, Support, mount_of
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import turned
 
 WIDTH, HEIGHT = 412.0, 184.0
 _PX = 1.55
@@ -56,13 +58,23 @@ def seat_in_question(piece: AnyPiece, plan: Plan, verdict: PieceVerdict) -> AnyS
     supports = mount_of(piece).supports(piece, plan.wall)
     if not supports:
         return None
-    support = next((check.support for check in verdict.checks if check.support is not None), 0)
-    return supports[min(support or 0, len(supports) - 1)]
+    asked = next((check.support for check in verdict.checks if check.support is not None), 0)
+    round_corner = chain.from_iterable(mount_of(piece).beside(piece, plan.wall).values())
+    found = (each for each in (*supports, *round_corner) if each.index == asked)
+    return next(found, supports[-1])
+
+
+def seat_plan(piece: AnyPiece, plan: Plan, support: AnySupport) -> Plan:
+    """Return the place in front of the wall that a support is on: this one, or one beside it."""
+    for side, made in mount_of(piece).beside(piece, plan.wall).items():
+        if support in made:
+            return turned(plan, (plan.before[-1] if side == "left" else plan.after[0]).key)
+    return plan
 
 
 def draw(piece: AnyPiece, plan: Plan, verdict: PieceVerdict, support: AnySupport) -> SafeString:
     """Draw the cut at the top screw of a support."""
-    pen, cut = Pen(), _cut(piece, plan, support)
+    pen, cut = Pen(), _cut(piece, seat_plan(piece, plan, support), support)
     _layers(pen, cut)
     for shape in mount_of(piece).side(piece, support):
         places = ((max(_FACE - z * _PX, -40.0), cut.y(y)) for z, y in shape.points)

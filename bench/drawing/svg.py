@@ -86,6 +86,13 @@ class Pen:
         yield
         self._marks.append("</g>")
 
+    @contextmanager
+    def link(self, address: str, cls: str) -> Iterator[None]:
+        """Shapes that lead somewhere."""
+        self._marks.append(_open("a", cls, {"href": address}) + ">")
+        yield
+        self._marks.append("</a>")
+
     def hatch(self, x: float, y: float, w: float, h: float, gap: float, cls: str) -> None:
         """Slanting lines within a rectangle, as one path."""
         self.path(" ".join(_slants(x, y, w, h, gap)), cls)

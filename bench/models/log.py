@@ -1,10 +1,13 @@
 """The log: every piece as a line that can be searched, kept in step with the plans."""
 
+from itertools import chain
+
 from django.db import models
 
 from trade.check import Verdict
 from trade.choose.entry import Entry, entries
 from trade.plan.model import Plan
+from trade.plan.place import faced
 
 _WORDS = 2_000
 
@@ -43,7 +46,10 @@ def sync(wall: int, plan: Plan, place: str, verdict: Verdict | None) -> None:
     """Make the lines of a wall what its plan says; lines that are so already are left alone."""
     known = {line.key: line for line in LogEntry.objects.filter(wall=wall)}
     new, changed = [], []
-    for entry in entries(plan, place, verdict):
+    every = chain.from_iterable(
+        entries(each, place, verdict if each is plan else None) for each in faced(plan)
+    )
+    for entry in every:
         line = known.pop(entry.key, None)
         values = {name: getattr(entry, name) for name in _FIELDS} | {"words": entry.words[:_WORDS]}
         if line is None:

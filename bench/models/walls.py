@@ -12,6 +12,7 @@ from msgspec.structs import replace
 
 from bench.models import log, offcuts
 from bench.models.jobs import Job
+from bench.wall_address import WallAddress
 from trade.check import Verdict
 from trade.measure import Units
 from trade.plan import plan_file
@@ -58,6 +59,7 @@ class Wall(models.Model):
     deleted = models.DateTimeField(null=True, blank=True, db_index=True)
 
     objects = WallQuerySet.as_manager()
+    at = ""  # key of the wall of this place that one stands in front of
     last_change = ""  # what undo would take back, once the plan was read
     seen = 0
     actor: Any = None  # whose request this is
@@ -70,7 +72,12 @@ class Wall(models.Model):
 
     def get_absolute_url(self) -> str:
         """Return the workbench of this wall."""
-        return reverse("wall", args=[self.pk])
+        return reverse("wall", args=[self.address])
+
+    @property
+    def address(self) -> WallAddress:
+        """What stands in addresses of this wall, seen from where one stands."""
+        return WallAddress(self.pk, self.at)
 
     @classmethod
     def begin(cls, job: Job, plan: Plan, label: str) -> "Wall":
@@ -93,7 +100,9 @@ class Wall(models.Model):
         else:
             revision = self.revisions.get(number=self.current_revision)
             packed, self.last_change, self.seen = revision.packed, revision.label, revision.pk
-        return replace(plan_file.unpack(bytes(packed)), units=self.display_units)
+        plan = replace(plan_file.unpack(bytes(packed), self.at), units=self.display_units)
+        self.at = plan.at if plan.corners else ""
+        return plan
 
     @property
     def display_units(self) -> Units:

@@ -14,6 +14,7 @@ from bench.workbench.context import WorkbenchContext
 from trade.assess import assess
 from trade.errors import PlanError
 from trade.plan.model import Plan
+from trade.plan.place import refaced
 
 _NUMBER = re.compile(r"[0-9]{1,18}")
 STALE = (
@@ -30,7 +31,7 @@ def apply(
     Refuse when the wall has moved on or the plan refuses it.
     """
     try:
-        plan = changed(bench.plan)
+        plan = refaced(changed(bench.plan))
         if plan != bench.plan:
             verdict = assess(plan)
             bench.wall.record(plan, label, base_of(bench), verdict)

@@ -21,6 +21,7 @@ from bench.access import Need, helps_only, wall_or_404
 from bench.drawing import elevation, scribe, section
 from bench.forms import mark_invalid
 from bench.models import Wall
+from bench.wall_address import WallAddress
 from bench.words import memoized_in_language
 from bench.workbench.known import Known
 from bench.workbench.put_up import HangForm
@@ -31,6 +32,7 @@ from trade.measure import Units
 from trade.mounts import ALL, AnySupport
 from trade.parse.spreadsheet import Refusal
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import each_piece, faced
 
 F = TypeVar("F", bound=forms.Form)
 T = TypeVar("T")
@@ -52,14 +54,23 @@ class Note(NamedTuple):
     more: str = ""
 
 
+class WallLink(NamedTuple):
+    """One wall of a place: its name, what stands in its address, whether it is faced now."""
+
+    name: str
+    address: WallAddress
+    here: bool
+
+
 @dataclass(frozen=True)
 class Stage:
     """A stage of the work on a wall, and all that the workbench asks of it.
 
     `name` is also its folder, its template folder and its name in addresses. `note` says how it
     stands. `context` makes the object that its templates see as `stage`. `below` and `over` name
-    the templates under and over the drawing, `put_up` that of the bar between. `for_helpers`: a
-    helper may see it. `whole_wall`: it is about the wall, so the drawing highlights no piece.
+    the templates under and over the drawing, `put_up` that of the bar between; `sheet` makes
+    another drawing than the wall's. `for_helpers`: a helper may see it. `whole_wall`: it is about
+    the wall, so the drawing highlights no piece.
     """
 
     name: str
@@ -71,6 +82,7 @@ class Stage:
     whole_wall: bool = False
     below: Callable[["WorkbenchContext"], str] = lambda _: "bench/_section.html"
     over: Callable[["WorkbenchContext"], str] = lambda _: ""
+    sheet: Callable[["WorkbenchContext"], elevation.Sheet | None] = lambda _: None
     put_up: str = "bench/_put_up.html"
 
     @property
@@ -101,6 +113,7 @@ class WorkbenchContext:
         self.request, self.wall, self.stage = request, wall, stage
         self.plan: Plan = wall.plan()
         self.key = key
+        self._turn_to(key)
         asked = request.POST.get("look", request.GET.get("look", ""))
         self.tab = asked if asked in (tab.name for tab in stage.tabs) else ""
         self.message = ""  # what went wrong
@@ -108,6 +121,23 @@ class WorkbenchContext:
         self.refused_rows: Sequence[Refusal] = ()
         self._posted: forms.Form | None = None
         self._once: dict[Callable[[WorkbenchContext], Any], Any] = {}
+
+    def _turn_to(self, key: str | None) -> None:
+        """Face the wall of a piece that is asked for, where it hangs on another of this place."""
+        if key is None or not self.plan.corners:
+            return
+        there = next((on for piece, on in each_piece(self.plan) if piece.key == key), self.plan)
+        self.plan, self.wall.at = there, there.at
+
+    @property
+    def walls(self) -> list[WallLink]:
+        """Every wall of this place, from the left; none where there is only one."""
+        if not self.plan.corners:
+            return []
+        return [
+            WallLink(each.faced_name, WallAddress(self.wall.pk, each.at), each.at == self.plan.at)
+            for each in faced(self.plan)
+        ]
 
     @property
     def helping(self) -> bool:
@@ -164,8 +194,8 @@ class WorkbenchContext:
 
     @property
     def wall_holes(self) -> int:
-        """How many holes of the piece go into the wall."""
-        return sum(mark.where == "wall" for mark in self.marks)
+        """How many holes of the piece go into the wall and round its corners."""
+        return sum(mark.where != "shelf" for mark in self.marks)
 
     @property
     def known(self) -> Known:
@@ -218,7 +248,7 @@ class WorkbenchContext:
 
     def show(self, plan: Plan, verdict: Verdict | None = None) -> None:
         """Show another plan than the saved one; with its verdict if it is known already."""
-        self.plan = plan
+        self.plan, self.wall.at = plan, plan.at if plan.corners else ""
         self._once.clear()
         for worked_out in ("verdict", "marks"):
             self.__dict__.pop(worked_out, None)
@@ -234,8 +264,11 @@ class WorkbenchContext:
             if piece and verdict and support
             else ""
         )
+        there = section.seat_plan(piece, self.plan, support) if piece and support else self.plan
         return {
             "bench": self,
+            "cut_wall": there.wall,
+            "cut_known": self.known if there is self.plan else Known(there, self.units, None),
             "units": self.units,
             "piece": piece,
             "verdict": verdict,
@@ -249,7 +282,11 @@ class WorkbenchContext:
         if support is None:
             return None
         return next(
-            (mark for mark in self.marks if mark.where == "wall" and mark.support == support.index),
+            (
+                mark
+                for mark in self.marks
+                if mark.where != "shelf" and mark.support == support.index
+            ),
             None,
         )
 
@@ -257,7 +294,8 @@ class WorkbenchContext:
         """Return the template values of the whole workbench."""
         drawn = None if self.stage.whole_wall or self.piece is None else self.piece.key
         return self.judged() | {
-            "sheet": elevation.draw(self.plan, self.verdict, drawn, self.stage.name, self.marks),
+            "sheet": self.stage.sheet(self)
+            or elevation.draw(self.plan, self.verdict, drawn, self.stage.name, self.marks),
             "stage": self.stage.context(self),
             "below": self.stage.below(self),
             "over": self.stage.over(self),
@@ -289,7 +327,7 @@ class WorkbenchContext:
 
     def address(self) -> str:
         """Return the address of this stage of this wall."""
-        where = reverse("stage", args=[self.wall.pk, self.stage.name])
+        where = reverse("stage", args=[self.wall.address, self.stage.name])
         asked = {"piece": self.key, "look": self.tab}
         said = urlencode({name: value for name, value in asked.items() if value})
         return f"{where}?{said}" if said else where

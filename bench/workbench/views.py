@@ -38,7 +38,7 @@ def sums(request: HttpRequest, wall: int) -> HttpResponse:
 def wall(request: HttpRequest, wall: int) -> HttpResponse:
     """Show a wall: on to the stage that waits."""
     found = wall_or_404(request, wall, "hang")
-    return redirect("stage", found.pk, "hang" if helps_only(request, found) else "fix")
+    return redirect("stage", found.address, "hang" if helps_only(request, found) else "fix")
 
 
 @require_safe

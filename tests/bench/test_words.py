@@ -22,6 +22,7 @@ from bench.stages.all import STAGES
 from tests import words
 from trade.parse import notes, sketch
 from trade.plan import flatness
+from trade.plan.place import each_piece, faced
 
 _BARE = {
     "Gancho",
@@ -121,7 +122,8 @@ class MadeUp(words.MadeUpCase, TestCase):
         for make in chain.from_iterable(plans for _, plans in demo.PLANS):
             plan = make()
             own = [plan.name, *_BARE, *_SYMBOLS, *(each.name for each in plan.shop.on_hand)]
-            for piece in plan.pieces:
+            own += [each.faced_name for each in faced(plan)]
+            for piece, _ in each_piece(plan):
                 own += [piece.name, *(thing.name for thing in piece.things)]
             size = (plan.wall.width_mm, plan.wall.height_mm)
             own.append(notes.write(plan.wall.readings, plan.units))

@@ -16,6 +16,7 @@ from trade.measure import Units
 from trade.mounts import KINDS, Support, mount_of
 from trade.mounts.base import Mount
 from trade.plan.model import AnyPiece, Plan, Wall
+from trade.plan.place import each_piece
 
 _ON_STUD_MM = 0.5
 EMBEDMENT_MM = data.house("embedment_mm")
@@ -195,5 +196,5 @@ def _caught(wall: Wall, left: float, length: float) -> float:
 
 def free_key(plan: Plan) -> str:
     """Return a key that no piece of a plan has."""
-    taken = {piece.key for piece in plan.pieces}
+    taken = {piece.key for piece, _ in each_piece(plan)}
     return next(key for n in range(1, len(taken) + 2) if (key := f"piece-{n}") not in taken)

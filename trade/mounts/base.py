@@ -43,8 +43,9 @@ _SIZES = ("length_mm", "depth_mm", "thickness_mm", "height_mm")
 class Ask(NamedTuple):
     """One of a kind's own inputs: a field of its piece, what to call it, and how it is asked for.
 
-    `table`: rows to choose from; `cure`: the code of the cure that tries its other rows; `own`: the
-    field of one's own hardware, which is used instead of a row.
+    `table`: rows to choose from; `none`: what choosing none of them is called, where one may;
+    `cure`: the code of the cure that tries its other rows; `own`: the field of one's own hardware,
+    which is used instead of a row.
     """
 
     field: str
@@ -55,6 +56,7 @@ class Ask(NamedTuple):
     help: str = ""
     optional: bool = False
     own: str = ""
+    none: str = ""
 
     @property
     def short(self) -> str:

@@ -176,7 +176,7 @@ class _CornerShelf(Mount[CornerShelf]):
             "Where there is no stud in the other wall, held by",
             "choice",
             data.anchors,
-            optional=True,
+            none="the same as on this wall",
         ),
     )
     fresh: ClassVar[dict[str, Any]] = {

@@ -14,6 +14,7 @@ from trade.plan.model import AnyPiece, Plan, Wall, WallPlan
 from trade.plan.place import faced
 
 _TOUCHING_MM = data.house("clash_slack_mm")
+_NEAR_MM = data.house("thin_part_mm")  # what is nearer to a wall's face touches it
 _FAR_MM = 1_500.0  # no piece is deeper
 
 
@@ -55,6 +56,31 @@ def standing(plan: Plan) -> tuple[Standing, ...]:
         for each, stand in zip(faced(plan), stands(plan), strict=True)
         for piece in each.pieces
     )
+
+
+class Against(NamedTuple):
+    """What of a piece at another wall lies against this one, along it and up."""
+
+    piece: AnyPiece
+    left_mm: float
+    right_mm: float
+    bottom_mm: float
+    top_mm: float
+
+
+def against(every: tuple[Standing, ...], wall: Stand) -> list[Against]:
+    """Return what of pieces at other walls lies against a wall."""
+    found = []
+    for each in every:
+        if each.wall == wall.key:
+            continue
+        for body in each.bodies:
+            places = [wall.of(x, y) for x, y in body.outline]
+            along, out = [x for x, _ in places], [y for _, y in places]
+            left, right = max(min(along), 0.0), min(max(along), wall.width_mm)
+            if abs(min(out)) < _NEAR_MM and right - left > _TOUCHING_MM:
+                found.append(Against(each.piece, left, right, body.bottom_mm, body.top_mm))
+    return found
 
 
 @memoized(limit=64)

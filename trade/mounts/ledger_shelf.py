@@ -62,7 +62,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
             "Where there is no stud, those are held by",
             "choice",
             data.anchors,
-            optional=True,
+            none="the same as on this wall",
         ),
         Ask(
             "stiffener_mm",

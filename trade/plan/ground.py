@@ -40,6 +40,11 @@ class Stand(NamedTuple):
             self.y_mm + along_mm * sin(way) + out_mm * cos(way),
         )
 
+    def of(self, x_mm: float, y_mm: float) -> Point:
+        """Return how far a place is along it from its left corner, and out from its face."""
+        way, x, y = radians(self.turned_deg), x_mm - self.x_mm, y_mm - self.y_mm
+        return x * cos(way) + y * sin(way), y * cos(way) - x * sin(way)
+
     @property
     def ends(self) -> tuple[Point, Point]:
         """Its two corners, from the left."""

@@ -70,11 +70,12 @@ class Place(PlanItem, frozen=True, kw_only=True):
         )
 
     def index(self, key: str) -> int:
-        """Return which wall that is, from the left; the first where there is none of that key."""
-        return next((i for i, each in enumerate(self.walls) if each.key == key), 0)
+        """Return which wall that is, from the left; the widest where there is none of that key."""
+        widest = max(range(len(self.walls)), key=lambda i: self.walls[i].wall.width_mm)
+        return next((i for i, each in enumerate(self.walls) if each.key == key), widest)
 
     def plan(self, key: str = "") -> Plan:
-        """Return the place as one works on one of its walls, the first where there is no such key.
+        """Return the place as one works on one of its walls, the widest if there is no such key.
 
         Raises:
             PlanError: something does not fit.
@@ -129,6 +130,11 @@ def faced(plan: Plan) -> tuple[Plan, ...]:
         return (plan,)
     place = Place.of(plan)
     return tuple(plan if each.key == plan.at else place.plan(each.key) for each in place.walls)
+
+
+def refaced(plan: Plan) -> Plan:
+    """Return a place that was changed, its walls knowing each other as they are now."""
+    return Place.of(plan).plan(plan.at) if plan.corners else plan
 
 
 def each_piece(plan: Plan) -> list[tuple[AnyPiece, Plan]]:

@@ -94,7 +94,7 @@ def _encoded(plan: Plan) -> bytes:
 
 
 def unpack(packed: bytes, at: str = "") -> Plan:
-    """Read a plan written by `pack`, in front of the wall of a key; of the first if there is none.
+    """Read a plan written by `pack`, in front of the wall of a key; of the widest if there is none.
 
     Raises:
         PlanError: as of `load`, or it is not packed.
@@ -107,7 +107,7 @@ def unpack(packed: bytes, at: str = "") -> Plan:
 
 
 def load(raw: bytes, at: str = "") -> Plan:
-    """Read a plan of any version, in front of the wall of a key; of the first if there is none.
+    """Read a plan of any version, in front of the wall of a key; of the widest if there is none.
 
     Raises:
         PlanError: not JSON, cut short, another format or version, or a plan that refuses itself;

@@ -82,6 +82,14 @@ class FixForm(BenchForm):
             ]
             if own := ask.own and getattr(self.piece, ask.own):
                 choices, value = [(_OWN, own.name), *choices], _OWN
+            if ask.none:
+                return forms.TypedChoiceField(
+                    choices=[("", say(ask.none)), *choices],
+                    label=say(ask.label),
+                    initial=value or "",
+                    required=False,
+                    empty_value=None,
+                )
             return forms.ChoiceField(choices=choices, label=say(ask.label), initial=value)
         if ask.how == "flag":
             return forms.BooleanField(

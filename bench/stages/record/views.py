@@ -56,7 +56,7 @@ def _paper(
 
 
 def _address(bench: WorkbenchContext, root: str, key: str) -> str:
-    return f"{root.rstrip('/')}{reverse('stage', args=[bench.wall.pk, 'record'])}?piece={key}"
+    return f"{root.rstrip('/')}{reverse('stage', args=[bench.wall.address, 'record'])}?piece={key}"
 
 
 labels = _paper(

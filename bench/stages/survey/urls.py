@@ -2,10 +2,13 @@
 
 from django.urls import path
 
-from bench.stages.survey import views
+from bench.stages.survey import room, views
 
 app_name = "survey"
 urlpatterns = [
+    path("room/save/", room.save, name="room-save"),
+    path("room/add/", room.add, name="room-add"),
+    path("room/remove/", room.remove, name="room-remove"),
     path("wall/save/", views.save, name="save"),
     path("wall/take/", views.take, name="take"),
     path("wall/by-hand/", views.by_hand, name="by-hand"),

@@ -34,10 +34,13 @@ STUD = "stud"
 def save(request: HttpRequest, wall: int) -> HttpResponse:
     """Keep what was surveyed."""
     bench = workbench(request, wall, "survey")
-    form = WallForm(bench.units, bench.plan.wall, bench.plan.name, request.POST)
+    form = WallForm(bench.units, bench.plan.wall, bench.plan.faced_name, request.POST)
 
     def changed(plan: Plan) -> Plan:
-        return replace(plan, name=form.cleaned_data["name"], wall=form.cleaned_data["wall"])
+        said = form.cleaned_data
+        if plan.corners:
+            return replace(plan, faced=said["name"], wall=said["wall"])
+        return replace(plan, name=said["name"], wall=said["wall"])
 
     return change(bench, form, changed, _("Survey the wall"))
 

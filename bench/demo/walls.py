@@ -1,7 +1,4 @@
-"""Demo data: made-up places and things.
-
-A rowing club's boathouse, a village library's reading corner, a flat full of plants.
-"""
+"""Made-up walls: each alone."""
 
 import re
 from datetime import UTC, date, datetime
@@ -10,7 +7,6 @@ from typing import Any
 
 from msgspec.structs import replace
 
-from bench.models import Job, Wall
 from trade.choose import placement
 from trade.devices.hidden import HiddenWall, Member, Service
 from trade.devices.stand_ins import StandIns
@@ -258,7 +254,7 @@ def party_wall() -> Plan:
     )
 
 
-def _put(
+def put(
     plan: Plan, kind: str, at_mm: tuple[float, float], key: str, name: str, **changes: Any
 ) -> Plan:
     """One more piece where somebody pointed.
@@ -331,7 +327,7 @@ def workshop() -> Plan:
         Thing(name=f"Oar {n}", mass_kg=2.6, at_mm=(8 + 16 * n) * IN_MM, out_mm=4 * IN_MM)
         for n in range(5)
     )
-    plan = _put(
+    plan = put(
         plan,
         "rail",
         (44 * IN_MM, 90 * IN_MM),
@@ -345,7 +341,7 @@ def workshop() -> Plan:
         use="hard",
         things=oars,
     )
-    plan = _put(
+    plan = put(
         plan,
         "cleat_cabinet",
         (124 * IN_MM, 90 * IN_MM),
@@ -359,7 +355,7 @@ def workshop() -> Plan:
         locked=True,
         things=(Thing(name="Life jackets, twelve", mass_kg=11.0),),
     )
-    plan = _put(
+    plan = put(
         plan,
         "panel",
         (190 * IN_MM, 84 * IN_MM),
@@ -371,7 +367,7 @@ def workshop() -> Plan:
         use="display",
         things=(Thing(name="Notices and keys", mass_kg=3.0),),
     )
-    plan = _put(
+    plan = put(
         plan,
         "cleat_wall",
         (44 * IN_MM, 68 * IN_MM),
@@ -384,7 +380,7 @@ def workshop() -> Plan:
         depth_mm=6 * IN_MM,
         things=(Thing(name="Riggers in holders", mass_kg=16.0),),
     )
-    plan = _put(
+    plan = put(
         plan,
         "peg_wall",
         (124 * IN_MM, 48 * IN_MM),
@@ -397,7 +393,7 @@ def workshop() -> Plan:
             Thing(name="Bailer", mass_kg=0.8, at_mm=600.0, out_mm=70.0),
         ),
     )
-    return _put(
+    return put(
         plan,
         "holder_board",
         (188 * IN_MM, 32 * IN_MM),
@@ -428,7 +424,7 @@ def story_corner() -> Plan:
         ),
     )
     plan = Plan(name="East wall, story corner", units="metric", wall=wall)
-    plan = _put(
+    plan = put(
         plan,
         "corner_shelf",
         (250.0, 1250.0),
@@ -441,9 +437,9 @@ def story_corner() -> Plan:
         things=(Thing(name="Globe", mass_kg=4.0),),
     )
     tall = {"length_mm": 800.0, "height_mm": 2000.0, "depth_mm": 300.0}
-    plan = _put(plan, "bookcase", (1000.0, 2000.0), "case-a", "Atlases", body_kg=42.0, **tall)
-    plan = _put(plan, "bookcase", (1900.0, 2000.0), "case-b", "Encyclopedias", **tall)
-    plan = _put(
+    plan = put(plan, "bookcase", (1000.0, 2000.0), "case-a", "Atlases", body_kg=42.0, **tall)
+    plan = put(plan, "bookcase", (1900.0, 2000.0), "case-b", "Encyclopedias", **tall)
+    plan = put(
         plan,
         "ledger_bench",
         (3200.0, 430.0),
@@ -454,7 +450,7 @@ def story_corner() -> Plan:
         legs=3,
         things=(Thing(name="Cushions", mass_kg=4.0),),
     )
-    plan = _put(
+    plan = put(
         plan,
         "pin_shelf",
         (2800.0, 1220.0),
@@ -466,7 +462,7 @@ def story_corner() -> Plan:
         in_shelf_mm=110.0,
         things=(Thing(name="Poems", mass_kg=3.0),),
     )
-    plan = _put(
+    plan = put(
         plan,
         "dowel_shelf",
         (3700.0, 1220.0),
@@ -478,7 +474,7 @@ def story_corner() -> Plan:
         in_shelf_mm=100.0,
         things=(Thing(name="Puppets", mass_kg=2.5),),
     )
-    plan = _put(
+    plan = put(
         plan,
         "box_shelf",
         (2900.0, 1850.0),
@@ -490,7 +486,7 @@ def story_corner() -> Plan:
         skin_mm=15.0,
         things=(Thing(name="Films and games", mass_kg=9.0),),
     )
-    plan = _put(
+    plan = put(
         plan,
         "rod_beam",
         (5000.0, 1400.0),
@@ -503,7 +499,7 @@ def story_corner() -> Plan:
         screw_length_mm=160.0,
         things=(Thing(name="Clock", mass_kg=5.0, at_mm=750.0),),
     )
-    plan = _put(
+    plan = put(
         plan,
         "bracket_beam",
         (5000.0, 2000.0),
@@ -554,7 +550,7 @@ def wardrobe() -> Plan:
         ),
     )
     plan = Plan(name="Closet, back wall", units="metric", wall=wall, policy=RENTED)
-    plan = _put(
+    plan = put(
         plan,
         "ledger_shelf",
         (590.0, 1900.0),
@@ -569,7 +565,7 @@ def wardrobe() -> Plan:
         supports_mm=(120.0, 720.0),
         things=(Thing(name="Suitcase", mass_kg=9.0),),
     )
-    plan = _put(
+    plan = put(
         plan,
         "track_shelf",
         (590.0, 860.0),
@@ -583,7 +579,7 @@ def wardrobe() -> Plan:
         use="display",
         things=(Thing(name="Shoes, twelve pairs", mass_kg=12.0),),
     )
-    return _put(
+    return put(
         plan,
         "rail",
         (590.0, 1500.0),
@@ -597,24 +593,3 @@ def wardrobe() -> Plan:
         use="display",
         things=(Thing(name="Coats", mass_kg=6.0),),
     )
-
-
-PLANS = (
-    (JOB, (changing_room, workshop)),
-    (LIBRARY, (reading_corner, story_corner)),
-    (FLAT, (party_wall, wardrobe)),
-)
-
-
-def load() -> int:
-    """Put the demo jobs in where they are missing; how many walls were added.
-
-    What a person changed stays as it is.
-    """
-    added = 0
-    for job_name, plans in PLANS:
-        job, new = Job.objects.get_or_create(name=job_name)
-        for plan in plans if new else ():
-            Wall.begin(job, plan(), "Demo data")
-            added += 1
-    return added

@@ -1,0 +1,54 @@
+"""Demo data: made-up places and things.
+
+A rowing club's boathouse, a village library's reading corner, a flat full of plants.
+"""
+
+from bench.demo.places import alcoves, linen_closet
+from bench.demo.walls import (
+    FLAT,
+    JOB,
+    LIBRARY,
+    changing_room,
+    party_wall,
+    reading_corner,
+    story_corner,
+    wardrobe,
+    workshop,
+)
+from bench.models import Job, Wall
+
+__all__ = [
+    "FLAT",
+    "JOB",
+    "LIBRARY",
+    "PLANS",
+    "alcoves",
+    "changing_room",
+    "linen_closet",
+    "load",
+    "party_wall",
+    "reading_corner",
+    "story_corner",
+    "wardrobe",
+    "workshop",
+]
+
+PLANS = (
+    (JOB, (changing_room, workshop)),
+    (LIBRARY, (reading_corner, story_corner, alcoves)),
+    (FLAT, (party_wall, wardrobe, linen_closet)),
+)
+
+
+def load() -> int:
+    """Put the demo jobs in where they are missing; how many walls were added.
+
+    What a person changed stays as it is.
+    """
+    added = 0
+    for job_name, plans in PLANS:
+        job, new = Job.objects.get_or_create(name=job_name)
+        for plan in plans if new else ():
+            Wall.begin(job, plan(), "Demo data")
+            added += 1
+    return added

@@ -1,0 +1,142 @@
+"""Walls of a place over the test client: added, named, taken away, and worked on one by one."""
+
+from typing import Any
+
+from django.http import HttpResponse
+from django.urls import reverse
+
+from bench import demo
+from bench.models import LogEntry, Wall
+from tests.bench.test_workbench import HTMX, BenchCase, seen
+from trade.plan import plan_file
+from trade.plan.model import Plan
+from trade.plan.place import each_piece, faced
+
+
+class Rooms(BenchCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.closet = Wall.begin(self.job, demo.linen_closet(), "Begin")
+
+    def now(self) -> Plan:
+        return Wall.objects.get(pk=self.closet.pk).plan()
+
+    def room(self, view: str, at: str = "wall", **values: Any) -> HttpResponse:
+        address = reverse(f"survey:{view}", args=[f"{self.closet.pk}.{at}"])
+        posted = {"base": seen(self.closet), **values}
+        return self.client.post(address, posted, **HTMX)  # type: ignore[return-value]
+
+    def new_wall(self, **changes: str) -> dict[str, str]:
+        base = {
+            "side": "right",
+            "wall_name": "Door wall",
+            "wall_width": "800 mm",
+            "wall_height": "2400 mm",
+            "wall_angle": "90",
+        }
+        return base | changes
+
+    def test_every_wall_has_an_address_and_shows_the_others(self) -> None:
+        for key, here in (("wall-2", "Left wall"), ("wall", "Back wall"), ("wall-3", "Right wall")):
+            for stage in ("survey", "load", "fix", "mark", "cut", "hang", "record"):
+                with self.subTest(key=key, stage=stage):
+                    page = self.client.get(f"/walls/{self.closet.pk}.{key}/{stage}/")
+                    self.assertContains(page, f"/ {here}</span>")
+                    self.assertContains(page, 'class="visits wall-chip"', count=3)
+        # who asks for no wall stands in front of the widest, for no such wall likewise
+        for address in (f"{self.closet.pk}", f"{self.closet.pk}.gone"):
+            self.assertContains(self.client.get(f"/walls/{address}/survey/"), "/ Back wall</span>")
+
+    def test_a_piece_is_found_on_whichever_wall_it_hangs(self) -> None:
+        page = self.client.get(f"/walls/{self.closet.pk}.wall-3/fix/?piece=albums")
+        self.assertContains(page, "/ Back wall</span>")
+        self.assertContains(page, "Section at the right ledger, screw 2 from the corner")
+
+    def test_a_wall_is_added_and_taken_back(self) -> None:
+        before = self.now()
+        answer = self.room("room-add", at="wall-3", **self.new_wall())
+        self.assertContains(answer, "/ Door wall</span>")
+        self.assertContains(answer, 'class="visits wall-chip"', count=4)
+        names = [each.faced_name for each in faced(self.now())]
+        self.assertEqual(names, ["Left wall", "Back wall", "Right wall", "Door wall"])
+        new = faced(self.now())[-1].wall
+        self.assertEqual((new.layers, new.studs), (before.wall.layers, ()))
+        undone = self.client.post(
+            reverse("undo", args=[self.closet.pk]),
+            {"base": seen(Wall.objects.get(pk=self.closet.pk)), "stage": "survey"},
+            **HTMX,
+        )
+        self.assertContains(undone, 'class="visits wall-chip"', count=3)
+        self.assertEqual(self.now(), before)
+
+    def test_bad_angles_and_sizes_stand_beside_their_fields(self) -> None:
+        for changes, words in (
+            ({"wall_angle": "0"}, "can&#39;t meet at 0°"),
+            ({"wall_angle": "360"}, "can&#39;t meet at 360°"),
+            ({"wall_angle": "nan"}, "can&#39;t meet at nan"),
+            ({"wall_angle": "square"}, "“square” is no angle"),
+            ({"wall_width": ""}, "required"),
+            ({"wall_width": "4 mm"}, "must lie between"),
+        ):
+            with self.subTest(**changes):
+                answer = self.room("room-add", **self.new_wall(**changes))
+                self.assertContains(answer, words, status_code=422)
+                self.assertContains(answer, "Door wall", status_code=422)  # what was typed is kept
+        self.assertEqual(len(faced(self.now())), 3)
+
+    def test_names_and_angles_are_saved_and_survive_the_survey_of_one_wall(self) -> None:
+        values = {"wall-0": "West", "wall-1": "North", "wall-2": "East"}
+        angles = {"angle-0": "91,5°", "angle-1": "88"}
+        self.room("room-save", name="Cupboard", **values, **angles)
+        found = self.now()
+        self.assertEqual(found.name, "Cupboard")
+        self.assertEqual([each.faced_name for each in faced(found)], ["West", "North", "East"])
+        self.assertEqual([corner.angle_deg for corner in found.corners], [91.5, 88.0])
+        answer = self.client.get(f"/walls/{self.closet.pk}.wall/survey/")
+        self.assertContains(answer, "left corner 91.5")
+        bad = self.room("room-save", name="Cupboard", **values, **{**angles, "angle-1": "350"})
+        self.assertContains(bad, "can&#39;t meet at 350°", status_code=422)
+
+    def test_a_wall_goes_with_what_hangs_on_it_and_undo_brings_both_back(self) -> None:
+        answer = self.room("room-remove", at="wall")
+        self.assertContains(answer, 'class="visits wall-chip"', count=2)
+        self.assertEqual(each_piece(self.now()), [])
+        self.client.post(
+            reverse("undo", args=[self.closet.pk]),
+            {"base": seen(Wall.objects.get(pk=self.closet.pk)), "stage": "survey"},
+            **HTMX,
+        )
+        self.assertEqual(len(each_piece(self.now())), 3)
+
+    def test_walls_that_do_not_close_are_told_and_kept(self) -> None:
+        for at in ("wall-3", "wall-4"):
+            self.room("room-add", at=at, **self.new_wall(wall_width="1200 mm"))
+        page = self.client.get(f"/walls/{self.closet.pk}/survey/?look=room")
+        self.assertContains(page, "run through each other")
+        self.assertEqual(len(faced(self.now())), 5)
+
+    def test_the_log_and_the_file_have_every_wall(self) -> None:
+        wall = Wall.begin(self.job, demo.alcoves(), "Begin")
+        names = set(LogEntry.objects.filter(wall=wall).values_list("name", flat=True))
+        self.assertEqual(names, {"Atlases", "Poets", "Shelf for the globe"})
+        raw = self.client.get(reverse("plan-file", args=[wall.pk])).content
+        self.assertEqual(plan_file.load(raw), wall.plan())
+        self.assertEqual(len(faced(plan_file.load(raw))), 6)
+
+    def test_a_wall_alone_may_get_a_neighbour(self) -> None:
+        page = self.client.get(f"/walls/{self.wall.pk}/survey/?look=room")
+        self.assertContains(page, "Add the wall")
+        self.assertNotContains(page, "wall-chip")
+        address = reverse("survey:room-add", args=[self.wall.pk])
+        answer = self.client.post(address, {"base": seen(self.wall), **self.new_wall()}, **HTMX)
+        self.assertContains(answer, "First wall")
+        self.assertContains(answer, 'class="visits wall-chip"', count=2)
+
+    def test_all_walls_are_drawn_once_in_each_view(self) -> None:
+        page = self.client.get(f"/walls/{self.closet.pk}/survey/?look=room").content.decode()
+        sheet = page[page.index('id="sheet"') : page.index("wall-swipe")]
+        self.assertEqual(sheet.count("room-wall"), 3)
+        self.assertEqual(sheet.count('class="room-side"'), 2)  # the third is drawn by its edges
+        self.assertEqual(sheet.count('class="room-hidden"'), 1)
+        self.assertEqual(sheet.count('class="room-flat"'), 3)
+        self.assertGreater(sheet.count("beside-outline"), 5)
