@@ -507,7 +507,18 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
         middle = min(
             max(scale.x((start + end) / 2), scale.x(0) + half), scale.x(plan.wall.width_mm) - half
         )
-        pen.text(middle, y, words, "chalk-words", "middle")
+        under = _name_at(piece, scale)[1] + _LETTER_PX + 4
+        others = [other for other in plan.pieces if other is not piece]
+        clear = (at for at in (y, under) if not _on_a_name(middle, at, half, others, scale))
+        pen.text(middle, next(clear, y), words, "chalk-words", "middle")
+
+
+def _on_a_name(x: float, y: float, half: float, others: list[AnyPiece], scale: Scale) -> bool:
+    """Whether words there would lie on the name of a piece."""
+    names = ((*_name_at(other, scale), len(other.name) * _LETTER_PX / 2) for other in others)
+    return any(
+        abs(x - at) < half + reach and abs(y - foot) < _LETTER_PX + 2 for at, foot, reach in names
+    )
 
 
 def _meets(other: AnyPiece, piece: AnyPiece) -> bool:

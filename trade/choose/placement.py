@@ -15,6 +15,7 @@ from trade.language import compose
 from trade.measure import Units
 from trade.mounts import KINDS, Support, mount_of
 from trade.mounts.base import Mount
+from trade.plan.facing import Facing
 from trade.plan.model import AnyPiece, Plan, Wall
 from trade.plan.place import each_piece
 
@@ -47,7 +48,10 @@ def put_up(plan: Plan, kind: str, x_mm: float, top_mm: float) -> AnyPiece:
     }
     if wall.build == "mass" and "screws_each" in mount.make.__struct_fields__:
         made["screws_each"] = 1  # a row of single plugs
-    made["length_mm"] = length = min(made["length_mm"], wall.width_mm)
+    made["length_mm"] = min(made["length_mm"], wall.width_mm)
+    if isinstance(wall, Facing):
+        made = mount.sized(made, wall, x_mm)
+    length = made["length_mm"]
     left = _caught(wall, min(max(x_mm - length / 2, 0.0), wall.width_mm - length), length)
     piece: Any = mount.make(
         key=free_key(plan),

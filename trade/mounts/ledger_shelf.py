@@ -33,7 +33,7 @@ from trade.mounts.base import (
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail
-from trade.plan.facing import beside
+from trade.plan.facing import SIDES, beside
 from trade.plan.flatness import Side
 from trade.plan.model import LedgerShelf, Wall
 from trade.plan.policy import Policy
@@ -73,6 +73,13 @@ class _LedgerShelf(Mount[LedgerShelf]):
         Ask("stiffener", "That is a", "choice", data.stiffeners),
     )
     fresh: ClassVar[dict[str, Any]] = {"board": "plywood", "thickness_mm": 18.0, "depth_mm": 300.0}
+
+    def sized(self, fields: dict[str, Any], wall: Wall, x_mm: float) -> dict[str, Any]:
+        """From wall to wall, where walls meet this one at both its ends."""
+        niche = all(beside(wall, side) is not None for side in SIDES)
+        if not niche or wall.width_mm > data.house("widest_niche_mm"):
+            return fields
+        return fields | {"length_mm": wall.width_mm}
 
     def checks(self, piece: LedgerShelf, wall: Wall) -> list[Check]:
         """Every check of the ledgers and of the board's front."""
