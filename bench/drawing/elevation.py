@@ -507,7 +507,7 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
         middle = min(
             max(scale.x((start + end) / 2), scale.x(0) + half), scale.x(plan.wall.width_mm) - half
         )
-        under = _name_at(piece, scale)[1] + _LETTER_PX + 4
+        under = _name_at(piece, scale)[1] + 3 * _LETTER_PX
         others = [other for other in plan.pieces if other is not piece]
         clear = (at for at in (y, under) if not _on_a_name(middle, at, half, others, scale))
         pen.text(middle, next(clear, y), words, "chalk-words", "middle")
