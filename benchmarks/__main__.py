@@ -15,6 +15,7 @@ import tempfile
 import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import Any
 
 from benchmarks.timing import Figures, figures, measured, reference_ms, worst
 from trade.memo import collect_seldom
@@ -33,6 +34,8 @@ LIMITS_MS = {
     "2 000 readings, nails and knocks": 100.0,
     "a tick of a drag, 10 pieces": 15.0,
     "a tick of a drag, 50 pieces": 15.0,
+    "a tick of a drag, three walls of 10 pieces": 20.0,
+    "a kept move, three walls of 10 pieces": 75.0,
     "a kept move, 10 pieces": 50.0,
     "a kept move, 50 pieces": 50.0,
     "a page, 50 pieces": 60.0,
@@ -64,6 +67,35 @@ def ten_shelves() -> object:
         }
         pieces.append(rod_shelf(**common) if n % 4 == 3 else bracket_shelf(**common))
     return plan(*pieces)
+
+
+def three_walls() -> object:
+    """Return a room of three walls, ten shelves on each; the first shelf goes wall to wall."""
+    from msgspec.structs import replace
+
+    from tests.plans import wall
+    from tests.trade.kind_case import piece
+    from trade.plan.model import LedgerShelf, WallPlan
+    from trade.plan.place import turned, with_wall
+
+    here = ten_shelves()
+    pieces: tuple[Any, ...] = here.pieces  # type: ignore[attr-defined]
+    across = piece(
+        LedgerShelf,
+        key="across",
+        left_mm=0.0,
+        top_mm=2350.0,
+        length_mm=3200.0,
+        thickness_mm=18.0,
+        board="plywood",
+        supports_mm=tuple(400.0 * n for n in range(1, 8)),
+    )
+    plan = replace(here, pieces=(across, *pieces[1:]))  # type: ignore[type-var]
+    for side in ("left", "right"):
+        others = tuple(replace(each, key=f"{side}-{each.key}") for each in pieces)
+        there = WallPlan(name=side, wall=wall(), pieces=others)
+        plan = turned(with_wall(plan, side, there, 90.0), "wall")  # type: ignore[arg-type]
+    return plan
 
 
 def fifty_of_all_kinds() -> object:
@@ -367,7 +399,11 @@ def web() -> Iterator[tuple[str, Figures]]:
         call_command("migrate", verbosity=0)
         client, headers = Client(raise_request_exception=True), {"HTTP_HX_REQUEST": "true"}
         side = iter(range(10**6))
-        for many, plan in ((10, ten_shelves()), (50, spread(fifty_of_all_kinds()))):
+        for many, plan in (
+            ("three walls of 10", three_walls()),
+            ("10", ten_shelves()),
+            ("50", spread(fifty_of_all_kinds())),
+        ):
             wall = Wall.begin(Job.objects.create(name="Job"), plan, "Begin")  # type: ignore[arg-type]
             key = plan.pieces[0].key  # type: ignore[attr-defined]
 

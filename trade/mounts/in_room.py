@@ -27,13 +27,28 @@ class Body(NamedTuple):
     top_mm: float
 
 
+class Room(NamedTuple):
+    """The least upright box, along x, y and z, that holds something."""
+
+    low: tuple[float, float, float]
+    high: tuple[float, float, float]
+
+    def meets(self, other: "Room") -> bool:
+        """Whether two of them share more than a touch."""
+        return all(
+            min(self.high[n], other.high[n]) - max(self.low[n], other.low[n]) > _TOUCHING_MM
+            for n in range(3)
+        )
+
+
 class Standing(NamedTuple):
-    """A piece where it stands: its wall's key and name, and what it is made of."""
+    """A piece where it stands: its wall's key and name, what it is made of, and what holds that."""
 
     piece: AnyPiece
     wall: str
     wall_name: str
     bodies: tuple[Body, ...]
+    room: Room
 
 
 def bodies(piece: AnyPiece, wall: Wall, stand: Stand) -> tuple[Body, ...]:
@@ -49,12 +64,19 @@ def bodies(piece: AnyPiece, wall: Wall, stand: Stand) -> tuple[Body, ...]:
     )
 
 
+def _room(bodies: tuple[Body, ...]) -> Room:
+    x, y = zip(*(place for body in bodies for place in body.outline), strict=True)
+    low, high = min(b.bottom_mm for b in bodies), max(b.top_mm for b in bodies)
+    return Room((min(x), min(y), low), (max(x), max(y), high))
+
+
 def standing(plan: Plan) -> tuple[Standing, ...]:
     """Return every piece of a place where it stands, wall by wall from the left."""
     return tuple(
-        Standing(piece, each.at, each.faced_name, bodies(piece, each.wall, stand))
+        Standing(piece, each.at, each.faced_name, made, _room(made))
         for each, stand in zip(faced(plan), stands(plan), strict=True)
         for piece in each.pieces
+        if (made := bodies(piece, each.wall, stand))
     )
 
 
@@ -120,7 +142,8 @@ def clash(piece: AnyPiece, plan: Plan) -> Check | None:
     if not others:
         return None
     own = bodies(piece, wall, Stand(plan.at, "", 0.0, 0.0, 0.0, wall.width_mm, wall.height_mm))
-    for other in others:
+    room = _room(own)
+    for other in (each for each in others if each.room.meets(room)):
         deep = max(
             (
                 overlap_mm(one.outline, two.outline)

@@ -15,6 +15,7 @@ from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.language import compose
 from trade.load.demand import Demand
+from trade.memo import memoized
 from trade.mounts import strips
 from trade.plan.facing import Neighbour, beside
 from trade.plan.flatness import Side
@@ -167,6 +168,7 @@ def on_wall(
     return SideLedger(side, neighbour, tuple(sorted(places_mm)), named)
 
 
+@memoized(limit=500)
 def of_shelf(piece: LedgerShelf, wall: Wall) -> list[SideLedger]:
     """Return a shelf's ledgers on walls beside it that are known, from the left."""
     found: list[SideLedger] = []
