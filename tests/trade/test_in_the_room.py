@@ -39,7 +39,7 @@ class Above(SimpleTestCase):
             ("sofa", 850 + 300),
             ("desk", 740 + 450),
             ("basin", 870 + 300),
-            ("fireplace", 737 + 304.8),
+            ("fireplace", 737 + 152.4),
             ("walkway", 2032),
         ):
             on = before(kind)
@@ -47,6 +47,34 @@ class Above(SimpleTestCase):
             with self.subTest(kind):
                 self.assertIn("piece.obstacle", codes(on, top_mm=top - 1.0))
                 self.assertNotIn("piece.obstacle", codes(on, top_mm=min(top, 2400.0)))
+
+    def test_wood_by_a_fireplace_keeps_off_by_how_far_it_stands_out(self) -> None:
+        """The opening is 914 wide and 737 high, its middle at 1 200.
+
+        Above: from 12 in (304.8) on as far as it likes, nearer 1/8 of the distance; the shelf's
+        bracket hangs 320 below its top. Beside: 6 in and its depth.
+        """
+        on = before("fireplace")
+        for above, depth, clear in (
+            (305.0, 250.0, True),
+            (304.0, 250.0, False),
+            (240.0, 31.0, False),
+            (241.0, 30.0, True),
+        ):
+            slab = put_up("ledger_shelf", wall(), top_mm=737.0 + above + 60.0)
+            slab = replace(slab, left_mm=900.0, length_mm=500.0, supports_mm=(100.0, 400.0))
+            slab = replace(slab, depth_mm=depth, side_screws=0)
+            box = mount_of(slab).box(slab)
+            slab = replace(slab, top_mm=slab.top_mm + 737.0 + above - box.bottom_mm)
+            found = {each.code for each in assess_piece(slab, on).checks if each.utilisation > 1}
+            self.assertEqual("piece.fireplace" not in found, clear, (above, depth))
+        edge = 1200.0 + 914 / 2
+        for aside, depth, clear in ((402.0, 250.0, False), (403.0, 250.0, True)):
+            beside = codes(on, left_mm=edge + aside, top_mm=700.0, depth_mm=depth)
+            self.assertEqual("piece.fireplace" not in beside, clear, aside)
+        steel = bracket_shelf(board="steel_sheet", thickness_mm=3.0, top_mm=737.0 + 200 + 320)
+        checks = assess_piece(steel, on).checks
+        self.assertNotIn("piece.fireplace", [each.code for each in checks])
 
     def test_nothing_hangs_over_a_crib_nor_within_reach_of_it(self) -> None:
         on = before("crib", 2525.0)  # from 1 850 on, and 300 aside of it

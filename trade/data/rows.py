@@ -158,6 +158,7 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     above: str = ""
     shallow_mm: float = 0.0
     sleeps: bool = False
+    fire: bool = False
 
 
 class Screw(Priced, frozen=True, kw_only=True):

@@ -41,6 +41,7 @@ def checks(piece: AnyPiece, wall: Wall) -> list[Check]:
         _refused(piece),
         _never(piece),
         _in_the_way(piece, wall),
+        *_fires(piece, wall),
         _ceiling(piece, wall),
         _service(wall, mount_of(piece).supports(piece, wall)),
         *_services_beside(piece, wall),
@@ -160,6 +161,43 @@ def _in_the_way(piece: AnyPiece, wall: Wall) -> Check | None:
                 parts={"what": zone.reason},
             )
     return None
+
+
+def _fires(piece: AnyPiece, wall: Wall) -> list[Check]:
+    """Whether wood keeps off the opening of each fireplace by how far it stands out."""
+    fires = [feature for feature in wall.features if feature.row.fire]
+    metal = isinstance(piece, Shelf) and not data.boards()[piece.board].wooden
+    if not fires or metal:
+        return []
+    own = mount_of(piece).box(piece)
+    found = (_off_fire(piece, own, fire) for fire in fires)
+    return [check for check in found if check is not None]
+
+
+def _off_fire(piece: AnyPiece, own: Box, fire: Feature) -> Check | None:
+    above = own.bottom_mm - fire.top_mm
+    aside = max(fire.left_mm - own.right_mm, own.left_mm - fire.right_mm)
+    if aside <= 0 <= above < data.house("fire_above_mm"):
+        said = "It stands out {demand}; so near above a fireplace opening wood may by {capacity}."
+        needed, there = piece.depth_mm, above * data.house("fire_slope")
+    elif above < 0 < aside and piece.depth_mm > data.house("fire_beside_mm"):
+        said = (
+            "It is {capacity} beside a fireplace opening; by how far it stands out it needs "
+            "{demand}."
+        )
+        needed, there = fire.row.margin_mm + piece.depth_mm, aside
+        if there >= needed:
+            return None
+    else:
+        return None
+    return make(
+        "piece.fireplace",
+        part="shelf",
+        case="any",
+        demand=Quantity(needed, "length"),
+        capacity=Quantity(max(there, _TOUCHING_MM), "length"),
+        template=said,
+    )
 
 
 def _off_board(piece: AnyPiece, wall: Wall) -> Check | None:
