@@ -13,7 +13,15 @@ from trade.language import Figure, compose
 from trade.load.push import push_of
 from trade.measure import LBF_N
 from trade.memo import memoized
-from trade.mounts import existing_holes, fit, in_room, mount_of, shared_wood, surroundings
+from trade.mounts import (
+    existing_holes,
+    fit,
+    in_room,
+    mount_of,
+    shared_wood,
+    surroundings,
+    way_in,
+)
 from trade.mounts.base import Box
 from trade.plan.model import AnyPiece, Plan, Wall
 from trade.plan.policy import Policy, trusts
@@ -56,6 +64,7 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
     asked = (
         _clash(piece, own, taken),
         in_room.clash(piece, plan) if plan.corners else None,
+        way_in.check(piece, plan) if plan.opening is not None else None,
         fit.items(piece, own, taken, plan.wall),
         *existing_holes.checks(piece, plan),
         *_shared(piece, plan),

@@ -4,6 +4,7 @@ from msgspec.structs import replace
 
 from bench.demo.walls import RENTED, put
 from trade.measure import IN_MM
+from trade.plan.facing import Opening
 from trade.plan.model import Layer, Plan, Stud, Thing, Wall, WallPlan
 from trade.plan.place import turned, with_wall
 
@@ -52,7 +53,7 @@ def linen_closet() -> Plan:
             supports_mm=(60.0, 400.0, 800.0, 1200.0, 1455.0),
             things=(Thing(name=thing, mass_kg=kg),),
         )
-    return plan
+    return replace(plan, opening=Opening(width_mm=1120.0, height_mm=2030.0, away_mm=620.0))
 
 
 def alcoves() -> Plan:

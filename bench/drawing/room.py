@@ -31,6 +31,7 @@ _NAMES_PX, _ANGLES_PX = 34.0, 20.0  # under the walls, and over the corners
 _HIGH = 640.0  # px: the sheet
 _NARROW = 1.7  # widths of all walls over their height
 _STUD_MM = 89.0
+_JAMB_MM = 40.0
 _LABEL_PX = 44.0  # a wall that is shorter from above bears no width
 _SIDEWAYS = 0.5  # of a wall's outside: more to the side than up
 Box = tuple[float, float, float, float]
@@ -283,6 +284,9 @@ def _from_above(
     thick = {each.at: (each.wall.lining_mm or 0.0, _STUD_MM) for each in faced(plan)}
     every = [wall.at(x, y) for wall in walls for x in (0.0, wall.width_mm) for y in (0.0, -120.0)]
     every += [place for each in bodies for body in each.bodies for place in body.outline]
+    if plan.opening is not None:
+        widest = max(walls, key=lambda one: one.width_mm)
+        every.append(widest.at(0.0, plan.opening.away_mm + _JAMB_MM))
     fit = _fit(every, (left + 54, top + 34, right - 54, bottom - 24))
     pen.text(left + 14, top + 12, _("From above"), "room-name")
     for each, wall in zip(faced(plan), walls, strict=True):
@@ -295,6 +299,7 @@ def _from_above(
             ends = stud.centre_mm - stud.width_mm / 2, stud.centre_mm + stud.width_mm / 2
             _flat(pen, fit, wall, ends, (-lining - deep, -lining), "room-stud")
         _flat(pen, fit, wall, (0, wall.width_mm), (-max(lining, 12.0), 0.0), "room-lining")
+    _way_in(pen, fit, plan, walls, units)
     for hung in sorted(bodies, key=lambda one: one.piece.top_mm):
         for body in hung.bodies:
             if body.role in ("board", "face"):
@@ -307,6 +312,19 @@ def _from_above(
         anchor = "middle" if abs(across) < _SIDEWAYS else "end" if across < 0 else "start"
         y += 5 if abs(across) >= _SIDEWAYS else -8 if down < wall.y_mm else 16
         pen.text(x + 6 * across, y, say_length(wall.width_mm, units), "quiet", anchor)
+
+
+def _way_in(pen: Pen, fit: _Fit, plan: Plan, walls: Sequence[Stand], units: Units) -> None:
+    """Draw the way in: what is closed beside it, and how wide it is."""
+    if plan.opening is None:
+        return
+    wall, away = max(walls, key=lambda one: one.width_mm), plan.opening.away_mm
+    beside = max(wall.width_mm - plan.opening.width_mm, 0.0) / 2
+    for start, end in ((0.0, beside), (wall.width_mm - beside, wall.width_mm)):
+        _flat(pen, fit, wall, (start, end), (away, away + _JAMB_MM), "room-lining")
+    x, y = fit(*wall.at(wall.width_mm / 2, away))
+    said = worded("way in {width}", width=say_length(plan.opening.width_mm, units))
+    pen.text(x, y + 5, said, "room-angle", "middle")
 
 
 def _flat(

@@ -97,6 +97,19 @@ class Rooms(BenchCase):
         bad = self.room("room-save", name="Cupboard", **values, **{**angles, "angle-1": "350"})
         self.assertContains(bad, "can&#39;t meet at 350°", status_code=422)
 
+    def test_the_way_in_is_kept_whole_or_not_at_all(self) -> None:
+        values = {"name": "Cupboard", "wall-0": "West", "wall-1": "North", "wall-2": "East"}
+        values |= {"angle-0": "90", "angle-1": "90"}
+        half = self.room("room-save", **values, **{"in-width": "700 mm"})
+        self.assertContains(half, "a width, a height and a distance", status_code=422)
+        sizes = {"in-width": "700 mm", "in-height": "2000 mm", "in-away": "600 mm"}
+        self.room("room-save", **values, **sizes)
+        found = self.now().opening
+        assert found is not None
+        self.assertEqual((found.width_mm, found.height_mm, found.away_mm), (700, 2000, 600))
+        page = self.client.get(f"/walls/{self.closet.pk}/survey/?look=room")
+        self.assertContains(page, "way in 700 mm")
+
     def test_a_wall_goes_with_what_hangs_on_it_and_undo_brings_both_back(self) -> None:
         answer = self.room("room-remove", at="wall")
         self.assertContains(answer, 'class="visits wall-chip"', count=2)

@@ -1,6 +1,6 @@
 """Walls that meet: where they stand, what goes round a corner, and what both walls say of it."""
 
-from math import cos, isclose, radians, sin
+from math import atan2, cos, isclose, pi, radians, sin
 
 import shapely
 from django.test import SimpleTestCase
@@ -22,8 +22,9 @@ from trade.marking.marks import Mark, piece_marks
 from trade.mounts import ledgers
 from trade.mounts.in_room import standing
 from trade.mounts.side_ledgers import of_shelf, parts_taken
+from trade.mounts.way_in import Inside, Parcel, way_in
 from trade.plan import plan_file
-from trade.plan.facing import RoomCorner
+from trade.plan.facing import Opening, RoomCorner
 from trade.plan.flatness import Corner, Flatness
 from trade.plan.ground import doubts, overlap_mm, stands
 from trade.plan.model import (
@@ -354,6 +355,63 @@ def _small(**changes: object) -> BracketShelf:
         "bracket": "braced",
     }
     return piece(BracketShelf, **base | changes)  # type: ignore[no-any-return]
+
+
+class WayIn(SimpleTestCase):
+    """Against shapely: the board in the plane of the opening, and lowered inside."""
+
+    INSIDE = Inside(1515.0, 620.0, 2400.0)
+
+    def test_a_board_longer_than_the_opening_goes_in_with_one_end_raised(self) -> None:
+        """1 515 × 82 through 1 120: cos φ 1 515 + sin φ 82 = 1 120 at 45.52°, so 46."""
+        way = way_in(
+            Parcel.of(1515, 350, 82),
+            Opening(width_mm=1120, height_mm=2030, away_mm=620),
+            self.INSIDE,
+        )
+        assert way is not None
+        self.assertEqual(way.raised_deg, 46.0)
+        plan = replace(
+            closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0)),
+            opening=Opening(width_mm=1120, height_mm=2030, away_mm=620),
+        )
+        found = check(plan, "piece.way_in")
+        self.assertEqual(found.outcome, "holds")
+        self.assertIn("one end raised", found.sentence.template)
+        low = replace(plan, opening=Opening(width_mm=600, height_mm=900, away_mm=620))
+        self.assertEqual(check(low, "piece.way_in").outcome, "holds_but")
+
+    @given(
+        long=st.floats(300, 3000),
+        broad=st.floats(100, 700),
+        thick=st.floats(10, 99),
+        wide=st.floats(400, 2000),
+        high=st.floats(600, 2400),
+        deep=st.floats(400, 4000),
+    )
+    def test_no_way_that_is_told_touches_anything(
+        self, long: float, broad: float, thick: float, wide: float, high: float, deep: float
+    ) -> None:
+        inside = Inside(3200.0, deep, 2400.0)
+        opening = Opening(width_mm=wide, height_mm=high, away_mm=deep)
+        way = way_in(Parcel(long, broad, thick), opening, inside)
+        if way is None:
+            return
+        board = shapely.box(0, 0, long, thick)
+        if way.raised_deg is None:
+            turned = shapely.affinity.rotate(board, atan2(thick, long) * 180 / pi)
+            reach = turned.bounds[3] - turned.bounds[1], turned.bounds[2] - turned.bounds[0]
+            self.assertLessEqual(max(reach), deep + 1e-6)
+            return
+        hole = shapely.box(0, 0, wide, high)
+        raised = shapely.affinity.rotate(board, way.raised_deg)
+        left, low, _, _ = raised.bounds
+        self.assertTrue(hole.buffer(1e-6).contains(shapely.affinity.translate(raised, -left, -low)))
+        for turn in range(int(way.raised_deg), -1, -3):
+            west, foot, east, top = shapely.affinity.rotate(board, turn).bounds
+            self.assertLessEqual(east - west, max(3200.0, long + thick) + 1e-6)
+            self.assertLessEqual(top - foot, max(2400.0, high) + 1e-6)
+        self.assertLessEqual(broad, deep)
 
 
 class InTheRoom(SimpleTestCase):

@@ -174,6 +174,12 @@ class _LedgerShelf(Mount[LedgerShelf]):
             found.append(slab("wood", left + t, right - t, (back, deep), foot, under))
         return [*found, slab("board", left, right, (0.0, deep), under, piece.top_mm)]
 
+    def parcel(self, piece: LedgerShelf) -> tuple[float, float, float]:
+        """Return its board with the strip under it; the ledgers go in by themselves."""
+        made = stiffener(piece)
+        under = 0.0 if made is None else made.part.high_mm
+        return piece.length_mm, piece.depth_mm, piece.thickness_mm + under
+
     def side(self, piece: LedgerShelf, support: Support) -> list[Shape]:
         """Return the board on its ledger, the strip under its front."""
         under, shapes = piece.top_mm - piece.thickness_mm, ledgers.side_shapes(piece)

@@ -4,8 +4,9 @@ import math
 
 from trade.errors import PlanError
 from trade.language import Figure, compose
+from trade.measure import ABSURD_MM
 from trade.plan.flatness import SQUARE_WITHIN_DEG, Corner, Side
-from trade.plan.item import Name, PlanItem
+from trade.plan.item import Name, PlanItem, between
 from trade.plan.wall import Wall
 
 _SHARPEST_DEG = 30.0  # nobody gets a drill in between
@@ -39,6 +40,20 @@ class RoomCorner(PlanItem, frozen=True, kw_only=True):
     def inside(self) -> bool:
         """Whether one looks into it, so that a piece can stand in it."""
         return self.angle_deg < 180
+
+
+class Opening(PlanItem, frozen=True, kw_only=True):
+    """The way into a place: its clear width and height, and how far it is from the widest wall."""
+
+    width_mm: float
+    height_mm: float
+    away_mm: float
+
+    def __post_init__(self) -> None:
+        """Refuse what nobody gets through."""
+        between(self.width_mm, 200, ABSURD_MM, "opening.width_mm", "The way in")
+        between(self.height_mm, 200, ABSURD_MM, "opening.height_mm", "The way in")
+        between(self.away_mm, 100, ABSURD_MM, "opening.away_mm", "The way in")
 
 
 class Neighbour(PlanItem, frozen=True, kw_only=True, cache_hash=True):

@@ -14,7 +14,7 @@ from trade.language import compose
 from trade.measure import Units, say_length
 from trade.plan.as_built import AsBuilt
 from trade.plan.datum import Datum
-from trade.plan.facing import RoomCorner
+from trade.plan.facing import Opening, RoomCorner
 from trade.plan.features import Feature
 from trade.plan.item import Key, Name, PlanItem, known
 from trade.plan.pieces import (
@@ -109,7 +109,8 @@ class Plan(PlanItem, frozen=True, kw_only=True):
     """A place, seen from in front of one of its walls: that wall and all that hangs on it.
 
     `name`: of the place; `at`, `faced`: key and name of the wall. `before`, `after`: its other
-    walls, from the far left to the far right; `corners`: where each meets the next.
+    walls, from the far left to the far right; `corners`: where each meets the next;
+    `opening`: the way in; null: nobody said.
     """
 
     name: Name
@@ -125,6 +126,7 @@ class Plan(PlanItem, frozen=True, kw_only=True):
     before: tuple[WallPlan, ...] = ()
     after: tuple[WallPlan, ...] = ()
     corners: tuple[RoomCorner, ...] = ()
+    opening: Opening | None = None
 
     def __post_init__(self) -> None:
         """Refuse pieces that are not on the wall or share a key, and corners between no walls."""

@@ -9,7 +9,15 @@ from msgspec.structs import replace
 
 from trade.errors import PlanError
 from trade.measure import Units
-from trade.plan.facing import Facing, Neighbour, RoomCorner, angle_deg, corners_of, measurable
+from trade.plan.facing import (
+    Facing,
+    Neighbour,
+    Opening,
+    RoomCorner,
+    angle_deg,
+    corners_of,
+    measurable,
+)
 from trade.plan.features import Feature
 from trade.plan.flatness import Side
 from trade.plan.item import Name, PlanItem
@@ -22,7 +30,10 @@ _UNSAID_DEG = 1e-9
 
 
 class Place(PlanItem, frozen=True, kw_only=True):
-    """Walls from left to right as one sees them from the room, and where each meets the next."""
+    """Walls from left to right as one sees them from the room, and where each meets the next.
+
+    `opening`: the way into it; null: nobody said.
+    """
 
     format: Literal["gancho-plan"] = "gancho-plan"
     version: Literal[2] = 2
@@ -30,6 +41,7 @@ class Place(PlanItem, frozen=True, kw_only=True):
     units: Units
     walls: tuple[WallPlan, ...]
     corners: tuple[RoomCorner, ...] = ()
+    opening: Opening | None = None
     policy: Policy = Policy()
     shop: Shop = Shop()
 
@@ -65,6 +77,7 @@ class Place(PlanItem, frozen=True, kw_only=True):
             units=plan.units,
             walls=(*plan.before, own, *plan.after),
             corners=tuple(corners),
+            opening=plan.opening,
             policy=plan.policy,
             shop=plan.shop,
         )
@@ -96,6 +109,7 @@ class Place(PlanItem, frozen=True, kw_only=True):
             before=self.walls[:at],
             after=self.walls[at + 1 :],
             corners=self.corners,
+            opening=self.opening,
         )
 
     def _facing(self, at: int) -> Wall:
@@ -227,5 +241,5 @@ def _fields(wall: Wall) -> dict[str, Any]:
 
 def _where(where: str, wall: int) -> str:
     """Return where in a file something of one wall stands."""
-    shared = ("policy", "shop", "walls", "corners", "units", "name")
+    shared = ("policy", "opening", "shop", "walls", "corners", "units", "name")
     return where if not where or where.startswith(shared) else f"walls[{wall}].{where}"

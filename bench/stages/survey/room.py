@@ -21,13 +21,14 @@ from trade.check import Message, PieceVerdict, Verdict
 from trade.errors import PlanError
 from trade.language import counted
 from trade.measure import Units
-from trade.plan.facing import SQUARE_DEG, RoomCorner
+from trade.plan.facing import SQUARE_DEG, Opening, RoomCorner
 from trade.plan.flatness import Side
 from trade.plan.ground import doubts
 from trade.plan.model import Plan, Wall, WallPlan
 from trade.plan.place import Place, faced, with_wall, without_wall
 
 ROOM = "room"
+_WAY_IN = ("in-width", "in-height", "in-away")
 _BESIDE_PX = 40.0  # the tape's room
 
 
@@ -56,8 +57,8 @@ class _AngleField(forms.Field):
 class NamesForm(BenchForm):
     """What the place and its walls are called, and the angle of every corner."""
 
-    def __init__(self, plan: Plan, *args: Any, **kwargs: Any) -> None:
-        """Fields wall by wall from the left, a corner after each but the last."""
+    def __init__(self, units: Units, plan: Plan, *args: Any, **kwargs: Any) -> None:
+        """Fields wall by wall from the left, a corner after each but the last; the way in."""
         super().__init__(*args, **kwargs)
         self.place = Place.of(plan)
         self.fields["name"] = forms.CharField(
@@ -72,6 +73,28 @@ class NamesForm(BenchForm):
                 label=_("Corner to the next, degrees"), initial=f"{corner.angle_deg:g}"
             )
 
+        way = plan.opening
+        for name, label, value in (
+            ("in-width", _("The way in, wide"), way.width_mm if way else None),
+            ("in-height", _("high"), way.height_mm if way else None),
+            ("in-away", _("from the widest wall"), way.away_mm if way else None),
+        ):
+            self.fields[name] = MeasureField(units, value, label=label, required=False)
+
+    @property
+    def way_in(self) -> list[BoundField]:
+        """Return the fields of the way in."""
+        return [self[name] for name in _WAY_IN]
+
+    def clean(self) -> dict[str, Any]:
+        """Ask for all three sizes of the way in, or none."""
+        got = super().clean() or {}
+        said = [got.get(name) for name in _WAY_IN]
+        if any(said) and not all(said) and not self.errors:
+            missing = _WAY_IN[said.index(None)]
+            self.add_error(missing, _("The way in has a width, a height and a distance."))
+        return got
+
     def of_wall(self, n: int) -> tuple[BoundField, BoundField | None]:
         """Return the field of a wall's name, and of the corner after it."""
         return self[f"wall-{n}"], self[f"angle-{n}"] if n < len(self.place.corners) else None
@@ -83,7 +106,10 @@ class NamesForm(BenchForm):
         if len(walls) > 1:  # a wall that is alone is called as the place
             walls = tuple(replace(each, name=said[f"wall-{n}"]) for n, each in enumerate(walls))
         corners = tuple(RoomCorner(angle_deg=said[f"angle-{n}"]) for n in range(len(walls) - 1))
-        return replace(place, name=said["name"], walls=walls, corners=corners).plan(plan.at)
+        wide, high, away = (said[name] for name in _WAY_IN)
+        opening = Opening(width_mm=wide, height_mm=high, away_mm=away) if wide else None
+        made = replace(place, name=said["name"], walls=walls, corners=corners, opening=opening)
+        return made.plan(plan.at)
 
 
 class AddWallForm(BenchForm):
@@ -173,7 +199,7 @@ class RoomContext:
     def __init__(self, bench: WorkbenchContext) -> None:
         """Of the place that is shown."""
         self._bench = bench
-        self.names = bench.posted(NamesForm) or NamesForm(bench.plan)
+        self.names = bench.posted(NamesForm) or NamesForm(bench.units, bench.plan)
         self.add = bench.posted(AddWallForm) or AddWallForm(bench.units, bench.plan)
 
     @property
@@ -212,7 +238,7 @@ def _opened(request: HttpRequest, wall: int) -> WorkbenchContext:
 def save(request: HttpRequest, wall: int) -> HttpResponse:
     """Keep names and angles."""
     bench = _opened(request, wall)
-    form = NamesForm(bench.plan, request.POST)
+    form = NamesForm(bench.units, bench.plan, request.POST)
     return change(bench, form, form.changed, _("Name the walls"))
 
 
