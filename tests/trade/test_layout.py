@@ -8,7 +8,7 @@ from itertools import combinations, pairwise
 from typing import Any
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
@@ -51,6 +51,7 @@ BETWEEN = bracket_shelf(
 
 
 class Slots(SimpleTestCase):
+    @example(middle=300.0, length=300.5, shift=0.0, grow=0.0, places=[190.0, 351.0], blocked=[])
     @settings(max_examples=200)
     @given(
         middle=st.floats(300, 2900),

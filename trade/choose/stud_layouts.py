@@ -88,9 +88,11 @@ def on_studs(
     """
     found: dict[tuple[float, ...], StudLayout] = {}
     for first, last in combinations(studs, 2):
-        apart = last - first
-        least = max(length_mm - limits.grow_mm, apart + 2 * SHORTEST_OVERHANG_MM)
+        needed = last - first + 2 * SHORTEST_OVERHANG_MM
+        least = max(length_mm - limits.grow_mm, needed)
         least = ceil(least / limits.whole_mm - 1e-6) * limits.whole_mm
+        if needed <= length_mm:
+            least = min(least, length_mm)  # as it was wished it need not be round
         most = min(length_mm + limits.grow_mm, wall.width_mm)
         if least > most:
             continue
