@@ -13,10 +13,12 @@ from django.conf import settings
 from django.core.cache import caches
 from django.utils.translation import get_language
 
-from bench.drawing import elevation
+from bench.drawing import elevation, room
 from bench.models import Wall
 from trade.assess import assess
-from trade.check import Outcome
+from trade.check import Outcome, Verdict
+from trade.plan.model import Plan
+from trade.plan.place import faced
 
 _MADE_BY = ("trade", "bench/drawing", "locale")
 
@@ -39,16 +41,21 @@ def picture(wall: Wall) -> Picture:
     key = hashlib.sha256(made_by.encode() + packed).hexdigest()
     kept: Picture | None = caches["pictures"].get(key)
     if kept is None:
-        plan = wall.plan()
-        verdict = assess(plan)
-        kept = Picture(
-            verdict.outcome,
-            len(plan.pieces),
-            elevation.draw(plan, verdict, None, "list", ()).markup,
-        )
+        kept = _drawn(wall.plan())
         with suppress(OSError):  # where there is no room it is drawn again the next time
             caches["pictures"].set(key, kept)
     return kept
+
+
+def _drawn(plan: Plan) -> Picture:
+    """Draw a wall from the front, a place of several with its walls side by side."""
+    every = Verdict(pieces=tuple(each for on in faced(plan) for each in assess(on).pieces))
+    if plan.corners:
+        outcomes = {each.key: each.outcome for each in every.pieces}
+        markup = room.small(plan, outcomes, plan.units)
+    else:
+        markup = elevation.draw(plan, every, None, "list", ()).markup
+    return Picture(every.outcome, len(every.pieces), markup)
 
 
 @cache

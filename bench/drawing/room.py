@@ -9,10 +9,11 @@ from math import cos, radians, sin
 from typing import NamedTuple
 
 from django.urls import reverse
+from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from bench.drawing.elevation import Sheet, beside_outline
-from bench.drawing.scale import WIDTH, Scale
+from bench.drawing.scale import HEIGHT, WIDTH, Scale
 from bench.drawing.svg import Pen, outline
 from bench.wall_address import WallAddress
 from bench.words import worded
@@ -79,6 +80,13 @@ def draw(plan: Plan, outcomes: dict[str, Outcome], units: Units, pk: int) -> She
     return Sheet(pen.markup(), scale, _HIGH)
 
 
+def small(plan: Plan, outcomes: dict[str, Outcome], units: Units) -> SafeString:
+    """Draw the walls of a place side by side, to tell it from other walls."""
+    pen = Pen()
+    _unfolded(pen, plan, outcomes, units, None, (_EDGE, 0.0, WIDTH - _EDGE, HEIGHT))
+    return pen.markup()
+
+
 class _Rooms(NamedTuple):
     """Where each view is on the sheet."""
 
@@ -120,7 +128,7 @@ def unfolded_at(plan: Plan, room: Box) -> dict[str, Scale]:
 
 
 def _unfolded(
-    pen: Pen, plan: Plan, outcomes: dict[str, Outcome], units: Units, pk: int, room: Box
+    pen: Pen, plan: Plan, outcomes: dict[str, Outcome], units: Units, pk: int | None, room: Box
 ) -> Scale:
     every, where = faced(plan), unfolded_at(plan, room)
     bodies, walls = standing(plan), {stand.key: stand for stand in stands(plan)}
@@ -129,8 +137,9 @@ def _unfolded(
         wall = each.wall
         left, top = scale.x(0), scale.y(wall.height_mm)
         wide, high = scale.length(wall.width_mm), scale.length(wall.height_mm)
-        address = reverse("stage", args=[WallAddress(pk, each.at), "survey"])
-        with pen.link(address, "room-wall" + (" room-here" if here else "")):
+        css = "room-wall" + (" room-here" if here else "")
+        leads = None if pk is None else reverse("stage", args=[WallAddress(pk, each.at), "survey"])
+        with pen.group(css) if leads is None else pen.link(leads, css):
             pen.title(worded("{wall}: work on this wall", wall=each.faced_name))
             kind = "mass" if wall.build == "mass" else "lined"
             pen.rect(left, top, wide, high, f"wall wall-{kind}")

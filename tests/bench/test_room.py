@@ -136,6 +136,13 @@ class Rooms(BenchCase):
         self.assertEqual(plan_file.load(raw), wall.plan())
         self.assertEqual(len(faced(plan_file.load(raw))), 6)
 
+    def test_the_list_of_walls_counts_and_draws_all_of_a_place(self) -> None:
+        Wall.begin(self.job, demo.alcoves(), "Begin")
+        page = self.client.get("/")
+        self.assertContains(page, "3 mountings: close", count=2)
+        self.assertContains(page, "Chimney breast")
+        self.assertNotContains(page, 'class="room-wall" href')  # the picture is one link already
+
     def test_a_wall_alone_may_get_a_neighbour(self) -> None:
         page = self.client.get(f"/walls/{self.wall.pk}/survey/?look=room")
         self.assertContains(page, "Add the wall")

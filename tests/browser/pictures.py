@@ -80,6 +80,7 @@ class WorkbenchContext(BrowserCase):
         self.page.locator(".field-hollow").evaluate("e => e.scrollIntoView()")
         self.take("job")
         self.shoot("survey", f"{wall}/survey/")
+        self.shoot("room", f"{self.of(demo.FLAT, 2)}/survey/?look=room")
         self.practise("practice")
         self.shoot("load", f"{wall}/load/?piece=paint")
         self.shoot("mark", f"{wall}/mark/?piece=towels")
@@ -102,10 +103,6 @@ class Phone(WorkbenchContext):
     def test_desk(self) -> None:
         wall = self.wall()
         self.shoot("phone-hang", f"{wall}/pieces/trophies/hang/?step=drill-2032-1768")
-        self.page.locator(".step:not([hidden]) button[value=no_wood]").tap()
-        self.page.locator(".stop").wait_for()
-        self.page.evaluate("scrollTo(0, 0)")
-        self.take("phone-stop")
         self.page.goto(f"{wall}/mark/?piece=towels")
         self.page.locator(".panel").evaluate("e => e.scrollIntoView()")
         self.take("phone-mark")
