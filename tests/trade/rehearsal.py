@@ -26,7 +26,9 @@ class Rehearsal:
         self.plan, self.piece = plan, plan.piece(key)
         self.mount = mount_of(self.piece)
         self.marks = {
-            m.number: m for m in piece_marks(self.piece, plan.wall, plan.units) if m.where == "wall"
+            m.number: m
+            for m in piece_marks(self.piece, plan.wall, plan.units)
+            if m.where != "shelf"
         }
         self.drawn = False
         self.known: set[int] = (

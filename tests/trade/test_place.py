@@ -17,6 +17,7 @@ from trade.cutting.parts import parts_of
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.errors import PlanError
+from trade.job.found import MarkReport, What, begun_again, tell
 from trade.job.steps import steps
 from trade.marking.marks import Mark, piece_marks
 from trade.mounts import ledgers
@@ -355,6 +356,43 @@ def _small(**changes: object) -> BracketShelf:
         "bracket": "braced",
     }
     return piece(BracketShelf, **base | changes)  # type: ignore[no-any-return]
+
+
+class AtTheWall(SimpleTestCase):
+    """What was met round the corner is kept with the wall that it was met in."""
+
+    def after(self, what: What, **told: float) -> tuple[Plan, Plan, Mark]:
+        """The place from the back and from the right, and the mark there, after a hole."""
+        plan = closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0))
+        mark = next(
+            m for m in piece_marks(plan.pieces[0], plan.wall, "metric") if m.side == "right"
+        )
+        now = tell(plan, mark, MarkReport(what, **told))
+        return now, turned(now, plan.after[0].key), mark
+
+    def test_a_sound_hole_is_a_step_done(self) -> None:
+        now, there, mark = self.after("good")
+        self.assertEqual((now.at, now.as_built.drilled), ("wall", ()))
+        [hole] = there.as_built.drilled
+        self.assertEqual((hole.piece, hole.x_mm, hole.y_mm), ("piece", mark.x_mm, mark.y_mm))
+        done = [step.key for step in steps(now, "piece", "metric") if step.done]
+        self.assertEqual(done, [f"right-drill-{mark.x_mm:.0f}-{mark.y_mm:.0f}"])
+
+    def test_no_wood_there_takes_the_stud_from_that_wall(self) -> None:
+        now, there, mark = self.after("no_wood")
+        self.assertNotIn(mark.stud_mm, [stud.centre_mm for stud in there.wall.studs])
+        self.assertEqual(len(now.wall.studs), 5)
+        self.assertEqual(check(now, "ledger.tips").capacity.value, 300.0)  # one screw is left
+        moved = self.after("stud_off", by_mm=20.0)[1]
+        self.assertIn(140.0, [stud.centre_mm for stud in moved.wall.studs])
+
+    def test_begun_again_its_holes_are_old_ones_in_both_walls(self) -> None:
+        now, _, mark = self.after("good")
+        again = begun_again(now, "piece")
+        there = turned(again, again.after[0].key)
+        self.assertEqual(there.as_built.drilled, ())
+        [old] = there.wall.features
+        self.assertEqual((old.kind, old.centre_mm), ("hole", mark.x_mm))
 
 
 class WayIn(SimpleTestCase):

@@ -7,6 +7,7 @@ from django.test import SimpleTestCase
 
 from tests.plans import bracket_shelf
 from tests.trade.kind_case import load, piece
+from tests.trade.rehearsal import Rehearsal
 from tests.trade.test_place import closet, shelf, side_wall
 from trade.assess import assess
 from trade.cutting.parts import parts_of
@@ -113,13 +114,14 @@ class TenPlaces(SimpleTestCase):
                 self.assertEqual(bought, needed["all"])
 
     def steps_have(self, plan: Plan, key: str, marks: tuple[Mark, ...]) -> None:
-        """Each hole in this wall is drilled once; each round a corner is told with its place."""
+        """Each hole is drilled once, and what is done can be done in that order."""
         done = steps(plan, key, "metric")
-        here = Counter((m.x_mm, m.y_mm) for m in marks if m.where == "wall")
-        drilled = Counter(
-            (step.mark.x_mm, step.mark.y_mm) for step in done if step.mark is not None
-        )
-        self.assertEqual(drilled, here)
+        holes = Counter(m.number for m in marks if m.where != "shelf")
+        drilled = Counter(step.mark.number for step in done if step.mark is not None)
+        self.assertEqual(drilled, holes)
+        self.assertEqual(len({step.key for step in done}), len(done))
+        if holes:
+            Rehearsal(plan, key).run(done)
         told = [
             fact for step in done if step.key.startswith(("side-", "other-")) for fact in step.facts
         ]

@@ -273,7 +273,10 @@ class Fixing:
         """One hole."""
         datum, units = self.plan.datum, self.units
         place = read(datum, self.piece, self.plan.wall, mark.x_mm, mark.y_mm)
-        facts = [("Across", say_across(place, datum, units)), ("Up", say_up(place, datum, units))]
+        across = ("Across", say_across(place, datum, units))
+        if mark.corner_mm is not None:
+            across = ("From the corner", say_length(mark.corner_mm, units))
+        facts = [across, ("Up", say_up(place, datum, units))]
         if mark.bit_mm:
             facts += [
                 ("Bit", say_bit(mark.bit_mm, units)),

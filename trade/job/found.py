@@ -14,8 +14,10 @@ from trade.language import compose
 from trade.marking.marks import Mark
 from trade.measure import say_length
 from trade.plan.as_built import Done, Drilled, Met, Mounted
+from trade.plan.facing import SIDES
 from trade.plan.features import Feature
 from trade.plan.model import Layer, Plan, Stud, Wall
+from trade.plan.place import beside_plan, turned
 from trade.plan.readings import ByHand, Probe, Reading
 from trade.wall.infer import as_studs
 from trade.wall.survey import survey
@@ -59,6 +61,9 @@ def tell(plan: Plan, mark: Mark, told: MarkReport) -> Plan:
     Raises:
         PlanError: a shift or a depth that is none.
     """
+    there = None if mark.side is None else beside_plan(plan, mark.side)
+    if there is not None:  # the hole is in that wall, and so is what it tells
+        return turned(tell(there, replace(mark, side=None), told), plan.at)
     if told.what == "lining":
         return replace(plan, wall=_lined(plan.wall, mark, told))
     if told.what == "stud_off":
@@ -124,8 +129,16 @@ def mounted(plan: Plan, piece: str, places_mm: tuple[float, ...]) -> Plan:
 def begun_again(plan: Plan, piece: str) -> Plan:
     """Return the plan with nothing of a piece done.
 
-    What was drilled for it is filled, and stays in the wall as old holes.
+    What was drilled for it is filled, and stays in the wall as old holes; round its corners, too.
     """
+    for side in SIDES:
+        there = beside_plan(plan, side)
+        if there is not None and any(hole.piece == piece for hole in there.as_built.drilled):
+            plan = turned(_filled_again(there, piece), plan.at)
+    return _filled_again(plan, piece)
+
+
+def _filled_again(plan: Plan, piece: str) -> Plan:
     old = [hole for hole in plan.as_built.drilled if hole.piece == piece]
     features = tuple(_filled(hole, plan.wall) for hole in old)
     kept = replace(

@@ -25,11 +25,13 @@ from trade.load.lifting import lift
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.reading import read, say_datum, say_up
 from trade.measure import Units, say_bit, say_length
-from trade.mounts import Act, Do, mount_of
+from trade.mounts import Act, Do, Hanging, mount_of
 from trade.mounts.base import Extra
+from trade.plan.facing import SIDES
 from trade.plan.features import Feature
 from trade.plan.flatness import Side
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import beside_plan
 from trade.wall.backing import crossed
 from trade.wall.zones import zones
 
@@ -64,10 +66,14 @@ def steps(plan: Plan, key: str, units: Units) -> tuple[Step, ...]:
     piece = plan.piece(key)
     did, made = plan.as_built.steps(key), plan.as_built.existing_holes(key)
 
+    there = {side: beside_plan(plan, side) for side in SIDES}
+
     def done(step: Step) -> bool:
-        if step.mark is not None:
-            return any(hole.is_at(step.mark.x_mm, step.mark.y_mm) for hole in made)
-        return step.key in did
+        if step.mark is None:
+            return step.key in did
+        on = there[step.mark.side] if step.mark.side is not None else None
+        holes = made if on is None else on.as_built.existing_holes(key)
+        return any(hole.is_at(step.mark.x_mm, step.mark.y_mm) for hole in holes)
 
     return tuple(step._replace(done=done(step)) for step in _Work(piece, plan, units).steps())
 
@@ -98,6 +104,8 @@ class _Work:
             )
         for each in self.hanging.after:
             yield self._do(each)
+            if each.beside is not None:
+                yield from self._on_wall_beside(each.beside)
             if any(act.verb == "bore" for act in each.acts) and self.finished.coats:
                 yield self._finish(each)
         if (hours := self._hardens()) > 0:
@@ -384,6 +392,18 @@ class _Work:
             wait_hours=each.wait_hours,
             acts=each.acts,
         )
+
+    def _on_wall_beside(self, side: Side) -> Iterator[Step]:
+        """Yield how a ledger is fixed to the wall beside, hole by hole."""
+        there = beside_plan(self.plan, side)
+        marks = [mark for mark in self.beside if mark.side == side]
+        if there is None or not marks:
+            return
+        thing = compose("{side} ledger", side=side)
+        group = Group(thing, tuple(sorted(marks, key=lambda m: (m.x_mm, -m.y_mm))), True)
+        fixing = Fixing(self.piece, there, self.units, Hanging(thing, self.hanging.line), 1)
+        for step in fixing.all([group]):
+            yield step._replace(key=f"{side}-{step.key}")
 
     def _round_the_corner(self, side: Side) -> Iterator[tuple[str, str]]:
         """Yield each hole in the wall beside: from the corner and up; the bit, and how deep."""

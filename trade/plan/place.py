@@ -146,6 +146,12 @@ def faced(plan: Plan) -> tuple[Plan, ...]:
     return tuple(plan if each.key == plan.at else place.plan(each.key) for each in place.walls)
 
 
+def beside_plan(plan: Plan, side: Side) -> Plan | None:
+    """Return a place in front of the wall beside this one; None where there is none."""
+    others = plan.before[-1:] if side == "left" else plan.after[:1]
+    return turned(plan, others[0].key) if others else None
+
+
 def refaced(plan: Plan) -> Plan:
     """Return a place that was changed, its walls knowing each other as they are now."""
     return Place.of(plan).plan(plan.at) if plan.corners else plan
