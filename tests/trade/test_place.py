@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.plans import GYPSUM, wall
-from tests.trade.kind_case import load, piece
+from tests.trade.kind_case import KG, load, piece
+from trade import data as tables
 from trade.assess import assess, judge_piece
 from trade.check import Check
 from trade.choose.cures import cures
@@ -19,9 +20,11 @@ from trade.cutting.shopping import shopping
 from trade.errors import PlanError
 from trade.job.found import MarkReport, What, begun_again, tell
 from trade.job.steps import steps
+from trade.load.shelf import board_n
 from trade.marking.marks import Mark, piece_marks
 from trade.mounts import ledgers
 from trade.mounts.in_room import standing
+from trade.mounts.rests import loaded
 from trade.mounts.side_ledgers import of_shelf, parts_taken
 from trade.mounts.way_in import Inside, Parcel, way_in
 from trade.plan import plan_file
@@ -45,10 +48,8 @@ ANGLES = st.floats(60, 300)
 def side_wall(*studs_mm: float, **changes: object) -> Wall:
     """620 mm wide, with studs so far from its left corner."""
     studs = tuple(Stud(centre_mm=x, uncertainty_mm=2.0) for x in studs_mm)
-    base = Wall(
-        width_mm=620.0, height_mm=2400.0, layers=GYPSUM, timber="spruce_pine_fir", studs=studs
-    )
-    return replace(base, **changes)
+    base = {"width_mm": 620.0, "height_mm": 2400.0, "layers": GYPSUM, "studs": studs}
+    return Wall(**base | {"timber": "spruce_pine_fir"} | changes)  # type: ignore[arg-type]
 
 
 def shelf(**changes: object) -> LedgerShelf:
@@ -224,6 +225,16 @@ class RoundCorners(SimpleTestCase):
             right.supports[0].slip_stiffness_n_per_mm, right.supports[1].slip_stiffness_n_per_mm
         )
 
+    def test_a_thing_at_a_place_goes_to_the_end_that_is_near(self) -> None:
+        """10 kg at 1 350 of 1 500, 300 of 400 out: 0.9 × 0.75 of it on the right, a ninth left."""
+        near = shelf(things=load(10.0, at_mm=1350.0, out_mm=300.0), use="display")
+        plan = closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0), near)
+        board = board_n(near) / 4
+        factor = tables.uses()["display"].factor
+        for side, part in (("right", 0.9), ("left", 0.1)):
+            found = check(plan, "ledger.side", side).values
+            self.assertAlmostEqual(found["W"], board + 10 * KG * factor * part * 0.75, places=6)
+
     def test_a_ledger_on_one_screw_tips_beyond_it(self) -> None:
         """All on its half, W at 200 and a push F at 400: (W 200 + F 400)/(W + F) from the wall."""
         plan = closet(side_wall(320.0, 500.0), side_wall(240.0))
@@ -356,6 +367,69 @@ def _small(**changes: object) -> BracketShelf:
         "bracket": "braced",
     }
     return piece(BracketShelf, **base | changes)  # type: ignore[no-any-return]
+
+
+class Pantry(SimpleTestCase):
+    """Shelves of two depths: one at the back, one along the right wall that rests on its front."""
+
+    def pantry(self, **changes: object) -> Plan:
+        right = side_wall(120.0, 300.0, 500.0, 900.0, 1300.0, width_mm=1600.0)
+        plan = turned(closet(side_wall(320.0, 500.0), right), "wall-3")
+        arm = {
+            "key": "arm",
+            "name": "Side shelf",
+            "left_mm": 400.0,
+            "length_mm": 1000.0,
+            "depth_mm": 300.0,
+            "supports_mm": (100.0, 500.0, 900.0),
+            "left_on": "piece",
+            "right_side": False,
+            "right_upright": True,
+        }
+        return plan.with_piece(shelf(**arm | changes))
+
+    def test_what_rests_on_a_shelf_is_on_its_list(self) -> None:
+        """A quarter of the side shelf and of its 8 kg, without the factor of its use."""
+        plan = self.pantry()
+        self.assertIn(assess(plan).pieces[0].outcome, ("holds", "holds_but"))
+        self.assertNotIn(
+            "piece.corner_clash", [each.code for each in assess(plan).pieces[0].checks]
+        )
+        [arm], back = plan.pieces, turned(plan, "wall")
+        seen = loaded(back.pieces[0], back).things[-1]
+        own = board_n(arm)
+        self.assertAlmostEqual(seen.mass_kg or 0.0, (8.0 * KG + own) / 4 / KG, places=9)
+        self.assertEqual((seen.at_mm, seen.out_mm), (1500.0 - 150.0, 400.0))
+        alone = turned(plan.without_piece("arm"), "wall")
+        self.assertGreater(
+            judge_piece(back.pieces[0], back).used, judge_piece(alone.pieces[0], alone).used
+        )
+
+    def test_a_shelf_that_is_gone_or_elsewhere_is_told(self) -> None:
+        plan = self.pantry()
+        gone = turned(turned(plan, "wall").without_piece("piece"), "wall-3")
+        self.assertEqual(check(gone, "ledger.rests").outcome, "doesnt_fit")
+        for changes in ({"left_mm": 420.0}, {"top_mm": 1400.0}):
+            found = check(self.pantry(**changes), "ledger.rests")
+            self.assertEqual(found.outcome, "doesnt_fit", changes)
+        self.assertEqual(check(plan, "ledger.rests").outcome, "holds")
+
+    def test_an_upright_is_a_column(self) -> None:
+        """300 × 18 of plywood, 1 482 high: π² E I / l² over the safety."""
+        found = check(self.pantry(), "ledger.upright")
+        row = tables.boards()["plywood"]
+        euler = pi**2 * row.e_mpa * (300 * 18**3 / 12) / 1482**2
+        self.assertAlmostEqual(found.capacity.value, euler / tables.house("buckling_safety"))
+        free = self.pantry(right_upright=False)
+        self.assertEqual(check(free, "ledger.front").outcome, "wont_hold")
+        codes = {cure.code for cure in cures(free, "arm")}
+        self.assertTrue(any("upright" in code for code in codes), codes)
+
+    def test_its_parts_are_cut(self) -> None:
+        names = [part.name for part in parts_of(self.pantry()).cut if part.key == "arm"]
+        self.assertEqual(names.count("upright"), 1)
+        self.assertEqual(names.count("joint strip"), 1)
+        self.assertNotIn("side ledger", names)
 
 
 class AtTheWall(SimpleTestCase):

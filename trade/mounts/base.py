@@ -50,7 +50,7 @@ class Ask(NamedTuple):
 
     field: str
     label: str
-    how: Literal["length", "weight", "choice", "flag", "count", "angle"]
+    how: Literal["length", "weight", "choice", "flag", "count", "angle", "piece"]
     table: Callable[[], dict[str, Any]] | None = None
     cure: str = ""
     help: str = ""
@@ -114,6 +114,15 @@ def slab(
     back, front = out
     outline = ((left, back), (right, back), (right, front), (left, front))
     return Solid(role, outline, bottom, top)
+
+
+class Rest(NamedTuple):
+    """What a piece lays on another one at the wall beside: which, N, how deep it is, its top."""
+
+    on: str
+    force_n: float
+    depth_mm: float
+    top_mm: float
 
 
 class Part(NamedTuple):
@@ -243,6 +252,10 @@ class Mount(ABC, Generic[P]):
         Places are from those walls' own left corners; their numbers go on from those on this wall.
         Empty where nothing is known of what is round the corner, or nothing goes there.
         """
+        return {}
+
+    def rests(self, piece: P) -> dict[Side, Rest]:
+        """Return what its ends lay on pieces at the walls beside; most kinds nothing."""
         return {}
 
     @abstractmethod

@@ -15,13 +15,14 @@ from trade.load.line import unweighed
 from trade.load.push import push_of
 from trade.load.stiffener import stiffener
 from trade.measure import Units
-from trade.mounts import board, ledgers, side_ledgers, strips
+from trade.mounts import board, ledgers, side_ledgers, strength, strips
 from trade.mounts.base import (
     SHELF,
     Ask,
     Extra,
     Mount,
     Part,
+    Rest,
     Shape,
     Solid,
     block,
@@ -57,6 +58,10 @@ class _LedgerShelf(Mount[LedgerShelf]):
         Ask("right_side", "A ledger on the side wall, right", "flag"),
         Ask("side_screws", "Screws in each of those", "count"),
         Ask("sides_sure", "They are known to sit in studs", "flag"),
+        Ask("left_on", "Its left end rests on", "piece", none="nothing but its own"),
+        Ask("right_on", "Its right end rests on", "piece", none="nothing but its own"),
+        Ask("left_upright", "An upright under its left end", "flag"),
+        Ask("right_upright", "An upright under its right end", "flag"),
         Ask(
             "side_anchor",
             "Where there is no stud, those are held by",
@@ -88,7 +93,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
             return [board.too_few_supports(piece, NOUN, loads)]
         known = side_ledgers.of_shelf(piece, wall)
         bare = [ledger for ledger in known if not ledger.held]
-        sides = piece.left_side + piece.right_side - len(bare)
+        sides = sum(bool(piece.end(side)) for side in SIDES) - len(bare)
         part = ledgers.shares(piece.length_mm, piece.depth_mm, sides, legs=False)
         load = ledgers.ledger_load(piece, part.back)
         demands = ledgers.back_demands(piece, load)
@@ -99,7 +104,8 @@ class _LedgerShelf(Mount[LedgerShelf]):
         strip = ledgers.front_strip(piece, (0.0, piece.length_mm), stiffener(piece))
         found += _round_corners(piece, known, part.side, loads)
         found += _gaps(piece, wall)
-        if len(known) < sides:  # of the other nothing is known
+        found += _uprights(piece, part.side, loads)
+        if len(known) < piece.ends("ledger"):  # of the other nothing is known
             found.append(_side(piece, wall, self.supports(piece, wall)[0], part.side, loads))
         return [*found, *ledgers.front_checks(piece, strip, loads)]
 
@@ -114,24 +120,31 @@ class _LedgerShelf(Mount[LedgerShelf]):
 
     def parts(self, piece: LedgerShelf, wall: Wall) -> list[Part]:
         """Return the board, the ledgers, the strip under its front edge."""
-        t, high, sides = piece.ledger_mm, piece.ledger_high_mm, piece.left_side + piece.right_side
+        t, high, sides = piece.ledger_mm, piece.ledger_high_mm, piece.ends("ledger")
         found = [
             board_part(piece, wall),
             cut("back ledger", piece.ledger, 1, piece.length_mm, high, t),
         ]
         if sides:
             found.append(cut("side ledger", piece.ledger, sides, piece.depth_mm - t, high, t))
+        if many := piece.ends("upright"):
+            tall = upright_mm(piece)
+            found.append(
+                cut("upright", piece.board, many, tall, piece.depth_mm, piece.thickness_mm)
+            )
+        if many := piece.ends("shelf"):
+            found.append(cut("joint strip", piece.ledger, many, piece.depth_mm, high, t))
         return [*found, *board.front_parts(piece, wall)]
 
     def extras(self, piece: LedgerShelf, wall: Wall) -> list[Extra]:
         """Return the screws of its side ledgers, in walls beside of which nothing is known."""
-        sides = piece.left_side + piece.right_side - len(self.beside(piece, wall))
+        sides = piece.ends("ledger") - len(side_ledgers.of_shelf(piece, wall))
         many = sides * piece.side_screws
         return [Extra("Into the side walls", many)] if many else []
 
     def details(self, piece: LedgerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
         """Return what waits: the board for walls and ledgers, its strip for the board."""
-        walls = piece.left_side + piece.right_side
+        walls = piece.ends("ledger")
         foot = piece.top_mm - piece.thickness_mm - piece.ledger_high_mm
         screws = strips.screwed(ledgers.supports(piece, wall), piece.left_mm, foot, units)
         board = super().details(piece, wall, units)["board"]
@@ -146,6 +159,8 @@ class _LedgerShelf(Mount[LedgerShelf]):
                 late="from the back ledger's face to the shelf's front",
             ),
             "front strip": Detail(wall="under the front edge", follows="board"),
+            "upright": Detail(wall="under the open end of the board, its edge to the wall"),
+            "joint strip": Detail(wall="under both boards, along the joint"),
         }
 
     def front(self, piece: LedgerShelf) -> list[Shape]:
@@ -155,8 +170,13 @@ class _LedgerShelf(Mount[LedgerShelf]):
         under = piece.top_mm - piece.thickness_mm
         low, t = under - piece.ledger_high_mm, piece.ledger_mm
         shapes = [block("wood", left, low, right, under)]
-        shapes += [block("wood", left, low, left + t, under)] if piece.left_side else []
-        shapes += [block("wood", right - t, low, right, under)] if piece.right_side else []
+        for side, edge in zip(SIDES, (left, right - t), strict=True):
+            if piece.end(side) in ("ledger", "shelf"):
+                shapes.append(block("wood", edge, low, edge + t, under))
+        shapes += [
+            block("shade", start, under - upright_mm(piece), start + piece.thickness_mm, under)
+            for start in _upright_at(piece)
+        ]
         if piece.stiffener_mm:
             shapes.append(block("board", left, under - piece.stiffener_mm, right, under))
         return [*shapes, *ledgers.screws_front(piece), board_front(piece)]
@@ -167,8 +187,13 @@ class _LedgerShelf(Mount[LedgerShelf]):
         under, t = piece.top_mm - piece.thickness_mm, piece.ledger_mm
         low = under - piece.ledger_high_mm
         found = [slab("wood", left, right, (0.0, t), low, under)]
-        found += [slab("wood", left, left + t, (t, deep), low, under)] if piece.left_side else []
-        found += [slab("wood", right - t, right, (t, deep), low, under)] if piece.right_side else []
+        for side, edge in zip(SIDES, (left, right - t), strict=True):
+            if piece.end(side) in ("ledger", "shelf"):
+                found.append(slab("wood", edge, edge + t, (t, deep), low, under))
+        thick, foot = piece.thickness_mm, under - upright_mm(piece)
+        found += [
+            slab("board", at, at + thick, (0.0, deep), foot, under) for at in _upright_at(piece)
+        ]
         if (made := stiffener(piece)) is not None:
             back, foot = deep - made.part.wide_mm, under - made.part.high_mm
             found.append(slab("wood", left + t, right - t, (back, deep), foot, under))
@@ -196,8 +221,20 @@ class _LedgerShelf(Mount[LedgerShelf]):
         return shapes
 
     def cures(self, piece: LedgerShelf, units: Units) -> Iterator[tuple[str, Message, LedgerShelf]]:
-        """Yield ledgers on both side walls; a strip under the front edge; other ledgers."""
-        if not (piece.left_side and piece.right_side):
+        """Yield ledgers on both side walls; a strip under the front edge; other ledgers.
+
+        An upright under an end that nothing carries.
+        """
+        if not (piece.end("left") and piece.end("right")):
+            yield (
+                "upright",
+                Message("An upright under each open end, down to the floor"),
+                replace(
+                    piece,
+                    left_upright=not piece.end("left"),
+                    right_upright=not piece.end("right"),
+                ),
+            )
             yield (
                 "sides",
                 Message("A ledger on each side wall"),
@@ -207,13 +244,21 @@ class _LedgerShelf(Mount[LedgerShelf]):
         yield from side_ledgers.other_anchors(piece)
         yield from board.stiffened(piece)
 
+    def rests(self, piece: LedgerShelf) -> dict[Side, Rest]:
+        """Return what each end lays on a shelf at the wall beside."""
+        sides = sum(bool(piece.end(side)) for side in SIDES)
+        share = ledgers.shares(piece.length_mm, piece.depth_mm, sides, legs=False).side
+        there = ledgers.side_loads(piece, share, 1.0) if share else {}
+        keys: dict[Side, str | None] = {"left": piece.left_on, "right": piece.right_on}
+        return {
+            side: Rest(key, there[side].force_n, piece.depth_mm, piece.top_mm)
+            for side, key in keys.items()
+            if key is not None and side in there
+        }
+
     def hanging(self, piece: LedgerShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return the ledger at the back; the side ledgers level from it; the board dropped in."""
         known = self.beside(piece, wall)
-        sides: tuple[tuple[Side, bool], ...] = (
-            ("left", piece.left_side),
-            ("right", piece.right_side),
-        )
         others = [
             do(
                 f"side-{side}",
@@ -224,9 +269,27 @@ class _LedgerShelf(Mount[LedgerShelf]):
                 *ledgers.anchored(known.get(side) or ledgers.supports(piece, wall)),
                 beside=side if side in known else None,
             )
-            for side, there in sides
-            if there
+            for side in SIDES
+            if piece.end(side) == "ledger"
         ]
+        if piece.ends("upright"):
+            others.append(
+                do(
+                    "uprights",
+                    "Stand the uprights",
+                    "Under the open ends, plumb, their back edge to the wall. Screw each to the "
+                    "wall's stud or to a strip on the floor, so that nobody kicks it out.",
+                )
+            )
+        if piece.ends("shelf"):
+            others.append(
+                do(
+                    "joint",
+                    "The strip under the joint",
+                    "Half of it under the front of the shelf that is up, screwed from below every "
+                    "150 mm (6 in); the other half carries this board.",
+                )
+            )
         board = do(
             "board",
             "Drop the board in",
@@ -293,21 +356,21 @@ def _round_corners(
 ) -> list[Check]:
     """Check the side ledgers on walls that are known, each with what lands on it."""
     found: list[Check] = []
-    total, held = ledgers.total_n(piece), [each for each in known if each.held]
-    # so that moments about the back ledger are in balance
-    even_at = min(piece.depth_mm, piece.depth_mm / (4 * share))
+    held = [each for each in known if each.held]
+    there = ledgers.side_loads(piece, share, data.uses()[piece.use].factor)
     push = side_ledgers.Pressed(push_of(piece).n, piece.depth_mm)
     for ledger in held:
-        lasting = side_ledgers.Pressed(share * total, even_at, total / 2)
+        load = there[ledger.side]
+        lasting = side_ledgers.Pressed(load.force_n, load.at_mm, load.half_n)
         found += side_ledgers.checks(piece, ledger, lasting, push, loads)
     return found
 
 
 def _gaps(piece: LedgerShelf, wall: Wall) -> list[Check]:
     """Check that the board's ends lie on ledgers on walls that are known."""
-    ends: tuple[tuple[Side, bool, float], ...] = (
-        ("left", piece.left_side, piece.left_mm),
-        ("right", piece.right_side, wall.width_mm - piece.left_mm - piece.length_mm),
+    ends: tuple[tuple[Side, float], ...] = (
+        ("left", piece.left_mm),
+        ("right", wall.width_mm - piece.left_mm - piece.length_mm),
     )
     return [
         make(
@@ -320,8 +383,55 @@ def _gaps(piece: LedgerShelf, wall: Wall) -> list[Check]:
             "may be short by {capacity}.",
             parts={"side": side},
         )
-        for side, there, gap in ends
-        if there and beside(wall, side) is not None
+        for side, gap in ends
+        if piece.end(side) == "ledger" and beside(wall, side) is not None
+    ]
+
+
+def upright_mm(piece: LedgerShelf) -> float:
+    """How high its uprights are: from the floor, unless somebody said what they stand on."""
+    under = piece.top_mm - piece.thickness_mm
+    return under if piece.upright_mm is None else min(piece.upright_mm, under)
+
+
+def _upright_at(piece: LedgerShelf) -> list[float]:
+    """Where its uprights stand, by their left faces."""
+    right = piece.left_mm + piece.length_mm - piece.thickness_mm
+    places: tuple[tuple[Side, float], ...] = (("left", piece.left_mm), ("right", right))
+    return [at for side, at in places if piece.end(side) == "upright"]
+
+
+def _uprights(piece: LedgerShelf, share: float, loads: tuple[str, ...]) -> list[Check]:
+    """Check an upright as a column hinged at both ends (Euler)."""
+    if not piece.ends("upright"):
+        return []
+    row, sums = data.boards()[piece.board], Calculation()
+    there = ledgers.side_loads(piece, share, data.uses()[piece.use].factor)
+    worst = max(
+        (there[side] for side in SIDES if piece.end(side) == "upright"), key=lambda x: x.force_n
+    )
+    sums.given("Q", worst.even_n, "force", "what lies evenly, and the board: its part")
+    sums.given("N", worst.points_n, "force", "things at a place: its part")
+    sums.given("P", push_of(piece).n, "force", "push over it")
+    sums.then("F", "Q + N + P", "force", "on the upright")
+    sums.given("l", max(upright_mm(piece), 1.0), "length", "its height")
+    sums.given("E", row.e_mpa, "stress", compose("stiffness of {row}", row=row.name))
+    sums.given("b", piece.depth_mm, "length", "its depth")
+    sums.given("t", piece.thickness_mm, "fine", "its thickness")
+    sums.then("I", "b t³ / 12", "inertia")
+    strength.write_column(sums)
+    return [
+        make(
+            "ledger.upright",
+            part="upright",
+            case="loaded, and pushed over it",
+            unknown=loads,
+            demand=sums.quantity("F", "pull"),
+            capacity=sums.quantity("F_max", "pull"),
+            template="An upright carries {demand}; at that height and thickness it can carry "
+            "{capacity}.",
+            equations=sums.equations,
+        )
     ]
 
 
@@ -342,19 +452,23 @@ def _side(
 ) -> Check:
     """Screws of a side ledger, which hold as those on this wall do."""
     behind, push = backing(wall), push_of(piece).n
-    count, even = max(piece.side_screws, 1), ledgers.total_n(piece) * part
+    there = ledgers.side_loads(piece, part, data.uses()[piece.use].factor)
+    worst = max(
+        (there[side] for side in SIDES if piece.end(side) == "ledger"), key=lambda x: x.force_n
+    )
+    count, even = max(piece.side_screws, 1), worst.force_n
     most, (years, minutes) = front_share(count), strips.durations(like)
     pushed, duration, case = max(
         ((0.0, years, "loaded, for years"), (push, minutes, "loaded, and pushed at its front end")),
         key=lambda d: (even + d[0]) / d[1],
     )
     sums = Calculation()
-    sums.given("Q", ledgers.total_n(piece), "force", "all that lies on it, and the board")
-    sums.given("s", part, "ratio", "share of a side ledger, at its front end")
+    sums.given("Q", worst.even_n, "force", "what lies evenly, and the board: its part, in front")
+    sums.given("N", worst.points_n, "force", "things at a place: its part")
     sums.given("F", pushed, "force", "push there")
     sums.given("n", count, "count", "its screws")
     sums.given("k", most, "ratio", "part that its front screw takes: 1/n + e c / Σ c²")
-    sums.then("V", "k (s Q + F)", "force", "load of that screw")
+    sums.then("V", "k (Q + N + F)", "force", "load of that screw")
     sums.given("Z", strips.shear_n(like), "force", "shear of one screw as on this wall")
     sums.given("C_D", duration, "ratio", "load duration, in wood")
     sums.then("Z'", "Z C_D", "force", "it can carry")

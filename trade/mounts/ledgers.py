@@ -20,6 +20,8 @@ from trade.load.stiffener import Stiffener
 from trade.mechanics import beam, composite
 from trade.mounts import strength, strips
 from trade.mounts.base import Shape, block, board_side
+from trade.plan.facing import SIDES
+from trade.plan.flatness import Side
 from trade.plan.model import Bench, LedgerShelf, Wall
 
 NOUN = "support"
@@ -53,6 +55,53 @@ def shares(length_mm: float, depth_mm: float, sides: int, legs: bool) -> Shares:
     )  # where two yield lines meet before they reach the front
     side = max((reach * depth_mm - reach**2 / 2) / (length_mm * depth_mm), 0.5 / sides)
     return Shares(1 - sides * side, side, 0.0)
+
+
+class SideLoad(NamedTuple):
+    """What lands on one end of a board: evenly, and of things at a place; where; all on its half.
+
+    N and mm from the wall. A thing at a place goes to both ends and to the back by its levers.
+    """
+
+    even_n: float
+    points_n: float
+    at_mm: float
+    half_n: float
+
+    @property
+    def force_n(self) -> float:
+        """All of it."""
+        return self.even_n + self.points_n
+
+
+def side_loads(piece: Ledgered, share: float, factor: float) -> dict[Side, SideLoad]:
+    """Return what each end of a board carries.
+
+    Args:
+        piece: on a ledger at the back, both its ends carried.
+        share: what one end carries of an even load.
+        factor: on the contents.
+    """
+    loads, outs = contents_of(piece)
+    even = board_n(piece) + factor * sum(
+        load.total_n for load in loads if load.end_mm > load.start_mm
+    )
+    # so far out that moments about the back ledger are in balance
+    even_at = min(piece.depth_mm, piece.depth_mm / (4 * share))
+    found: dict[Side, SideLoad] = {}
+    for side in SIDES:
+        points = half = 0.0
+        for load, out in zip(loads, outs, strict=True):
+            if load.end_mm > load.start_mm:
+                continue
+            along = load.start_mm / piece.length_mm
+            here = factor * load.total_n * (along if side == "right" else 1 - along)
+            half += here
+            points += here * min(out / piece.depth_mm, 1.0)
+        total = share * even + points
+        middle = (share * even * even_at + points * piece.depth_mm) / total if total else even_at
+        found[side] = SideLoad(share * even, points, middle, even / 2 + half)
+    return found
 
 
 def ledger_load(piece: Ledgered, part: float) -> LineLoad:

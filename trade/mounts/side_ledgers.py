@@ -172,13 +172,13 @@ def on_wall(
 def of_shelf(piece: LedgerShelf, wall: Wall) -> list[SideLedger]:
     """Return a shelf's ledgers on walls beside it that are known, from the left."""
     found: list[SideLedger] = []
-    asked: tuple[tuple[Side, bool, tuple[float, ...]], ...] = (
-        ("left", piece.left_side, piece.left_screws_mm),
-        ("right", piece.right_side, piece.right_screws_mm),
+    asked: tuple[tuple[Side, tuple[float, ...]], ...] = (
+        ("left", piece.left_screws_mm),
+        ("right", piece.right_screws_mm),
     )
-    for side, there, typed in asked:
+    for side, typed in asked:
         neighbour = beside_known(wall, side)
-        if not there or neighbour is None:
+        if piece.end(side) != "ledger" or neighbour is None:
             continue
         places = typed or usual_mm(piece, side, neighbour, piece.side_screws)
         first = len(piece.supports_mm) + sum(len(each.supports) for each in found)

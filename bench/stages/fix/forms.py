@@ -91,6 +91,14 @@ class FixForm(BenchForm):
                     empty_value=None,
                 )
             return forms.ChoiceField(choices=choices, label=say(ask.label), initial=value)
+        if ask.how == "piece":
+            return forms.TypedChoiceField(
+                choices=[("", say(ask.none)), *self._pieces_beside(value)],
+                label=say(ask.label),
+                initial=value or "",
+                required=False,
+                empty_value=None,
+            )
         if ask.how == "flag":
             return forms.BooleanField(
                 label=say(ask.label), required=False, initial=value, help_text=say(ask.help)
@@ -111,6 +119,14 @@ class FixForm(BenchForm):
             required=not ask.optional,
             help_text=say(ask.help),
         )
+
+    def _pieces_beside(self, now: str | None) -> list[tuple[str, str]]:
+        """Return what hangs on the walls beside, and what is chosen now even where that is gone."""
+        plan = self.bench.plan
+        walls = (*plan.before[-1:], *plan.after[:1])
+        found = [(piece.key, piece.name) for wall in walls for piece in wall.pieces]
+        gone = now is not None and now not in dict(found)
+        return [*found, *([(now, _("what is no longer there"))] if gone and now else [])]
 
     def clean(self) -> dict[str, Any]:
         """Build the piece; its refusals land beside their fields."""

@@ -7,7 +7,7 @@ from trade.errors import PlanError
 from trade.language import Figure, compose
 from trade.measure import ABSURD_KG
 from trade.plan.hardware import OwnBracket, OwnPlate, OwnTrack
-from trade.plan.item import between, known
+from trade.plan.item import Key, between, known
 from trade.plan.pieces.base import FrontEdge, Piece, Shelf, ledger, wooden
 
 _MOST_ROUND_CORNER = 20
@@ -246,7 +246,9 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
     sit in wood, where nothing is known of that wall; `left_screws_mm`, `right_screws_mm`: where
     they are, from the corner; empty: in the studs that they reach, else evenly; `side_anchor`:
     what holds them where there is no stud, a row of the anchors table; null: as on this wall;
-    `stiffener_mm`, `stiffener`: as of a bracket shelf's.
+    `stiffener_mm`, `stiffener`: as of a bracket shelf's; `left_on`, `right_on`: key of the shelf at
+    the wall beside whose front carries that end instead, null: none does; `left_upright`,
+    `right_upright`: an upright on the floor does, `upright_mm` high, null: from the floor.
     """
 
     ledger: str = "pine_white"
@@ -259,6 +261,11 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
     left_screws_mm: tuple[float, ...] = ()
     right_screws_mm: tuple[float, ...] = ()
     side_anchor: str | None = None
+    left_on: Key | None = None
+    right_on: Key | None = None
+    left_upright: bool = False
+    right_upright: bool = False
+    upright_mm: float | None = None
     stiffener_mm: float = 0.0
     stiffener: str = "usual"
 
@@ -273,6 +280,20 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
         for name in ("left_screws_mm", "right_screws_mm"):
             _round_corner(getattr(self, name), self.depth_mm, name)
         _side_anchor(self.side_anchor)
+        between(self.upright_mm, 30, 4000, "upright_mm", "An upright's height")
+
+    def end(self, side: Literal["left", "right"]) -> Literal["shelf", "upright", "ledger", ""]:
+        """Return what carries one of its ends; empty where nothing does."""
+        on, upright, there = (
+            (self.left_on, self.left_upright, self.left_side)
+            if side == "left"
+            else (self.right_on, self.right_upright, self.right_side)
+        )
+        return "shelf" if on else "upright" if upright else "ledger" if there else ""
+
+    def ends(self, how: str) -> int:
+        """How many of its ends are carried so."""
+        return (self.end("left") == how) + (self.end("right") == how)
 
     @property
     def front_edge(self) -> FrontEdge | None:
