@@ -3,7 +3,7 @@
 A rowing club's boathouse, a village library's reading corner, a flat full of plants.
 """
 
-from bench.demo.places import alcoves, linen_closet
+from bench.demo.places import alcoves, linen_closet, pantry
 from bench.demo.walls import (
     FLAT,
     JOB,
@@ -26,6 +26,7 @@ __all__ = [
     "changing_room",
     "linen_closet",
     "load",
+    "pantry",
     "party_wall",
     "reading_corner",
     "story_corner",
@@ -34,7 +35,7 @@ __all__ = [
 ]
 
 PLANS = (
-    (JOB, (changing_room, workshop)),
+    (JOB, (changing_room, workshop, pantry)),
     (LIBRARY, (reading_corner, story_corner, alcoves)),
     (FLAT, (party_wall, wardrobe, linen_closet)),
 )

@@ -56,6 +56,54 @@ def linen_closet() -> Plan:
     return replace(plan, opening=Opening(width_mm=1120.0, height_mm=2030.0, away_mm=620.0))
 
 
+def pantry() -> Plan:
+    """Return the boathouse's pantry corner: deep shelves at the back, shallow ones along the right.
+
+    The shallow ones rest on the deep ones in the corner, and on an upright by the door.
+    """
+    high = 96 * IN_MM
+    back = _wall(60 * IN_MM, high, *(x * IN_MM for x in (2.0, 14.0, 30.0, 46.0, 58.0)))
+    plan = Plan(name="Pantry by the galley", units="imperial", wall=back, faced="Back wall")
+    left = WallPlan(name="Left wall", wall=_wall(36 * IN_MM, high, 22 * IN_MM, 30 * IN_MM))
+    plan = turned(with_wall(plan, "left", left, 90.0), "wall")
+    side = _wall(66 * IN_MM, high, *(x * IN_MM for x in (5.0, 12.0, 28.0, 44.0, 60.0)))
+    right = with_wall(plan, "right", WallPlan(name="Right wall", wall=side), 90.0)
+    for n, (name, top) in enumerate((("Tins", 66.0), ("Jars", 48.0)), start=1):
+        deep = f"deep-{n}"
+        right = put(
+            turned(right, "wall"),
+            "ledger_shelf",
+            (30 * IN_MM, top * IN_MM),
+            deep,
+            f"{name}, deep",
+            length_mm=60 * IN_MM,
+            left_mm=0.0,
+            depth_mm=16 * IN_MM,
+            stiffener_mm=3.5 * IN_MM,
+            use="everyday",
+            ledger_high_mm=2.5 * IN_MM,
+            things=(Thing(name=name, mass_kg=12.0),),
+        )
+        right = put(
+            turned(right, "wall-3"),
+            "ledger_shelf",
+            (38 * IN_MM, top * IN_MM),
+            f"side-{n}",
+            f"{name}, shallow",
+            length_mm=44 * IN_MM,
+            left_mm=16 * IN_MM,
+            depth_mm=10 * IN_MM,
+            stiffener_mm=2.5 * IN_MM,
+            use="everyday",
+            left_on=deep,
+            right_side=False,
+            right_upright=True,
+            upright_mm=None if n == 2 else 17.25 * IN_MM,
+            things=(Thing(name=name, mass_kg=8.0),),
+        )
+    return turned(right, "wall")
+
+
 def alcoves() -> Plan:
     """Return the two alcoves beside the library's old chimney breast: five walls.
 

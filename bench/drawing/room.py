@@ -72,11 +72,13 @@ def draw(plan: Plan, outcomes: dict[str, Outcome], units: Units, pk: int) -> She
         units: of the person.
         pk: number of the wall's record: every wall is a link to it.
     """
-    pen, walls, bodies = Pen(), stands(plan), standing(plan)
+    pen, every = Pen(), faced(plan)
+    seen = every[len(every) // 2]  # one looks at the middle wall, whichever one works on
+    walls, bodies = stands(seen), standing(seen)
     rooms = _rooms(walls)
     scale = _unfolded(pen, plan, outcomes, units, pk, rooms.unfolded)
-    _axonometric(pen, plan, walls, bodies, outcomes, rooms.depth)
-    _from_above(pen, plan, walls, bodies, units, rooms.above)
+    _axonometric(pen, seen, walls, bodies, outcomes, rooms.depth)
+    _from_above(pen, seen, walls, bodies, units, rooms.above)
     return Sheet(pen.markup(), scale, _HIGH)
 
 

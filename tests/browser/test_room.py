@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from msgspec.structs import replace
 from playwright.sync_api import expect
 
 from bench import demo
@@ -10,7 +11,8 @@ from tests.browser.base import PHONE, BrowserCase
 from trade.assess import assess
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
-from trade.plan.place import faced
+from trade.mounts.rests import loaded
+from trade.plan.place import faced, turned
 
 
 class Closet(BrowserCase):
@@ -112,6 +114,22 @@ class Closet(BrowserCase):
 
 class InOneHand(BrowserCase):
     context_options: dict[str, Any] = PHONE
+
+    def test_a_pantry_corner_of_two_depths(self) -> None:
+        whole = turned(demo.pantry(), "wall-3")
+        free = replace(whole.piece("side-1"), left_on=None, left_side=False)
+        wall = self.open(turned(whole.with_piece(free), "wall"), "fix")
+        self.page.get_by_role("navigation", name="Walls of this place").get_by_text("Right").tap()
+        expect(self.page.locator(".crumb-wall")).to_contain_text("Right wall")
+        self.page.locator("#choose-side-1").tap()
+        expect(self.page.locator("#verdict .word")).to_have_text("Won't hold")
+        self.page.locator("#place summary").tap()
+        self.page.locator("#id_left_on").select_option(label="Tins, deep")
+        expect(self.page.locator("#verdict .word")).to_have_text("Holds")
+        now = turned(self.now(wall), "wall-3")
+        self.assertEqual(now.piece("side-1"), replace(free, left_on="deep-1"))
+        back = turned(now, "wall")
+        self.assertIn("Tins, shallow", [t.name for t in loaded(back.piece("deep-1"), back).things])
 
     def test_one_wall_after_the_other(self) -> None:
         wall = self.open(demo.linen_closet(), "survey")
