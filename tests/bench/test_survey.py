@@ -50,6 +50,20 @@ class Typed(BenchCase):
         )
         self.assertEqual(self.plan().wall.studs, before)
 
+    def test_what_goes_on_later_is_kept_and_minded(self) -> None:
+        cover = {"cover": "stone", "cover_thick": "45 mm", "cover_on": "2027-03-01"}
+        self.post("survey:save", **self.survey_values(**cover))
+        [kept] = self.plan().wall.coming
+        self.assertEqual(
+            (kept.kind, kept.thickness_mm, str(kept.on)), ("stone", 45.0, "2027-03-01")
+        )
+        page = self.client.get(reverse("stage", args=[self.wall.pk, "mark"]))
+        self.assertContains(page, "are buried behind it")
+        bad = self.post("survey:save", **self.survey_values(cover="stone", cover_on="soon"))
+        self.assertContains(bad, "valid date", status_code=422)
+        self.post("survey:save", **self.survey_values())
+        self.assertEqual(self.plan().wall.coming, ())
+
     def test_linings_are_read_in_ones_own_units_first(self) -> None:
         for units, said in (
             ("metric", "gypsum board, 12.7 mm (1/2 in)"),

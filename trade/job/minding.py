@@ -2,6 +2,7 @@
 
 from trade.check import Message
 from trade.cutting.sold import unsold
+from trade.job import coverings
 from trade.mounts import fit, mount_of
 from trade.plan.model import AnyPiece, Plan
 
@@ -13,5 +14,6 @@ def what_to_mind(piece: AnyPiece, plan: Plan) -> list[Message]:
         *mount.lifting(piece),
         *fit.to_mind(piece, plan.wall),
         *mount.cautions(piece, plan.wall),
+        *coverings.to_mind(piece, plan),
         *([] if plan.as_built.hangs(piece.key) else unsold(piece, plan)),
     ]

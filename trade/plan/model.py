@@ -44,7 +44,7 @@ from trade.plan.pieces import (
 )
 from trade.plan.policy import Policy
 from trade.plan.shop import Shop
-from trade.plan.wall import Layer, Packet, Stud, Wall
+from trade.plan.wall import Covering, Layer, Packet, Stud, Wall
 
 __all__ = [
     "LEAST_GAP_MM",
@@ -58,6 +58,7 @@ __all__ = [
     "Cabinet",
     "CleatWall",
     "CornerShelf",
+    "Covering",
     "Datum",
     "DowelShelf",
     "HolderBoard",

@@ -1,6 +1,7 @@
 """The wall of a plan: what was said and found of it."""
 
 import math
+from datetime import date
 from typing import Literal
 
 import msgspec
@@ -44,6 +45,19 @@ class Layer(PlanItem, frozen=True, kw_only=True):
         """Refuse what is no lining."""
         known(data.linings(), self.kind, "lining", "kind")
         between(self.thickness_mm, 1, 150, "thickness_mm", "A layer's thickness")
+
+
+class Covering(PlanItem, frozen=True, kw_only=True):
+    """A layer that goes onto the wall later: a row of the linings table; `on`: null: some day."""
+
+    kind: str
+    thickness_mm: float
+    on: date | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse what is no lining."""
+        known(data.linings(), self.kind, "lining", "kind")
+        between(self.thickness_mm, 1, 150, "thickness_mm", "A covering's thickness")
 
 
 class Packet(PlanItem, frozen=True, kw_only=True):
@@ -118,6 +132,7 @@ _MOST = (
     (2_000, "readings of one wall", "readings"),
     (200, "studs in one wall", "studs"),
     (50, "packets on one wall", "packets"),
+    (5, "coverings to come on one wall", "coming"),
 )
 
 
@@ -129,7 +144,8 @@ class Wall(PlanItem, frozen=True, kw_only=True, cache_hash=True):
     `timber`: of timber studs, a row of the framing table. Both null when unknown. `clues`: rows of
     their table, what was noticed. `packets`: anchors of the person's own. `design_code`: whose
     practice judges screws in timber. `studs`: what is counted on; `readings`: what was found out,
-    as taken. Taking studs from readings is the person's word.
+    as taken. Taking studs from readings is the person's word. `coming`: what goes onto it later,
+    the nearest to the room last.
     """
 
     width_mm: float
@@ -144,6 +160,7 @@ class Wall(PlanItem, frozen=True, kw_only=True, cache_hash=True):
     packets: tuple[Packet, ...] = ()
     design_code: Literal["american", "european"] = msgspec.field(default="american", name="school")
     flatness: Flatness = msgspec.field(default=Flatness(), name="lie")
+    coming: tuple[Covering, ...] = ()
 
     def __post_init__(self) -> None:
         """Refuse absurd sizes and studs outside the wall."""

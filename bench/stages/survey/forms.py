@@ -19,7 +19,7 @@ from trade.measure import Units, type_length
 from trade.parse import notes, sketch
 from trade.plan import flatness
 from trade.plan.flatness import Flatness
-from trade.plan.model import Layer, Stud, Wall
+from trade.plan.model import Covering, Layer, Stud, Wall
 from trade.plan.readings import Reading
 
 UNKNOWN, BARE = "unknown", "bare"
@@ -70,6 +70,25 @@ class WallForm(BenchForm):
             units, wall.height_mm if wall else None, label=_("Height")
         )
         self._add_layers(wall)
+        cover = wall.coming[0] if wall and wall.coming else None
+        self.fields["cover"] = forms.ChoiceField(
+            choices=[
+                ("", _("nothing")),
+                *((key, name_in(row.name, units)) for key, row in data.linings().items()),
+            ],
+            label=_("Later it gets"),
+            initial=cover.kind if cover else "",
+            required=False,
+        )
+        self.fields["cover_thick"] = MeasureField(
+            units, cover.thickness_mm if cover else None, label=_("Thick"), required=False
+        )
+        self.fields["cover_on"] = forms.DateField(
+            label=_("On"),
+            initial=cover.on if cover else None,
+            required=False,
+            widget=forms.DateInput({"type": "date"}, format="%Y-%m-%d"),
+        )
         self.fields["structure"] = forms.ChoiceField(
             choices=structure_choices(),
             label=_("And then"),
@@ -201,6 +220,7 @@ class WallForm(BenchForm):
                 features=features,
                 readings=self._readings(got),
                 flatness=self._lie(got),
+                coming=self._coming(got),
             )
         except PlanError as error:
             self.refuse(error)
@@ -226,6 +246,14 @@ class WallForm(BenchForm):
             typed = got[f"thick{suffix}"] if f"thick{suffix}" in self.changed_data else None
             layers.append(Layer(kind=kind, thickness_mm=usual if typed is None else typed))
         return tuple(layers) + (before[len(_DEPTHS) :] if len(layers) == len(_DEPTHS) else ())
+
+    def _coming(self, got: dict[str, Any]) -> tuple[Covering, ...]:
+        """Return what goes on later; the others that a plan file has stay as they are."""
+        before = self.wall.coming if self.wall else ()
+        if not (kind := got.get("cover")):
+            return before[1:]
+        thick = got["cover_thick"] or data.linings()[kind].thickness_mm
+        return (Covering(kind=kind, thickness_mm=thick, on=got["cover_on"]), *before[1:])
 
     def _readings(self, got: dict[str, Any]) -> tuple[Reading, ...]:
         if self.wall and "readings" not in self.changed_data:
