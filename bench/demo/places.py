@@ -1,11 +1,14 @@
 """Made-up places whose walls meet: a closet of three walls, alcoves beside a chimney breast."""
 
+from datetime import date
+
 from msgspec.structs import replace
 
 from bench.demo.walls import RENTED, put
 from trade.measure import IN_MM
 from trade.plan.facing import Opening
-from trade.plan.model import Layer, Plan, Stud, Thing, Wall, WallPlan
+from trade.plan.features import usual
+from trade.plan.model import Covering, Layer, Plan, Stud, Thing, Wall, WallPlan
 from trade.plan.place import turned, with_wall
 
 _GYPSUM = (Layer(kind="gypsum_12_7", thickness_mm=12.7),)
@@ -112,7 +115,10 @@ def alcoves() -> Plan:
     high = 102 * IN_MM
     brick = Wall(width_mm=58 * IN_MM, height_mm=high, layers=(), structure="brick_solid")
     cheek = replace(brick, width_mm=15 * IN_MM)
-    breast = WallPlan(name="Chimney breast", wall=brick)
+    hearth = usual("fireplace", 29 * IN_MM, None, (58 * IN_MM, high))
+    stone = Covering(kind="stone", thickness_mm=1.75 * IN_MM, on=date(2027, 3, 1))
+    fronted = replace(brick, features=(hearth,), coming=(stone,))
+    breast = WallPlan(name="Chimney breast", wall=fronted)
     plan = Plan(
         name="Alcoves by the chimney",
         units="imperial",
@@ -130,7 +136,21 @@ def alcoves() -> Plan:
     )
     plan = with_wall(plan, "right", right, 90.0)
     plan = put(
-        plan,
+        turned(plan, "wall-4"),
+        "rod_beam",
+        (29 * IN_MM, 58 * IN_MM),
+        "mantel",
+        "Mantel beam",
+        left_mm=3 * IN_MM,
+        length_mm=52 * IN_MM,
+        depth_mm=7.25 * IN_MM,
+        thickness_mm=3.5 * IN_MM,
+        board="oak_white",
+        use="display",
+        things=(Thing(name="Clock and candlesticks", mass_kg=6.0),),
+    )
+    plan = put(
+        turned(plan, "wall-6"),
         "corner_shelf",
         (8 * IN_MM, 60 * IN_MM),
         "globe",
