@@ -9,6 +9,7 @@ from bench.printing.paper import Paper
 from bench.printing.true_size import replay
 from bench.words import worded
 from trade import wording
+from trade.assess import assess
 from trade.check import Verdict
 from trade.language import Figure, joined
 from trade.marking.marks import Mark, piece_marks
@@ -19,6 +20,7 @@ from trade.measure import IN_MM, Units, say_bit, say_length
 from trade.mounts import mount_of
 from trade.plan.facing import SIDES, beside
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import faced
 
 LARGER = 1.4  # 7.5 points become 10.5
 _HIGH_MM = 150.0
@@ -31,7 +33,7 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
     """Return the sheet as a PDF.
 
     Args:
-        plan: the wall.
+        plan: the wall, or a place: then each of its walls, from the left.
         verdict: of the same plan; what won't hold is not to be drilled.
         units: to print in.
         job: whose wall it is.
@@ -43,7 +45,16 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
         worded("{job}, {name}. {day}. Probe before you drill.", job=job, name=plan.name, day=day),
         LARGER,
     )
-    paper.title_line(plan.name, say_datum(plan.datum, units))
+    for n, on in enumerate(faced(plan)):
+        if n:
+            paper.add_page()
+        _wall(paper, on, verdict if on is plan else assess(on), units)
+    return bytes(paper.output())
+
+
+def _wall(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:
+    """One wall: all of it, what hangs there, and each piece close up."""
+    paper.title_line(plan.faced_name, say_datum(plan.datum, units))
     room = (paper.epw, _HIGH_MM)
     per = scale_for(plan.wall.width_mm, plan.wall.height_mm, room)
     _draw(paper, overview(plan, units, per), per)
@@ -67,7 +78,6 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
         if plan.as_built.hangs(piece.key):
             continue  # its holes are on the wall above; nothing is drilled for it any more
         _piece(paper, number, piece, plan, verdict, units)
-    return bytes(paper.output())
 
 
 def _draw(paper: Paper, drawing: Drawing, per: float) -> None:

@@ -7,10 +7,15 @@ from django.urls import reverse
 
 from bench import demo
 from bench.models import LogEntry, Wall
+from bench.printing.wall_sheet import wall_sheet
+from tests.bench.test_cut import text_of
 from tests.bench.test_workbench import HTMX, BenchCase, seen
+from trade.assess import assess
+from trade.marking.marks import marks_from_beside
+from trade.marking.overview import overview
 from trade.plan import plan_file
 from trade.plan.model import Plan
-from trade.plan.place import each_piece, faced
+from trade.plan.place import each_piece, faced, turned
 
 
 class Rooms(BenchCase):
@@ -135,6 +140,18 @@ class Rooms(BenchCase):
         raw = self.client.get(reverse("plan-file", args=[wall.pk])).content
         self.assertEqual(plan_file.load(raw), wall.plan())
         self.assertEqual(len(faced(plan_file.load(raw))), 6)
+
+    def test_the_drilling_sheet_has_every_wall_with_the_holes_that_are_in_it(self) -> None:
+        closet = demo.linen_closet()
+        said = text_of(wall_sheet(closet, assess(closet), "metric", "Job", "today"))
+        for each in faced(closet):
+            self.assertIn(each.faced_name, said)
+        self.assertEqual(said.count("Round the corner, on “Right wall”"), 3)
+        right = turned(closet, "wall-3")
+        here = marks_from_beside(right)
+        self.assertEqual(sorted({mark.x_mm for mark in here}), [120.0, 310.0])
+        crosses = [line for line in overview(right, "metric", 20).lines if line.layer == "CENTRES"]
+        self.assertEqual(len(crosses), 2 * len(here))
 
     def test_the_list_of_walls_counts_and_draws_all_of_a_place(self) -> None:
         Wall.begin(self.job, demo.alcoves(), "Begin")

@@ -14,9 +14,10 @@ from trade.check import Message
 from trade.measure import Units
 from trade.mounts import AnySupport, Hole, Support, holes, mount_of
 from trade.mounts.existing_holes import as_mounted
-from trade.plan.facing import beside
+from trade.plan.facing import SIDES, beside
 from trade.plan.flatness import Side
 from trade.plan.model import AnyPiece, AsBuilt, Plan, Wall
+from trade.plan.place import beside_plan
 from trade.wall.scribing import fitted
 from trade.wall.zones import zones
 
@@ -124,6 +125,18 @@ def piece_marks(
             )
         )
     return tuple(made)
+
+
+def marks_from_beside(plan: Plan) -> list[Mark]:
+    """Return holes in this wall of pieces at the walls beside it, as they count there."""
+    found: list[Mark] = []
+    for side, other in zip(SIDES, reversed(SIDES), strict=True):
+        if (there := beside_plan(plan, side)) is None:
+            continue
+        for piece in there.pieces:
+            made = piece_marks(piece, there.wall, plan.units, plan.policy.lead_holes)
+            found += [mark for mark in made if mark.side == other]
+    return found
 
 
 def _in_wall(

@@ -9,7 +9,7 @@ come out at one size on paper.
 from itertools import pairwise
 
 from trade.language import compose
-from trade.marking.marks import Mark, piece_marks
+from trade.marking.marks import Mark, marks_from_beside, piece_marks
 from trade.marking.reading import read, say_across, say_up, zero
 from trade.marking.spread import spread
 from trade.marking.template import Circle, Drawing, Layer, Line, Text
@@ -92,7 +92,9 @@ def overview(plan: Plan, units: Units, per: float) -> Drawing:
         texts.append(
             Text("WORDS", piece.left_mm + 1.0 * per, piece.top_mm + 1.2 * per, letters, str(number))
         )
-    return Drawing(plan.name, 0.0, 0.0, wide, high, tuple(lines), (), tuple(texts))
+    for mark in marks_from_beside(plan):
+        lines += _cross(mark.x_mm, mark.y_mm, per)
+    return Drawing(plan.faced_name, 0.0, 0.0, wide, high, tuple(lines), (), tuple(texts))
 
 
 def close_up(piece: AnyPiece, plan: Plan, units: Units, per: float) -> Drawing:
