@@ -25,7 +25,8 @@ from trade.fixings import driving
 from trade.marking.marks import piece_marks
 from trade.plan import plan_file
 from trade.plan.features import Feature, usual
-from trade.plan.model import Datum, Plan
+from trade.plan.model import Datum, Plan, WallPlan
+from trade.plan.place import with_wall
 from trade.plan.readings import MagnetHit, Probe
 
 BOTH = plan(bracket_shelf(), rod_shelf())
@@ -44,7 +45,7 @@ class PlanFiles(SimpleTestCase):
         now = json.loads(plan_file.dump(BOTH))
         [one] = now.pop("walls")
         first = now | {name: one[name] for name in ("wall", "pieces", "datum", "built")}
-        del first["corners"]
+        del first["corners"], first["opening"]
         raw = json.dumps(first | {"version": 1}).encode()
         self.assertEqual(plan_file.load(raw), BOTH)
         beyond = first | {"version": 1, "pieces": [first["pieces"][0] | {"length_mm": 9000}]}
@@ -134,6 +135,22 @@ class CommandLine(SimpleTestCase):
             with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
                 code = main([command, str(path), *flags])
         return code, out.getvalue(), err.getvalue()
+
+    def test_all_walls_of_a_place_are_told_or_the_one_that_is_named(self) -> None:
+        there = with_wall(BOTH, "right", WallPlan(name="Side", wall=wall()), 90.0)
+        both = there.with_piece(bracket_shelf(key="far", name="Far shelf"))
+        raw = plan_file.dump(both)
+        _, said, _ = self.run_on(raw, command="marks")
+        for words in ("Shelf", "Ledge", "Side\n", "Far shelf"):
+            self.assertIn(words, said)
+        code, said, _ = self.run_on(raw, "--wall", "wall-2", "--json")
+        self.assertEqual([each["key"] for each in json.loads(said)["pieces"]], ["far"])
+        self.assertEqual(code, 0)
+        _, said, _ = self.run_on(raw, "--piece", "far", command="explain")
+        self.assertIn("Far shelf", said)
+        code, _, wrong = self.run_on(raw, "--wall", "north")
+        self.assertEqual(code, 3)
+        self.assertIn("no wall “north”; there are: wall, wall-2", wrong)
 
     def test_a_command_imports_what_it_uses(self) -> None:
         """In a process of its own: a verdict needs no judgement and no saw, a schema no sums."""

@@ -9,6 +9,7 @@ from trade.assess import assess as judged
 from trade.check import LIMITS, Check, PieceVerdict, Verdict, worst
 from trade.cli import common
 from trade.measure import Units
+from trade.plan.model import Plan
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
@@ -22,7 +23,7 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
 def assess(asked: argparse.Namespace) -> int:
     """Judge a plan."""
     plan, units = common.load_plan(asked)
-    verdict = judged(plan)
+    verdict = _verdict(asked, plan)
     common.print_result(asked, as_json(verdict), as_text(verdict, units))
     return common.EXIT[verdict.outcome]
 
@@ -30,7 +31,7 @@ def assess(asked: argparse.Namespace) -> int:
 def explain(asked: argparse.Namespace) -> int:
     """Show every sum of a plan's pieces."""
     plan, units = common.load_plan(asked)
-    verdict = judged(plan)
+    verdict = _verdict(asked, plan)
     if asked.piece is not None:
         plan.piece(asked.piece)  # refuses one that is not there
     pieces = [each for each in verdict.pieces if asked.piece in (None, each.key)]
@@ -39,6 +40,12 @@ def explain(asked: argparse.Namespace) -> int:
         asked, chosen, "\n\n".join(sums_of(each, units, asked.check) for each in pieces)
     )
     return common.EXIT[worst(each.outcome for each in pieces)]
+
+
+def _verdict(asked: argparse.Namespace, plan: Plan) -> Verdict:
+    """Judge all that hangs on the walls that are asked about."""
+    every = (each for on in common.walls(asked, plan) for each in judged(on).pieces)
+    return Verdict(pieces=tuple(every))
 
 
 def as_json(verdict: Verdict) -> dict[str, object]:

@@ -20,11 +20,16 @@ def arguments(name: str, parser: argparse.ArgumentParser) -> None:
 def marks(asked: argparse.Namespace) -> int:
     """Say where to drill."""
     plan, units = common.load_plan(asked)
+    every = common.walls(asked, plan)
     made = {
-        piece.key: piece_marks(piece, plan.wall, units, plan.policy.lead_holes, plan.as_built)
-        for piece in plan.pieces
+        piece.key: piece_marks(piece, on.wall, units, on.policy.lead_holes, on.as_built)
+        for on in every
+        for piece in on.pieces
     }
-    common.print_result(asked, made, marks_as_text(plan, made, assess(plan), units))
+    said = [marks_as_text(on, made, assess(on), units) for on in every]
+    if len(every) > 1:
+        said = [f"{on.faced_name}\n{text}" for on, text in zip(every, said, strict=True)]
+    common.print_result(asked, made, "\n\n".join(said))
     return 0
 
 
