@@ -14,6 +14,7 @@ from trade.load.push import push_of
 from trade.measure import LBF_N
 from trade.memo import memoized
 from trade.mounts import (
+    cords,
     existing_holes,
     fit,
     in_room,
@@ -124,9 +125,11 @@ def assess_piece(piece: AnyPiece, wall: Wall) -> PieceVerdict:
 
 
 def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
+    own = mount_of(piece).checks(piece, wall)
     checks = _ranked(
         [
-            *mount_of(piece).checks(piece, wall),
+            *own,
+            *cords.checks(piece, own),
             *surroundings.checks(piece, wall),
             *more,
             *_behind(piece, wall),

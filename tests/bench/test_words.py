@@ -125,10 +125,11 @@ class MadeUp(words.MadeUpCase, TestCase):
             own += [each.faced_name for each in faced(plan)]
             for piece, _ in each_piece(plan):
                 own += [piece.name, *(thing.name for thing in piece.things)]
-            size = (plan.wall.width_mm, plan.wall.height_mm)
-            own.append(notes.write(plan.wall.readings, plan.units))
-            own.append(flatness.write(plan.wall.flatness, plan.units))
-            own += [sketch.word_of(each, plan.units, size) for each in plan.wall.features]
+            for wall in (each.wall for each in faced(plan)):
+                size = (wall.width_mm, wall.height_mm)
+                own.append(notes.write(wall.readings, plan.units))
+                own.append(flatness.write(wall.flatness, plan.units))
+                own += [sketch.word_of(each, plan.units, size) for each in wall.features]
             own += [look.note for look in (*plan.as_built.hung, *plan.as_built.looks)]
             own += [each.by for each in (*plan.as_built.hung, *plan.as_built.looks)]
             own += [day for n in range(1, 13) for day in (month_name[n], month_abbr[n])]

@@ -10,6 +10,7 @@ from trade.data.rows import (
     Clue,
     Coating,
     Content,
+    Cord,
     Corner,
     Drills,
     Everyday,
@@ -234,6 +235,12 @@ def refused() -> dict[str, Refused]:
 def corners() -> dict[str, Corner]:
     """Return ends of a wall by key."""
     return table("corners", Corner)
+
+
+@cache
+def cords() -> dict[str, Cord]:
+    """Return what passes through an opening in a board, by key."""
+    return table("cords", Cord)
 
 
 @cache

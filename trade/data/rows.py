@@ -161,6 +161,13 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     fire: bool = False
 
 
+class Cord(Row, frozen=True, kw_only=True):
+    """What passes through an opening in a board. `hole_mm`: the opening's diameter."""
+
+    name: str
+    hole_mm: float
+
+
 class Screw(Priced, frozen=True, kw_only=True):
     """A screw class and size.
 

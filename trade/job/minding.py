@@ -3,7 +3,7 @@
 from trade.check import Message
 from trade.cutting.sold import unsold
 from trade.job import coverings
-from trade.mounts import fit, mount_of
+from trade.mounts import cords, fit, mount_of
 from trade.plan.model import AnyPiece, Plan
 
 
@@ -15,5 +15,6 @@ def what_to_mind(piece: AnyPiece, plan: Plan) -> list[Message]:
         *fit.to_mind(piece, plan.wall),
         *mount.cautions(piece, plan.wall),
         *coverings.to_mind(piece, plan),
+        *cords.to_mind(piece),
         *([] if plan.as_built.hangs(piece.key) else unsold(piece, plan)),
     ]

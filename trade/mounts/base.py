@@ -24,6 +24,7 @@ from trade.mounts.work import Bored, Detail, Work, banded, longest_mm, off_squar
 from trade.plan.features import Feature
 from trade.plan.flatness import Side
 from trade.plan.model import Piece, Shelf, Wall
+from trade.plan.pieces.base import Corded
 from trade.plan.policy import Policy
 
 P = TypeVar("P", bound=Piece)
@@ -70,8 +71,18 @@ class Ask(NamedTuple):
 LENGTH, DEPTH = Ask("length_mm", "Length", "length"), Ask("depth_mm", "Depth", "length")
 BOARD = Ask("board", "Board", "choice", data.boards)
 WOOD = Ask("board", "Board", "choice", data.woods)
-SHELF = (LENGTH, DEPTH, Ask("thickness_mm", "Thickness", "length"), BOARD)
-WOODEN_SHELF = (LENGTH, DEPTH, Ask("thickness_mm", "Thickness", "length"), WOOD)
+CORD = (
+    Ask("cord", "An opening in it for", "choice", data.cords, none="nothing"),
+    Ask(
+        "cord_at_mm",
+        "That opening, from its left end",
+        "length",
+        optional=True,
+        help="Near its right end when left empty.",
+    ),
+)
+SHELF = (LENGTH, DEPTH, Ask("thickness_mm", "Thickness", "length"), BOARD, *CORD)
+WOODEN_SHELF = (LENGTH, DEPTH, Ask("thickness_mm", "Thickness", "length"), WOOD, *CORD)
 
 
 class Shape(NamedTuple):
@@ -571,6 +582,16 @@ def bored(bores: list[Bore], units: Units) -> tuple[Work, ...]:
     )
 
 
+def cord_work(piece: Corded) -> tuple[Work, ...]:
+    """Return the opening for a cord as work on a board, before its finish."""
+    hole = piece.cord_hole
+    if hole is None:
+        return ()
+    at, back, wide = hole
+    why = "for the cord, off its back edge, before the finish"
+    return (Bored("its face", ((at, back),), wide, None, why),)
+
+
 def board_detail(piece: Shelf, wall: Wall, bores: list[Bore], units: Units) -> Detail:
     """Return a shelf's board.
 
@@ -581,6 +602,7 @@ def board_detail(piece: Shelf, wall: Wall, bores: list[Bore], units: Units) -> D
             *banded(piece.board, piece, seen_ends(piece, wall)),
             *off_square(piece, wall),
             *bored(bores, units),
+            *cord_work(piece),
         ),
         "back edge to the wall, good face up",
         scribe_mm=scribe(piece, wall) if data.boards()[piece.board].wooden else (0.0, 0.0),

@@ -16,7 +16,19 @@ from trade.load.line import LineLoad, contents_of, unweighed
 from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
 from trade.mounts import board, strength, strips
-from trade.mounts.base import DEPTH, LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
+from trade.mounts.base import (
+    CORD,
+    DEPTH,
+    LENGTH,
+    WOOD,
+    Ask,
+    Mount,
+    Part,
+    Shape,
+    block,
+    cord_work,
+    cut,
+)
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Bevel, Detail, scribe
 from trade.plan.model import BoxShelf, Wall
@@ -50,6 +62,7 @@ class _BoxShelf(Mount[BoxShelf]):
             help="No edge shows; the box is glued up before it hangs.",
         ),
         Ask("low_screws", "Screws near its bottom too, against being lifted", "flag"),
+        *CORD,
     )
     fresh: ClassVar[dict[str, Any]] = {
         "board": "plywood",
@@ -122,7 +135,9 @@ class _BoxShelf(Mount[BoxShelf]):
         between = "between back and front, inside the box as it was glued up"
         return {
             "top and bottom": Detail(
-                mitred, "back edge to the wall, good face out", scribe_mm=(ends, back)
+                (*mitred, *cord_work(piece)),
+                "back edge to the wall, good face out",
+                scribe_mm=(ends, back),
             ),
             "back": Detail(
                 screws,

@@ -30,6 +30,7 @@ from trade.mounts.base import (
     block,
     board_front,
     board_side,
+    cord_work,
     cut,
 )
 from trade.mounts.hanging import Act, Hanging, do
@@ -290,7 +291,7 @@ class _CornerShelf(Mount[CornerShelf]):
         screws = strips.screwed(self.supports(piece, wall), piece.left_mm, foot, units)
         return {
             "board": Detail(
-                (*corner.edge(), Slant(corner.front_mm, corner.front_deg)),
+                (*corner.edge(), Slant(corner.front_mm, corner.front_deg), *cord_work(piece)),
                 "both edges of its corner to the walls, good face up",
                 scribe_mm=(usual, usual),
             ),

@@ -180,7 +180,8 @@ def of_shelf(piece: LedgerShelf, wall: Wall) -> list[SideLedger]:
         neighbour = beside_known(wall, side)
         if piece.end(side) != "ledger" or neighbour is None:
             continue
-        places = typed or usual_mm(piece, side, neighbour, piece.side_screws)
+        within = tuple(place for place in typed if place <= piece.depth_mm)
+        places = within or usual_mm(piece, side, neighbour, piece.side_screws)
         first = len(piece.supports_mm) + sum(len(each.supports) for each in found)
         noun = compose("{side} ledger", side=side)
         found.append(on_wall(piece, side, neighbour, places, noun, first))

@@ -135,7 +135,34 @@ class FrontEdge(NamedTuple):
     wood: str | None = None
 
 
-class Shelf(Piece, frozen=True, kw_only=True):
+class Corded(Piece, frozen=True, kw_only=True):
+    """What may have an opening for a cord in its board.
+
+    `cord`: a row of the cords table; null: no opening; `cord_at_mm`: its middle from the left end;
+    null: near the right end.
+    """
+
+    cord: str | None = None
+    cord_at_mm: float | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse rows that the table does not have, and absurd places."""
+        Piece.__post_init__(self)
+        if self.cord is not None:
+            known(data.cords(), self.cord, "cord", "cord")
+        between(self.cord_at_mm, 0, ABSURD_MM, "cord_at_mm", "The opening for the cord")
+
+    @property
+    def cord_hole(self) -> tuple[float, float, float] | None:
+        """Its opening for a cord: from its left end, from its back edge, how wide, mm."""
+        if self.cord is None:
+            return None
+        wide, off = data.cords()[self.cord].hole_mm, data.house("cord_edge_mm")
+        at = self.length_mm - wide / 2 - 2 * off if self.cord_at_mm is None else self.cord_at_mm
+        return min(max(at, 0.0), self.length_mm), wide / 2 + off, wide
+
+
+class Shelf(Corded, frozen=True, kw_only=True):
     """A board, whatever holds it. `board`: a row of the boards table."""
 
     thickness_mm: float
@@ -148,7 +175,7 @@ class Shelf(Piece, frozen=True, kw_only=True):
 
     def __post_init__(self) -> None:
         """Refuse absurd boards."""
-        Piece.__post_init__(self)
+        Corded.__post_init__(self)
         between(self.thickness_mm, 3, 300, "thickness_mm", "A shelf's thickness")
         known(data.boards(), self.board, "board", "board")
 

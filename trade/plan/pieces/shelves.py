@@ -5,10 +5,10 @@ from typing import Literal
 from trade import data
 from trade.errors import PlanError
 from trade.language import Figure, compose
-from trade.measure import ABSURD_KG
+from trade.measure import ABSURD_KG, ABSURD_MM
 from trade.plan.hardware import OwnBracket, OwnPlate, OwnTrack
 from trade.plan.item import Key, between, known
-from trade.plan.pieces.base import FrontEdge, Piece, Shelf, ledger, wooden
+from trade.plan.pieces.base import Corded, FrontEdge, Shelf, ledger, wooden
 
 _MOST_ROUND_CORNER = 20
 
@@ -180,7 +180,7 @@ class DowelShelf(Shelf, frozen=True, kw_only=True, tag="dowel_shelf", tag_field=
             raise PlanError("The shelf must be deeper than its back strip.", "depth_mm")
 
 
-class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kind"):
+class BoxShelf(Corded, frozen=True, kw_only=True, tag="box_shelf", tag_field="kind"):
     """A hollow box that floats.
 
     Screws through its back near its top, its lower back edge on the wall.
@@ -199,7 +199,7 @@ class BoxShelf(Piece, frozen=True, kw_only=True, tag="box_shelf", tag_field="kin
 
     def __post_init__(self) -> None:
         """Refuse absurd boxes."""
-        Piece.__post_init__(self)
+        Corded.__post_init__(self)
         between(self.height_mm, 40, 600, "height_mm", "Its height")
         between(self.skin_mm, 3, 40, "skin_mm", "A skin's thickness")
         wooden(self.board)
@@ -278,7 +278,7 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
         if not 0 <= self.side_screws <= 20:
             raise PlanError("A side ledger can have up to 20 screws.", "side_screws")
         for name in ("left_screws_mm", "right_screws_mm"):
-            _round_corner(getattr(self, name), self.depth_mm, name)
+            _round_corner(getattr(self, name), name)
         _side_anchor(self.side_anchor)
         between(self.upright_mm, 30, 4000, "upright_mm", "An upright's height")
 
@@ -328,14 +328,14 @@ class CornerShelf(Shelf, frozen=True, kw_only=True, tag="corner_shelf", tag_fiel
         _side_anchor(self.side_anchor)
 
 
-def _round_corner(places_mm: tuple[float, ...], depth_mm: float, where: str) -> None:
-    """Refuse screws round a corner that are not in their ledger, from the corner outwards."""
+def _round_corner(places_mm: tuple[float, ...], where: str) -> None:
+    """Refuse screws round a corner that nobody could have measured."""
     if list(places_mm) != sorted(set(places_mm)) or len(places_mm) > _MOST_ROUND_CORNER:
         raise PlanError(
             "Give the screws of a side ledger from the corner outwards, 20 at most.", where
         )
     for place in places_mm:
-        between(place, 0, depth_mm, where, "A screw in the side wall")
+        between(place, 0, ABSURD_MM, where, "A screw in the side wall")
 
 
 def _side_anchor(anchor: str | None) -> None:
