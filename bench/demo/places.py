@@ -138,9 +138,9 @@ def alcoves() -> Plan:
     plan = put(
         turned(plan, "wall-4"),
         "rod_beam",
-        (29 * IN_MM, 58 * IN_MM),
+        (29 * IN_MM, 54 * IN_MM),
         "mantel",
-        "Mantel beam",
+        "Mantel",
         left_mm=3 * IN_MM,
         length_mm=52 * IN_MM,
         depth_mm=7.25 * IN_MM,

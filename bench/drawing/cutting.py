@@ -11,6 +11,7 @@ from trade.language import compose, counted
 from trade.measure import Units, say_length
 
 _WIDE, _BAR, _LETTERS, _LONGEST_MM = 760.0, 34.0, 7.0, 2438.4  # all sheets at one scale
+_NUMBER = 15.0  # px: the circle with the number of a cut, and its rim
 
 
 def board(job: BoardJob, n: int, units: Units) -> SafeString:
@@ -79,6 +80,7 @@ def sheet(job: SheetJob, n: int, units: Units) -> SafeString:
             x, y = cut.from_mm * scale + 16 + 30 * (number % 3), high - cut.at_mm * scale
         else:
             x, y = cut.at_mm * scale, high - cut.from_mm * scale - 16
+        x, y = min(max(x, _NUMBER), long - _NUMBER), min(max(y, _NUMBER), high - _NUMBER)
         pen.circle(x, y, 14, "cut-number")
         pen.text(x, y + 7, str(number), "cut-number-words", "middle")
     said = compose(

@@ -22,6 +22,7 @@ from trade.plan.place import turned
 WIDTH, HEIGHT = 412.0, 184.0
 _PX = 1.55
 _FACE = 186.0  # where the room meets the lining
+_PULL_PX, _LOAD_PX = 150.0, 70.0  # no nearer to the left edge, no further from the wall
 _FAR_PX = 44.0  # how far from the middle the screw may be drawn
 ROLES = {  # how each role looks when it is cut
     "steel": "cut-steel",
@@ -293,7 +294,8 @@ def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
         None,
     )
     if pull is not None and isinstance(cut.support, Support):
-        head, y = cut.back_x - cut.support.side.thickness_mm * _PX - 4, max(cut.screw_y, 12.0)
+        head = max(cut.back_x - cut.support.side.thickness_mm * _PX - 4, _PULL_PX)
+        y = max(cut.screw_y, 12.0)
         pen.path(f"M{number(head)} {number(y)}h-34m7 -4l-7 4l7 4", "chalk chalk-strong")
         pen.text(
             head - 40,
@@ -303,7 +305,7 @@ def _forces(pen: Pen, cut: _Cut, verdict: PieceVerdict) -> None:
             "end",
         )
     loaded = any({"V", "P"} & check.values.keys() for check in verdict.checks)
-    x, top = _FACE - min(cut.piece.depth_mm * _PX / 2, _FACE / 2), cut.y(cut.piece.top_mm)
-    if loaded and 22 < top < HEIGHT:
+    x, top = _FACE - min(cut.piece.depth_mm * _PX / 2, _LOAD_PX), cut.y(cut.piece.top_mm)
+    if loaded and 38 < top < HEIGHT:
         pen.path(f"M{number(x)} {number(top - 24)}v21m-4 -7l4 7l4 -7", "chalk chalk-strong")
         pen.text(x - 8, top - 12, _("load"), "chalk-words", "end")

@@ -159,8 +159,16 @@ class _LedgerShelf(Mount[LedgerShelf]):
                 late="from the back ledger's face to the shelf's front",
             ),
             "front strip": Detail(wall="under the front edge", follows="board"),
-            "upright": Detail(wall="under the open end of the board, its edge to the wall"),
-            "joint strip": Detail(wall="under both boards, along the joint"),
+            **(
+                {"upright": Detail(wall="under the open end of the board, its edge to the wall")}
+                if piece.ends("upright")
+                else {}
+            ),
+            **(
+                {"joint strip": Detail(wall="under both boards, along the joint")}
+                if piece.ends("shelf")
+                else {}
+            ),
         }
 
     def front(self, piece: LedgerShelf) -> list[Shape]:
@@ -411,9 +419,9 @@ def _uprights(piece: LedgerShelf, share: float, loads: tuple[str, ...]) -> list[
         (there[side] for side in SIDES if piece.end(side) == "upright"), key=lambda x: x.force_n
     )
     sums.given("Q", worst.even_n, "force", "what lies evenly, and the board: its part")
-    sums.given("N", worst.points_n, "force", "things at a place: its part")
+    sums.given("S", worst.points_n, "force", "things at a place: its part")
     sums.given("P", push_of(piece).n, "force", "push over it")
-    sums.then("F", "Q + N + P", "force", "on the upright")
+    sums.then("F", "Q + S + P", "force", "on the upright")
     sums.given("l", max(upright_mm(piece), 1.0), "length", "its height")
     sums.given("E", row.e_mpa, "stress", compose("stiffness of {row}", row=row.name))
     sums.given("b", piece.depth_mm, "length", "its depth")
@@ -464,11 +472,11 @@ def _side(
     )
     sums = Calculation()
     sums.given("Q", worst.even_n, "force", "what lies evenly, and the board: its part, in front")
-    sums.given("N", worst.points_n, "force", "things at a place: its part")
+    sums.given("S", worst.points_n, "force", "things at a place: its part")
     sums.given("F", pushed, "force", "push there")
     sums.given("n", count, "count", "its screws")
     sums.given("k", most, "ratio", "part that its front screw takes: 1/n + e c / Σ c²")
-    sums.then("V", "k (Q + N + F)", "force", "load of that screw")
+    sums.then("V", "k (Q + S + F)", "force", "load of that screw")
     sums.given("Z", strips.shear_n(like), "force", "shear of one screw as on this wall")
     sums.given("C_D", duration, "ratio", "load duration, in wood")
     sums.then("Z'", "Z C_D", "force", "it can carry")
