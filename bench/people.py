@@ -24,6 +24,7 @@ from bench.forms import mark_invalid
 from bench.models import Revision, Share, Trail, Wall
 from bench.words import lazy, worded
 from trade.assess import assess
+from trade.plan.place import faced
 
 _SHOWN_LINES, _MOST_DAYS = 200, 90
 _WRONG = 30
@@ -269,16 +270,16 @@ def shown(request: HttpRequest, token: str) -> HttpResponse:
     Trail.note(request, _("opened the link"), found.job)
     walls = []
     for wall in Wall.objects.with_plans().filter(job=found.job, deleted=None):
-        plan = wall.plan()
-        verdict = assess(plan)
-        walls.append(
-            {
-                "wall": wall,
-                "plan": plan,
-                "verdict": verdict,
-                "sheet": elevation.draw(plan, verdict, None, "list", ()),
-            }
-        )
+        for plan in faced(wall.plan()):
+            verdict = assess(plan)
+            walls.append(
+                {
+                    "wall": wall,
+                    "plan": plan,
+                    "verdict": verdict,
+                    "sheet": elevation.draw(plan, verdict, None, "list", ()),
+                }
+            )
     answer = render(
         request,
         "bench/people/shown.html",

@@ -153,6 +153,20 @@ class Rooms(BenchCase):
         crosses = [line for line in overview(right, "metric", 20).lines if line.layer == "CENTRES"]
         self.assertEqual(len(crosses), 2 * len(here))
 
+    def test_a_piece_on_any_wall_is_hung_step_by_step(self) -> None:
+        pantry = Wall.begin(self.job, demo.pantry(), "Begin")
+        page = self.client.get(reverse("hang:at-wall", args=[pantry.pk, "side-1"]))
+        self.assertContains(page, "Tins, shallow")
+        for step in ("ready", "safe"):
+            answer = self.client.post(
+                reverse("hang:report", args=[pantry.pk, "side-1"]),
+                {"step": step, "what": "done", "uid": f"{step}-1"},
+                headers={"X-Part": "steps"},
+            )
+            self.assertEqual(answer.status_code, 200)
+        now = turned(Wall.objects.get(pk=pantry.pk).plan(), "wall-3")
+        self.assertEqual(now.as_built.steps("side-1"), {"ready", "safe"})
+
     def test_the_list_of_walls_counts_and_draws_all_of_a_place(self) -> None:
         Wall.begin(self.job, demo.alcoves(), "Begin")
         page = self.client.get("/")

@@ -8,7 +8,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from tests.plans import GYPSUM, wall
+from tests.plans import GYPSUM, STUDS, wall
 from tests.trade.kind_case import KG, load, piece
 from trade import data as tables
 from trade.assess import assess, judge_piece
@@ -259,6 +259,14 @@ class RoundCorners(SimpleTestCase):
         self.assertEqual(check(plan, "ledger.front").outcome, "wont_hold")
         nobody = closet(side_wall(320.0, 500.0), side_wall())
         self.assertEqual(assess(nobody).pieces[0].outcome, "cannot_tell")
+
+    def test_round_an_outside_corner_nothing_holds(self) -> None:
+        on = Plan(name="Breast", units="metric", wall=wall(width_mm=1500.0, studs=STUDS[:3]))
+        both = with_wall(on, "right", WallPlan(wall=side_wall(120.0)), 270.0)
+        ledge = shelf(supports_mm=(400.0, 800.0, 1200.0), sides_sure=True)
+        there = turned(both, "wall").with_piece(ledge)
+        self.assertEqual(check(there, "ledger.nothing").outcome, "wont_hold")
+        self.assertEqual(check(there, "ledger.front").outcome, "wont_hold")
 
     def test_an_anchor_more_never_harms(self) -> None:
         on_studs = closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0))

@@ -34,7 +34,7 @@ from trade.mounts.base import (
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.ledgers import NOUN
 from trade.mounts.work import Detail
-from trade.plan.facing import SIDES, beside
+from trade.plan.facing import SIDES, beside, goes_round
 from trade.plan.flatness import Side
 from trade.plan.model import LedgerShelf, Wall
 from trade.plan.policy import Policy
@@ -93,12 +93,14 @@ class _LedgerShelf(Mount[LedgerShelf]):
             return [board.too_few_supports(piece, NOUN, loads)]
         known = side_ledgers.of_shelf(piece, wall)
         bare = [ledger for ledger in known if not ledger.held]
-        sides = sum(bool(piece.end(side)) for side in SIDES) - len(bare)
+        open_ends = [s for s in SIDES if piece.end(s) == "ledger" and goes_round(wall, s)]
+        sides = sum(bool(piece.end(side)) for side in SIDES) - len(bare) - len(open_ends)
         part = ledgers.shares(piece.length_mm, piece.depth_mm, sides, legs=False)
         load = ledgers.ledger_load(piece, part.back)
         demands = ledgers.back_demands(piece, load)
         found = fastening.checks(self.supports(piece, wall), demands, backing(wall).unknown, loads)
         found += [_nothing(ledger) for ledger in bare]
+        found += [_round_the_edge(side) for side in open_ends]
         if sides < 2:
             return [*found, _front_held(sides)]
         strip = ledgers.front_strip(piece, (0.0, piece.length_mm), stiffener(piece))
@@ -353,6 +355,19 @@ def _nothing(ledger: side_ledgers.SideLedger) -> Check:
         capacity=Quantity(0.5, "count"),
         template="On “{wall}” nothing holds the {ledger}: no stud within its reach, and no anchor.",
         parts={"wall": ledger.neighbour.name, "ledger": ledger.name},
+    )
+
+
+def _round_the_edge(side: Side) -> Check:
+    return make(
+        "ledger.nothing",
+        part=compose("{side} ledger", side=side),
+        case="any",
+        demand=Quantity(1, "count"),
+        capacity=Quantity(0.5, "count"),
+        template="At its {side} end the wall goes round a corner, away from the room: nothing "
+        "there holds a ledger.",
+        parts={"side": side},
     )
 
 

@@ -91,6 +91,14 @@ def beside(wall: Wall, side: Side) -> Neighbour | None:
     return found if found is not None and found.angle_deg < 180 else None
 
 
+def goes_round(wall: Wall, side: Side) -> bool:
+    """Whether the next wall at an end goes away from the room: nothing there can hold an end."""
+    if not isinstance(wall, Facing):
+        return False
+    found = wall.left if side == "left" else wall.right
+    return found is not None and beside(wall, side) is None
+
+
 def angle_deg(wall: Wall, side: Side) -> float:
     """Return the angle at an end of a wall as it was measured; square where nobody measured."""
     return next(

@@ -31,6 +31,7 @@ from trade.job.steps import steps
 from trade.marking.marks import Mark, piece_marks
 from trade.measure import read_length
 from trade.plan.model import Plan
+from trade.plan.place import each_piece
 
 _NOTHING = -1  # what a tap made that changed nothing
 _NUMBER = re.compile(r"[0-9]{1,18}")
@@ -80,7 +81,7 @@ def told(request: HttpRequest, wall: int, key: str) -> HttpResponse:
             pk=wall
         )  # first held, then read: nothing comes between
         kept.actor, made = request.user, None
-        if all(piece.key != key for piece in kept.plan().pieces):
+        if all(piece.key != key for piece, _ in each_piece(kept.plan())):
             return HttpResponse(_("It is no longer in the plan."), status=410)
         bench = workbench(request, wall, "hang", key, "hang")
         if not (uid and Report.objects.filter(wall=kept, uid=uid).exists()):
