@@ -16,6 +16,7 @@ from trade.language import Figure
 from trade.measure import Units
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import each_piece
 
 
 def owner_sheet(plan: Plan, units: Units, job: str, day: date) -> bytes:
@@ -42,9 +43,10 @@ def owner_sheet(plan: Plan, units: Units, job: str, day: date) -> bytes:
         worded("What hangs on {name}", name=plan.name),
         _("Keep it where the next owner finds it."),
     )
-    for piece in plan.pieces:
-        _piece(paper, piece, plan, units)
-    if not plan.pieces:
+    every = each_piece(plan)
+    for piece, on in every:
+        _piece(paper, piece, on, units)
+    if not every:
         paper.say(_("Nothing yet."))
     return bytes(paper.output())
 

@@ -14,6 +14,7 @@ from trade.language import joined
 from trade.measure import Units, say_length, say_weight
 from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
+from trade.plan.place import each_piece
 
 _WIDE_MM, _HIGH_MM, _ACROSS, _CODE_MM = 88.0, 54.0, 2, 24.0
 
@@ -33,15 +34,15 @@ def piece_labels(plan: Plan, key: str | None, units: Units, address: Callable[[s
         worded("{plan}. Stick each where it is seen when the piece is loaded.", plan=plan.name),
     )
     paper.set_auto_page_break(False)
-    pieces = [piece for piece in plan.pieces if key in (None, piece.key)]
+    pieces = [each for each in each_piece(plan) if key in (None, each[0].key)]
     down = int((paper.h - 2 * paper.t_margin - 6) / _HIGH_MM)
-    for n, piece in enumerate(pieces):
+    for n, (piece, on) in enumerate(pieces):
         if n and n % (down * _ACROSS) == 0:
             paper.add_page()
         place = n % (down * _ACROSS)
         left = paper.l_margin + place % _ACROSS * _WIDE_MM
         top = paper.t_margin + place // _ACROSS * _HIGH_MM
-        _label(paper, piece, plan, units, (left, top), address(piece.key))
+        _label(paper, piece, on, units, (left, top), address(piece.key))
     if not pieces:
         paper.say(_("Nothing hangs on this wall yet."))
     return bytes(paper.output())

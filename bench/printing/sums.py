@@ -8,6 +8,7 @@ from django.utils.translation import gettext as _
 from bench.printing.paper import Paper
 from bench.words import lazy, said, say, worded
 from trade import wording
+from trade.assess import assess
 from trade.check import Check, PieceVerdict, Verdict
 from trade.language import compose, joined, small
 from trade.measure import Units, say_length
@@ -15,6 +16,7 @@ from trade.mounts import mount_of
 from trade.plan import plan_file
 from trade.plan.model import AnyPiece, Plan
 from trade.plan.pieces.base import Thing
+from trade.plan.place import faced
 
 _HIGH_MM = 62.0
 _FILLS: dict[str, tuple[int, int, int] | None] = {
@@ -54,10 +56,14 @@ def sums_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
             version=plan_file.VERSION,
         ),
     )
-    _first(paper, plan, verdict, units)
-    _drawing(paper, plan)
-    for piece in plan.pieces:
-        _piece(paper, piece, verdict.piece(piece.key), units)
+    for on in faced(plan):
+        judged = verdict if on is plan else assess(on)
+        if plan.corners:
+            paper.heading(on.faced_name)
+        _first(paper, on, judged, units)
+        _drawing(paper, on)
+        for piece in on.pieces:
+            _piece(paper, piece, judged.piece(piece.key), units)
     return bytes(paper.output())
 
 

@@ -1,5 +1,6 @@
 """Walls of a place over the test client: added, named, taken away, and worked on one by one."""
 
+from datetime import date
 from typing import Any
 
 from django.http import HttpResponse
@@ -7,6 +8,9 @@ from django.urls import reverse
 
 from bench import demo
 from bench.models import LogEntry, Wall
+from bench.printing.owner_sheet import owner_sheet
+from bench.printing.piece_label import piece_labels
+from bench.printing.sums import sums_sheet
 from bench.printing.wall_sheet import wall_sheet
 from tests.bench.test_cut import text_of
 from tests.bench.test_workbench import HTMX, BenchCase, seen
@@ -166,6 +170,18 @@ class Rooms(BenchCase):
             self.assertEqual(answer.status_code, 200)
         now = turned(Wall.objects.get(pk=pantry.pk).plan(), "wall-3")
         self.assertEqual(now.as_built.steps("side-1"), {"ready", "safe"})
+
+    def test_papers_of_the_place_have_what_hangs_on_every_wall(self) -> None:
+        alcoves = demo.alcoves()
+        names = [piece.name for piece, _ in each_piece(alcoves)]
+        papers = (
+            owner_sheet(alcoves, "imperial", "Job", date(2027, 1, 1)),
+            piece_labels(alcoves, None, "imperial", lambda key: f"http://localhost/{key}"),
+            sums_sheet(alcoves, assess(alcoves), "imperial", "Job", "today"),
+        )
+        for raw in papers:
+            said = text_of(raw)
+            self.assertEqual([name for name in names if name not in said], [])
 
     def test_the_list_of_walls_counts_and_draws_all_of_a_place(self) -> None:
         Wall.begin(self.job, demo.alcoves(), "Begin")

@@ -24,6 +24,7 @@ from bench.workbench.context import WorkbenchContext, workbench
 from trade.job.care import cares
 from trade.plan.as_built import AsBuilt
 from trade.plan.model import Plan
+from trade.plan.place import each_piece
 
 
 @require_POST
@@ -75,7 +76,7 @@ owner = _paper(
 def care_ics(request: HttpRequest, wall: int) -> HttpResponse:
     """When to look again, for any calendar."""
     bench = workbench(request, wall, "record")
-    found = [care for piece in bench.plan.pieces for care in cares(bench.plan, piece.key)]
+    found = [care for piece, on in each_piece(bench.plan) for care in cares(on, piece.key)]
     return sent(
         care_calendar(found, bench.plan.name, bench.wall.pk, bench.units, now()),
         bench.plan.name,
