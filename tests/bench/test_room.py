@@ -1,12 +1,15 @@
 """Walls of a place over the test client: added, named, taken away, and worked on one by one."""
 
+import io
+import json
+import zipfile
 from datetime import date
 from typing import Any
 
 from django.http import HttpResponse
 from django.urls import reverse
 
-from bench import demo
+from bench import archive, demo
 from bench.models import LogEntry, Wall
 from bench.printing.owner_sheet import owner_sheet
 from bench.printing.piece_label import piece_labels
@@ -182,6 +185,28 @@ class Rooms(BenchCase):
         for raw in papers:
             said = text_of(raw)
             self.assertEqual([name for name in names if name not in said], [])
+
+    def test_a_job_file_of_before_is_still_read(self) -> None:
+        """Its plans are of version 1: one wall, at the top."""
+        before = io.BytesIO()
+        made = io.BytesIO(archive.written(self.job))
+        with zipfile.ZipFile(made) as now, zipfile.ZipFile(before, "w") as old:
+            for name in now.namelist():
+                raw = now.read(name)
+                if name.endswith("history.json"):
+                    raw = json.dumps([self.of_version_1(s) for s in json.loads(raw)]).encode()
+                old.writestr(name, raw)
+        [brought] = archive.looked_at(before.getvalue())
+        self.assertEqual(brought.walls[0].now, self.wall.plan())
+
+    def of_version_1(self, step: dict[str, Any]) -> dict[str, Any]:
+        plan = step["plan"]
+        [one] = plan.pop("walls")
+        for name in ("corners", "opening"):
+            del plan[name]
+        for name in ("wall", "pieces", "datum", "built"):
+            plan[name] = one[name]
+        return step | {"plan": plan | {"version": 1}}
 
     def test_the_list_of_walls_counts_and_draws_all_of_a_place(self) -> None:
         Wall.begin(self.job, demo.alcoves(), "Begin")
