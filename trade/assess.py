@@ -62,13 +62,14 @@ def _judge(piece: AnyPiece, plan: Plan, taken: list[tuple[AnyPiece, Box]]) -> Pi
     own = next((room for other, room in taken if other is piece), None) or mount_of(piece).box(
         piece
     )
+    resting = rests.checks(piece, plan)
     if plan.corners:
         piece = rests.loaded(piece, plan)
     alone = by_itself(piece, plan.wall, plan.policy)
     asked = (
         _clash(piece, own, taken),
         in_room.clash(piece, plan) if plan.corners else None,
-        *rests.checks(piece, plan),
+        *resting,
         way_in.check(piece, plan) if plan.opening is not None else None,
         fit.items(piece, own, taken, plan.wall),
         *existing_holes.checks(piece, plan),

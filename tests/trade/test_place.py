@@ -244,6 +244,8 @@ class RoundCorners(SimpleTestCase):
             found.demand.value, (half * 200 + push * 400) / (half + push), places=6
         )
         self.assertEqual((found.capacity.value, found.outcome), (240.0, "wont_hold"))
+        [right] = [each for each in of_shelf(_shelf(plan), plan.wall) if each.side == "right"]
+        self.assertEqual(parts_taken(right, 200.0), {0: 200.0 / 240.0})
         codes = [
             each.code
             for each in assess(closet(side_wall(320.0, 500.0), side_wall(120.0, 300.0)))
@@ -421,6 +423,14 @@ class Pantry(SimpleTestCase):
             found = check(self.pantry(**changes), "ledger.rests")
             self.assertEqual(found.outcome, "doesnt_fit", changes)
         self.assertEqual(check(plan, "ledger.rests").outcome, "holds")
+
+    def test_what_rests_on_a_full_list_is_not_dropped(self) -> None:
+        """Sixty things are as many as a list takes; what rests on the shelf is one more."""
+        back = turned(self.pantry(), "wall")
+        full = back.with_piece(replace(back.pieces[0], things=load(0.1) * 60))
+        self.assertEqual(check(full, "ledger.rests").outcome, "doesnt_fit")
+        fits = back.with_piece(replace(back.pieces[0], things=load(0.1) * 59))
+        self.assertNotIn("ledger.rests", [each.code for each in assess(fits).pieces[0].checks])
 
     def test_an_upright_is_a_column(self) -> None:
         """300 × 18 of plywood, 1 482 high: π² E I / l² over the safety."""

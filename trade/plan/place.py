@@ -148,8 +148,14 @@ def faced(plan: Plan) -> tuple[Plan, ...]:
 
 def beside_plan(plan: Plan, side: Side) -> Plan | None:
     """Return a place in front of the wall beside this one; None where there is none."""
+    there = wall_beside(plan, side)
+    return None if there is None else turned(plan, there.key)
+
+
+def wall_beside(plan: Plan, side: Side) -> WallPlan | None:
+    """Return the wall beside this one with what hangs on it; None where there is none."""
     others = plan.before[-1:] if side == "left" else plan.after[:1]
-    return turned(plan, others[0].key) if others else None
+    return others[0] if others else None
 
 
 def refaced(plan: Plan) -> Plan:

@@ -10,6 +10,7 @@ from trade.measure import ABSURD_KG, ABSURD_MM
 from trade.plan.item import Key, Name, PlanItem, between, known
 
 LEAST_GAP_MM = data.house("supports_apart_mm")
+MOST_THINGS = 60  # on one shelf
 
 
 class Thing(PlanItem, frozen=True, kw_only=True):
@@ -91,8 +92,14 @@ class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
             between(support, 0, self.length_mm, "supports_mm", "A support's place along the shelf")
         if len(self.supports_mm) > 40:
             raise PlanError("More than 40 supports under one shelf.", "supports_mm")
-        if len(self.things) > 60:
-            raise PlanError("At most 60 things on a shelf; enter equal things together.", "things")
+        if len(self.things) > MOST_THINGS:
+            raise PlanError(
+                compose(
+                    "At most {most} things on a shelf; enter equal things together.",
+                    most=Figure(f"{MOST_THINGS}"),
+                ),
+                "things",
+            )
         for i, thing in enumerate(self.things):
             if thing.at_mm is not None and thing.at_mm > self.length_mm:
                 raise PlanError(
