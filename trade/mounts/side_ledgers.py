@@ -200,12 +200,32 @@ def parts_taken(ledger: SideLedger, at_mm: float) -> dict[int, float]:
     held = ledger.held
     if len(held) == 1:
         return {held[0]: at_mm / ledger.places_mm[held[0]]}
-    stiff = {n: ledger.supports[n].slip_stiffness_n_per_mm for n in held}
-    total = sum(stiff.values())
-    middle = sum(stiff[n] * ledger.places_mm[n] for n in held) / total
-    turning = sum(stiff[n] * (ledger.places_mm[n] - middle) ** 2 for n in held)
-    lever = (at_mm - middle) / turning
-    return {n: stiff[n] * (1 / total + lever * (ledger.places_mm[n] - middle)) for n in held}
+    parts = _parts(ledger)
+    return {n: parts.even[n] + parts.turned[n] * (at_mm - parts.middle_mm) for n in held}
+
+
+class _Parts(NamedTuple):
+    """What each of two screws or more takes of a force on a ledger, by its number.
+
+    `middle_mm`: where a force does not turn the ledger, from the corner; `even`: part of a force
+    there; `turned`: what more of one that lands past it, for each mm, 1/mm.
+    """
+
+    middle_mm: float
+    even: dict[int, float]
+    turned: dict[int, float]
+
+
+def _parts(ledger: SideLedger) -> _Parts:
+    stiff = {n: ledger.supports[n].slip_stiffness_n_per_mm for n in ledger.held}
+    total, places = sum(stiff.values()), ledger.places_mm
+    middle = sum(k * places[n] for n, k in stiff.items()) / total
+    turning = sum(k * (places[n] - middle) ** 2 for n, k in stiff.items())
+    return _Parts(
+        middle,
+        {n: k / total for n, k in stiff.items()},
+        {n: k * (places[n] - middle) / turning for n, k in stiff.items()},
+    )
 
 
 def checks(
@@ -303,19 +323,13 @@ def _shear(
         sums.given("d", ledger.places_mm[n], "length", "its only screw that holds")
         sums.then("V", "(W x + F x_F) / d", "force", "lever about the back ledger")
     else:
-        stiff = [ledger.supports[i].slip_stiffness_n_per_mm for i in ledger.held]
-        places = [ledger.places_mm[i] for i in ledger.held]
-        mean = sum(k * x for k, x in zip(stiff, places, strict=True)) / sum(stiff)
-        turning = sum(k * (x - mean) ** 2 for k, x in zip(stiff, places, strict=True))
-        sums.given(
-            "a", support.slip_stiffness_n_per_mm / sum(stiff), "ratio", "its part of the stiffness"
-        )
-        sums.given("x_0", mean, "length", "middle of the screws, by stiffness")
-        out = ledger.places_mm[n] - mean
-        sums.given("D", places[-1], "length", "to the furthest of them")
+        parts, furthest = _parts(ledger), ledger.places_mm[ledger.held[-1]]
+        sums.given("a", parts.even[n], "ratio", "its part of the stiffness")
+        sums.given("x_0", parts.middle_mm, "length", "middle of the screws, by stiffness")
+        sums.given("D", furthest, "length", "to the furthest of them")
         sums.given(
             "c",
-            support.slip_stiffness_n_per_mm * out * places[-1] / turning,
+            parts.turned[n] * furthest,
             "ratio",
             "its part of what turns them: k (d − x_0) D / Σ k (d − x_0)²",
         )
