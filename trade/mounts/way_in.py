@@ -7,6 +7,7 @@ with its long side along the opening, one end raised as far as it must be; and e
 from math import cos, hypot, radians, sin
 from typing import NamedTuple
 
+from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, Placeholders, make
 from trade.mounts import mount_of
@@ -14,7 +15,7 @@ from trade.plan.facing import Opening
 from trade.plan.model import AnyPiece, Plan
 from trade.wall.scribing import fitted
 
-_SLACK_MM = 1.0  # skin off the paint
+_SLACK_MM = data.house("way_in_slack_mm")
 _STEPS = 180  # half degrees
 
 
@@ -74,10 +75,7 @@ def check(piece: AnyPiece, plan: Plan) -> Check | None:
         opening.away_mm,
         min(wall.height_mm for wall in walls),
     )
-    parcel = mount_of(piece).parcel(fitted(piece, plan.wall))
-    if parcel is None:
-        return None
-    box = Parcel.of(*parcel)
+    box = Parcel.of(*mount_of(piece).parcel(fitted(piece, plan.wall)))
     way = way_in(box, opening, inside)
     sums = Calculation()
     sums.given("L", box.long_mm, "length", "its length")

@@ -2,6 +2,7 @@
 
 import math
 
+from trade import data
 from trade.errors import PlanError
 from trade.language import Figure, compose
 from trade.measure import ABSURD_MM
@@ -9,7 +10,7 @@ from trade.plan.flatness import SQUARE_WITHIN_DEG, Corner, Side
 from trade.plan.item import Name, PlanItem, between
 from trade.plan.wall import Wall
 
-_SHARPEST_DEG = 30.0  # nobody gets a drill in between
+_SHARPEST_DEG = data.house("corner_sharpest")
 SQUARE_DEG = 90.0
 SIDES: tuple[Side, Side] = ("left", "right")
 
@@ -35,11 +36,6 @@ class RoomCorner(PlanItem, frozen=True, kw_only=True):
                 ),
                 "angle_deg",
             )
-
-    @property
-    def inside(self) -> bool:
-        """Whether one looks into it, so that a piece can stand in it."""
-        return self.angle_deg < 180
 
 
 class Opening(PlanItem, frozen=True, kw_only=True):

@@ -9,15 +9,15 @@ from itertools import pairwise
 from math import cos, hypot, radians, sin
 from typing import NamedTuple
 
+from trade import data
 from trade.calculation import Quantity
 from trade.check import Message
 from trade.plan.model import Plan, WallPlan
 
 Point = tuple[float, float]
 Polygon = tuple[Point, ...]
-_CLOSES_MM = 25.0
 _FULL_DEG = 360.0
-_NEARLY_ROUND_DEG = 45.0
+_NEARLY_ROUND_DEG = data.house("nearly_round")
 _STRAIGHT_DEG = 180.0
 
 
@@ -89,7 +89,7 @@ def doubts(plan: Plan) -> list[Message]:
     if _goes_round(plan):
         start, end = walls[0].ends[0], walls[-1].ends[1]
         gap = hypot(end[0] - start[0], end[1] - start[1])
-        if gap > _CLOSES_MM:
+        if gap > data.house("room_closes_mm"):
             said = "The walls go all the way round and miss each other by {gap}: measure again."
             found.append(Message(said, {"gap": Quantity(gap, "length")}))
     return found
