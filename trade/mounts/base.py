@@ -299,11 +299,8 @@ class Mount(ABC, Generic[P]):
             )
         return found
 
-    def parcel(self, piece: P) -> tuple[float, float, float] | None:
-        """Return three sizes of what is carried in whole; None where all of it is small.
-
-        Most kinds are carried as they hang.
-        """
+    def parcel(self, piece: P) -> tuple[float, float, float]:
+        """Return three sizes of what is carried in whole; most kinds are carried as they hang."""
         return piece.length_mm, piece.depth_mm, max(piece.high_mm, 1.0)
 
     def parts(self, piece: P, wall: Wall) -> list[Part]:

@@ -166,13 +166,13 @@ class WallRow:
         fields: tuple[BoundField, BoundField | None],
         verdicts: tuple[PieceVerdict, ...],
     ) -> None:
-        """Look at it from in front of it."""
+        """Hold a wall's plan, drawn as one sees it when facing it."""
         self.plan, self.link, self.verdicts = plan, link, verdicts
         self.name, self.corner = fields
 
     @property
     def sheet(self) -> Sheet:
-        """It from the front, to swipe through."""
+        """The wall from the front; on a phone one swipes from wall to wall."""
         return elevation.draw(self.plan, Verdict(pieces=self.verdicts), None, "list", ())
 
     @property
@@ -197,14 +197,14 @@ class RoomContext:
     """All walls of a place."""
 
     def __init__(self, bench: WorkbenchContext) -> None:
-        """Of the place that is shown."""
+        """Show the place of this workbench, with what was typed."""
         self._bench = bench
         self.names = bench.posted(NamesForm) or NamesForm(bench.units, bench.plan)
         self.add = bench.posted(AddWallForm) or AddWallForm(bench.units, bench.plan)
 
     @property
     def rows(self) -> list[WallRow]:
-        """Every wall, from the left."""
+        """Every wall of the place, from the leftmost on."""
         every = faced(self._bench.plan)
         links: list[WallLink | None] = [*self._bench.walls] or [None]
         return [
@@ -236,7 +236,7 @@ def _opened(request: HttpRequest, wall: int) -> WorkbenchContext:
 
 @require_POST
 def save(request: HttpRequest, wall: int) -> HttpResponse:
-    """Keep names and angles."""
+    """Keep the walls' names and the angles between them."""
     bench = _opened(request, wall)
     form = NamesForm(bench.units, bench.plan, request.POST)
     return change(bench, form, form.changed, _("Name the walls"))
