@@ -4,6 +4,7 @@ A rowing club's boathouse, a village library's reading corner, a flat full of pl
 """
 
 from bench.demo.places import alcoves, linen_closet, pantry
+from bench.demo.tool_corner import tool_corner
 from bench.demo.walls import (
     FLAT,
     JOB,
@@ -30,12 +31,13 @@ __all__ = [
     "party_wall",
     "reading_corner",
     "story_corner",
+    "tool_corner",
     "wardrobe",
     "workshop",
 ]
 
 PLANS = (
-    (JOB, (changing_room, workshop, pantry)),
+    (JOB, (changing_room, workshop, pantry, tool_corner)),
     (LIBRARY, (reading_corner, story_corner, alcoves)),
     (FLAT, (party_wall, wardrobe, linen_closet)),
 )

@@ -14,7 +14,7 @@ from trade.plan.place import turned, with_wall
 _GYPSUM = (Layer(kind="gypsum_12_7", thickness_mm=12.7),)
 
 
-def _wall(width_mm: float, height_mm: float, *studs_mm: float, off_mm: float = 2.0) -> Wall:
+def framed_wall(width_mm: float, height_mm: float, *studs_mm: float, off_mm: float = 2.0) -> Wall:
     """Studs at these places, plasterboard on them."""
     return Wall(
         width_mm=width_mm,
@@ -30,11 +30,11 @@ def linen_closet() -> Plan:
 
     Three shelves on ledgers: the right wall has one stud that they reach, and toggles besides.
     """
-    back = _wall(1515.0, 2400.0, 60.0, 400.0, 800.0, 1200.0, 1455.0)
+    back = framed_wall(1515.0, 2400.0, 60.0, 400.0, 800.0, 1200.0, 1455.0)
     plan = Plan(name="Linen closet", units="metric", wall=back, faced="Back wall", policy=RENTED)
-    left = WallPlan(name="Left wall", wall=_wall(620.0, 2400.0, 320.0, 500.0))
+    left = WallPlan(name="Left wall", wall=framed_wall(620.0, 2400.0, 320.0, 500.0))
     plan = turned(with_wall(plan, "left", left, 89.2), "wall")
-    right = WallPlan(name="Right wall", wall=_wall(620.0, 2400.0, 120.0, 551.0))
+    right = WallPlan(name="Right wall", wall=framed_wall(620.0, 2400.0, 120.0, 551.0))
     plan = turned(with_wall(plan, "right", right, 90.6), "wall")
     for key, name, top, thing, kg in (
         ("cases", "Suitcases", 2000.0, "Empty suitcases", 9.0),
@@ -65,11 +65,11 @@ def pantry() -> Plan:
     The shallow ones rest on the deep ones in the corner, and on an upright by the door.
     """
     high = 96 * IN_MM
-    back = _wall(60 * IN_MM, high, *(x * IN_MM for x in (2.0, 14.0, 30.0, 46.0, 58.0)))
+    back = framed_wall(60 * IN_MM, high, *(x * IN_MM for x in (2.0, 14.0, 30.0, 46.0, 58.0)))
     plan = Plan(name="Pantry by the galley", units="imperial", wall=back, faced="Back wall")
-    left = WallPlan(name="Left wall", wall=_wall(36 * IN_MM, high, 22 * IN_MM, 30 * IN_MM))
+    left = WallPlan(name="Left wall", wall=framed_wall(36 * IN_MM, high, 22 * IN_MM, 30 * IN_MM))
     plan = turned(with_wall(plan, "left", left, 90.0), "wall")
-    side = _wall(66 * IN_MM, high, *(x * IN_MM for x in (5.0, 12.0, 28.0, 44.0, 60.0)))
+    side = framed_wall(66 * IN_MM, high, *(x * IN_MM for x in (5.0, 12.0, 28.0, 44.0, 60.0)))
     right = with_wall(plan, "right", WallPlan(name="Right wall", wall=side), 90.0)
     for n, (name, top) in enumerate((("Tins", 66.0), ("Jars", 48.0)), start=1):
         deep = f"deep-{n}"
@@ -122,17 +122,17 @@ def alcoves() -> Plan:
     plan = Plan(
         name="Alcoves by the chimney",
         units="imperial",
-        wall=_wall(42 * IN_MM, high, 12 * IN_MM, 28 * IN_MM, off_mm=3.0),
+        wall=framed_wall(42 * IN_MM, high, 12 * IN_MM, 28 * IN_MM, off_mm=3.0),
         faced="Left alcove",
     )
-    outer = WallPlan(name="Window wall", wall=_wall(30 * IN_MM, high, 21 * IN_MM, 26 * IN_MM))
+    outer = WallPlan(name="Window wall", wall=framed_wall(30 * IN_MM, high, 21 * IN_MM, 26 * IN_MM))
     plan = turned(with_wall(plan, "left", outer, 90.0), "wall")
     plan = with_wall(plan, "right", WallPlan(name="Left cheek", wall=cheek), 90.0)
     plan = with_wall(plan, "right", breast, 270.0)
     plan = with_wall(plan, "right", WallPlan(name="Right cheek", wall=cheek), 270.0)
     right = WallPlan(
         name="Right alcove",
-        wall=_wall(46 * IN_MM, high, 3 * IN_MM, 12 * IN_MM, 28 * IN_MM, 44 * IN_MM),
+        wall=framed_wall(46 * IN_MM, high, 3 * IN_MM, 12 * IN_MM, 28 * IN_MM, 44 * IN_MM),
     )
     plan = with_wall(plan, "right", right, 90.0)
     plan = put(

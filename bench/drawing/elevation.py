@@ -396,6 +396,10 @@ def _shape(pen: Pen, shape: Shape, scale: Scale, verdict: VerdictView) -> None:
     support = None if shape.support is None else str(shape.support)
     across, up = [scale.x(x) for x, _ in shape.points], [scale.y(y) for _, y in shape.points]
     left, right, top, bottom = min(across), max(across), min(up), max(up)
+    if shape.every_mm:
+        every = scale.length(shape.every_mm)
+        pen.holes(left, right, (top + bottom) / 2, bottom - top, every, f"shape-{shape.role}")
+        return
     if len(shape.points) == 4 and len(set(across)) == 2 and len(set(up)) == 2:
         wide, high = max(right - left, _LEAST_PX), max(bottom - top, _LEAST_PX)
         pen.rect(

@@ -159,6 +159,8 @@ def _unfolded(
             for piece in each.pieces:
                 with pen.group(f"piece-{outcomes[piece.key]}"):
                     for shape in mount_of(piece).front(piece):
+                        if shape.every_mm:
+                            continue  # too small to be seen from so far
                         places = [(scale.x(x), scale.y(y)) for x, y in shape.points]
                         pen.path(outline(places), f"shape-{shape.role}")
             for box in against(bodies, walls[each.at]):

@@ -58,6 +58,12 @@ class Pen:
         """Draw a path."""
         self._tag("path", cls, {"d": d, **more})
 
+    def holes(self, x1: float, x2: float, y: float, wide: float, every: float, cls: str) -> None:
+        """Draw a row of holes, so wide, from the edge of the first to the edge of the last."""
+        row = f"M{number(x1)} {number(y)}H{number(x2)}"
+        dashes = f"{number(wide)} {number(every - wide)}"
+        self.path(row, cls, stroke_width=wide, stroke_dasharray=dashes)
+
     def text(
         self, x: float, y: float, words: str, cls: str, anchor: str = "start", turn: float = 0
     ) -> None:

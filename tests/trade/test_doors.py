@@ -432,7 +432,7 @@ class Shell(SimpleTestCase):
         self.assertEqual(status, 0)
 
     def test_kinds_and_full_sums(self) -> None:
-        self.assertEqual(len(json.loads(self.run_it("kinds", "--json")[1])), 18)
+        self.assertEqual(len(json.loads(self.run_it("kinds", "--json")[1])), 19)
         example = str(ROOT / "docs/example.plan.json")
         status, said = self.run_it(
             "explain", example, "--piece", "towels", "--check", "screw.withdrawal"

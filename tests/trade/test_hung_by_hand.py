@@ -17,7 +17,7 @@ from trade import data, wording
 from trade.assess import assess_piece
 from trade.errors import PlanError
 from trade.load.line import LineLoad
-from trade.mounts import mount_of, panel, rail
+from trade.mounts import mount_of, rail
 from trade.mounts.cleat_cabinet import bevel_of
 from trade.mounts.work import Bored
 from trade.plan.flatness import Flatness, RunOut
@@ -350,18 +350,18 @@ class Panels(Case):
     def test_a_panel_s_screw_in_its_batten_by_hand(self) -> None:
         """28 mm less 12 of panel is 16 in the batten, less a tip of 8.33.
 
-        7.67 mm; 2850·0.36²·0.164 = 60.6 lb/in = 10.61 N/mm: 81.4 N, × 1.6 for a push.
+        7.67 mm; 2850·0.36²·0.164 = 60.6 lb/in = 10.61 N/mm: 81.4 N, × 0.9 for years. One push turns
+        the panel once, however many studs its battens are on.
         """
-        self.assertAlmostEqual(
-            self.check("panel.batten_screws", self.panel()).capacity.value, 81.4 * 1.6, delta=0.8
-        )
+        check = self.check("panel.batten_screws", self.panel())
+        self.assertAlmostEqual(check.capacity.value, 81.4 * 0.9, delta=0.8)
 
     def test_rows_pull_in_proportion_to_their_height(self) -> None:
         """Rows 760, 400 and 40 above the foot.
 
         The top one takes 760/(760² + 400² + 40²) of the turning.
         """
-        self.assertEqual(panel.rows_mm(self.panel()), (760.0, 400.0, 40.0))
+        self.assertEqual(self.panel().rows_mm, (760.0, 400.0, 40.0))
 
     def test_holds_fails_and_nobody_knows(self) -> None:
         self.assertEqual(self.outcome(self.panel()), "holds")

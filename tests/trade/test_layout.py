@@ -28,7 +28,6 @@ from trade.choose.stack import stack
 from trade.errors import PlanError
 from trade.marking.marks import marks
 from trade.mounts import KINDS, mount_of
-from trade.mounts.panel import rows_mm
 from trade.mounts.peg_wall import grid
 from trade.mounts.surroundings import crowded
 from trade.plan.features import Feature
@@ -194,7 +193,7 @@ class Along(SimpleTestCase):
             self.assertEqual((made.across, made.up), (10, int(height // 100)))
             heights = [made.foot_mm + j * pegs.grid_mm for j in range(made.up)]
             self.assertTrue(heights[0] > 0 and heights[-1] < height)
-            clear = [abs(at - screw) for at in heights for screw in rows_mm(pegs)]
+            clear = [abs(at - screw) for at in heights for screw in pegs.rows_mm]
             self.assertGreaterEqual(min(clear), pegs.peg_mm / 2 + 4.0, height)
             large = sum(made.large(i, j) for i, j in made.places)
             self.assertLessEqual(abs(2 * large - len(made.places)), 1)

@@ -18,6 +18,7 @@ from trade.data.rows import (
     FixingClass,
     Framing,
     Goes,
+    Holder,
     Holds,
     Lining,
     MountingKind,
@@ -235,6 +236,12 @@ def refused() -> dict[str, Refused]:
 def corners() -> dict[str, Corner]:
     """Return ends of a wall by key."""
     return table("corners", Corner)
+
+
+@cache
+def holders() -> dict[str, Holder]:
+    """Return what a further thing hangs by, by the kind of mounting."""
+    return table("holders", Holder)
 
 
 @cache

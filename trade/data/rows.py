@@ -15,6 +15,9 @@ Or people sit at it.
 """
 
 
+_NEARLY = 1e-6  # what just has room has room
+
+
 class Priced(Row, frozen=True, kw_only=True):
     """A row of something that is bought.
 
@@ -166,6 +169,20 @@ class Cord(Row, frozen=True, kw_only=True):
 
     name: str
     hole_mm: float
+
+
+class Holder(Priced, frozen=True, kw_only=True):
+    """What a further thing hangs by. `wide_mm`, `high_mm`: from one to the next; 0: one row."""
+
+    name: str
+    wide_mm: float
+    high_mm: float = 0.0
+    minutes: float
+
+    def fit(self, long_mm: float, high_mm: float) -> int:
+        """Return how many have room on a face so long and so high."""
+        rows = int(high_mm / self.high_mm + _NEARLY) if self.high_mm else 1
+        return int(long_mm / self.wide_mm + _NEARLY) * max(rows, 1)
 
 
 class Screw(Priced, frozen=True, kw_only=True):

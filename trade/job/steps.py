@@ -20,7 +20,7 @@ from trade.fixings import driving
 from trade.fixings.support import board_screw
 from trade.job.fixing import Fixing, Group
 from trade.job.step import Step, said
-from trade.language import capital, compose, joined
+from trade.language import capital, compose, joined, word
 from trade.load.lifting import lift
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.reading import read, say_datum, say_up
@@ -36,18 +36,18 @@ from trade.wall.backing import crossed
 from trade.wall.zones import zones
 
 _NTH = (
-    "lowest",
-    "second",
-    "third",
-    "fourth",
-    "fifth",
-    "sixth",
-    "seventh",
-    "eighth",
-    "ninth",
-    "tenth",
-    "eleventh",
-    "twelfth",
+    word("lowest"),
+    word("second"),
+    word("third"),
+    word("fourth"),
+    word("fifth"),
+    word("sixth"),
+    word("seventh"),
+    word("eighth"),
+    word("ninth"),
+    word("tenth"),
+    word("eleventh"),
+    word("twelfth"),
 )
 _NEAR_SERVICE_MM = data.house("near_service_mm")
 

@@ -34,7 +34,7 @@ _TOUCHING_MM = 1e-6
 _KEPT = 500  # pieces of a kind
 _PARALLEL = 2  # more rods than that are never quite parallel
 AnySupport = Support | PinSeat
-Role = Literal["board", "wood", "steel", "hidden", "leg", "face", "door", "shade"]
+Role = Literal["board", "wood", "steel", "hidden", "leg", "face", "door", "shade", "holes"]
 
 
 _AS_DEEP: tuple[Role, ...] = ("board", "face", "door")
@@ -91,12 +91,13 @@ class Shape(NamedTuple):
     From the side: out of the lining's face, up.
 
     `role`: what it is made of or is, for those who draw it; `support`: the number of the support
-    that it belongs to.
+    that it belongs to; `every_mm`: of a row of holes, as high as one is wide: from one to the next.
     """
 
     role: Role
     points: tuple[tuple[float, float], ...]
     support: int | None = None
+    every_mm: float = 0.0
 
 
 def block(
@@ -288,7 +289,7 @@ class Mount(ABC, Generic[P]):
         thin = min(data.house("thin_part_mm"), piece.depth_mm)
         found = []
         for shape in self.front(piece):
-            if shape.role in ("hidden", "shade"):
+            if shape.role in ("hidden", "shade", "holes"):
                 continue
             box = around([shape])
             deep = piece.depth_mm if shape.role in _AS_DEEP else thin
@@ -460,6 +461,19 @@ class Mount(ABC, Generic[P]):
     def with_rows(self, piece: P, rows: int) -> P | None:
         """Return the piece held in so many rows; None for a kind without rows."""
         return None
+
+    def room(self, piece: P) -> int:
+        """How many holders have room on it; 0 for a kind that takes none."""
+        row = data.holders().get(self.kind)
+        return row.fit(piece.length_mm, piece.high_mm) if row else 0
+
+    def grown(self, piece: P) -> Iterator[tuple[Message, P]]:
+        """Yield it with a row, a panel or a shelf more, and what that is called."""
+        yield from ()
+
+    def filled(self, piece: P, high_mm: float) -> P:
+        """Return it as high as a place; most kinds are as high as they are."""
+        return piece
 
     def shorter_rods(self, piece: P) -> tuple[P, float] | None:
         """Return the piece with its rods as short as its depth asks.

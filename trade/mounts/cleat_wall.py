@@ -1,6 +1,7 @@
 """A cleat wall: rows of bevelled cleats on the studs, and holders that hang on any of them."""
 
 from collections.abc import Iterator
+from contextlib import suppress
 from math import radians, tan
 from typing import Any, ClassVar
 
@@ -8,6 +9,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.check import Assumption, Check, Message
+from trade.errors import PlanError
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.load.demand import Demand
@@ -65,6 +67,22 @@ class _CleatWall(Mount[CleatWall]):
     def with_rows(self, piece: CleatWall, rows: int) -> CleatWall | None:
         """So many rows of cleats."""
         return replace(piece, rows=rows)
+
+    def room(self, piece: CleatWall) -> int:
+        """How many holders have room: as many on each row."""
+        return piece.rows * super().room(piece)
+
+    def grown(self, piece: CleatWall) -> Iterator[tuple[Message, CleatWall]]:
+        """Yield one row more below, and one more above."""
+        with suppress(PlanError):
+            yield Message("One row more below"), replace(piece, rows=piece.rows + 1)
+            higher = piece.top_mm + piece.apart_mm
+            yield Message("One row more above"), replace(piece, rows=piece.rows + 1, top_mm=higher)
+
+    def filled(self, piece: CleatWall, high_mm: float) -> CleatWall:
+        """Return it with the rows that a place is high enough for."""
+        room = high_mm - max(piece.cleat_high_mm, piece.holder_mm)
+        return replace(piece, rows=min(max(int(room / piece.apart_mm) + 1, 1), 12))
 
     def checks(self, piece: CleatWall, wall: Wall) -> list[Check]:
         """Every check of a row, of its screws, and of a holder on it."""

@@ -14,7 +14,7 @@ from trade.memo import memoized
 from trade.mounts import strength
 from trade.mounts.base import Ask, Box, Part, Shape, around, block, cut_dowel
 from trade.mounts.hanging import Hanging, do
-from trade.mounts.panel import Panelled, rows_mm
+from trade.mounts.panel import Panelled, on_panels
 from trade.mounts.work import Bored, Detail
 from trade.plan.model import PegWall, Wall
 from trade.plan.policy import Policy
@@ -52,6 +52,11 @@ class _PegWall(Panelled[PegWall]):
         """Those of a panel, and a peg in its hole."""
         return [*super().checks(piece, wall), *_peg(piece)]
 
+    def room(self, piece: PegWall) -> int:
+        """One peg in each large hole."""
+        found = grid(piece)
+        return sum(found.large(i, j) for i, j in found.places)
+
     def parts(self, piece: PegWall, wall: Wall) -> list[Part]:
         """Those of a panel, and a peg for each thing."""
         out = piece.depth_mm + piece.thickness_mm
@@ -75,7 +80,9 @@ class _PegWall(Panelled[PegWall]):
             bored(False, piece.peg_mm * _SMALL, "for light pegs and hooks"),
         )
         return found | {
-            "sheet": found["sheet"]._replace(works=found["sheet"].works + pegs),
+            "sheet": found["sheet"]._replace(
+                works=(*found["sheet"].works, *on_panels(piece, pegs))
+            ),
             "peg": Detail(wall="one end eased; tried in a scrap hole first"),
         }
 
@@ -137,18 +144,21 @@ KIND = _PegWall()
 class Grid(NamedTuple):
     """A peg wall's holes.
 
-    How many along and up, and where the first one is, from the sheet's left edge and its foot, mm.
+    How many along and up, and where the first one is, from the left end and the foot, mm. It runs
+    on over the joints of panels; `joints`: the columns that a joint leaves out.
     """
 
     across: int
     up: int
     left_mm: float
     foot_mm: float
+    joints: tuple[int, ...] = ()
 
     @property
     def places(self) -> list[tuple[int, int]]:
         """Every hole by its number along and up."""
-        return [(i, j) for i in range(self.across) for j in range(self.up)]
+        columns = [i for i in range(self.across) if i not in self.joints]
+        return [(i, j) for i in columns for j in range(self.up)]
 
     def large(self, i: int, j: int) -> bool:
         """Whether a hole is one of the large ones, which take turns with the small."""
@@ -162,14 +172,22 @@ def grid(piece: PegWall) -> Grid:
     across, up = max(int(piece.length_mm // step), 1), max(int(piece.height_mm // step), 1)
     left = (piece.length_mm - (across - 1) * step) / 2
     middle = (piece.height_mm - (up - 1) * step) / 2
-    clear, screws = piece.peg_mm / 2 + _CLEAR_MM, rows_mm(piece)
+    clear, screws = piece.peg_mm / 2 + _CLEAR_MM, piece.rows_mm
 
     def crossed(foot: float) -> int:
         return sum(abs(foot + j * step - screw) < clear for j in range(up) for screw in screws)
 
     spare = max(middle - piece.peg_mm, 0.0)
     shifts = sorted((sign * n * spare / 8 for n in range(9) for sign in (1, -1)), key=abs)
-    return Grid(across, up, left, min((middle + shift for shift in shifts), key=crossed))
+    foot = min((middle + shift for shift in shifts), key=crossed)
+    edges = [edge for pair in piece.edges_mm for edge in pair]
+    joints = tuple(
+        i
+        for i in range(across)
+        if any(abs(left + i * step - edge) < clear for edge in edges[1:-1])
+        or not any(a < left + i * step < b for a, b in piece.edges_mm)
+    )
+    return Grid(across, up, left, foot, joints)
 
 
 def _peg(piece: PegWall) -> list[Check]:

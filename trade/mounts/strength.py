@@ -61,12 +61,14 @@ def write_twist(sums: Calculation, high_mm: float, thick_mm: float) -> float:
     return sums.then("τ", "T / S_t", "stress")
 
 
-def write_flatwise(sums: Calculation, long_mm: float, thick_mm: float, meaning: str) -> float:
-    """Write what a moment M bends a strip with across its thickness, σ."""
+def write_flatwise(
+    sums: Calculation, long_mm: float, thick_mm: float, meaning: str, moment: str = "M"
+) -> float:
+    """Write what a moment bends a strip with across its thickness, σ."""
     sums.given("h", long_mm, "length", meaning)
     sums.given("t", thick_mm, "fine", "its thickness")
     sums.then("S", "h t² / 6", "section", "section modulus")
-    return sums.then("σ", "M / S", "stress")
+    return sums.then("σ", f"{moment} / S", "stress")
 
 
 def write_steel(sums: Calculation, yield_mpa: float, shape: Literal["round", "rectangle"]) -> float:

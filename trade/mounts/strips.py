@@ -15,6 +15,7 @@ from trade.plan.model import Piece, Wall
 
 FACE_WIDTH_MM = data.house("strip_face_mm")
 _TWO_ROWS_MM = data.house("two_rows_mm")
+_CRUSHES = data.house("crushing_over_allowable")
 _SCREW_MM = 4.0  # how screws are drawn from the front
 
 
@@ -52,10 +53,7 @@ def on_studs(
         first: number of the first seat, where there is more than one strip.
         along_mm: how much of the lining between studs it presses at each.
     """
-    row = data.boards()[board]
-    side = wood.wood_side(
-        thick_mm, row.g, data.screws()[piece.screw].diameter_mm, across=not row.sheet
-    )
+    side = side_of(board, thick_mm, data.screws()[piece.screw].diameter_mm)
     strip, count = (piece.left_mm, piece.left_mm + piece.length_mm, high_mm), len(piece.supports_mm)
     hardware = Hardware(
         heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side, strip=strip, along_mm=along_mm
@@ -72,6 +70,16 @@ def on_studs(
         )
         for i, x in enumerate(piece.supports_mm)
     ]
+
+
+def side_of(board: str, thick_mm: float, nominal_mm: float) -> wood.Side:
+    """Return what lies under the head of a screw: a strip of wood, a sheet, steel, plastic."""
+    row = data.boards()[board]
+    if row.wooden:
+        return wood.wood_side(thick_mm, row.g, nominal_mm, across=not row.sheet)
+    if row.allowable_mpa is not None:
+        return wood.steel_side(thick_mm)
+    return wood.Side(thick_mm, _CRUSHES * row.bearing_mpa, None)
 
 
 def bent_where(length_mm: float, supports_mm: tuple[float, ...]) -> tuple[str, Quantity]:

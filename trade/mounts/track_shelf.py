@@ -111,6 +111,11 @@ class _TrackShelf(Mount[TrackShelf]):
         row = piece.hardware
         return ShelfLoad(_hardest(piece), row.mass_kg * G_N_PER_KG, row.arm_mm * _OUT_SHARE, so)
 
+    def grown(self, piece: TrackShelf) -> Iterator[tuple[Message, TrackShelf]]:
+        """Yield one shelf more on the same uprights."""
+        with suppress(PlanError):
+            yield Message("One shelf more below"), replace(piece, shelves=piece.shelves + 1)
+
     def supports(self, piece: TrackShelf, wall: Wall) -> list[Support]:
         """Each upright where it is, with all its screws."""
         row = piece.hardware

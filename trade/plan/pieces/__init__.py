@@ -1,7 +1,7 @@
 """What hangs on a wall: one class for each kind of mounting."""
 
 from trade.plan.pieces.base import LEAST_GAP_MM, Piece, Shelf, Thing
-from trade.plan.pieces.hung import Cabinet, CleatWall, HolderBoard, Panel, PegWall, Rail
+from trade.plan.pieces.hung import Cabinet, CleatWall, GridPanel, HolderBoard, Panel, PegWall, Rail
 from trade.plan.pieces.shelves import (
     BoxShelf,
     BracketBeam,
@@ -30,6 +30,7 @@ AnyPiece = (
     | Rail
     | Panel
     | PegWall
+    | GridPanel
     | HolderBoard
     | Bookcase
     | Bench
@@ -49,6 +50,7 @@ __all__ = [
     "CleatWall",
     "CornerShelf",
     "DowelShelf",
+    "GridPanel",
     "HolderBoard",
     "LedgerShelf",
     "Panel",

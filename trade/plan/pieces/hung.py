@@ -1,9 +1,16 @@
 """What hangs and is no shelf: cabinets, rails, panels, rows of cleats."""
 
+from typing import ClassVar
+
+from trade import data
 from trade.errors import PlanError
 from trade.plan.hardware import OwnCleat
-from trade.plan.item import between
+from trade.plan.item import between, known
 from trade.plan.pieces.base import Piece, insides, weighed, wooden
+
+_EDGE_MM = data.house("panel_edge_mm")
+_NARROWEST_MM = data.house("panel_narrowest_mm")
+_SAME = 1e-6
 
 
 class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="kind"):
@@ -118,13 +125,17 @@ class HolderBoard(Rail, frozen=True, kw_only=True, tag="holder_board", tag_field
 
 
 class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
-    """A panel on the wall that things hang on: a sheet, straight to the studs or on level battens.
+    """Panels on the wall that things hang on: sheets, straight to the studs or on level battens.
 
-    `board`: of the sheet, a row of the boards table; `rows`: screws one above the other at each
-    stud, or battens; `batten_mm`: their thickness, 0 for none; `panel_screws`: into each batten;
-    `panel_screw_mm`: their length; `cut_out`: openings are cut out of it for the boxes that it
-    covers; `hook_kg`, `hook_ultimate`: as of a rail's.
+    `panels`: so many side by side, `gap_mm` between them; `board`: of a sheet, a row of the boards
+    table; `rows`: screws one above the other at each stud, or battens; `batten_mm`: their
+    thickness, 0 for none; `panel_screws`: of each panel into each batten; `panel_screw_mm`: their
+    length; `cut_out`: openings are cut out for the boxes that they cover; `hook_kg`,
+    `hook_ultimate`: as of a rail's.
     """
+
+    any_sheet: ClassVar[bool] = False
+    thinnest_mm: ClassVar[float] = 3.0
 
     height_mm: float
     thickness_mm: float
@@ -136,20 +147,57 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     cut_out: bool = False
     hook_kg: float | None = None
     hook_ultimate: bool = False
+    panels: int = 1
+    gap_mm: float = 0.0
 
     def __post_init__(self) -> None:
         """Refuse absurd panels."""
         Piece.__post_init__(self)
         between(self.height_mm, 100, 3000, "height_mm", "Its height")
-        between(self.thickness_mm, 3, 60, "thickness_mm", "Its thickness")
+        between(self.gap_mm, 0, 200, "gap_mm", "The gap between two panels")
+        if not 1 <= self.panels <= 12:
+            raise PlanError("From 1 to 12 panels hang side by side.", "panels")
+        if self.panels > 1 and self.panel_mm < _NARROWEST_MM:
+            raise PlanError("So many panels would each be narrower than a hand.", "panels")
+        between(self.thickness_mm, self.thinnest_mm, 60, "thickness_mm", "Its thickness")
         weighed(self.hook_kg, "hook_kg")
         between(self.batten_mm, 0, 80, "batten_mm", "A batten's thickness")
         between(self.panel_screw_mm, 8, 150, "panel_screw_mm", "A screw's length")
-        wooden(self.board, "board")
+        if not self.any_sheet:
+            wooden(self.board, "board")
         if not 2 <= self.rows <= 8:
             raise PlanError("A panel needs 2 to 8 rows.", "rows")
         if not 2 <= self.panel_screws <= 40:
             raise PlanError("A batten can have 2 to 40 of the panel's screws.", "panel_screws")
+
+    @property
+    def panel_mm(self) -> float:
+        """How wide one of the panels is."""
+        return (self.length_mm - (self.panels - 1) * self.gap_mm) / self.panels
+
+    @property
+    def edges_mm(self) -> tuple[tuple[float, float], ...]:
+        """Left and right edge of each panel, from its left end."""
+        step = self.panel_mm + self.gap_mm
+        return tuple((n * step, n * step + self.panel_mm) for n in range(self.panels))
+
+    @property
+    def rows_mm(self) -> tuple[float, ...]:
+        """Heights of its rows above its lower edge, from the top down."""
+        edge = min(_EDGE_MM, self.height_mm / 4)
+        step = (self.height_mm - 2 * edge) / (self.rows - 1)
+        return tuple(self.height_mm - edge - n * step for n in range(self.rows))
+
+    @property
+    def columns_mm(self) -> tuple[float, ...]:
+        """Where a panel's own screws go in each batten, from the panel's left edge."""
+        step = self.panel_mm / self.panel_screws
+        return tuple((n + 0.5) * step for n in range(self.panel_screws))
+
+    @property
+    def net(self) -> float:
+        """How much of the sheet is left where a row of holes weakens it: 1 where none does."""
+        return 1.0
 
     @property
     def tugged(self) -> bool:
@@ -182,6 +230,86 @@ class PegWall(Panel, frozen=True, kw_only=True, tag="peg_wall", tag_field="kind"
         between(
             self.grid_mm, max(15.0, 1.5 * self.peg_mm), 500, "grid_mm", "From one hole to the next"
         )
+
+    @property
+    def net(self) -> float:
+        """How much of the sheet is left where a row of holes for pegs weakens it."""
+        return 1.0 - self.peg_mm / self.grid_mm
+
+
+class GridPanel(Panel, frozen=True, kw_only=True, tag="grid_panel", tag_field="kind"):
+    """Panels bought with a grid of holes, which holders and their own screws go through.
+
+    `hole_mm`: how wide a hole is; `pitch_mm`: from hole to hole, along and up; `edge_mm`: from a
+    panel's left and upper edge to the first of them; `panel_kg`: what the packet says that one
+    panel may carry; null: it says nothing; `panel_ultimate`: it says what one fails at.
+    """
+
+    any_sheet = True
+    thinnest_mm = 0.5
+    hole_mm: float = 6.35
+    pitch_mm: float = 25.4
+    edge_mm: float = 12.7
+    panel_kg: float | None = None
+    panel_ultimate: bool = False
+
+    def __post_init__(self) -> None:
+        """Refuse absurd grids."""
+        Panel.__post_init__(self)
+        known(data.boards(), self.board, "board", "board")
+        weighed(self.panel_kg, "panel_kg")
+        between(self.hole_mm, 2, 40, "hole_mm", "A hole")
+        between(self.pitch_mm, 1.3 * self.hole_mm, 300, "pitch_mm", "From one hole to the next")
+        between(self.edge_mm, self.hole_mm / 2 + 1, 300, "edge_mm", "The first hole from the edge")
+        if min(self.panel_mm, self.height_mm) < 2 * self.edge_mm + self.pitch_mm:
+            raise PlanError("A panel has no room for two rows of such holes.", "pitch_mm")
+        if len(set(self.rows_mm)) < self.rows:
+            raise PlanError("A panel has fewer rows of holes than that.", "rows")
+
+    @property
+    def holes_mm(self) -> tuple[float, ...]:
+        """Every column of a panel's holes, from its left edge."""
+        return _grid(self.panel_mm, self.edge_mm, self.pitch_mm)
+
+    @property
+    def hole_rows_mm(self) -> tuple[float, ...]:
+        """Every row of its holes above its lower edge, from the top down."""
+        down = _grid(self.height_mm, self.edge_mm, self.pitch_mm)
+        return tuple(self.height_mm - each for each in down)
+
+    @property
+    def rows_mm(self) -> tuple[float, ...]:
+        """Heights of the rows that are screwed: those of its holes that are nearest."""
+        wished = Panel.rows_mm.__get__(self)
+        return tuple(min(self.hole_rows_mm, key=lambda row: abs(row - each)) for each in wished)
+
+    @property
+    def columns_mm(self) -> tuple[float, ...]:
+        """The columns of holes for its own screws, spread from the first to the last."""
+        holes = self.holes_mm
+        step = (len(holes) - 1) / (self.panel_screws - 1)
+        return tuple(dict.fromkeys(holes[round(n * step)] for n in range(self.panel_screws)))
+
+    @property
+    def over_joint_mm(self) -> float:
+        """From the last hole of a panel to the first of the next."""
+        return self.panel_mm - self.holes_mm[-1] + self.gap_mm + self.edge_mm
+
+    @property
+    def net(self) -> float:
+        """How much of the sheet is left where a row of holes weakens it."""
+        return 1.0 - self.hole_mm / self.pitch_mm
+
+    def nearest_hole_mm(self, x_mm: float) -> float:
+        """Return the column of holes nearest to a place, both from its left end."""
+        columns = (left + hole for left, _ in self.edges_mm for hole in self.holes_mm)
+        return min(columns, key=lambda column: abs(column - x_mm))
+
+
+def _grid(size_mm: float, edge_mm: float, pitch_mm: float) -> tuple[float, ...]:
+    """Return the holes along one side of a panel, as many as keep clear of its far edge."""
+    count = int((size_mm - 2 * edge_mm) / pitch_mm + _SAME) + 1
+    return tuple(edge_mm + n * pitch_mm for n in range(count))
 
 
 class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="kind"):
