@@ -19,6 +19,7 @@ _COMMANDS = {
     "buy": ("saw", "say what to buy"),
     "days": ("saw", "say when it can hang and when it may be loaded"),
     "ways": ("choose", "find ways to hang something on a plan's wall"),
+    "grow": ("choose", "say what more goes on a piece, and compare sorts of wall for it"),
     "steps": ("hang", "say the steps of hanging a piece, in order"),
     "cures": ("choose", "find what would cure a piece of a plan"),
     "kinds": ("kinds", "list the kinds of mounting"),

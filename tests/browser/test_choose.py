@@ -5,10 +5,12 @@ Hang a thing by what it is, adopt a way, cure it, look where and what if, and un
 
 from playwright.sync_api import Route, expect
 
+from bench.demo import tool_corner
 from bench.models import Job, Wall
 from tests.browser.base import PHONE, BrowserCase
 from tests.plans import bracket_shelf, plan
 from trade.plan.model import Policy
+from trade.plan.place import turned
 
 
 class ByMouse(BrowserCase):
@@ -97,6 +99,31 @@ class ByMouse(BrowserCase):
         expect(self.page.locator(".if-now")).to_contain_text("80 kg")
         expect(self.page.locator(".falls li").first).to_contain_text("gives way at")
         self.assertEqual(self.now(wall).pieces[0].things[0].mass_kg, 20.0)
+
+    def test_what_more_goes_on_it_and_another_sort_of_wall(self) -> None:
+        """A weight asked and refused, a row more by one tap, panels instead, all undone."""
+        corner = turned(tool_corner(), "wall-2")
+        wall = self.open(corner, piece="cleats")
+        self.page.locator("#look-if").click()
+        each = self.page.locator(".grow-each input")
+        expect(self.page.locator(".falls-box", has=each)).to_contain_text("Room for 21 holders")
+        each.fill("0")
+        each.press("Tab")
+        expect(self.page.locator(".grow-each")).to_contain_text("a weight that somebody could")
+        self.page.locator(".grow-each input").fill("1 kg")
+        self.page.locator(".grow-each input").press("Tab")
+        expect(self.page.locator(".falls-box", has=each)).to_contain_text("19 more of 2.2 lb")
+        self.page.get_by_role("button", name="One row more below").click()
+        expect(self.page.locator("#undo")).to_be_enabled()
+        self.assertEqual(turned(self.now(wall), "wall-2").piece("cleats").rows, 4)
+        self.page.locator("#undo").click()
+        self.page.get_by_text("Other sorts of wall here, compared").click()
+        panels = self.page.locator(".sorts-list li", has_text="Panels with a grid of holes")
+        panels.get_by_text("Use this instead").click()
+        expect(self.page.locator(".subtitle")).to_contain_text("Panels with a grid of holes")
+        self.page.locator("#undo").click()
+        expect(self.page.locator(".subtitle")).to_contain_text("Cleat wall")
+        self.assertEqual(turned(self.now(wall), "wall-2").pieces, corner.pieces)
 
     def test_the_jobs_policy_and_what_it_would_change(self) -> None:
         wall = self.open(plan(bracket_shelf()), piece="shelf")

@@ -37,12 +37,12 @@ def along(piece: AnyPiece, plan: Plan, count: int = 25) -> tuple[Place, ...]:
     found: list[Place] = []
     guess = 10.0
     for at in places:
-        guess = _carries(piece, plan, at, guess)
+        guess = carries(piece, plan, at, guess)
         found.append(Place(at, guess))
     return tuple(found)
 
 
-def _carries(piece: AnyPiece, plan: Plan, at_mm: float, guess_kg: float) -> float:
+def carries(piece: AnyPiece, plan: Plan, at_mm: float, guess_kg: float) -> float:
     """Return the greatest mass at one place with which everything fits and holds, kg.
 
     By false position.

@@ -1,4 +1,4 @@
-"""`ways`, `cures`: ways to hang something, and what would mend a piece."""
+"""`ways`, `cures`, `grow`: ways to hang something, what mends a piece, what more goes on it."""
 
 import argparse
 from typing import Any
@@ -8,6 +8,7 @@ from msgspec.structs import replace
 from trade import data, wording
 from trade.assess import assess
 from trade.choose.cures import Cures, look_for_cures
+from trade.choose.growth import Growth, Sort, growth, sorts
 from trade.choose.held_with import name_of
 from trade.choose.loosened import loosened, sentence
 from trade.choose.options import Options, find_options
@@ -15,13 +16,15 @@ from trade.choose.request import amount_of, wish_for, wish_of
 from trade.choose.search import Option
 from trade.cli import common
 from trade.language import counted
-from trade.measure import Units, read_length, say_length
+from trade.measure import Units, read_length, read_weight, say_length, say_weight
 from trade.mounts import KINDS
 
 
 def arguments(name: str, parser: argparse.ArgumentParser) -> None:
     """Add what the command is asked with."""
-    common.add_plan(parser, piece=name == "cures")
+    common.add_plan(parser, piece=name != "ways")
+    if name == "grow":
+        parser.add_argument("--each", help="what one thing more weighs")
     if name == "ways":
         thing = parser.add_mutually_exclusive_group(required=True)
         thing.add_argument("--piece", help="what hangs there already, by its key")
@@ -62,6 +65,77 @@ def cures(asked: argparse.Namespace) -> int:
     found = look_for_cures(plan, asked.piece)
     common.print_result(asked, found, cures_as_text(found, units))
     return common.EXIT[assess(plan).piece(asked.piece).outcome]
+
+
+def grow(asked: argparse.Namespace) -> int:
+    """Print what more goes on a piece, and other sorts of wall for the same things."""
+    plan, units = common.load_plan(asked)
+    each = None if asked.each is None else read_weight(asked.each, units)
+    found = growth(plan, asked.piece, each)
+    compared = sorts(plan, asked.piece) if found.room else ()
+    common.print_result(asked, grow_as_json(found, compared), grow_as_text(found, compared, units))
+    return common.EXIT[assess(plan).piece(asked.piece).outcome]
+
+
+def grow_as_json(found: Growth, compared: tuple[Sort, ...]) -> dict[str, Any]:
+    """Return what more goes on it, and the sorts of wall, in figures."""
+    return {
+        **{
+            name: getattr(found, name)
+            for name in ("noun", "room", "named", "each_kg", "more", "price", "minutes")
+        },
+        "first": found.first.code if found.first else None,
+        "steps": [
+            {
+                "what": wording.phrase(step.label, "metric"),
+                "word": step.verdict.outcome,
+                "holes": step.holes,
+                "cost": step.cost,
+                "minutes": step.minutes,
+                "piece": step.piece,
+            }
+            for step in found.steps
+        ],
+        "sorts": [
+            {
+                name: getattr(each, name)
+                for name in each._fields
+                if name not in ("piece", "verdict", "minds")
+            }
+            | {"word": each.verdict.outcome}
+            for each in compared
+        ],
+    }
+
+
+def grow_as_text(found: Growth, compared: tuple[Sort, ...], units: Units) -> str:
+    """Return the same to read."""
+    lines = []
+    if found.noun:
+        each = say_weight(found.each_kg, units)
+        lines.append(f"Room for {found.room} {found.nouns}; {found.named} named on it.")
+        lines.append(f"{found.more} more of {each} would hold.")
+        if found.first is not None:
+            lines.append(f"First to fail then: {found.first.name}.")
+    for step in found.steps:
+        said = f"{wording.outcome_used(step.verdict)}: {wording.phrase(step.label, units)}"
+        if step.verdict.fails:
+            lines += [said, f"    {wording.phrase(step.verdict.governing.sentence, units)}"]
+        else:
+            holes = counted(step.holes, "{n} hole more", "{n} holes more")
+            lines.append(f"{said}; {holes}, {step.cost:.0f} of money, {step.minutes:.0f} minutes")
+    for sort in compared:
+        lines.append(f"{wording.outcome_used(sort.verdict)}: {KINDS[sort.kind].name}")
+        holes = counted(sort.holes, "{n} hole", "{n} holes")
+        lines.append(
+            f"    {holes}, {sort.cost:.0f} of money, {sort.minutes:.0f} minutes; each holder more "
+            f"{sort.each_cost:.1f} and {sort.each_minutes:.1f} minutes; room for {sort.room}"
+        )
+        lines.append(
+            f"    one thing at a stud {say_weight(sort.stud_kg, units)}, between "
+            f"{say_weight(sort.between_kg, units)}; {sort.bare:.0%} of the wall left bare"
+        )
+    return "\n".join(lines)
 
 
 def ways_as_json(found: Options) -> dict[str, Any]:

@@ -13,6 +13,7 @@ from bench.words import lazy
 from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
 from trade import wording
 from trade.check import Message
+from trade.choose.growth import grows
 from trade.choose.held_with import Holder, holders
 from trade.job.minding import what_to_mind
 from trade.language import compose, joined
@@ -93,6 +94,11 @@ class FixContext:
         return (
             self._piece is not None and mount_of(self._piece).with_rows(self._piece, 3) is not None
         )
+
+    @property
+    def grows(self) -> bool:
+        """Whether more holders, rows, panels or shelves go on it."""
+        return self._piece is not None and grows(self._piece)
 
     @property
     def along(self) -> bool:

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from bench.stages.fix import layout, options, own, packet, policy, views
+from bench.stages.fix import growing, layout, options, own, packet, policy, views
 
 app_name = "fix"
 urlpatterns = [
@@ -13,6 +13,9 @@ urlpatterns = [
     path("pieces/<slug:key>/where/", options.where, name="where"),
     path("pieces/<slug:key>/settle/", options.settle, name="settle"),
     path("pieces/<slug:key>/what-if/", options.what_if, name="what-if"),
+    path("pieces/<slug:key>/more/", growing.more, name="more"),
+    path("pieces/<slug:key>/compare/", growing.compare, name="compare"),
+    path("pieces/<slug:key>/grow/", growing.grow, name="grow"),
     path("pieces/<slug:key>/adopt/", options.adopt, name="adopt"),
     path("pieces/<slug:key>/rows/", layout.rows, name="rows"),
     path("pieces/<slug:key>/lay/", layout.lay, name="lay"),
