@@ -11,6 +11,7 @@ from trade.check import Message
 from trade.cutting.parts import FRAMING, parts_of
 from trade.cutting.stock import NEAR_MM, StockAllocation
 from trade.measure import Units
+from trade.mounts import mount_of
 from trade.plan.model import AnyPiece, Plan
 
 
@@ -24,6 +25,11 @@ def unsold(piece: AnyPiece, plan: Plan) -> list[Message]:
         "No shop has its {part} in one piece, {length} × {width} × {thick} of {wood}: glue it "
         "up, or choose another size."
     )
+    if any(ask.field == "joint_mm" for ask in mount_of(piece).asks):
+        said = (
+            "No shop has its {part} in one piece, {length} × {width} × {thick} of {wood}: joint "
+            "it over a stud, or choose another size."
+        )
     return [
         Message(
             said,

@@ -15,11 +15,11 @@ from trade.fixings.support import Support
 from trade.load.demand import Demand
 from trade.load.line import LineLoad, contents_of, unweighed
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import bevel, board, hooks, strips
-from trade.mounts.base import LENGTH, Ask, Box, Mount, Part, Shape, block, cut
+from trade.mounts import bevel, board, hooks, jointed, strips
+from trade.mounts.base import LENGTH, Ask, Box, Mount, Part, Shape, block
 from trade.mounts.bevel import Bevel
 from trade.mounts.hanging import Act, Hanging, do
-from trade.mounts.work import Detail, Pair, Work
+from trade.mounts.work import Detail, Pair
 from trade.plan.model import CleatWall, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
@@ -49,6 +49,7 @@ class _CleatWall(Mount[CleatWall]):
         Ask("bevel_deg", "Bevel, degrees from level", "angle"),
         Ask("screws_each", "Screws at each place, 1 or 2", "count"),
         Ask("depth_mm", "Holders reach out", "length"),
+        jointed.ASK,
         Ask(
             "holder_mm",
             "Lowest holder, bevel to foot",
@@ -87,16 +88,14 @@ class _CleatWall(Mount[CleatWall]):
     def checks(self, piece: CleatWall, wall: Wall) -> list[Check]:
         """Every check of a row, of its screws, and of a holder on it."""
         loads = unweighed(piece)
-        if len(piece.supports_mm) < 2:
-            return [board.too_few_supports(piece, NOUN, loads)]
-        volume = piece.length_mm * piece.cleat_mm * piece.cleat_high_mm / 1e9
-        own = volume * data.boards()[piece.cleat].density_kg_m3 * G_N_PER_KG
-        load = LineLoad(piece, own, piece.cleat_mm / 2)
+        if not jointed.whole(piece):
+            few = len(piece.supports_mm) < 2
+            told = [board.too_few_supports(piece, NOUN, loads)] if few else []
+            return [*told, *jointed.check(piece)]
+        load, demands = _load(piece), jointed.demands(piece, _load)
         cleat = bevel_of(piece)
         count = len(piece.supports_mm)
-        pulled = {
-            i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in load.demands().items()
-        }
+        pulled = {i: tuple(cleat.at_cleat(case) for case in cases) for i, cases in demands.items()}
         every = {row * count + i: cases for row in range(piece.rows) for i, cases in pulled.items()}
         found = fastening.checks(self.supports(piece, wall), every, backing(wall).unknown, loads)
         lines, outs = contents_of(piece)
@@ -115,7 +114,7 @@ class _CleatWall(Mount[CleatWall]):
         )
         pushed = cleat.at_cleat(Demand("", 1.0, load.push_n, load.push_n * piece.depth_mm)).pull_n
         found += bevel.checks(cleat, pulled, loads, bevel.Holder(lasting, lasting + pushed))
-        return [*found, holder, *hooks.checks(piece, HOLDER_NOUN)]
+        return [*found, holder, *jointed.check(piece), *hooks.checks(piece, HOLDER_NOUN)]
 
     def assumes(self, piece: CleatWall) -> tuple[Assumption, ...]:
         """Return that its holders carry what is in them."""
@@ -138,21 +137,14 @@ class _CleatWall(Mount[CleatWall]):
                 piece.top_mm - row * piece.apart_mm - high,
                 heights,
                 row * count,
+                joint=jointed.seat(piece),
             )
         ]
 
     def parts(self, piece: CleatWall, wall: Wall) -> list[Part]:
         """Return a cleat a row; holders get the other halves."""
-        return [
-            cut(
-                "cleat",
-                piece.cleat,
-                piece.rows,
-                piece.length_mm,
-                piece.cleat_high_mm,
-                piece.cleat_mm,
-            )
-        ]
+        size = (piece.cleat_high_mm, piece.cleat_mm)
+        return jointed.boards(piece, "cleat", piece.cleat, piece.rows, *size)
 
     def details(self, piece: CleatWall, wall: Wall, units: Units) -> dict[str, Detail]:
         """Each out of a strip that gives the holders their halves besides."""
@@ -161,19 +153,13 @@ class _CleatWall(Mount[CleatWall]):
             for support in self.supports(piece, wall)
             if support.index < len(piece.supports_mm)
         ]
-        foot = piece.top_mm - piece.cleat_high_mm
-        pair = Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm)
-        works: tuple[Work, ...] = (
-            pair,
-            *strips.screwed(supports, piece.left_mm, foot, units, "the wall's half"),
+        told = Detail(
+            (Pair(piece.bevel_deg, piece.cleat_high_mm, piece.cleat_mm),),
+            "bevel up, its higher face to the room; the other half goes to the holders",
+            bare=True,
         )
-        return {
-            "cleat": Detail(
-                works,
-                "bevel up, its higher face to the room; the other half goes to the holders",
-                bare=True,
-            )
-        }
+        into = "the wall's half"
+        return jointed.bored(piece, "cleat", piece.cleat_mm, supports, units, told, into)
 
     def front(self, piece: CleatWall) -> list[Shape]:
         """Its rows, their bevelled edges and screws."""
@@ -186,7 +172,7 @@ class _CleatWall(Mount[CleatWall]):
                 low + up for up in bevel.screw_heights_mm(piece.cleat_high_mm, piece.screws_each)
             )
             shapes += [
-                block("board", left, low, right, top),
+                *jointed.front(piece, low, piece.cleat_high_mm),
                 block("door", left, top - 5, right, top),
             ]
             shapes += strips.screws_front(piece, heights, hidden=False, first=row * count)
@@ -217,6 +203,7 @@ class _CleatWall(Mount[CleatWall]):
                 Message("One at each place, so that they don't share a patch"),
                 replace(piece, screws_each=1),
             )
+        yield from jointed.tried(piece)
         yield from super().cures(piece, units)
 
     def hanging(self, piece: CleatWall, wall: Wall, policy: Policy) -> Hanging:
@@ -256,10 +243,17 @@ class _CleatWall(Mount[CleatWall]):
                 "studs, or line the wall first."
             )
             found.append(Message(said))
-        return found
+        return [*found, *jointed.cautions(piece)]
 
 
 KIND = _CleatWall()
+
+
+def _load(piece: CleatWall) -> LineLoad:
+    """Return what a row bears: its own weight and what hangs on it."""
+    volume = piece.length_mm * piece.cleat_mm * piece.cleat_high_mm / 1e9
+    own = volume * data.boards()[piece.cleat].density_kg_m3 * G_N_PER_KG
+    return LineLoad(piece, own, piece.cleat_mm / 2)
 
 
 def bevel_of(piece: CleatWall) -> Bevel:

@@ -80,7 +80,7 @@ class _GridPanel(Panelled[GridPanel]):
     def details(self, piece: GridPanel, wall: Wall, units: Units) -> dict[str, Detail]:
         """Return the battens bored for their screws; panels have their holes."""
         found = super().details(piece, wall, units)
-        return {name: found[name] for name in ("batten",) if name in found}
+        return {name: detail for name, detail in found.items() if name != "sheet"}
 
     def front(self, piece: GridPanel) -> list[Shape]:
         """Return the panels, each row of holes, the battens behind."""

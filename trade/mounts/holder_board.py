@@ -3,6 +3,7 @@
 from typing import Any, ClassVar
 
 from trade.check import Message
+from trade.mounts import jointed
 from trade.mounts.rail import Railed
 from trade.plan.model import HolderBoard, Wall
 
@@ -27,7 +28,8 @@ class _HolderBoard(Railed[HolderBoard]):
             Message(
                 "Fix the holders from behind or between the studs' screws; build it larger than "
                 "today's need."
-            )
+            ),
+            *jointed.cautions(piece),
         ]
 
 

@@ -17,7 +17,7 @@ from trade.load.demand import Demand
 from trade.load.line import LineLoad, unweighed
 from trade.load.ways import ELASTIC, Sharing
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import board, hooks, panel_screws, strips
+from trade.mounts import board, hooks, jointed, panel_screws, strips
 from trade.mounts.base import LENGTH, WOOD, Ask, Extra, Mount, Part, Shape, block, covered, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.panel_screws import BATTEN, HIGH_MM
@@ -28,6 +28,7 @@ from trade.plan.policy import Policy
 from trade.wall.backing import backing
 
 NOUN = "support"
+_INSET_MM = 4.0  # so that dashed battens are seen beside the panels' edges
 _SAME_MM = 0.5  # screws no further apart in length are the same
 N = TypeVar("N", bound=Panel)
 
@@ -48,6 +49,7 @@ class Panelled(Mount[N]):
         Ask("gap_mm", "Gap between two of them", "length"),
         Ask("rows", "Rows of screws, or battens", "count"),
         Ask("batten_mm", "Battens thick", "length", help="0: straight to the studs."),
+        jointed.ASK._replace(label="Joint in its battens, from their left end"),
         Ask("panel_screws", "Panel's screws in each batten", "count"),
         Ask("panel_screw_mm", "Their length", "length"),
         Ask("depth_mm", "Things reach out", "length"),
@@ -114,6 +116,7 @@ class Panelled(Mount[N]):
                 panel_screws.batten_bending(piece, _own_n(piece), loads),
             ]
             found += panel_screws.batten_over_box(piece, self.box(piece), wall)
+            found += jointed.check(piece)
         return found
 
     def supports(self, piece: N, wall: Wall) -> list[Support]:
@@ -123,7 +126,15 @@ class Panelled(Mount[N]):
         )
         low = piece.top_mm - piece.height_mm
         return strips.on_studs(
-            piece, wall, NOUN, board_key, thick, piece.height_mm, low, piece.rows_mm
+            piece,
+            wall,
+            NOUN,
+            board_key,
+            thick,
+            piece.height_mm,
+            low,
+            piece.rows_mm,
+            joint=jointed.seat(piece) if piece.batten_mm else None,
         )
 
     def weight_kg(self, piece: N) -> float | None:
@@ -137,8 +148,9 @@ class Panelled(Mount[N]):
 
     def battens(self, piece: N) -> list[Part]:
         """Return the battens, as long as all the panels; none where there are none."""
-        size = (piece.length_mm, HIGH_MM, piece.batten_mm)
-        return [cut("batten", BATTEN, piece.rows, *size)] if piece.batten_mm else []
+        if not piece.batten_mm:
+            return []
+        return jointed.boards(piece, "batten", BATTEN, piece.rows, HIGH_MM, piece.batten_mm)
 
     def extras(self, piece: N, wall: Wall) -> list[Extra]:
         """Return the panel's own screws, into its battens."""
@@ -163,7 +175,23 @@ class Panelled(Mount[N]):
             if isinstance(work, Bored)
         )
         own = tuple((x, y) for y in piece.rows_mm for x in piece.columns_mm)
-        return {
+        battens = {
+            jointed.side_of("batten", side): Detail(
+                (
+                    *jointed.ends(side, piece.batten_mm),
+                    *(
+                        work._replace(
+                            places=tuple((x - a, half) for x, _ in work.places if a <= x <= b)
+                        )
+                        for work in through
+                    ),
+                ),
+                "level, screwed to the studs",
+                bare=True,
+            )
+            for side, (a, b) in jointed.spans(piece).items()
+        }
+        return battens | {
             "sheet": Detail(
                 (
                     Bored(
@@ -178,21 +206,19 @@ class Panelled(Mount[N]):
                 "good face out",
                 any_way=True,
             ),
-            "batten": Detail(through, "level, screwed to the studs", bare=True),
         }
 
     def front(self, piece: N) -> list[Shape]:
         """Return the sheets, their battens behind them, their screws."""
         left = piece.left_mm
-        right = piece.left_mm + piece.length_mm
         low = piece.top_mm - piece.height_mm
         heights = tuple(low + up for up in piece.rows_mm)
         half = HIGH_MM / 2
-        battens = (
-            [block("hidden", left + 4, y - half, right - 4, y + half) for y in heights]
-            if piece.batten_mm
-            else []
-        )
+        battens = [
+            shape
+            for y in (heights if piece.batten_mm else ())
+            for shape in jointed.front(piece, y - half, HIGH_MM, "hidden", _INSET_MM)
+        ]
         return [
             *(block("face", left + a, low, left + b, piece.top_mm) for a, b in piece.edges_mm),
             *battens,
@@ -224,6 +250,7 @@ class Panelled(Mount[N]):
             if abs(long - piece.panel_screw_mm) > _SAME_MM:
                 label = Message("The panel's screws {l} long", {"l": Quantity(long, "length")})
                 yield "panel_screw", label, replace(piece, panel_screw_mm=long)
+        yield from jointed.tried(piece)
         for code, label, changed in super().cures(piece, units):
             if code == "rows" and not piece.batten_mm:
                 label = Message("{n} rows of screws", {"n": changed.rows})
@@ -267,7 +294,8 @@ class Panelled(Mount[N]):
             Message(
                 "Level the battens first; the panel's screws bite all of the batten and do not "
                 "come out behind it."
-            )
+            ),
+            *jointed.cautions(piece),
         ]
 
 

@@ -114,6 +114,7 @@ def singly(piece: P) -> list[P]:
                 supports_mm=held,
                 things=things,
                 panels=1,
+                joint_mm=None,
             )
         )
     return found

@@ -13,8 +13,8 @@ from trade.language import compose
 from trade.load.line import BoardDemand, LineLoad, contents_of, unweighed
 from trade.load.push import push_of
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import board, hooks, strength, strips
-from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block, cut
+from trade.mounts import board, hooks, jointed, strength, strips
+from trade.mounts.base import LENGTH, WOOD, Ask, Mount, Part, Shape, block
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
 from trade.plan.model import Rail, Wall
@@ -41,24 +41,31 @@ class Railed(Mount[R]):
         Ask("thickness_mm", "Thickness", "length"),
         WOOD,
         Ask("depth_mm", "Hooks reach out", "length"),
+        jointed.ASK,
         *hooks.asks("hook"),
     )
 
     def checks(self, piece: R, wall: Wall) -> list[Check]:
         """Every check of the board and its screws."""
         loads = unweighed(piece)
-        if len(piece.supports_mm) < 2:
-            return [board.too_few_supports(piece, self.support_noun, loads)]
-        load = rail_load(piece)
-        bending = _bending(piece, load.board_demands(), loads)
+        if not jointed.whole(piece):
+            few = len(piece.supports_mm) < 2
+            told = [board.too_few_supports(piece, self.support_noun, loads)] if few else []
+            return [*told, *jointed.check(piece)]
+        bending = _bending(piece, jointed.board_demands(piece, rail_load), loads)
+        demands = jointed.demands(piece, rail_load)
         return [
-            *fastening.checks(
-                self.supports(piece, wall), load.demands(), backing(wall).unknown, loads
-            ),
+            *fastening.checks(self.supports(piece, wall), demands, backing(wall).unknown, loads),
+            *jointed.check(piece),
             bending,
             _twist(piece, wall, bending.utilisation, loads),
             *hooks.checks(piece, self.hook_noun),
         ]
+
+    def cures(self, piece: R, units: Units) -> Iterator[tuple[str, Message, R]]:
+        """Yield other places for its joint; then as any kind."""
+        yield from jointed.tried(piece)
+        yield from super().cures(piece, units)
 
     def assumes(self, piece: R) -> tuple[Assumption, ...]:
         """Return that its hooks carry what hangs on them."""
@@ -89,6 +96,7 @@ class Railed(Mount[R]):
             piece.thickness_mm,
             high,
             piece.top_mm - high,
+            joint=jointed.seat(piece),
         )
 
     def weight_kg(self, piece: R) -> float | None:
@@ -98,15 +106,14 @@ class Railed(Mount[R]):
     def parts(self, piece: R, wall: Wall) -> list[Part]:
         """Return the board; hooks as many as things hang."""
         many = sum(thing.at_mm is not None for thing in piece.things)
-        found = [cut("board", piece.board, 1, piece.length_mm, piece.height_mm, piece.thickness_mm)]
+        size = (piece.height_mm, piece.thickness_mm)
+        found = jointed.boards(piece, "board", piece.board, 1, *size)
         return [*found, Part("hook", "bought or bent", many)] if many else found
 
     def details(self, piece: R, wall: Wall, units: Units) -> dict[str, Detail]:
         """Bored for a screw in every stud that it crosses."""
-        screws = strips.screwed(
-            self.supports(piece, wall), piece.left_mm, piece.top_mm - piece.height_mm, units
-        )
-        return {"board": Detail(screws, "back to the wall, good face out")}
+        seats, told = self.supports(piece, wall), Detail(wall="back to the wall, good face out")
+        return jointed.bored(piece, "board", piece.thickness_mm, seats, units, told)
 
     def hook_mm(self, piece: R) -> float:
         """Its hooks hold at its lower edge."""
@@ -114,15 +121,12 @@ class Railed(Mount[R]):
 
     def front(self, piece: R) -> list[Shape]:
         """Return the board, its screws, and a hook where each thing hangs."""
-        left = piece.left_mm
-        right = piece.left_mm + piece.length_mm
-        top = piece.top_mm
-        low = piece.top_mm - piece.height_mm
+        left, low = piece.left_mm, piece.top_mm - piece.height_mm
         screws = strips.screws_front(
             piece, tuple(low + up for up in strips.rows(piece.height_mm)), hidden=False
         )
         seen = [_hook(left + thing.at_mm, low) for thing in piece.things if thing.at_mm is not None]
-        return [block("board", left, low, right, top), *screws, *seen]
+        return [*jointed.front(piece, low, piece.height_mm), *screws, *seen]
 
     def side(self, piece: R, support: Support) -> list[Shape]:
         """Return the board on the wall, a hook in front of it."""
@@ -163,7 +167,8 @@ class _Rail(Railed[Rail]):
             Message(
                 "A screw in every stud it crosses; heavy things on the studs; break a joint on a "
                 "stud, never between."
-            )
+            ),
+            *jointed.cautions(piece),
         ]
 
 

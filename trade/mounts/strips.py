@@ -38,6 +38,7 @@ def on_studs(
     heights_mm: tuple[float, ...] | None = None,
     first: int = 0,
     along_mm: float = 0.0,
+    joint: int | None = None,
 ) -> list[Support]:
     """Return a strip's seats, one at each of a piece's supports.
 
@@ -52,17 +53,21 @@ def on_studs(
         heights_mm: of the screws above that edge; by default as `rows` says.
         first: number of the first seat, where there is more than one strip.
         along_mm: how much of the lining between studs it presses at each.
+        joint: number of the support over which two lengths of it meet slantwise: there each is half
+          as thick under the heads.
     """
-    side = side_of(board, thick_mm, data.screws()[piece.screw].diameter_mm)
+    side_mm = data.screws()[piece.screw].diameter_mm
+    side = side_of(board, thick_mm, side_mm)
     strip, count = (piece.left_mm, piece.left_mm + piece.length_mm, high_mm), len(piece.supports_mm)
     hardware = Hardware(
         heights_mm or rows(high_mm), high_mm, FACE_WIDTH_MM, side, strip=strip, along_mm=along_mm
     )
+    thin = hardware._replace(side=side_of(board, thick_mm / 2, side_mm))
     return [
         support(
             wall,
             piece,
-            hardware,
+            thin if i == joint else hardware,
             first + i,
             support_name(i, count, noun),
             piece.left_mm + x,

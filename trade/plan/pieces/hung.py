@@ -81,7 +81,22 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
         return self.height_mm
 
 
-class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
+class Strip(Piece, frozen=True, kw_only=True):
+    """What is on a strip along the wall.
+
+    `joint_mm`: where two boards meet in it, from its left end; null: it is in one piece.
+    """
+
+    joint_mm: float | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse joints beyond its ends."""
+        Piece.__post_init__(self)
+        if self.joint_mm is not None and not 0 < self.joint_mm < self.length_mm:
+            raise PlanError("Its joint must lie between its ends.", "joint_mm")
+
+
+class Rail(Strip, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
     """A board along the wall with hooks or brackets that move along it.
 
     Its things are what hangs there.
@@ -98,7 +113,7 @@ class Rail(Piece, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
 
     def __post_init__(self) -> None:
         """Refuse absurd rails."""
-        Piece.__post_init__(self)
+        Strip.__post_init__(self)
         between(self.height_mm, 15, 600, "height_mm", "A rail's height")
         between(self.thickness_mm, 3, 80, "thickness_mm", "A rail's thickness")
         weighed(self.hook_kg, "hook_kg")
@@ -124,7 +139,7 @@ class HolderBoard(Rail, frozen=True, kw_only=True, tag="holder_board", tag_field
     """A board with clips, hangers or holders that spans two studs."""
 
 
-class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
+class Panel(Strip, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     """Panels on the wall that things hang on: sheets, straight to the studs or on level battens.
 
     `panels`: so many side by side, `gap_mm` between them; `board`: of a sheet, a row of the boards
@@ -152,7 +167,7 @@ class Panel(Piece, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
 
     def __post_init__(self) -> None:
         """Refuse absurd panels."""
-        Piece.__post_init__(self)
+        Strip.__post_init__(self)
         between(self.height_mm, 100, 3000, "height_mm", "Its height")
         between(self.gap_mm, 0, 200, "gap_mm", "The gap between two panels")
         if not 1 <= self.panels <= 12:
@@ -312,7 +327,7 @@ def _grid(size_mm: float, edge_mm: float, pitch_mm: float) -> tuple[float, ...]:
     return tuple(edge_mm + n * pitch_mm for n in range(count))
 
 
-class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="kind"):
+class CleatWall(Strip, frozen=True, kw_only=True, tag="cleat_wall", tag_field="kind"):
     """Rows of bevelled cleats that carry movable holders; its things are what one row carries.
 
     `cleat`, `cleat_mm`, `cleat_high_mm`, `bevel_deg`: as of a cabinet's; `rows` of them, `apart_mm`
@@ -334,7 +349,7 @@ class CleatWall(Piece, frozen=True, kw_only=True, tag="cleat_wall", tag_field="k
 
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
-        Piece.__post_init__(self)
+        Strip.__post_init__(self)
         wooden(self.cleat, "cleat")
         between(self.cleat_mm, 6, 60, "cleat_mm", "A cleat's thickness")
         between(self.cleat_high_mm, 30, 300, "cleat_high_mm", "A cleat's height")
