@@ -16,7 +16,6 @@ from trade.errors import PlanError
 from trade.measure import ABSURD_KG
 from trade.memo import memoized
 from trade.mounts import KINDS, mount_of
-from trade.plan.model import Plan
 
 _TEN = 10
 _found_sorts = memoized(limit=8)(sorts)
@@ -55,11 +54,15 @@ def more(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     form = EachForm(bench, request.GET if "each" in request.GET else None)
     kg = form.cleaned_data["each"] if form.is_bound and form.is_valid() else None
     piece = bench.chosen
+    try:
+        found = growth(bench.plan, piece.key, kg)
+    except PlanError as error:
+        return refused(bench, str(error))
     context = {
         "bench": bench,
         "units": bench.units,
         "form": form,
-        "growth": growth(bench.plan, piece.key, kg),
+        "growth": found,
         "compared": mount_of(piece).room(piece) > 0,
     }
     return render(request, "fix/_growth.html", context)
@@ -70,16 +73,16 @@ def more(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def compare(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Show other sorts of wall for the same things in the same place, in figures."""
     bench = workbench(request, wall, "fix", key)
-    found = [
-        (KINDS[each.kind].name, each, each.kind == mount_of(bench.chosen).kind, _later(each))
-        for each in _found_sorts(bench.plan, bench.chosen.key)
-    ]
+    own = mount_of(bench.chosen).kind
+    try:
+        found = [
+            (KINDS[each.kind].name, each, each.kind == own, each.with_more(_TEN))
+            for each in _found_sorts(bench.plan, bench.chosen.key)
+        ]
+    except PlanError as error:
+        return refused(bench, str(error))
     context = {"bench": bench, "units": bench.units, "sorts": found, "ten": _TEN}
     return render(request, "fix/_sorts.html", context)
-
-
-def _later(each: Sort) -> tuple[float, float]:
-    return each.with_more(_TEN)
 
 
 @require_POST
@@ -88,22 +91,17 @@ def grow(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     bench = workbench(request, wall, "fix", key)
     chosen = request.POST.get("step", "")
     found: Step | Sort | None
-    if chosen in KINDS:
-        found = next(
-            (s for s in _found_sorts(bench.plan, bench.chosen.key) if s.kind == chosen), None
-        )
-    else:
-        steps = growth(bench.plan, bench.chosen.key).steps
-        found = steps[int(chosen)] if chosen.isdecimal() and int(chosen) < len(steps) else None
+    try:
+        if chosen in KINDS:
+            offered = _found_sorts(bench.plan, bench.chosen.key)
+            found = next((each for each in offered if each.kind == chosen), None)
+        else:
+            steps = growth(bench.plan, bench.chosen.key).steps
+            found = steps[int(chosen)] if chosen in map(str, range(len(steps))) else None
+    except PlanError as error:
+        return refused(bench, str(error))
     if found is None:
         return refused(bench, _("That is no longer possible: the wall has changed since."))
     piece = found.piece
-
-    def changed(plan: Plan) -> Plan:
-        return plan.with_piece(piece)
-
-    try:
-        changed(bench.plan)
-    except PlanError as error:
-        return refused(bench, str(error))
-    return apply(bench, changed, worded("Change {name}", name=bench.chosen.name))
+    said = worded("Change {name}", name=bench.chosen.name)
+    return apply(bench, lambda plan: plan.with_piece(piece), said)
