@@ -99,10 +99,9 @@ def _shared(piece: AnyPiece, plan: Plan) -> list[Check]:
 @memoized(limit=1_000)
 def by_itself(piece: AnyPiece, wall: Wall, policy: Policy) -> PieceVerdict:
     """Judge one piece on its wall by the job's policy, as if nothing else hung there."""
-    hangs = fit.hangs_free(piece)
-    found = _verdict(
-        piece, wall, [*([] if hangs is None else [hangs]), *_agreed(piece, wall, policy)]
-    )
+    hooks = (fit.hangs_free(piece), fit.hooks_clear(piece, wall))
+    hang = [check for check in hooks if check is not None]
+    found = _verdict(piece, wall, [*hang, *_agreed(piece, wall, policy)])
     if policy.minds == "usual":
         return found
     minds = "minds_little" if policy.minds == "little" else "minds_much"

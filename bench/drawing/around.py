@@ -226,6 +226,10 @@ def _steps(x: float, y: float, w: float, h: float) -> str:
     return f"M{number(middle)} {number(foot)}v{number(-h * 0.25)}l-6 8m6 -8l6 8"
 
 
+def _frame(x: float, y: float, w: float, h: float) -> str:
+    return f"M{number(x + 2)} {number(y + 2)}h{number(w - 4)}v{number(h - 4)}h{number(4 - w)}z"
+
+
 def _knob(x: float, y: float, w: float, h: float) -> str:
     return f"M{number(x + w * 0.88)} {number(y + h * 0.55)}h.1"
 
@@ -248,6 +252,10 @@ _DETAILS: dict[str, Callable[[float, float, float, float], str]] = {
     "fireplace": _logs,
     "stove": _logs,
     "walkway": _steps,
+    "junction": _cross,
+    "vent": _fins,
+    "valve": _cross,
+    "access_panel": _frame,
 }
 
 

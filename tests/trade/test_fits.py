@@ -16,6 +16,7 @@ from trade.check import Check
 from trade.choose.cures import Cure, cures
 from trade.cutting.parts import parts_of
 from trade.cutting.plan import cut_plan
+from trade.mounts import mount_of
 from trade.mounts.work import Opening
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan, Thing
@@ -65,15 +66,15 @@ class Boxes(SimpleTestCase):
     def test_the_opening_is_in_the_cut_list_where_the_box_is(self) -> None:
         """By hand.
 
-        The panel's foot is at 900 and its left end at 1000; the box is 70 by 115, 300 from the left
-        and 200 up.
+        The panel's foot is at 900 and its left end at 1000; the plate is 70 by 115, 300 from the
+        left and 200 up, and laps the opening by 6.
         """
         opened = replace(self.panel(height_mm=600.0), cut_out=True)
         for thick in (0.0, 19.0):
             parts = parts_of(plan(replace(opened, batten_mm=thick), features=(OUTLET,))).cut
             [hole] = [w for part in parts for w in part.detail.works if isinstance(w, Opening)]
             self.assertEqual(
-                (hole.x_mm, hole.y_mm, hole.wide_mm, hole.high_mm), (300.0, 200.0, 70.0, 115.0)
+                (hole.x_mm, hole.y_mm, hole.wide_mm, hole.high_mm), (306.0, 206.0, 58.0, 103.0)
             )
 
     def test_no_batten_runs_across_a_box_even_where_an_opening_is_cut(self) -> None:
@@ -209,3 +210,76 @@ class Sheets(SimpleTestCase):
             job.stock[n].name for job in found.boards for n, _ in job.layout if job.stock[n].round
         }
         self.assertTrue(dowels and all("dowel 1 in" in name for name in dowels))
+
+
+class Covered(SimpleTestCase):
+    """What must be reached: openings by plate and box, what stays open, what runs on the face."""
+
+    def feature(self, kind: str, left: float, low: float, wide: float, high: float) -> Feature:
+        return Feature(
+            kind=kind, left_mm=left, right_mm=left + wide, bottom_mm=low, top_mm=low + high
+        )
+
+    def test_a_plate_laps_its_opening_and_a_ring_brings_the_box_forward(self) -> None:
+        """A panel 12 thick on battens of 19: 31 forward, one ring; a grille stays open whole."""
+        vent = self.feature("vent", 1600.0, 1000.0, 300.0, 150.0)
+        panel = put_up(
+            "panel",
+            wall(),
+            left_mm=1000.0,
+            length_mm=1000.0,
+            top_mm=1500.0,
+            height_mm=600.0,
+            thickness_mm=12.0,
+            batten_mm=19.0,
+            cut_out=True,
+            rows=2,
+        )
+        parts = parts_of(plan(panel, features=(OUTLET, vent))).cut
+        plated, left_open = (
+            w for part in parts for w in part.detail.works if isinstance(w, Opening)
+        )
+        self.assertEqual((plated.plate_mm, plated.forward_mm), ((70.0, 115.0), 31.0))
+        self.assertEqual((plated.wide_mm, plated.high_mm), (58.0, 103.0))
+        self.assertIn("31 mm forward", wording.phrase(plated.phrase("metric"), "metric"))
+        self.assertEqual((left_open.plate_mm, left_open.wide_mm), (None, 300.0))
+        self.assertIn("stays open", wording.phrase(left_open.phrase("metric"), "metric"))
+        rings = mount_of(panel).parts(panel, wall(features=(OUTLET, vent)))
+        self.assertEqual([p.many for p in rings if p.name == "extension ring"], [1])
+
+    def test_a_cabinet_over_a_switch_gets_an_opening_or_moves(self) -> None:
+        switch = self.feature("switch", 1300.0, 1162.0, 70.0, 115.0)
+        made: dict[str, Any] = {"height_mm": 600.0, "top_mm": 1700.0, "body_kg": 12.0}
+        cabinet = put_up("cleat_cabinet", wall(), left_mm=1000.0, length_mm=900.0, **made)
+        cabinet = replace(cabinet, things=(Thing(name="Plates", mass_kg=8.0),))
+        self.assertIsNotNone(judged(cabinet, "piece.covers", features=(switch,)))
+        [opened] = cured(cabinet, "cut_out", features=(switch,))
+        found = mount_of(opened.piece)
+        said = [
+            wording.phrase(each, "metric")
+            for each in found.cautions(opened.piece, wall(features=(switch,)))
+        ]
+        self.assertTrue(any("a switch's box: 58 mm × 103 mm" in each for each in said), said)
+        names = [p.name for p in found.parts(opened.piece, wall(features=(switch,)))]
+        self.assertIn("extension ring", names)
+
+    def test_trunking_ends_a_row_of_cleats(self) -> None:
+        """Trunking at 1 600 to 1 640 through cleats from 900 to 2 300: 1 595 is where they end."""
+        run = self.feature("trunking", 1700.0, 0.0, 40.0, 2400.0)
+        cleats = put_up("cleat_wall", wall(), left_mm=700.0, length_mm=1400.0, top_mm=1600.0)
+        cleats = replace(cleats, things=(Thing(name="Tools", mass_kg=4.0),))
+        self.assertIsNotNone(judged(cleats, "piece.obstacle", features=(run,)))
+        ended = cured(cleats, "before", features=(run,))
+        self.assertAlmostEqual(ended[0].piece.left_mm + ended[0].piece.length_mm, 1695.0)
+        self.assertEqual(ended[0].outcome, "holds")
+
+    def test_what_hangs_on_a_hook_keeps_clear_of_a_plate_below(self) -> None:
+        """A coat 1 000 long 20 beside a switch's plate: 50 to a side is wanted."""
+        switch = self.feature("switch", 1300.0, 1162.0, 70.0, 115.0)
+        rail = put_up("rail", wall(), left_mm=700.0, length_mm=1500.0, top_mm=1800.0)
+        for at, away in ((580.0, 20.0), (550.0, None)):
+            coat = Thing(name="Coat", mass_kg=1.5, at_mm=at, high_mm=1000.0)
+            found = judged(replace(rail, things=(coat,)), "hook.clear", features=(switch,))
+            self.assertEqual(found and found.capacity.value, away)
+        short = Thing(name="Cap", mass_kg=0.2, at_mm=580.0, high_mm=200.0)
+        self.assertIsNone(judged(replace(rail, things=(short,)), "hook.clear", features=(switch,)))

@@ -22,6 +22,8 @@ from trade.wall.framing import into_framing
 
 _KIND, _BOARD = "blocking", "backing_board"
 
+_NO_WOOD = ("care", "off")  # what is only to be minded, or comes off first
+
 
 def behind(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Yield the piece held by blocking wherever no stud is behind it, the lining opened for it.
@@ -125,7 +127,7 @@ def _board(seats: list[Support], piece: AnyPiece, plan: Plan) -> Feature | None:
         to_fit=True,
         depth_mm=thick,
     )
-    taken = any(each.row.keep != "care" and _meet(each, board) for each in wall.features)
+    taken = any(each.row.keep not in _NO_WOOD and _meet(each, board) for each in wall.features)
     others = (mount_of(each).box(each) for each in plan.pieces if each.key != piece.key)
     if taken or any(_meet(each, board) for each in others) or len(crossed(wall, board)) < 2:
         return None
@@ -168,7 +170,7 @@ def _block(
     block = into_framing(loose, wall)
     if block == loose or block.top_mm - block.bottom_mm < high_mm - 1e-6:
         return None
-    taken = any(each.row.keep != "care" and _meet(each, block) for each in wall.features)
+    taken = any(each.row.keep not in _NO_WOOD and _meet(each, block) for each in wall.features)
     return None if taken else block
 
 

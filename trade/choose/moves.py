@@ -294,6 +294,43 @@ def clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             yield Remedy("clear", label, placement.on_studs(moved, wall) if dx else moved)
 
 
+def before_it(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
+    """Yield it ended before what runs along the wall's face through it, the longer side first."""
+    box, wall = mount_of(piece).box(piece), plan.wall
+    for run in (each for each in wall.features if each.row.surface):
+        off = run.row.margin_mm
+        low, high = max(box.bottom_mm, run.bottom_mm), min(box.top_mm, run.top_mm)
+        if not (box.left_mm < run.right_mm and run.left_mm < box.right_mm and low < high):
+            continue
+        sides = (
+            (piece.left_mm, run.left_mm - off, "End it before {what}, {l} long"),
+            (
+                run.right_mm + off,
+                piece.left_mm + piece.length_mm,
+                "Begin it after {what}, {l} long",
+            ),
+        )
+        for left, right, said in sorted(sides, key=lambda side: side[0] - side[1]):
+            with suppress(PlanError):
+                things = tuple(
+                    thing
+                    if thing.at_mm is None
+                    else replace(
+                        thing,
+                        at_mm=min(max(piece.left_mm + thing.at_mm - left, 0.0), right - left),
+                    )
+                    for thing in piece.things
+                )
+                short = replace(
+                    piece, left_mm=left, length_mm=right - left, supports_mm=(), things=things
+                )
+                parts: Placeholders = {
+                    "what": run.row.reason,
+                    "l": Quantity(right - left, "length"),
+                }
+                yield Remedy("before", Message(said, parts), placement.on_studs(short, wall))
+
+
 def onto_board(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Up or down until all its hardware sits on the board that shares its place."""
     off = data.house("across_edge_mm")

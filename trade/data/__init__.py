@@ -36,6 +36,8 @@ from trade.data.rows import (
     Stiffener,
     Stock,
     Structure,
+    Suits,
+    TakingOff,
     Term,
     Tool,
     Track,
@@ -242,6 +244,18 @@ def corners() -> dict[str, Corner]:
 def holders() -> dict[str, Holder]:
     """Return what a further thing hangs by, by the kind of mounting."""
     return table("holders", Holder)
+
+
+@cache
+def taking_off() -> dict[str, TakingOff]:
+    """Return how old things come off, by their row of the features table."""
+    return table("taking_off", TakingOff)
+
+
+@cache
+def suits() -> dict[str, Suits]:
+    """Return what tops are for, with the heights that suit people."""
+    return table("suits", Suits)
 
 
 @cache

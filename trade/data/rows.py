@@ -142,7 +142,7 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     """
 
     name: str
-    keep: Literal["way", "service", "care", "wood"]
+    keep: Literal["way", "service", "care", "wood", "off"]
     width_mm: float
     height_mm: float
     bottom_mm: float
@@ -162,13 +162,37 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     shallow_mm: float = 0.0
     sleeps: bool = False
     fire: bool = False
+    reach: Literal["", "plate", "open"] = ""
+    surface: bool = False
+
+
+class TakingOff(Row, frozen=True, kw_only=True):
+    """How an old thing comes off; the table says what each field means."""
+
+    minutes: float
+    fill_minutes: float
+    how: tuple[str, ...]
+    mind: str
+    tells: str
+
+
+class Suits(Row, frozen=True, kw_only=True):
+    """What a top is for, and between which heights that suits most people."""
+
+    name: str
+    low_mm: float
+    high_mm: float
 
 
 class Cord(Row, frozen=True, kw_only=True):
-    """What passes through an opening in a board. `hole_mm`: the opening's diameter."""
+    """What passes through an opening in a board.
+
+    `hole_mm`: the opening's diameter; `lamp`: a lamp hangs under the board.
+    """
 
     name: str
     hole_mm: float
+    lamp: bool = False
 
 
 class Holder(Priced, frozen=True, kw_only=True):

@@ -21,7 +21,6 @@ from trade.measure import G_N_PER_KG, Units
 from trade.memo import memoized
 from trade.mounts.hanging import Hanging
 from trade.mounts.work import Bored, Detail, Work, banded, longest_mm, off_square, scribe, seen_ends
-from trade.plan.features import Feature
 from trade.plan.flatness import Side
 from trade.plan.model import Piece, Shelf, Wall
 from trade.plan.pieces.base import Corded
@@ -544,17 +543,6 @@ def around(shapes: list[Shape]) -> Box:
     """Return the least room that holds some shapes."""
     across, up = zip(*(point for shape in shapes for point in shape.points), strict=True)
     return Box(min(across), max(across), min(up), max(up))
-
-
-def covered(own: Box, wall: Wall) -> list[Feature]:
-    """Boxes of cables that are behind a piece, in part or whole."""
-    return [
-        f
-        for f in wall.features
-        if f.row.runs == "cable"
-        and min(own.right_mm, f.right_mm) - max(own.left_mm, f.left_mm) > _TOUCHING_MM
-        and min(own.top_mm, f.top_mm) - max(own.bottom_mm, f.bottom_mm) > _TOUCHING_MM
-    ]
 
 
 def holes(supports: Sequence[AnySupport]) -> list[Hole]:

@@ -13,7 +13,7 @@ from trade.fixings.support import Hardware, Support, support
 from trade.language import compose
 from trade.load.demand import Demand
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import insides, stated
+from trade.mounts import insides, openings, stated
 from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, support_name
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
@@ -40,6 +40,7 @@ class _Bookcase(Mount[Bookcase]):
     make = Bookcase
     woods = (("inner", ("inner_mm",)),)
     stands = True
+    covers = True
     asks = (
         LENGTH,
         Ask("height_mm", "Height", "length"),
@@ -61,6 +62,7 @@ class _Bookcase(Mount[Bookcase]):
             "count",
             help="They sit in grooves, so that the sides can't bow out.",
         ),
+        openings.CUT_OUT,
     )
     fresh: ClassVar[dict[str, Any]] = {
         "length_mm": 800.0,
@@ -112,6 +114,7 @@ class _Bookcase(Mount[Bookcase]):
                 len(piece.supports_mm),
             ),
             *insides.parts(piece),
+            *(openings.rings(self.box(piece), wall) if piece.cut_out else ()),
         ]
 
     def details(self, piece: Bookcase, wall: Wall, units: Units) -> dict[str, Detail]:
@@ -151,7 +154,8 @@ class _Bookcase(Mount[Bookcase]):
         ]
 
     def cures(self, piece: Bookcase, units: Units) -> Iterator[tuple[str, Message, Bookcase]]:
-        """Yield its inside parted once more, or of thicker boards."""
+        """Yield openings; its inside parted once more, or of thicker boards."""
+        yield from openings.cure(piece)
         yield from insides.cures(piece)
 
     def landed(self, piece: Bookcase, wall: Wall) -> Bookcase:
@@ -190,7 +194,8 @@ class _Bookcase(Mount[Bookcase]):
         return [
             Message(
                 "Heavy books below. Straps into studs, not into the lining; a strap at each end."
-            )
+            ),
+            *(openings.told(self.box(piece), wall, 0.0) if piece.cut_out else ()),
         ]
 
 

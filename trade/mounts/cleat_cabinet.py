@@ -18,7 +18,7 @@ from trade.load.line import LineLoad, contents_of, unweighed
 from trade.load.push import push_of
 from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import bevel, board, flush_cleat, insides, own_half, strips
+from trade.mounts import bevel, board, flush_cleat, insides, openings, own_half, strips
 from trade.mounts.base import DEPTH, LENGTH, Ask, Extra, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
 from trade.mounts.hanging import Act, Do, Hanging, do
@@ -43,6 +43,7 @@ class _CleatCabinet(Mount[Cabinet]):
     support_noun = NOUN
     carries = "in"
     every_stud = True
+    covers = True
     make = Cabinet
     woods = (("cleat", ("cleat_mm",)), ("inner", ("inner_mm",)))
     asks = (
@@ -76,6 +77,7 @@ class _CleatCabinet(Mount[Cabinet]):
         ),
         Ask("locked", "Locked: a screw or block keeps it from lifting off", "flag"),
         *insides.ASKS,
+        openings.CUT_OUT,
     )
     fresh: ClassVar[dict[str, Any]] = {
         "length_mm": 800.0,
@@ -157,17 +159,20 @@ class _CleatCabinet(Mount[Cabinet]):
 
     def parts(self, piece: Cabinet, wall: Wall) -> list[Part]:
         """Both halves of the cleat, off one strip, and the spacer; the body is its own."""
+        rings = openings.rings(self.box(piece), wall) if piece.cut_out else []
         if piece.own is not None:
             return [
                 Part("flush cleat", piece.own.name, len(piece.supports_mm), own=True),
                 Part("bumper", "stick-on bumper", 2),
                 *insides.parts(piece),
+                *rings,
             ]
         long = piece.length_mm - 2 * INSET_MM
         return [
             cut("half of the cleat", piece.cleat, 2, long, piece.cleat_high_mm, piece.cleat_mm),
             cut("spacer", piece.cleat, 1, long, spacer_mm(piece), piece.cleat_mm),
             *insides.parts(piece),
+            *rings,
         ]
 
     def extras(self, piece: Cabinet, wall: Wall) -> list[Extra]:
@@ -270,6 +275,7 @@ class _CleatCabinet(Mount[Cabinet]):
 
         Its inside parted once more, or of thicker boards.
         """
+        yield from openings.cure(piece)
         if not piece.locked:
             yield (
                 "lock",
@@ -336,7 +342,9 @@ class _CleatCabinet(Mount[Cabinet]):
         )
 
     def cautions(self, piece: Cabinet, wall: Wall) -> list[Message]:
-        """Return what people get wrong with cleats."""
+        """Return what people get wrong with cleats; openings to saw in its back."""
+        out = piece.off_mm + piece.back_mm
+        cut_out = openings.told(self.box(piece), wall, out) if piece.cut_out else []
         if piece.own is not None:
             return [
                 Message(
@@ -344,6 +352,7 @@ class _CleatCabinet(Mount[Cabinet]):
                     {"t": Quantity(piece.own.off_mm, "fine")},
                 ),
                 Message("The wall's halves on one line: on two, one of them carries all."),
+                *cut_out,
             ]
         return [
             Message(
@@ -351,6 +360,7 @@ class _CleatCabinet(Mount[Cabinet]):
                 {"t": Quantity(piece.cleat_mm, "fine")},
             ),
             Message("Both halves from one strip, ripped at the same setting: then they fit."),
+            *cut_out,
         ]
 
 

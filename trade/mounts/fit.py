@@ -6,8 +6,8 @@ What stands above it, how high hands come, what goes through a door.
 from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, Placeholders, make
-from trade.mounts import mount_of
-from trade.mounts.base import Box, covered
+from trade.mounts import mount_of, openings
+from trade.mounts.base import Box
 from trade.plan.model import AnyPiece, Wall
 from trade.wall.scribing import lowest_ceiling_mm
 
@@ -101,6 +101,35 @@ def hangs_free(piece: AnyPiece) -> Check | None:
     )
 
 
+def hooks_clear(piece: AnyPiece, wall: Wall) -> Check | None:
+    """Whether what hangs on its hooks keeps clear of plates, grilles and valves below them.
+
+    None where there are none, or where nobody knows on which hook things hang.
+    """
+    hook, half = mount_of(piece).hook_mm(piece), data.house("hook_clear_mm")
+    worst: tuple[float, str, str] | None = None
+    for thing in piece.things if hook is not None and wall.features else ():
+        low = (hook or 0.0) - (thing.high_mm or 2 * half)
+        for f in wall.features:
+            if thing.at_mm is None or not f.row.reach or not low < f.top_mm <= (hook or 0.0):
+                continue
+            x = piece.left_mm + thing.at_mm
+            apart = max(f.left_mm - x, x - f.right_mm, 0.0)
+            if apart < half and (worst is None or apart < worst[0]):
+                worst = (apart, thing.name, f.row.reason)
+    if worst is None:
+        return None
+    return make(
+        "hook.clear",
+        part="piece",
+        case="any",
+        demand=Quantity(half, "length"),
+        capacity=Quantity(max(worst[0], _TOUCHING_MM), "length"),
+        template="“{thing}” hangs over {what}: hang it {demand} to a side.",
+        parts={"thing": worst[1], "what": worst[2]},
+    )
+
+
 def behind(piece: AnyPiece, wall: Wall) -> Check | None:
     """Whether a face covers a box that must be reached.
 
@@ -108,7 +137,7 @@ def behind(piece: AnyPiece, wall: Wall) -> Check | None:
     """
     if not wall.features or not mount_of(piece).covers or getattr(piece, "cut_out", False):
         return None
-    found = covered(mount_of(piece).box(piece), wall)
+    found = openings.behind(mount_of(piece).box(piece), wall)
     if not found:
         return None
     return make(
@@ -153,8 +182,10 @@ def to_mind(piece: AnyPiece, wall: Wall) -> list[Message]:
 
 
 def _covered(piece: AnyPiece, wall: Wall) -> list[Message]:
-    """Boxes that it would hang over."""
-    over = covered(mount_of(piece).box(piece), wall)
+    """Return what it would hang over and must be reached; nothing where a check says so."""
+    if mount_of(piece).covers:
+        return []
+    over = openings.behind(mount_of(piece).box(piece), wall)
     return [
         Message("It hangs over {what}: nobody reaches that behind it.", {"what": each.row.reason})
         for each in over

@@ -75,7 +75,7 @@ class _GridPanel(Panelled[GridPanel]):
         row = data.boards()[piece.board]
         litres = piece.panel_mm * piece.height_mm * piece.thickness_mm / 1e6
         panels = Part("panel", row.name, piece.panels, price=litres * row.price)
-        return [*self.battens(piece), panels]
+        return [*self.battens(piece), panels, *self.rings(piece, wall)]
 
     def details(self, piece: GridPanel, wall: Wall, units: Units) -> dict[str, Detail]:
         """Return the battens bored for their screws; panels have their holes."""

@@ -17,12 +17,11 @@ from trade.load.demand import Demand
 from trade.load.line import LineLoad, unweighed
 from trade.load.ways import ELASTIC, Sharing
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import board, hooks, jointed, panel_screws, strips
-from trade.mounts.base import LENGTH, WOOD, Ask, Extra, Mount, Part, Shape, block, covered, cut
+from trade.mounts import board, hooks, jointed, openings, panel_screws, strips
+from trade.mounts.base import LENGTH, WOOD, Ask, Box, Extra, Mount, Part, Shape, block, cut
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.panel_screws import BATTEN, HIGH_MM
 from trade.mounts.work import Bored, Detail, Opening, Work
-from trade.plan.features import Feature
 from trade.plan.model import Panel, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
@@ -53,7 +52,7 @@ class Panelled(Mount[N]):
         Ask("panel_screws", "Panel's screws in each batten", "count"),
         Ask("panel_screw_mm", "Their length", "length"),
         Ask("depth_mm", "Things reach out", "length"),
-        Ask("cut_out", "Openings cut out of it for boxes that it covers", "flag"),
+        openings.CUT_OUT,
     )
 
     def with_rows(self, piece: N, rows: int) -> N | None:
@@ -144,7 +143,12 @@ class Panelled(Mount[N]):
     def parts(self, piece: N, wall: Wall) -> list[Part]:
         """Return the sheets and their battens."""
         size = (piece.panel_mm, piece.height_mm, piece.thickness_mm)
-        return [cut("sheet", piece.board, piece.panels, *size), *self.battens(piece)]
+        sheets = cut("sheet", piece.board, piece.panels, *size)
+        return [sheets, *self.battens(piece), *self.rings(piece, wall)]
+
+    def rings(self, piece: N, wall: Wall) -> list[Part]:
+        """Return the rings that bring boxes to its face, where openings are cut for them."""
+        return openings.rings(self.box(piece), wall) if piece.cut_out else []
 
     def battens(self, piece: N) -> list[Part]:
         """Return the battens, as long as all the panels; none where there are none."""
@@ -164,9 +168,9 @@ class Panelled(Mount[N]):
         screws: tuple[Work, ...] = strips.screwed(
             self.supports(piece, wall), piece.left_mm, low, units
         )
-        openings = _openings(piece, covered(self.box(piece), wall))
+        cut_out = _openings(piece, wall, self.box(piece))
         if not piece.batten_mm:
-            screws = (*on_panels(piece, screws), *openings)
+            screws = (*on_panels(piece, screws), *cut_out)
             return {"sheet": Detail(screws, "good face out", any_way=True)}
         half = HIGH_MM / 2
         through = tuple(
@@ -201,7 +205,7 @@ class Panelled(Mount[N]):
                         None,
                         "for its screws",
                     ),
-                    *openings,
+                    *cut_out,
                 ),
                 "good face out",
                 any_way=True,
@@ -238,12 +242,7 @@ class Panelled(Mount[N]):
 
     def cures(self, piece: N, units: Units) -> Iterator[tuple[str, Message, N]]:
         """Yield openings; other screws; more rows of battens and more screws into them."""
-        if not piece.cut_out:
-            yield (
-                "cut_out",
-                Message("Cut openings out of it for the boxes behind it"),
-                replace(piece, cut_out=True),
-            )
+        yield from openings.cure(piece)
         light = data.screws()[panel_screws.light(piece)]
         sold = driving.lengths_mm(light) if piece.batten_mm else ()
         for long in sorted(sold, key=lambda each: abs(each - piece.panel_screw_mm)):
@@ -363,25 +362,23 @@ def on_panels(piece: Panel, works: Iterable[Work]) -> Iterator[Work]:
                 yield work._replace(into=_called(piece, n), places=own)
 
 
-def _openings(piece: Panel, boxes: list[Feature]) -> tuple[Opening, ...]:
-    """Return the openings for boxes behind it, each in the panel that covers it, in whole or part.
+def _openings(piece: Panel, wall: Wall, box: Box) -> tuple[Opening, ...]:
+    """Return the openings for what is behind it, each in the panel that covers it.
 
     From that panel's left edge and its lower edge.
     """
-    low, found = piece.top_mm - piece.height_mm, []
-    for box in boxes:
-        for n, (left, right) in enumerate(piece.edges_mm):
-            start = max(box.left_mm - piece.left_mm, left)
-            end = min(box.right_mm - piece.left_mm, right)
-            if end > start:
-                what = (
-                    box.row.reason
-                    if piece.panels == 1
-                    else compose("{what}, in {panel}", what=box.row.reason, panel=_called(piece, n))
-                )
-                size = (end - start, box.top_mm - box.bottom_mm)
-                found.append(Opening(what, start - left, box.bottom_mm - low, *size))
-    return tuple(found)
+    low, out = piece.top_mm - piece.height_mm, piece.thickness_mm + piece.batten_mm
+    found = (
+        openings.opening(
+            f,
+            (piece.left_mm + left, piece.left_mm + right, low),
+            out,
+            "" if piece.panels == 1 else _called(piece, n),
+        )
+        for f in openings.behind(box, wall)
+        for n, (left, right) in enumerate(piece.edges_mm)
+    )
+    return tuple(each for each in found if each is not None)
 
 
 def _own_n(piece: Panel) -> float:

@@ -16,8 +16,8 @@ from trade.load.line import contents_of
 from trade.load.push import push_of
 from trade.measure import G_N_PER_KG
 from trade.mechanics.beam import widest_mm
-from trade.mounts import strength, strips
-from trade.mounts.base import Box, covered
+from trade.mounts import openings, strength, strips
+from trade.mounts.base import Box
 from trade.mounts.strips import bent_where
 from trade.plan.model import Panel, Wall
 
@@ -251,7 +251,7 @@ def batten_over_box(piece: Panel, own: Box, wall: Wall) -> list[Check]:
     Nothing where none does.
     """
     low, half = piece.top_mm - piece.height_mm, HIGH_MM / 2
-    for box in covered(own, wall):
+    for box in openings.behind(own, wall):
         middle, needed = (box.bottom_mm + box.top_mm) / 2, (box.top_mm - box.bottom_mm) / 2 + half
         apart = min(abs(low + up - middle) for up in piece.rows_mm)
         if apart < needed:

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from trade import data
 from trade.calculation import Quantity
-from trade.check import Message
+from trade.check import Message, Placeholders
 from trade.language import compose, counted
 from trade.measure import Units, say_bit
 from trade.plan.model import Piece, Wall
@@ -264,7 +264,9 @@ class Band(NamedTuple):
 class Opening(NamedTuple):
     """An opening in a face for what is behind it.
 
-    From its left end, above its lower edge, how wide and how high.
+    From its left end, above its lower edge, how wide and how high; `plate_mm`: width and height of
+    the plate that covers its edges, None where it stays open; `forward_mm`: how far its box comes
+    forward, 0 where nobody knows.
     """
 
     what: str
@@ -272,20 +274,39 @@ class Opening(NamedTuple):
     y_mm: float
     wide_mm: float
     high_mm: float
+    plate_mm: Place | None = None
+    forward_mm: float = 0.0
 
     def phrase(self, units: Units) -> Message:
         """Return what to do."""
-        said = (
-            "Saw an opening for {what}: {w} × {h}, its corner {x} from the left and {y} up. "
-            "Bring the box forward to the face."
-        )
-        sizes = {
+        sizes: Placeholders = {
+            "what": self.what,
             "w": length(self.wide_mm),
             "h": length(self.high_mm),
             "x": length(self.x_mm),
             "y": length(self.y_mm),
         }
-        return Message(said, {"what": self.what, **sizes})
+        if self.plate_mm is None:
+            said = (
+                "Saw an opening for {what}: {w} × {h}, its corner {x} from the left and {y} up. It "
+                "stays open, or gets a lid that comes off by hand."
+            )
+            return Message(said, sizes)
+        sizes = sizes | {
+            "pw": length(self.plate_mm[0]),
+            "ph": length(self.plate_mm[1]),
+            "out": length(self.forward_mm),
+        }
+        said = (
+            "Saw an opening for {what}: {w} × {h}, its corner {x} from the left and {y} up. Its "
+            "plate, {pw} × {ph}, covers the edges; an extension ring brings the box {out} forward, "
+            "flush with the face. Where local codes ask for it, a licensed person does that."
+            if self.forward_mm
+            else "Saw an opening for {what}: {w} × {h}, its corner {x} from the left and {y} up. "
+            "Its plate, {pw} × {ph}, covers the edges; an extension ring brings the box forward, "
+            "flush with the face. Where local codes ask for it, a licensed person does that."
+        )
+        return Message(said, sizes)
 
 
 Work = Opening | Mitre | Bevel | Pair | Slant | Bored | Row | Recess | Band

@@ -98,10 +98,12 @@ def _every(first: float, step: float, width_mm: float) -> list[float]:
 
 
 def _kind_in(said: str) -> str | None:
-    for key, row in data.features().items():
-        if re.search(rf"(?:^|\s){row.name.lower()}(?:\s|$)", said):
-            return key
-    return None
+    found = [
+        (len(row.name), key)
+        for key, row in data.features().items()
+        if re.search(rf"(?:^|\s){row.name.lower()}(?:\s|$)", said)
+    ]
+    return max(found)[1] if found else None  # a pipe on the wall is no pipe in it
 
 
 def _feature(kind: str, said: str, units: Units, wall_mm: tuple[float, float]) -> Feature:

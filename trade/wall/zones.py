@@ -53,6 +53,9 @@ def _of(f: Feature, wall: Wall) -> list[Zone]:
     row, grown = f.row, f.row.margin_mm + f.trim_mm
     if row.keep == "wood":
         return []
+    if row.keep == "off":
+        place = (f.left_mm, f.right_mm, f.bottom_mm, f.top_mm)
+        return [Zone("take_care", "hanging", *place, row.reason, row.advice)]
     around = (
         max(f.left_mm - grown, 0.0),
         min(f.right_mm + grown, wall.width_mm),

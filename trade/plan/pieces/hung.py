@@ -23,7 +23,7 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
     `inner`, `inner_mm`: as of a bookcase. `back_mm`: wood of its back, or of a rail behind a thin
     one, under the heads of the screws that hold its own half; `below_mm`: how far its spacer
     reaches down below it, 0 where it ends with the body. `own`: flush metal cleats instead, one at
-    each place; then `cleat` and its sizes count for nothing.
+    each place; then `cleat` and its sizes count for nothing. `cut_out`: as of a panel's.
     """
 
     height_mm: float
@@ -42,6 +42,7 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
     back_mm: float = 15.0
     below_mm: float = 0.0
     own: OwnCleat | None = None
+    cut_out: bool = False
 
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""

@@ -42,6 +42,7 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
     row of the boards table, `inner_mm` thick; `fixed_rows`: rows of shelves across all its bays
     that are let into sides and uprights and tie them. `strap_kg`: what the packet says that one
     strap may hold; null: what such straps must; `strap_ultimate`: it says what one fails at.
+    `cut_out`: openings are cut out of its back for what it covers.
     """
 
     height_mm: float
@@ -55,6 +56,7 @@ class Bookcase(Piece, frozen=True, kw_only=True, tag="bookcase", tag_field="kind
     fixed_rows: int = 0
     strap_kg: float | None = None
     strap_ultimate: bool = False
+    cut_out: bool = False
 
     def __post_init__(self) -> None:
         """Refuse absurd bookcases."""
