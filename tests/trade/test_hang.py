@@ -3,7 +3,7 @@
 The steps in the order that works; what the bit met becomes evidence, and the plan is judged by it.
 """
 
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from math import hypot
 from typing import Any
 
@@ -22,6 +22,7 @@ from trade.cutting.parts import count_parts, parts_of
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.errors import PlanError
+from trade.job import taking_off
 from trade.job.days import schedule
 from trade.job.found import MarkReport, begun_again, done, mounted, tell
 from trade.job.step import Step
@@ -33,6 +34,7 @@ from trade.mounts import KINDS, mount_of
 from trade.mounts.work import Bored
 from trade.plan import plan_file
 from trade.plan.as_built import AsBuilt, Drilled, Hung, Look
+from trade.plan.features import Feature
 from trade.plan.model import Layer, Plan, Stud, Thing
 from trade.plan.policy import Policy
 from trade.plan.readings import ByHand, Edge, Probe, Sweep
@@ -403,3 +405,44 @@ class Truth(SimpleTestCase):
                     into or kept or hypot(m.x_mm - bad.x_mm, m.y_mm - bad.y_mm) >= 50.0,
                     (cure.label, m.x_mm),
                 )
+
+
+class OldThings(SimpleTestCase):
+    """What is on the wall and comes off first: steps, days, shopping, and no bar to what hangs."""
+
+    def old(self, kind: str, left: float, low: float, wide: float, high: float) -> Feature:
+        return Feature(
+            kind=kind, left_mm=left, right_mm=left + wide, bottom_mm=low, top_mm=low + high
+        )
+
+    def test_it_comes_off_before_anything_is_marked_and_what_shows_is_filled(self) -> None:
+        shelf = self.old("old_shelf", 800.0, 1400.0, 900.0, 250.0)
+        far = self.old("old_fixings", 2200.0, 400.0, 300.0, 60.0)
+        now = plan(bracket_shelf(), features=(shelf, far))
+        self.assertEqual(assess(now).outcome, assess(plan(bracket_shelf())).outcome)
+        found = [step.key for step in steps(now, "shelf", "metric")]
+        off = [key for key in found if key.startswith("off-")]
+        self.assertEqual(off, ["off-800-1400", "off-fill"])
+        self.assertLess(found.index("off-fill"), found.index("survey-again"))
+        [wait] = [s for s in steps(now, "shelf", "metric") if s.key == "off-fill"]
+        self.assertEqual(wait.wait_hours, 24.0)
+        told = next(s for s in steps(now, "shelf", "metric") if s.key == "off-800-1400")
+        self.assertIn("enter them as nails that met wood", told.words[-1].template)
+        later = done(now, "shelf", "off-800-1400", datetime(2026, 5, 4, 9), "")
+        self.assertEqual(taking_off.every(later), [])
+        self.assertNotIn(
+            "off-800-1400", [s.key for s in steps(later, "shelf", "metric") if not s.done]
+        )
+
+    def test_days_and_shopping_know_of_it(self) -> None:
+        """20 and 25 minutes; nothing hangs within 24 hours of it."""
+        shelf = self.old("old_shelf", 800.0, 1400.0, 900.0, 250.0)
+        now = plan(bracket_shelf(), features=(shelf,))
+        days = schedule(now, cut_plan(now), datetime(2026, 5, 4, 8))
+        off = next(task for task in days.steps if task.what == "off")
+        self.assertEqual(off.minutes, 45.0)
+        assert days.hang is not None
+        self.assertGreaterEqual(days.hang.begins, off.ends + timedelta(hours=24))
+        unpriced = shopping(now, cut_plan(now), "metric").unpriced
+        self.assertTrue(any("filler" in each for each in unpriced))
+        self.assertFalse(taking_off.every(plan(bracket_shelf())))

@@ -14,7 +14,8 @@ from trade import data
 from trade.cutting.finish import Finishing, finishing
 from trade.cutting.plan import CutPlan
 from trade.fixings.support import Support
-from trade.language import compose, counted
+from trade.job import taking_off
+from trade.language import compose, counted, joined
 from trade.load.lifting import lift
 from trade.mounts import holes, mount_of
 from trade.mounts.prices import hole_minutes
@@ -24,7 +25,7 @@ from trade.plan.place import each_piece, each_waiting
 from trade.plan.shop import Days
 
 _MOST_DAYS = 400
-What = Literal["shop", "saw", "mount", "sand", "coat", "hang", "load"]
+What = Literal["shop", "off", "saw", "mount", "sand", "coat", "hang", "load"]
 
 
 class Task(NamedTuple):
@@ -153,6 +154,14 @@ def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
 def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator[Task]:
     minutes = data.house("shop_minutes")
     yield Task("shop", "Buy what is on the list", *clock.at_once(minutes), minutes)
+    old, filled = taking_off.every(plan), clock.now
+    if old:
+        minutes = sum(taking_off.minutes(each) for each in old)
+        said = compose("Take off {what}, and fill", what=joined(f.row.reason for f in old))
+        hours = taking_off.FILLS_HOURS
+        why = "the filler dries"
+        yield Task("off", said, *clock.spread(minutes), minutes, 1, hours, why)
+        filled = clock.now + timedelta(hours=hours)
     bored = sum(boring(part.detail.works) for part in cut.parts)
     if cut.parts:
         minutes = len(cut.parts) * data.house("cut_minutes") + bored
@@ -184,6 +193,7 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
     sets = data.house("resin_hours") if resin else 0.0
     why = "the resin sets before anything hangs on its rods" if sets else ""
     finished = clock.now
+    clock.now = max(clock.now, filled)
     hung = clock.at_once(minutes, helper=people > 1)
     yield Task(
         "hang",

@@ -3,7 +3,7 @@
 from trade.check import Message
 from trade.cutting.sold import unsold
 from trade.job import coverings
-from trade.mounts import cords, fit, mount_of
+from trade.mounts import cords, fit, heights, mount_of
 from trade.plan.model import AnyPiece, Plan
 
 
@@ -13,6 +13,7 @@ def what_to_mind(piece: AnyPiece, plan: Plan) -> list[Message]:
     return [
         *mount.lifting(piece),
         *fit.to_mind(piece, plan.wall),
+        *heights.to_mind(piece),
         *mount.cautions(piece, plan.wall),
         *coverings.to_mind(piece, plan),
         *cords.to_mind(piece),

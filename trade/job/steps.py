@@ -18,6 +18,7 @@ from trade.cutting.parts import parts_of
 from trade.cutting.shopping import bits_lacking
 from trade.fixings import driving
 from trade.fixings.support import board_screw
+from trade.job import taking_off
 from trade.job.fixing import Fixing, Group
 from trade.job.step import Step, said
 from trade.language import capital, compose, joined, word
@@ -94,6 +95,7 @@ class _Work:
         """All of them in order."""
         yield self._ready()
         yield self._safe()
+        yield from taking_off.steps(self.piece, self.plan)
         yield self._survey()
         yield from (self._fit(wood) for wood in self._across() if wood.to_fit)
         yield self._line()

@@ -12,9 +12,18 @@ _NEVER_WIRED = Message(
 )
 
 
+_LAMP = Message(
+    "A lamp under it: a plug-in one of low voltage, near the front edge so that it lights what is "
+    "below and not the wall; its lead along the back edge in clips, its driver where air gets to "
+    "it. A lamp wired to the mains is licensed work."
+)
+
+
 def to_mind(piece: Piece) -> list[Message]:
     """Return what to mind where a cord passes through a board."""
-    return [_NEVER_WIRED] if isinstance(piece, Corded) and piece.cord is not None else []
+    if not isinstance(piece, Corded) or piece.cord is None:
+        return []
+    return [_NEVER_WIRED, _LAMP] if data.cords()[piece.cord].lamp else [_NEVER_WIRED]
 
 
 def checks(piece: Piece, found: list[Check]) -> list[Check]:

@@ -1,0 +1,49 @@
+"""Heights that suit people, which face is seen, a lamp under a shelf: said beside the verdict."""
+
+from typing import Any
+
+from django.test import SimpleTestCase
+
+from tests.plans import bracket_shelf, plan
+from tests.trade.test_every_kind import put_up
+from trade import wording
+from trade.job.minding import what_to_mind
+
+
+def minded(piece: Any) -> str:
+    now = plan(piece)
+    return " ".join(wording.phrase(each, "imperial") for each in what_to_mind(piece, now))
+
+
+class Heights(SimpleTestCase):
+    def test_a_bench_or_a_desk_is_told_when_its_top_suits_nobody(self) -> None:
+        """Seats 17 to 19 in (ADA 903.5), desks 28 to 30, benches to stand at 34 to 38."""
+        for top, said in (
+            (18.0, ""),
+            (29.0, ""),
+            (36.0, ""),
+            (24.0, "A desk suits most people between 28"),
+            (21.0, 'A seat suits most people between 17"'),
+            (44.0, "A bench to stand at suits"),
+        ):
+            with self.subTest(top):
+                bench = put_up("ledger_bench", plan().wall, top_mm=top * 25.4)
+                found = minded(bench)
+                self.assertEqual("suits most people" in found, bool(said))
+                self.assertIn(said, found)
+
+    def test_a_low_deep_shelf_is_sat_on(self) -> None:
+        low: dict[str, Any] = {"top_mm": 450.0, "depth_mm": 300.0}
+        self.assertIn("people sit down on it", minded(bracket_shelf(**low)))
+        for other in ({"top_mm": 700.0}, {"depth_mm": 200.0}, {"use": "sitting"}):
+            self.assertNotIn("people sit down on it", minded(bracket_shelf(**(low | other))))
+
+    def test_above_eye_level_its_underside_is_seen(self) -> None:
+        self.assertIn("the better face goes down", minded(bracket_shelf(top_mm=1700.0)))
+        self.assertNotIn("the better face goes down", minded(bracket_shelf(top_mm=1400.0)))
+
+    def test_a_lamp_under_it_has_a_small_opening_and_is_never_wired(self) -> None:
+        said = minded(bracket_shelf(cord="lamp_lead"))
+        self.assertIn("A lamp under it: a plug-in one", said)
+        self.assertIn("licensed work", said)
+        self.assertNotIn("A lamp under it", minded(bracket_shelf(cord="plug")))
