@@ -16,7 +16,7 @@ from tests.trade.kind_case import KG, Case, load, piece
 from trade import data, wording
 from trade.errors import PlanError
 from trade.fixings.pins import bed_give, carries
-from trade.mounts import bracket_shelf, corner_shelf, ledger_shelf, ledgers, mount_of
+from trade.mounts import bracket_shelf, corner_shelf, ledgers, mount_of, sided
 from trade.mounts.pin_shelf import tilt_mm
 from trade.plan.model import (
     AnyPiece,
@@ -190,9 +190,7 @@ class Ledgers(Case):
 
         Four, at eighths: 1/4 + (1/2)(3/8)/(2 (9 + 1)/64) = 0.85.
         """
-        self.assertEqual(
-            [round(ledger_shelf.front_share(n), 9) for n in (1, 2, 4)], [1.0, 1.5, 0.85]
-        )
+        self.assertEqual([round(sided.front_share(n), 9) for n in (1, 2, 4)], [1.0, 1.5, 0.85])
 
     def test_the_front_edge_by_hand(self) -> None:
         """8 kg·1.25/2 = 49.0 N and half the board (1 000·300·18 at 500 kg/m³ or so).

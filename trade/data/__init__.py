@@ -17,6 +17,7 @@ from trade.data.rows import (
     FeatureKind,
     FixingClass,
     Framing,
+    Front,
     Goes,
     Holder,
     Holds,
@@ -61,6 +62,7 @@ __all__ = [
     "FeatureKind",
     "FixingClass",
     "Framing",
+    "Front",
     "Goes",
     "Holds",
     "House",
@@ -256,6 +258,12 @@ def taking_off() -> dict[str, TakingOff]:
 def suits() -> dict[str, Suits]:
     """Return what tops are for, with the heights that suit people."""
     return table("suits", Suits)
+
+
+@cache
+def fronts() -> dict[str, Front]:
+    """Return the fronts of corner shelves by key."""
+    return table("fronts", Front)
 
 
 @cache

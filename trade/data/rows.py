@@ -176,6 +176,15 @@ class TakingOff(Row, frozen=True, kw_only=True):
     tells: str
 
 
+class Front(Row, frozen=True, kw_only=True):
+    """The front of a corner shelf, as shares of its legs; the table says what each field means."""
+
+    name: str
+    area: float
+    middle: float
+    far: float
+
+
 class Suits(Row, frozen=True, kw_only=True):
     """What a top is for, and between which heights that suits most people."""
 

@@ -1,7 +1,7 @@
 """A corner shelf on ledgers on two walls, its front slanting from one to the other."""
 
 from collections.abc import Iterator
-from math import atan2, cos, degrees, hypot, radians, sin
+from math import atan2, cos, degrees, hypot, pi, radians, sin
 from typing import Any, ClassVar, NamedTuple
 
 from msgspec.structs import replace
@@ -34,7 +34,7 @@ from trade.mounts.base import (
     cut,
 )
 from trade.mounts.hanging import Act, Hanging, do
-from trade.mounts.work import Detail, Mitre, Slant, Work, scribe
+from trade.mounts.work import Detail, Mitre, Rounded, Slant, Work, scribe
 from trade.plan.flatness import Side
 from trade.plan.model import CornerShelf, Wall
 from trade.plan.policy import Policy
@@ -44,6 +44,8 @@ NOUN = "support"
 
 _OTHER_SCREW = data.house("other_screw_share")
 _OTHER_PLACES = 2  # along the other wall
+_STEPS = 12  # a round front is drawn in so many
+_STEP_RAD = pi / 2 / _STEPS
 _SQUARE_DEG = 0.05  # nobody measures a corner nearer than that
 
 
@@ -162,6 +164,7 @@ class _CornerShelf(Mount[CornerShelf]):
     asks = (
         *SHELF,
         Ask("corner", "In which corner", "choice", data.corners),
+        Ask("front", "Its front", "choice", data.fronts),
         Ask("ledger", "Ledgers of", "choice", data.woods),
         Ask("ledger_mm", "Ledgers thick", "length"),
         Ask("ledger_high_mm", "Ledgers high", "length"),
@@ -204,7 +207,8 @@ class _CornerShelf(Mount[CornerShelf]):
         outer, supports = outer_mm(piece), self.supports(piece, wall)
         load, push = _on_three(piece), push_of(piece).n
         years, minutes = data.house("duration_years"), data.house("duration_minutes")
-        worst = shares(outer, piece.other_mm, piece.length_mm / 2, piece.depth_mm / 2)
+        far = piece.shape.far
+        worst = shares(outer, piece.other_mm, piece.length_mm * far, piece.depth_mm * far)
         end = shares(outer, piece.other_mm, piece.length_mm, 0.0)
         here = (load.here, load.here + push * max(worst.here, end.here))
         there = (
@@ -213,7 +217,7 @@ class _CornerShelf(Mount[CornerShelf]):
             + push * max(worst.there, shares(outer, piece.other_mm, 0.0, piece.depth_mm).there),
         )
         half = piece.ledger_mm / 2
-        far = max(range(len(supports)), key=lambda i: _from_corner(piece, piece.supports_mm[i]))
+        last = max(range(len(supports)), key=lambda i: _from_corner(piece, piece.supports_mm[i]))
         cases = (
             Demand("loaded, for years", years, here[0], here[0] * half),
             Demand("loaded, and pushed on its front", minutes, here[1], here[1] * half),
@@ -231,7 +235,7 @@ class _CornerShelf(Mount[CornerShelf]):
             ),
         )
         demands: dict[int, tuple[Demand, ...]] = {
-            support.index: cases if i == far else rest for i, support in enumerate(supports)
+            support.index: cases if i == last else rest for i, support in enumerate(supports)
         }
         found = fastening.checks(supports, demands, backing(wall).unknown, loads)
         return [
@@ -239,8 +243,8 @@ class _CornerShelf(Mount[CornerShelf]):
             _place(piece, wall),
             *([_inner(piece)] if len(piece.supports_mm) < 2 else []),
             _triangle(piece, outer, loads),
-            *_round_corner(piece, wall, there, rest, supports[far], loads),
-            _front(piece, loads),
+            *_round_corner(piece, wall, there, rest, supports[last], loads),
+            _front(piece, outer, loads),
         ]
 
     def supports(self, piece: CornerShelf, wall: Wall) -> list[Support]:
@@ -286,20 +290,24 @@ class _CornerShelf(Mount[CornerShelf]):
         t, high, corner = piece.ledger_mm, piece.ledger_high_mm, _Angle.of(piece, wall)
         usual = scribe(piece, wall, ends=False)[1]
         foot = piece.top_mm - piece.thickness_mm - high
-        along, across = (_outer_end(degrees, t) for degrees in corner.outer_deg)
+        shaped: Work = Slant(corner.front_mm, corner.front_deg)
+        outer: list[tuple[Work, ...]] = [(_outer_end(off, t),) for off in corner.outer_deg]
+        if piece.front == "round":
+            shaped, outer = Rounded(piece.length_mm, piece.depth_mm), [(), ()]
+        along, across = outer
         inner = corner.inner(t)
         screws = strips.screwed(self.supports(piece, wall), piece.left_mm, foot, units)
         return {
             "board": Detail(
-                (*corner.edge(), Slant(corner.front_mm, corner.front_deg), *cord_work(piece)),
+                (*corner.edge(), shaped, *cord_work(piece)),
                 "both edges of its corner to the walls, good face up",
                 scribe_mm=(usual, usual),
             ),
             "ledger, this wall": Detail(
-                (along, *inner, *screws), "under the board, along this wall"
+                (*along, *inner, *screws), "under the board, along this wall"
             ),
             "ledger, other wall": Detail(
-                (across, *inner),
+                (*across, *inner),
                 "butted against the first",
                 late="from the first ledger's face to its end",
             ),
@@ -331,10 +339,17 @@ class _CornerShelf(Mount[CornerShelf]):
         # as if its corner were the left one: along this wall, out from it
         tip, end = (piece.length_mm, 0.0), (along, out)
         inner = ((0.0, 0.0), (t, 0.0), (along + t, out * (1 - share)), (along, out))
+        edge = tuple(
+            (
+                tip[0] * cos(n * _STEP_RAD) + along * sin(n * _STEP_RAD),
+                out * sin(n * _STEP_RAD),
+            )
+            for n in range(1, _STEPS if piece.front == "round" else 0)
+        )
         shapes: tuple[tuple[Role, tuple[tuple[float, float], ...], float, float], ...] = (
             ("wood", ((0.0, 0.0), tip, (piece.length_mm * (1 - share), t), (0.0, t)), low, under),
             ("wood", inner, low, under),
-            ("board", ((0.0, 0.0), tip, end), under, piece.top_mm),
+            ("board", ((0.0, 0.0), tip, *edge, end), under, piece.top_mm),
         )
         left, right = piece.left_mm, piece.left_mm + piece.length_mm
         turned = piece.corner == "right"
@@ -451,8 +466,9 @@ def _on_three(piece: CornerShelf) -> _Shares:
     outer, use = outer_mm(piece), data.uses()[piece.use].factor
     found = [0.0, 0.0, 0.0]
     loads, outs = contents_of(piece)
-    centre = shares(outer, piece.other_mm, piece.length_mm / 3, piece.depth_mm / 3)
-    weights = [(board_n(piece) / 2, centre)]  # half the rectangle that holds it
+    middle = piece.shape.middle
+    centre = shares(outer, piece.other_mm, piece.length_mm * middle, piece.depth_mm * middle)
+    weights = [(board_n(piece) * piece.shape.area, centre)]
     for load, out in zip(loads, outs, strict=True):
         if load.end_mm > load.start_mm:
             weights.append((load.total_n * use, centre))
@@ -522,7 +538,8 @@ def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Che
     sums.given("b", piece.other_mm, "length", "the other wall's")
     sums.given("l", piece.length_mm, "length", "its leg along this wall")
     sums.given("d", piece.depth_mm, "length", "and along the other")
-    share = sums.then("s", "l / 3 a + d / 3 b", "ratio", "its middle, a third of each leg")
+    sums.given("m", piece.shape.middle, "ratio", "its middle, of each leg")
+    share = sums.then("s", "m l / a + m d / b", "ratio", "that middle in the triangle")
     return make(
         "corner.triangle",
         part="board",
@@ -530,11 +547,12 @@ def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Che
         unknown=unknown,
         demand=sums.quantity("s"),
         capacity=Quantity(1.0, "ratio"),
-        template="Its middle lies inside the triangle of its outer screws; two thirds of the way "
-        "out is the least for them."
+        template="Its middle lies inside the triangle of its outer screws; {least} of the way out "
+        "is the least for them."
         if share <= 1
-        else "Its middle lies outside the triangle of its outer screws; two thirds of the way out "
-        "is the least for them.",
+        else "Its middle lies outside the triangle of its outer screws; {least} of the way out is "
+        "the least for them.",
+        parts={"least": Quantity(2 * piece.shape.middle, "percent")},
         equations=sums.equations,
     )
 
@@ -628,17 +646,24 @@ def _other(
     )
 
 
-def _front(piece: CornerShelf, unknown: tuple[str, ...]) -> Check:
-    """Check the free front as a beam between screws with its strip, a third of the way in."""
-    row, use = data.boards()[piece.board], data.uses()[piece.use]
+def _front(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Check:
+    """Check the free front as a beam with its strip, a third of the way in.
+
+    From wall to wall; a round one from screw to screw: what stands out beyond them bends it less.
+    """
+    row, straight = data.boards()[piece.board], piece.front == "slant"
     loads, _ = contents_of(piece)
+    here, there = (piece.length_mm, piece.depth_mm) if straight else (outer, piece.other_mm)
+    words = ("its leg along this wall", "and along the other")
+    if not straight:
+        words = ("this wall's furthest screw from the corner", "the other wall's")
     sums = Calculation()
-    sums.given("a", piece.length_mm, "length", "its leg along this wall")
-    sums.given("b", piece.depth_mm, "length", "and along the other")
-    sums.then("l", "√(a² + b²)", "length", "the slanting front")
+    sums.given("a", here, "length", words[0])
+    sums.given("b", there, "length", words[1])
+    sums.then("l", "√(a² + b²)", "length", "between them")
     sums.given("Q", sum(load.total_n for load in loads), "force", "what lies on it")
-    sums.given("f", use.factor, "ratio", "use factor on that")
-    sums.given("G", board_n(piece) / 2, "force", "its own weight")
+    sums.given("f", data.uses()[piece.use].factor, "ratio", "use factor on that")
+    sums.given("G", board_n(piece) * piece.shape.area, "force", "its own weight")
     sums.then("w", "(f Q + G) / 2", "force", "half of all, along the front")
     sums.given("F", push_of(piece).n, "force", "push in the middle")
     sums.then("M", "w l / 8 + F l / 4", "moment", "bending")
@@ -654,8 +679,7 @@ def _front(piece: CornerShelf, unknown: tuple[str, ...]) -> Check:
         unknown=unknown,
         demand=sums.quantity("σ"),
         capacity=sums.quantity("σ'"),
-        template="Along its slanting front the board uses {used} of the bending strength of "
-        "{wood}.",
+        template="Along its front the board uses {used} of the bending strength of {wood}.",
         parts={"wood": row.name},
         equations=sums.equations,
     )

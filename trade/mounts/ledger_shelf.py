@@ -15,7 +15,7 @@ from trade.load.line import unweighed
 from trade.load.push import push_of
 from trade.load.stiffener import stiffener
 from trade.measure import Units
-from trade.mounts import board, ledgers, side_ledgers, strength, strips
+from trade.mounts import board, ledgers, side_ledgers, sided, strength, strips
 from trade.mounts.base import (
     SHELF,
     Ask,
@@ -51,24 +51,10 @@ class _LedgerShelf(Mount[LedgerShelf]):
     woods = (("board", ("thickness_mm",)), ("ledger", ("ledger_mm",)))
     asks = (
         *SHELF,
-        Ask("ledger", "Ledgers of", "choice", data.woods),
-        Ask("ledger_mm", "Ledgers thick", "length"),
-        Ask("ledger_high_mm", "Ledgers high", "length"),
-        Ask("left_side", "A ledger on the side wall, left", "flag"),
-        Ask("right_side", "A ledger on the side wall, right", "flag"),
-        Ask("side_screws", "Screws in each of those", "count"),
-        Ask("sides_sure", "They are known to sit in studs", "flag"),
-        Ask("left_on", "Its left end rests on", "piece", none="nothing but its own"),
-        Ask("right_on", "Its right end rests on", "piece", none="nothing but its own"),
+        *sided.LEDGERS,
+        *sided.SIDES,
         Ask("left_upright", "An upright under its left end", "flag"),
         Ask("right_upright", "An upright under its right end", "flag"),
-        Ask(
-            "side_anchor",
-            "Where there is no stud, those are held by",
-            "choice",
-            data.anchors,
-            none="the same as on this wall",
-        ),
         Ask(
             "stiffener_mm",
             "Strip, fold or tube under the front, high",
@@ -99,16 +85,17 @@ class _LedgerShelf(Mount[LedgerShelf]):
         load = ledgers.ledger_load(piece, part.back)
         demands = ledgers.back_demands(piece, load)
         found = fastening.checks(self.supports(piece, wall), demands, backing(wall).unknown, loads)
-        found += [_nothing(ledger) for ledger in bare]
-        found += [_round_the_edge(side) for side in open_ends]
+        found += [sided.nothing(ledger) for ledger in bare]
+        found += [sided.round_the_edge(side) for side in open_ends]
         if sides < 2:
             return [*found, _front_held(sides)]
         strip = ledgers.front_strip(piece, (0.0, piece.length_mm), stiffener(piece))
-        found += _round_corners(piece, known, part.side, loads)
-        found += _gaps(piece, wall)
+        there = ledgers.side_loads(piece, part.side, data.uses()[piece.use].factor)
+        found += sided.round_corners(piece, known, there, loads)
+        found += sided.gaps(piece, wall)
         found += _uprights(piece, part.side, loads)
         if len(known) < piece.ends("ledger"):  # of the other nothing is known
-            found.append(_side(piece, wall, self.supports(piece, wall)[0], part.side, loads))
+            found.append(sided.unknown(piece, wall, self.supports(piece, wall)[0], there, loads))
         return [*found, *ledgers.front_checks(piece, strip, loads)]
 
     def supports(self, piece: LedgerShelf, wall: Wall) -> list[Support]:
@@ -268,20 +255,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
 
     def hanging(self, piece: LedgerShelf, wall: Wall, policy: Policy) -> Hanging:
         """Return the ledger at the back; the side ledgers level from it; the board dropped in."""
-        known = self.beside(piece, wall)
-        others = [
-            do(
-                f"side-{side}",
-                compose("The ledger on the {side} wall", side=side),
-                "One end on the level line of the back ledger, one screw; level it out to the "
-                "front, then the others.",
-                *(() if side in known else ("Find the stud there first: it is another wall.",)),
-                *ledgers.anchored(known.get(side) or ledgers.supports(piece, wall)),
-                beside=side if side in known else None,
-            )
-            for side in SIDES
-            if piece.end(side) == "ledger"
-        ]
+        others = sided.steps(piece, wall, self.beside(piece, wall))
         if piece.ends("upright"):
             others.append(
                 do(
@@ -289,15 +263,6 @@ class _LedgerShelf(Mount[LedgerShelf]):
                     "Stand the uprights",
                     "Under the open ends, plumb, their back edge to the wall. Screw each to the "
                     "wall's stud or to a strip on the floor, so that nobody kicks it out.",
-                )
-            )
-        if piece.ends("shelf"):
-            others.append(
-                do(
-                    "joint",
-                    "The strip under the joint",
-                    "Half of it under the front of the shelf that is up, screwed from below every "
-                    "150 mm (6 in); the other half carries this board.",
                 )
             )
         board = do(
@@ -331,84 +296,6 @@ class _LedgerShelf(Mount[LedgerShelf]):
 
 
 KIND = _LedgerShelf()
-
-
-def front_share(count: int) -> float:
-    """Return what part of a load on a side ledger's front end its front screw takes.
-
-    All evenly along it.
-
-    1/n + e c / sum of c^2.
-    """
-    if count < 2:
-        return 1.0
-    places = [(n + 0.5) / count - 0.5 for n in range(count)]
-    return 1 / count + 0.5 * places[-1] / sum(c * c for c in places)
-
-
-def _nothing(ledger: side_ledgers.SideLedger) -> Check:
-    return make(
-        "ledger.nothing",
-        part=ledger.name,
-        case="any",
-        demand=Quantity(1, "count"),
-        capacity=Quantity(0.5, "count"),
-        template="On “{wall}” nothing holds the {ledger}: no stud within its reach, and no anchor.",
-        parts={"wall": ledger.neighbour.name, "ledger": ledger.name},
-    )
-
-
-def _round_the_edge(side: Side) -> Check:
-    return make(
-        "ledger.nothing",
-        part=compose("{side} ledger", side=side),
-        case="any",
-        demand=Quantity(1, "count"),
-        capacity=Quantity(0.5, "count"),
-        template="At its {side} end the wall goes round a corner, away from the room: nothing "
-        "there holds a ledger.",
-        parts={"side": side},
-    )
-
-
-def _round_corners(
-    piece: LedgerShelf,
-    known: list[side_ledgers.SideLedger],
-    share: float,
-    loads: tuple[str, ...],
-) -> list[Check]:
-    """Check the side ledgers on walls that are known, each with what lands on it."""
-    found: list[Check] = []
-    held = [each for each in known if each.held]
-    there = ledgers.side_loads(piece, share, data.uses()[piece.use].factor)
-    push = side_ledgers.Pressed(push_of(piece).n, piece.depth_mm)
-    for ledger in held:
-        load = there[ledger.side]
-        lasting = side_ledgers.Pressed(load.force_n, load.at_mm, load.half_n)
-        found += side_ledgers.checks(piece, ledger, lasting, push, loads)
-    return found
-
-
-def _gaps(piece: LedgerShelf, wall: Wall) -> list[Check]:
-    """Check that the board's ends lie on ledgers on walls that are known."""
-    ends: tuple[tuple[Side, float], ...] = (
-        ("left", piece.left_mm),
-        ("right", wall.width_mm - piece.left_mm - piece.length_mm),
-    )
-    return [
-        make(
-            "ledger.gap",
-            part="board",
-            case="any",
-            demand=Quantity(max(gap, 0.0), "length"),
-            capacity=Quantity(piece.ledger_mm / 2, "length"),
-            template="Its {side} end is {demand} short of the wall beside; on the ledger there it "
-            "may be short by {capacity}.",
-            parts={"side": side},
-        )
-        for side, gap in ends
-        if piece.end(side) == "ledger" and beside(wall, side) is not None
-    ]
 
 
 def upright_mm(piece: LedgerShelf) -> float:
@@ -467,52 +354,4 @@ def _front_held(sides: int) -> Check:
         capacity=Quantity(max(sides, 0.5), "count"),
         template="A ledger at the back alone lets the front edge drop: support both of its ends "
         "on side walls, legs or brackets.",
-    )
-
-
-def _side(
-    piece: LedgerShelf, wall: Wall, like: Support, part: float, loads: tuple[str, ...]
-) -> Check:
-    """Screws of a side ledger, which hold as those on this wall do."""
-    behind, push = backing(wall), push_of(piece).n
-    there = ledgers.side_loads(piece, part, data.uses()[piece.use].factor)
-    worst = max(
-        (there[side] for side in SIDES if piece.end(side) == "ledger"), key=lambda x: x.force_n
-    )
-    count, even = max(piece.side_screws, 1), worst.force_n
-    most, (years, minutes) = front_share(count), strips.durations(like)
-    pushed, duration, case = max(
-        ((0.0, years, "loaded, for years"), (push, minutes, "loaded, and pushed at its front end")),
-        key=lambda d: (even + d[0]) / d[1],
-    )
-    sums = Calculation()
-    sums.given("Q", worst.even_n, "force", "what lies evenly, and the board: its part, in front")
-    sums.given("S", worst.points_n, "force", "things at a place: its part")
-    sums.given("F", pushed, "force", "push there")
-    sums.given("n", count, "count", "its screws")
-    sums.given("k", most, "ratio", "part that its front screw takes: 1/n + e c / Σ c²")
-    sums.then("V", "k (Q + S + F)", "force", "load of that screw")
-    sums.given("Z", strips.shear_n(like), "force", "shear of one screw as on this wall")
-    sums.given("C_D", duration, "ratio", "load duration, in wood")
-    sums.then("Z'", "Z C_D", "force", "it can carry")
-    ask = (
-        ()
-        if piece.sides_sure
-        else (
-            "whether the side ledgers' screws hold as they do here: find what is in the side "
-            "walls.",
-        )
-    )
-    return make(
-        "ledger.side",
-        part="side ledger",
-        case=case,
-        unknown=(*ask, *behind.unknown, *loads),
-        demand=sums.quantity("V", "pull"),
-        capacity=sums.quantity("Z'", "pull"),
-        template="Each screw of a side ledger carries {demand}; across the lining it can carry "
-        "{capacity}."
-        if behind.lining_mm
-        else "Each screw of a side ledger carries {demand}; it can carry {capacity}.",
-        equations=sums.equations,
     )

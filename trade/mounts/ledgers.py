@@ -22,10 +22,11 @@ from trade.mounts import strength, strips
 from trade.mounts.base import Shape, block, board_side
 from trade.plan.facing import SIDES
 from trade.plan.flatness import Side
-from trade.plan.model import Bench, LedgerShelf, Wall
+from trade.plan.model import Bench, Wall
+from trade.plan.pieces.shelves import Sided
 
 NOUN = "support"
-Ledgered = LedgerShelf | Bench
+Ledgered = Sided
 _PUSHED_BACK = data.house("pushed_back")
 
 

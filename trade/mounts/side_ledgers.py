@@ -19,10 +19,11 @@ from trade.memo import memoized
 from trade.mounts import strips
 from trade.plan.facing import Neighbour, beside
 from trade.plan.flatness import Side
-from trade.plan.model import CornerShelf, LedgerShelf, Wall
+from trade.plan.model import CornerShelf, Wall
+from trade.plan.pieces.shelves import Sided
 from trade.wall.backing import backing
 
-RoundCorner = LedgerShelf | CornerShelf
+RoundCorner = Sided | CornerShelf
 YEARS, PUSHED = "loaded, for years", "loaded, and pushed at its front end"
 
 
@@ -169,7 +170,7 @@ def on_wall(
 
 
 @memoized(limit=500)
-def of_shelf(piece: LedgerShelf, wall: Wall) -> list[SideLedger]:
+def of_shelf(piece: Sided, wall: Wall) -> list[SideLedger]:
     """Return a shelf's ledgers on walls beside it that are known, from the left."""
     found: list[SideLedger] = []
     asked: tuple[tuple[Side, tuple[float, ...]], ...] = (

@@ -136,6 +136,28 @@ class Slant(NamedTuple):
         )
 
 
+class Rounded(NamedTuple):
+    """A front sawn round, a quarter of an ellipse, from the end of one back edge to the other's."""
+
+    along_mm: float
+    out_mm: float
+
+    def phrase(self, units: Units) -> Message:
+        """Return what to do."""
+        sizes: Placeholders = {"a": length(self.along_mm), "b": length(self.out_mm)}
+        if abs(self.along_mm - self.out_mm) < _STRAIGHT_MM:
+            return Message(
+                "Saw its front round: a pencil on a string or a lath {a} long, held in its corner.",
+                sizes,
+            )
+        said = (
+            "Saw its front round, {a} along this wall and {b} out. Mark a lath {b} and {a} from "
+            "its end: the first mark stays on the edge along this wall, the second on the other, "
+            "and a pencil at its end draws the front."
+        )
+        return Message(said, sizes)
+
+
 class Bored(NamedTuple):
     """Holes in a face or an edge.
 
@@ -309,7 +331,7 @@ class Opening(NamedTuple):
         return Message(said, sizes)
 
 
-Work = Opening | Mitre | Bevel | Pair | Slant | Bored | Row | Recess | Band
+Work = Opening | Mitre | Bevel | Pair | Slant | Rounded | Bored | Row | Recess | Band
 
 
 class Detail(NamedTuple):

@@ -236,8 +236,8 @@ class RodBeam(Shelf, frozen=True, kw_only=True, tag="rod_beam", tag_field="kind"
         between(self.in_beam_mm, 10, 380, "in_beam_mm", "A rod's length in the beam")
 
 
-class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_field="kind"):
-    """A shelf on ledgers: one on this wall, one on each side wall that it meets.
+class Sided(Shelf, frozen=True, kw_only=True):
+    """A board on a ledger at this wall, whose ends may be carried at the walls beside.
 
     `supports_mm`: screws of the ledger at the back.
 
@@ -246,16 +246,15 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
     sit in wood, where nothing is known of that wall; `left_screws_mm`, `right_screws_mm`: where
     they are, from the corner; empty: in the studs that they reach, else evenly; `side_anchor`:
     what holds them where there is no stud, a row of the anchors table; null: as on this wall;
-    `stiffener_mm`, `stiffener`: as of a bracket shelf's; `left_on`, `right_on`: key of the shelf at
-    the wall beside whose front carries that end instead, null: none does; `left_upright`,
-    `right_upright`: an upright on the floor does, `upright_mm` high, null: from the floor.
+    `left_on`, `right_on`: key of the shelf at the wall beside whose front carries that end instead,
+    null: none does.
     """
 
     ledger: str = "pine_white"
     ledger_mm: float = 19.0
     ledger_high_mm: float = 40.0
-    left_side: bool = True
-    right_side: bool = True
+    left_side: bool = False
+    right_side: bool = False
     side_screws: int = 2
     sides_sure: bool = False
     left_screws_mm: tuple[float, ...] = ()
@@ -263,6 +262,38 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
     side_anchor: str | None = None
     left_on: Key | None = None
     right_on: Key | None = None
+
+    def __post_init__(self) -> None:
+        """Refuse absurd ledgers."""
+        Shelf.__post_init__(self)
+        ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
+        if not 0 <= self.side_screws <= 20:
+            raise PlanError("A side ledger can have up to 20 screws.", "side_screws")
+        for name in ("left_screws_mm", "right_screws_mm"):
+            _round_corner(getattr(self, name), name)
+        _side_anchor(self.side_anchor)
+
+    def end(self, side: Literal["left", "right"]) -> Literal["shelf", "upright", "ledger", ""]:
+        """Return what carries one of its ends; empty where nothing does."""
+        on, there = (
+            (self.left_on, self.left_side) if side == "left" else (self.right_on, self.right_side)
+        )
+        return "shelf" if on else "ledger" if there else ""
+
+    def ends(self, how: str) -> int:
+        """How many of its ends are carried so."""
+        return (self.end("left") == how) + (self.end("right") == how)
+
+
+class LedgerShelf(Sided, frozen=True, kw_only=True, tag="ledger_shelf", tag_field="kind"):
+    """A shelf on ledgers: one on this wall, one on each side wall that it meets.
+
+    `stiffener_mm`, `stiffener`: as of a bracket shelf's; `left_upright`, `right_upright`: an
+    upright on the floor carries that end instead, `upright_mm` high, null: from the floor.
+    """
+
+    left_side: bool = True
+    right_side: bool = True
     left_upright: bool = False
     right_upright: bool = False
     upright_mm: float | None = None
@@ -270,30 +301,17 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
     stiffener: str = "usual"
 
     def __post_init__(self) -> None:
-        """Refuse absurd ledgers."""
-        Shelf.__post_init__(self)
-        ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
+        """Refuse absurd strips and uprights."""
+        Sided.__post_init__(self)
         between(self.stiffener_mm, 0, 200, "stiffener_mm", "A stiffener's height")
         known(data.stiffeners(), self.stiffener, "stiffener", "stiffener")
-        if not 0 <= self.side_screws <= 20:
-            raise PlanError("A side ledger can have up to 20 screws.", "side_screws")
-        for name in ("left_screws_mm", "right_screws_mm"):
-            _round_corner(getattr(self, name), name)
-        _side_anchor(self.side_anchor)
         between(self.upright_mm, 30, 4000, "upright_mm", "An upright's height")
 
     def end(self, side: Literal["left", "right"]) -> Literal["shelf", "upright", "ledger", ""]:
         """Return what carries one of its ends; empty where nothing does."""
-        on, upright, there = (
-            (self.left_on, self.left_upright, self.left_side)
-            if side == "left"
-            else (self.right_on, self.right_upright, self.right_side)
-        )
-        return "shelf" if on else "upright" if upright else "ledger" if there else ""
-
-    def ends(self, how: str) -> int:
-        """How many of its ends are carried so."""
-        return (self.end("left") == how) + (self.end("right") == how)
+        upright = self.left_upright if side == "left" else self.right_upright
+        found = Sided.end(self, side)
+        return "upright" if upright and found != "shelf" else found
 
     @property
     def front_edge(self) -> FrontEdge | None:
@@ -302,9 +320,9 @@ class LedgerShelf(Shelf, frozen=True, kw_only=True, tag="ledger_shelf", tag_fiel
 
 
 class CornerShelf(Shelf, frozen=True, kw_only=True, tag="corner_shelf", tag_field="kind"):
-    """A shelf across a corner, with a slanting front.
+    """A shelf across a corner, its front slanting or round.
 
-    `length_mm` along this wall, `depth_mm` along the other.
+    `length_mm` along this wall, `depth_mm` along the other; `front`: a row of the fronts table.
 
     `corner`: which end of this wall; `ledger`, `ledger_mm`, `ledger_high_mm`: of both ledgers;
     `other_mm`: from the corner to the furthest screw in the other wall; `other_sure`: that screw is
@@ -313,6 +331,7 @@ class CornerShelf(Shelf, frozen=True, kw_only=True, tag="corner_shelf", tag_fiel
     """
 
     corner: Literal["left", "right"] = "left"
+    front: Literal["slant", "round"] = "slant"
     ledger: str = "pine_white"
     ledger_mm: float = 19.0
     ledger_high_mm: float = 40.0
@@ -326,6 +345,11 @@ class CornerShelf(Shelf, frozen=True, kw_only=True, tag="corner_shelf", tag_fiel
         ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
         between(self.other_mm, 20, self.depth_mm, "other_mm", "The other wall's furthest screw")
         _side_anchor(self.side_anchor)
+
+    @property
+    def shape(self) -> data.Front:
+        """What its front is like."""
+        return data.fronts()[self.front]
 
 
 def _round_corner(places_mm: tuple[float, ...], where: str) -> None:

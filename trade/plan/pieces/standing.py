@@ -2,20 +2,18 @@
 
 from trade.errors import PlanError
 from trade.plan.item import between
-from trade.plan.pieces.base import Piece, Shelf, insides, ledger, weighed
+from trade.plan.pieces.base import Piece, insides, weighed
+from trade.plan.pieces.shelves import Sided
 
 
-class Bench(Shelf, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kind"):
-    """A bench or desk on a ledger at the wall and legs at the front.
+class Bench(Sided, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kind"):
+    """A bench or desk on a ledger at the wall and legs at the front; in a corner on both walls.
 
-    `supports_mm`: screws of the ledger.
-
-    `ledger`, `ledger_mm`, `ledger_high_mm`: as of a ledger shelf; `legs`: how many; `leg_mm`: side
-    of a square leg; `apron_mm`: height of the board that joins the legs under the front edge, 0 for
-    none.
+    An end on a ledger at the wall beside, or on the front of the bench there, needs no leg. `legs`:
+    how many; `leg_mm`: side of a square leg; `apron_mm`: height of the board that joins the legs
+    under the front edge, 0 for none.
     """
 
-    ledger: str = "pine_white"
     ledger_mm: float = 38.0
     ledger_high_mm: float = 64.0
     legs: int = 2
@@ -24,8 +22,7 @@ class Bench(Shelf, frozen=True, kw_only=True, tag="ledger_bench", tag_field="kin
 
     def __post_init__(self) -> None:
         """Refuse absurd legs."""
-        Shelf.__post_init__(self)
-        ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
+        Sided.__post_init__(self)
         between(self.leg_mm, 15, 150, "leg_mm", "A leg's thickness")
         between(self.apron_mm, 0, 250, "apron_mm", "An apron's height")
         if not 0 <= self.legs <= 12:

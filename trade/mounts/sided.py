@@ -1,0 +1,195 @@
+"""A board whose ends are carried at the walls beside: on ledgers there, or on another's front."""
+
+from trade import data
+from trade.calculation import Calculation, Quantity
+from trade.check import Check, make
+from trade.fixings.support import Support
+from trade.language import compose
+from trade.load.push import push_of
+from trade.mounts import ledgers, side_ledgers, strips
+from trade.mounts.base import Ask
+from trade.mounts.hanging import Do, do
+from trade.plan.facing import SIDES as BOTH
+from trade.plan.facing import beside
+from trade.plan.flatness import Side
+from trade.plan.model import Wall
+from trade.plan.pieces.shelves import Sided
+from trade.wall.backing import backing
+
+LEDGERS = (
+    Ask("ledger", "Ledgers of", "choice", data.woods),
+    Ask("ledger_mm", "Ledgers thick", "length"),
+    Ask("ledger_high_mm", "Ledgers high", "length"),
+)
+SIDES = (
+    Ask("left_side", "A ledger on the side wall, left", "flag"),
+    Ask("right_side", "A ledger on the side wall, right", "flag"),
+    Ask("side_screws", "Screws in each of those", "count"),
+    Ask("sides_sure", "They are known to sit in studs", "flag"),
+    Ask("left_on", "Its left end rests on", "piece", none="nothing but its own"),
+    Ask("right_on", "Its right end rests on", "piece", none="nothing but its own"),
+    Ask(
+        "side_anchor",
+        "Where there is no stud, those are held by",
+        "choice",
+        data.anchors,
+        none="the same as on this wall",
+    ),
+)
+
+
+def front_share(count: int) -> float:
+    """Return what part of a load on a side ledger's front end its front screw takes.
+
+    All evenly along it.
+
+    1/n + e c / sum of c^2.
+    """
+    if count < 2:
+        return 1.0
+    places = [(n + 0.5) / count - 0.5 for n in range(count)]
+    return 1 / count + 0.5 * places[-1] / sum(c * c for c in places)
+
+
+def nothing(ledger: side_ledgers.SideLedger) -> Check:
+    """Return the refusal of a ledger that nothing holds on a wall that is known."""
+    return make(
+        "ledger.nothing",
+        part=ledger.name,
+        case="any",
+        demand=Quantity(1, "count"),
+        capacity=Quantity(0.5, "count"),
+        template="On “{wall}” nothing holds the {ledger}: no stud within its reach, and no anchor.",
+        parts={"wall": ledger.neighbour.name, "ledger": ledger.name},
+    )
+
+
+def round_the_edge(side: Side) -> Check:
+    """Return the refusal of a ledger at an end where the wall goes away from the room."""
+    return make(
+        "ledger.nothing",
+        part=compose("{side} ledger", side=side),
+        case="any",
+        demand=Quantity(1, "count"),
+        capacity=Quantity(0.5, "count"),
+        template="At its {side} end the wall goes round a corner, away from the room: nothing "
+        "there holds a ledger.",
+        parts={"side": side},
+    )
+
+
+def round_corners(
+    piece: Sided,
+    known: list[side_ledgers.SideLedger],
+    there: dict[Side, ledgers.SideLoad],
+    loads: tuple[str, ...],
+) -> list[Check]:
+    """Check the side ledgers on walls that are known, each with what lands on it."""
+    found: list[Check] = []
+    held = [each for each in known if each.held]
+    push = side_ledgers.Pressed(push_of(piece).n, piece.depth_mm)
+    for ledger in held:
+        load = there[ledger.side]
+        lasting = side_ledgers.Pressed(load.force_n, load.at_mm, load.half_n)
+        found += side_ledgers.checks(piece, ledger, lasting, push, loads)
+    return found
+
+
+def gaps(piece: Sided, wall: Wall) -> list[Check]:
+    """Check that the board's ends lie on ledgers on walls that are known."""
+    ends: tuple[tuple[Side, float], ...] = (
+        ("left", piece.left_mm),
+        ("right", wall.width_mm - piece.left_mm - piece.length_mm),
+    )
+    return [
+        make(
+            "ledger.gap",
+            part="board",
+            case="any",
+            demand=Quantity(max(gap, 0.0), "length"),
+            capacity=Quantity(piece.ledger_mm / 2, "length"),
+            template="Its {side} end is {demand} short of the wall beside; on the ledger there it "
+            "may be short by {capacity}.",
+            parts={"side": side},
+        )
+        for side, gap in ends
+        if piece.end(side) == "ledger" and beside(wall, side) is not None
+    ]
+
+
+def unknown(
+    piece: Sided,
+    wall: Wall,
+    like: Support,
+    there: dict[Side, ledgers.SideLoad],
+    loads: tuple[str, ...],
+) -> Check:
+    """Check a side ledger on a wall of which nothing is known, as if it held like this one."""
+    behind, push = backing(wall), push_of(piece).n
+    worst = max(
+        (there[side] for side in BOTH if piece.end(side) == "ledger"), key=lambda x: x.force_n
+    )
+    count, even = max(piece.side_screws, 1), worst.force_n
+    most, (years, minutes) = front_share(count), strips.durations(like)
+    pushed, duration, case = max(
+        ((0.0, years, "loaded, for years"), (push, minutes, "loaded, and pushed at its front end")),
+        key=lambda d: (even + d[0]) / d[1],
+    )
+    sums = Calculation()
+    sums.given("Q", worst.even_n, "force", "what lies evenly, and the board: its part, in front")
+    sums.given("S", worst.points_n, "force", "things at a place: its part")
+    sums.given("F", pushed, "force", "push there")
+    sums.given("n", count, "count", "its screws")
+    sums.given("k", most, "ratio", "part that its front screw takes: 1/n + e c / Σ c²")
+    sums.then("V", "k (Q + S + F)", "force", "load of that screw")
+    sums.given("Z", strips.shear_n(like), "force", "shear of one screw as on this wall")
+    sums.given("C_D", duration, "ratio", "load duration, in wood")
+    sums.then("Z'", "Z C_D", "force", "it can carry")
+    ask = (
+        ()
+        if piece.sides_sure
+        else (
+            "whether the side ledgers' screws hold as they do here: find what is in the side "
+            "walls.",
+        )
+    )
+    return make(
+        "ledger.side",
+        part="side ledger",
+        case=case,
+        unknown=(*ask, *behind.unknown, *loads),
+        demand=sums.quantity("V", "pull"),
+        capacity=sums.quantity("Z'", "pull"),
+        template="Each screw of a side ledger carries {demand}; across the lining it can carry "
+        "{capacity}."
+        if behind.lining_mm
+        else "Each screw of a side ledger carries {demand}; it can carry {capacity}.",
+        equations=sums.equations,
+    )
+
+
+def steps(piece: Sided, wall: Wall, known: dict[Side, list[Support]]) -> list[Do]:
+    """Return how its ends get what carries them: ledgers on other walls, a strip under a joint."""
+    found = [
+        do(
+            f"side-{side}",
+            compose("The ledger on the {side} wall", side=side),
+            "One end on the level line of the back ledger, one screw; level it out to the front, "
+            "then the others.",
+            *(() if side in known else ("Find the stud there first: it is another wall.",)),
+            *ledgers.anchored(known.get(side) or ledgers.supports(piece, wall)),
+            beside=side if side in known else None,
+        )
+        for side in BOTH
+        if piece.end(side) == "ledger"
+    ]
+    if piece.ends("shelf"):
+        found.append(
+            do(
+                "joint",
+                "The strip under the joint",
+                "Half of it under the front of the shelf that is up, screwed from below every "
+                "150 mm (6 in); the other half carries this board.",
+            )
+        )
+    return found
