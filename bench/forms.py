@@ -131,6 +131,49 @@ class MeasureField(forms.CharField):
             raise forms.ValidationError(str(error)) from None
 
 
+def read_places(typed: str, units: Units) -> list[tuple[str, float]]:
+    """Read lengths with commas between them: each as it was typed, and in mm.
+
+    Raises:
+        MeasureError: which of them can't be read, and why.
+    """
+    found = []
+    parts = [part.strip() for part in typed.replace(";", ",").split(",")]
+    for n, part in enumerate(parts, start=1):
+        if not part:
+            continue
+        try:
+            found.append((part, read_length(part, units)))
+        except MeasureError as error:
+            said = worded("Number {n}: {error}", n=n, error=error.said)
+            raise MeasureError(said, part) from None
+    return found
+
+
+class PlacesField(forms.CharField):
+    """Several lengths, with commas between them. `cleaned_data`: mm, from the least on."""
+
+    def __init__(self, units: Units, value: tuple[float, ...], **kwargs: Any) -> None:
+        """Show `value` in `units`; what was not changed keeps its exact value."""
+        self.units, self.value = units, value
+        typed = ", ".join(type_length(mm, units) for mm in value)
+        kwargs.setdefault("widget", MeasureInput(UNIT_SIGNS["length"][units]))
+        super().__init__(initial=typed, required=False, max_length=400, **kwargs)
+
+    def clean(self, value: Any) -> tuple[float, ...]:
+        """Read what was typed.
+
+        Raises:
+            ValidationError: with the sentence of the trade.
+        """
+        if (value or "").strip() == self.initial:
+            return self.value
+        try:
+            return tuple(sorted({mm for _, mm in read_places(value or "", self.units)}))
+        except MeasureError as error:
+            raise forms.ValidationError(str(error)) from None
+
+
 def moved_place(
     request: HttpRequest, units: Units, left_mm: float, top_mm: float
 ) -> tuple[float, float]:

@@ -99,6 +99,7 @@ def pantry() -> Plan:
             stiffener_mm=2.5 * IN_MM,
             use="everyday",
             left_on=deep,
+            joint_screws=8,
             right_side=False,
             right_upright=True,
             upright_mm=None if n == 2 else 17.25 * IN_MM,

@@ -220,6 +220,19 @@ class EveryKind(BenchCase):
                 self.assertEqual(self.plan().piece(before.key), replace(before, name="Renamed"))
                 self.client.post(self.url("fix:remove", before.key), {"base": self.base()})
 
+    def test_screws_round_a_corner_are_typed_with_commas_and_refused_by_their_number(self) -> None:
+        self.post("fix:put-up", kind="ledger_shelf", x_mm="2000", top_mm="1200")
+        key = self.plan().pieces[-1].key
+        shown = self.shown(key)
+        self.assertEqual(shown["left_screws_mm"], "")
+        self.post("fix:save", key, **(shown | {"left_screws_mm": "250 mm, 120 mm"}))
+        self.assertEqual(self.plan().piece(key).left_screws_mm, (120.0, 250.0))
+        wrong = self.shown(key) | {"left_screws_mm": "120 mm, often"}
+        answer = self.post("fix:save", key, **wrong)
+        self.assertContains(answer, "Number 2", status_code=422)
+        self.assertContains(answer, "120 mm, often", status_code=422)
+        self.assertEqual(self.plan().piece(key).left_screws_mm, (120.0, 250.0))
+
 
 class Pages(BenchCase):
     def test_every_stage_as_page_and_as_fragment(self) -> None:

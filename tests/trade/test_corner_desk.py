@@ -14,7 +14,9 @@ from tests.plans import wall
 from tests.trade.kind_case import KG, Case, load, piece
 from tests.trade.test_place import closet, side_wall
 from trade.assess import assess
+from trade.choose.cures import cures
 from trade.job.steps import steps
+from trade.load.push import push_of
 from trade.load.shelf import board_n
 from trade.mounts import mount_of
 from trade.mounts.ledger_bench import end_loads, front_held_mm
@@ -119,9 +121,17 @@ class Desks(Case):
         )
         both = wide.with_piece(replace(other, key="wing", left_mm=0.0))
         wing = assess(both).piece("wing")
-        self.assertEqual(wing.outcome, "holds", wing.governing.sentence)
+        self.assertEqual((wing.outcome, wing.governing.code), ("wont_hold", "ledger.joint"))
+        more = next(c for c in cures(both, "wing") if c.code == "joint_screws")
+        self.assertEqual(assess(more.on(both)).piece("wing").outcome, "holds")
         rest = mount_of(other).rests(other)["right"]
         self.assertEqual((rest.on, rest.depth_mm), ("piece", 600.0))
+        lasting = end_loads(other, 1.25)["right"].force_n
+        joint = next(c for c in wing.checks if c.code == "ledger.joint")
+        pushed = lasting + push_of(other).n
+        self.assertAlmostEqual(joint.demand.value, 3 * pushed / 4)
+        extra = mount_of(other).extras(other, both.wall)[-1]
+        self.assertEqual((extra.where, extra.many), ("Under the joint", 8))
         gone = replace(both, pieces=(replace(other, key="wing", right_on="gone"),))
         self.assertIn(
             "ledger.rests",

@@ -50,7 +50,7 @@ class Ask(NamedTuple):
 
     field: str
     label: str
-    how: Literal["length", "weight", "choice", "flag", "count", "angle", "piece"]
+    how: Literal["length", "weight", "choice", "flag", "count", "angle", "piece", "places"]
     table: Callable[[], dict[str, Any]] | None = None
     cure: str = ""
     help: str = ""

@@ -95,6 +95,7 @@ class _Bench(Mount[Bench]):
         ends = end_loads(piece, data.uses()[piece.use].factor)
         found += sided.round_corners(piece, known, ends, loads)
         found += sided.gaps(piece, wall)
+        found += sided.joints(piece, ends, loads)
         if len(known) < piece.ends("ledger"):  # of the other nothing is known
             like = self.supports(piece, wall)[0]
             found.append(sided.unknown(piece, wall, like, ends, loads))
@@ -120,6 +121,10 @@ class _Bench(Mount[Bench]):
         found = side_ledgers.of_shelf(piece, wall)
         return {each.side: [each.supports[n] for n in each.held] for each in found}
 
+    def takes(self, piece: Bench, field: str, size: float) -> bool:
+        """Whether one of its parts may have another size: screws of a joint that it has."""
+        return field != "joint_screws" or piece.ends("shelf") > 0
+
     def rests(self, piece: Bench) -> dict[Side, Rest]:
         """Return what an end lays on the front of the bench at the wall beside."""
         there = end_loads(piece, 1.0) if len(front_held_mm(piece)) > 1 else {}
@@ -134,7 +139,8 @@ class _Bench(Mount[Bench]):
         """Return the screws of its side ledgers, in walls beside of which nothing is known."""
         sides = piece.ends("ledger") - len(side_ledgers.of_shelf(piece, wall))
         many = sides * piece.side_screws
-        return [Extra("Into the side walls", many)] if many else []
+        walls = [Extra("Into the side walls", many)] if many else []
+        return [*walls, *sided.joint_extras(piece)]
 
     def parts(self, piece: Bench, wall: Wall) -> list[Part]:
         """Return the board, the ledger, the legs and the board that joins them."""

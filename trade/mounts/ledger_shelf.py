@@ -93,6 +93,7 @@ class _LedgerShelf(Mount[LedgerShelf]):
         there = ledgers.side_loads(piece, part.side, data.uses()[piece.use].factor)
         found += sided.round_corners(piece, known, there, loads)
         found += sided.gaps(piece, wall)
+        found += sided.joints(piece, there, loads)
         found += _uprights(piece, part.side, loads)
         if len(known) < piece.ends("ledger"):  # of the other nothing is known
             found.append(sided.unknown(piece, wall, self.supports(piece, wall)[0], there, loads))
@@ -129,7 +130,8 @@ class _LedgerShelf(Mount[LedgerShelf]):
         """Return the screws of its side ledgers, in walls beside of which nothing is known."""
         sides = piece.ends("ledger") - len(side_ledgers.of_shelf(piece, wall))
         many = sides * piece.side_screws
-        return [Extra("Into the side walls", many)] if many else []
+        walls = [Extra("Into the side walls", many)] if many else []
+        return [*walls, *sided.joint_extras(piece)]
 
     def details(self, piece: LedgerShelf, wall: Wall, units: Units) -> dict[str, Detail]:
         """Return what waits: the board for walls and ledgers, its strip for the board."""
@@ -240,6 +242,10 @@ class _LedgerShelf(Mount[LedgerShelf]):
         yield from super().cures(piece, units)
         yield from side_ledgers.other_anchors(piece)
         yield from board.stiffened(piece)
+
+    def takes(self, piece: LedgerShelf, field: str, size: float) -> bool:
+        """Whether one of its parts may have another size: screws of a joint that it has."""
+        return field != "joint_screws" or piece.ends("shelf") > 0
 
     def rests(self, piece: LedgerShelf) -> dict[Side, Rest]:
         """Return what each end lays on a shelf at the wall beside."""

@@ -3,11 +3,12 @@
 from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, make
+from trade.fixings import driving, wood
 from trade.fixings.support import Support
 from trade.language import compose
 from trade.load.push import push_of
-from trade.mounts import ledgers, side_ledgers, strips
-from trade.mounts.base import Ask
+from trade.mounts import ledgers, side_ledgers, strength, strips
+from trade.mounts.base import Ask, Extra
 from trade.mounts.hanging import Do, do
 from trade.plan.facing import SIDES as BOTH
 from trade.plan.facing import beside
@@ -16,6 +17,7 @@ from trade.plan.model import Wall
 from trade.plan.pieces.shelves import Sided
 from trade.wall.backing import backing
 
+_JOINT_SCREW = "wood_8"  # house rule: the screws of a strip under a joint
 LEDGERS = (
     Ask("ledger", "Ledgers of", "choice", data.woods),
     Ask("ledger_mm", "Ledgers thick", "length"),
@@ -25,9 +27,24 @@ SIDES = (
     Ask("left_side", "A ledger on the side wall, left", "flag"),
     Ask("right_side", "A ledger on the side wall, right", "flag"),
     Ask("side_screws", "Screws in each of those", "count"),
+    Ask(
+        "left_screws_mm",
+        "Those in the left side wall, from the corner",
+        "places",
+        optional=True,
+        help="With commas. Empty: in the studs that it reaches.",
+    ),
+    Ask(
+        "right_screws_mm",
+        "Those in the right side wall, from the corner",
+        "places",
+        optional=True,
+        help="With commas. Empty: in the studs that it reaches.",
+    ),
     Ask("sides_sure", "They are known to sit in studs", "flag"),
     Ask("left_on", "Its left end rests on", "piece", none="nothing but its own"),
     Ask("right_on", "Its right end rests on", "piece", none="nothing but its own"),
+    Ask("joint_screws", "Screws in each half of the strip under that joint", "count"),
     Ask(
         "side_anchor",
         "Where there is no stud, those are held by",
@@ -168,6 +185,65 @@ def unknown(
     )
 
 
+def joint_screw(piece: Sided) -> tuple[str, float]:
+    """Return the screw of a strip under a joint, and how long it is: short of the board's face."""
+    key = data.screw_beside(_JOINT_SCREW, piece.screw)
+    room = piece.ledger_mm + piece.thickness_mm - data.house("panel_screw_short_mm")
+    sold = [each for each in driving.lengths_mm(data.screws()[key]) if each <= room]
+    return key, max(sold, default=min(driving.lengths_mm(data.screws()[key])))
+
+
+def joint_extras(piece: Sided) -> list[Extra]:
+    """Return the screws of the strips under its joints, in both halves."""
+    many = piece.ends("shelf") * 2 * piece.joint_screws
+    key, long = joint_screw(piece)
+    return [Extra("Under the joint", many, key, long)] if many else []
+
+
+def joints(
+    piece: Sided, there: dict[Side, ledgers.SideLoad], loads: tuple[str, ...]
+) -> list[Check]:
+    """Check the screws of the strip under a joint, which its load prises out of the other board.
+
+    The strip lies flat, half under each board, its screws in the middle of their half: what rests
+    in the middle of the one half has three times their lever about the inner edge of the other.
+    """
+    if not piece.ends("shelf"):
+        return []
+    worst = max((there[side].force_n for side in BOTH if piece.end(side) == "shelf"), default=0.0)
+    force, duration, case = strength.lasting_or_pushed(worst, worst + push_of(piece).n)
+    key, long = joint_screw(piece)
+    screw, row, sums = data.screws()[key], data.boards()[piece.board], Calculation()
+    sums.given("R", force, "force", compose("what the end lays on the strip, {case}", case=case))
+    sums.then("P", "3 R", "force", "prised out: 3/4 of the strip's width over 1/4 of it")
+    sums.given("n", piece.joint_screws, "count", "screws in that half")
+    sums.then("P_1", "P / n", "force", "pull of each")
+    sums.given("L", long, "length", "length of a screw")
+    sums.given("s", piece.ledger_mm, "fine", "thickness of the strip")
+    sums.given("L_T", driving.thread_length_mm(screw, long), "fine", "its thread")
+    sums.given("E", screw.tip_mm, "fine", "its tip, which does not count")
+    sums.then("p", "max(min(L_T, L − s) − E, 0)", "fine", "thread in the board above")
+    words = compose("specific gravity of {row}: the board above, taken as this one", row=row.name)
+    sums.given("G", row.g, "ratio", words)
+    sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
+    sums.then("W", wood.withdrawal_formula(screw).text, "line", "what each length holds")
+    sums.given("C_D", duration, "ratio", "load duration")
+    sums.then("W'", "W p C_D", "force", "what its thread holds")
+    return [
+        make(
+            "ledger.joint",
+            part="joint strip",
+            case=case,
+            unknown=loads,
+            demand=sums.quantity("P_1", "pull"),
+            capacity=sums.quantity("W'", "pull"),
+            template="Each screw of the strip under the joint is pulled with {demand}; its thread "
+            "holds {capacity}.",
+            equations=sums.equations,
+        )
+    ]
+
+
 def steps(piece: Sided, wall: Wall, known: dict[Side, list[Support]]) -> list[Do]:
     """Return how its ends get what carries them: ledgers on other walls, a strip under a joint."""
     found = [
@@ -188,8 +264,8 @@ def steps(piece: Sided, wall: Wall, known: dict[Side, list[Support]]) -> list[Do
             do(
                 "joint",
                 "The strip under the joint",
-                "Half of it under the front of the shelf that is up, screwed from below every "
-                "150 mm (6 in); the other half carries this board.",
+                "Flat, half of it under the front of the shelf that is up, screwed from below all "
+                "along it; the other half carries this board and is screwed to it, too.",
             )
         )
     return found

@@ -7,14 +7,14 @@ from django.http import QueryDict
 from django.utils.translation import gettext as _
 from msgspec.structs import replace
 
-from bench.forms import BenchForm, MeasureField, MeasureInput, Noun
+from bench.forms import BenchForm, MeasureField, MeasureInput, Noun, PlacesField, read_places
 from bench.words import lazy, name_in, say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
 from trade.choose import placement
 from trade.errors import MeasureError, PlanError
 from trade.fixings import driving
-from trade.measure import UNIT_SIGNS, Units, read_length, say_length, type_length
+from trade.measure import UNIT_SIGNS, Units, say_length, type_length
 from trade.mounts import Ask, mount_of
 from trade.plan.model import AnyPiece, Wall
 
@@ -99,6 +99,10 @@ class FixForm(BenchForm):
                 required=False,
                 empty_value=None,
             )
+        if ask.how == "places":
+            return PlacesField(
+                self.bench.units, value, label=say(ask.label), help_text=say(ask.help)
+            )
         if ask.how == "flag":
             return forms.BooleanField(
                 label=say(ask.label), required=False, initial=value, help_text=say(ask.help)
@@ -169,23 +173,15 @@ class FixForm(BenchForm):
         return mount_of(piece).landed(replace(moved, **said), self.bench.plan.wall)
 
     def _supports(self, typed: str, left: float, length: float) -> tuple[float, ...]:
-        found = []
-        for n, part in enumerate(typed.replace(";", ",").split(","), start=1):
-            if not part.strip():
-                continue
-            try:
-                place = read_length(part, self.bench.units) - left
-            except MeasureError as error:
-                raise PlanError(
-                    worded("Number {n}: {error}", n=n, error=error.said), "supports_mm"
-                ) from None
-            if not 0 <= place <= length:
-                raise PlanError(
-                    worded("Number {n}, {place}, is not within it.", n=n, place=part.strip()),
-                    "supports_mm",
-                )
-            found.append(place)
-        return tuple(sorted(set(found)))
+        try:
+            read = read_places(typed, self.bench.units)
+        except MeasureError as error:
+            raise PlanError(error.said, "supports_mm") from None
+        for n, (part, place) in enumerate(read, start=1):
+            if not 0 <= place - left <= length:
+                said = worded("Number {n}, {place}, is not within it.", n=n, place=part)
+                raise PlanError(said, "supports_mm")
+        return tuple(sorted({place - left for _part, place in read}))
 
 
 def anchor_choices(wall: Wall, now: str | None, units: Units) -> list[tuple[str, str]]:

@@ -247,7 +247,7 @@ class Sided(Shelf, frozen=True, kw_only=True):
     they are, from the corner; empty: in the studs that they reach, else evenly; `side_anchor`:
     what holds them where there is no stud, a row of the anchors table; null: as on this wall;
     `left_on`, `right_on`: key of the shelf at the wall beside whose front carries that end instead,
-    null: none does.
+    null: none does; `joint_screws`: in each half of the strip under such a joint.
     """
 
     ledger: str = "pine_white"
@@ -262,6 +262,7 @@ class Sided(Shelf, frozen=True, kw_only=True):
     side_anchor: str | None = None
     left_on: Key | None = None
     right_on: Key | None = None
+    joint_screws: int = 4
 
     def __post_init__(self) -> None:
         """Refuse absurd ledgers."""
@@ -269,6 +270,10 @@ class Sided(Shelf, frozen=True, kw_only=True):
         ledger(self.ledger, self.ledger_mm, self.ledger_high_mm)
         if not 0 <= self.side_screws <= 20:
             raise PlanError("A side ledger can have up to 20 screws.", "side_screws")
+        if not 2 <= self.joint_screws <= 40:
+            raise PlanError(
+                "A strip under a joint has 2 to 40 screws in each half.", "joint_screws"
+            )
         for name in ("left_screws_mm", "right_screws_mm"):
             _round_corner(getattr(self, name), name)
         _side_anchor(self.side_anchor)
