@@ -77,7 +77,7 @@ def draw(plan: Plan, outcomes: dict[str, Outcome], units: Units, pk: int) -> She
     walls, bodies = stands(seen), standing(seen)
     rooms = _rooms(walls)
     scale = _unfolded(pen, plan, outcomes, units, pk, rooms.unfolded)
-    _axonometric(pen, seen, walls, bodies, outcomes, rooms.depth)
+    _axonometric(pen, _in_depth(seen, walls, bodies, outcomes), rooms.depth)
     _from_above(pen, seen, walls, bodies, units, rooms.above)
     return Sheet(pen.markup(), scale, _HIGH)
 
@@ -181,22 +181,48 @@ def _unfolded(
 
 
 class _Face(NamedTuple):
-    """A face of a body or a wall: how near it is, its outline on the sheet, its class."""
+    """A face of a body or a wall: how near it is, its outline on the sheet, its class.
+
+    `role`: of a body: what it is made of; else `side`, `stud` or `floor`.
+    """
 
     near: float
     points: Polygon
     css: str
+    role: str
 
 
-def _axonometric(
-    pen: Pen,
+class InDepth(NamedTuple):
+    """A place seen in depth: faces in the order in which they are drawn, and edges to be dashed."""
+
+    faces: list[_Face]
+    edges: list[Polygon]
+
+    def fit(self, room: Box) -> "_Fit":
+        """Return where it is on a sheet, as large as it can be in a room."""
+        every = (*(face.points for face in self.faces), *self.edges)
+        return _fit([place for points in every for place in points], room)
+
+
+def in_depth(plan: Plan, outcomes: dict[str, Outcome]) -> InDepth:
+    """Return a place in depth, seen towards its middle wall.
+
+    Args:
+        plan: the place.
+        outcomes: the word on each piece, by its key.
+    """
+    every = faced(plan)
+    seen = every[len(every) // 2]
+    return _in_depth(seen, stands(seen), standing(seen), outcomes)
+
+
+def _in_depth(
     plan: Plan,
     walls: Sequence[Stand],
     bodies: Sequence[Standing],
     outcomes: dict[str, Outcome],
-    room: Box,
-) -> None:
-    """Draw it in depth: what is far first; walls between the eye and the room only by edges."""
+) -> InDepth:
+    """Return what is far first; walls between the eye and the room only by their edges."""
     eye = Eye()
 
     def sheet_of(wall: Stand) -> Polygon:
@@ -205,24 +231,28 @@ def _axonometric(
     faces: list[_Face] = []
     for each, wall in zip(faced(plan), walls, strict=True):
         if eye.faces(wall):
-            faces.append(_Face(0.0, sheet_of(wall), "room-side"))
+            faces.append(_Face(0.0, sheet_of(wall), "room-side", "side"))
             for stud in each.wall.uprights:
                 ends = (stud.centre_mm - stud.width_mm / 2, stud.centre_mm + stud.width_mm / 2)
                 strip = _upright(eye, wall.at(ends[0]), wall.at(ends[1]), (0.0, wall.height_mm))
-                faces.append(_Face(0.0, strip, "room-faint-stud"))
+                faces.append(_Face(0.0, strip, "room-faint-stud", "stud"))
     floor = tuple(place for wall in walls for place in wall.ends)
-    ground = _Face(0.0, tuple(eye.seen(x, y, 0.0) for x, y in floor), "room-floor")
+    ground = _Face(0.0, tuple(eye.seen(x, y, 0.0) for x, y in floor), "room-floor", "floor")
     middles = {wall.key: eye.near(*wall.at(wall.width_mm / 2)) for wall in walls}
     made: list[_Face] = []
     for hung in sorted(bodies, key=lambda one: (middles[one.wall], _foot(one))):
         for body in sorted(hung.bodies, key=lambda one: (one.bottom_mm, _far(eye, one))):
             made += _prism(eye, body, f"piece-{outcomes[hung.piece.key]}")
     edges = [sheet_of(wall) for wall in walls if not eye.faces(wall)]
-    every = [ground, *faces, *made]
-    fit = _fit([p for points in (*(face.points for face in every), *edges) for p in points], room)
-    for face in every:
+    return InDepth([ground, *faces, *made], edges)
+
+
+def _axonometric(pen: Pen, seen: InDepth, room: Box) -> None:
+    """Draw a place in depth."""
+    fit = seen.fit(room)
+    for face in seen.faces:
         pen.path(outline(fit(*p) for p in face.points), face.css)
-    for edge in edges:
+    for edge in seen.edges:
         pen.path(outline(fit(*p) for p in edge), "room-hidden")
 
 
@@ -253,10 +283,10 @@ def _prism(eye: Eye, body: Body, css: str) -> list[_Face]:
         if eye.near(*out) > 0:
             near = eye.near((x0 + x1) / 2, (y0 + y1) / 2)
             points = _upright(eye, (x0, y0), (x1, y1), (body.bottom_mm, body.top_mm))
-            found.append(_Face(near, points, f"room-body room-{body.role} {css}"))
+            found.append(_Face(near, points, f"room-body room-{body.role} {css}", body.role))
     found.sort(key=lambda face: face.near)
     top = tuple(eye.seen(x, y, body.top_mm) for x, y in ring)
-    return [*found, _Face(0.0, top, f"room-body room-top room-{body.role} {css}")]
+    return [*found, _Face(0.0, top, f"room-body room-top room-{body.role} {css}", body.role)]
 
 
 def _fit(points: Iterable[Point], room: Box) -> "_Fit":

@@ -33,6 +33,22 @@ def _runs(words: str) -> Iterator[tuple[str, float]]:
         yield words[at:], 0.0
 
 
+FILLS: dict[str, tuple[int, int, int] | None] = {
+    "board": (222, 200, 165),
+    "wood": (222, 200, 165),
+    "leg": (235, 220, 195),
+    "steel": (150, 150, 150),
+    "stud": (245, 238, 225),
+    "side": (252, 250, 246),
+    "floor": (232, 230, 224),
+    "face": None,
+    "door": None,
+    "hidden": None,
+    "shade": None,
+}
+"""What shapes are filled with, by what they are made of or are."""
+
+
 class Paper(FPDF):
     """A document in A4 or, for those who think in inches, Letter."""
 

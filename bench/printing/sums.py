@@ -5,7 +5,7 @@ What is not known and what is assumed first, then every sum of every piece.
 
 from django.utils.translation import gettext as _
 
-from bench.printing.paper import Paper
+from bench.printing.paper import FILLS, Paper
 from bench.words import lazy, said, say, worded
 from trade import wording
 from trade.assess import assess
@@ -19,16 +19,6 @@ from trade.plan.pieces.base import Thing
 from trade.plan.place import faced
 
 _HIGH_MM = 62.0
-_FILLS: dict[str, tuple[int, int, int] | None] = {
-    "board": (222, 200, 165),
-    "wood": (222, 200, 165),
-    "leg": (235, 220, 195),
-    "steel": (150, 150, 150),
-    "face": None,
-    "door": None,
-    "hidden": None,
-    "shade": None,
-}
 _FOOT = lazy(
     "Gancho. A sum is no licence: local codes decide, and a licensed person where lives, gas "
     "or electricity are concerned."
@@ -122,9 +112,11 @@ def _drawing(paper: Paper, plan: Plan) -> None:
         )
     for piece in plan.pieces:
         for shape in mount_of(piece).front(piece):
+            if shape.every_mm:
+                continue  # holes too small to be seen
             paper.outline(
                 [at(x, y) for x, y in shape.points],
-                _FILLS[shape.role],
+                FILLS[shape.role],
                 shape.role in ("hidden", "shade"),
             )
         x, y = at(piece.left_mm + piece.length_mm / 2, piece.top_mm - piece.high_mm)

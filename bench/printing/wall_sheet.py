@@ -5,12 +5,13 @@ The wall to scale, then each piece close up with its holes, bits and depths; rea
 
 from django.utils.translation import gettext as _
 
-from bench.printing.paper import Paper
+from bench.drawing.room import in_depth
+from bench.printing.paper import FILLS, Paper
 from bench.printing.true_size import replay
 from bench.words import worded
 from trade import wording
 from trade.assess import assess
-from trade.check import Verdict
+from trade.check import Outcome, Verdict
 from trade.language import Figure, joined
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.overview import LETTERS_MM, close_up, overview, room_for, scale_for
@@ -24,9 +25,11 @@ from trade.plan.place import faced
 
 LARGER = 1.4  # 7.5 points become 10.5
 _HIGH_MM = 150.0
+_PLACE_MM = 195.0
 _CLOSE_MM = 105.0
 _WITH_IT_MM = 55.0
 _MOST_CAUTIONS = 6
+_PLAIN = (250, 248, 244)  # what has no fill of its own hides what is behind it all the same
 
 
 def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -> bytes:
@@ -45,11 +48,27 @@ def wall_sheet(plan: Plan, verdict: Verdict, units: Units, job: str, day: str) -
         worded("{job}, {name}. {day}. Probe before you drill.", job=job, name=plan.name, day=day),
         LARGER,
     )
-    for n, on in enumerate(faced(plan)):
+    every = [(on, verdict if on is plan else assess(on)) for on in faced(plan)]
+    for n, (on, judged) in enumerate(every):
         if n:
             paper.add_page()
-        _wall(paper, on, verdict if on is plan else assess(on), units)
+        _wall(paper, on, judged, units)
+    if len(every) > 1:
+        _place(paper, plan, {each.key: each.outcome for _, v in every for each in v.pieces})
     return bytes(paper.output())
+
+
+def _place(paper: Paper, plan: Plan, outcomes: dict[str, Outcome]) -> None:
+    """Draw all the walls of a place in depth, with what stands out from them."""
+    paper.add_page()
+    paper.title_line(plan.name, _("In depth; dashed: walls between you and the room"))
+    seen, top = in_depth(plan, outcomes), paper.get_y()
+    fit = seen.fit((paper.l_margin, top, paper.l_margin + paper.epw, top + _PLACE_MM))
+    for face in seen.faces:
+        paper.outline([fit(*point) for point in face.points], FILLS[face.role] or _PLAIN)
+    for edge in seen.edges:
+        paper.outline([fit(*point) for point in edge], None, dashed=True)
+    paper.set_xy(paper.l_margin, top + _PLACE_MM + 3)
 
 
 def _wall(paper: Paper, plan: Plan, verdict: Verdict, units: Units) -> None:

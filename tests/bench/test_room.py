@@ -10,6 +10,7 @@ from django.http import HttpResponse
 from django.urls import reverse
 
 from bench import archive, demo
+from bench.drawing.room import in_depth
 from bench.models import LogEntry, Wall
 from bench.printing.owner_sheet import owner_sheet
 from bench.printing.piece_label import piece_labels
@@ -154,6 +155,17 @@ class Rooms(BenchCase):
         for each in faced(closet):
             self.assertIn(each.faced_name, said)
         self.assertEqual(said.count("Round the corner, on “Right wall”"), 3)
+        self.assertIn("In depth; dashed: walls between you and the room", said)
+        words = {piece.key: assess(on).piece(piece.key).outcome for piece, on in each_piece(closet)}
+        deep = in_depth(closet, words)
+        fit = deep.fit((10.0, 20.0, 110.0, 220.0))
+        places = [fit(*p) for face in deep.faces for p in face.points]
+        self.assertTrue(all(10 - 1e-6 <= x <= 110 + 1e-6 and y >= 20 - 1e-6 for x, y in places))
+        self.assertEqual(len(deep.edges), 1)  # the left wall stands before the room
+        alone = demo.party_wall()
+        self.assertNotIn(
+            "In depth", text_of(wall_sheet(alone, assess(alone), "metric", "Job", "today"))
+        )
         right = turned(closet, "wall-3")
         here = marks_from_beside(right)
         self.assertEqual(sorted({mark.x_mm for mark in here}), [120.0, 310.0])

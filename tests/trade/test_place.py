@@ -22,6 +22,7 @@ from trade.job.found import MarkReport, What, begun_again, tell
 from trade.job.steps import steps
 from trade.load.shelf import board_n
 from trade.marking.marks import Mark, piece_marks
+from trade.marking.template import round_corners
 from trade.mounts import ledgers
 from trade.mounts.in_room import standing
 from trade.mounts.rests import loaded
@@ -83,6 +84,22 @@ def closet(
 def check(plan: Plan, code: str, part: str = "") -> Check:
     found = assess(plan).pieces[0].checks
     return next(each for each in found if each.code == code and part in each.part)
+
+
+class Templates(SimpleTestCase):
+    def test_a_side_ledger_has_its_own_laid_into_the_corner(self) -> None:
+        """Screws 120 and 320 from the corner: to its left on the left wall, to its right there."""
+        plan = closet(side_wall(300.0, 500.0), side_wall(120.0, 320.0))
+        left, right = round_corners(plan.pieces[0], plan, "metric")
+        self.assertEqual(sorted({c.x for c in left.circles}), [-320.0, -120.0])
+        self.assertEqual(sorted({c.x for c in right.circles}), [120.0, 320.0])
+        studs = {line.x1 for line in right.lines if line.layer == "STUDS"}
+        self.assertEqual(studs, {120.0, 320.0})
+        self.assertIn("Right", right.name)
+        edges = [line for line in right.lines if line.layer == "FRAME"]
+        self.assertEqual([(line.x1, line.x2) for line in edges], [(0.0, 0.0)])
+        alone = replace(plan.pieces[0], left_side=False, right_side=False)
+        self.assertEqual(round_corners(alone, plan, "metric"), [])
 
 
 class Places(SimpleTestCase):

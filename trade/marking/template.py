@@ -9,6 +9,7 @@ right, y up.
 from itertools import pairwise
 from typing import Literal, NamedTuple
 
+from trade.fixings.support import Support
 from trade.language import compose, joined, word
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.reading import read, say_across, say_up, zero
@@ -16,6 +17,8 @@ from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
 from trade.mounts.existing_holes import as_mounted
 from trade.plan.datum import Datum
+from trade.plan.facing import Neighbour, beside
+from trade.plan.flatness import Side
 from trade.plan.model import AnyPiece, Plan
 from trade.wall.scribing import fitted
 
@@ -131,6 +134,57 @@ def template(piece: AnyPiece, plan: Plan, units: Units) -> Drawing:
             )
         )
     return Drawing(piece.name, left, bottom, right, top, tuple(lines), tuple(circles), tuple(texts))
+
+
+def round_corners(piece: AnyPiece, plan: Plan, units: Units) -> list[Drawing]:
+    """Return a template for each wall beside that a piece is screwed to, laid into the corner.
+
+    The corner is its edge: at the right of the wall to the left, at the left of the wall to the
+    right. Empty where nothing of it goes round a corner.
+    """
+    piece = fitted(piece, plan.wall)
+    marks = piece_marks(piece, plan.wall, units, plan.policy.lead_holes)
+    found = []
+    for side, seats in mount_of(piece).beside(piece, plan.wall).items():
+        there = beside(plan.wall, side)
+        own = [mark for mark in marks if mark.side == side and mark.corner_mm is not None]
+        if there is not None and own:
+            found.append(_round_corner(piece, side, there, seats, own, units))
+    return found
+
+
+def _round_corner(
+    piece: AnyPiece,
+    side: Side,
+    there: Neighbour,
+    seats: list[Support],
+    marks: list[Mark],
+    units: Units,
+) -> Drawing:
+    turned = -1.0 if side == "left" else 1.0
+    low, top = seats[0].foot_mm, seats[0].foot_mm + seats[0].height_mm
+    reach = turned * piece.depth_mm
+    ring = ((0.0, low), (reach, low), (reach, top), (0.0, top), (0.0, low))
+    lines = [Line("PIECE", *a, *b) for a, b in pairwise(ring)]
+    left, right = min(0.0, reach) - _MARGIN_MM, max(0.0, reach) + _MARGIN_MM
+    bottom, high = low - _MARGIN_MM, top + _MARGIN_MM
+    lines.append(Line("FRAME", 0.0, bottom, 0.0, high))
+    lines.append(Line("LEVEL", left, top, right, top))
+    said = compose("level: {top} up; the corner is at the thick edge", top=say_length(top, units))
+    texts = [Text("WORDS", left + 2, top + 1.5, _WORDS_MM, said)]
+    for stud in there.wall.uprights:
+        place = turned * there.along_mm(side, stud.centre_mm)
+        if left <= place <= right:
+            lines.append(Line("STUDS", place, bottom, place, high))
+    circles = []
+    for mark in marks:
+        x = turned * (mark.corner_mm or 0.0)
+        circles.append(Circle("HOLES", x, mark.y_mm, mark.bit_mm or 2.0))
+        lines += _cross(x, mark.y_mm)
+        words = _hole_words(mark, units)
+        texts.append(Text("WORDS", x + _CROSS_MM, mark.y_mm + 1.5, _WORDS_MM, words))
+    name = compose("{piece}, on “{wall}”", piece=piece.name, wall=there.name)
+    return Drawing(name, left, bottom, right, high, tuple(lines), tuple(circles), tuple(texts))
 
 
 def by_support(piece: AnyPiece, plan: Plan, units: Units) -> list[Drawing]:

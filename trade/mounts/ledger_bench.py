@@ -172,11 +172,7 @@ class _Bench(Mount[Bench]):
                 wall="at the front", late="from the floor up to the board, held level, at each leg"
             ),
             "apron": Detail(wall="between board and legs, in front", follows="board"),
-            "side ledger": Detail(
-                wall="against the back ledger, level with it",
-                late="from the back ledger's face to the bench's front",
-            ),
-            "joint strip": Detail(wall="under both boards, along the joint"),
+            **sided.details(piece),
         }
 
     def front(self, piece: Bench) -> list[Shape]:

@@ -145,21 +145,13 @@ class _LedgerShelf(Mount[LedgerShelf]):
         return {
             "board": board._replace(late=fits, wall="on the ledgers, its back edge to the wall"),
             "back ledger": Detail(screws, "along this wall, level"),
-            "side ledger": Detail(
-                wall="against the back ledger, level with it",
-                late="from the back ledger's face to the shelf's front",
-            ),
             "front strip": Detail(wall="under the front edge", follows="board"),
             **(
                 {"upright": Detail(wall="under the open end of the board, its edge to the wall")}
                 if piece.ends("upright")
                 else {}
             ),
-            **(
-                {"joint strip": Detail(wall="under both boards, along the joint")}
-                if piece.ends("shelf")
-                else {}
-            ),
+            **sided.details(piece),
         }
 
     def front(self, piece: LedgerShelf) -> list[Shape]:

@@ -10,6 +10,7 @@ from trade.load.push import push_of
 from trade.mounts import ledgers, side_ledgers, strength, strips
 from trade.mounts.base import Ask, Extra
 from trade.mounts.hanging import Do, do
+from trade.mounts.work import Detail
 from trade.plan.facing import SIDES as BOTH
 from trade.plan.facing import beside
 from trade.plan.flatness import Side
@@ -183,6 +184,19 @@ def unknown(
         else "Each screw of a side ledger carries {demand}; it can carry {capacity}.",
         equations=sums.equations,
     )
+
+
+def details(piece: Sided) -> dict[str, Detail]:
+    """Return what is done to what carries its ends, by the names of those parts."""
+    found = {}
+    if piece.ends("ledger"):
+        found["side ledger"] = Detail(
+            wall="against the back ledger, level with it",
+            late="from the back ledger's face to the front of the board",
+        )
+    if piece.ends("shelf"):
+        found["joint strip"] = Detail(wall="under both boards, along the joint")
+    return found
 
 
 def joint_screw(piece: Sided) -> tuple[str, float]:

@@ -21,7 +21,7 @@ from bench.workbench.changes import change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import wording
 from trade.marking.overview import overview
-from trade.marking.template import Drawing, by_support, edge, sticks, template
+from trade.marking.template import Drawing, by_support, edge, round_corners, sticks, template
 from trade.plan.model import Plan
 
 _KINDS = ("pdf", "svg", "dxf")
@@ -99,8 +99,11 @@ def _warned(drawing: Drawing, bench: WorkbenchContext) -> Drawing:
 
 def _drawings(bench: WorkbenchContext, what: str, kind: str) -> list[Drawing]:
     if what == "template":
-        cut_up = by_support(bench.chosen, bench.plan, bench.units) if kind == "pdf" else []
-        return cut_up or [template(bench.chosen, bench.plan, bench.units)]
+        piece, plan, units = bench.chosen, bench.plan, bench.units
+        if kind != "pdf":
+            return [template(piece, plan, units)]
+        here = by_support(piece, plan, units) or [template(piece, plan, units)]
+        return [*here, *round_corners(piece, plan, units)]
     if what == "back":
         back = edge(bench.chosen, bench.plan, bench.units)
         if back is None:
