@@ -10,6 +10,7 @@ from msgspec.structs import replace
 
 from tests.plans import GYPSUM, STUDS, wall
 from tests.trade.kind_case import KG, load, piece
+from tests.trade.test_every_kind import put_up
 from trade import data as tables
 from trade.assess import assess, judge_piece
 from trade.check import Check
@@ -23,7 +24,7 @@ from trade.job.steps import steps
 from trade.load.shelf import board_n
 from trade.marking.marks import Mark, piece_marks
 from trade.marking.template import round_corners
-from trade.mounts import ledgers
+from trade.mounts import ledgers, turning
 from trade.mounts.in_room import standing
 from trade.mounts.rests import loaded
 from trade.mounts.side_ledgers import of_shelf, parts_taken
@@ -545,6 +546,8 @@ class WayIn(SimpleTestCase):
         if way is None:
             return
         board = shapely.box(0, 0, long, thick)
+        if way.turned_deg is not None:
+            return  # its own test below
         if way.raised_deg is None:
             turned = shapely.affinity.rotate(board, atan2(thick, long) * 180 / pi)
             reach = turned.bounds[3] - turned.bounds[1], turned.bounds[2] - turned.bounds[0]
@@ -599,3 +602,70 @@ class InTheRoom(SimpleTestCase):
             self.assertGreater(shared, 0)
         if shared > 2_000:
             self.assertIsNotNone(found)
+
+
+class Turned(SimpleTestCase):
+    """Level through an opening, from above, against GEOS: each place, and what lies between."""
+
+    CASES = (
+        (turning.Plan(1515.0, 620.0, 1200.0), 1200.0, 300.0),
+        (turning.Plan(1600.0, 900.0, 1150.0), 1500.0, 100.0),
+        (turning.Plan(1600.0, 1000.0, 1300.0), 1500.0, 300.0),
+    )
+
+    def touched(self, plan: turning.Plan, board: shapely.Polygon) -> float:
+        """How deep a board is in walls, mm of its border: the walls as lines of no thickness."""
+        gap = (plan.wide_mm - plan.opening_mm) / 2
+        walls = shapely.MultiLineString(
+            [
+                [(0, plan.deep_mm), (0, 0), (plan.wide_mm, 0), (plan.wide_mm, plan.deep_mm)],
+                [(0, plan.deep_mm), (gap, plan.deep_mm)],
+                [(plan.wide_mm - gap, plan.deep_mm), (plan.wide_mm, plan.deep_mm)],
+            ]
+        )
+        return float(board.buffer(-3.0).intersection(walls).length)
+
+    def test_each_step_of_a_way_touches_nothing_and_it_ends_at_the_wall(self) -> None:
+        for plan, long, broad in self.CASES:
+            row = turning.way(plan, long, broad)
+            self.assertTrue(row)
+            outer, last = row[0], row[-1]
+            self.assertEqual((last.y_mm, last.deg), (broad / 2, 0.0))
+            board = shapely.box(-long / 2, -broad / 2, long / 2, broad / 2)
+            for place in row:
+                here = shapely.affinity.rotate(board, place.deg, origin=(0, 0))
+                here = shapely.affinity.translate(here, place.x_mm, place.y_mm)
+                self.assertEqual(self.touched(plan, here), 0.0, place)
+                if place == outer:
+                    self.assertGreaterEqual(here.bounds[1], plan.deep_mm)
+
+    def test_what_can_t_pass_has_no_way(self) -> None:
+        for plan, long, broad in (
+            (turning.Plan(1515.0, 620.0, 1120.0), 1515.0, 350.0),
+            (turning.Plan(1600.0, 900.0, 700.0), 1500.0, 100.0),
+            (turning.Plan(1000.0, 500.0, 900.0), 1200.0, 100.0),
+        ):
+            self.assertEqual(turning.way(plan, long, broad), ())
+
+    def test_it_is_told_and_what_does_not_go_in_whole_goes_in_parts(self) -> None:
+        """A low opening: nothing can be raised; 1 200 by 300 is turned level through 1 200."""
+        way = way_in(
+            Parcel.of(1200, 300, 140),
+            Opening(width_mm=1190, height_mm=200, away_mm=620),
+            Inside(1515.0, 620.0, 2400.0),
+        )
+        assert way is not None
+        assert way.turned_deg is not None
+        self.assertGreater(way.turned_deg, 0.0)
+        case = put_up("bookcase", wall(), height_mm=2200.0, length_mm=1200.0, top_mm=2200.0)
+        case = replace(case, body_kg=40.0, depth_mm=500.0)
+        there = Plan(name="Closet", units="metric", wall=wall(), pieces=(case,))
+        told = [
+            next(c for c in assess(each).pieces[0].checks if c.code == "piece.way_in")
+            for each in (
+                replace(there, opening=Opening(width_mm=wide, height_mm=2000, away_mm=2600))
+                for wide in (480, 520)
+            )
+        ]
+        self.assertIn("put it together inside", told[0].sentence.template)
+        self.assertEqual(told[0].outcome, "holds")

@@ -303,6 +303,13 @@ class Mount(ABC, Generic[P]):
         """Return three sizes of what is carried in whole; most kinds are carried as they hang."""
         return piece.length_mm, piece.depth_mm, max(piece.high_mm, 1.0)
 
+    def carried(self, piece: P, wall: Wall) -> list[tuple[float, float, float]]:
+        """Return three sizes of each part that it is put together from where it hangs.
+
+        Most kinds come whole.
+        """
+        return []
+
     def parts(self, piece: P, wall: Wall) -> list[Part]:
         """Return what it is made of, screws and anchors apart, the greatest part first."""
         return [board_part(piece, wall)] if isinstance(piece, Shelf) else []

@@ -103,6 +103,13 @@ class _Bookcase(Mount[Bookcase]):
             for i, x in enumerate(piece.supports_mm)
         ]
 
+    def carried(self, piece: Bookcase, wall: Wall) -> list[tuple[float, float, float]]:
+        """Return a side and a shelf: what a body is put together from, but for its thin back."""
+        return [
+            (piece.height_mm, piece.depth_mm, piece.inner_mm),
+            (piece.length_mm, piece.depth_mm, piece.inner_mm),
+        ]
+
     def parts(self, piece: Bookcase, wall: Wall) -> list[Part]:
         """Its straps; the body is its own."""
         return [

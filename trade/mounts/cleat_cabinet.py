@@ -157,6 +157,14 @@ class _CleatCabinet(Mount[Cabinet]):
         foot = piece.top_mm - piece.down_mm - high
         return strips.on_studs(piece, wall, NOUN, piece.cleat, piece.cleat_mm, high, foot, heights)
 
+    def carried(self, piece: Cabinet, wall: Wall) -> list[tuple[float, float, float]]:
+        """Return a side, a bottom and the door or back: what a body is put together from."""
+        return [
+            (piece.height_mm, piece.depth_mm, piece.inner_mm),
+            (piece.length_mm, piece.depth_mm, piece.inner_mm),
+            (piece.height_mm, piece.length_mm, piece.back_mm),
+        ]
+
     def parts(self, piece: Cabinet, wall: Wall) -> list[Part]:
         """Both halves of the cleat, off one strip, and the spacer; the body is its own."""
         rings = openings.rings(self.box(piece), wall) if piece.cut_out else []

@@ -59,6 +59,11 @@ class Panelled(Mount[N]):
         """Held by so many battens, or rows of screws."""
         return replace(piece, rows=rows)
 
+    def carried(self, piece: N, wall: Wall) -> list[tuple[float, float, float]]:
+        """Return one panel, and its battens."""
+        battens = [part.sizes_mm for part in self.battens(piece) if part.sizes_mm]
+        return [(piece.panel_mm, piece.height_mm, piece.thickness_mm), *battens]
+
     def room(self, piece: N) -> int:
         """How many holders have room: as many on each panel."""
         row = data.holders()[self.kind]

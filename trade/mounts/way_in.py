@@ -1,7 +1,8 @@
 """Whether a piece goes in through the opening of its place, and how it is turned there.
 
-What is carried is a box: its length, and two sizes across. Two ways are tried, as people do it:
-with its long side along the opening, one end raised as far as it must be; and end first.
+What is carried is a box: its length, and two sizes across. Three ways are tried, as people do it:
+with its long side along the opening, one end raised as far as it must be; end first; and level,
+flat or on edge, turned from side to side as it goes. What does not go in whole may go in parts.
 """
 
 from math import cos, hypot, radians, sin
@@ -10,7 +11,7 @@ from typing import NamedTuple
 from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, Placeholders, make
-from trade.mounts import mount_of
+from trade.mounts import mount_of, turning
 from trade.plan.facing import Opening
 from trade.plan.model import AnyPiece, Plan
 from trade.wall.scribing import fitted
@@ -41,9 +42,10 @@ class Parcel(NamedTuple):
 
 
 class Way(NamedTuple):
-    """A way in: one end raised by so many degrees, or end first (None)."""
+    """A way in: one end raised by so many degrees, turned level by so many, or end first (None)."""
 
     raised_deg: float | None
+    turned_deg: float | None = None
 
 
 def way_in(parcel: Parcel, opening: Opening, inside: Inside) -> Way | None:
@@ -61,7 +63,27 @@ def way_in(parcel: Parcel, opening: Opening, inside: Inside) -> Way | None:
     small, large = sorted((opening.width_mm, opening.height_mm))
     if thick <= small and broad <= large and hypot(long, thick) <= inside.deep_mm:
         return Way(None)
+    return _turned(parcel, opening, inside)
+
+
+def _turned(parcel: Parcel, opening: Opening, inside: Inside) -> Way | None:
+    """Return how something goes in level, turned as it goes: on edge if it can, else flat.
+
+    What goes in on edge is laid flat inside.
+    """
+    long, broad, thick = parcel
+    place = turning.Plan(inside.wide_mm, inside.deep_mm, min(opening.width_mm, inside.wide_mm))
+    for across, up in ((thick, broad), (broad, thick)):
+        low = up <= min(opening.height_mm, inside.high_mm) and broad <= inside.deep_mm
+        if low and (row := turning.way(place, long, across)):
+            return Way(None, turning.steepest_deg(row))
     return None
+
+
+def _in_parts(piece: AnyPiece, plan: Plan, opening: Opening, inside: Inside) -> bool:
+    """Whether all that it is put together from goes in, each by itself."""
+    parts = mount_of(piece).carried(piece, plan.wall)
+    return bool(parts) and all(way_in(Parcel.of(*each), opening, inside) for each in parts)
 
 
 def check(piece: AnyPiece, plan: Plan) -> Check | None:
@@ -80,6 +102,12 @@ def check(piece: AnyPiece, plan: Plan) -> Check | None:
     sums = Calculation()
     sums.given("L", box.long_mm, "length", "its length")
     sums.given("t", box.thick_mm, "length", "its thickness")
+    if way is None and _in_parts(piece, plan, opening, inside):
+        said = (
+            "In one piece, {demand} long, it does not go in; its parts do, each by itself: put it "
+            "together inside."
+        )
+        return _fits("L", max(inside.wide_mm, box.long_mm), said, sums, {})
     if way is None:
         return make(
             "piece.way_in",
@@ -91,6 +119,13 @@ def check(piece: AnyPiece, plan: Plan) -> Check | None:
             "or end first. Cut a lath as long and try, or build it inside.",
             equations=sums.equations,
         )
+    if way.turned_deg is not None:
+        said = (
+            "It goes in level, one end first, turned by up to {deg}° as it goes: {demand} long, "
+            "and it lies along {capacity} inside."
+        )
+        parts: Placeholders = {"deg": f"{way.turned_deg:.0f}"}
+        return _fits("L", max(inside.wide_mm, box.long_mm), said, sums, parts)
     if way.raised_deg is None:
         sums.then("d", "√(L² + t²)", "length", "it needs to turn inside")
         said = "It goes in end first, and needs {demand} to turn; there is {capacity}."
