@@ -16,6 +16,7 @@ from trade.check import Check
 from trade.choose.cures import Cure, cures
 from trade.cutting.parts import parts_of
 from trade.cutting.plan import cut_plan
+from trade.job.minding import what_to_mind
 from trade.mounts import mount_of
 from trade.mounts.work import Opening
 from trade.plan.features import Feature
@@ -272,6 +273,17 @@ class Covered(SimpleTestCase):
         ended = cured(cleats, "before", features=(run,))
         self.assertAlmostEqual(ended[0].piece.left_mm + ended[0].piece.length_mm, 1695.0)
         self.assertEqual(ended[0].outcome, "holds")
+
+    def test_a_shelf_that_rests_on_trim_is_told_that_trim_bears_nothing(self) -> None:
+        """A door 2 032 high with 57 of trim: its top is at 2 089; the verdict is as without it."""
+        door = replace(self.feature("door", 1200.0, 0.0, 813.0, 2032.0), trim_mm=57.0)
+        for up, told in ((2089.0, True), (2096.0, True), (2120.0, False)):
+            shelf = put_up("rod_shelf", wall(), left_mm=1100.0, length_mm=1000.0)
+            low = shelf.top_mm - mount_of(shelf).box(shelf).bottom_mm
+            shelf = replace(shelf, top_mm=up + low)
+            now = plan(shelf, features=(door,))
+            said = " ".join(wording.phrase(m, "metric") for m in what_to_mind(shelf, now))
+            self.assertEqual("lies on the trim of a door" in said, told, up)
 
     def test_what_hangs_on_a_hook_keeps_clear_of_a_plate_below(self) -> None:
         """A coat 1 000 long 20 beside a switch's plate: 50 to a side is wanted."""

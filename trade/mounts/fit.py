@@ -178,7 +178,24 @@ def to_mind(piece: AnyPiece, wall: Wall) -> list[Message]:
                     dict(size),
                 )
             )
-    return [*found, *_covered(piece, wall), *_swing(piece, wall)]
+    return [*found, *_covered(piece, wall), *_on_trim(piece, wall), *_swing(piece, wall)]
+
+
+def _on_trim(piece: AnyPiece, wall: Wall) -> list[Message]:
+    """Trim that it lies on, or nearly: that bears nothing, whatever it looks like."""
+    own, near = mount_of(piece).box(piece), data.house("on_trim_mm")
+    said = (
+        "It lies on the trim of {what}, which thin nails hold and which bears nothing: the sums "
+        "leave it out. Leave a finger's width between, or scribe it, so that trim can come off."
+    )
+    return [
+        Message(said, {"what": f.row.reason})
+        for f in wall.features
+        if f.trim_mm
+        and abs(own.bottom_mm - f.top_mm - f.trim_mm) <= near
+        and own.left_mm < f.right_mm + f.trim_mm
+        and own.right_mm > f.left_mm - f.trim_mm
+    ]
 
 
 def _covered(piece: AnyPiece, wall: Wall) -> list[Message]:
