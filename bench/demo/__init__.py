@@ -3,6 +3,7 @@
 A rowing club's boathouse, a village library's reading corner, a flat full of plants.
 """
 
+from bench.demo.furnished import bedroom, desk_corner
 from bench.demo.places import alcoves, linen_closet, pantry
 from bench.demo.tool_corner import tool_corner
 from bench.demo.walls import (
@@ -24,7 +25,9 @@ __all__ = [
     "LIBRARY",
     "PLANS",
     "alcoves",
+    "bedroom",
     "changing_room",
+    "desk_corner",
     "linen_closet",
     "load",
     "pantry",
@@ -38,8 +41,8 @@ __all__ = [
 
 PLANS = (
     (JOB, (changing_room, workshop, pantry, tool_corner)),
-    (LIBRARY, (reading_corner, story_corner, alcoves)),
-    (FLAT, (party_wall, wardrobe, linen_closet)),
+    (LIBRARY, (reading_corner, story_corner, alcoves, desk_corner)),
+    (FLAT, (party_wall, wardrobe, linen_closet, bedroom)),
 )
 
 

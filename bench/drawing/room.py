@@ -21,7 +21,7 @@ from trade.check import Outcome
 from trade.language import Figure
 from trade.measure import Units, say_length
 from trade.mounts import mount_of
-from trade.mounts.in_room import Body, Standing, against, standing
+from trade.mounts.in_room import Body, Standing, against, furniture, standing
 from trade.plan.ground import Point, Polygon, Stand, stands
 from trade.plan.model import Plan
 from trade.plan.place import faced
@@ -154,7 +154,7 @@ def _unfolded(
                     scale.y(feature.top_mm),
                     scale.length(feature.right_mm - feature.left_mm),
                     scale.length(feature.top_mm - feature.bottom_mm),
-                    "room-feature",
+                    "room-feature room-off" if feature.row.keep == "off" else "room-feature",
                 )
             for piece in each.pieces:
                 with pen.group(f"piece-{outcomes[piece.key]}"):
@@ -242,7 +242,10 @@ def _in_depth(
     made: list[_Face] = []
     for hung in sorted(bodies, key=lambda one: (middles[one.wall], _foot(one))):
         for body in sorted(hung.bodies, key=lambda one: (one.bottom_mm, _far(eye, one))):
-            made += _prism(eye, body, f"piece-{outcomes[hung.piece.key]}")
+            if body.role != "shade":
+                made += _prism(eye, body, f"piece-{outcomes[hung.piece.key]}")
+    for body in furniture(plan):
+        made += _prism(eye, body, "room-furniture")
     edges = [sheet_of(wall) for wall in walls if not eye.faces(wall)]
     return InDepth([ground, *faces, *made], edges)
 
@@ -327,6 +330,7 @@ def _from_above(
     thick = {each.at: (each.wall.lining_mm or 0.0, _STUD_MM) for each in faced(plan)}
     every = [wall.at(x, y) for wall in walls for x in (0.0, wall.width_mm) for y in (0.0, -120.0)]
     every += [place for each in bodies for body in each.bodies for place in body.outline]
+    every += [place for body in furniture(plan) for place in body.outline]
     if plan.opening is not None:
         widest = max(walls, key=lambda one: one.width_mm)
         every.append(widest.at(0.0, plan.opening.away_mm + _JAMB_MM))
@@ -347,6 +351,8 @@ def _from_above(
         for body in hung.bodies:
             if body.role in ("board", "face"):
                 pen.path(outline(fit(*place) for place in body.outline), "room-flat")
+    for body in furniture(plan):
+        pen.path(outline(fit(*place) for place in body.outline), "room-furniture")
     for wall in walls:
         if wall.width_mm * fit.px < _LABEL_PX:
             continue  # it stands in the list

@@ -45,6 +45,7 @@ FILLS: dict[str, tuple[int, int, int] | None] = {
     "door": None,
     "hidden": None,
     "shade": None,
+    "holes": None,
 }
 """What shapes are filled with, by what they are made of or are."""
 

@@ -65,7 +65,9 @@ def _place(paper: Paper, plan: Plan, outcomes: dict[str, Outcome]) -> None:
     seen, top = in_depth(plan, outcomes), paper.get_y()
     fit = seen.fit((paper.l_margin, top, paper.l_margin + paper.epw, top + _PLACE_MM))
     for face in seen.faces:
-        paper.outline([fit(*point) for point in face.points], FILLS[face.role] or _PLAIN)
+        light = face.role == "shade"  # furniture: what is behind it is seen
+        fill = None if light else FILLS[face.role] or _PLAIN
+        paper.outline([fit(*point) for point in face.points], fill, dashed=light)
     for edge in seen.edges:
         paper.outline([fit(*point) for point in edge], None, dashed=True)
     paper.set_xy(paper.l_margin, top + _PLACE_MM + 3)

@@ -163,6 +163,7 @@ class FeatureKind(Row, frozen=True, kw_only=True):
     sleeps: bool = False
     fire: bool = False
     reach: Literal["", "plate", "open"] = ""
+    out_mm: float = 0.0
     surface: bool = False
 
 

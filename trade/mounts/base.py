@@ -283,21 +283,30 @@ class Mount(ABC, Generic[P]):
     def solids(self, piece: P, wall: Wall) -> list[Solid]:
         """Return it as it stands out into the room: what is seen from the front, as deep as it is.
 
-        What is hidden behind it is left out.
+        What is hidden behind it is left out. What hangs in front of it, as far as its hooks reach,
+        is in the shade.
         """
-        thin = min(data.house("thin_part_mm"), piece.depth_mm)
+        thin, own = min(data.house("thin_part_mm"), piece.depth_mm), self.out_mm(piece)
         found = []
         for shape in self.front(piece):
             if shape.role in ("hidden", "shade", "holes"):
                 continue
             box = around([shape])
-            deep = piece.depth_mm if shape.role in _AS_DEEP else thin
+            deep = own if shape.role in _AS_DEEP else min(thin, own)
             back = piece.depth_mm - thin if shape.role == "leg" else 0.0
-            out = (back, max(deep, back + thin))
+            out = (back, max(deep, back + min(thin, own)))
             found.append(
                 slab(shape.role, box.left_mm, box.right_mm, out, box.bottom_mm, box.top_mm)
             )
+        if own < piece.depth_mm:
+            box = self.box(piece)
+            reach = (own, piece.depth_mm)
+            found.append(slab("shade", box.left_mm, box.right_mm, reach, box.bottom_mm, box.top_mm))
         return found
+
+    def out_mm(self, piece: P) -> float:
+        """Return how far its boards stand out from the wall; most kinds as deep as they are."""
+        return piece.depth_mm
 
     def parcel(self, piece: P) -> tuple[float, float, float]:
         """Return three sizes of what is carried in whole; most kinds are carried as they hang."""

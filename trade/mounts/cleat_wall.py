@@ -69,6 +69,10 @@ class _CleatWall(Mount[CleatWall]):
         """So many rows of cleats."""
         return replace(piece, rows=rows)
 
+    def out_mm(self, piece: CleatWall) -> float:
+        """As thick as its cleats are."""
+        return piece.cleat_mm
+
     def room(self, piece: CleatWall) -> int:
         """How many holders have room: as many on each row."""
         return piece.rows * super().room(piece)

@@ -80,6 +80,29 @@ def standing(plan: Plan) -> tuple[Standing, ...]:
     )
 
 
+def furniture(plan: Plan) -> tuple[Body, ...]:
+    """Return what stands before the walls of a place, as far out as such things usually are."""
+    return tuple(
+        Body(
+            "shade",
+            tuple(
+                stand.at(along, out)
+                for along, out in (
+                    (f.left_mm, 0.0),
+                    (f.right_mm, 0.0),
+                    (f.right_mm, f.row.out_mm),
+                    (f.left_mm, f.row.out_mm),
+                )
+            ),
+            f.bottom_mm,
+            f.top_mm,
+        )
+        for each, stand in zip(faced(plan), stands(plan), strict=True)
+        for f in each.wall.features
+        if f.row.out_mm
+    )
+
+
 class Against(NamedTuple):
     """What of a piece at another wall lies against this one, along it and up."""
 

@@ -64,6 +64,10 @@ class Panelled(Mount[N]):
         battens = [part.sizes_mm for part in self.battens(piece) if part.sizes_mm]
         return [(piece.panel_mm, piece.height_mm, piece.thickness_mm), *battens]
 
+    def out_mm(self, piece: N) -> float:
+        """As thick as sheet and battens are."""
+        return piece.batten_mm + piece.thickness_mm
+
     def room(self, piece: N) -> int:
         """How many holders have room: as many on each panel."""
         row = data.holders()[self.kind]

@@ -115,6 +115,10 @@ class Railed(Mount[R]):
         seats, told = self.supports(piece, wall), Detail(wall="back to the wall, good face out")
         return jointed.bored(piece, "board", piece.thickness_mm, seats, units, told)
 
+    def out_mm(self, piece: R) -> float:
+        """As thick as its board is."""
+        return piece.thickness_mm
+
     def hook_mm(self, piece: R) -> float:
         """Its hooks hold at its lower edge."""
         return piece.top_mm - piece.height_mm
