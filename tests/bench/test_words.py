@@ -50,7 +50,7 @@ _PAGES = (
     "bin:contents",
     "practice:lobby",
 )
-_SYMBOLS = {"MOR", "psi", "MPa", "min", "max", "Jo", "EN", "in"}
+_SYMBOLS = {"MOR", "psi", "MPa", "min", "max", "tan", "Jo", "EN", "in"}
 _ENDS = {  # what stands between is translated, or is not read by people
     "blocktranslate": "endblocktranslate",
     "comment": "endcomment",

@@ -34,7 +34,7 @@ from trade.plan.shop import Have
 
 _THICKER_MM = (25.0, 32.0, 38.0)
 _MANY = 4  # fewer are tried one by one
-_MENDS = ("under",)  # what mends a shelf and is not built so at first
+_MENDS = ("under", "cut_out", "joint", "gap", "joint_screws")  # not built so at first
 _LONGER = 1  # so many sold lengths beyond the one that is enough
 
 
