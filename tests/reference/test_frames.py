@@ -9,7 +9,7 @@ from Pynite import FEModel3D
 
 from tests.trade.kind_case import load, piece
 from trade.mechanics import contact
-from trade.mounts import corner_shelf, ledgers, rail
+from trade.mounts import corner_shelf, jointed, ledgers, rail
 from trade.plan.model import Rail
 
 STIFF = 1e13
@@ -146,6 +146,45 @@ class Rails(SimpleTestCase):
         )
         lasting, _ = rail.twists(made)
         self.assertAlmostEqual(lasting / nearer, 1.0, delta=0.02)
+
+
+class Joints(SimpleTestCase):
+    def test_a_rail_jointed_over_a_stud_is_hinged_there(self) -> None:
+        """Two lengths of 800 and 600 over three studs, 24 kg along them: the same model."""
+        made = piece(
+            Rail,
+            height_mm=90.0,
+            thickness_mm=19.0,
+            board="oak_red",
+            depth_mm=100.0,
+            length_mm=1400.0,
+            supports_mm=(0.0, 800.0, 1400.0),
+            joint_mm=800.0,
+            use="everyday",
+            things=load(24.0),
+        )
+        whole = rail.rail_load(made)
+        along = (whole.own_n + 1.25 * 24.0 * 9.80665) / 1400.0
+        model = FEModel3D()
+        model.add_material("wood", 12_000.0, 800.0, 0.3, 0.0)
+        model.add_section("rail", 1_710.0, 1.154e6, 1.154e6, 1.8e5)
+        for name, x in (("a", 0.0), ("b", 800.0), ("c", 1400.0)):
+            model.add_node(name, x, 0.0, 0.0)
+            model.def_support(name, True, True, True, True, name == "a", False)
+        model.add_member("left", "a", "b", "wood", "rail")
+        model.add_member("right", "b", "c", "wood", "rail")
+        model.def_releases("right", Rzi=True)
+        for member in ("left", "right"):
+            model.add_member_dist_load(member, "Fy", -along, -along)
+        model.analyze()
+        found = jointed.demands(made, rail.rail_load)
+        for n, name in enumerate("abc"):
+            reaction = model.nodes[name].RxnFY["Combo 1"]
+            self.assertAlmostEqual(found[n][0].load_n / reaction, 1.0, delta=0.02)
+        years, _ = jointed.board_demands(made, rail.rail_load)
+        bent = abs(model.members["left"].min_moment("Mz", "Combo 1"))
+        bent = max(bent, abs(model.members["left"].max_moment("Mz", "Combo 1")))
+        self.assertAlmostEqual(years.moment_nmm / bent, 1.0, delta=0.02)
 
 
 class Corners(SimpleTestCase):
