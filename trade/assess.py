@@ -99,7 +99,7 @@ def _shared(piece: AnyPiece, plan: Plan) -> list[Check]:
 @memoized(limit=1_000)
 def by_itself(piece: AnyPiece, wall: Wall, policy: Policy) -> PieceVerdict:
     """Judge one piece on its wall by the job's policy, as if nothing else hung there."""
-    hooks = (fit.hangs_free(piece), fit.hooks_clear(piece, wall))
+    hooks = (fit.hangs_free(piece), fit.hangs_apart(piece), fit.hooks_clear(piece, wall))
     hang = [check for check in hooks if check is not None]
     found = _verdict(piece, wall, [*hang, *_agreed(piece, wall, policy)])
     if policy.minds == "usual":

@@ -17,6 +17,7 @@ from trade.choose.cures import Cure, cures
 from trade.cutting.parts import parts_of
 from trade.cutting.plan import cut_plan
 from trade.job.minding import what_to_mind
+from trade.load import contents
 from trade.mounts import mount_of
 from trade.mounts.work import Opening
 from trade.plan.features import Feature
@@ -284,6 +285,27 @@ class Covered(SimpleTestCase):
             now = plan(shelf, features=(door,))
             said = " ".join(wording.phrase(m, "metric") for m in what_to_mind(shelf, now))
             self.assertEqual("lies on the trim of a door" in said, told, up)
+
+    def test_bicycles_side_by_side_need_their_handlebars_width(self) -> None:
+        """600 each: 600 apart is enough, 450 is not; on 2 000 mm three of them have 667 each."""
+        rail = put_up("rail", wall(), left_mm=700.0, length_mm=2000.0, top_mm=1900.0)
+        rail = replace(rail, supports_mm=(100.0, 500.0, 900.0, 1300.0, 1700.0))
+
+        def hung(*places: float) -> AnyPiece:
+            bikes = (contents.thing("bicycle", 1, "metric", at) for at in places)
+            return replace(rail, things=tuple(replace(b, high_mm=900.0, mass_kg=5.0) for b in bikes))
+
+        self.assertIsNone(judged(hung(500.0), "hang.apart"))
+        fits = judged(hung(300.0, 900.0), "hang.apart")
+        assert fits is not None
+        self.assertEqual((fits.outcome, fits.demand.value), ("holds", 600.0))
+        close = hung(300.0, 750.0, 1500.0)
+        found = judged(close, "hang.apart")
+        assert found is not None
+        self.assertEqual((found.outcome, found.capacity.value), ("holds_but", 450.0))
+        [spread] = cured(close, "spread")
+        places = [thing.at_mm for thing in spread.piece.things]
+        self.assertEqual([round(x or 0.0) for x in places], [333, 1000, 1667])
 
     def test_what_hangs_on_a_hook_keeps_clear_of_a_plate_below(self) -> None:
         """A coat 1 000 long 20 beside a switch's plate: 50 to a side is wanted."""

@@ -294,6 +294,22 @@ def clear(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
             yield Remedy("clear", label, placement.on_studs(moved, wall) if dx else moved)
 
 
+def spread(piece: AnyPiece) -> Iterator[Remedy]:
+    """Yield the hooks of things whose width is known as far apart as these need, in their order."""
+    wide = [t for t in piece.things if t.at_mm is not None and t.wide_mm is not None]
+    rest = [t for t in piece.things if t not in wide]
+    room = piece.length_mm - sum(t.wide_mm or 0.0 for t in wide)
+    if len(wide) < 2 or room < 0:
+        return
+    gap, at, found = room / len(wide), 0.0, []
+    for thing in sorted(wide, key=lambda t: t.at_mm or 0.0):
+        own = (thing.wide_mm or 0.0) + gap
+        found.append(replace(thing, at_mm=at + own / 2))
+        at += own
+    label = Message("Spread them evenly, side by side")
+    yield Remedy("spread", label, replace(piece, things=(*found, *rest)))
+
+
 def before_it(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     """Yield it ended before what runs along the wall's face through it, the longer side first."""
     box, wall = mount_of(piece).box(piece), plan.wall

@@ -134,6 +134,8 @@ def _fitting(piece: AnyPiece, plan: Plan, wrong: tuple[Check, ...]) -> Iterator[
     if any(code.startswith(("piece.", "hole.", "across.off_board")) for code in codes):
         yield from moves.clear(piece, plan)
         yield from moves.before_it(piece, plan)
+    if "hang.apart" in codes:
+        yield from moves.spread(piece)
     if "rod.hole" in codes:
         yield from _shorter_rods(piece)
         yield from _deeper(piece, plan)

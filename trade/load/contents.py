@@ -38,4 +38,5 @@ def thing(key: str, amount: float, units: Units, at_mm: float | None = None) -> 
         mass_kg=round(kg, 2),
         at_mm=at_mm,
         high_mm=row.high_mm,
+        wide_mm=row.wide_mm or None,
     )

@@ -3,6 +3,8 @@
 What stands above it, how high hands come, what goes through a door.
 """
 
+from itertools import pairwise
+
 from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, Message, Placeholders, make
@@ -98,6 +100,38 @@ def hangs_free(piece: AnyPiece) -> Check | None:
         equations=sums.equations,
         template=said,
         parts={"what": longest.name, "high": Quantity(high, "length")},
+    )
+
+
+def hangs_apart(piece: AnyPiece) -> Check | None:
+    """Whether things that hang side by side have room beside each other: handlebars, handles.
+
+    None where nothing hangs at places of its own whose width is known.
+    """
+    if mount_of(piece).hook_mm(piece) is None:
+        return None
+    wide = sorted(
+        (thing.at_mm, thing.wide_mm, thing.name)
+        for thing in piece.things
+        if thing.at_mm is not None and thing.wide_mm is not None
+    )
+    worst: tuple[float, float, float, str, str] | None = None
+    for (at, own, name), (next_at, next_own, other) in pairwise(wide):
+        needed, there = (own + next_own) / 2, next_at - at
+        if worst is None or needed - there > worst[0]:
+            worst = (needed - there, needed, there, name, other)
+    if worst is None:
+        return None
+    _, needed, there, name, other = worst
+    return make(
+        "hang.apart",
+        part="piece",
+        case="any",
+        demand=Quantity(needed, "length"),
+        capacity=Quantity(max(there, _TOUCHING_MM), "length"),
+        template="“{one}” and “{other}” hang {capacity} apart; side by side they take {demand}. "
+        "Hung in turns high and low, or turned end for end, they take about half.",
+        parts={"one": name, "other": other},
     )
 
 

@@ -99,10 +99,16 @@ class LoadForm(BenchForm):
                 if out is not None and out > self.piece.depth_mm:
                     raise PlanError(_("That is further out than the shelf is deep."), "out_mm")
                 before = self.piece.things[n] if n < len(self.piece.things) else None
-                high = before.high_mm if before and before.name == name else None
+                same = before if before and before.name == name else None
+                high, wide = (same.high_mm, same.wide_mm) if same else (None, None)
                 things.append(
                     Thing(
-                        name=name or _("Something"), mass_kg=kg, at_mm=at, out_mm=out, high_mm=high
+                        name=name or _("Something"),
+                        mass_kg=kg,
+                        at_mm=at,
+                        out_mm=out,
+                        high_mm=high,
+                        wide_mm=wide,
                     )
                 )
             except PlanError as error:

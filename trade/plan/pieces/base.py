@@ -18,8 +18,8 @@ class Thing(PlanItem, frozen=True, kw_only=True):
 
     `at_mm`: from the shelf's left end; null: spread over all of it.
 
-    `out_mm`: how far its weight stands from the wall; null: the middle of the shelf. `high_mm`: its
-    height; null: nobody said.
+    `out_mm`: how far its weight stands from the wall; null: the middle of the shelf. `high_mm`,
+    `wide_mm`: its height, and how much room along the wall it takes; null: nobody said.
     """
 
     name: Name
@@ -27,6 +27,7 @@ class Thing(PlanItem, frozen=True, kw_only=True):
     at_mm: float | None = None
     out_mm: float | None = None
     high_mm: float | None = None
+    wide_mm: float | None = None
 
     def __post_init__(self) -> None:
         """Refuse negative and absurd weights."""
@@ -42,6 +43,7 @@ class Thing(PlanItem, frozen=True, kw_only=True):
         between(self.at_mm, 0, ABSURD_MM, "at_mm", "A thing's place along the shelf")
         between(self.out_mm, 0, 2000, "out_mm", "A thing's distance from the wall")
         between(self.high_mm, 1, 4000, "high_mm", "A thing's height")
+        between(self.wide_mm, 1, 4000, "wide_mm", "A thing's width")
 
 
 class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
