@@ -293,7 +293,9 @@ class Covered(SimpleTestCase):
 
         def hung(*places: float) -> AnyPiece:
             bikes = (contents.thing("bicycle", 1, "metric", at) for at in places)
-            return replace(rail, things=tuple(replace(b, high_mm=900.0, mass_kg=5.0) for b in bikes))
+            return replace(
+                rail, things=tuple(replace(b, high_mm=900.0, mass_kg=5.0) for b in bikes)
+            )
 
         self.assertIsNone(judged(hung(500.0), "hang.apart"))
         fits = judged(hung(300.0, 900.0), "hang.apart")

@@ -1,4 +1,4 @@
-"""Heights that suit people, which face is seen, a lamp under a shelf: said beside the verdict."""
+"""Heights that suit people, which face is seen, lamps, bad rooms: said beside the verdict."""
 
 from typing import Any
 
@@ -6,8 +6,9 @@ from django.test import SimpleTestCase
 
 from tests.plans import bracket_shelf, plan
 from tests.trade.test_every_kind import put_up
-from trade import wording
+from trade import data, wording
 from trade.job.minding import what_to_mind
+from trade.load import contents
 
 
 def minded(piece: Any) -> str:
@@ -47,3 +48,31 @@ class Heights(SimpleTestCase):
         self.assertIn("A lamp under it: a plug-in one", said)
         self.assertIn("licensed work", said)
         self.assertNotIn("A lamp under it", minded(bracket_shelf(cord="plug")))
+
+
+class Rooms(SimpleTestCase):
+    def minded(self, climate: str | None, *keys: str) -> str:
+        things = tuple(contents.thing(key, 1, "metric") for key in keys)
+        shelf = bracket_shelf(things=things)
+        now = plan(shelf, climate=climate)
+        return " ".join(wording.phrase(each, "metric") for each in what_to_mind(shelf, now))
+
+    def test_a_bad_room_says_what_it_spoils_and_a_heated_one_nothing(self) -> None:
+        for climate, key, spoilt in (
+            ("unheated", "paint_litre", "frost splits it"),
+            ("damp", "drill", "it rusts"),
+            ("hot", "epoxy", "heat may burst it"),
+            ("hot", "drill", ""),
+            (None, "paint_litre", ""),
+        ):
+            with self.subTest(climate=climate, key=key):
+                said = self.minded(climate, key)
+                self.assertEqual("should not be kept" in said, bool(spoilt))
+                self.assertIn(spoilt, said)
+        self.assertIn("seal them all round", self.minded("damp", "plates"))
+        self.assertNotIn("seal them all round", self.minded(None, "plates"))
+
+    def test_every_way_to_spoil_is_known_to_some_room(self) -> None:
+        rooms = {how for row in data.climates().values() for how in row.spoils}
+        things = {how for row in data.contents().values() for how in row.spoils}
+        self.assertEqual(things, rooms)

@@ -7,6 +7,7 @@ from trade.data.rows import (
     Anchor,
     Board,
     Bracket,
+    Climate,
     Clue,
     Coating,
     Content,
@@ -264,6 +265,12 @@ def suits() -> dict[str, Suits]:
 def fronts() -> dict[str, Front]:
     """Return the fronts of corner shelves by key."""
     return table("fronts", Front)
+
+
+@cache
+def climates() -> dict[str, Climate]:
+    """Return rooms that are no heated room, by key."""
+    return table("climates", Climate)
 
 
 @cache

@@ -291,7 +291,8 @@ class Anchor(Priced, frozen=True, kw_only=True):
 class Content(Row, frozen=True, kw_only=True):
     """Something that people keep on walls; kg of one, of a metre along the shelf, or of a litre.
 
-    `wide_mm`: how much of a rail one takes that hangs; 0 where hooks stand close.
+    `wide_mm`: how much of a rail one takes that hangs; 0 where hooks stand close; `spoils`: how a
+    bad room spoils it.
     """
 
     name: str
@@ -301,6 +302,16 @@ class Content(Row, frozen=True, kw_only=True):
     deep_mm: float
     wide_mm: float = 0.0
     goes: Goes = "stand"
+    spoils: tuple[str, ...] = ()
+
+
+class Climate(Row, frozen=True, kw_only=True):
+    """A room that is no heated room. `spoils`: why things of a kind should not be kept there."""
+
+    name: str
+    short: str
+    mind: str
+    spoils: dict[str, str]
 
 
 class Want(Row, frozen=True, kw_only=True):

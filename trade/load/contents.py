@@ -39,4 +39,5 @@ def thing(key: str, amount: float, units: Units, at_mm: float | None = None) -> 
         at_mm=at_mm,
         high_mm=row.high_mm,
         wide_mm=row.wide_mm or None,
+        of=key,
     )

@@ -145,7 +145,8 @@ class Wall(PlanItem, frozen=True, kw_only=True, cache_hash=True):
     their table, what was noticed. `packets`: anchors of the person's own. `design_code`: whose
     practice judges screws in timber. `studs`: what is counted on; `readings`: what was found out,
     as taken. Taking studs from readings is the person's word. `coming`: what goes onto it later,
-    the nearest to the room last.
+    the nearest to the room last; `climate`: a row of the climates table, what room it is in; null:
+    a heated one.
     """
 
     width_mm: float
@@ -161,6 +162,7 @@ class Wall(PlanItem, frozen=True, kw_only=True, cache_hash=True):
     design_code: Literal["american", "european"] = msgspec.field(default="american", name="school")
     flatness: Flatness = msgspec.field(default=Flatness(), name="lie")
     coming: tuple[Covering, ...] = ()
+    climate: str | None = None
 
     def __post_init__(self) -> None:
         """Refuse absurd sizes and studs outside the wall."""
@@ -170,6 +172,8 @@ class Wall(PlanItem, frozen=True, kw_only=True, cache_hash=True):
             known(data.framing(), self.timber, "stud timber", "timber")
         if self.structure is not None:
             known(data.structures(), self.structure, "structure", "structure")
+        if self.climate is not None:
+            known(data.climates(), self.climate, "climate", "climate")
         for clue in self.clues:
             known(data.clues(), clue, "clue", "clues")
         for i, stud in enumerate(self.studs):

@@ -100,7 +100,8 @@ class LoadForm(BenchForm):
                     raise PlanError(_("That is further out than the shelf is deep."), "out_mm")
                 before = self.piece.things[n] if n < len(self.piece.things) else None
                 same = before if before and before.name == name else None
-                high, wide = (same.high_mm, same.wide_mm) if same else (None, None)
+                kept = (same.high_mm, same.wide_mm, same.of) if same else (None, None, None)
+                high, wide, row = kept
                 things.append(
                     Thing(
                         name=name or _("Something"),
@@ -109,6 +110,7 @@ class LoadForm(BenchForm):
                         out_mm=out,
                         high_mm=high,
                         wide_mm=wide,
+                        of=row,
                     )
                 )
             except PlanError as error:

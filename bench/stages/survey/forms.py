@@ -110,6 +110,16 @@ class WallForm(BenchForm):
             initial=wall.design_code if wall else "american",
             required=False,
         )
+        self.fields["climate"] = forms.TypedChoiceField(
+            choices=[
+                ("", _("a heated room")),
+                *((key, say(row.name)) for key, row in data.climates().items()),
+            ],
+            label=_("It is in"),
+            initial=(wall.climate or "") if wall else "",
+            required=False,
+            empty_value=None,
+        )
         stud = wall.studs[0] if wall and wall.studs else Stud(centre_mm=0)
         self.fields["studs"] = forms.CharField(
             label=_("Along the tape, from the left corner"),
@@ -221,6 +231,7 @@ class WallForm(BenchForm):
                 readings=self._readings(got),
                 flatness=self._lie(got),
                 coming=self._coming(got),
+                climate=got.get("climate"),
             )
         except PlanError as error:
             self.refuse(error)

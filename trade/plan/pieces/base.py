@@ -19,7 +19,8 @@ class Thing(PlanItem, frozen=True, kw_only=True):
     `at_mm`: from the shelf's left end; null: spread over all of it.
 
     `out_mm`: how far its weight stands from the wall; null: the middle of the shelf. `high_mm`,
-    `wide_mm`: its height, and how much room along the wall it takes; null: nobody said.
+    `wide_mm`: its height, and how much room along the wall it takes; null: nobody said. `of`: a row
+    of the contents table that it is; null: none.
     """
 
     name: Name
@@ -28,6 +29,7 @@ class Thing(PlanItem, frozen=True, kw_only=True):
     out_mm: float | None = None
     high_mm: float | None = None
     wide_mm: float | None = None
+    of: str | None = None
 
     def __post_init__(self) -> None:
         """Refuse negative and absurd weights."""
@@ -44,6 +46,8 @@ class Thing(PlanItem, frozen=True, kw_only=True):
         between(self.out_mm, 0, 2000, "out_mm", "A thing's distance from the wall")
         between(self.high_mm, 1, 4000, "high_mm", "A thing's height")
         between(self.wide_mm, 1, 4000, "wide_mm", "A thing's width")
+        if self.of is not None:
+            known(data.contents(), self.of, "thing", "of")
 
 
 class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
