@@ -132,7 +132,7 @@ def desk_corner() -> Plan:
         "corner_shelf",
         (8 * IN_MM, 62 * IN_MM),
         "round",
-        "Quarter round for the globe",
+        "Globe shelf",
         corner="left",
         left_mm=0.0,
         length_mm=13.75 * IN_MM,

@@ -75,12 +75,17 @@ def sheet(job: SheetJob, n: int, units: Units) -> SafeString:
             pen.text(x + wide / 2, y + tall / 2 + 30, size, "sheet-size", "middle")
         elif tall > 22:
             pen.text(x + wide / 2, y + tall / 2 + 10, each.label, "sheet-label", "middle")
+    numbered: list[tuple[float, float]] = []
     for number, cut in enumerate(cuts.cuts, start=1):
         if cut.way == "rip":
             x, y = cut.from_mm * scale + 16 + 30 * (number % 3), high - cut.at_mm * scale
         else:
             x, y = cut.at_mm * scale, high - cut.from_mm * scale - 16
         x, y = min(max(x, _NUMBER), long - _NUMBER), min(max(y, _NUMBER), high - _NUMBER)
+        while any(abs(x - a) < 2 * _NUMBER and abs(y - b) < 2 * _NUMBER for a, b in numbered):
+            y -= 2 * _NUMBER  # beside the one that is there
+            x, y = (x + 2 * _NUMBER, high - _NUMBER) if y < _NUMBER else (x, y)
+        numbered.append((x, y))
         pen.circle(x, y, 14, "cut-number")
         pen.text(x, y + 7, str(number), "cut-number-words", "middle")
     said = compose(

@@ -5,6 +5,7 @@ From the datum to every column and row of holes, their words never one on anothe
 
 from collections.abc import Sequence
 
+from bench.drawing.names import half_px, name_at, on_face
 from bench.drawing.scale import Scale
 from bench.drawing.svg import Pen
 from trade.marking.marks import Mark
@@ -15,6 +16,7 @@ from trade.plan.model import AnyPiece, Plan
 
 _LETTER_PX, _GAP_PX, _LINE_PX = 12.0, 8.0, 25.0  # as a phone shows them
 _ALONG_PX, _UP_PX = 24.0, 18.0  # how far below the piece, and to its right, the lines run
+_NAME_PX = 12.0  # more where its name stands below it
 _TICK_PX = 4.0
 
 
@@ -29,7 +31,8 @@ def draw(pen: Pen, plan: Plan, piece: AnyPiece, marks: Sequence[Mark], scale: Sc
     columns = sorted({round(mark.x_mm, 2) for mark in holes})
     rows = sorted({round(mark.y_mm, 2) for mark in holes})
 
-    y = min(scale.y(box.bottom_mm) + _ALONG_PX, scale.floor - 22)
+    below = _ALONG_PX if on_face(piece, scale) else _ALONG_PX + _NAME_PX
+    y = min(scale.y(box.bottom_mm) + below, scale.floor - 22)
     words = [say_across(read(datum, piece, wall, x, 0.0), datum, units) for x in columns]
     sizes = [len(word) * _LETTER_PX + _GAP_PX for word in words]
     pen.line(scale.x(min(x0, columns[0])), y, scale.x(max(x0, columns[-1])), y, "chalk")
@@ -42,7 +45,8 @@ def draw(pen: Pen, plan: Plan, piece: AnyPiece, marks: Sequence[Mark], scale: Sc
         pen.line(scale.x(x), y + _TICK_PX, at, y + 8, "chalk-thin")
         pen.text(at, y + 19, word, "chalk-words", "middle")
 
-    right = scale.x(box.right_mm) + _UP_PX
+    name = 0.0 if on_face(piece, scale) else name_at(piece, scale)[0] + half_px(piece)
+    right = max(scale.x(box.right_mm) + _UP_PX, name)
     side = 1 if right < scale.x(wall.width_mm) - 90 else -1
     x = right if side > 0 else scale.x(box.left_mm) - _UP_PX
     words = [say_up(read(datum, piece, wall, 0.0, row), datum, units) for row in rows]

@@ -7,6 +7,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from bench.drawing import around, dimensions, tape, vial
+from bench.drawing.names import LETTER_PX, name_at
 from bench.drawing.scale import HEIGHT, Scale, of_wall
 from bench.drawing.svg import Attribute, Pen, number, outline
 from bench.words import memoized_in_language, worded
@@ -23,8 +24,6 @@ CERTAIN_MM, LIKELY_MM = 3.5, 10.0  # house rule: how a stud's edge is drawn
 _VIAL_W, _VIAL_H = 84.0, 13.0
 _PLATE_MM = 38.0
 _HOOK_MM = 26.0  # how far under a rail its hooks reach
-_NAME_PX = 14.0  # a name fits on what is higher
-_LETTER_PX = 12.0  # as a phone shows them
 _LEAST_PX = 3.0  # thinner than this nothing is seen
 _THING_MM = 170.0  # things are drawn as plain blocks; nobody said how high they are
 
@@ -269,33 +268,34 @@ def _stud(pen: Pen, stud: Stud, wall: Wall, units: Units, scale: Scale, stage: s
 
 
 def _stud_words(pen: Pen, plan: Plan, scale: Scale) -> None:
-    """Draw what the tape says at each stud, above whatever runs along the floor."""
-    low = [
-        f.top_mm
-        for f in plan.wall.features
-        if not f.bottom_mm and f.right_mm - f.left_mm > plan.wall.width_mm / 2
-    ]
-    floor = scale.y(max([_PLATE_MM, *low])) - 6
+    """Draw what the tape says at each stud, above what stands in front of it on the floor.
+
+    Of studs side by side the next one's words stand above those of the one before.
+    """
+    before: tuple[float, float] | None = None
     for stud in plan.wall.uprights:
+        low = [
+            f.top_mm
+            for f in plan.wall.features
+            if not f.bottom_mm
+            and f.left_mm <= stud.centre_mm <= f.right_mm
+            and f.top_mm < plan.wall.height_mm / 2
+        ]
+        floor = scale.y(max([_PLATE_MM, *low])) - 6
         x, words = scale.x(stud.centre_mm), say_length(stud.centre_mm, plan.units)
         names = [
             y
             for piece in plan.pieces
-            for middle, y in [_name_at(piece, scale)]
-            if abs(x - middle) < len(piece.name) * _LETTER_PX / 2
-            and floor - len(words) * _LETTER_PX < y < floor + _LETTER_PX
+            for middle, y in [name_at(piece, scale)]
+            if abs(x - middle) < len(piece.name) * LETTER_PX / 2
+            and floor - len(words) * LETTER_PX < y < floor + LETTER_PX
         ]
-        foot = min([floor, *(y - 2 * _LETTER_PX for y in names)])
-        clear = scale.x(0) + 2 * _LETTER_PX  # of the tape's figures
-        pen.text(max(x, clear), foot, words, "stud-words", "start", turn=-90)
-
-
-def _name_at(piece: AnyPiece, scale: Scale) -> tuple[float, float]:
-    """Return where the middle of a piece's name stands: on its face, or below it."""
-    top, thick = scale.y(piece.top_mm), max(scale.length(piece.high_mm), 3.0)
-    inside = mount_of(piece).carries == "under" and thick > _NAME_PX
-    below = top + thick / 2 + 4 if inside else top + thick + 13
-    return scale.x(piece.left_mm) + scale.length(piece.length_mm) / 2, below
+        foot = min([floor, *(y - 2 * LETTER_PX for y in names)])
+        clear = max(x, scale.x(0) + 2 * LETTER_PX)  # of the tape's figures
+        if before is not None and clear - before[0] < 2 * LETTER_PX:
+            foot = min(foot, before[1])
+        before = clear, foot - (len(words) + 1) * LETTER_PX
+        pen.text(clear, foot, words, "stud-words", "start", turn=-90)
 
 
 @memoized_in_language(limit=2_000)
@@ -351,7 +351,7 @@ def _piece(
         wide = min(_VIAL_W, length)
         high = top - _tallest(piece, scale) - _VIAL_H - 5
         vial.draw(pen, middle - wide / 2, max(high, ceiling_px + 2), wide, _VIAL_H, verdict)
-        pen.text(*_name_at(piece, scale), piece.name, "piece-name", "middle")
+        pen.text(*name_at(piece, scale), piece.name, "piece-name", "middle")
     return pen.markup()
 
 
@@ -496,7 +496,7 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
     x = scale.x(end) - 6
     pen.line(x, top, x, scale.y(0), "chalk")
     words = worded("{length} up", length=say_length(piece.top_mm, plan.units))
-    room = x - 4 - len(words) * _LETTER_PX > scale.x(0)
+    room = x - 4 - len(words) * LETTER_PX > scale.x(0)
     pen.text(
         x - 4 if room else x + 5,
         (top + scale.y(0)) / 2 + 40,
@@ -507,21 +507,26 @@ def _measures(pen: Pen, piece: AnyPiece, plan: Plan, scale: Scale) -> None:
     y = top - _tallest(piece, scale) - _VIAL_H - 12
     if y > scale.y(plan.wall.height_mm) + 12:
         words = worded("{length} long", length=say_length(piece.length_mm, plan.units))
-        half = len(words) * _LETTER_PX / 2
+        half = len(words) * LETTER_PX / 2
         middle = min(
             max(scale.x((start + end) / 2), scale.x(0) + half), scale.x(plan.wall.width_mm) - half
         )
-        under = _name_at(piece, scale)[1] + 3 * _LETTER_PX
+        under = name_at(piece, scale)[1] + 3 * LETTER_PX
         others = [other for other in plan.pieces if other is not piece]
-        clear = (at for at in (y, under) if not _on_a_name(middle, at, half, others, scale))
+        beside = top - y < 3 * LETTER_PX and middle - half < scale.x(start)  # on the line to it
+        clear = (
+            at
+            for at in ((y - 2 * LETTER_PX, y, under) if beside else (y, under))
+            if not _on_a_name(middle, at, half, others, scale)
+        )
         pen.text(middle, next(clear, y), words, "chalk-words", "middle")
 
 
 def _on_a_name(x: float, y: float, half: float, others: list[AnyPiece], scale: Scale) -> bool:
     """Whether words there would lie on the name of a piece."""
-    names = ((*_name_at(other, scale), len(other.name) * _LETTER_PX / 2) for other in others)
+    names = ((*name_at(other, scale), len(other.name) * LETTER_PX / 2) for other in others)
     return any(
-        abs(x - at) < half + reach and abs(y - foot) < _LETTER_PX + 2 for at, foot, reach in names
+        abs(x - at) < half + reach and abs(y - foot) < LETTER_PX + 2 for at, foot, reach in names
     )
 
 
@@ -548,7 +553,7 @@ def _dimension(
     Without room there, away from the piece, not past the corner.
     """
     pen.line(x1, y, x2, y, "chalk")
-    wide = len(words) * _LETTER_PX
+    wide = len(words) * LETTER_PX
     if x2 - x1 > wide + 4:
         pen.text((x1 + x2) / 2, y - 5, words, "chalk-words", "middle")
     elif away == "left" and x2 - 3 - wide > edge:
