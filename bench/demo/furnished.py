@@ -31,39 +31,27 @@ def bedroom() -> Plan:
     plan = replace(plan, policy=RENTED)
     side = framed_wall(2600.0, 2500.0, *(2560.0 - 400.0 * n for n in range(7)))
     plan = turned(with_wall(plan, "left", WallPlan(name="Window wall", wall=side), 90.5), "wall")
-    plan = put(
-        plan,
-        "cleat_cabinet",
-        (500.0, 640.0),
-        "box-left",
-        "Bedside box, left",
-        length_mm=420.0,
-        height_mm=260.0,
-        depth_mm=320.0,
-        body_kg=5.5,
-        locked=True,
-        cut_out=True,
-        cleat_mm=18.0,
-        down_mm=30.0,
-        use="everyday",
-        things=(Thing(name="Books and a water glass", mass_kg=4.0),),
-    )
-    plan = put(
-        plan,
-        "cleat_cabinet",
-        (2520.0, 640.0),
-        "box-right",
-        "Bedside box, right",
-        length_mm=420.0,
-        height_mm=260.0,
-        depth_mm=320.0,
-        body_kg=5.5,
-        locked=True,
-        cleat_mm=18.0,
-        down_mm=30.0,
-        use="everyday",
-        things=(Thing(name="Books and an alarm clock", mass_kg=4.0),),
-    )
+    for side, middle, beside in (
+        ("left", 500.0, "Books and a water glass"),
+        ("right", 2520.0, "Books and an alarm clock"),
+    ):
+        plan = put(
+            plan,
+            "cleat_cabinet",
+            (middle, 640.0),
+            f"box-{side}",
+            f"Bedside box, {side}",
+            length_mm=420.0,
+            height_mm=260.0,
+            depth_mm=320.0,
+            body_kg=5.5,
+            locked=True,
+            cut_out=side == "left",
+            cleat_mm=18.0,
+            down_mm=30.0,
+            use="everyday",
+            things=(Thing(name=beside, mass_kg=4.0),),
+        )
     plan = put(
         plan,
         "bracket_shelf",

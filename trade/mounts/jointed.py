@@ -245,9 +245,9 @@ def cautions(piece: Strip) -> list[Message]:
 
 
 def tried(piece: S) -> Iterator[tuple[str, Message, S]]:
-    """Yield it jointed over each of its inner supports, the middle one first; moved there.
+    """Yield its joint over each of its inner supports, the middle one first; then none.
 
-    Only where it is jointed already; whether a strip must be, the shop says.
+    Nothing where it has none: whether a strip needs one, the shop says.
     """
     if piece.joint_mm is None:
         return
