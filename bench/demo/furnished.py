@@ -31,7 +31,7 @@ def bedroom() -> Plan:
     plan = replace(plan, policy=RENTED)
     side = framed_wall(2600.0, 2500.0, *(2560.0 - 400.0 * n for n in range(7)))
     plan = turned(with_wall(plan, "left", WallPlan(name="Window wall", wall=side), 90.5), "wall")
-    for side, middle, beside in (
+    for end, middle, beside in (
         ("left", 500.0, "Books and a water glass"),
         ("right", 2520.0, "Books and an alarm clock"),
     ):
@@ -39,14 +39,14 @@ def bedroom() -> Plan:
             plan,
             "cleat_cabinet",
             (middle, 640.0),
-            f"box-{side}",
-            f"Bedside box, {side}",
+            f"box-{end}",
+            f"Bedside box, {end}",
             length_mm=420.0,
             height_mm=260.0,
             depth_mm=320.0,
             body_kg=5.5,
             locked=True,
-            cut_out=side == "left",
+            cut_out=end == "left",
             cleat_mm=18.0,
             down_mm=30.0,
             use="everyday",
