@@ -16,7 +16,7 @@ from trade.plan.model import AnyPiece, Plan
 
 _LETTER_PX, _GAP_PX, _LINE_PX = 12.0, 8.0, 25.0  # as a phone shows them
 _ALONG_PX, _UP_PX = 24.0, 18.0  # how far below the piece, and to its right, the lines run
-_NAME_PX = 12.0  # more where its name stands below it
+_NAME_PX = 23.0  # below its name
 _TICK_PX = 4.0
 
 
@@ -31,8 +31,8 @@ def draw(pen: Pen, plan: Plan, piece: AnyPiece, marks: Sequence[Mark], scale: Sc
     columns = sorted({round(mark.x_mm, 2) for mark in holes})
     rows = sorted({round(mark.y_mm, 2) for mark in holes})
 
-    below = _ALONG_PX if on_face(piece, scale) else _ALONG_PX + _NAME_PX
-    y = min(scale.y(box.bottom_mm) + below, scale.floor - 22)
+    below = 0.0 if on_face(piece, scale) else name_at(piece, scale)[1] + _NAME_PX
+    y = min(max(scale.y(box.bottom_mm) + _ALONG_PX, below), scale.floor - 22)
     words = [say_across(read(datum, piece, wall, x, 0.0), datum, units) for x in columns]
     sizes = [len(word) * _LETTER_PX + _GAP_PX for word in words]
     pen.line(scale.x(min(x0, columns[0])), y, scale.x(max(x0, columns[-1])), y, "chalk")
