@@ -9,6 +9,7 @@ from tests.trade.kind_case import KG, Case, load, piece
 from trade import wording
 from trade.assess import assess_piece
 from trade.choose.cures import cures
+from trade.choose.hooks import fewest_rows
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.errors import PlanError
@@ -52,6 +53,14 @@ class Grid(Case):
         for wrong in ({"pitch_mm": 400.0}, {"hole_mm": 60.0}, {"panels": 40}, {"rows": 8}):
             with self.assertRaises(PlanError):
                 panels(**({"height_mm": 130.0} | wrong))
+
+    def test_the_fewest_battens_are_tried_no_further_than_it_has_holes(self) -> None:
+        low = panels(height_mm=70.0 + 50.0, rows=2, things=load(60.0), pitch_mm=50.0)
+        self.assertIsNone(fewest_rows(plan(low), low.key))
+        three = panels()
+        best = fewest_rows(plan(three), three.key)
+        assert best is not None
+        self.assertEqual(getattr(best, "rows", 0), 2)
 
     def test_the_grid_runs_on_over_a_joint_or_a_gap_makes_it(self) -> None:
         """591 mm panels have 8 mm beside the outermost holes: 16 over the joint, 9 less than 25."""

@@ -89,7 +89,10 @@ def fewest_rows(plan: Plan, key: str) -> AnyPiece | None:
     piece = plan.piece(key)
     mount = mount_of(piece)
     for rows in range(2, 9):
-        tried = mount.with_rows(piece, rows)
+        try:
+            tried = mount.with_rows(piece, rows)
+        except PlanError:
+            return None  # it has no room, or no holes, for more
         if tried is None:
             return None
         if judge_piece(tried, plan.with_piece(tried)).outcome == "holds":
