@@ -117,6 +117,7 @@ class ByMouse(BrowserCase):
         expect(self.page.locator("#undo")).to_be_enabled()
         self.assertEqual(turned(self.now(wall), "wall-2").piece("cleats").rows, 4)
         self.page.locator("#undo").click()
+        expect(self.page.locator("#undo")).to_be_disabled()
         self.page.get_by_text("Other sorts of wall here, compared").click()
         panels = self.page.locator(".sorts-list li", has_text="Panels with a grid of holes")
         panels.get_by_text("Use this instead").click()

@@ -45,6 +45,14 @@ class Growth(SimpleTestCase):
                 else:
                     self.assertIn(outcome(found.more + 1), ("wont_hold", "doesnt_fit"))
 
+    def test_so_much_as_nobody_can_enter_is_not_said_to_hold(self) -> None:
+        now = put("rail")
+        [rail] = now.pieces
+        found = growth(now, rail.key, 9_000.0)
+        self.assertEqual(found.more, 0)
+        full = replace(rail, things=tuple(Thing(name=f"Key {n}", mass_kg=0.01) for n in range(60)))
+        self.assertEqual(growth(now.with_piece(full), rail.key, 0.01).more, 0)
+
     def test_room_is_counted_by_size(self) -> None:
         """1 500 mm take 15 hooks of 100; two panels of 600 × 600 four rows of six each."""
         [rail] = put("rail", length_mm=1500.0).pieces

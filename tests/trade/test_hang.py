@@ -22,7 +22,6 @@ from trade.cutting.parts import count_parts, parts_of
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.errors import PlanError
-from trade.job import taking_off
 from trade.job.days import schedule
 from trade.job.found import MarkReport, begun_again, done, mounted, tell
 from trade.job.step import Step
@@ -31,6 +30,7 @@ from trade.marking.marks import Mark, piece_marks
 from trade.marking.overview import overview
 from trade.marking.template import edge
 from trade.mounts import KINDS, mount_of
+from trade.mounts.old_things import to_come_off
 from trade.mounts.work import Bored
 from trade.plan import plan_file
 from trade.plan.as_built import AsBuilt, Drilled, Hung, Look
@@ -429,7 +429,9 @@ class OldThings(SimpleTestCase):
         told = next(s for s in steps(now, "shelf", "metric") if s.key == "off-800-1400")
         self.assertIn("enter them as nails that met wood", told.words[-1].template)
         later = done(now, "shelf", "off-800-1400", datetime(2026, 5, 4, 9), "")
-        self.assertEqual(taking_off.every(later), [])
+        self.assertEqual(to_come_off(later), [])
+        both = later.with_piece(bracket_shelf(key="other", top_mm=1900.0, left_mm=700.0))
+        self.assertNotIn("off-800-1400", [s.key for s in steps(both, "other", "metric")])
         self.assertNotIn(
             "off-800-1400", [s.key for s in steps(later, "shelf", "metric") if not s.done]
         )
@@ -445,4 +447,4 @@ class OldThings(SimpleTestCase):
         self.assertGreaterEqual(days.hang.begins, off.ends + timedelta(hours=24))
         unpriced = shopping(now, cut_plan(now), "metric").unpriced
         self.assertTrue(any("filler" in each for each in unpriced))
-        self.assertFalse(taking_off.every(plan(bracket_shelf())))
+        self.assertFalse(to_come_off(plan(bracket_shelf())))

@@ -608,12 +608,12 @@ class Turned(SimpleTestCase):
     """Level through an opening, from above, against GEOS: each place, and what lies between."""
 
     CASES = (
-        (turning.Plan(1515.0, 620.0, 1200.0), 1200.0, 300.0),
-        (turning.Plan(1600.0, 900.0, 1150.0), 1500.0, 100.0),
-        (turning.Plan(1600.0, 1000.0, 1300.0), 1500.0, 300.0),
+        (turning.Floor(1515.0, 620.0, 1200.0), 1200.0, 300.0),
+        (turning.Floor(1600.0, 900.0, 1150.0), 1500.0, 100.0),
+        (turning.Floor(1600.0, 1000.0, 1300.0), 1500.0, 300.0),
     )
 
-    def touched(self, plan: turning.Plan, board: shapely.Polygon) -> float:
+    def touched(self, plan: turning.Floor, board: shapely.Polygon) -> float:
         """How deep a board is in walls, mm of its border: the walls as lines of no thickness."""
         gap = (plan.wide_mm - plan.opening_mm) / 2
         walls = shapely.MultiLineString(
@@ -641,9 +641,9 @@ class Turned(SimpleTestCase):
 
     def test_what_can_t_pass_has_no_way(self) -> None:
         for plan, long, broad in (
-            (turning.Plan(1515.0, 620.0, 1120.0), 1515.0, 350.0),
-            (turning.Plan(1600.0, 900.0, 700.0), 1500.0, 100.0),
-            (turning.Plan(1000.0, 500.0, 900.0), 1200.0, 100.0),
+            (turning.Floor(1515.0, 620.0, 1120.0), 1515.0, 350.0),
+            (turning.Floor(1600.0, 900.0, 700.0), 1500.0, 100.0),
+            (turning.Floor(1000.0, 500.0, 900.0), 1200.0, 100.0),
         ):
             self.assertEqual(turning.way(plan, long, broad), ())
 

@@ -26,7 +26,7 @@ _USUAL_KG = data.house("holder_kg")
 _BACKS = ("board", "face", "wood")
 
 
-class Step(NamedTuple):
+class OneMore(NamedTuple):
     """One row, panel or shelf more: what it would be, its verdict, and what it takes besides."""
 
     label: Message
@@ -53,7 +53,7 @@ class Growth(NamedTuple):
     first: Check | None
     price: float
     minutes: float
-    steps: tuple[Step, ...]
+    steps: tuple[OneMore, ...]
 
     @property
     def nouns(self) -> str:
@@ -107,7 +107,7 @@ def growth(plan: Plan, key: str, each_kg: float | None = None) -> Growth:
     piece = plan.piece(key)
     mount = mount_of(piece)
     if not grows(piece):
-        raise PlanError("Nothing more hangs on that kind; put up another one.", "piece")
+        raise PlanError("This kind takes no more. Put up another one.", "piece")
     row = data.holders().get(mount.kind)
     kg = each_kg or heaviest_n(piece) / G_N_PER_KG or _USUAL_KG
     room, named = mount.room(piece), len(piece.things)
@@ -132,28 +132,32 @@ def _with_more(piece: AnyPiece, count: int, kg: float) -> AnyPiece:
 
 
 def _more(plan: Plan, piece: AnyPiece, kg: float, most: int) -> tuple[int, Check | None]:
-    """Return how many more it carries, up to so many, and what fails with one more than that."""
+    """Return how many more it carries, up to so many, and what fails with one more than that.
 
-    def failing(count: int) -> Check | None:
+    None fails where room ends it, or where nobody could enter so much.
+    """
+
+    def judged(count: int) -> PieceVerdict | None:
+        """Return the verdict with so many more; None where that can't even be entered."""
         try:
             tried = _with_more(piece, count, kg)
-            verdict = judge_piece(tried, plan.with_piece(tried))
+            return judge_piece(tried, plan.with_piece(tried))
         except PlanError:
             return None
-        return verdict.governing if verdict.fails else None
 
-    if (now := failing(0)) is not None:
-        return 0, now
-    if failing(most) is None:
-        return most, None
-    low, high = 0, most  # it holds with low, and not with high
+    def holds(count: int) -> bool:
+        found = judged(count)
+        return found is not None and not found.fails
+
+    low, high = -1, most + 1  # it holds with low, and not with high
     while high - low > 1:
         middle = (low + high) // 2
-        low, high = (middle, high) if failing(middle) is None else (low, middle)
-    return low, failing(high)
+        low, high = (middle, high) if holds(middle) else (low, middle)
+    stopped = judged(high) if high <= most else None
+    return max(low, 0), stopped.governing if stopped is not None else None
 
 
-def _steps(plan: Plan, piece: AnyPiece) -> list[Step]:
+def _steps(plan: Plan, piece: AnyPiece) -> list[OneMore]:
     """Return a row, a panel or a shelf more, each judged among its neighbours."""
     now, found = criteria.effort(piece, plan.wall, plan.policy), []
     for label, tried in mount_of(piece).grown(piece):
@@ -165,7 +169,7 @@ def _steps(plan: Plan, piece: AnyPiece) -> list[Step]:
             continue  # it would leave the wall
         then = criteria.effort(tried, plan.wall, plan.policy)
         found.append(
-            Step(
+            OneMore(
                 label,
                 tried,
                 verdict,
@@ -188,7 +192,7 @@ def sorts(plan: Plan, key: str) -> tuple[Sort, ...]:
     """
     piece = plan.piece(key)
     if not mount_of(piece).room(piece):
-        raise PlanError("Nothing more hangs on that kind; put up another one.", "piece")
+        raise PlanError("This kind takes no more. Put up another one.", "piece")
     found = []
     for kind in data.holders():
         same = kind == mount_of(piece).kind

@@ -17,10 +17,11 @@ from trade.fixings.support import Support, board_screw
 from trade.language import Figure, compose, counted, in_system, joined, word
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
+from trade.mounts.old_things import to_come_off
 from trade.mounts.prices import anchor_key, part_price, screw_key, screw_price
 from trade.mounts.work import Band, Bored, Row
 from trade.plan.model import AnyPiece, Plan
-from trade.plan.place import each_waiting, faced, wood_to_fit
+from trade.plan.place import each_waiting, wood_to_fit
 from trade.wall.backing import crossed
 
 Aisle = Literal["wood", "hardware", "fasteners", "bits", "finish"]
@@ -120,7 +121,7 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
     )
     if not all(wood.on_face for wood, _ in wood_to_fit(plan)):
         unpriced[word("lining, tape and filler to close the wall over the blocking")] = None
-    if any(f.row.keep == "off" for there in faced(plan) for f in there.wall.features):
+    if to_come_off(plan):
         unpriced[word("filler, sandpaper, primer and paint for where old things came off")] = None
     return Shopping(priced, done, plan.shop.ready, tuple(unpriced))
 

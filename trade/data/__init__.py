@@ -20,7 +20,7 @@ from trade.data.rows import (
     Framing,
     Front,
     Goes,
-    Holder,
+    HolderKind,
     Holds,
     Lining,
     MountingKind,
@@ -244,9 +244,9 @@ def corners() -> dict[str, Corner]:
 
 
 @cache
-def holders() -> dict[str, Holder]:
+def holders() -> dict[str, HolderKind]:
     """Return what a further thing hangs by, by the kind of mounting."""
-    return table("holders", Holder)
+    return table("holders", HolderKind)
 
 
 @cache

@@ -205,7 +205,7 @@ class Cord(Row, frozen=True, kw_only=True):
     lamp: bool = False
 
 
-class Holder(Priced, frozen=True, kw_only=True):
+class HolderKind(Priced, frozen=True, kw_only=True):
     """What a further thing hangs by. `wide_mm`, `high_mm`: from one to the next; 0: one row."""
 
     name: str

@@ -18,6 +18,7 @@ from trade.job import taking_off
 from trade.language import compose, counted, joined
 from trade.load.lifting import lift
 from trade.mounts import holes, mount_of
+from trade.mounts.old_things import to_come_off
 from trade.mounts.prices import hole_minutes
 from trade.mounts.work import minutes as boring
 from trade.plan.model import AnyPiece, Plan
@@ -154,7 +155,7 @@ def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
 def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator[Task]:
     minutes = data.house("shop_minutes")
     yield Task("shop", "Buy what is on the list", *clock.at_once(minutes), minutes)
-    old, filled = taking_off.every(plan), clock.now
+    old, filled = to_come_off(plan), clock.now
     if old:
         minutes = sum(taking_off.minutes(each) for each in old)
         said = compose("Take off {what}, and fill", what=joined(f.row.reason for f in old))

@@ -6,40 +6,11 @@ from trade.job.step import Step, said
 from trade.language import compose
 from trade.mounts import mount_of
 from trade.mounts.base import Box
+from trade.mounts.old_things import in_the_way
 from trade.plan.features import Feature
 from trade.plan.model import AnyPiece, Plan
-from trade.plan.place import each_waiting
 
-_NEAR_MM = data.house("off_near_mm")
 FILLS_HOURS = data.house("filler_hours")
-
-
-def key_of(old: Feature) -> str:
-    """Return the key of the step that takes it off."""
-    return f"off-{old.left_mm:.0f}-{old.bottom_mm:.0f}"
-
-
-def in_the_way(piece: AnyPiece, plan: Plan) -> list[Feature]:
-    """Return what comes off before a piece hangs: old things where it goes, or close by."""
-    box = mount_of(piece).box(piece)
-    return [
-        f
-        for f in plan.wall.features
-        if f.row.keep == "off"
-        and min(box.right_mm, f.right_mm) - max(box.left_mm, f.left_mm) > -_NEAR_MM
-        and min(box.top_mm, f.top_mm) - max(box.bottom_mm, f.bottom_mm) > -_NEAR_MM
-    ]
-
-
-def every(plan: Plan) -> list[Feature]:
-    """Return what is still to come off for all that is yet to be hung, each thing once."""
-    found: dict[tuple[str, Feature], None] = {}
-    for piece, there in each_waiting(plan):
-        done = {each.step for each in there.as_built.done}
-        for old in in_the_way(piece, there):
-            if key_of(old) not in done:
-                found[there.at, old] = None
-    return [old for _, old in found]
 
 
 def minutes(old: Feature) -> float:
@@ -79,4 +50,4 @@ def _off(old: Feature) -> Step:
     row = data.taking_off()[old.kind]
     words = (*said(*row.how), Message(row.tells))
     title = compose("Take off {what}", what=old.row.reason)
-    return Step(key_of(old), "do", title, words, cautions=said(row.mind))
+    return Step(old.step, "do", title, words, cautions=said(row.mind))

@@ -164,16 +164,8 @@ def in_battens(piece: Panel, own_n: float, unknown: tuple[str, ...]) -> list[Che
     sums.given("L_T", thread, "fine", "its thread")
     sums.given("E", screw.tip_mm, "fine", "its tip, which does not count")
     sums.then("p", "max(min(L_T, L − t, b) − E, 0)", "fine", "thread in the batten")
-    sums.given(
-        "G",
-        row.g,
-        "ratio",
-        compose("specific gravity of {row}, as battens are taken", row=row.name),
-    )
-    sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
-    sums.then("W", wood.withdrawal_formula(screw).text, "line", "what each length holds")
-    sums.given("C_D", duration, "ratio", "load duration")
-    sums.then("W'", "W p C_D", "force", "what its thread holds")
+    words = compose("specific gravity of {row}, as battens are taken", row=row.name)
+    strength.write_withdrawal(sums, screw, row, words, duration)
     pulled = make(
         "panel.batten_screws",
         part="panel",

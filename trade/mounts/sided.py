@@ -3,7 +3,7 @@
 from trade import data
 from trade.calculation import Calculation, Quantity
 from trade.check import Check, make
-from trade.fixings import driving, wood
+from trade.fixings import driving
 from trade.fixings.support import Support
 from trade.language import compose
 from trade.load.push import push_of
@@ -238,11 +238,7 @@ def joints(
     sums.given("E", screw.tip_mm, "fine", "its tip, which does not count")
     sums.then("p", "max(min(L_T, L − s) − E, 0)", "fine", "thread in the board above")
     words = compose("specific gravity of {row}: the board above, taken as this one", row=row.name)
-    sums.given("G", row.g, "ratio", words)
-    sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
-    sums.then("W", wood.withdrawal_formula(screw).text, "line", "what each length holds")
-    sums.given("C_D", duration, "ratio", "load duration")
-    sums.then("W'", "W p C_D", "force", "what its thread holds")
+    strength.write_withdrawal(sums, screw, row, words, duration)
     return [
         make(
             "ledger.joint",

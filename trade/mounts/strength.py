@@ -5,7 +5,8 @@ from typing import Literal
 
 from trade import data
 from trade.calculation import Calculation, Formula
-from trade.data import Board
+from trade.data import Board, Screw
+from trade.fixings import wood
 from trade.language import compose
 from trade.mechanics import steel
 from trade.mechanics.composite import Component
@@ -51,6 +52,17 @@ def write_bearing(sums: Calculation, row: Board, duration: float) -> float:
     sums.given("p_0", row.bearing_mpa, "stress", compose("bearing strength of {row}", row=row.name))
     sums.given("C_D", duration, "ratio", "load duration")
     return sums.then("p'", "p_0 C_D", "stress", "it may be pressed with")
+
+
+def write_withdrawal(
+    sums: Calculation, screw: Screw, row: Board, words: str, duration: float
+) -> float:
+    """Write what a thread p long holds in a board, W'; `words`: which board its gravity is of."""
+    sums.given("G", row.g, "ratio", words)
+    sums.given("D", screw.diameter_mm, "fine", "diameter of the screw")
+    sums.then("W", wood.withdrawal_formula(screw).text, "line", "what each length holds")
+    sums.given("C_D", duration, "ratio", "load duration")
+    return sums.then("W'", "W p C_D", "force", "what its thread holds")
 
 
 def write_twist(sums: Calculation, high_mm: float, thick_mm: float) -> float:

@@ -25,7 +25,7 @@ _TURNS = 90  # half a turn, for the other half is the same
 _DEG = 180.0 / _TURNS
 
 
-class Place(NamedTuple):
+class Pose(NamedTuple):
     """Where its middle is, along the back wall and out from it, and how far it is turned."""
 
     x_mm: float
@@ -33,7 +33,7 @@ class Place(NamedTuple):
     deg: float
 
 
-class Plan(NamedTuple):
+class Floor(NamedTuple):
     """A place from above: how wide and deep it is, and how wide its opening."""
 
     wide_mm: float
@@ -41,7 +41,7 @@ class Plan(NamedTuple):
     opening_mm: float
 
 
-def free(plan: Plan, long_mm: float, broad_mm: float, places: Array) -> Flags:
+def free(floor: Floor, long_mm: float, broad_mm: float, places: Array) -> Flags:
     """Return whether a rectangle touches nothing at each of some places; (…, 3) to (…).
 
     What lies before the back wall is between the side walls; where it crosses the front wall it is
@@ -58,34 +58,34 @@ def free(plan: Plan, long_mm: float, broad_mm: float, places: Array) -> Flags:
             (-long_mm / 2, broad_mm / 2),
         )
     ]
-    low, high = -_SLACK_MM / 2, plan.wide_mm + _SLACK_MM / 2
-    gap = (plan.wide_mm - plan.opening_mm) / 2
+    low, high = -_SLACK_MM / 2, floor.wide_mm + _SLACK_MM / 2
+    gap = (floor.wide_mm - floor.opening_mm) / 2
     found: Flags = np.ones(x.shape, dtype=bool)
     for n, (cx, cy) in enumerate(corners):
-        inside = cy < plan.deep_mm
+        inside = cy < floor.deep_mm
         found &= (cy >= -1e-6) & (~inside | ((cx >= low) & (cx <= high)))
         nx, ny = corners[(n + 1) % 4]
-        crosses = inside != (ny < plan.deep_mm)
-        share = (plan.deep_mm - cy) / np.where(np.abs(ny - cy) < 1e-9, 1.0, ny - cy)
+        crosses = inside != (ny < floor.deep_mm)
+        share = (floor.deep_mm - cy) / np.where(np.abs(ny - cy) < 1e-9, 1.0, ny - cy)
         at = cx + share * (nx - cx)
-        found &= ~crosses | ((at >= gap + _CLEAR_MM) & (at <= plan.wide_mm - gap - _CLEAR_MM))
+        found &= ~crosses | ((at >= gap + _CLEAR_MM) & (at <= floor.wide_mm - gap - _CLEAR_MM))
     return found
 
 
 @memoized(limit=64)
-def way(plan: Plan, long_mm: float, broad_mm: float) -> tuple[Place, ...]:
+def way(floor: Floor, long_mm: float, broad_mm: float) -> tuple[Pose, ...]:
     """Return a row of places from outside to where it lies along the back wall; empty if none.
 
     Each is free, and a step on the grid from the one before.
     """
-    if long_mm > plan.wide_mm + _SLACK_MM or not _may(plan, long_mm, broad_mm):
+    if long_mm > floor.wide_mm + _SLACK_MM or not _may(floor, long_mm, broad_mm):
         return ()
-    far = plan.deep_mm + hypot(long_mm, broad_mm) / 2 + _STEP_MM
-    xs = np.linspace(0.0, plan.wide_mm, _ACROSS)
+    far = floor.deep_mm + hypot(long_mm, broad_mm) / 2 + _STEP_MM
+    xs = np.linspace(0.0, floor.wide_mm, _ACROSS)
     ys = broad_mm / 2 + _STEP_MM * np.arange(max(ceil((far - broad_mm / 2) / _STEP_MM), 2))
     turns = _DEG * np.arange(_TURNS)
     grid = np.stack(np.meshgrid(xs, ys, turns, indexing="ij"), axis=-1)
-    may = free(plan, long_mm, broad_mm, grid)
+    may = free(floor, long_mm, broad_mm, grid)
     steps = np.full(may.shape, -1, dtype=np.int32)
     start = (_ACROSS // 2, 0, 0)
     if not may[start]:
@@ -95,7 +95,7 @@ def way(plan: Plan, long_mm: float, broad_mm: float) -> tuple[Place, ...]:
     front[start] = True
     reach = np.abs(np.sin(np.radians(turns))) * long_mm / 2
     reach += np.abs(np.cos(np.radians(turns))) * broad_mm / 2
-    out = np.broadcast_to(ys[None, :, None] - reach[None, None, :] >= plan.deep_mm, may.shape)
+    out = np.broadcast_to(ys[None, :, None] - reach[None, None, :] >= floor.deep_mm, may.shape)
     count = 0
     while front.any() and not (front & out).any():
         count += 1
@@ -107,16 +107,16 @@ def way(plan: Plan, long_mm: float, broad_mm: float) -> tuple[Place, ...]:
     return tuple(_back(steps, tuple(int(n) for n in ends[0]), grid))
 
 
-def _may(plan: Plan, long_mm: float, broad_mm: float) -> bool:
+def _may(floor: Floor, long_mm: float, broad_mm: float) -> bool:
     """Return whether its last corner can pass the opening at any turn; if not, there is no way.
 
     Then all of it is inside, and that corner is its length across from the one furthest aside.
     """
     turn = np.radians(np.arange(0.0, 90.5, 0.5))
     across, deep = long_mm * np.cos(turn), long_mm * np.sin(turn) + broad_mm * np.cos(turn)
-    gap = (plan.wide_mm - plan.opening_mm) / 2
-    room = plan.wide_mm - gap - _CLEAR_MM + _SLACK_MM / 2
-    return bool(((across <= room) & (deep <= plan.deep_mm + 1.0)).any())
+    gap = (floor.wide_mm - floor.opening_mm) / 2
+    room = floor.wide_mm - gap - _CLEAR_MM + _SLACK_MM / 2
+    return bool(((across <= room) & (deep <= floor.deep_mm + 1.0)).any())
 
 
 def _around(front: Flags) -> Flags:
@@ -133,11 +133,11 @@ def _around(front: Flags) -> Flags:
     return found
 
 
-def _back(steps: Counts, end: tuple[int, ...], grid: Array) -> Iterator[Place]:
+def _back(steps: Counts, end: tuple[int, ...], grid: Array) -> Iterator[Pose]:
     """Yield the places of a row from its end, whose step is the highest, to its start."""
     at = end
     while True:
-        yield Place(*(float(value) for value in grid[at]))
+        yield Pose(*(float(value) for value in grid[at]))
         if steps[at] == 0:
             return
         at = next(near for near in _near(at, steps.shape) if steps[near] == steps[at] - 1)
@@ -154,6 +154,6 @@ def _near(at: tuple[int, ...], shape: tuple[int, ...]) -> Iterator[tuple[int, ..
                 yield tuple(moved)
 
 
-def steepest_deg(row: tuple[Place, ...]) -> float:
+def steepest_deg(row: tuple[Pose, ...]) -> float:
     """Return how far it is turned at most on its way, from lying along the back wall."""
     return max((min(place.deg, 180.0 - place.deg) for place in row), default=0.0)

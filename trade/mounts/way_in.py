@@ -72,10 +72,10 @@ def _turned(parcel: Parcel, opening: Opening, inside: Inside) -> Way | None:
     What goes in on edge is laid flat inside.
     """
     long, broad, thick = parcel
-    place = turning.Plan(inside.wide_mm, inside.deep_mm, min(opening.width_mm, inside.wide_mm))
+    floor = turning.Floor(inside.wide_mm, inside.deep_mm, min(opening.width_mm, inside.wide_mm))
     for across, up in ((thick, broad), (broad, thick)):
         low = up <= min(opening.height_mm, inside.high_mm) and broad <= inside.deep_mm
-        if low and (row := turning.way(place, long, across)):
+        if low and (row := turning.way(floor, long, across)):
             return Way(None, turning.steepest_deg(row))
     return None
 

@@ -71,8 +71,9 @@ class Feature(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
 
     @property
     def step(self) -> str:
-        """Key of the step that puts it in."""
-        return f"fit-{self.left_mm:.0f}-{self.bottom_mm:.0f}"
+        """Key of the step that puts it in, or takes an old one off."""
+        verb = "off" if self.row.keep == "off" else "fit"
+        return f"{verb}-{self.left_mm:.0f}-{self.bottom_mm:.0f}"
 
     @property
     def centre_mm(self) -> float:

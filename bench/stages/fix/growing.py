@@ -11,7 +11,7 @@ from bench.long_work import long_running
 from bench.words import worded
 from bench.workbench.changes import apply, refused
 from bench.workbench.context import WorkbenchContext, workbench
-from trade.choose.growth import Sort, Step, growth, sorts
+from trade.choose.growth import OneMore, Sort, growth, sorts
 from trade.errors import PlanError
 from trade.measure import ABSURD_KG
 from trade.memo import memoized
@@ -90,7 +90,7 @@ def grow(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Put up a row, a panel or a shelf more, or another sort of wall, as it was offered."""
     bench = workbench(request, wall, "fix", key)
     chosen = request.POST.get("step", "")
-    found: Step | Sort | None
+    found: OneMore | Sort | None
     try:
         if chosen in KINDS:
             offered = _found_sorts(bench.plan, bench.chosen.key)
