@@ -10,7 +10,7 @@ from trade.check import Assumption, Check, PieceVerdict, Verdict, make, severity
 from trade.fixings.anchor_capacity import anchor_of
 from trade.fixings.support import Support
 from trade.language import Figure, compose
-from trade.load.push import push_of
+from trade.load.push import Push, push_of
 from trade.measure import LBF_N
 from trade.memo import memoized
 from trade.mounts import (
@@ -143,13 +143,17 @@ def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
 
 def _pushed(piece: AnyPiece) -> Assumption:
     """Return what the figures that come from a push suppose."""
-    push = push_of(piece)
+    return _pushed_so(push_of(piece), piece.use)
+
+
+@memoized(limit=200)
+def _pushed_so(push: Push, use: str) -> Assumption:
     said = compose(
         "Sums marked with a push suppose {push}, {n} N ({lb} lb), by its use: {use}. {reason}",
         push=push.row.name,
         n=Figure(f"{push.n:.0f}"),
         lb=Figure(f"{push.n / LBF_N:.0f}"),
-        use=data.uses()[piece.use].name,
+        use=data.uses()[use].name,
         reason=push.row.reason,
     )
     return Assumption("push", said)

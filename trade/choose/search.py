@@ -34,6 +34,7 @@ _MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth findi
 _MOST_BEHIND = 15  # of one that holds and can't be the best of all kinds
 _MOST_FOR_NOTHING = 25  # of one that can't, and of which nothing holds so far
 _SAME_MM = 0.5
+_SAME_FORCES = 0.9  # of what supports take with one anchor they take so much at least with another
 _ANCHORS_MM = data.house("anchor_as_moved_mm")
 _NOT_YET: tuple[Outcome, ...] = ("holds_but", "close")  # with these a better one is looked for
 _ALIKE = {"place": 4, "hardware": 2}  # so often the same failure, and the rest are left out
@@ -120,6 +121,7 @@ class _Failing:
         """Nothing has failed yet."""
         self.hopeless: list[tuple[float, ...]] = []  # what holds no more than these fails, too
         self.splits_mm = inf  # what is so wide splits the wood that it goes through
+        self.judged: list[tuple[float, tuple[float, ...]]] = []  # so much used of what may be asked
 
     def note(
         self, verdict: PieceVerdict, drive: candidates.Drive, holds: tuple[float, ...]
@@ -129,11 +131,30 @@ class _Failing:
             self.splits_mm = min(self.splits_mm, drive.through_mm)
         if _beyond_help(verdict, drive):
             self.hopeless.append(holds)
+        if holds and min(holds) > 0:
+            self.judged.append((_used_of(drive, verdict), holds))
+
+    def asks_of(self, holds: tuple[float, ...]) -> float:
+        """Return how much of something else the same forces use at least; 0 where nobody knows.
+
+        They differ a little, for supports share by what holds them, too.
+        """
+        if not holds or min(holds) <= 0:
+            return 0.0
+        return max(
+            (
+                _SAME_FORCES * used * min(a / b for a, b in zip(judged, holds, strict=True))
+                for used, judged in self.judged
+            ),
+            default=0.0,
+        )
 
     def rules_out(self, drive: candidates.Drive, holds: tuple[float, ...]) -> bool:
         """Whether that fails, too."""
-        return drive.through_mm >= self.splits_mm or any(
-            candidates.weaker(holds, each) for each in self.hopeless
+        return (
+            drive.through_mm >= self.splits_mm
+            or self.asks_of(holds) > 1
+            or any(candidates.weaker(holds, each) for each in self.hopeless)
         )
 
 
@@ -229,11 +250,13 @@ class Search:
                 continue
             piece = candidates.driven(group.piece, drive)
             effort = criteria.sized(piece, wall, policy, group.holes, drive.price * group.holes)
-            if said := over(effort, policy):
-                self.beyond = said
+            said = over(effort, policy)
+            self.beyond = said or self.beyond
+            if said or self._behind(_lacks(effort, used, trouble, policy)):
                 break
-            if self._behind(_lacks(effort, used, trouble, policy)):
-                break
+            taken = max(used, failing.asks_of(holds))
+            if self._behind(_lacks(effort, taken, trouble, policy)):
+                continue
             verdict = judge_piece(piece, self.plan)
             self.tries += 1
             if verdict.outcome in FAILED:
@@ -312,6 +335,17 @@ class Search:
 def _by_screws(verdict: PieceVerdict) -> bool:
     """Whether other screws or anchors might mend all that fails."""
     return all(c.outcome not in FAILED or c.code.startswith(_BY_SCREWS) for c in verdict.checks)
+
+
+def _used_of(drive: candidates.Drive, verdict: PieceVerdict) -> float:
+    """Return how much of what is driven is used."""
+    mine = "screw." if drive.anchor is None else "anchor."
+    asked = (
+        check.utilisation
+        for check in verdict.checks
+        if check.gradual and check.code.startswith(mine) and "pull_through" not in check.code
+    )
+    return max(asked, default=0.0)
 
 
 def _beyond_help(verdict: PieceVerdict, drive: candidates.Drive) -> bool:

@@ -101,10 +101,15 @@ def _tried(
     best: list[SheetCuts] | None = None
     found = (inf, 0.0)
     endless = [n for n, blank in enumerate(blanks) if blank.many is None] or [-1]
-    ways = list(product(endless, _ORDERS, _FITS, _SPLITS))
-    for main, order, fit, split in ways[:: max(len(parts) // _MANY, 1)]:
+    orders = {
+        tuple(part.label for part in ranked): ranked
+        for order in _ORDERS
+        for ranked in (sorted(parts, key=order, reverse=True),)
+    }
+    ways = list(product(endless, orders.values(), _FITS, _SPLITS))
+    for main, ranked, fit, split in ways[:: max(len(parts) // _MANY, 1)]:
         shop = Shop(blanks, main, kerf, trim, fit, split)
-        tried = shop.pack(sorted(parts, key=order, reverse=True))
+        tried = shop.pack(ranked)
         if tried is None:
             continue
         tried = [shop.smaller(sheet, parts) for sheet in tried] if len(endless) > 1 else tried

@@ -6,6 +6,7 @@ a good verdict bad. A thing spread over all of it is cut at the supports for thi
 """
 
 from collections.abc import Callable
+from functools import cache
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -324,16 +325,36 @@ class Share(NamedTuple):
 _NOTHING_N = 1e-9
 
 
+@cache
+def _for_years(part: str) -> str:
+    return compose("{part}, for years", part=part)
+
+
+@cache
+def _pushed_down(part: str, where: str) -> str:
+    return compose("{part}, and pushed down {name}", part=part, name=where)
+
+
+@cache
+def _pushed_far(where: str) -> str:
+    return compose("loaded on the far side only, and pushed down {name}", name=where)
+
+
+@cache
+def _lifted(where: str) -> str:
+    return compose("empty, and lifted {name}", name=where)
+
+
 def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Demand, ...]:
     """Load cases of one support, pushed where that loads it most and where it unloads it most."""
     years, minutes = data.house("duration_years"), data.house("duration_minutes")
     part = word("loaded") if mine.up > -_NOTHING_N else "loaded on one side only"
     full, full_m = mine.own + mine.down, mine.own_m + mine.down_m
-    cases = [Demand(compose("{part}, for years", part=part), years, full, full_m)]
+    cases = [Demand(_for_years(part), years, full, full_m)]
     for push, turn, name in hardest:
         cases.append(
             Demand(
-                compose("{part}, and pushed down {name}", part=part, name=name),
+                _pushed_down(part, name),
                 minutes,
                 full + max(push, 0.0),
                 full_m + max(turn, 0.0),
@@ -344,13 +365,13 @@ def _cases(mine: Share, hardest: list[Push], lightest: list[Push]) -> tuple[Dema
         cases.append(Demand("loaded on the far side only, for years", years, far, far_m))
     for pull, back, name in lightest:
         if far_m + min(back, 0.0) < 0 or far + min(pull, 0.0) < 0:
-            case = compose("loaded on the far side only, and pushed down {name}", name=name)
+            case = _pushed_far(name)
             cases.append(Demand(case, minutes, far + min(pull, 0.0), far_m + min(back, 0.0)))
     for push, turn, name in hardest:
         if mine.own_m - turn < 0:
             cases.append(
                 Demand(
-                    compose("empty, and lifted {name}", name=name),
+                    _lifted(name),
                     minutes,
                     mine.own - push,
                     mine.own_m - turn,

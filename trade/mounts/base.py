@@ -3,6 +3,7 @@
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import suppress
+from functools import cache
 from typing import Any, ClassVar, Generic, Literal, NamedTuple, TypeVar
 
 from msgspec.structs import replace
@@ -640,6 +641,7 @@ def board_side(piece: Any) -> Shape:
     return block("board", 0.0, piece.top_mm - piece.high_mm, piece.depth_mm, piece.top_mm)
 
 
+@cache
 def support_name(index: int, count: int, noun: str) -> str:
     """Return what to call a support.
 

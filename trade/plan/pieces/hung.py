@@ -1,5 +1,6 @@
 """What hangs and is no shelf: cabinets, rails, panels, rows of cleats."""
 
+from functools import lru_cache
 from typing import ClassVar
 
 from trade import data
@@ -322,6 +323,7 @@ class GridPanel(Panel, frozen=True, kw_only=True, tag="grid_panel", tag_field="k
         return min(columns, key=lambda column: abs(column - x_mm))
 
 
+@lru_cache(maxsize=64)
 def _grid(size_mm: float, edge_mm: float, pitch_mm: float) -> tuple[float, ...]:
     """Return the holes along one side of a panel, as many as keep clear of its far edge."""
     count = int((size_mm - 2 * edge_mm) / pitch_mm + _SAME) + 1
