@@ -97,7 +97,7 @@ class Follow(TestCase):
         dice = Random(5)
         for stage in ("fix", "mark", "load", "hang"):
             page, left, top = Page(self.client, self.wall, stage), 700, 1500
-            for n in range(12):
+            for n in range(6):
                 left, top = (
                     min(max(left + dice.randrange(-300, 300), 0), 2200),
                     min(max(top + dice.randrange(-500, 400), 20), 2400),

@@ -2,11 +2,10 @@
 
 Kinds × bases × stages, with every file and every command of the shell.
 
-Every two of a kind, a base and a stage meet. Units take turns: every kind and every base meets
-both. So do the stages but that of the fixings, their further looks, files and what takes long:
-they meet every kind, and every base in both units. What takes longest (sums,
-labels, where it could hang, effects of the policy) meets every base in both units, and a third of
-the kinds.
+Every kind meets every base at the stage of the fixings. Units take turns: every kind and every
+base meets both. So do the other stages, their further looks, commands, files and what takes long:
+they meet every kind, and every base in both units. What takes longest (sums, labels, where it could
+hang, effects of the policy) meets every base in both units, and a third of the kinds.
 """
 
 import contextlib
@@ -16,6 +15,7 @@ import logging
 import re
 import sys
 import tempfile
+from collections import Counter
 from collections.abc import Iterator
 from html import unescape
 from itertools import product
@@ -25,7 +25,7 @@ from typing import Any, get_args
 from django.core.signals import got_request_exception
 from django.test import RequestFactory, SimpleTestCase, TestCase
 from django.test.client import ClientHandler
-from django.urls import reverse
+from django.urls import resolve, reverse
 from msgspec.structs import replace
 
 from bench import demo
@@ -34,6 +34,7 @@ from bench.stages.all import STAGES
 from bench.workbench.context import Tab
 from tests.plans import plan, wall
 from tests.trade.test_every_kind import put_up
+from tests.turns import EVERYTHING, in_turn
 from trade.__main__ import BAD_FILE, main
 from trade.measure import Units
 from trade.mounts import KINDS, mount_of
@@ -51,7 +52,9 @@ HTMX = {"HTTP_HX_REQUEST": "true", "HTTP_HX_TARGET": "bench"}
 SAYS_WHY = "Choose an anchor|[Bb]rackets or a cleat|Find out first|does not hold in"
 QUICK = ("assess", "marks", "survey", "explain", "cut", "buy", "days", "steps", "cures")
 _ONE = (Tab("", "", ""),)
-FRAGMENTS = ("fix:what-if", "fix:cures")
+_BIG = (".pdf", ".zip")
+_OF_A_VIEW = 6  # addresses of one view that the demo's pages lead to, in a run by turns
+FRAGMENTS = ("fix:what-if", "fix:cures", "hang:at-wall")
 FILES = ("cut:shopping", "cut:days-ics", "record:care-ics", "plan-file", "survey:readings-out")
 SLOW = (
     *FILES,
@@ -193,9 +196,9 @@ class Answers(TestCase):
                     f"{reverse('stage', args=[row.pk, stage.name])}?look={look}&piece={piece.key}",
                     f"{about} {stage.name} {look}",
                 )
-        for name in FRAGMENTS:
-            self.get(reverse(name, args=[row.pk, piece.key]), f"{about} {name}")
-        self.get(reverse("hang:at-wall", args=[row.pk, piece.key]), f"{about} at the wall")
+        for n, name in enumerate(FRAGMENTS):
+            if in_turn(turn, n):
+                self.get(reverse(name, args=[row.pk, piece.key]), f"{about} {name}")
 
     def slow(self, row: Wall, piece: AnyPiece, name: str, about: str, path: Path) -> None:
         """One thing that takes long to make."""
@@ -232,15 +235,10 @@ def combinations() -> Iterator[tuple[int, str, str, Units]]:
         yield k + b, kind, base, UNITS[(k + b) % 2]
 
 
-def in_turn(n: int, k: int) -> bool:
-    """Whether combinations of the n-th diagonal are asked for the k-th of what takes long."""
-    return (n + k) % len(BASES) == 0
-
-
 def slow_of(n: int) -> list[str]:
-    """What takes long, for combinations of the n-th diagonal; the first don't meet every base."""
+    """What takes long, for combinations of the n-th diagonal."""
     return [name for k, name in enumerate(SLOW) if in_turn(n, k)] + [
-        name for k, name in enumerate(SLOWER) if n % 9 == 2 + k % 6
+        name for k, name in enumerate(SLOWER) if in_turn(n, -2 - k % 6, 9)
     ]
 
 
@@ -259,8 +257,9 @@ class OnTimber(Answers):
             with tempfile.TemporaryDirectory() as folder:
                 path = Path(folder) / "plan.json"
                 path.write_bytes(plan_file.dump(now))
-                for command in QUICK:
-                    self.run_command(path, command, piece.key, about)
+                for k, command in enumerate(QUICK):
+                    if in_turn(n, k):
+                        self.run_command(path, command, piece.key, about)
                 for name in slow_of(n):
                     self.slow(row, piece, name, about, path)
             self.get(
@@ -269,7 +268,7 @@ class OnTimber(Answers):
                 f"{about} fragment",
                 **HTMX,
             )
-        self.settle(590)
+        self.settle(400)
 
 
 class OnSteel(OnTimber):
@@ -296,9 +295,10 @@ class Turns(SimpleTestCase):
 
 
 class Crawl(Answers):
-    def test_every_address_of_the_demo_that_a_page_leads_to(self) -> None:
+    def test_addresses_of_the_demo_that_a_page_leads_to(self) -> None:
+        """A few of each view, and so of what they lead to; every one in a whole run."""
         demo.load()
-        waiting, seen = ["/"], {"/"}
+        waiting, seen, met = ["/"], {"/"}, Counter[str]()
         while waiting:
             url = waiting.pop()
             answer = self.handler(self.factory.get(url).environ)
@@ -314,14 +314,15 @@ class Crawl(Answers):
                 # at the wall a page has all steps, one is shown; of the pieces of a wall one is met
                 # at every stage, each at that of the fixings
                 page = found.partition("?step=" if "/fix/" in found else "?")[0]
-                if (
-                    page not in seen
-                    and not found.startswith("/static/")
-                    and not found.endswith((".pdf", ".zip"))
-                ):
-                    seen.add(page)
+                if page in seen or found.startswith("/static/") or found.endswith(_BIG):
+                    continue
+                seen.add(page)
+                at = resolve(found.partition("?")[0])
+                view = f"{at.view_name} {at.kwargs.get('stage', '')}"
+                met[view] += 1
+                if met[view] <= _OF_A_VIEW or EVERYTHING:
                     waiting.append(found)
-        self.settle(190)
+        self.settle(110)
 
 
 HOSTILE = (
@@ -425,7 +426,7 @@ class Hostile(Answers):
                     )
             for each in (
                 *FILES,
-                "sums",
+                *(["sums"] if name != "forty" or EVERYTHING else []),
                 "cut:shop-pdf",
                 "cut:saw-pdf",
                 "cut:labels-pdf",

@@ -187,12 +187,13 @@ class Rooms(BenchCase):
         self.assertEqual(now.as_built.steps("side-1"), {"ready", "safe"})
 
     def test_papers_of_the_place_have_what_hangs_on_every_wall(self) -> None:
-        alcoves = demo.alcoves()
-        names = [piece.name for piece, _ in each_piece(alcoves)]
+        corner = demo.tool_corner()
+        self.assertEqual([len(each.pieces) for each in faced(corner)], [1, 1])
+        names = [piece.name for piece, _ in each_piece(corner)]
         papers = (
-            owner_sheet(alcoves, "imperial", "Job", date(2027, 1, 1)),
-            piece_labels(alcoves, None, "imperial", lambda key: f"http://localhost/{key}"),
-            sums_sheet(alcoves, assess(alcoves), "imperial", "Job", "today"),
+            owner_sheet(corner, "imperial", "Job", date(2027, 1, 1)),
+            piece_labels(corner, None, "imperial", lambda key: f"http://localhost/{key}"),
+            sums_sheet(corner, assess(corner), "imperial", "Job", "today"),
         )
         for raw in papers:
             said = text_of(raw)

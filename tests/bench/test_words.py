@@ -20,6 +20,7 @@ from bench import demo
 from bench.models import Job, Wall
 from bench.stages.all import STAGES
 from tests import words
+from tests.turns import in_turn
 from trade.parse import notes, sketch
 from trade.plan import flatness
 from trade.plan.place import each_piece, faced
@@ -147,8 +148,9 @@ class MadeUp(words.MadeUpCase, TestCase):
             self.client.get("/")  # what is kept of it is kept in English
             addresses += [
                 f"{reverse('stage', args=[wall.pk, stage.name])}?look={look}"
-                for stage in STAGES
-                for look in ("", *(tab.name for tab in stage.tabs))
+                for k, stage in enumerate(STAGES)
+                for m, look in enumerate(("", *(tab.name for tab in stage.tabs)))
+                if in_turn(wall.pk, k + m)
             ]
         for address in addresses:
             page = Said()

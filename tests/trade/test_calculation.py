@@ -100,7 +100,7 @@ class Notation(SimpleTestCase):
 
 
 class EverySum(SimpleTestCase):
-    @settings(max_examples=300)
+    @settings(max_examples=150)
     @given(with_extras())
     def test_it_is_whole_and_its_units_fit(self, found: tuple[AnyPiece, Wall]) -> None:
         """Every line follows from those above it, in its own units, and ends in what is judged.

@@ -40,7 +40,7 @@ class Promises(SimpleTestCase):
         self.assertEqual(len({cure.code for cure in found}), len(found))
         return found
 
-    @settings(max_examples=20)
+    @settings(max_examples=10)
     @given(
         found=hung(),
         factor=st.floats(0.3, 3),

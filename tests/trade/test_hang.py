@@ -368,7 +368,7 @@ class Truth(SimpleTestCase):
         then = tell(tell(now, mark, MarkReport("metal", depth_mm=20.0)), mark, MarkReport("good"))
         self.assertEqual([hole.met for hole in then.as_built.drilled], ["good"])
 
-    @settings(max_examples=40)
+    @settings(max_examples=20)
     @given(
         kind=st.sampled_from(
             ["bracket_shelf", "rod_shelf", "rail", "cleat_cabinet", "holder_board"]

@@ -31,12 +31,14 @@ class Map(SimpleTestCase):
         for page in ("README.md", "docs/architecture.md"):
             for row in (ROOT / page).read_text().split("\n"):
                 folders = [ROOT, ROOT / "trade", ROOT / "bench"]
-                for name in re.findall(
-                    r"`(?!/)([\w./-]+?(?:/|\.(?:py|toml|js|html|md|svg)))(?:: \w+)?`", row
-                ):
+                for code in re.findall(r"`([^`]+)`", row):
+                    name = code.partition(": ")[0]
+                    if not re.fullmatch(r"(?!/)[\w./-]+(?:/|\.(?:py|toml|js|html|md|svg))", name):
+                        continue
                     there = [folder / name for folder in folders if (folder / name).exists()]
                     self.assertTrue(there, f"{page}: {name}")
-                    folders += [found if found.is_dir() else found.parent for found in there]
+                    named = [found if found.is_dir() else found.parent for found in there]
+                    folders = list(dict.fromkeys([*folders, *named]))
 
     def test_every_link_leads_somewhere(self) -> None:
         for page in [ROOT / "README.md", *(ROOT / "docs").rglob("*.md")]:

@@ -4,7 +4,7 @@ from math import atan2, cos, isclose, pi, radians, sin
 
 import shapely
 from django.test import SimpleTestCase
-from hypothesis import assume, given
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
@@ -529,6 +529,7 @@ class WayIn(SimpleTestCase):
         low = replace(plan, opening=Opening(width_mm=600, height_mm=900, away_mm=620))
         self.assertEqual(check(low, "piece.way_in").outcome, "holds_but")
 
+    @settings(max_examples=40)
     @given(
         long=st.floats(300, 3000),
         broad=st.floats(100, 700),

@@ -33,13 +33,14 @@ def situations() -> list[tuple[Plan, HangRequest]]:
     floating = plan(rod_shelf(), cabinet)
     brick = Plan(name="Wall", units="metric", wall=WALLS["brick"])
     narrow = Plan(name="Wall", units="metric", wall=WALLS["timber_16"])
+    # what is worked out soonest comes first
     return [
+        (wide, wish_for(wide, "picture", 1.0, 1500.0, 2200.0)),
+        (brick, wish_for(brick, "coats", 6.0, 1500.0, 1800.0)),
+        (narrow, wish_for(narrow, "plant_large", 1.0, 1500.0, 1700.0)),
+        (plan().without_piece("shelf"), request(things=kg(5.0), depth_mm=180.0)),
         (floating, wish_for(floating, "books", 1000.0, 1500.0, 2200.0)),
         (both, wish_for(both, "pots", 8.0, 1500.0, 2200.0)),
-        (wide, wish_for(wide, "picture", 1.0, 1500.0, 2200.0)),
-        (narrow, wish_for(narrow, "plant_large", 1.0, 1500.0, 1700.0)),
-        (brick, wish_for(brick, "coats", 6.0, 1500.0, 1800.0)),
-        (plan().without_piece("shelf"), request(things=kg(5.0), depth_mm=180.0)),
     ]
 
 
