@@ -6,6 +6,7 @@ from bench import demo
 from bench.models import Wall
 from tests.browser.base import PHONE, BrowserCase
 from tests.plans import bracket_shelf, plan
+from tests.turns import in_turn
 from trade.mounts import ALL
 from trade.plan.model import Layer
 
@@ -64,11 +65,16 @@ class Options(BrowserCase):
 
     def test_a_checker_finds_nothing_on_walls_full_of_kinds(self) -> None:
         demo.load()
-        for wall in Wall.objects.filter(
-            name__in=["Workshop wall", "East wall, story corner", "Closet, back wall"]
-        ):
-            for stage in ("fix", "mark", "load") if "Closet" in wall.name else ("fix",):
-                self.page.goto(f"/walls/{wall.pk}/{stage}/")
+        pages = [
+            ("East wall, story corner", "fix"),
+            ("Workshop wall", "fix"),
+            ("Closet, back wall", "mark"),
+            ("Closet, back wall", "fix"),
+            ("Closet, back wall", "load"),
+        ]
+        for n, (name, stage) in enumerate(pages):
+            if in_turn(n, 0, 2):
+                self.page.goto(f"/walls/{Wall.objects.get(name=name).pk}/{stage}/")
                 self.settled()
                 self.assertAccessible()
 
