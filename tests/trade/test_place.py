@@ -1,6 +1,7 @@
 """Walls that meet: where they stand, what goes round a corner, and what both walls say of it."""
 
 from math import atan2, cos, isclose, pi, radians, sin
+from typing import Any
 
 import shapely
 from django.test import SimpleTestCase
@@ -43,6 +44,7 @@ from trade.plan.model import (
     WallPlan,
 )
 from trade.plan.place import faced, turned, with_wall, without_wall
+from trade.plan.readings import Edge, Knock, Probe, Reading, Sweep
 
 ANGLES = st.floats(60, 300)
 
@@ -279,6 +281,31 @@ class RoundCorners(SimpleTestCase):
         self.assertEqual(check(plan, "ledger.front").outcome, "wont_hold")
         nobody = closet(side_wall(320.0, 500.0), side_wall())
         self.assertEqual(assess(nobody).pieces[0].outcome, "cannot_tell")
+
+    def test_searched_without_a_stud_is_an_answer_and_nobody_looked_is_none(self) -> None:
+        """A finder from 40 mm, where it begins to reach, to past the front of the shelf, 400 mm."""
+
+        def right(*readings: Reading, **changes: Any) -> Plan:
+            return closet(
+                side_wall(320.0, 500.0), side_wall(readings=readings, **changes), shelf(**anchored)
+            )
+
+        anchored: dict[str, Any] = {}
+        quiet = Sweep(from_mm=40.0, to_mm=450.0, height_mm=1200.0)
+        air = Probe(at_mm=200.0, met="air")
+        for heard in ((quiet,), (quiet, air), (quiet, Knock(at_mm=90.0, sound="hollow"))):
+            self.assertEqual(check(right(*heard), "ledger.nothing").outcome, "wont_hold")
+        for heard in (
+            (air,),  # nobody drew a finder along it
+            (replace(quiet, to_mm=300.0),),  # not as far as the shelf is deep
+            (replace(quiet, from_mm=80.0),),
+            (quiet, Edge(at_mm=210.0, side="left")),
+            (replace(quiet, to_mm=1200.0),),  # longer than studs stand apart: it sees nothing
+        ):
+            wide = {"width_mm": 1300.0}
+            self.assertEqual(assess(right(*heard, **wide)).pieces[0].outcome, "cannot_tell", heard)
+        anchored = {"side_anchor": "toggle_14", "side_screws": 3}
+        self.assertEqual(check(right(quiet), "anchor.pull", "right").outcome, "holds")
 
     def test_round_an_outside_corner_nothing_holds(self) -> None:
         on = Plan(name="Breast", units="metric", wall=wall(width_mm=1500.0, studs=STUDS[:3]))

@@ -559,7 +559,7 @@ def _triangle(piece: CornerShelf, outer: float, unknown: tuple[str, ...]) -> Che
 
 def _other_ledger(piece: CornerShelf, wall: Wall) -> side_ledgers.SideLedger | None:
     """Return the ledger on the other wall, with a screw near the corner; None if unknown."""
-    neighbour = side_ledgers.beside_known(wall, piece.corner)
+    neighbour = side_ledgers.beside_known(wall, piece.corner, piece.other_mm)
     if neighbour is None:
         return None
     near = piece.ledger_mm + data.house("side_screw_end_mm")

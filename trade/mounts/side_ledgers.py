@@ -22,6 +22,7 @@ from trade.plan.flatness import Side
 from trade.plan.model import CornerShelf, Wall
 from trade.plan.pieces.shelves import Sided
 from trade.wall.backing import backing
+from trade.wall.searched import bare_stretches
 
 RoundCorner = Sided | CornerShelf
 YEARS, PUSHED = "loaded, for years", "loaded, and pushed at its front end"
@@ -66,10 +67,19 @@ class Pressed(NamedTuple):
     half_n: float = 0.0
 
 
-def beside_known(wall: Wall, side: Side) -> Neighbour | None:
-    """Return the wall at an inside corner if it is known what stands behind it; else None."""
+def beside_known(wall: Wall, side: Side, deep_mm: float) -> Neighbour | None:
+    """Return the wall at an inside corner if it is known what stands behind it; else None.
+
+    Known is masonry, where its studs are, or that it has none so far from the corner.
+    """
     found = beside(wall, side)
-    known = found is not None and (found.wall.build == "mass" or bool(found.wall.uprights))
+    if found is None:
+        return None
+    ends = [found.along_mm(side, far) for far in (0.0, min(deep_mm, found.wall.width_mm))]
+    none_there = any(
+        low <= min(ends) and max(ends) <= high for low, high in bare_stretches(found.wall)
+    )
+    known = found.wall.build == "mass" or found.wall.uprights or none_there
     return found if known else None
 
 
@@ -178,7 +188,7 @@ def of_shelf(piece: Sided, wall: Wall) -> list[SideLedger]:
         ("right", piece.right_screws_mm),
     )
     for side, typed in asked:
-        neighbour = beside_known(wall, side)
+        neighbour = beside_known(wall, side, piece.depth_mm)
         if piece.end(side) != "ledger" or neighbour is None:
             continue
         within = tuple(place for place in typed if place <= piece.depth_mm)

@@ -16,6 +16,7 @@ from trade.language import compose, word
 from trade.memo import memoized
 from trade.plan.features import Feature
 from trade.plan.model import Stud, Wall
+from trade.wall.searched import stud_away_mm
 
 SOFTEST_TIMBER, SOFTEST_GRADED = "spruce_pine_fir_south", "c16"  # of either school
 
@@ -157,7 +158,8 @@ class StudAt(NamedTuple):
 
     How far its centre is to the left of it, how far off that may be, and its size.
 
-    With no stud known, a stud right behind is supposed, and `unknown` says that none is known.
+    With no stud known, a stud right behind is supposed, and `unknown` says that none is known;
+    where it is known that none is near, `offset_mm` is how far off one is at least.
     `across`: the blocking or header that takes the screws where no stud does, or the board on the
     wall's face that they go into; the rest is then of it, and `stud` is None.
     """
@@ -358,9 +360,9 @@ def stud_at(wall: Wall, x_mm: float, part: str) -> StudAt:
         return StudAt(None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, ())
     stud = _nearest(_in_order(wall), x_mm)
     if stud is None:
-        return StudAt(
-            None, 0.0, 0.0, Stud(centre_mm=0).width_mm, Stud(centre_mm=0).depth_mm, (ASK_STUDS,)
-        )
+        usual, away = Stud(centre_mm=0), stud_away_mm(wall, x_mm)
+        studs = (ASK_STUDS,) if away is None else ()
+        return StudAt(None, away or 0.0, 0.0, usual.width_mm, usual.depth_mm, studs)
     offset = x_mm - stud.centre_mm
     if stud.uncertainty_mm is None:
         ask = compose(
