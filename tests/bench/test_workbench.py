@@ -21,6 +21,7 @@ from bench.models import Job, Practice, Revision, Wall
 from bench.templatetags.gancho import terms
 from tests.addresses import addresses
 from tests.plans import bracket_shelf, plan, rod_shelf
+from tests.trade.test_every_kind import put_up
 from trade.assess import assess
 from trade.mounts import KINDS, mount_of
 from trade.plan import plan_file
@@ -427,6 +428,18 @@ class Changes(BenchCase):
         offered = self.client.get(self.url("fix:cures", "shelf"), **HTMX)
         self.assertContains(offered, "in the middle of the stud next to it")
         self.assertContains(self.post("fix:cure", "shelf", code="seat-0"), "word word-holds")
+
+    def test_a_rail_that_no_shop_has_so_long_is_made_of_two_by_one_tap(self) -> None:
+        long = put_up("rail", self.plan().wall, key="rail", board="oak_white", thickness_mm=27.0)
+        reach = (100.0, 500.0, 900.0, 1300.0, 1700.0, 2100.0)
+        long = replace(long, left_mm=700.0, length_mm=2400.0, supports_mm=reach)
+        self.wall.record(self.plan().with_piece(long), "A long rail", self.base())
+        page = self.client.get(f"{self.url('stage', 'fix')}?piece=rail")
+        self.assertContains(page, "No shop has its board in one piece")
+        self.assertContains(page, "Joint it over the stud")
+        after = self.post("fix:cure", "rail", code="two-lengths")
+        self.assertNotContains(after, "No shop has its board in one piece")
+        self.assertIn(self.plan().piece("rail").joint_mm, reach)
         self.assertEqual(self.post("fix:cure", "shelf", code="seat-0").status_code, 422)
 
     def test_survey(self) -> None:

@@ -12,6 +12,8 @@ from tests.plans import plan, wall
 from tests.trade.kind_case import KG, Case, load, piece
 from trade.assess import assess_piece
 from trade.choose.cures import cures
+from trade.choose.shop_lengths import of_two_lengths
+from trade.cutting.sold import unsold
 from trade.errors import PlanError
 from trade.marking.marks import marks
 from trade.mounts import jointed, mount_of
@@ -101,3 +103,17 @@ class Joints(Case):
         self.assertEqual(names, ["sheet", "left batten", "right batten"])
         codes = {check.code for check in assess_piece(replace(panel, batten_mm=0.0), wall()).checks}
         self.assertNotIn("strip.joint", codes)
+
+    def test_what_no_shop_has_in_one_piece_is_jointed_by_one_tap(self) -> None:
+        """White oak 27 mm thick is sold up to 2 000 mm in metric sizes; the rail is 2 400 mm."""
+        long = rail(board="oak_white", thickness_mm=27.0, joint_mm=None)
+        one = of_two_lengths(plan(long), long.key)
+        assert one is not None
+        made = one.on(plan(long)).pieces[0]
+        self.assertEqual((self.outcome(made), one.outcome), ("holds", "holds"))
+        self.assertIn(made.joint_mm, PLACES[1:-1])
+        self.assertTrue(unsold(long, plan(long)))
+        self.assertEqual(unsold(made, plan(made)), [])
+        short = replace(long, length_mm=1300.0, supports_mm=PLACES[:3])
+        for needs_none in (made, short):
+            self.assertIsNone(of_two_lengths(plan(needs_none), needs_none.key))

@@ -367,6 +367,13 @@ class Mount(ABC, Generic[P]):
         """Return a piece that uses hardware of one's own."""
         return replace(piece, **{ask.own: own for ask in self.asks if ask.own})
 
+    def in_two(self, piece: P) -> Iterator[tuple[float, P]]:
+        """Yield it made of two lengths, and where from its left end they meet.
+
+        Nothing of what is always in one piece.
+        """
+        yield from ()
+
     def cures(self, piece: P, units: Units) -> Iterator[tuple[str, Message, P]]:
         """Yield changes of its own hardware that may help, least trouble first.
 

@@ -199,6 +199,10 @@ class _CleatWall(Mount[CleatWall]):
         )
         return Box(piece.left_mm, piece.left_mm + piece.length_mm, max(low, 0.0), piece.top_mm)
 
+    def in_two(self, piece: CleatWall) -> Iterator[tuple[float, CleatWall]]:
+        """Yield it jointed over a stud."""
+        return jointed.in_two(piece)
+
     def cures(self, piece: CleatWall, units: Units) -> Iterator[tuple[str, Message, CleatWall]]:
         """Yield single plugs; a steeper bevel; other cleats; longer holders; more rows."""
         if piece.screws_each == 2 and piece.anchor is not None:

@@ -249,6 +249,10 @@ class Panelled(Mount[N]):
         )
         return [*battens, block("board", b, low, b + t, piece.top_mm)]
 
+    def in_two(self, piece: N) -> Iterator[tuple[float, N]]:
+        """Yield its battens jointed over a stud."""
+        return jointed.in_two(piece) if piece.batten_mm else iter(())
+
     def cures(self, piece: N, units: Units) -> Iterator[tuple[str, Message, N]]:
         """Yield openings; other screws; more rows of battens and more screws into them."""
         yield from openings.cure(piece)

@@ -62,6 +62,10 @@ class Railed(Mount[R]):
             *hooks.checks(piece, self.hook_noun),
         ]
 
+    def in_two(self, piece: R) -> Iterator[tuple[float, R]]:
+        """Yield it jointed over a stud."""
+        return jointed.in_two(piece)
+
     def cures(self, piece: R, units: Units) -> Iterator[tuple[str, Message, R]]:
         """Yield other places for its joint; then as any kind."""
         yield from jointed.tried(piece)

@@ -11,8 +11,10 @@ from bench.stages.fix.packet import PacketForm
 from bench.stages.fix.policy import PolicyForm
 from bench.words import lazy
 from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
+from bench.workbench.offers import two_lengths
 from trade import wording
 from trade.check import Message
+from trade.choose.cures import Cure
 from trade.choose.growth import grows
 from trade.choose.held_with import Holder, holders
 from trade.job.minding import what_to_mind
@@ -107,6 +109,11 @@ class FixContext:
             return False
         mount = mount_of(self._piece)
         return mount.carries in ("under", "in") and not mount.has_body
+
+    @property
+    def two_lengths(self) -> tuple[str, Cure] | None:
+        """What makes it of lengths that are sold, where no shop has it in one piece."""
+        return two_lengths(self._bench.plan, self._piece.key) if self._piece else None
 
     @property
     def mind(self) -> list[Message]:
