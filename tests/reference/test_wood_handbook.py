@@ -11,6 +11,7 @@ rule).
 from django.test import SimpleTestCase
 
 from trade import data
+from trade.mechanics.moisture import across_grain, equilibrium
 
 SOFT = ("pine_white", "pine_ponderosa", "douglas_fir")
 HARD = ("poplar", "oak_red", "oak_white", "maple", "walnut")
@@ -58,3 +59,50 @@ class Relations(SimpleTestCase):
         """
         share = data.house("mor_share")
         self.near(data.boards()["douglas_fir"].mor_mpa * share, 1_500 * 0.00689476, 0.10)
+
+
+class Moisture(SimpleTestCase):
+    def test_wood_in_air_at_rest(self) -> None:
+        """Table 4-2, from memory: °F, relative humidity, moisture in percent."""
+        for fahrenheit, humidity, moisture in (
+            (40, 50, 9.5),
+            (70, 30, 6.2),
+            (70, 50, 9.2),
+            (70, 65, 12.0),
+            (70, 80, 16.0),
+            (100, 50, 8.7),
+        ):
+            with self.subTest(fahrenheit=fahrenheit, humidity=humidity):
+                found = equilibrium(humidity / 100, (fahrenheit - 32) / 1.8)
+                self.assertAlmostEqual(100 * found, moisture, delta=0.06)
+
+    def test_a_board_gets_wider(self) -> None:
+        """Chapter 13, its example, from memory.
+
+        White fir, flat-grained, 232 mm wide at 8 %: at 11 % it is 1.705 mm wider.
+        """
+        self.assertAlmostEqual(across_grain(232.0, 0.00245, 0.08, 0.11)["ΔD"], 1.705, places=3)
+
+    def test_from_green_to_dry_it_shrinks_by_about_what_the_coefficient_says(self) -> None:
+        """Tables 13-5 and 4-3, from memory: tangential, in percent, from green to oven-dry.
+
+        A coefficient times 30 % of moisture comes within a twelfth of it. Of red oak Table 13-5 has
+        the commercial group: it lies between the northern (8.6) and the southern (11.3).
+        """
+        shrinks = {
+            "pine_white": 6.1,
+            "pine_ponderosa": 6.2,
+            "douglas_fir": 7.6,
+            "poplar": 8.2,
+            "oak_white": 10.5,
+            "maple": 9.9,
+            "walnut": 7.8,
+        }
+        for key, percent in shrinks.items():
+            across = data.boards()[key].across
+            assert across is not None
+            with self.subTest(wood=key):
+                self.assertLess(abs(across * 3000 / percent - 1), 1 / 12)
+        red = data.boards()["oak_red"].across
+        assert red is not None
+        self.assertTrue(8.6 < red * 3000 < 11.3)

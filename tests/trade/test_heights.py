@@ -7,6 +7,7 @@ from django.test import SimpleTestCase
 from tests.plans import bracket_shelf, plan
 from tests.trade.test_every_kind import put_up
 from trade import data, wording
+from trade.job import movement
 from trade.job.minding import what_to_mind
 from trade.load import contents
 
@@ -76,3 +77,19 @@ class Rooms(SimpleTestCase):
         rooms = {how for row in data.climates().values() for how in row.spoils}
         things = {how for row in data.contents().values() for how in row.spoils}
         self.assertEqual(things, rooms)
+
+    def test_solid_wood_moves_with_the_seasons_and_sheets_do_not(self) -> None:
+        """White oak 300 mm deep, heated: from 6.2 to 10.9 % of moisture, 300 × 0.365 × 0.047."""
+
+        def minded(on: str | None = None, **changes: Any) -> str:
+            shelf = bracket_shelf(depth_mm=300.0, **changes)
+            found = movement.to_mind(shelf, plan(shelf, climate=on))
+            return " ".join(wording.phrase(each, "metric") for each in found)
+
+        self.assertIn("white oak gets 5 mm wider", minded(board="oak_white"))
+        self.assertIn("(6 to 11 % moisture)", minded(board="oak_white"))
+        self.assertEqual(minded(board="plywood"), "")
+        self.assertEqual(minded(board="glass"), "")
+        heated, outside = (movement.moistures(plan(climate=on)) for on in (None, "unheated"))
+        self.assertLess(heated, outside)
+        self.assertIn("8 to 18 % moisture", minded("unheated", board="oak_white"))

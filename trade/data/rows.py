@@ -55,6 +55,7 @@ class Board(Priced, frozen=True, kw_only=True):
     never: str = ""
     sheet: bool = False
     grain: bool = True
+    across: float | None = None
 
     @property
     def wooden(self) -> bool:
@@ -306,12 +307,20 @@ class Content(Row, frozen=True, kw_only=True):
 
 
 class Climate(Row, frozen=True, kw_only=True):
-    """A room that is no heated room. `spoils`: why things of a kind should not be kept there."""
+    """A room that is no heated room. `spoils`: why things of a kind should not be kept there.
+
+    `dry_humidity`, `dry_c`: its air when it is driest: relative humidity, as a share, and °C;
+    `damp_humidity`, `damp_c`: when it is dampest.
+    """
 
     name: str
     short: str
     mind: str
     spoils: dict[str, str]
+    dry_humidity: float
+    dry_c: float
+    damp_humidity: float
+    damp_c: float
 
 
 class Want(Row, frozen=True, kw_only=True):

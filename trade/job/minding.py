@@ -2,7 +2,7 @@
 
 from trade.check import Message
 from trade.cutting.sold import unsold
-from trade.job import climate, coverings
+from trade.job import climate, coverings, movement
 from trade.mounts import cords, fit, heights, mount_of
 from trade.plan.model import AnyPiece, Plan
 
@@ -16,6 +16,7 @@ def what_to_mind(piece: AnyPiece, plan: Plan) -> list[Message]:
         *heights.to_mind(piece),
         *mount.cautions(piece, plan.wall),
         *climate.to_mind(piece, plan),
+        *movement.to_mind(piece, plan),
         *coverings.to_mind(piece, plan),
         *cords.to_mind(piece),
         *([] if plan.as_built.hangs(piece.key) else unsold(piece, plan)),

@@ -1,0 +1,61 @@
+"""What to mind with solid wood, which moves across its grain with the seasons."""
+
+from trade import data
+from trade.calculation import Quantity
+from trade.check import Message
+from trade.language import Figure
+from trade.mechanics.moisture import across_grain, equilibrium
+from trade.mounts import mount_of
+from trade.plan.model import AnyPiece, Plan
+
+
+def to_mind(piece: AnyPiece, plan: Plan) -> list[Message]:
+    """Return how much its board gets wider, and what that asks of how it is held.
+
+    Nothing of sheets and of what moves too little to be minded.
+    """
+    board = mount_of(piece).board_of(piece)
+    if board is None:
+        return []
+    row = data.boards()[board[0]]
+    if row.across is None:
+        return []
+    dry, damp = moistures(plan)
+    by = across_grain(piece.depth_mm, row.across, dry, damp).quantity("ΔD", "length")
+    if by.value < data.house("moves_from_mm"):
+        return []
+    return [
+        Message(
+            "Across its {deep} the {wood} gets {by} wider from the driest to the dampest of the "
+            "year ({dry} to {damp} % moisture). Let it move: screws into it through long or wide "
+            "holes, under washers; nothing glued across it. Let the wood lie in the room for a "
+            "week before it is cut.",
+            {
+                "deep": Quantity(piece.depth_mm, "length"),
+                "wood": row.name,
+                "by": by,
+                "dry": Figure(f"{100 * dry:.0f}"),
+                "damp": Figure(f"{100 * damp:.0f}"),
+            },
+        )
+    ]
+
+
+def moistures(plan: Plan) -> tuple[float, float]:
+    """Return how dry and how damp wood gets in its room over a year, as shares of its dry weight.
+
+    Where it is no heated room, by what the table says of such rooms.
+    """
+    room = None if plan.wall.climate is None else data.climates()[plan.wall.climate]
+    if room is None:
+        ends = (
+            (data.house("heated_dry_humidity"), data.house("heated_dry_c")),
+            (
+                data.house("heated_damp_humidity"),
+                data.house("heated_damp_c"),
+            ),
+        )
+    else:
+        ends = (room.dry_humidity, room.dry_c), (room.damp_humidity, room.damp_c)
+    (dry, dry_c), (damp, damp_c) = ends
+    return equilibrium(dry, dry_c), equilibrium(damp, damp_c)
