@@ -90,6 +90,8 @@ class Rooms(SimpleTestCase):
         self.assertIn("(6 to 11 % moisture)", minded(board="oak_white"))
         self.assertEqual(minded(board="plywood"), "")
         self.assertEqual(minded(board="glass"), "")
+        rods = put_up("rod_beam", plan().wall, board="oak_white")
+        self.assertEqual(movement.to_mind(rods, plan(rods)), [])
         heated, outside = (movement.moistures(plan(climate=on)) for on in (None, "unheated"))
         self.assertLess(heated, outside)
         self.assertIn("8 to 18 % moisture", minded("unheated", board="oak_white"))

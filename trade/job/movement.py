@@ -3,6 +3,7 @@
 from trade import data
 from trade.calculation import Quantity
 from trade.check import Message
+from trade.fixings.support import Support
 from trade.language import Figure
 from trade.mechanics.moisture import across_grain, equilibrium
 from trade.mounts import mount_of
@@ -12,10 +13,16 @@ from trade.plan.model import AnyPiece, Plan
 def to_mind(piece: AnyPiece, plan: Plan) -> list[Message]:
     """Return how much its board gets wider, and what that asks of how it is held.
 
-    Nothing of sheets and of what moves too little to be minded.
+    Nothing of sheets, of what hangs already, of what moves too little to be minded, and of what
+    rods or pins hold: they stand in one row, and it moves away from them to either side.
     """
-    board = mount_of(piece).board_of(piece)
-    if board is None:
+    mount = mount_of(piece)
+    board = mount.board_of(piece)
+    screwed = any(
+        isinstance(each, Support) and each.screw.kind != "rod"
+        for each in mount.supports(piece, plan.wall)
+    )
+    if board is None or not screwed or plan.as_built.hangs(piece.key):
         return []
     row = data.boards()[board[0]]
     if row.across is None:
