@@ -18,7 +18,8 @@ from trade.errors import PlanError
 from trade.marking.marks import marks
 from trade.mounts import jointed, mount_of
 from trade.mounts.rail import rail_load
-from trade.plan.model import CleatWall, Panel, Rail
+from trade.plan.model import CleatWall, GridPanel, Panel, Rail
+from trade.plan.pieces.base import SHORTEST_MM
 
 AT = 1300.0
 PLACES = (100.0, 500.0, 900.0, 1300.0, 1700.0, 2100.0)
@@ -117,3 +118,18 @@ class Joints(Case):
         short = replace(long, length_mm=1300.0, supports_mm=PLACES[:3])
         for needs_none in (made, short):
             self.assertIsNone(of_two_lengths(plan(needs_none), needs_none.key))
+
+    def test_battens_behind_several_panels_may_be_jointed_anywhere(self) -> None:
+        """One length may be narrower than two panels side by side, or than their grid."""
+        for kind in (Panel, GridPanel):
+            sizes = {"height_mm": 600.0, "thickness_mm": 12.0, "depth_mm": 90.0}
+            made = {"board": "plywood", "panels": 12, "batten_mm": 19.0, "joint_mm": None}
+            many = rail(kind, **(sizes | made))
+            for at in (SHORTEST_MM, 160.0, *PLACES, 2400.0 - SHORTEST_MM):
+                with self.subTest(kind=kind, at=at):
+                    jointed_there = replace(many, joint_mm=at)
+                    found = assess_piece(jointed_there, wall()).checks
+                    [joint] = [check for check in found if check.code == "strip.joint"]
+                    self.assertEqual(joint.outcome != "doesnt_fit", at in PLACES[1:-1])
+            with self.assertRaisesRegex(PlanError, "too short a length"):
+                replace(many, joint_mm=SHORTEST_MM - 1)

@@ -69,6 +69,7 @@ def lengths(piece: S) -> list[S]:
             "supports_mm": held,
             "things": things,
             "joint_mm": None,
+            **piece.of_one_length,
         }
         found.append(replace(piece, **sizes))
     return found

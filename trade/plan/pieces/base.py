@@ -10,6 +10,7 @@ from trade.measure import ABSURD_KG, ABSURD_MM
 from trade.plan.item import Key, Name, PlanItem, between, known
 
 LEAST_GAP_MM = data.house("supports_apart_mm")
+SHORTEST_MM = 50.0
 MOST_THINGS = 60  # on one shelf
 
 
@@ -77,7 +78,7 @@ class Piece(PlanItem, frozen=True, kw_only=True, cache_hash=True):
         """Refuse absurd sizes, supports beyond the ends, and rows that no table has."""
         between(self.left_mm, 0, ABSURD_MM, "left_mm", "Its left end")
         between(self.top_mm, 0, ABSURD_MM, "top_mm", "Its top's height")
-        between(self.length_mm, 50, ABSURD_MM, "length_mm", "Its length")
+        between(self.length_mm, SHORTEST_MM, ABSURD_MM, "length_mm", "Its length")
         between(self.depth_mm, 30, 1500, "depth_mm", "Its depth")
         between(self.screw_length_mm, 5, 400, "screw_length_mm", "A screw's length")
         known(data.uses(), self.use, "use", "use")

@@ -1,13 +1,13 @@
 """What hangs and is no shelf: cabinets, rails, panels, rows of cleats."""
 
 from functools import lru_cache
-from typing import ClassVar
+from typing import Any, ClassVar
 
 from trade import data
 from trade.errors import PlanError
 from trade.plan.hardware import OwnCleat
 from trade.plan.item import between, known
-from trade.plan.pieces.base import Piece, insides, weighed, wooden
+from trade.plan.pieces.base import SHORTEST_MM, Piece, insides, weighed, wooden
 
 _EDGE_MM = data.house("panel_edge_mm")
 _NARROWEST_MM = data.house("panel_narrowest_mm")
@@ -92,10 +92,19 @@ class Strip(Piece, frozen=True, kw_only=True):
     joint_mm: float | None = None
 
     def __post_init__(self) -> None:
-        """Refuse joints beyond its ends."""
+        """Refuse joints beyond its ends, or so near to one that nothing is left there."""
         Piece.__post_init__(self)
-        if self.joint_mm is not None and not 0 < self.joint_mm < self.length_mm:
+        if self.joint_mm is None:
+            return
+        if not 0 < self.joint_mm < self.length_mm:
             raise PlanError("Its joint must lie between its ends.", "joint_mm")
+        if min(self.joint_mm, self.length_mm - self.joint_mm) < SHORTEST_MM:
+            raise PlanError("Its joint leaves too short a length at one end.", "joint_mm")
+
+    @property
+    def of_one_length(self) -> dict[str, Any]:
+        """What of it is other when one of its two lengths is judged alone."""
+        return {}
 
 
 class Rail(Strip, frozen=True, kw_only=True, tag="rail", tag_field="kind"):
@@ -166,6 +175,11 @@ class Panel(Strip, frozen=True, kw_only=True, tag="panel", tag_field="kind"):
     hook_ultimate: bool = False
     panels: int = 1
     gap_mm: float = 0.0
+
+    @property
+    def of_one_length(self) -> dict[str, Any]:
+        """One panel: the battens are judged, not the sheets."""
+        return {"panels": 1}
 
     def __post_init__(self) -> None:
         """Refuse absurd panels."""
@@ -282,6 +296,11 @@ class GridPanel(Panel, frozen=True, kw_only=True, tag="grid_panel", tag_field="k
             raise PlanError("A panel has no room for two rows of such holes.", "pitch_mm")
         if len(set(self.rows_mm)) < self.rows:
             raise PlanError("A panel has fewer rows of holes than that.", "rows")
+
+    @property
+    def of_one_length(self) -> dict[str, Any]:
+        """One panel, with room for its holes however short the length is."""
+        return Panel.of_one_length.__get__(self) | {"hole_mm": 2.0, "pitch_mm": 4.0, "edge_mm": 4.0}
 
     @property
     def holes_mm(self) -> tuple[float, ...]:
