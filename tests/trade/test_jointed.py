@@ -131,5 +131,5 @@ class Joints(Case):
                     found = assess_piece(jointed_there, wall()).checks
                     [joint] = [check for check in found if check.code == "strip.joint"]
                     self.assertEqual(joint.outcome != "doesnt_fit", at in PLACES[1:-1])
-            with self.assertRaisesRegex(PlanError, "too short a length"):
+            with self.assertRaisesRegex(PlanError, "too close to an end"):
                 replace(many, joint_mm=SHORTEST_MM - 1)

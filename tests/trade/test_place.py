@@ -44,7 +44,7 @@ from trade.plan.model import (
     WallPlan,
 )
 from trade.plan.place import faced, turned, with_wall, without_wall
-from trade.plan.readings import Edge, Knock, Probe, Reading, Sweep
+from trade.plan.readings import ByHand, Edge, Knock, Probe, Reading, Sweep
 
 ANGLES = st.floats(60, 300)
 
@@ -293,7 +293,9 @@ class RoundCorners(SimpleTestCase):
         anchored: dict[str, Any] = {}
         quiet = Sweep(from_mm=40.0, to_mm=450.0, height_mm=1200.0)
         air = Probe(at_mm=200.0, met="air")
-        for heard in ((quiet,), (quiet, air), (quiet, Knock(at_mm=90.0, sound="hollow"))):
+        struck = ByHand(at_mm=220.0, word="struck")
+        hollow = Knock(at_mm=90.0, sound="hollow")
+        for heard in ((quiet,), (quiet, air), (quiet, hollow), (quiet, struck)):
             self.assertEqual(check(right(*heard), "ledger.nothing").outcome, "wont_hold")
         for heard in (
             (air,),  # nobody drew a finder along it

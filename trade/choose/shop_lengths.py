@@ -1,8 +1,7 @@
 """A strip longer than any board that is sold, put together of two lengths over a stud."""
 
 from trade.assess import judge_piece
-from trade.calculation import Quantity
-from trade.check import FAILED, RANK, Message
+from trade.check import FAILED, RANK
 from trade.choose.cures import Cure
 from trade.cutting.sold import unsold
 from trade.mounts import mount_of
@@ -25,13 +24,10 @@ def of_two_lengths(plan: Plan, key: str) -> Cure | None:
         return None
     sound = judge_piece(piece, plan).outcome not in FAILED
     found: list[Cure] = []
-    for at, made in tried:
+    for label, made in tried:
         then = judge_piece(made, plan)
         if (sound and then.outcome in FAILED) or len(unsold(made, plan)) >= wanting:
             continue
-        label = Message(
-            "Joint it over the stud {at} from its left end", {"at": Quantity(at, "length")}
-        )
         found.append(
             Cure(
                 code="joint",

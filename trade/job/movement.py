@@ -33,10 +33,9 @@ def to_mind(piece: AnyPiece, plan: Plan) -> list[Message]:
         return []
     return [
         Message(
-            "Across its {deep} the {wood} gets {by} wider from the driest to the dampest of the "
-            "year ({dry} to {damp} % moisture). Let it move: screws into it through long or wide "
-            "holes, under washers; nothing glued across it. Let the wood lie in the room for a "
-            "week before it is cut.",
+            "{wood!c} {deep} wide swells and shrinks by {by} over a year (moisture {dry} to {damp} "
+            "%). Leave it room: slotted or oversize screw holes with washers, and no glue across "
+            "the grain. Let the wood sit in the room for a week before you cut it.",
             {
                 "deep": Quantity(piece.depth_mm, "length"),
                 "wood": row.name,

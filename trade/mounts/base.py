@@ -367,10 +367,10 @@ class Mount(ABC, Generic[P]):
         """Return a piece that uses hardware of one's own."""
         return replace(piece, **{ask.own: own for ask in self.asks if ask.own})
 
-    def in_two(self, piece: P) -> Iterator[tuple[float, P]]:
-        """Yield it made of two lengths, and where from its left end they meet.
+    def in_two(self, piece: P) -> Iterator[tuple[Message, P]]:
+        """Yield what to do, and the piece, to make it of two lengths.
 
-        Nothing of what is always in one piece.
+        Nothing for kinds that are always in one piece.
         """
         yield from ()
 

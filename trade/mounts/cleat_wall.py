@@ -199,7 +199,7 @@ class _CleatWall(Mount[CleatWall]):
         )
         return Box(piece.left_mm, piece.left_mm + piece.length_mm, max(low, 0.0), piece.top_mm)
 
-    def in_two(self, piece: CleatWall) -> Iterator[tuple[float, CleatWall]]:
+    def in_two(self, piece: CleatWall) -> Iterator[tuple[Message, CleatWall]]:
         """Yield it jointed over a stud."""
         return jointed.in_two(piece)
 

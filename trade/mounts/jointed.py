@@ -252,23 +252,23 @@ def tried(piece: S) -> Iterator[tuple[str, Message, S]]:
     """
     if piece.joint_mm is None:
         return
-    for at, made in over_studs(piece):
-        if abs(at - piece.joint_mm) > _OFF_MM:
-            label = Message(
-                "Joint it over the stud {at} from its left end", {"at": Quantity(at, "length")}
-            )
+    for label, made in over_studs(piece):
+        if abs((made.joint_mm or 0.0) - piece.joint_mm) > _OFF_MM:
             yield "joint", label, made
     yield "joint", Message("In one piece, without a joint"), replace(piece, joint_mm=None)
 
 
-def over_studs(piece: S) -> Iterator[tuple[float, S]]:
-    """Yield it jointed over each of its inner supports, and where, the middle one first."""
+def over_studs(piece: S) -> Iterator[tuple[Message, S]]:
+    """Yield what to do, and the strip jointed over each inner support, the middle one first."""
     for at in sorted(piece.supports_mm[1:-1], key=lambda x: abs(x - piece.length_mm / 2)):
         with suppress(PlanError):
-            yield at, replace(piece, joint_mm=at)
+            label = Message(
+                "Joint it over the stud {at} from its left end", {"at": Quantity(at, "length")}
+            )
+            yield label, replace(piece, joint_mm=at)
 
 
-def in_two(piece: S) -> Iterator[tuple[float, S]]:
-    """Yield the same of one that has no joint."""
+def in_two(piece: S) -> Iterator[tuple[Message, S]]:
+    """Yield the same for a strip without a joint; nothing for one that has it."""
     if piece.joint_mm is None:
         yield from over_studs(piece)

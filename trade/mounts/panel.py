@@ -249,7 +249,7 @@ class Panelled(Mount[N]):
         )
         return [*battens, block("board", b, low, b + t, piece.top_mm)]
 
-    def in_two(self, piece: N) -> Iterator[tuple[float, N]]:
+    def in_two(self, piece: N) -> Iterator[tuple[Message, N]]:
         """Yield its battens jointed over a stud."""
         return jointed.in_two(piece) if piece.batten_mm else iter(())
 

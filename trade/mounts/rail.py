@@ -62,7 +62,7 @@ class Railed(Mount[R]):
             *hooks.checks(piece, self.hook_noun),
         ]
 
-    def in_two(self, piece: R) -> Iterator[tuple[float, R]]:
+    def in_two(self, piece: R) -> Iterator[tuple[Message, R]]:
         """Yield it jointed over a stud."""
         return jointed.in_two(piece)
 

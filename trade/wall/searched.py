@@ -3,7 +3,7 @@
 from trade import data
 from trade.memo import memoized
 from trade.plan.model import Stud, Wall
-from trade.plan.readings import Knock, Probe, Reading, Sweep
+from trade.plan.readings import ByHand, Knock, Probe, Reading, Sweep
 
 
 @memoized(limit=64)
@@ -39,9 +39,11 @@ def bare_stretches(wall: Wall) -> tuple[tuple[float, float], ...]:
 
 
 def _tells(reading: Reading) -> bool:
-    """Whether a reading may have met a stud: not a nail into air, nor a hollow knock."""
+    """Whether a reading speaks for a stud; a nail into air and a hollow knock do not."""
     if isinstance(reading, Probe):
         return reading.met != "air"
+    if isinstance(reading, ByHand):
+        return reading.word == "pinned"
     return not (isinstance(reading, Knock) and reading.sound == "hollow")
 
 

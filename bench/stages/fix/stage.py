@@ -112,7 +112,7 @@ class FixContext:
 
     @property
     def two_lengths(self) -> tuple[str, Cure] | None:
-        """What makes it of lengths that are sold, where no shop has it in one piece."""
+        """The change to two lengths, with its code, where no shop sells one so long."""
         return two_lengths(self._bench.plan, self._piece.key) if self._piece else None
 
     @property

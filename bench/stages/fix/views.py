@@ -15,7 +15,7 @@ from bench.stages.fix.forms import FixForm
 from bench.words import worded
 from bench.workbench.changes import apply, change, refused
 from bench.workbench.context import workbench
-from bench.workbench.offers import looked_for, offered_cures, two_lengths
+from bench.workbench.offers import looked_for, offered, offered_cures
 from trade.choose import placement
 from trade.choose.along import along as places_along
 from trade.choose.findings import findings
@@ -152,13 +152,7 @@ def along(request: HttpRequest, wall: int, key: str) -> HttpResponse:
 def cure(request: HttpRequest, wall: int, key: str) -> HttpResponse:
     """Apply a cure that was offered."""
     bench = workbench(request, wall, "fix", key)
-    code = request.POST.get("code", "")
-    joint = two_lengths(bench.plan, bench.chosen.key)
-    found = (
-        joint[1]
-        if joint is not None and joint[0] == code
-        else dict(offered_cures(bench.plan, bench.chosen.key)).get(code)
-    )
+    found = offered(bench.plan, bench.chosen.key, request.POST.get("code", ""))
     if found is None:
         return refused(bench, _("That fix is no longer valid: the wall has changed since."))
     return apply(

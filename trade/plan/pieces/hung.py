@@ -92,18 +92,18 @@ class Strip(Piece, frozen=True, kw_only=True):
     joint_mm: float | None = None
 
     def __post_init__(self) -> None:
-        """Refuse joints beyond its ends, or so near to one that nothing is left there."""
+        """Refuse joints beyond its ends or too near to one."""
         Piece.__post_init__(self)
         if self.joint_mm is None:
             return
         if not 0 < self.joint_mm < self.length_mm:
             raise PlanError("Its joint must lie between its ends.", "joint_mm")
         if min(self.joint_mm, self.length_mm - self.joint_mm) < SHORTEST_MM:
-            raise PlanError("Its joint leaves too short a length at one end.", "joint_mm")
+            raise PlanError("The joint is too close to an end: move it further in.", "joint_mm")
 
     @property
     def of_one_length(self) -> dict[str, Any]:
-        """What of it is other when one of its two lengths is judged alone."""
+        """Fields that change when one of its two lengths is judged alone."""
         return {}
 
 
@@ -300,7 +300,7 @@ class GridPanel(Panel, frozen=True, kw_only=True, tag="grid_panel", tag_field="k
     @property
     def of_one_length(self) -> dict[str, Any]:
         """One panel, with room for its holes however short the length is."""
-        return Panel.of_one_length.__get__(self) | {"hole_mm": 2.0, "pitch_mm": 4.0, "edge_mm": 4.0}
+        return {"panels": 1, "hole_mm": 2.0, "pitch_mm": 4.0, "edge_mm": 4.0}
 
     @property
     def holes_mm(self) -> tuple[float, ...]:
