@@ -12,9 +12,10 @@ from msgspec.structs import replace
 
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from trade import data, wording
-from trade.assess import assess
+from trade.assess import assess, judge_piece
 from trade.calculation import Quantity
 from trade.check import RANK, Check, PieceVerdict, strained
+from trade.choose import candidates
 from trade.choose.cures import cures
 from trade.choose.samples import sample, sample_wall
 from trade.cli.judge import as_json
@@ -293,6 +294,20 @@ class Strips(SimpleTestCase):
         ):
             with self.subTest(changes):
                 self.assertAlmostEqual(self.asked(**changes).capacity.value, has)
+
+    def test_an_anchor_is_left_out_that_would_split_the_strip_unless_all_would(self) -> None:
+        hollow = replace(sample_wall(), structure="block_hollow", layers=(), studs=())
+        for high, some in ((30.0, True), (15.0, False)):
+            rail = replace(sample("rail"), height_mm=high)
+            supports = [s for s in mount_of(rail).supports(rail, hollow) if isinstance(s, Support)]
+            widest = in_strip.widest_mm(supports)
+            found = candidates.drives(rail, hollow, Policy())
+            self.assertTrue(found)
+            self.assertEqual({each.through_mm <= widest for each in found}, {some})
+            for each in found:
+                judged = judge_piece(candidates.driven(rail, each), replace(plan(), wall=hollow))
+                edge = next(check for check in judged.checks if check.code == "strip.edge")
+                self.assertEqual(edge.outcome == "holds", some)
 
     def test_splitting_is_asked_from_a_quarter_of_an_inch_up(self) -> None:
         """NDS 2018 12.5.1: thinner fasteners have no loaded edge."""

@@ -16,7 +16,7 @@ from trade.choose.request import THIN_MM, HangRequest
 from trade.choose.stud_layouts import StudLayout
 from trade.cutting.sold import sold_mm
 from trade.errors import PlanError
-from trade.fixings import driving, wood
+from trade.fixings import driving, in_strip, wood
 from trade.fixings.anchor_capacity import anchor_capacity, anchor_of, lining_base, suits
 from trade.fixings.support import Support
 from trade.measure import Units
@@ -179,6 +179,8 @@ def drives(
     there = {each.of for each in drawer if each.many >= holes}
     if held_with:
         found = [drive for drive in found if f"{_key(drive)}:".startswith(f"{held_with}:")]
+    widest = in_strip.widest_mm(loose)
+    found = [drive for drive in found if drive.through_mm <= widest] or found
     priced = (drive._replace(price=0.0) if _key(drive) in there else drive for drive in found)
     return sorted(priced, key=lambda drive: drive.price)
 

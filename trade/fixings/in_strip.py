@@ -4,6 +4,7 @@ Away from its ends, its edges and each other.
 """
 
 from itertools import pairwise
+from math import inf
 from typing import NamedTuple
 
 from trade import data
@@ -34,6 +35,10 @@ class _Asked(NamedTuple):
     def needs_mm(self) -> float:
         return self.diameters * _through_mm(self.support)
 
+    @property
+    def widest_mm(self) -> float:
+        return self.has_mm / self.diameters
+
 
 def checks(supports: list[Support]) -> list[Check]:
     """Whether nothing splits the strip that it goes through.
@@ -41,7 +46,7 @@ def checks(supports: list[Support]) -> list[Check]:
     Nothing to ask where there is no strip.
     """
     asked = [
-        _asked(support)
+        _nearest(support, thin=support.capacity is not None or support.screw.kind == "wood")
         for support in supports
         if support.strip is not None and support.side.g is not None
     ]
@@ -67,6 +72,15 @@ def checks(supports: list[Support]) -> list[Check]:
             equations=sums.equations,
         )
     ]
+
+
+def widest_mm(supports: list[Support]) -> float:
+    """Return how wide what an anchor holds may be before it splits the strip it goes through, mm.
+
+    Infinite where there is no strip.
+    """
+    strips = [each for each in supports if each.strip is not None and each.side.g is not None]
+    return min((_nearest(each, thin=True).widest_mm for each in strips), default=inf)
 
 
 def splitting(
@@ -133,11 +147,10 @@ def _through_mm(support: Support) -> float:
     return support.screw.diameter_mm
 
 
-def _asked(support: Support) -> _Asked:
-    """Return what a seat is nearest to, for what that asks."""
+def _nearest(support: Support, *, thin: bool) -> _Asked:
+    """Return what a seat is nearest to, for what that asks. `thin`: not of a bolt or a rod."""
     assert support.strip is not None
     left, right, high = support.strip
-    thin = support.capacity is not None or support.screw.kind == "wood"
     edge = data.house("edge_diameters_wood" if thin else "edge_diameters_lag")
     end = data.house("strip_end_diameters_wood" if thin else "strip_end_diameters_lag")
     ranked = sorted(support.heights_mm)
