@@ -9,7 +9,7 @@ page is made of.
 import os
 
 EVERYTHING = bool(os.environ.get("EVERYTHING"))
-_OF = 3
+_OF = 5
 
 
 def in_turn(n: int, k: int, of: int = _OF) -> bool:

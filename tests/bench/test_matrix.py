@@ -237,7 +237,7 @@ def combinations() -> Iterator[tuple[int, str, str, Units]]:
 
 def slow_of(n: int) -> list[str]:
     """What takes long, for combinations of the n-th diagonal."""
-    return [name for k, name in enumerate(SLOW) if in_turn(n, k)] + [
+    return [name for k, name in enumerate(SLOW) if in_turn(n, k, 3)] + [
         name for k, name in enumerate(SLOWER) if in_turn(n, -2 - k % 6, 9)
     ]
 
@@ -268,7 +268,7 @@ class OnTimber(Answers):
                 f"{about} fragment",
                 **HTMX,
             )
-        self.settle(400)
+        self.settle(280)
 
 
 class OnSteel(OnTimber):
@@ -387,7 +387,7 @@ class Hostile(Answers):
                     self.slow(row, piece, paper, f"named {name!r}", path)
         for url in ("jobs", "log:entries", "log:charts", "bin:contents", "people:trail"):
             self.get(reverse(url), url)
-        self.settle(100)
+        self.settle(80)
 
     def test_walls_without_studs_without_pieces_and_with_forty(self) -> None:
         shelves = tuple(
@@ -440,7 +440,7 @@ class Hostile(Answers):
                 path.write_bytes(plan_file.dump(now))
                 for command in QUICK[:7]:
                     self.run_command(path, command, "", name)
-        self.settle(100)
+        self.settle(80)
 
     def test_every_kind_on_every_base_that_it_does_not_suit_says_why(self) -> None:
         """A sentence, never silence.

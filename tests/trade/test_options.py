@@ -302,7 +302,7 @@ class Exhaustive(Case):
             (wall(studs=STUDS[3:4]), request(x_mm=1600.0, things=kg(2.0), use="display"), {}),
         ]
         for n, (on, wanted, policy) in enumerate(cases):
-            if not in_turn(n, 0, 2):
+            if not in_turn(n, 0, 4):
                 continue
             plan = plan_on(on, **policy)
             with (
