@@ -4,6 +4,7 @@ A rowing club's boathouse, a village library's reading corner, a flat full of pl
 """
 
 from bench.demo.furnished import bedroom, desk_corner
+from bench.demo.made import quiet_room
 from bench.demo.places import alcoves, linen_closet, pantry
 from bench.demo.tool_corner import tool_corner
 from bench.demo.walls import (
@@ -32,6 +33,7 @@ __all__ = [
     "load",
     "pantry",
     "party_wall",
+    "quiet_room",
     "reading_corner",
     "story_corner",
     "tool_corner",
@@ -41,7 +43,7 @@ __all__ = [
 
 PLANS = (
     (JOB, (changing_room, workshop, pantry, tool_corner)),
-    (LIBRARY, (reading_corner, story_corner, alcoves, desk_corner)),
+    (LIBRARY, (reading_corner, story_corner, alcoves, desk_corner, quiet_room)),
     (FLAT, (party_wall, wardrobe, linen_closet, bedroom)),
 )
 

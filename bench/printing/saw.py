@@ -4,25 +4,35 @@ Every board and sheet with its parts to scale, its cuts in order, what is set on
 work.
 """
 
+from collections.abc import Sequence
 from itertools import pairwise
 
 from django.utils.translation import gettext as _
 
+from bench.drawing.exploded import taken_apart
 from bench.printing.paper import Paper
 from bench.printing.wall_sheet import LARGER
 from bench.words import say, worded
 from trade import data, wording
-from trade.cutting.parts import CutPart
+from trade.cutting.parts import CutPart, Labelled
 from trade.cutting.plan import BoardJob, CutPlan, SheetJob, cut_line, source_words
 from trade.language import compose, counted, joined
 from trade.marking.template import Drawing, Line, Text
 from trade.measure import Units, say_fine_length, say_length
 
-_BAR_MM = 12.0
+_BAR_MM, _BODY_MM = 12.0, 110.0
 _FILL, _STOCK, _WAITS = (255, 255, 255), (236, 222, 190), (220, 228, 236)
+_FACES = {"front": _STOCK, "side": (214, 196, 156), "top": (247, 240, 224), "cut": (169, 138, 85)}
 
 
-def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> bytes:
+def saw_sheet(
+    name: str,
+    plan: CutPlan,
+    units: Units,
+    job: str,
+    day: str,
+    bodies: Sequence[tuple[str, Sequence[Labelled]]] = (),
+) -> bytes:
     """Return the sheet as a PDF.
 
     Args:
@@ -31,6 +41,7 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
         units: of the person.
         job: the wall's job.
         day: when it was printed, in words.
+        bodies: that are made: the name of each piece, and its boards by their labels.
     """
     paper = Paper(units, worded("{name}: saw", name=name), f"{job}, {name}. {day}.", LARGER)
     paper.title_line(
@@ -60,6 +71,8 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
     for sheets in plan.sheets:
         for n in range(len(sheets.plan.sheets)):
             _sheet(paper, sheets, n, units)
+    for body, labelled in bodies:
+        _body(paper, body, labelled)
     paper.heading(_("Parts"))
     for part in plan.parts:
         _part(paper, part, units)
@@ -71,6 +84,18 @@ def saw_sheet(name: str, plan: CutPlan, units: Units, job: str, day: str) -> byt
             )
         )
     return bytes(paper.output())
+
+
+def _body(paper: Paper, name: str, boards: Sequence[Labelled]) -> None:
+    """Draw a body taken apart, each board with its label."""
+    drawn = taken_apart(boards, paper.epw * 0.8, _BODY_MM, 2.6, 4.5)
+    paper.heading(worded("{name!c}, taken apart", name=name), drawn.high + 4)
+    left, top = paper.l_margin + (paper.epw - drawn.wide) / 2, paper.get_y()
+    for face in drawn.faces:
+        paper.outline([(left + x, top + y) for x, y in face.points], _FACES[face.of])
+    for x, y, label in drawn.labels:
+        paper.label(left + x, top + y - 2.0, label)
+    paper.set_xy(paper.l_margin, top + drawn.high + 2)
 
 
 def _part(paper: Paper, part: CutPart, units: Units) -> None:

@@ -5,7 +5,10 @@ The saw, what was measured, the yard and its rack, prices, days; every file open
 
 import csv
 import io
+import re
+from itertools import combinations
 from typing import Any
+from xml.etree import ElementTree
 
 import pdfplumber
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -14,7 +17,9 @@ from ezdxf.filemanagement import read
 from icalendar import Calendar
 from msgspec.structs import replace
 from odfdo import Document
+from shapely import box
 
+from bench.drawing.exploded import exploded, taken_apart
 from bench.models import Job, Offcut, Wall
 from bench.printing.labels import labels_sheet
 from bench.printing.saw import saw_sheet
@@ -26,6 +31,7 @@ from tests.plans import bracket_shelf, plan, wall
 from tests.trade.test_every_kind import put_up
 from tests.trade.test_part_import import drawn, ring
 from trade.assess import assess
+from trade.cutting.parts import labelled
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.marking.overview import close_up, overview, scale_for
@@ -104,6 +110,39 @@ class OnPaper(SimpleTestCase):
                             and char["bottom"] <= page.height,
                             char["text"],
                         )
+
+    def test_a_body_is_drawn_taken_apart_with_every_label_on_screen_and_on_paper(self) -> None:
+        case = put_up("bookcase", wall(), joint="housed", loose_shelves=2, fixed_rows=1)
+        boards = labelled(cut_plan(plan(case)).parts, case)
+        labels = [each.label for each in boards]
+        self.assertEqual(len(labels), 10)
+        svg = ElementTree.fromstring(exploded(case.name, boards))
+        self.assertEqual(sorted(e.text or "" for e in svg.iter("text")), sorted(labels))
+        wide, high = float(svg.attrib["width"]), float(svg.attrib["height"])
+        for path in svg.iter("path"):
+            places = re.findall(r"([-\d.]+) ([-\d.]+)", path.attrib["d"])
+            self.assertTrue(all(0 <= float(x) <= wide and 0 <= float(y) <= high for x, y in places))
+        drawn = taken_apart(boards, 300.0, 300.0, 7.0, 14.0)
+        rooms = [
+            box(x - 3.5 * len(label), y - 7, x + 3.5 * len(label), y + 7)
+            for x, y, label in drawn.labels
+        ]
+        for one, other in combinations(rooms, 2):
+            self.assertAlmostEqual(one.intersection(other).area, 0.0)
+        made = cut_plan(plan(case))
+        raw = saw_sheet("Wall", made, "metric", "Job", "today", [(case.name, boards)])
+        [page] = text_of(raw).split("taken apart")[1:]
+        for label in labels:
+            self.assertIn(label, page.split("Parts")[0])
+
+    def test_what_hides_another_board_is_drawn_after_it(self) -> None:
+        """From the front, the right and above: the front hides the back, the top what is below."""
+        box_shelf = put_up("box_shelf", wall())
+        drawn = taken_apart(labelled(cut_plan(plan(box_shelf)).parts, box_shelf), 300, 300, 7, 14)
+        order = [label for _, _, label in reversed(drawn.labels)]
+        named = {p.label: p.name for p in cut_plan(plan(box_shelf)).parts}
+        names = [named[label] for label in order]
+        self.assertLess(names.index("back"), names.index("front"))
 
     def test_the_sheets_say_what_they_must(self) -> None:
         now = panel()

@@ -4,7 +4,7 @@ Its label, its finished and its rough size, what is done to it, what it waits fo
 """
 
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from trade import data
@@ -16,9 +16,11 @@ from trade.mounts.work import Detail, Pair
 from trade.plan.model import AnyPiece, Plan
 from trade.plan.place import each_piece, each_waiting, wood_to_fit
 from trade.wall.scribing import fitted
+from trade.workshop.panels import Panel
 
 FRAMING = "pine_white"  # what blocking is cut from: the softest that is sold in its sizes
 _HALF = "half of"  # two such parts come off one strip
+_ALPHABET = "abcdefghjkmnpqrstuvwxyz"
 OWN = "x"  # the label of the person's own parts begins with it
 
 
@@ -130,6 +132,26 @@ def parts_of(plan: Plan) -> Parts:
     return Parts((*found, *_own(plan)), dict(bought))
 
 
+class Labelled(NamedTuple):
+    """A board of a body where it sits, with the label of its part."""
+
+    label: str
+    panel: Panel
+
+
+def labelled(parts: Sequence[CutPart], piece: AnyPiece) -> list[Labelled]:
+    """Return the boards of a body that is made, by the labels of its parts; most have none."""
+    labels: dict[str, list[str]] = defaultdict(list)
+    for part in parts:
+        if part.key == piece.key:
+            labels[part.name].append(part.label)
+    return [
+        Labelled(labels[panel.name].pop(0), panel)
+        for panel in mount_of(piece).panels(piece)
+        if labels[panel.name]
+    ]
+
+
 def count_parts(plan: Plan) -> int:
     """How many parts are cut for a wall, counted without working them out."""
     names = {row.name for row in data.boards().values()}
@@ -209,5 +231,8 @@ def _own(plan: Plan) -> Iterator[CutPart]:
 
 
 def _letters(n: int) -> str:
-    """Return a to z, then aa, ab and on."""
-    return chr(96 + n) if n <= 26 else _letters((n - 1) // 26) + chr(97 + (n - 1) % 26)
+    """Return a to z, then aa, ab and on, but for letters that look like one another or a figure."""
+    many = len(_ALPHABET)
+    if n <= many:
+        return _ALPHABET[n - 1]
+    return _letters((n - 1) // many) + _ALPHABET[(n - 1) % many]

@@ -23,6 +23,7 @@ from trade.errors import PlanError
 from trade.language import compose
 from trade.measure import Units, say_length
 from trade.mounts.base import Part
+from trade.mounts.work import Bored, Row
 from trade.plan.model import Plan
 from trade.plan.shop import OnHand
 
@@ -69,6 +70,17 @@ class CutPlan(NamedTuple):
         return sum(len(row) for job in self.boards for _, row in job.layout) + sum(
             len(sheet.cuts) for job in self.sheets for sheet in job.plan.sheets
         )
+
+    @property
+    def bores(self) -> list[Bored | Row]:
+        """All that is bored in its parts; once, what is bored once in a body for several."""
+        found: dict[object, Bored | Row] = {}
+        for part in self.parts:
+            for work in part.detail.works:
+                if isinstance(work, Bored | Row):
+                    once = isinstance(work, Row) and work.once
+                    found[(part.key, work) if once else (part.label, work)] = work
+        return list(found.values())
 
     @property
     def at_hand(self) -> Counter[int]:

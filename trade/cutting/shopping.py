@@ -108,6 +108,7 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
         *_wood(cut, units),
         *_bands(cut),
         *_hardware(plan, cut, units),
+        *_glue(plan),
         *_fasteners(plan, units),
         *_bits(plan, cut, units),
         *_finish(done),
@@ -135,6 +136,17 @@ def _wood(cut: CutPlan, units: Units) -> list[ShoppingItem]:
         for s, many in wood.items()
         if s.hand is None
     ]
+
+
+def _glue(plan: Plan) -> list[ShoppingItem]:
+    """Return a bottle of glue where bodies are put together with it."""
+    sets = (mount_of(piece).making(piece).sets_hours for piece, _ in each_waiting(plan))
+    if not any(sets):
+        return []
+    have = had(plan, "glue")
+    take, price = (0 if have else 1), data.house("glue_price")
+    what = word("wood glue, a bottle")
+    return [ShoppingItem("glue", "hardware", what, 1, 1, take, price, have=have)]
 
 
 def _bands(cut: CutPlan) -> list[ShoppingItem]:

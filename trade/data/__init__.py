@@ -22,6 +22,7 @@ from trade.data.rows import (
     Goes,
     HolderKind,
     Holds,
+    Joint,
     Lining,
     MountingKind,
     Over,
@@ -67,6 +68,7 @@ __all__ = [
     "Goes",
     "Holds",
     "House",
+    "Joint",
     "Lining",
     "MountingKind",
     "Over",
@@ -277,6 +279,12 @@ def climates() -> dict[str, Climate]:
 def cords() -> dict[str, Cord]:
     """Return what passes through an opening in a board, by key."""
     return table("cords", Cord)
+
+
+@cache
+def joints() -> dict[str, Joint]:
+    """Joints between the boards of a body, by key."""
+    return table("joints", Joint)
 
 
 @cache

@@ -87,6 +87,32 @@ class Board(Priced, frozen=True, kw_only=True):
         )
 
 
+class Joint(Priced, frozen=True, kw_only=True):
+    """How boards of a body meet at its corners. `price`: of one fastener."""
+
+    name: str
+    way: Literal["butt", "housed", "mitred"]
+    fastener: str
+    every_mm: float
+    edge_mm: float
+    minutes: float
+    glue: bool
+    judged: Literal["screws", "bearing", ""]
+    work: str
+    setting: str
+    good: str
+
+    def places_mm(self, wide_mm: float) -> tuple[float, ...]:
+        """Return where its fasteners go along an end, from the edge: two at least, evenly."""
+        if not self.fastener:
+            return ()
+        free = max(wide_mm - 2 * self.edge_mm, 0.0)
+        many = max(int(free / self.every_mm) + 2, 2)
+        first = min(self.edge_mm, wide_mm / 4)
+        step = (wide_mm - 2 * first) / (many - 1)
+        return tuple(first + n * step for n in range(many))
+
+
 class Lining(Row, frozen=True, kw_only=True):
     """A layer between the room and the studs."""
 

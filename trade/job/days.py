@@ -26,7 +26,7 @@ from trade.plan.place import each_piece, each_waiting
 from trade.plan.shop import Days
 
 _MOST_DAYS = 400
-What = Literal["shop", "off", "saw", "mount", "sand", "coat", "hang", "load"]
+What = Literal["shop", "off", "saw", "build", "mount", "sand", "coat", "hang", "load"]
 
 
 class Task(NamedTuple):
@@ -163,7 +163,7 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
         why = "the filler dries"
         yield Task("off", said, *clock.spread(minutes), minutes, 1, hours, why)
         filled = clock.now + timedelta(hours=hours)
-    bored = sum(boring(part.detail.works) for part in cut.parts)
+    bored = boring(tuple(cut.bores))
     if cut.parts:
         minutes = len(cut.parts) * data.house("cut_minutes") + bored
         yield Task(
@@ -173,6 +173,7 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
             minutes,
         )
     waiting = each_waiting(plan)
+    yield from _bodies([piece for piece, _ in waiting], clock)
     people = max((_people(piece) for piece, _ in waiting), default=1)
     minutes = sum(_hanging(piece, there) for piece, there in waiting)
     if done.coats and done.area_m2 > 0:
@@ -218,6 +219,18 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
         else ""
     )
     yield Task("load", "Load it, slowly, and watch", loaded, loaded, 0.0, 1, 0.0, why)
+
+
+def _bodies(pieces: list[AnyPiece], clock: _Clock) -> Iterator[Task]:
+    """Yield the putting together of bodies that are made, and the setting of their glue."""
+    made = [piece for piece in pieces if mount_of(piece).making(piece).minutes]
+    if not made:
+        return
+    minutes = sum(mount_of(piece).making(piece).minutes for piece in made)
+    hours = max(mount_of(piece).making(piece).sets_hours for piece in made)
+    said = compose("Put together {names}", names=_names(made))
+    yield Task("build", said, *clock.spread(minutes), minutes, 1, hours, "glue sets" * bool(hours))
+    clock.wait(hours)
 
 
 def _names(pieces: Sequence[AnyPiece]) -> str:

@@ -93,6 +93,7 @@ class _Work:
 
     def steps(self) -> Iterator[Step]:
         """All of them in order."""
+        yield from (self._do(each) for each in mount_of(self.piece).making(self.piece).steps)
         yield self._ready()
         yield self._safe()
         yield from taking_off.steps(self.piece, self.plan)

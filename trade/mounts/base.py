@@ -20,12 +20,13 @@ from trade.load import lifting
 from trade.load.shelf import board_n
 from trade.measure import G_N_PER_KG, Units
 from trade.memo import memoized
-from trade.mounts.hanging import Hanging
+from trade.mounts.hanging import Do, Hanging
 from trade.mounts.work import Bored, Detail, Work, banded, longest_mm, off_square, scribe, seen_ends
 from trade.plan.flatness import Side
 from trade.plan.model import Piece, Shelf, Wall
 from trade.plan.pieces.base import Corded
 from trade.plan.policy import Policy
+from trade.workshop.panels import Panel
 
 P = TypeVar("P", bound=Piece)
 _SAME_MM = 0.05
@@ -126,6 +127,14 @@ def slab(
     back, front = out
     outline = ((left, back), (right, back), (right, front), (left, front))
     return Solid(role, outline, bottom, top)
+
+
+class Making(NamedTuple):
+    """What putting a body together takes: hands on, until its glue has set, and how it is done."""
+
+    minutes: float = 0.0
+    sets_hours: float = 0.0
+    steps: tuple[Do, ...] = ()
 
 
 class Rest(NamedTuple):
@@ -438,6 +447,14 @@ class Mount(ABC, Generic[P]):
         """Return what its body weighs empty; None when nobody knows, or it has none."""
         found: float | None = getattr(piece, "body_kg", None)
         return found
+
+    def panels(self, piece: P) -> tuple[Panel, ...]:
+        """Return the boards of a body that is made, where each sits; most kinds have none."""
+        return ()
+
+    def making(self, piece: P) -> Making:
+        """Return what putting its body together takes; most kinds nothing."""
+        return Making()
 
     def confirmed(self, piece: P) -> P:
         """Return the piece with every doubt of its own settled for the better."""

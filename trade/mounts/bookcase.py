@@ -7,20 +7,21 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Calculation
-from trade.check import Check, Message, make
+from trade.check import Assumption, Check, Message, make
 from trade.fixings import fastening, wood
 from trade.fixings.support import Hardware, Support, support
 from trade.language import compose
 from trade.load.demand import Demand
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import insides, openings, stated
-from trade.mounts.base import DEPTH, LENGTH, Ask, Mount, Part, Shape, block, support_name
+from trade.mounts import insides, made, openings, stated
+from trade.mounts.base import DEPTH, LENGTH, Ask, Making, Mount, Part, Shape, block, support_name
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
 from trade.plan.model import Bookcase, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 from trade.wall.scribing import lowest_ceiling_mm
+from trade.workshop.panels import Panel
 
 NOUN = "strap"
 CLIMBER_N = data.house("climber_n")
@@ -62,6 +63,12 @@ class _Bookcase(Mount[Bookcase]):
             "count",
             help="They sit in grooves, so that the sides can't bow out.",
         ),
+        Ask(
+            "kick_mm",
+            "Its bottom above the floor",
+            "length",
+            help="Of a body that is made: 0 where it stands on its bottom.",
+        ),
         openings.CUT_OUT,
     )
     fresh: ClassVar[dict[str, Any]] = {
@@ -75,7 +82,7 @@ class _Bookcase(Mount[Bookcase]):
         """Every check of the straps, and whether it can be stood up."""
         loads = (
             (compose("what “{piece}” weighs empty.", piece=piece.name),)
-            if piece.body_kg is None
+            if made.empty_kg(piece) is None
             else ()
         )
         if not piece.supports_mm:
@@ -93,6 +100,22 @@ class _Bookcase(Mount[Bookcase]):
         )
         found = fastening.checks(self.supports(piece, wall), demands, backing(wall).unknown, loads)
         return [*found, _strap(piece, loads), _stands_up(piece, wall), *insides.checks(piece)]
+
+    def body_kg(self, piece: Bookcase) -> float | None:
+        """Return what it weighs empty, by its boards where it is made."""
+        return made.empty_kg(piece)
+
+    def panels(self, piece: Bookcase) -> tuple[Panel, ...]:
+        """Return the boards of a body that is made."""
+        return made.panels(piece)
+
+    def making(self, piece: Bookcase) -> Making:
+        """Return what putting a made body together takes."""
+        return made.making(piece)
+
+    def assumes(self, piece: Bookcase) -> tuple[Assumption, ...]:
+        """Return that its corners hold, where nobody has judged them."""
+        return made.assumed(piece)
 
     def supports(self, piece: Bookcase, wall: Wall) -> list[Support]:
         """Each strap's plate on the wall, one screw."""
@@ -132,7 +155,7 @@ class _Bookcase(Mount[Bookcase]):
         """Return the body with its boards, the straps' plates behind its top."""
         left, right, top, t = piece.left_mm, piece.left_mm + piece.length_mm, piece.height_mm, 20.0
         count = max(round(top / 350.0), 1)
-        boards = [
+        boards = made.front(piece, 0.0) or [
             block("wood", left + t, y, right - t, y + t)
             for y in (60.0 + n * (top - 80.0) / count for n in range(count))
         ]
@@ -194,7 +217,14 @@ class _Bookcase(Mount[Bookcase]):
             "Pull the top toward you: it must not come away. Then the heavy books, below.",
         )
         line = ("The straps", piece.top_mm - piece.strap_down_mm)
-        return Hanging("strap", line, "apart", before=(stand,), after=(back, taut), levelled=False)
+        return Hanging(
+            "strap",
+            line,
+            "apart",
+            before=(stand,),
+            after=(back, taut),
+            levelled=False,
+        )
 
     def cautions(self, piece: Bookcase, wall: Wall) -> list[Message]:
         """Return what people get wrong with bookcases."""
@@ -226,7 +256,7 @@ def _tipping(piece: Bookcase) -> Calculation:
     sums.given("F_h", PULL_N, "force", "and a pull outward at the top (10 lbf)")
     sums.given("h", min(piece.height_mm, PULL_AT_MM), "length", "height of that")
     sums.then("M", "F e + F_h h", "moment", "what tips it")
-    sums.given("W", (piece.body_kg or 0.0) * G_N_PER_KG, "force", "its empty weight")
+    sums.given("W", (made.empty_kg(piece) or 0.0) * G_N_PER_KG, "force", "its empty weight")
     sums.given("d", piece.depth_mm, "length", "its depth")
     sums.then("M_W", "W d / 2", "moment", "what keeps it")
     if piece.supports_mm:

@@ -34,6 +34,8 @@ from trade.mounts.work import Bevel, Detail, scribe
 from trade.plan.model import BoxShelf, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
+from trade.workshop.hollow import hollow
+from trade.workshop.panels import Panel
 
 NOUN = "support"
 _MITRE = 45.0  # degrees
@@ -104,6 +106,17 @@ class _BoxShelf(Mount[BoxShelf]):
     def weight_kg(self, piece: BoxShelf) -> float | None:
         """Return the bare piece."""
         return _own_n(piece) / G_N_PER_KG
+
+    def panels(self, piece: BoxShelf) -> tuple[Panel, ...]:
+        """Return its skins and end caps."""
+        return hollow(
+            piece.length_mm,
+            piece.height_mm,
+            piece.depth_mm,
+            piece.board,
+            piece.skin_mm,
+            piece.mitred,
+        )
 
     def parts(self, piece: BoxShelf, wall: Wall) -> list[Part]:
         """Top and bottom over the whole, back and front (or mitred front) between, two end caps."""

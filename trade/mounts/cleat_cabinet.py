@@ -8,7 +8,7 @@ from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Calculation, Quantity
-from trade.check import Check, Message, Placeholders, make
+from trade.check import Assumption, Check, Message, Placeholders, make
 from trade.fixings import fastening
 from trade.fixings.support import Support
 from trade.language import compose
@@ -18,8 +18,8 @@ from trade.load.line import LineLoad, contents_of, unweighed
 from trade.load.push import push_of
 from trade.load.ways import BODY, Sharing
 from trade.measure import G_N_PER_KG, Units
-from trade.mounts import bevel, board, flush_cleat, insides, openings, own_half, strips
-from trade.mounts.base import DEPTH, LENGTH, Ask, Extra, Mount, Part, Shape, block, cut
+from trade.mounts import bevel, board, flush_cleat, insides, made, openings, own_half, strips
+from trade.mounts.base import DEPTH, LENGTH, Ask, Extra, Making, Mount, Part, Shape, block, cut
 from trade.mounts.bevel import Bevel
 from trade.mounts.hanging import Act, Do, Hanging, do
 from trade.mounts.own_half import INSET_MM, SPACER_MM, spacer_mm
@@ -28,6 +28,7 @@ from trade.plan.hardware import OwnCleat
 from trade.plan.model import Cabinet, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
+from trade.workshop.panels import Panel
 
 NOUN = "screw pair"
 METAL_NOUN = "cleat"
@@ -77,6 +78,7 @@ class _CleatCabinet(Mount[Cabinet]):
         ),
         Ask("locked", "Locked: a screw or block keeps it from lifting off", "flag"),
         *insides.ASKS,
+        Ask("doors", "Doors on it", "count", help="Of a body that is made."),
         openings.CUT_OUT,
     )
     fresh: ClassVar[dict[str, Any]] = {
@@ -121,7 +123,7 @@ class _CleatCabinet(Mount[Cabinet]):
         pulled = _pulled(piece, load)
         found = fastening.checks(self.supports(piece, wall), pulled, backing(wall).unknown, loads)
         found += [*own_half.checks(piece, cleat, pulled, loads), _room(piece, wall)]
-        found += [_lift(piece)] if piece.body_kg is not None else []
+        found += [_lift(piece)] if made.empty_kg(piece) is not None else []
         found += insides.checks(piece)
         if piece.own is not None:
             return [*found, *flush_cleat.checks(piece, piece.own, pulled, loads)]
@@ -143,10 +145,26 @@ class _CleatCabinet(Mount[Cabinet]):
         return found
 
     def _load(self, piece: Cabinet, so: Sharing) -> LineLoad:
-        own_n = (piece.body_kg or 0.0) * G_N_PER_KG
+        own_n = (made.empty_kg(piece) or 0.0) * G_N_PER_KG
         return LineLoad(
             piece, own_n, piece.depth_mm / 2, sharing=so, torsion_nmm=inf
         )  # a closed body is taken not to twist
+
+    def body_kg(self, piece: Cabinet) -> float | None:
+        """Return what it weighs empty, by its boards where it is made."""
+        return made.empty_kg(piece)
+
+    def panels(self, piece: Cabinet) -> tuple[Panel, ...]:
+        """Return the boards of a body that is made."""
+        return made.panels(piece)
+
+    def making(self, piece: Cabinet) -> Making:
+        """Return what putting a made body together takes."""
+        return made.making(piece)
+
+    def assumes(self, piece: Cabinet) -> tuple[Assumption, ...]:
+        """Return that its corners hold, where nobody has judged them."""
+        return made.assumed(piece)
 
     def supports(self, piece: Cabinet, wall: Wall) -> list[Support]:
         """Return the wall's half of the cleat at each stud: two screws, one above the other."""
@@ -162,7 +180,7 @@ class _CleatCabinet(Mount[Cabinet]):
         return [
             (piece.height_mm, piece.depth_mm, piece.inner_mm),
             (piece.length_mm, piece.depth_mm, piece.inner_mm),
-            (piece.height_mm, piece.length_mm, piece.back_mm),
+            (piece.height_mm, piece.length_mm, piece.under_heads_mm),
         ]
 
     def parts(self, piece: Cabinet, wall: Wall) -> list[Part]:
@@ -227,8 +245,13 @@ class _CleatCabinet(Mount[Cabinet]):
         cleat_top, middle = top - piece.down_mm, (left + right) / 2
         body = [
             block("face", left, bottom, right, top),
-            block("door", left + 18, bottom + 18, middle - 2, top - 18),
-            block("door", middle + 2, bottom + 18, right - 18, top - 18),
+            *(
+                made.front(piece, bottom)
+                or (
+                    block("door", left + 18, bottom + 18, middle - 2, top - 18),
+                    block("door", middle + 2, bottom + 18, right - 18, top - 18),
+                )
+            ),
         ]
         if piece.own is not None:
             return [*body, *flush_cleat.front(piece, piece.own, cleat_top)]
@@ -346,12 +369,15 @@ class _CleatCabinet(Mount[Cabinet]):
         lock = _locked("A screw through the cleats, or a block above")
         line = ("Top edge of the wall cleat", piece.top_mm - piece.down_mm)
         return Hanging(
-            "wall cleat", line, before=(own,), after=(on, *((lock,) if piece.locked else ()))
+            "wall cleat",
+            line,
+            before=(own,),
+            after=(on, *((lock,) if piece.locked else ())),
         )
 
     def cautions(self, piece: Cabinet, wall: Wall) -> list[Message]:
         """Return what people get wrong with cleats; openings to saw in its back."""
-        out = piece.off_mm + piece.back_mm
+        out = piece.off_mm + piece.under_heads_mm
         cut_out = openings.told(self.box(piece), wall, out) if piece.cut_out else []
         if piece.own is not None:
             return [
@@ -411,7 +437,7 @@ def _hung_on_metal(piece: Cabinet, own: OwnCleat, screws: Placeholders | None) -
 def _unweighed_body(piece: Cabinet) -> tuple[str, ...]:
     return (
         (compose("what “{piece}” weighs empty.", piece=piece.name),)
-        if piece.body_kg is None
+        if made.empty_kg(piece) is None
         else ()
     )
 
@@ -454,7 +480,7 @@ def _room(piece: Cabinet, wall: Wall) -> Check:
 
 def _lift(piece: Cabinet) -> Check:
     """Lifted, empty, it comes off unless it is locked."""
-    push, weight = push_of(piece).n, (piece.body_kg or 0.0) * G_N_PER_KG
+    push, weight = push_of(piece).n, (made.empty_kg(piece) or 0.0) * G_N_PER_KG
     said = "Lifted with {demand}, empty, it comes off the cleat; it weighs {capacity}."
     return make(
         "cleat.lift",

@@ -13,6 +13,7 @@ from trade.language import compose
 from trade.load.demand import Demand
 from trade.load.push import push_of
 from trade.measure import G_N_PER_KG
+from trade.mounts import made
 from trade.mounts.base import Shape, block, support_name
 from trade.plan.hardware import OwnCleat
 from trade.plan.model import Cabinet, Wall
@@ -35,7 +36,7 @@ def checks(
     """Check one pair of halves against its packet, and a lock where there is one."""
     found = [_rated(own, case, unknown) for cases in demands.values() for case in cases]
     hardest = max(found, key=lambda check: check.utilisation)
-    return [hardest, *([_lock(piece)] if piece.locked and piece.body_kg is not None else [])]
+    return [hardest, *([_lock(piece)] if piece.locked and made.empty_kg(piece) is not None else [])]
 
 
 def _rated(own: OwnCleat, case: Demand, unknown: tuple[str, ...]) -> Check:
@@ -60,7 +61,7 @@ def _lock(piece: Cabinet) -> Check:
     """Lifted, empty, against a lock."""
     sums = Calculation()
     sums.given("F", push_of(piece).n, "force", "the push, upwards")
-    sums.given("G", (piece.body_kg or 0.0) * G_N_PER_KG, "force", "its empty weight")
+    sums.given("G", (made.empty_kg(piece) or 0.0) * G_N_PER_KG, "force", "its empty weight")
     sums.then("V_max", "max(F − G, 0)", "force", "lifted with")
     sums.given("n", data.house("lock_screws"), "count", "screws")
     sums.given("Z", data.house("lock_screw_n"), "force", "one in shear")

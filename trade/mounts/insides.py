@@ -19,7 +19,7 @@ from trade.fixings import driving, pins, wood
 from trade.language import compose
 from trade.load.line import unweighed
 from trade.measure import G_N_PER_KG, IN_MM, Units
-from trade.mounts import strength
+from trade.mounts import made, strength
 from trade.mounts.base import Ask, Part, cut
 from trade.mounts.work import Band, Detail, Row
 from trade.plan.model import Bookcase, Cabinet
@@ -29,6 +29,7 @@ ASKS = (
     Ask("loose_shelves", "Loose shelves to make for it", "count"),
     Ask("inner", "Those of", "choice", data.woods),
     Ask("inner_mm", "They and its own sides thick", "length"),
+    *made.ASKS,
 )
 _BACK_MM = data.house("loose_shelf_back_mm")
 _OFF_MM = data.house("pin_rows_off_mm")
@@ -55,6 +56,10 @@ class Inside(NamedTuple):
 def inside(piece: Bookcase | Cabinet) -> Inside:
     """Return the inside of a body whose own boards are as thick as its uprights."""
     t, bays = piece.inner_mm, piece.dividers + 1
+    case = made.case_of(piece)
+    if case is not None:
+        deep = case.front_mm - case.back_mm - (_BACK_MM if piece.loose_shelves else 0.0)
+        return Inside(bays, case.bay_mm, case.height_mm - t - case.floor_mm, deep)
     return Inside(
         bays,
         (piece.length_mm - 2 * t - piece.dividers * t) / bays,
@@ -79,8 +84,15 @@ def row(piece: Bookcase | Cabinet, into: str, faces: int, units: Units) -> Row:
 
 
 def parts(piece: Bookcase | Cabinet) -> list[Part]:
-    """Uprights, loose shelves, each a little short, and four pins for each."""
+    """Uprights, loose shelves, each a little short, and four pins for each; all of a made body."""
     room, t = inside(piece), piece.inner_mm
+    pins = (
+        [Part("shelf pin", "shelf pin, 5 mm", 4 * piece.loose_shelves)]
+        if piece.loose_shelves
+        else []
+    )
+    if piece.joint is not None:
+        return [*made.parts(piece), *pins]
     found = []
     if piece.dividers:
         found.append(cut("upright", piece.inner, piece.dividers, room.high_mm, room.deep_mm, t))
@@ -91,8 +103,7 @@ def parts(piece: Bookcase | Cabinet) -> list[Part]:
     if piece.loose_shelves:
         short = room.bay_mm - data.house("loose_shelf_mm")
         found.append(cut("loose shelf", piece.inner, piece.loose_shelves, short, room.deep_mm, t))
-        found.append(Part("shelf pin", "shelf pin, 5 mm", 4 * piece.loose_shelves))
-    return found
+    return [*found, *pins]
 
 
 def fixed_rows(piece: Bookcase | Cabinet) -> int:
@@ -107,11 +118,10 @@ def details(piece: Bookcase | Cabinet, units: Units) -> dict[str, Detail]:
     """
     found: dict[str, Detail] = {}
     room, sheet = inside(piece), data.boards()[piece.inner].sheet
-    own = (
-        (row(piece, "the inner faces of the body's own two sides", 2, units),)
-        if piece.loose_shelves
-        else ()
-    )
+    here = piece.joint is None
+    into = "the inner faces of the body's own two sides" if here else "its inner face"
+    rows = row(piece, into, 2 if here else 1, units)._replace(once=here)
+    own = (rows,) if piece.loose_shelves else ()
     if piece.dividers:
         works = (row(piece, "both its faces", 2, units),) if piece.loose_shelves else ()
         band = (Band("its front edge", room.high_mm),) if sheet else ()
@@ -128,20 +138,25 @@ def details(piece: Bookcase | Cabinet, units: Units) -> dict[str, Detail]:
     if piece.loose_shelves:
         band = (Band("its front edge", room.bay_mm),) if sheet else ()
         found["loose shelf"] = Detail(
-            (*own, *band), "good face up", "between two uprights; take off 3 mm (1/8 in)"
+            (*(own if here else ()), *band),
+            "good face up",
+            "between two uprights; take off 3 mm (1/8 in)",
         )
-    return found
+    return found if here else made.details(piece, found, own)
 
 
 def checks(piece: Bookcase | Cabinet) -> list[Check]:
     """Bending and sag of a loose shelf, the pins under it, and what stands the whole.
 
-    None where no loose shelf is made.
+    None where neither loose shelves nor the body are made.
     """
-    if not piece.loose_shelves:
-        return []
     unknown, on = unweighed(piece), _on_one(piece)
-    found = [_bending(piece, on, unknown), _sag(piece, on, unknown), _pin(piece, on, unknown)]
+    bays, factor = piece.dividers + 1, data.uses()[piece.use].factor
+    found = made.checks(piece, on.all_n / on.places * bays * factor)
+    if not piece.loose_shelves and piece.joint is None:
+        return []
+    found += [_bending(piece, on, unknown), _sag(piece, on, unknown)]
+    found += [_pin(piece, on, unknown)] if piece.loose_shelves else []
     return found + ([_side(piece, unknown)] if isinstance(piece, Bookcase) else [])
 
 
@@ -251,6 +266,11 @@ def _loaded(on: _OnOne, factor: float | None) -> Calculation:
     return sums
 
 
+def _shelf(piece: Bookcase | Cabinet) -> str:
+    """Return what is checked: a loose shelf, or the bottom where none is made."""
+    return "loose shelf" if piece.loose_shelves else "bottom"
+
+
 def _bending(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Check:
     sums = _loaded(on, data.uses()[piece.use].factor)
     sums.then("M", "(G + f Q) l / 8", "moment", "bending, free on its pins")
@@ -258,12 +278,14 @@ def _bending(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) ->
     strength.write_bending(sums, on.board, data.house("duration_years"))
     return make(
         "inside.bending",
-        part="loose shelf",
+        part=_shelf(piece),
         case=_CASE,
         unknown=unknown,
         demand=sums.quantity("σ"),
         capacity=sums.quantity("σ'"),
-        template="A loose shelf uses {used} of the bending strength of {board}.",
+        template="A loose shelf uses {used} of the bending strength of {board}."
+        if piece.loose_shelves
+        else "Its bottom uses {used} of the bending strength of {board}, lying free at its ends.",
         parts={"board": on.board.name},
         equations=sums.equations,
     )
@@ -282,12 +304,14 @@ def _sag(piece: Bookcase | Cabinet, on: _OnOne, unknown: tuple[str, ...]) -> Che
     strength.write_sag_limit(sums)
     return make(
         "inside.sag",
-        part="loose shelf",
+        part=_shelf(piece),
         case="loaded, years",
         unknown=unknown,
         demand=sums.quantity("w"),
         capacity=sums.quantity("w_max"),
-        template="Over the years a loose shelf sags {demand}; the limit for {span} is {capacity}.",
+        template="Over the years a loose shelf sags {demand}; the limit for {span} is {capacity}."
+        if piece.loose_shelves
+        else "Over the years its bottom sags {demand}; the limit for {span} is {capacity}.",
         parts={"span": Quantity(on.span_mm, "length")},
         equations=sums.equations,
     )

@@ -36,6 +36,8 @@ from trade.plan.flatness import Side
 from trade.plan.model import Bench, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
+from trade.workshop.panels import ALONG, OUT, UP, Panel
+from trade.workshop.panels import block as slab
 
 _APRON_MM = data.house("apron_mm")
 _INSET_MM = data.house("leg_inset_mm")
@@ -159,6 +161,31 @@ class _Bench(Mount[Bench]):
         if piece.apron_mm:
             found.append(cut("apron", piece.ledger, 1, piece.length_mm, piece.apron_mm, _APRON_MM))
         return found
+
+    def panels(self, piece: Bench) -> tuple[Panel, ...]:
+        """Return its top, its ledger, its legs and the board that joins them, from the floor up."""
+        high, deep, long = piece.top_mm, piece.depth_mm, (0.0, piece.length_mm)
+        under, t, wood = high - piece.thickness_mm, piece.ledger_mm, piece.ledger
+        low = under - piece.ledger_high_mm
+        top = slab(long, (under, high), (0.0, deep))
+        found = [
+            Panel("board", piece.board, top, UP, ALONG),
+            Panel("ledger", wood, slab(long, (low, under), (0.0, t)), OUT, ALONG),
+        ]
+        for side, left in zip(SIDES, (0.0, piece.length_mm - t), strict=True):
+            if piece.end(side) == "ledger":
+                across = (left, left + t)
+                found.append(
+                    Panel("side ledger", wood, slab(across, (low, under), (t, deep)), ALONG, OUT)
+                )
+        front, half = deep - _APRON_MM, piece.leg_mm / 2
+        for x in leg_places_mm(piece):
+            leg = slab((x - half, x + half), (0.0, under), (front - piece.leg_mm, front))
+            found.append(Panel("leg", wood, leg, ALONG, UP))
+        if piece.apron_mm:
+            apron = slab(long, (under - piece.apron_mm, under), (front, deep))
+            found.append(Panel("apron", wood, apron, OUT, ALONG))
+        return tuple(found)
 
     def details(self, piece: Bench, wall: Wall, units: Units) -> dict[str, Detail]:
         """Return what its parts wait for: the legs for the floor, the apron for the board."""

@@ -59,11 +59,11 @@ def screws(piece: Cabinet, demands: dict[int, tuple[Demand, ...]]) -> Own:
     """
     screw, back = data.screws()[screw_of(piece)], data.boards()[piece.inner]
     if piece.own is None:  # through its back into the half
-        half, layers, into = data.boards()[piece.cleat], piece.back_mm, piece.cleat_mm
+        half, layers, into = data.boards()[piece.cleat], piece.under_heads_mm, piece.cleat_mm
         side = wood.wood_side(layers, back.g, screw.diameter_mm, across=not back.sheet)
         head = wood.pull_through_n(screw.head_mm, layers, back.g)
     else:  # through the metal half into its back
-        half, layers, into = back, piece.own.thick_mm, piece.back_mm
+        half, layers, into = back, piece.own.thick_mm, piece.under_heads_mm
         side, head = wood.steel_side(layers), inf
     through = layers + into
     sold = [length for length in driving.lengths_mm(screw) if length <= through]
@@ -118,7 +118,10 @@ def checks(
         demand=sums.quantity("n"),
         capacity=sums.quantity("n_max"),
         template=_said(metal, bool(own.room)),
-        parts={"back": Quantity(piece.back_mm, "fine"), "wood": data.boards()[piece.inner].name},
+        parts={
+            "back": Quantity(piece.under_heads_mm, "fine"),
+            "wood": data.boards()[piece.inner].name,
+        },
         equations=sums.equations,
     )
     return [found, *([_spacer(piece, bevel, demands, unknown)] if piece.below_mm else [])]
@@ -207,7 +210,7 @@ def _write_upper_screws(
     sums: Calculation, piece: Cabinet, screw: Screw, row: Board, long_mm: float
 ) -> None:
     """Write what the screws along a spacer's upper edge hold, T_max."""
-    reach = driving.reach(screw, piece.cleat_mm + piece.back_mm, piece.cleat_mm)
+    reach = driving.reach(screw, piece.cleat_mm + piece.under_heads_mm, piece.cleat_mm)
     back = data.boards()[piece.inner]
     sums.given("n", max(int(long_mm / _APART_MM / 2), _LEAST), "count", "screws along its edge")
     sums.given(

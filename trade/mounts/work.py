@@ -9,8 +9,8 @@ from typing import NamedTuple
 from trade import data
 from trade.calculation import Quantity
 from trade.check import Message, Placeholders
-from trade.language import compose, counted
-from trade.measure import Units, say_bit
+from trade.language import compose, counted, joined
+from trade.measure import Units, say_bit, say_length
 from trade.plan.model import Piece, Wall
 from trade.wall.scribing import NEAR_END_MM, ends_of, scribe_of
 
@@ -207,7 +207,8 @@ class Bored(NamedTuple):
 class Row(NamedTuple):
     """Rows of holes for shelf pins.
 
-    `rows` of `many`, the first so far up, `every_mm` from one to the next.
+    `rows` of `many`, the first so far up, `every_mm` from one to the next; `once`: in the body
+    itself, once for all the parts that say so.
     """
 
     into: str
@@ -217,6 +218,7 @@ class Row(NamedTuple):
     every_mm: float
     wide_mm: float
     deep_mm: float
+    once: bool = False
 
     @property
     def holes(self) -> int:
@@ -331,7 +333,98 @@ class Opening(NamedTuple):
         return Message(said, sizes)
 
 
-Work = Opening | Mitre | Bevel | Pair | Slant | Rounded | Bored | Row | Recess | Band
+class Rabbet(NamedTuple):
+    """A step along an edge or an end of the inner face: how wide, how deep."""
+
+    edge: str
+    wide_mm: float
+    deep_mm: float
+
+    def phrase(self, units: Units) -> Message:
+        """Return what to do."""
+        return Message(
+            "Rabbet {edge} on the inner face: {wide} wide, {deep} deep.",
+            {
+                "edge": self.edge,
+                "wide": Quantity(self.wide_mm, "fine"),
+                "deep": Quantity(self.deep_mm, "fine"),
+            },
+        )
+
+
+class Groove(NamedTuple):
+    """Grooves across a face.
+
+    `places_mm`: from where to each one's nearer edge; `stop_mm`: how far they end from the front.
+    """
+
+    into: str
+    start: str
+    places_mm: tuple[float, ...]
+    wide_mm: float
+    deep_mm: float
+    stop_mm: float
+
+    def phrase(self, units: Units) -> Message:
+        """Return what to do."""
+        return Message(
+            "Saw or rout {n} across {into}, {wide} wide, {deep} deep, {at} from {start}; end "
+            "{stop} before the front edge.",
+            {
+                "n": counted(len(self.places_mm), "a groove", "{n} grooves"),
+                "into": self.into,
+                "wide": Quantity(self.wide_mm, "fine"),
+                "deep": Quantity(self.deep_mm, "fine"),
+                "at": joined([say_length(at, units) for at in self.places_mm]),
+                "start": self.start,
+                "stop": length(self.stop_mm),
+            },
+        )
+
+
+class Notch(NamedTuple):
+    """Corners sawn out: how far along the board, how far across it."""
+
+    corners: str
+    long_mm: float
+    deep_mm: float
+
+    def phrase(self, units: Units) -> Message:
+        """Return what to do."""
+        return Message(
+            "Notch {corners}: {long} along the board, {deep} across it.",
+            {
+                "corners": self.corners,
+                "long": Quantity(self.long_mm, "fine"),
+                "deep": Quantity(self.deep_mm, "fine"),
+            },
+        )
+
+
+class Joined(NamedTuple):
+    """Ends that are joined to the next board: by what, where its fasteners go from the back."""
+
+    by: str
+    ends: str
+    places_mm: tuple[float, ...]
+
+    def phrase(self, units: Units) -> Message:
+        """Return what to do."""
+        if not self.places_mm:
+            return Message("Join {ends} by {by}.", {"ends": self.ends, "by": self.by})
+        return Message(
+            "Join {ends} by {by}: {n} at each, {at} from its back edge.",
+            {
+                "ends": self.ends,
+                "by": self.by,
+                "n": counted(len(self.places_mm), "one", "{n}"),
+                "at": joined([say_length(at, units) for at in self.places_mm]),
+            },
+        )
+
+
+_Cut = Mitre | Bevel | Pair | Slant | Rounded | Rabbet | Groove | Notch | Opening
+Work = _Cut | Joined | Bored | Row | Recess | Band
 
 
 class Detail(NamedTuple):

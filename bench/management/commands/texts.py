@@ -28,7 +28,7 @@ _KEYWORDS: dict[str, tuple[int, ...] | None] = {
     "ngettext": (1, 2),
     "ngettext_lazy": (1, 2),
 }
-_PLACES = {"given": 3, "then": 3, "cut": 0, "Part": 0}
+_PLACES = {"given": 3, "then": 3, "cut": 0, "Part": 0, "Panel": 0}
 """Which argument of a call is read by people, even where it is a single word."""
 _NOUNS = ("noun", "NOUN")
 _NAMES = ("name", "short", "material", "but", "case", "part", "title", "source", "unit", "also")

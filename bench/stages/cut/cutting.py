@@ -11,11 +11,12 @@ from django.utils.timezone import localtime
 
 from bench.access import walls
 from bench.drawing import cutting
+from bench.drawing.exploded import exploded
 from bench.models import Offcut
 from bench.words import say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
-from trade.cutting.parts import CutPart, count_parts
+from trade.cutting.parts import CutPart, Labelled, count_parts, labelled
 from trade.cutting.plan import (
     BoardJob,
     CutPlan,
@@ -29,8 +30,8 @@ from trade.cutting.shopping import Shopping, shopping
 from trade.job.days import Schedule, schedule
 from trade.language import counted
 from trade.measure import Units
-from trade.mounts.work import Bored, Row
 from trade.plan.model import Plan
+from trade.plan.place import each_waiting
 
 _MANY, _ALL = 60, 1000  # parts that are cut while one waits; any number of groups
 _MOMENT_S = 0.4
@@ -119,13 +120,26 @@ class Cutting:
         return found
 
     @cached_property
-    def by_piece(self) -> list[tuple[str, list[list[CutPart]]]]:
-        """Parts piece by piece, alike ones together."""
+    def by_piece(self) -> list[tuple[str, list[list[CutPart]], SafeString | str]]:
+        """Parts piece by piece, alike ones together, and its body taken apart where it is made."""
         found: dict[str, dict[tuple[object, ...], list[CutPart]]] = {}
         for part in self.plan.parts:
             alike = (part.name, part.length_mm, part.width_mm, part.thick_mm, part.detail)
             found.setdefault(part.piece, {}).setdefault(alike, []).append(part)
-        return [(piece, list(alike.values())) for piece, alike in found.items()]
+        return [
+            (piece, list(alike.values()), self._drawn.get(piece, ""))
+            for piece, alike in found.items()
+        ]
+
+    @cached_property
+    def bodies(self) -> list[tuple[str, list[Labelled]]]:
+        """Bodies that are made: the name of each piece, and its boards by their labels."""
+        found = ((p.name, labelled(self.plan.parts, p)) for p, _ in each_waiting(self._plan))
+        return [(name, boards) for name, boards in found if boards]
+
+    @cached_property
+    def _drawn(self) -> dict[str, SafeString]:
+        return {name: exploded(name, boards) for name, boards in self.bodies}
 
     @cached_property
     def waiting(self) -> list[str]:
@@ -145,12 +159,7 @@ class Cutting:
     @cached_property
     def holes(self) -> int:
         """How many holes are bored in the parts."""
-        return sum(
-            work.holes
-            for part in self.plan.parts
-            for work in part.detail.works
-            if isinstance(work, Bored | Row)
-        )
+        return sum(work.holes for work in self.plan.bores)
 
     @cached_property
     def thicknesses(self) -> list[tuple[str, float]]:

@@ -85,6 +85,7 @@ def saw_pdf(request: HttpRequest, wall: int) -> HttpResponse:
         bench.units,
         bench.wall.job.name,
         date_format(localdate(), "j F Y"),
+        cutting_of(bench).bodies,
     )
     return sent(content, bench.plan.name, "saw.pdf")
 

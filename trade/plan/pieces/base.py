@@ -149,6 +149,31 @@ class FrontEdge(NamedTuple):
     wood: str | None = None
 
 
+class Made(Piece, frozen=True, kw_only=True):
+    """What has a body, bought or made of boards.
+
+    `inner`, `inner_mm`: its boards, a row of the boards table and how thick; `dividers`,
+    `loose_shelves`: uprights and shelves to make for its inside; `joint`: how its corners are
+    joined where its body is made, a row of the joints table; null: the body is there already;
+    `panel_mm`: of the back of a body that is made, 0 for none.
+    """
+
+    dividers: int = 0
+    loose_shelves: int = 0
+    inner: str = "plywood"
+    inner_mm: float = 18.0
+    joint: str | None = None
+    panel_mm: float = 6.0
+
+    def __post_init__(self) -> None:
+        """Refuse joints that the table does not have."""
+        Piece.__post_init__(self)
+        insides(self.dividers, self.loose_shelves, self.inner, self.inner_mm, self.length_mm)
+        between(self.panel_mm, 0, 30, "panel_mm", "A back's thickness")
+        if self.joint is not None:
+            known(data.joints(), self.joint, "joint", "joint")
+
+
 class Corded(Piece, frozen=True, kw_only=True):
     """What may have an opening for a cord in its board.
 

@@ -7,24 +7,24 @@ from trade import data
 from trade.errors import PlanError
 from trade.plan.hardware import OwnCleat
 from trade.plan.item import between, known
-from trade.plan.pieces.base import SHORTEST_MM, Piece, insides, weighed, wooden
+from trade.plan.pieces.base import SHORTEST_MM, Made, Piece, weighed, wooden
 
 _EDGE_MM = data.house("panel_edge_mm")
 _NARROWEST_MM = data.house("panel_narrowest_mm")
 _SAME = 1e-6
 
 
-class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="kind"):
+class Cabinet(Made, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="kind"):
     """A cabinet, box or mantel that hangs on a bevelled cleat. `body_kg`: empty; null: not weighed.
 
     `cleat`: a row of the boards table; `cleat_mm`, `cleat_high_mm`: of the half on the wall;
     `down_mm`: from the top of the piece to the top of that half; `bevel_deg`: of its top edge from
     level; `locked`: a screw or a block keeps it from being lifted off. `screws_each`: at each place
-    one screw, as plugs in a wall have it, or two, one above the other; `dividers`, `loose_shelves`,
-    `inner`, `inner_mm`: as of a bookcase. `back_mm`: wood of its back, or of a rail behind a thin
-    one, under the heads of the screws that hold its own half; `below_mm`: how far its spacer
-    reaches down below it, 0 where it ends with the body. `own`: flush metal cleats instead, one at
-    each place; then `cleat` and its sizes count for nothing. `cut_out`: as of a panel's.
+    one screw, as plugs in a wall have it, or two, one above the other. `back_mm`: wood of its back,
+    or of a rail behind a thin one, under the heads of the screws that hold its own half;
+    `below_mm`: how far its spacer reaches down below it, 0 where it ends with the body. `own`:
+    flush metal cleats instead, one at each place; then `cleat` and its sizes count for nothing.
+    `cut_out`: as of a panel's. `doors`: that cover the front of a body that is made.
     """
 
     height_mm: float
@@ -36,21 +36,19 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
     bevel_deg: float = 45.0
     locked: bool = False
     screws_each: int = 2
-    dividers: int = 0
-    loose_shelves: int = 0
-    inner: str = "plywood"
-    inner_mm: float = 18.0
     back_mm: float = 15.0
     below_mm: float = 0.0
     own: OwnCleat | None = None
     cut_out: bool = False
+    doors: int = 0
 
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
-        Piece.__post_init__(self)
+        Made.__post_init__(self)
         between(self.back_mm, 2, 60, "back_mm", "Its back's thickness")
         between(self.below_mm, 0, 600, "below_mm", "How far its spacer reaches below it")
-        insides(self.dividers, self.loose_shelves, self.inner, self.inner_mm, self.length_mm)
+        if not 0 <= self.doors <= 8:
+            raise PlanError("A cabinet has up to 8 doors.", "doors")
         between(self.height_mm, 60, 3000, "height_mm", "Its height")
         weighed(self.body_kg, "body_kg")
         wooden(self.cleat, "cleat")
@@ -66,6 +64,17 @@ class Cabinet(Piece, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="
                 "It is not high enough for the cleat and the spacer behind it.",
                 "height_mm",
             )
+
+    @property
+    def under_heads_mm(self) -> float:
+        """Wood under the heads of the screws that hold its own half.
+
+        Of a body that is made: its back where that is as thick as asked for, else a rail of its
+        boards.
+        """
+        if self.joint is None:
+            return self.back_mm
+        return self.panel_mm if self.panel_mm >= self.back_mm else self.inner_mm
 
     @property
     def off_mm(self) -> float:
