@@ -226,8 +226,8 @@ class BoredFromTheWall(SimpleTestCase):
         )
         steps = days_of(now).steps
         whats = [step.what for step in steps]
-        self.assertEqual(whats[:4], ["shop", "saw", "mount", "sand"])
-        self.assertIn("“Ledge”", steps[2].name)
+        self.assertEqual(whats[:5], ["shop", "saw", "glue", "mount", "sand"])
+        self.assertIn("“Ledge”", steps[3].name)
         alone = days_of(replace(plan(rod_shelf(), bracket_shelf()), shop=Shop(days=ALWAYS)))
         self.assertNotIn(
             "mount", [step.what for step in alone.steps]

@@ -444,7 +444,7 @@ class Shell(SimpleTestCase):
     def test_the_saw_the_shop_and_the_days(self) -> None:
         """The same as the bench.
 
-        The example's two boards, a beam that nobody sells, screws in packs, a helper on Saturday.
+        The example's two boards, a beam that is glued up, screws in packs, a helper on Saturday.
         """
         example = str(ROOT / "docs/example.plan.json")
         status, said = self.run_it("cut", example)
@@ -452,13 +452,13 @@ class Shell(SimpleTestCase):
         for words in (
             "1x12, 6 ft, red oak\n  1a 44",
             "Bore 2 holes, 5/8",
-            "Not sold in that size: 2a",
+            "Glue 2a1, 2a2,",
         ):
             self.assertIn(words, said)
         cut = json.loads(self.run_it("cut", example, "--json")[1])
         self.assertEqual(
             [[part["label"] for part in board["parts"]] for board in cut["boards"]],
-            [["1a"], ["3a"]],
+            [["1a"], ["3a"], ["2a1", "2a2"], ["2a3", "2a4"], ["2a5"]],
         )
         self.assertIn("pack of 10, #12 wood screw", self.run_it("buy", example)[1])
         lines = json.loads(self.run_it("buy", example, "--json")[1])["lines"]

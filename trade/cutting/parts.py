@@ -32,7 +32,7 @@ class CutPart(NamedTuple):
     `key`: of its piece, empty for the person's own; `detail`: what is done to it; `turns`: it may
     lie across the grain; `measured`: its length was measured at what stands; `planned_mm`: its
     length by the plan; `cut_mm`: length and width off the saw, once it is known what it is cut
-    from; `round`: out of a dowel rod.
+    from; `round`: out of a dowel rod; `of`: the label of the part that it is glued up into.
     """
 
     label: str
@@ -49,6 +49,7 @@ class CutPart(NamedTuple):
     planned_mm: float = 0.0
     cut_mm: tuple[float, float] = (0.0, 0.0)
     round: bool = False
+    of: str = ""
 
     @property
     def rough_mm(self) -> tuple[float, float]:

@@ -4,13 +4,16 @@ Every part, out of what is at hand and what is sold, with the cuts of each board
 """
 
 from collections import Counter
+from collections.abc import Sequence
 from time import monotonic
 from typing import NamedTuple
 
+from trade.cutting.glue_up import made_up
 from trade.cutting.parts import CutPart, parts_of
 from trade.cutting.sheets import Cut
 from trade.cutting.stock import (
     BoardJob,
+    Group,
     SheetJob,
     Source,
     StockAllocation,
@@ -23,7 +26,7 @@ from trade.errors import PlanError
 from trade.language import compose
 from trade.measure import Units, say_length
 from trade.mounts.base import Part
-from trade.mounts.work import Bored, Row
+from trade.mounts.work import Bored, GluedUp, Row
 from trade.plan.model import Plan
 from trade.plan.shop import OnHand
 
@@ -43,13 +46,14 @@ class CutPlan(NamedTuple):
     """All of it.
 
     `bought`: what is bought ready, one of each, with how many; `no_stock`: parts of no size that
-    there is.
+    there is; `made_up`: parts that are glued up or planed down of what there is.
     """
 
     boards: tuple[BoardJob, ...]
     sheets: tuple[SheetJob, ...]
     bought: tuple[tuple[Part, int], ...]
     no_stock: tuple[CutPart, ...]
+    made_up: tuple[CutPart, ...] = ()
 
     @property
     def cost(self) -> float:
@@ -58,11 +62,14 @@ class CutPlan(NamedTuple):
 
     @property
     def parts(self) -> list[CutPart]:
-        """Every part that is cut, by its label."""
+        """Every part, by its label; the boards that one is made up of are in that."""
         found = [part for job in self.boards for part in job.parts] + [
             p for job in self.sheets for p in job.parts.values()
         ]
-        return sorted([*found, *self.no_stock], key=lambda part: (len(part.label), part.label))
+        found = [part for part in found if not part.of]
+        return sorted(
+            [*found, *self.made_up, *self.no_stock], key=lambda part: (len(part.label), part.label)
+        )
 
     @property
     def cuts(self) -> int:
@@ -81,6 +88,12 @@ class CutPlan(NamedTuple):
                     once = isinstance(work, Row) and work.once
                     found[(part.key, work) if once else (part.label, work)] = work
         return list(found.values())
+
+    @property
+    def glue_lines(self) -> int:
+        """How many lines of glue its parts are glued up with."""
+        works = (work for part in self.made_up for work in part.detail.works)
+        return sum(work.lines for work in works if isinstance(work, GluedUp))
 
     @property
     def at_hand(self) -> Counter[int]:
@@ -125,7 +138,7 @@ def cut_plan(plan: Plan) -> CutPlan:
     Kerf and trim come from the job's policy.
     """
     parts, yard = parts_of(plan), _yard(plan)
-    groups, none = yard.groups(parts.cut)
+    groups, none, made = _groups(yard, parts.cut)
     boards: list[BoardJob] = []
     sheets: list[SheetJob] = []
     for group in groups:
@@ -138,7 +151,7 @@ def cut_plan(plan: Plan) -> CutPlan:
             sheets.append(job)
         elif job is not None:
             boards.append(job)
-    return CutPlan(tuple(boards), tuple(sheets), tuple(parts.bought.items()), tuple(none))
+    return CutPlan(tuple(boards), tuple(sheets), tuple(parts.bought.items()), tuple(none), made)
 
 
 def progress(plan: Plan, seconds: float, least: int = 1) -> Progress:
@@ -152,7 +165,7 @@ def progress(plan: Plan, seconds: float, least: int = 1) -> Progress:
         least: so many groups are worked out however long they take.
     """
     until, yard = monotonic() + seconds, _yard(plan)
-    groups, _ = yard.groups(parts_of(plan).cut)
+    groups, _, _ = _groups(yard, parts_of(plan).cut)
     for n, group in enumerate(groups):
         try:
             if yard.solve(group, patient=False) is None:
@@ -163,6 +176,31 @@ def progress(plan: Plan, seconds: float, least: int = 1) -> Progress:
         except PlanError:
             continue
     return Progress(len(groups), len(groups))
+
+
+def _groups(
+    yard: StockAllocation, parts: Sequence[CutPart]
+) -> tuple[list[Group], list[CutPart], tuple[CutPart, ...]]:
+    """Return parts by what they are cut from, those of no size, and those that are made up."""
+    groups, none = yard.groups(parts)
+    usual, rest = yard.sold[: yard.usual], yard.sold[yard.usual :]
+    tried = (made_up(part, usual) or made_up(part, rest) for part in none)
+    made = [each for each in tried if each is not None]
+    if not made:
+        return groups, none, ()
+    left = {part.label for part in none}
+    strips = [strip for each in made for strip in each.strips]
+    groups, none = yard.groups([*(part for part in parts if part.label not in left), *strips])
+    done = {each.part.label for each in made} - {strip.of for strip in none}
+    lost = [part for part in parts if part.label in left - done]
+    groups = [group._replace(parts=_kept(group, done)) for group in groups]
+    whole = tuple(each.part for each in made if each.part.label in done)
+    return [group for group in groups if group.parts], lost, whole
+
+
+def _kept(group: Group, done: set[str]) -> tuple[CutPart, ...]:
+    """Return the parts of a group but for boards of what can't be made up after all."""
+    return tuple(part for part in group.parts if not part.of or part.of in done)
 
 
 def _yard(plan: Plan) -> StockAllocation:

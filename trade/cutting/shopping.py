@@ -108,7 +108,7 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
         *_wood(cut, units),
         *_bands(cut),
         *_hardware(plan, cut, units),
-        *_glue(plan),
+        *_glue(plan, cut),
         *_fasteners(plan, units),
         *_bits(plan, cut, units),
         *_finish(done),
@@ -138,10 +138,10 @@ def _wood(cut: CutPlan, units: Units) -> list[ShoppingItem]:
     ]
 
 
-def _glue(plan: Plan) -> list[ShoppingItem]:
-    """Return a bottle of glue where bodies are put together with it."""
+def _glue(plan: Plan, cut: CutPlan) -> list[ShoppingItem]:
+    """Return a bottle of glue where bodies are put together or parts glued up with it."""
     sets = (mount_of(piece).making(piece).sets_hours for piece, _ in each_waiting(plan))
-    if not any(sets):
+    if not cut.glue_lines and not any(sets):
         return []
     have = had(plan, "glue")
     take, price = (0 if have else 1), data.house("glue_price")

@@ -8,6 +8,7 @@ from msgspec.structs import replace
 from trade import data
 from trade.calculation import Quantity
 from trade.check import Message
+from trade.cutting.glue_up import made_up
 from trade.cutting.parts import FRAMING, parts_of
 from trade.cutting.stock import NEAR_MM, StockAllocation
 from trade.measure import Units
@@ -18,9 +19,8 @@ from trade.plan.model import AnyPiece, Plan
 def unsold(piece: AnyPiece, plan: Plan) -> list[Message]:
     """Return a sentence for each part of a piece in a size no shop has and that is not at hand."""
     alone = replace(plan.alone_with(piece), shop=replace(plan.shop, own=()))
-    _, none = StockAllocation(
-        alone.shop, alone.units, alone.policy.kerf_mm, alone.policy.trim_mm
-    ).groups(parts_of(alone).cut)
+    yard = StockAllocation(alone.shop, alone.units, alone.policy.kerf_mm, alone.policy.trim_mm)
+    _, none = yard.groups(parts_of(alone).cut)
     said = (
         "No shop has its {part} in one piece, {length} × {width} × {thick} of {wood}: glue it "
         "up, or choose another size."
@@ -30,10 +30,15 @@ def unsold(piece: AnyPiece, plan: Plan) -> list[Message]:
             "No shop has its {part} in one piece, {length} × {width} × {thick} of {wood}: joint "
             "it over a stud, or choose another size."
         )
+    glued = (
+        "No shop has its {part} in one piece, {length} × {width} × {thick} of {wood}: it is made "
+        "up of {n} boards, or choose another size."
+    )
     return [
         Message(
-            said,
+            glued if (made := made_up(part, yard.sold)) and "joint it" not in said else said,
             {
+                "n": str(len(made.strips)) if made else "",
                 "part": part.name,
                 "length": Quantity(part.length_mm, "length"),
                 "width": Quantity(part.width_mm, "length"),

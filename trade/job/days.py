@@ -26,7 +26,7 @@ from trade.plan.place import each_piece, each_waiting
 from trade.plan.shop import Days
 
 _MOST_DAYS = 400
-What = Literal["shop", "off", "saw", "build", "mount", "sand", "coat", "hang", "load"]
+What = Literal["shop", "off", "saw", "glue", "build", "mount", "sand", "coat", "hang", "load"]
 
 
 class Task(NamedTuple):
@@ -172,6 +172,11 @@ def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator
             *clock.spread(minutes),
             minutes,
         )
+    if cut.glue_lines:
+        minutes, hours = cut.glue_lines * data.house("glue_up_minutes"), data.house("glue_hours")
+        said = compose("Glue up {parts}", parts=joined(part.label for part in cut.made_up))
+        yield Task("glue", said, *clock.spread(minutes), minutes, 1, hours, "the glue sets")
+        clock.wait(hours)
     waiting = each_waiting(plan)
     yield from _bodies([piece for piece, _ in waiting], clock)
     people = max((_people(piece) for piece, _ in waiting), default=1)
@@ -229,7 +234,9 @@ def _bodies(pieces: list[AnyPiece], clock: _Clock) -> Iterator[Task]:
     minutes = sum(mount_of(piece).making(piece).minutes for piece in made)
     hours = max(mount_of(piece).making(piece).sets_hours for piece in made)
     said = compose("Put together {names}", names=_names(made))
-    yield Task("build", said, *clock.spread(minutes), minutes, 1, hours, "glue sets" * bool(hours))
+    yield Task(
+        "build", said, *clock.spread(minutes), minutes, 1, hours, "the glue sets" if hours else ""
+    )
     clock.wait(hours)
 
 

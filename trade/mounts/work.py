@@ -423,8 +423,64 @@ class Joined(NamedTuple):
         )
 
 
+class GluedUp(NamedTuple):
+    """A part made of boards: so many layers of so many, each so wide and thick.
+
+    `thick_mm`: what it ends at; `labels`: of those boards.
+    """
+
+    layers: int
+    across: int
+    wide_mm: float
+    board_mm: float
+    thick_mm: float
+    labels: tuple[str, ...]
+
+    @property
+    def lines(self) -> int:
+        """How many lines of glue."""
+        return self.layers * self.across - 1
+
+    def phrase(self, units: Units) -> Message:
+        """Return what to do."""
+        planed = self.layers * self.board_mm - self.thick_mm > _STRAIGHT_MM
+        sizes: Placeholders = {
+            "labels": joined(self.labels),
+            "wide": length(self.wide_mm),
+            "board": Quantity(self.board_mm, "fine"),
+            "thick": Quantity(self.thick_mm, "fine"),
+            "layers": str(self.layers),
+            "across": str(self.across),
+        }
+        return Message(self._said(planed), sizes)
+
+    def _said(self, planed: bool) -> str:
+        if self.layers == self.across == 1:
+            return "Plane it down to {thick} from a board {board} thick: {labels}."
+        if self.layers == 1:
+            return (
+                "Glue {labels} edge to edge, each {wide} wide, the rings of each turned over "
+                "against its neighbour's; plane it to {thick} when it has set."
+                if planed
+                else "Glue {labels} edge to edge, each {wide} wide, the rings of each turned over "
+                "against its neighbour's."
+            )
+        if self.across == 1:
+            return (
+                "Glue {labels} face to face, each {wide} × {board}; when it has set, plane it to "
+                "{thick} and its edges straight."
+                if planed
+                else "Glue {labels} face to face, each {wide} × {board}; when it has set, plane "
+                "its edges straight."
+            )
+        return (
+            "Glue {labels} up, each {wide} × {board}: {layers} layers of {across} edge to edge, "
+            "the joints of one over the middles of the next; plane it to {thick} when it has set."
+        )
+
+
 _Cut = Mitre | Bevel | Pair | Slant | Rounded | Rabbet | Groove | Notch | Opening
-Work = _Cut | Joined | Bored | Row | Recess | Band
+Work = GluedUp | _Cut | Joined | Bored | Row | Recess | Band
 
 
 class Detail(NamedTuple):
