@@ -10,7 +10,7 @@ from manifold3d import Manifold, OpType
 from msgspec.structs import replace
 
 from tests.plans import plan, wall
-from trade import data
+from trade import data, wording
 from trade.assess import judge_piece
 from trade.check import Check
 from trade.choose.samples import sample
@@ -22,7 +22,7 @@ from trade.fixings import driving, wood
 from trade.job.steps import steps
 from trade.measure import G_N_PER_KG
 from trade.mounts import mount_of
-from trade.plan.model import Thing
+from trade.plan.model import Policy, Thing
 from trade.workshop.carcass import Case, boards, weight_kg
 from trade.workshop.panels import OUT, UP, Panel
 
@@ -202,6 +202,20 @@ class OnTheList(SimpleTestCase):
         there = sample("bookcase")
         found = steps(replace(plan(there), wall=wall()), there.key, "metric")
         self.assertNotIn("make-body", [each.key for each in found])
+
+    def test_a_tool_of_its_joint_that_is_lacking_is_told_with_how_to_do_without(self) -> None:
+        for lacks, said in (
+            (("router",), "You lack the router and a straight bit"),
+            ((), ""),
+        ):
+            piece = made("bookcase", joint="housed")
+            on = replace(plan(piece), wall=wall(), policy=Policy(lacks=lacks))
+            found = steps(on, piece.key, "metric")
+            ready = next(each for each in found if each.key == "ready")
+            minds = " ".join(wording.phrase(each, "metric") for each in ready.cautions)
+            self.assertEqual("You lack" in minds, bool(said))
+            self.assertIn(said, minds)
+            self.assertEqual("with a hand saw along a clamped strip" in minds, bool(said))
 
     def test_holes_for_shelf_pins_are_bored_once_however_many_shelves(self) -> None:
         counts = []

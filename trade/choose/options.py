@@ -18,6 +18,7 @@ from trade.choose.search import Option, Search, Tried, in_blocking, option, pric
 from trade.choose.stud_layouts import StudLayout
 from trade.fixings.support import Support
 from trade.mounts import mount_of
+from trade.mounts.without import without
 from trade.plan.model import AnyPiece, Plan, Wall
 from trade.wall.backing import ASK_STRUCTURE, ASK_STUDS
 
@@ -143,9 +144,12 @@ def _held_by(piece: AnyPiece, wall: Wall) -> HeldBy:
 def excluded(plan: Plan, request: HangRequest, kind: str) -> Message | None:
     """Why a kind is out of the question before any sum."""
     row, policy, wall = data.mounting_kinds()[kind], plan.policy, plan.wall
-    missing = [data.tools()[tool].name for tool in row.tools if tool in policy.lacks]
+    missing = [data.tools()[tool] for tool in row.tools if tool in policy.lacks]
     if missing:
-        return Message("It takes a {tool}, which is not at hand.", {"tool": missing[0]})
+        return Message(
+            "It takes a {tool}, which is not at hand. {without}",
+            {"tool": missing[0].name, "without": without(missing[0], plan.units)},
+        )
     if policy.hidden and row.seen:
         return Message("What holds it would show.")
     if policy.comes_off and not row.off:

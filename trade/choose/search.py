@@ -27,7 +27,9 @@ from trade.cutting.price import DesignPrice, price
 from trade.cutting.sold import unsold
 from trade.fixings.support import Support
 from trade.language import Figure, compose, counted, numbered
+from trade.measure import Units
 from trade.mounts import mount_of
+from trade.mounts.without import without
 from trade.plan.model import AnyPiece, Plan, Policy, Wall
 
 _MOST_TRIES = 60  # of one kind: what is not found by then is hardly worth finding
@@ -252,7 +254,7 @@ class Search:
                 continue
             piece = candidates.driven(group.piece, drive)
             effort = criteria.sized(piece, wall, policy, group.holes, drive.price * group.holes)
-            said = over(effort, policy)
+            said = over(effort, policy, self.plan.units)
             self.beyond = said or self.beyond
             if said or self._behind(_lacks(effort, used, trouble, policy)):
                 break
@@ -400,11 +402,15 @@ def _lacks(effort: Effort, used: float, trouble_mm: float, policy: Policy) -> fl
     return criteria.demerit(criteria.marks(effort, used, trouble_mm), policy.matters)
 
 
-def over(effort: Effort, policy: Policy) -> str:
+def over(effort: Effort, policy: Policy, units: Units) -> str:
     """Return what a policy's bounds say against it; nothing when it is within them."""
-    lacking = [data.tools()[tool].name for tool in effort.tools if tool in policy.lacks]
+    lacking = [data.tools()[tool] for tool in effort.tools if tool in policy.lacks]
     if lacking:
-        return compose("It takes a {lacking}, which is not at hand.", lacking=lacking[0])
+        return compose(
+            "It takes a {lacking}, which is not at hand. {without}",
+            lacking=lacking[0].name,
+            without=without(lacking[0], units),
+        )
     if policy.comes_off and not effort.off:
         return "It leaves a patch or large holes when it comes off."
     if policy.most_holes is not None and effort.holes > policy.most_holes:

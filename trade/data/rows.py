@@ -101,6 +101,7 @@ class Joint(Priced, frozen=True, kw_only=True):
     work: str
     setting: str
     good: str
+    tools: tuple[str, ...] = ()
 
     def places_mm(self, wide_mm: float) -> tuple[float, ...]:
         """Return where its fasteners go along an end, from the edge: two at least, evenly."""
@@ -382,10 +383,19 @@ class MountingKind(Row, frozen=True, kw_only=True):
 
 
 class Tool(Row, frozen=True, kw_only=True):
-    """A tool that a way of hanging may ask for. `usual`: most people have it."""
+    """A tool that a way of hanging may ask for.
+
+    `usual`: most people have it; `without`: how people do without it, empty where nobody does, and
+    within what that comes out; `minutes`: how much longer a piece takes then; `rules_out`: what is
+    not done without it.
+    """
 
     name: str
     usual: bool
+    without: str = ""
+    within: str = ""
+    minutes: float = 0.0
+    rules_out: str = ""
 
 
 class FixingClass(Row, frozen=True, kw_only=True):

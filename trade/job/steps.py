@@ -28,6 +28,7 @@ from trade.marking.reading import read, say_datum, say_up
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import Act, Do, Hanging, mount_of
 from trade.mounts.base import Extra
+from trade.mounts.without import without
 from trade.plan.facing import SIDES
 from trade.plan.features import Feature
 from trade.plan.flatness import Side
@@ -190,15 +191,17 @@ class _Work:
     def _lacking(self) -> Iterator[Message]:
         """Yield what it takes and is not there: tools by the policy, bits by the drawer."""
         lacks = set(self.plan.policy.lacks)
-        tools = [
-            data.tools()[tool].name
-            for tool in data.mounting_kinds()[mount_of(self.piece).kind].tools
-            if tool in lacks
-        ]
+        every = data.tools()
+        kind = data.mounting_kinds()[mount_of(self.piece).kind]
+        needed = dict.fromkeys((*kind.tools, *mount_of(self.piece).making(self.piece).tools))
+        tools = [every[tool] for tool in needed if tool in lacks]
         if self.plan.wall.build == "mass" and "hammer_drill" in lacks:
-            tools.append(data.tools()["hammer_drill"].name)
-        if tools:
-            yield Message("You lack the {tools}: get it first.", {"tools": joined(tools)})
+            tools.append(every["hammer_drill"])
+        for tool in tools:
+            yield Message(
+                "You lack the {tool}: get it first. {without}",
+                {"tool": tool.name, "without": without(tool, self.units)},
+            )
         sizes = [mark.bit_mm for mark in (*self.marks, *self.beside) if mark.bit_mm]
         if bits := bits_lacking(self.plan, sizes, self.units):
             said = "Of the bits you lack {bits}: get it first."

@@ -130,11 +130,15 @@ def slab(
 
 
 class Making(NamedTuple):
-    """What putting a body together takes: hands on, until its glue has set, and how it is done."""
+    """What putting a body together takes: hands on, until its glue has set, and how it is done.
+
+    `tools`: that not everybody has.
+    """
 
     minutes: float = 0.0
     sets_hours: float = 0.0
     steps: tuple[Do, ...] = ()
+    tools: tuple[str, ...] = ()
 
 
 class Rest(NamedTuple):

@@ -283,7 +283,7 @@ def making(piece: Body) -> Making:
     corners = 4 if case.joint.way == "mitred" else 0
     minutes = (_ends(case) + corners) * case.joint.minutes + data.house("assemble_minutes")
     hours = data.house("glue_hours") if case.joint.glue else 0.0
-    return Making(minutes, hours, (_together(case, hours),))
+    return Making(minutes, hours, (_together(case, hours),), case.joint.tools)
 
 
 def _together(case: Case, sets_hours: float) -> Do:

@@ -21,6 +21,7 @@ from trade.choose.policy_effects import answer_of
 from trade.choose.policy_effects import effects as policy_effects
 from trade.errors import PlanError
 from trade.language import counted
+from trade.mounts.without import without
 from trade.plan.model import Plan, Policy
 
 
@@ -54,7 +55,10 @@ class PolicyForm(BenchForm):
         for key, tool in data.tools().items():
             if not tool.usual:
                 self.fields[f"lacks-{key}"] = forms.BooleanField(
-                    label=say(tool.name), required=False, initial=key in policy.lacks
+                    label=say(tool.name),
+                    required=False,
+                    initial=key in policy.lacks,
+                    help_text=say(without(tool, bench.units)) if key in policy.lacks else "",
                 )
         self.fields["shift"] = MeasureField(
             bench.units, policy.shift_mm, label=_("May be moved by")
