@@ -8,9 +8,11 @@ from typing import Any, NamedTuple
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_safe
 
 from bench.drawing import section
+from bench.drawing.joints import corner
 from bench.long_work import long_running
 from bench.words import memoized_in_language, say
 from trade import data
@@ -19,6 +21,7 @@ from trade.check import Message
 from trade.choose.order import Failing, order
 from trade.choose.samples import sample, sample_wall
 from trade.mounts import ALL, Mount
+from trade.mounts.without import without
 from trade.plan.model import Plan
 
 
@@ -69,6 +72,23 @@ def rules(request: HttpRequest) -> HttpResponse:
         "pushes": data.pushes().values(),
     }
     return render(request, "bench/rules.html", shown)
+
+
+@require_safe
+def workshop(request: HttpRequest) -> HttpResponse:
+    """Show the joints between boards, and how people do without a tool."""
+    every = data.tools()
+    judged = {
+        "screws": _("Its strength is judged: screws in end grain."),
+        "bearing": _("Its strength is judged: the end of the board pressed in its groove."),
+        "": _("Its strength is taken for granted: no source that we know says what it carries."),
+    }
+    joints = [
+        (row, corner(key, row), judged[row.judged], [every[tool].name for tool in row.tools])
+        for key, row in data.joints().items()
+    ]
+    tools = [(row, say(without(row, "metric"))) for row in every.values() if not row.usual]
+    return render(request, "bench/workshop.html", {"joints": joints, "tools": tools})
 
 
 @require_safe

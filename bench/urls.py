@@ -70,6 +70,7 @@ urlpatterns = [
     path("everything.zip", jobs.everything, name="everything"),
     path("kinds/", handbook.kinds, name="kinds"),
     path("rules/", handbook.rules, name="rules"),
+    path("workshop/", handbook.workshop, name="workshop"),
     path("glossary/", handbook.glossary, name="glossary"),
     path("glossary/<slug:key>/", handbook.term, name="term"),
     path("amounts/<str:units>/<slug:field>/", amounts.unit, name="amount-unit"),

@@ -42,6 +42,7 @@ OPEN = {
     "kinds",
     "rules",
     "glossary",
+    "workshop",
     "amount-unit",
     "stopped",
     "term",

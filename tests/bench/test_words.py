@@ -42,6 +42,7 @@ _BARE = {
 }
 _PAGES = (
     "glossary",
+    "workshop",
     "kinds",
     "rules",
     "jobs",
