@@ -203,6 +203,19 @@ class OnTheList(SimpleTestCase):
         found = steps(replace(plan(there), wall=wall()), there.key, "metric")
         self.assertNotIn("make-body", [each.key for each in found])
 
+    def test_two_that_stand_close_are_joined_once_with_four_bolts(self) -> None:
+        one = made("bookcase", key="one", left_mm=200.0)
+        for gap, bolts in ((0.0, 4), (2.0, 4), (5.0, 0)):
+            two = replace(one, key="two", name="Second", left_mm=200.0 + one.length_mm + gap)
+            for first, second in ((one, two), (two, one)):
+                on = replace(plan(first, second), wall=wall())
+                lines = shopping(on, cut_plan(on), "metric").lines
+                many = sum(line.needed for line in lines if line.key == "joining-bolt")
+                keys = [each.key for key in ("one", "two") for each in steps(on, key, "metric")]
+                self.assertEqual(many, bolts)
+                joins = [key for key in keys if key.startswith("join-")]
+                self.assertEqual(joins, [f"join-{first.key}"] if bolts else [])
+
     def test_a_tool_of_its_joint_that_is_lacking_is_told_with_how_to_do_without(self) -> None:
         for lacks, said in (
             (("router",), "You lack the router and a straight bit"),

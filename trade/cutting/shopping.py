@@ -19,6 +19,7 @@ from trade.measure import Units, say_bit, say_length
 from trade.mounts import mount_of
 from trade.mounts.old_things import to_come_off
 from trade.mounts.prices import anchor_key, part_price, screw_key, screw_price
+from trade.mounts.units import units_joined
 from trade.mounts.work import Band, Bored, Row
 from trade.plan.model import AnyPiece, Plan
 from trade.plan.place import each_waiting, wood_to_fit
@@ -109,6 +110,7 @@ def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
         *_bands(cut),
         *_hardware(plan, cut, units),
         *_glue(plan, cut),
+        *_bolts(plan),
         *_fasteners(plan, units),
         *_bits(plan, cut, units),
         *_finish(done),
@@ -147,6 +149,16 @@ def _glue(plan: Plan, cut: CutPlan) -> list[ShoppingItem]:
     take, price = (0 if have else 1), data.house("glue_price")
     what = word("wood glue, a bottle")
     return [ShoppingItem("glue", "hardware", what, 1, 1, take, price, have=have)]
+
+
+def _bolts(plan: Plan) -> list[ShoppingItem]:
+    """Return the bolts that join bodies to those beside them."""
+    pairs = sum(len(units_joined(piece, there)) for piece, there in each_waiting(plan))
+    many, have = pairs * round(data.house("joining_bolts")), had(plan, "joining-bolt")
+    what, price = word("bolt and sleeve to join two bodies"), data.house("joining_bolt_price")
+    buy = max(many - have, 0)
+    item = ShoppingItem("joining-bolt", "hardware", what, many, 1, buy, price, have=have)
+    return [item] if many else []
 
 
 def _bands(cut: CutPlan) -> list[ShoppingItem]:

@@ -28,11 +28,12 @@ from trade.marking.reading import read, say_datum, say_up
 from trade.measure import Units, say_bit, say_length
 from trade.mounts import Act, Do, Hanging, mount_of
 from trade.mounts.base import Extra
+from trade.mounts.units import units_joined
 from trade.mounts.without import without
 from trade.plan.facing import SIDES
 from trade.plan.features import Feature
 from trade.plan.flatness import Side
-from trade.plan.model import AnyPiece, Plan
+from trade.plan.model import AnyPiece, Piece, Plan
 from trade.plan.place import beside_plan
 from trade.wall.backing import crossed
 from trade.wall.zones import zones
@@ -112,6 +113,7 @@ class _Work:
                 yield from self._on_wall_beside(each.beside)
             if any(act.verb == "bore" for act in each.acts) and self.finished.coats:
                 yield self._finish(each)
+        yield from map(self._joined, units_joined(self.piece, self.plan))
         if (hours := self._hardens()) > 0:
             words = (
                 Message("Counted from the last coat. Earlier, things stick to it and leave marks."),
@@ -135,6 +137,22 @@ class _Work:
         )
         done = finishing(self.plan.shop.finish, parts)
         return done if done.area_m2 > 0 else done._replace(coats=())
+
+    def _joined(self, other: Piece) -> Step:
+        """Return how it is joined to one that stands beside it."""
+        words = (
+            Message(
+                "Both level, their fronts flush, a clamp across both sides at top and bottom, with "
+                "a scrap under each jaw."
+            ),
+            Message(
+                "{n} bolts through both sides, two near the front and two near the back, under a "
+                "shelf's end or between two rows of holes, where nobody looks.",
+                {"n": Quantity(data.house("joining_bolts"), "count")},
+            ),
+        )
+        title = compose("Join it to “{name}”", name=other.name)
+        return Step(f"join-{other.key}", "do", title, words)
 
     def _hardens(self) -> float:
         """Hours from the last coat until the piece may be loaded.

@@ -456,6 +456,10 @@ class Mount(ABC, Generic[P]):
         """Return the boards of a body that is made, where each sits; most kinds have none."""
         return ()
 
+    def joins(self, piece: P, others: Sequence[Piece]) -> list[Piece]:
+        """Return those of some other pieces that it is joined to, side to side; most kinds none."""
+        return []
+
     def making(self, piece: P) -> Making:
         """Return what putting its body together takes; most kinds nothing."""
         return Making()

@@ -1,6 +1,6 @@
 """A standing bookcase that straps keep from tipping."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Any, ClassVar
 
 from msgspec.structs import replace
@@ -17,7 +17,7 @@ from trade.mounts import insides, made, openings, stated
 from trade.mounts.base import DEPTH, LENGTH, Ask, Making, Mount, Part, Shape, block, support_name
 from trade.mounts.hanging import Act, Hanging, do
 from trade.mounts.work import Detail
-from trade.plan.model import Bookcase, Wall
+from trade.plan.model import Bookcase, Piece, Wall
 from trade.plan.policy import Policy
 from trade.wall.backing import backing
 from trade.wall.scribing import lowest_ceiling_mm
@@ -29,6 +29,7 @@ CLIMBS_OUT_MM = data.house("climbs_out_mm")
 PULL_N = data.house("top_pull_n")
 PULL_AT_MM = data.house("top_pull_mm")
 STRAP_N = data.house("strap_n")
+_TOUCHING_MM = data.house("units_touch_mm")
 _PLATE = Hardware((20.0,), 40.0, 25.0, wood.steel_side(2.0))
 
 
@@ -108,6 +109,17 @@ class _Bookcase(Mount[Bookcase]):
     def panels(self, piece: Bookcase) -> tuple[Panel, ...]:
         """Return the boards of a body that is made."""
         return made.panels(piece)
+
+    def joins(self, piece: Bookcase, others: Sequence[Piece]) -> list[Piece]:
+        """Return the bookcases that stand close beside it."""
+        right = piece.left_mm + piece.length_mm
+        return [
+            each
+            for each in others
+            if isinstance(each, Bookcase)
+            and min(abs(each.left_mm - right), abs(each.left_mm + each.length_mm - piece.left_mm))
+            <= _TOUCHING_MM
+        ]
 
     def making(self, piece: Bookcase) -> Making:
         """Return what putting a made body together takes."""
