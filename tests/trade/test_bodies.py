@@ -198,6 +198,7 @@ class OnTheList(SimpleTestCase):
             piece = made("bookcase", joint=joint)
             first, *others = steps(replace(plan(piece), wall=wall()), piece.key, "metric")
             self.assertEqual((first.key, first.wait_hours), ("make-body", hours))
+            self.assertEqual(first.facts[:2], (("side", "1a, 1b"), ("top", "1c")))
             self.assertNotIn("make-body", [each.key for each in others])
         there = sample("bookcase")
         found = steps(replace(plan(there), wall=wall()), there.key, "metric")

@@ -241,7 +241,9 @@ def _bodies(pieces: list[AnyPiece], clock: _Clock) -> Iterator[Task]:
 
 
 def _names(pieces: Sequence[AnyPiece]) -> str:
-    """One by its name, more by how many they are."""
+    """One or two by their names, more by how many they are."""
+    if len(pieces) == 2:
+        return compose("“{one}” and “{other}”", one=pieces[0].name, other=pieces[1].name)
     return (
         compose("“{name}”", name=pieces[0].name)
         if len(pieces) == 1

@@ -14,7 +14,7 @@ from trade import data
 from trade.calculation import Quantity
 from trade.check import Message
 from trade.cutting.finish import Finishing, finishing
-from trade.cutting.parts import parts_of
+from trade.cutting.parts import labelled, parts_of
 from trade.cutting.shopping import bits_lacking
 from trade.fixings import driving
 from trade.fixings.support import board_screw
@@ -95,7 +95,8 @@ class _Work:
 
     def steps(self) -> Iterator[Step]:
         """All of them in order."""
-        yield from (self._do(each) for each in mount_of(self.piece).making(self.piece).steps)
+        for each in mount_of(self.piece).making(self.piece).steps:
+            yield self._do(each)._replace(facts=self._boards())
         yield self._ready()
         yield self._safe()
         yield from taking_off.steps(self.piece, self.plan)
@@ -153,6 +154,13 @@ class _Work:
         )
         title = compose("Join it to “{name}”", name=other.name)
         return Step(f"join-{other.key}", "do", title, words)
+
+    def _boards(self) -> tuple[tuple[str, str], ...]:
+        """Return the boards of its body by their labels, alike ones together."""
+        found: dict[str, list[str]] = {}
+        for label, panel in labelled(parts_of(self.plan).cut, self.piece):
+            found.setdefault(panel.name, []).append(label)
+        return tuple((name, joined(labels)) for name, labels in found.items())
 
     def _hardens(self) -> float:
         """Hours from the last coat until the piece may be loaded.
