@@ -204,6 +204,16 @@ class OnTheList(SimpleTestCase):
         found = steps(replace(plan(there), wall=wall()), there.key, "metric")
         self.assertNotIn("make-body", [each.key for each in found])
 
+    def test_a_back_that_was_measured_is_as_thick_as_that(self) -> None:
+        for kind in ("bookcase", "cleat_cabinet"):
+            piece = made(kind, joint="screwed", inner="plywood", inner_mm=18.0, panel_mm=6.0)
+            thin = mount_of(piece).measured(piece, "plywood", 6.0, 5.2)
+            self.assertEqual((thin.panel_mm, thin.inner_mm), (5.2, 18.0))
+            thick = mount_of(piece).measured(piece, "plywood", 18.0, 17.4)
+            self.assertEqual((thick.panel_mm, thick.inner_mm), (6.0, 17.4))
+            there = replace(piece, joint=None)
+            self.assertEqual(mount_of(there).measured(there, "plywood", 6.0, 5.2), there)
+
     def test_two_that_stand_close_are_joined_once_with_four_bolts(self) -> None:
         one = made("bookcase", key="one", left_mm=200.0)
         for gap, bolts in ((0.0, 4), (2.0, 4), (5.0, 0)):

@@ -121,6 +121,11 @@ class _Bookcase(Mount[Bookcase]):
             <= _TOUCHING_MM
         ]
 
+    def measured(self, piece: Bookcase, board: str, called_mm: float, found_mm: float) -> Bookcase:
+        """Return it with every part of a wood as thick as was measured, its back too."""
+        other = super().measured(piece, board, called_mm, found_mm)
+        return made.measured(other, board, called_mm, found_mm)
+
     def making(self, piece: Bookcase) -> Making:
         """Return what putting a made body together takes."""
         return made.making(piece)

@@ -158,6 +158,11 @@ class _CleatCabinet(Mount[Cabinet]):
         """Return the boards of a body that is made."""
         return made.panels(piece)
 
+    def measured(self, piece: Cabinet, board: str, called_mm: float, found_mm: float) -> Cabinet:
+        """Return it with every part of a wood as thick as was measured, its back too."""
+        other = super().measured(piece, board, called_mm, found_mm)
+        return made.measured(other, board, called_mm, found_mm)
+
     def making(self, piece: Cabinet) -> Making:
         """Return what putting a made body together takes."""
         return made.making(piece)

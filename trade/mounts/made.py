@@ -1,6 +1,9 @@
 """Bodies that are made: their boards as parts, what is done to each, what they weigh and carry."""
 
 from collections import Counter
+from typing import TypeVar
+
+from msgspec.structs import replace
 
 from trade import data
 from trade.calculation import Calculation
@@ -13,10 +16,11 @@ from trade.mounts.base import Ask, Making, Part, Role, Shape, block, cut
 from trade.mounts.hanging import Do, do
 from trade.mounts.work import Band, Detail, Groove, Joined, Mitre, Notch, Rabbet, Work
 from trade.plan.model import Bookcase, Cabinet
-from trade.workshop.carcass import Case, boards, weight_kg
+from trade.workshop.carcass import BACK_BOARD, Case, boards, weight_kg
 from trade.workshop.panels import OUT, UP, Panel
 
 Body = Bookcase | Cabinet
+B = TypeVar("B", Bookcase, Cabinet)
 ASKS = (
     Ask(
         "joint",
@@ -29,6 +33,7 @@ ASKS = (
 )
 _SCREW, _SCREW_MM = "wood_8", 50.0
 _MITRE = 45.0
+_SAME_MM = 0.05
 _STOP_MM = data.house("groove_stops_mm")
 
 
@@ -74,6 +79,14 @@ def front(piece: Body, foot_mm: float) -> list[Shape]:
             role: Role = "door" if each.name == "door" else "wood"
             found.append(block(role, left, foot_mm + low[1], right, foot_mm + high[1]))
     return found
+
+
+def measured(piece: B, board: str, called_mm: float, found_mm: float) -> B:
+    """Return a body whose back is as thick as was measured, where it is that board that was."""
+    same = abs(piece.panel_mm - called_mm) < _SAME_MM
+    if piece.joint is None or board != BACK_BOARD or not same:
+        return piece
+    return replace(piece, panel_mm=found_mm)
 
 
 def empty_kg(piece: Body) -> float | None:

@@ -20,7 +20,7 @@ _KICK_BACK_MM = data.house("kick_back_mm")
 _DOOR_GAP_MM = data.house("door_gap_mm")
 _SHORT_MM = data.house("loose_shelf_mm")
 _LOOSE_BACK_MM = data.house("loose_shelf_back_mm") / 2
-_BACK_BOARD = "plywood"
+BACK_BOARD = "plywood"
 
 
 class Cell(NamedTuple):
@@ -182,7 +182,7 @@ def _behind(case: Case) -> Iterator[Panel]:
     )
     if back:
         up = (t, high - t) if case.joint.way == "mitred" else (case.kick_mm, high)
-        board = _BACK_BOARD
+        board = BACK_BOARD
         yield Panel("back", board, block((t - rabbet, long - t + rabbet), up, (0.0, back)), OUT, UP)
     if case.rail_mm:
         up = (high - t - case.rail_mm, high - t)
