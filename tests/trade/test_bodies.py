@@ -266,6 +266,20 @@ class Carried(SimpleTestCase):
         weighed = made("cleat_cabinet", body_kg=30.0, joint="screwed")
         self.assertEqual(mount_of(weighed).body_kg(weighed), 30.0)
 
+    def test_a_bookcase_tips_with_its_loose_shelves_out(self) -> None:
+        weights = []
+        for loose in (0, 6):
+            case = made("bookcase", joint="screwed", body_kg=None, loose_shelves=loose)
+            strap = next(c for c in judge_piece(case, plan(case)).checks if c.code == "tip.strap")
+            weights.append(strap.demand.value)
+        self.assertAlmostEqual(*weights)
+
+    def test_screws_of_its_own_half_pass_its_thin_back_and_the_rail(self) -> None:
+        body = made("cleat_cabinet", joint="screwed", inner_mm=18.0, panel_mm=6.0, back_mm=15.0)
+        self.assertEqual(body.under_heads_mm, 24.0)
+        self.assertEqual(replace(body, panel_mm=16.0).under_heads_mm, 16.0)
+        self.assertEqual(replace(body, joint=None).under_heads_mm, 15.0)
+
     def corner(self, **changes: Any) -> Check:
         """800 x 2 000 x 280 of 18 mm plywood, two loose shelves, 24 kg in it."""
         books = (Thing(name="Books", mass_kg=24.0),)
@@ -319,6 +333,12 @@ class Carried(SimpleTestCase):
 
 class Refused(SimpleTestCase):
     """What nobody can make."""
+
+    def test_boards_that_leave_no_room(self) -> None:
+        for kind in ("bookcase", "cleat_cabinet"):
+            for small in ({"depth_mm": 70.0}, {"length_mm": 70.0, "supports_mm": (20.0, 50.0)}):
+                with self.assertRaisesMessage(PlanError, "leave no room inside"):
+                    made(kind, joint="housed", inner_mm=25.0, **small)
 
     def test_a_mitred_bookcase_on_a_kick(self) -> None:
         with self.assertRaisesMessage(PlanError, "stands on its bottom"):

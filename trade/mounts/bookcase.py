@@ -273,7 +273,7 @@ def _tipping(piece: Bookcase) -> Calculation:
     sums.given("F_h", PULL_N, "force", "and a pull outward at the top (10 lbf)")
     sums.given("h", min(piece.height_mm, PULL_AT_MM), "length", "height of that")
     sums.then("M", "F e + F_h h", "moment", "what tips it")
-    sums.given("W", (made.empty_kg(piece) or 0.0) * G_N_PER_KG, "force", "its empty weight")
+    sums.given("W", (made.lightest_kg(piece) or 0.0) * G_N_PER_KG, "force", "its empty weight")
     sums.given("d", piece.depth_mm, "length", "its depth")
     sums.then("M_W", "W d / 2", "moment", "what keeps it")
     if piece.supports_mm:

@@ -53,13 +53,14 @@ def case_of(piece: Body) -> Case | None:
         dividers=piece.dividers,
         loose=piece.loose_shelves,
     )
-    usual = data.house("back_rail_mm")
+    inside = piece.height_mm - 2 * t - (piece.kick_mm if isinstance(piece, Bookcase) else 0.0)
+    usual = min(data.house("back_rail_mm"), inside / 2)
     if isinstance(piece, Bookcase):
         return case._replace(
             kick_mm=piece.kick_mm, rows=piece.fixed_rows, rail_mm=usual, rail_thick_mm=t
         )
     behind = thin < piece.back_mm
-    rail = max(usual, piece.down_mm + piece.half_mm - t) if behind else 0.0
+    rail = min(max(usual, piece.down_mm + piece.half_mm - t), inside) if behind else 0.0
     return case._replace(doors=piece.doors, rail_mm=rail, rail_thick_mm=t)
 
 
@@ -95,6 +96,14 @@ def empty_kg(piece: Body) -> float | None:
     if piece.body_kg is not None or case is None:
         return piece.body_kg
     return weight_kg(case)
+
+
+def lightest_kg(piece: Body) -> float | None:
+    """Return what it weighs with its loose shelves taken out: then it tips most easily."""
+    case = case_of(piece)
+    if piece.body_kg is not None or case is None:
+        return piece.body_kg
+    return weight_kg(case._replace(loose=0))
 
 
 def parts(piece: Body) -> list[Part]:

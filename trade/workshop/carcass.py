@@ -189,7 +189,7 @@ def _behind(case: Case) -> Iterator[Panel]:
         whole = block((t, long - t), up, (back, back + case.rail_thick_mm))
         yield Panel("rail", case.board, whole, OUT, ALONG)
     if case.kick_mm:
-        front = case.front_mm - _KICK_BACK_MM
+        front = case.front_mm - min(_KICK_BACK_MM, (case.front_mm - back - t) / 2)
         whole = block((t, long - t), (0.0, case.kick_mm), (front - t, front))
         yield Panel("kick", case.board, whole, OUT, ALONG)
     for n in range(case.doors):

@@ -14,6 +14,9 @@ SHORTEST_MM = 50.0
 MOST_THINGS = 60  # on one shelf
 
 
+_INSIDE_MM = data.house("least_inside_mm")
+
+
 class Thing(PlanItem, frozen=True, kw_only=True):
     """What stands on a shelf. `mass_kg` null: not weighed.
 
@@ -172,6 +175,18 @@ class Made(Piece, frozen=True, kw_only=True):
         between(self.panel_mm, 0, 30, "panel_mm", "A back's thickness")
         if self.joint is not None:
             known(data.joints(), self.joint, "joint", "joint")
+
+    def has_inside(self, high_mm: float, doors: bool) -> None:
+        """Refuse a body that is made of boards too thick for it.
+
+        Raises:
+            PlanError: nothing is left between them.
+        """
+        t = self.inner_mm
+        deep = self.depth_mm - self.panel_mm - (t if doors else 0.0)
+        least = min(self.length_mm - 2 * t, high_mm - 2 * t, deep - 2 * t)
+        if self.joint is not None and least < _INSIDE_MM:
+            raise PlanError("Its boards leave no room inside: make it of thinner ones.", "inner_mm")
 
 
 class Corded(Piece, frozen=True, kw_only=True):

@@ -45,6 +45,7 @@ class Cabinet(Made, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="k
     def __post_init__(self) -> None:
         """Refuse absurd cleats."""
         Made.__post_init__(self)
+        self.has_inside(self.height_mm, self.doors > 0)
         between(self.back_mm, 2, 60, "back_mm", "Its back's thickness")
         between(self.below_mm, 0, 600, "below_mm", "How far its spacer reaches below it")
         if not 0 <= self.doors <= 8:
@@ -69,12 +70,13 @@ class Cabinet(Made, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="k
     def under_heads_mm(self) -> float:
         """Wood under the heads of the screws that hold its own half.
 
-        Of a body that is made: its back where that is as thick as asked for, else a rail of its
-        boards.
+        Of a body that is made: its back where that is as thick as asked for, else that and a rail
+        of its boards before it.
         """
         if self.joint is None:
             return self.back_mm
-        return self.panel_mm if self.panel_mm >= self.back_mm else self.inner_mm
+        thick = self.panel_mm >= self.back_mm
+        return self.panel_mm if thick else self.panel_mm + self.inner_mm
 
     @property
     def off_mm(self) -> float:

@@ -58,6 +58,7 @@ class Bookcase(Made, frozen=True, kw_only=True, tag="bookcase", tag_field="kind"
             raise PlanError("A bookcase has between 0 and 6 rows of fixed shelves.", "fixed_rows")
         Made.__post_init__(self)
         between(self.kick_mm, 0, 400, "kick_mm", "A kick's height")
+        self.has_inside(self.height_mm - self.kick_mm, doors=False)
         if self.joint is not None and data.joints()[self.joint].way == "mitred" and self.kick_mm:
             raise PlanError("A mitred body stands on its bottom: set its kick to 0.", "kick_mm")
         between(self.height_mm, 200, 4000, "height_mm", "Its height")
