@@ -155,7 +155,7 @@ def _at(board: _Moved, place: Point) -> Point:
 
 
 def _middle(board: _Moved) -> Point:
-    """Return the middle of the largest face that is seen."""
+    """Return the middle of its largest visible face."""
     body = board.panel.body
     low, high = list(body.low), body.high
     low[board.panel.thin] = high[board.panel.thin]

@@ -43,7 +43,7 @@ def _mitred(pen: Pen) -> None:
 
 
 def _fastener(pen: Pen, key: str, face: float, middle: float) -> None:
-    """Draw what goes through the joint."""
+    """Draw the screw, dowel or biscuit of a joint."""
     if key == "screwed":
         pen.line(_LEFT, middle, face + 62.0, middle, "joint-steel")
         pen.path(

@@ -122,16 +122,16 @@ class _Bookcase(Mount[Bookcase]):
         ]
 
     def measured(self, piece: Bookcase, board: str, called_mm: float, found_mm: float) -> Bookcase:
-        """Return it with every part of a wood as thick as was measured, its back too."""
+        """Return it with the measured thickness in every part of that wood, its back too."""
         other = super().measured(piece, board, called_mm, found_mm)
         return made.measured(other, board, called_mm, found_mm)
 
     def making(self, piece: Bookcase) -> Making:
-        """Return what putting a made body together takes."""
+        """Return the work of putting its body together."""
         return made.making(piece)
 
     def assumes(self, piece: Bookcase) -> tuple[Assumption, ...]:
-        """Return that its corners hold, where nobody has judged them."""
+        """Return the assumption that its corners hold, where no sum judges them."""
         return made.assumed(piece)
 
     def supports(self, piece: Bookcase, wall: Wall) -> list[Support]:

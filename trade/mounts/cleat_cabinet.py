@@ -159,16 +159,16 @@ class _CleatCabinet(Mount[Cabinet]):
         return made.panels(piece)
 
     def measured(self, piece: Cabinet, board: str, called_mm: float, found_mm: float) -> Cabinet:
-        """Return it with every part of a wood as thick as was measured, its back too."""
+        """Return it with the measured thickness in every part of that wood, its back too."""
         other = super().measured(piece, board, called_mm, found_mm)
         return made.measured(other, board, called_mm, found_mm)
 
     def making(self, piece: Cabinet) -> Making:
-        """Return what putting a made body together takes."""
+        """Return the work of putting its body together."""
         return made.making(piece)
 
     def assumes(self, piece: Cabinet) -> tuple[Assumption, ...]:
-        """Return that its corners hold, where nobody has judged them."""
+        """Return the assumption that its corners hold, where no sum judges them."""
         return made.assumed(piece)
 
     def supports(self, piece: Cabinet, wall: Wall) -> list[Support]:

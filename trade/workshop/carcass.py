@@ -274,7 +274,7 @@ def _upright_housings(case: Case, up: tuple[float, float]) -> Iterator[Block]:
 
 
 def _notches(case: Case, whole: Block, axis: Axis) -> Iterator[Block]:
-    """Yield the front corners of what goes into stopped grooves at both its ends."""
+    """Yield the notches at the front of both ends, where the grooves stop."""
     housed = case.housed_mm
     if not housed:
         return

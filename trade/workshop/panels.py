@@ -20,7 +20,7 @@ class Block(NamedTuple):
     high: Point
 
     def size(self, axis: Axis) -> float:
-        """How long it is in one direction, mm."""
+        """Its size in one direction, mm."""
         return self.high[axis] - self.low[axis]
 
     @property
@@ -73,7 +73,7 @@ class Panel(NamedTuple):
 
     @property
     def volume_mm3(self) -> float:
-        """What is left of it when all is cut."""
+        """Its volume after all cuts."""
         off = sum(
             self.body.size(self.thin) ** 2 / 2 * self.body.size(_third(self.thin, mitre.axis))
             for mitre in self.mitres
