@@ -25,7 +25,7 @@ from tests import loaded
 ROOT = Path(__file__).resolve().parents[2]
 PLACES = [str(path) for path in sorted(Path("/usr/lib/postgresql").glob("*/bin"), reverse=True)]
 INITDB = shutil.which("initdb", path=os.pathsep.join([*PLACES, os.environ.get("PATH", "")]))
-PEOPLE, MOVES = 20, 3
+PEOPLE, MOVES = 20, 2
 BEGIN = """
 import django; django.setup()
 from bench.models import Job, Wall

@@ -7,7 +7,7 @@ from pathlib import Path
 from django.test import SimpleTestCase
 
 ROOT = Path(__file__).parents[2]
-PROCESSES = 8
+PROCESSES = 5
 # with the types built by whoever reads first, half of such processes die of a segmentation fault
 FIRST = """
 import sys, threading
