@@ -88,7 +88,8 @@ def workshop(request: HttpRequest) -> HttpResponse:
         for key, row in data.joints().items()
     ]
     tools = [(row, say(without(row, "metric"))) for row in every.values() if not row.usual]
-    return render(request, "bench/workshop.html", {"joints": joints, "tools": tools})
+    context = {"joints": joints, "tools": tools, "preparing": data.preparing().values()}
+    return render(request, "bench/workshop.html", context)
 
 
 @require_safe

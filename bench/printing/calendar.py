@@ -15,14 +15,14 @@ from trade.measure import Units
 _LOADED = timedelta(minutes=30)  # an event must last, or it is not seen
 
 
-def calendar(schedule: Schedule, name: str, wall: int, made: datetime) -> bytes:
+def calendar(schedule: Schedule, name: str, uid: str, made: datetime) -> bytes:
     """All steps as events.
 
     Args:
         schedule: the steps.
-        name: of the wall.
-        wall: its number, which with the step's makes the event's name: brought in again, it
-          replaces itself.
+        name: of the wall, or of the job.
+        uid: what is its own, which with the step's number makes the event's name: brought in
+          again, it replaces itself.
         made: when this was written.
     """
     from icalendar import Calendar, Event
@@ -34,7 +34,7 @@ def calendar(schedule: Schedule, name: str, wall: int, made: datetime) -> bytes:
     found.add("x-wr-calname", name)
     for n, step in enumerate(schedule.steps):
         event = Event()
-        event.add("uid", f"gancho-wall-{wall}-{n}@gancho.invalid")
+        event.add("uid", f"gancho-{uid}-{n}@gancho.invalid")
         event.add("dtstamp", made.astimezone(UTC))
         event.add("dtstart", step.begins)
         event.add("dtend", max(step.ends, step.begins + _LOADED))

@@ -74,7 +74,11 @@ def taken(line: ShoppingItem) -> str:
 def needed(line: ShoppingItem) -> str:
     """Return what of it is needed, where that is less than what is bought."""
     if line.unit == "l":
-        return worded("{n} l needed", n=Figure(f"{line.needed:.2f}"))
+        wanted = Figure(f"{line.needed:.2f}")
+        if line.have:
+            had = Figure(f"{line.have:g}")
+            return worded("you have {had} l, {n} l needed", had=had, n=wanted)
+        return worded("{n} l needed", n=wanted)
     if line.have:
         had, all_of_it = Figure(f"{line.have:g}"), Figure(f"{line.needed:g}")
         return worded("you have {had}, {all_of_it} needed", had=had, all_of_it=all_of_it)

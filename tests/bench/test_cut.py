@@ -13,6 +13,7 @@ from xml.etree import ElementTree
 import pdfplumber
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import SimpleTestCase
+from django.urls import reverse
 from ezdxf.filemanagement import read
 from icalendar import Calendar
 from msgspec.structs import replace
@@ -579,7 +580,10 @@ class Week(BenchCase):
             "top": "",
             "coats": "",
             "temp": "20",
+            "humid": "50",
+            "hung": "before",
             "start": "",
+            "by": "",
             **week,
         } | changes
 
@@ -619,6 +623,7 @@ class Week(BenchCase):
             ({"coats": "99"}, "12"),
             ({"top": "chalk"}, "chalk"),
             ({"start": "soon"}, "valid date"),
+            ({"humid": "101"}, "100"),
             (
                 {f"{end}-{n}": "" for n in range(5) for end in ("begins", "ends")},
                 "at least one day",
@@ -629,3 +634,67 @@ class Week(BenchCase):
                 said,
                 status_code=422,
             )
+
+    def test_a_finish_of_one_part_s_own_and_a_day_by_which_it_hangs(self) -> None:
+        look = {"stage": "cut", "look": "days"}
+        form = {"own-of": "shelf|board", "own-first": "", "own-coats": "", "own-hung": "before"}
+        answer = self.post("cut:finish-add", **look, **form, **{"own-top": "wax"})
+        self.assertContains(answer, "Shelf: board <small>wax</small>")
+        [own] = self.plan().shop.finishes
+        self.assertEqual((own.piece, own.part, own.finish.top), ("shelf", "board", "wax"))
+        again = self.post("cut:finish-add", **look, **form, **{"own-top": "paint"})
+        self.assertContains(again, "Water-borne enamel paint")
+        self.assertEqual([each.finish.top for each in self.plan().shop.finishes], ["paint"])
+        wrong = self.post(
+            "cut:finish-add", **look, **(form | {"own-of": "door|"}), **{"own-top": ""}
+        )
+        self.assertContains(wrong, "door", status_code=422)
+        self.post("cut:finish-drop", 0, **look)
+        self.assertEqual(self.plan().shop.finishes, ())
+        for day, said in (("2020-01-01", "hang by"), ("2999-01-01", "at the latest")):
+            answer = self.post("cut:save-days", **look, **self.values(by=day))
+            self.assertContains(answer, said)
+
+
+class WholeJob(BenchCase):
+    def page(self, look: str = "") -> Any:
+        return self.client.get(reverse("whole-job:page", args=[self.wall.job_id]), {"look": look})
+
+    def test_walls_share_boards_and_every_look_and_paper_names_the_same_parts(self) -> None:
+        other = Wall.begin(self.wall.job, replace(self.plan(), name="Hall"), "Begin")
+        empty = Wall.begin(self.wall.job, replace(self.plan(), name="Bare", pieces=()), "Begin")
+        self.assertContains(self.client.get(self.url("stage", "cut")), 'id="whole-job"')
+        page = self.page()
+        for label in ("1-1a", "2-1a", "Hall", "nothing waits"):
+            self.assertContains(page, label)
+        self.assertContains(page, reverse("cut:stage", args=[empty.pk]))
+        self.assertContains(self.page("parts"), "Hall: Shelf")
+        bought = self.page("buy").context["cutting"].shopping
+        self.assertContains(self.page("buy"), f"{bought.cost:.2f}")
+        alone = shopping(self.plan(), cut_plan(self.plan()), "imperial")
+        self.assertLess(bought.cost, 2 * alone.cost)
+        self.assertContains(self.page("days"), "“Ledge”: Hall")
+        for what, holds in (
+            ("saw.pdf", "2-1a"),
+            ("labels.pdf", "2-1a"),
+            ("shop.pdf", "all walls"),
+            ("days.ics", "Hall"),
+            ("shopping.csv", "wood"),
+            ("shopping.ods", ""),
+        ):
+            got = self.client.get(reverse("whole-job:file", args=[self.wall.job_id, what]))
+            self.assertEqual(got.status_code, 200, what)
+            body = text_of(got.content) if what.endswith("pdf") else got.content.decode("latin-1")
+            self.assertIn(holds, body, what)
+        gone = self.client.get(reverse("whole-job:file", args=[self.wall.job_id, "door.pdf"]))
+        self.assertEqual(gone.status_code, 404)
+        other.deleted = other.created
+        other.save()
+        self.assertNotContains(self.page(), "Hall")
+
+    def test_where_nothing_waits_it_says_so(self) -> None:
+        self.wall = Wall.begin(self.wall.job, replace(self.plan(), pieces=()), "Begin")
+        Wall.objects.exclude(pk=self.wall.pk).delete()
+        self.assertContains(self.page("buy"), "Nothing waits to be hung here")
+        gone = self.client.get(reverse("whole-job:file", args=[self.wall.job_id, "saw.pdf"]))
+        self.assertEqual(gone.status_code, 404)

@@ -16,7 +16,8 @@ from tests.plans import bracket_shelf, plan, wall
 from tests.trade.test_every_kind import put_up
 from tests.trade.test_glue_up import glued
 from trade.cutting.bounds import fewest
-from trade.cutting.plan import cut_plan, parts_of
+from trade.cutting.parts import parts_of
+from trade.cutting.plan import cut_plan
 from trade.cutting.sheets import Blank, Item, ReadingIndex, Rect, SheetCuts, SheetPlan, cut_sheets
 from trade.cutting.shopping import _pack, shopping
 from trade.errors import PlanError

@@ -14,13 +14,13 @@ from msgspec.structs import replace
 from tests.plans import bracket_shelf, plan, rod_shelf, wall
 from tests.trade.test_every_kind import put_up
 from trade import data
-from trade.cutting.finish import finishing
+from trade.cutting.finish import finish_of, finishing
 from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.errors import PlanError
 from trade.job.days import Schedule, schedule
 from trade.plan.model import Plan, Shop, Thing
-from trade.plan.shop import Days, Finish, Hours
+from trade.plan.shop import Days, Finish, FinishOf, Have, Hours
 
 BARE = Finish()
 MONDAY = datetime(2026, 11, 23, 8, 0)
@@ -90,9 +90,9 @@ class WhatGoesOverWhat(SimpleTestCase):
         now = planned(Finish(top="oil_varnish"))
         buying = shopping(now, cut_plan(now), "metric")
         self.assertAlmostEqual(
-            buying.finishing.area_m2, 2 * (1.0 * 0.25 + 1.0 * 0.02 + 0.25 * 0.02), places=9
+            buying.finishes[0].done.area_m2, 2 * (1.0 * 0.25 + 1.0 * 0.02 + 0.25 * 0.02), places=9
         )
-        [tin] = [line for line in buying.lines if line.aisle == "finish"]
+        [tin] = [line for line in buying.lines if line.key.startswith("finish:")]
         self.assertAlmostEqual(tin.needed, 0.55 * 3 / 12, places=9)
         self.assertEqual((tin.pack, tin.packs, tin.unit), (0.25, 1, "l"))
 
@@ -106,6 +106,120 @@ class WhatGoesOverWhat(SimpleTestCase):
         ):
             with self.assertRaises(PlanError):
                 Finish(**fields)  # type: ignore[arg-type]
+
+
+class ByPart(SimpleTestCase):
+    """A painted ledger under a varnished shelf: each is its own finish, in one order of days."""
+
+    def made(self, **changes: object) -> Plan:
+        shelf, ledge = bracket_shelf(), bracket_shelf(key="ledge", name="Ledge", top_mm=700.0)
+        own = FinishOf(piece="ledge", finish=Finish(first="oil_stain", top="oil_varnish"))
+        shop = Shop(finish=Finish(top="paint"), finishes=(own,), days=ALWAYS)
+        return replace(plan(shelf, ledge), shop=replace(shop, **changes))
+
+    def test_a_part_s_own_counts_before_its_piece_s_and_that_before_all(self) -> None:
+        wax, oil = Finish(top="wax"), Finish(top="drying_oil")
+        of = {"shelf": ("ledge", "board"), "all": ("ledge", None)}
+        both = tuple(
+            FinishOf(piece=of[key][0], part=of[key][1], finish=finish)
+            for key, finish in (("shelf", wax), ("all", oil))
+        )
+        now = self.made(finishes=both)
+        found = {part.key: finish_of(part, now.shop).top for part in cut_plan(now).parts}
+        self.assertEqual(found, {"shelf": "paint", "ledge": "wax"})
+        now = self.made(finishes=both[1:])
+        found = {part.key: finish_of(part, now.shop).top for part in cut_plan(now).parts}
+        self.assertEqual(found, {"shelf": "paint", "ledge": "drying_oil"})
+
+    def test_each_gets_its_coats_and_both_are_bought(self) -> None:
+        now = self.made()
+        tins = {line.key: line.needed for line in shopping(now, cut_plan(now), "metric").lines}
+        self.assertAlmostEqual(tins["finish:paint"], 0.55 * 2 / 10, places=9)
+        self.assertAlmostEqual(tins["finish:oil_varnish"], 0.55 * 3 / 12, places=9)
+        steps = days_of(now).steps
+        coats = [step.name for step in steps if step.what == "coat"]
+        self.assertEqual(len(coats), 2 + 1 + 3)
+        self.assertTrue(all("(1a)" in name or "(2a)" in name for name in coats))
+        # one is sanded while the other dries, and nobody does two things at once
+        busy = sorted((step.begins, step.ends) for step in steps if step.minutes)
+        self.assertTrue(all(a[1] <= b[0] for a, b in pairwise(busy)))
+        alone = days_of(self.made(finish=Finish())).steps
+        first = next(step for step in alone if step.what == "hang")
+        hang = next(step for step in steps if step.what == "hang")
+        self.assertLess(hang.begins - first.begins, timedelta(hours=2))
+
+    def test_what_goes_on_at_the_wall_waits_for_the_hang_and_is_caulked_first(self) -> None:
+        now = planned(Finish(top="paint", hung=True))
+        whats = [step.what for step in days_of(now).steps]
+        self.assertEqual(whats[:3], ["shop", "saw", "hang"])
+        names = [step.name for step in days_of(now).steps if step.what == "prepare"]
+        self.assertTrue(names[0].startswith("Caulk"), names)
+        load, last = days_of(now).steps[-1], days_of(now).steps[-2]
+        self.assertEqual(load.begins - last.ends, timedelta(days=10))
+        before = [step.name for step in days_of(planned(Finish(top="paint"))).steps]
+        self.assertFalse([name for name in before if name.startswith("Caulk")])
+
+    def test_wood_is_prepared_for_what_goes_on_it(self) -> None:
+        """Stained pine is conditioned and tried on an offcut; painted pine has knots sealed."""
+        for top, first, wanted, never in (
+            ("oil_varnish", "oil_stain", ["Brush on wood conditioner", "Try it all"], "knots"),
+            ("paint", None, ["Fill screw holes", "Seal the knots"], "conditioner"),
+            ("wax", None, [], "knots"),
+        ):
+            steps = days_of(planned(Finish(top=top, first=first), board="pine_white")).steps
+            names = [step.name for step in steps if step.what == "prepare"]
+            for each in wanted:
+                self.assertTrue(any(name.startswith(each) for name in names), (top, names))
+            self.assertFalse([name for name in names if never in name])
+        mdf = days_of(planned(Finish(top="paint"), board="mdf")).steps
+        self.assertTrue(any(step.name == "Seal the cut edges" for step in mdf))
+        sanded = next(
+            step
+            for step in days_of(planned(Finish(top="oil_varnish"))).steps
+            if step.what == "sand"
+        )
+        self.assertIn("80, 120, 180", sanded.why)
+
+    def test_damp_air_dries_slowly_and_then_not_at_all(self) -> None:
+        self.assertEqual(finishing(Finish(top="wax", humid_pct=71.0), []).slower, 1.5)
+        self.assertEqual(finishing(Finish(top="wax", humid_pct=70.0), []).slower, 1.0)
+        self.assertIn("does not dry", finishing(Finish(top="wax", humid_pct=86.0), []).refusal)
+
+    def test_what_is_left_of_a_tin_counts(self) -> None:
+        for have, tins in ((0.1, 1), (0.2, 0)):
+            there = (Have(of="finish:oil_varnish", many=have),)
+            now = planned(Finish(top="oil_varnish"))
+            now = replace(now, shop=replace(now.shop, have=there))
+            [line] = [
+                each
+                for each in shopping(now, cut_plan(now), "metric").lines
+                if each.key == "finish:oil_varnish"
+            ]
+            self.assertEqual(line.packs, tins, have)
+
+
+class ByADay(SimpleTestCase):
+    """Read backwards: the last day to begin, so that all hangs by the day that was said."""
+
+    @settings(max_examples=25)
+    @given(later=st.integers(0, 30), top=st.sampled_from([None, "oil_varnish", "paint"]))
+    def test_beginning_then_is_in_time_and_a_day_later_is_not(
+        self, later: int, top: str | None
+    ) -> None:
+        days = replace(ALWAYS, week=(None,) + (Hours(begins=18, ends=21),) * 6)
+        by = MONDAY.date() + timedelta(days=later)
+        found = days_of(planned(Finish(top=top), replace(days, by=by)))
+
+        def hangs(start: date) -> date:
+            steps = days_of(planned(Finish(top=top), replace(days, start=start))).steps
+            return max(step.ends.date() for step in steps if step.what == "hang")
+
+        last = found.begin_by
+        if last is None:
+            self.assertGreater(hangs(MONDAY.date()), by)
+        else:
+            self.assertLessEqual(hangs(last), by)
+            self.assertGreater(hangs(last + timedelta(days=1)), by)
 
 
 class TheDays(SimpleTestCase):

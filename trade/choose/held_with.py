@@ -24,8 +24,9 @@ class Holder(NamedTuple):
 def holders(plan: Plan) -> tuple[Holder, ...]:
     """Return what may be asked for: what is in the drawer, then anchors, then screws."""
     mine = [
-        Holder(each.of, compose("{name}, {many} there", name=name, many=each.many), word("I have"))
+        Holder(each.of, compose("{name}, {many} there", name=name, many=many), word("I have"))
         for each in plan.shop.have
+        for many in (int(each.many),)
         if (name := _named(each.of, plan)) is not None
     ]
     anchors = [

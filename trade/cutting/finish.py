@@ -1,15 +1,22 @@
-"""The finish: what goes over what, how many coats, how much of it, how long it dries."""
+"""The finish: what goes over what, how many coats, how much of it, how long it dries.
 
+One finish goes over all parts, but for pieces and parts that have one of their own.
+"""
+
+from collections.abc import Iterable
 from typing import NamedTuple
 
 from trade import data
+from trade.cutting.order import Order
 from trade.cutting.parts import CutPart
 from trade.data import Coating
-from trade.language import Figure, compose
-from trade.plan.shop import Finish
+from trade.data.rows import Preparing
+from trade.language import Figure, compose, joined
+from trade.plan.shop import Finish, Shop
 
 _USUAL_C = 20.0
 _MM2_M2 = 1e6
+_FEW = 5  # labels that are read at a glance
 
 
 class Coats(NamedTuple):
@@ -31,7 +38,8 @@ class Coats(NamedTuple):
 class Finishing(NamedTuple):
     """All coats from the wood up, over so much area; `refusal`.
 
-    Why it can't be done, empty where it can; what to mind.
+    Why it can't be done, empty where it can; what to mind; what is done beside the coats, in order;
+    the papers that bare wood is sanded with.
     """
 
     coats: tuple[Coats, ...]
@@ -39,6 +47,51 @@ class Finishing(NamedTuple):
     refusal: str = ""
     minds: tuple[str, ...] = ()
     slower: float = 1.0
+    preparing: tuple[Preparing, ...] = ()
+    grits: tuple[int, ...] = ()
+
+    @property
+    def load_hours(self) -> float:
+        """How long after the last coat before things stand on it; 0 where nothing is finished."""
+        days = max((each.row.load_days for each in self.coats), default=0.0)
+        return days * 24 * self.slower if self.area_m2 > 0 else 0.0
+
+    @property
+    def handle_hours(self) -> float:
+        """How long after the last coat before hands touch it."""
+        return self.coats[-1].row.handle_hours * self.slower if self.coats else 0.0
+
+
+class Finished(NamedTuple):
+    """Parts that get the same finish."""
+
+    finish: Finish
+    parts: tuple[CutPart, ...]
+    done: Finishing
+
+    @property
+    def named(self) -> str:
+        """Whose parts they are, and the first few labels."""
+        names = dict.fromkeys(part.piece for part in self.parts)
+        labels = [part.label for part in self.parts]
+        few = labels if len(labels) <= _FEW else [*labels[: _FEW - 1], "…"]
+        return compose("{names} ({labels})", names=joined(names), labels=joined(few))
+
+
+def finish_of(part: CutPart, shop: Shop) -> Finish:
+    """Return the finish of a part: its own, else its piece's, else that of all."""
+    own = {(each.piece, each.part): each.finish for each in shop.finishes}
+    return own.get((part.key, part.name)) or own.get((part.key, None)) or shop.finish
+
+
+def finishes(order: Order, parts: Iterable[CutPart]) -> tuple[Finished, ...]:
+    """Return which parts get which finish; those that stay as they are come last."""
+    found: dict[Finish, list[CutPart]] = {}
+    for part in parts:
+        shop = order.walls[max(part.wall, 1) - 1].shop
+        found.setdefault(finish_of(part, shop), []).append(part)
+    every = (Finished(finish, tuple(own), finishing(finish, own)) for finish, own in found.items())
+    return tuple(sorted(every, key=lambda each: not each.done.coats and not each.done.refusal))
 
 
 def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Finishing:
@@ -83,22 +136,62 @@ def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Fin
         count = finish.coats if finish.coats is not None and key == finish.top else row.coats
         found.append(Coats(key, row, count))
         under, names = row.base, row.name
-    coldest = max(found, key=lambda each: each.row.least_c)
+    if refusal := _wont_dry(finish, found):
+        return Finishing(tuple(found), area, refusal)
+    slower = _slower(finish)
+    woods = {part.board for part in parts}
+    preparing = tuple(
+        row for row in data.preparing().values() if row.asked(finish.first, finish.top, woods)
+    )
+    return Finishing(
+        tuple(found),
+        area,
+        "",
+        _minds(finish, found, slower),
+        slower,
+        preparing if finish.old == "bare" else (),
+        found[0].row.grits if finish.old == "bare" else (),
+    )
+
+
+def _wont_dry(finish: Finish, coats: list[Coats]) -> str:
+    """Say why it does not dry there; empty where it does."""
+    coldest = max(coats, key=lambda each: each.row.least_c)
     if finish.temp_c < coldest.row.least_c:
-        said = compose(
+        return compose(
             "At {temp_c} °C {row} does not dry: it wants {least_c} °C at least.",
             temp_c=Figure(f"{finish.temp_c:.0f}"),
             row=coldest.row.name,
             least_c=Figure(f"{coldest.row.least_c:.0f}"),
         )
-        return Finishing(tuple(found), area, said)
-    slower = max(2 ** ((_USUAL_C - finish.temp_c) / data.house("dry_doubles_c")), 1.0)
-    minds = list(dict.fromkeys(each.row.care for each in found if each.row.care))
+    most = data.house("dries_humid_pct")
+    if finish.humid_pct > most:
+        return compose(
+            "At {humid} % of humidity {row} does not dry: it wants {most} % at most.",
+            humid=Figure(f"{finish.humid_pct:.0f}"),
+            row=coats[-1].row.name,
+            most=Figure(f"{most:.0f}"),
+        )
+    return ""
+
+
+def _slower(finish: Finish) -> float:
+    """How many times as long as at 20 °C in a dry room it takes to dry."""
+    cold = max(2 ** ((_USUAL_C - finish.temp_c) / data.house("dry_doubles_c")), 1.0)
+    damp = data.house("damp_slower") if finish.humid_pct > data.house("damp_from_pct") else 1.0
+    return cold * damp
+
+
+def _minds(finish: Finish, coats: list[Coats], slower: float) -> tuple[str, ...]:
+    """Return what to mind with these coats."""
+    minds = list(dict.fromkeys(each.row.care for each in coats if each.row.care))
     if slower > 1:
         minds.append(
             compose(
-                "At {temp_c} °C it all takes about {slower} times as long to dry as at 20 °C.",
+                "At {temp_c} °C and {humid} % of humidity it all takes about {slower} times as "
+                "long to dry as at 20 °C in a dry room.",
                 temp_c=Figure(f"{finish.temp_c:.0f}"),
+                humid=Figure(f"{finish.humid_pct:.0f}"),
                 slower=Figure(f"{slower:.1f}"),
             )
         )
@@ -107,7 +200,7 @@ def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Fin
             "Try it where nobody sees it: what is on old wood is seldom only what one believes. "
             "Old paint may hold lead."
         )
-    return Finishing(tuple(found), area, "", tuple(minds), slower)
+    return tuple(minds)
 
 
 def _row(key: str) -> Coating:

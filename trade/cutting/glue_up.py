@@ -62,6 +62,7 @@ def made_up(part: CutPart, sold: Sequence[Source]) -> MadeUp | None:
             turns=False,
             planned_mm=long,
             of=part.label,
+            wall=part.wall,
         )
         for n, label in enumerate(labels, start=1)
     )

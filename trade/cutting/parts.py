@@ -32,7 +32,8 @@ class CutPart(NamedTuple):
     `key`: of its piece, empty for the person's own; `detail`: what is done to it; `turns`: it may
     lie across the grain; `measured`: its length was measured at what stands; `planned_mm`: its
     length by the plan; `cut_mm`: length and width off the saw, once it is known what it is cut
-    from; `round`: out of a dowel rod; `of`: the label of the part that it is glued up into.
+    from; `round`: out of a dowel rod; `of`: the label of the part that it is glued up into;
+    `wall`: which of several walls it is for, from 1; 0 where there is one.
     """
 
     label: str
@@ -50,6 +51,7 @@ class CutPart(NamedTuple):
     cut_mm: tuple[float, float] = (0.0, 0.0)
     round: bool = False
     of: str = ""
+    wall: int = 0
 
     @property
     def rough_mm(self) -> tuple[float, float]:
@@ -90,8 +92,12 @@ class Parts(NamedTuple):
     bought: dict[Part, int]
 
 
-def parts_of(plan: Plan) -> Parts:
-    """Every part that is cut, with a label of its own, and what is bought ready."""
+def parts_of(plan: Plan, wall: int = 0) -> Parts:
+    """Every part that is cut, with a label of its own, and what is bought ready.
+
+    `wall`: its number among several, which labels then begin with.
+    """
+    first = f"{wall}-" if wall else ""
     names = {row.name: key for key, row in data.boards().items()}
     found: list[CutPart] = []
     bought: dict[Part, int] = defaultdict(int)
@@ -115,7 +121,7 @@ def parts_of(plan: Plan) -> Parts:
                     letter += 1
                     found.append(
                         CutPart(
-                            f"{number}{_letters(letter)}",
+                            f"{first}{number}{_letters(letter)}",
                             piece.name,
                             name,
                             board,
@@ -128,9 +134,11 @@ def parts_of(plan: Plan) -> Parts:
                             part.name in longer,
                             length,
                             round=part.round,
+                            wall=wall,
                         )
                     )
-    return Parts((*found, *_own(plan)), dict(bought))
+    own = (part._replace(label=first + part.label, wall=wall) for part in _own(plan))
+    return Parts((*found, *own), dict(bought))
 
 
 class Labelled(NamedTuple):
@@ -140,11 +148,14 @@ class Labelled(NamedTuple):
     panel: Panel
 
 
-def labelled(parts: Sequence[CutPart], piece: AnyPiece) -> list[Labelled]:
-    """Return the boards of a body that is made, by the labels of its parts; most have none."""
+def labelled(parts: Sequence[CutPart], piece: AnyPiece, wall: int = 0) -> list[Labelled]:
+    """Return the boards of a body that is made, by the labels of its parts; most have none.
+
+    `wall`: for which of several walls it is, as its parts have it.
+    """
     labels: dict[str, list[str]] = defaultdict(list)
     for part in parts:
-        if part.key == piece.key:
+        if (part.key, part.wall) == (piece.key, wall):
             labels[part.name].append(part.label)
     return [
         Labelled(labels[panel.name].pop(0), panel)

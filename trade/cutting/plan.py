@@ -9,7 +9,8 @@ from time import monotonic
 from typing import NamedTuple
 
 from trade.cutting.glue_up import made_up
-from trade.cutting.parts import CutPart, parts_of
+from trade.cutting.order import Order, order_of
+from trade.cutting.parts import CutPart
 from trade.cutting.sheets import Cut
 from trade.cutting.stock import (
     BoardJob,
@@ -36,6 +37,7 @@ __all__ = [
     "Progress",
     "SheetJob",
     "Source",
+    "cut_order",
     "cut_plan",
     "progress",
     "source_words",
@@ -137,7 +139,12 @@ def cut_plan(plan: Plan) -> CutPlan:
 
     Kerf and trim come from the job's policy.
     """
-    parts, yard = parts_of(plan), _yard(plan)
+    return cut_order(order_of(plan))
+
+
+def cut_order(order: Order) -> CutPlan:
+    """Return how to cut all that is cut together, stock at hand first."""
+    parts, yard = order.parts, _yard(order)
     groups, none, made = _groups(yard, parts.cut)
     boards: list[BoardJob] = []
     sheets: list[SheetJob] = []
@@ -154,18 +161,18 @@ def cut_plan(plan: Plan) -> CutPlan:
     return CutPlan(tuple(boards), tuple(sheets), tuple(parts.bought.items()), tuple(none), made)
 
 
-def progress(plan: Plan, seconds: float, least: int = 1) -> Progress:
-    """Work on a plan for a while.
+def progress(order: Order, seconds: float, least: int = 1) -> Progress:
+    """Work on the cutting for a while.
 
     What was worked out is remembered, so that asking again goes on from there.
 
     Args:
-        plan: the wall.
+        order: what is cut together.
         seconds: how long; a group that was begun is finished.
         least: so many groups are worked out however long they take.
     """
-    until, yard = monotonic() + seconds, _yard(plan)
-    groups, _, _ = _groups(yard, parts_of(plan).cut)
+    until, yard = monotonic() + seconds, _yard(order)
+    groups, _, _ = _groups(yard, order.parts.cut)
     for n, group in enumerate(groups):
         try:
             if yard.solve(group, patient=False) is None:
@@ -203,8 +210,8 @@ def _kept(group: Group, done: set[str]) -> tuple[CutPart, ...]:
     return tuple(part for part in group.parts if not part.of or part.of in done)
 
 
-def _yard(plan: Plan) -> StockAllocation:
-    return StockAllocation(plan.shop, plan.units, plan.policy.kerf_mm, plan.policy.trim_mm)
+def _yard(order: Order) -> StockAllocation:
+    return StockAllocation(order.shop, order.units, order.kerf_mm, order.trim_mm)
 
 
 def cut_line(cut: Cut, units: Units) -> str:

@@ -1,16 +1,17 @@
-"""What to buy for a wall.
+"""What to buy for a wall, or for all walls of a job.
 
 Boards, sheets, hardware, finish, and fasteners in the packs that they are sold in.
 """
 
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Iterable
 from itertools import chain
 from math import ceil
 from typing import Literal, NamedTuple
 
 from trade import data
-from trade.cutting.finish import Finishing, finishing
+from trade.cutting.finish import Finished, finishes
+from trade.cutting.order import Order, order_of
 from trade.cutting.plan import CutPlan, source_words
 from trade.fixings import driving
 from trade.fixings.support import Support, board_screw
@@ -22,7 +23,7 @@ from trade.mounts.prices import anchor_key, part_price, screw_key, screw_price
 from trade.mounts.units import units_joined
 from trade.mounts.work import Band, Bored, Row
 from trade.plan.model import AnyPiece, Plan
-from trade.plan.place import each_waiting, wood_to_fit
+from trade.plan.shop import LITRES, Shop
 from trade.wall.backing import crossed
 
 Aisle = Literal["wood", "hardware", "fasteners", "bits", "finish"]
@@ -49,12 +50,12 @@ class ShoppingItem(NamedTuple):
     mine: bool = False
     unit: str = ""
     note: str = ""
-    have: int = 0
+    have: float = 0
 
     @property
     def countable(self) -> bool:
-        """Whether somebody may have some of it in a drawer; boards at hand are named elsewhere."""
-        return self.aisle in ("hardware", "fasteners", "bits") and self.key != "band"
+        """Whether somebody may have some of it; boards at hand are named elsewhere."""
+        return self.aisle != "wood"
 
     @property
     def spare(self) -> float:
@@ -79,7 +80,7 @@ class Shopping(NamedTuple):
     """
 
     lines: tuple[ShoppingItem, ...]
-    finishing: Finishing
+    finishes: tuple[Finished, ...]
     ready: float | None
     unpriced: tuple[str, ...] = ()
 
@@ -95,38 +96,50 @@ class Shopping(NamedTuple):
 
 
 def shopping(plan: Plan, cut: CutPlan, units: Units) -> Shopping:
-    """Return the list, aisle by aisle.
-
-    Wood, what is bought ready, what goes into the wall, bits, finish.
+    """Return the list of a wall.
 
     Args:
         plan: the wall.
         cut: how its wood is cut.
         units: in which sizes are said.
     """
-    done = finishing(plan.shop.finish, cut.parts)
+    return shopping_of(order_of(plan)._replace(units=units), cut)
+
+
+def shopping_of(order: Order, cut: CutPlan) -> Shopping:
+    """Return the list, aisle by aisle.
+
+    Wood, what is bought ready, what goes into the wall, bits, finish.
+
+    Args:
+        order: what is bought together.
+        cut: how its wood is cut.
+    """
+    shop, units = order.shop, order.units
+    done = finishes(order, cut.parts)
     lines = [
         *_wood(cut, units),
         *_bands(cut),
-        *_hardware(plan, cut, units),
-        *_glue(plan, cut),
-        *_bolts(plan),
-        *_fasteners(plan, units),
-        *_bits(plan, cut, units),
-        *_finish(done),
+        *_hardware(shop, cut, units),
+        *_glue(order, cut),
+        *_bolts(order),
+        *_fasteners(order),
+        *_bits(order, cut),
+        *_finish(done, shop),
+        *_prepared(done, shop),
     ]
-    own = {price.of: price.each for price in plan.shop.prices}
+    own = {price.of: price.each for price in shop.prices}
     priced = tuple(
         line._replace(each=own[line.key], mine=True) if line.key in own else line for line in lines
     )
     unpriced: dict[str, None] = dict.fromkeys(
         compose("{part} of “{piece}”", part=part.name, piece=part.piece) for part in cut.no_stock
     )
-    if not all(wood.on_face for wood, _ in wood_to_fit(plan)):
+    if not all(wood.on_face for wood, _ in order.wood_to_fit):
         unpriced[word("lining, tape and filler to close the wall over the blocking")] = None
-    if to_come_off(plan):
+    if any(to_come_off(plan) for plan in order.walls):
         unpriced[word("filler, sandpaper, primer and paint for where old things came off")] = None
-    return Shopping(priced, done, plan.shop.ready, tuple(unpriced))
+    return Shopping(priced, done, shop.ready, tuple(unpriced))
 
 
 def _wood(cut: CutPlan, units: Units) -> list[ShoppingItem]:
@@ -140,21 +153,21 @@ def _wood(cut: CutPlan, units: Units) -> list[ShoppingItem]:
     ]
 
 
-def _glue(plan: Plan, cut: CutPlan) -> list[ShoppingItem]:
+def _glue(order: Order, cut: CutPlan) -> list[ShoppingItem]:
     """Return a bottle of glue where bodies are put together or parts glued up with it."""
-    sets = (mount_of(piece).making(piece).sets_hours for piece, _ in each_waiting(plan))
+    sets = (mount_of(piece).making(piece).sets_hours for piece, _ in order.waiting)
     if not cut.glue_lines and not any(sets):
         return []
-    have = had(plan, "glue")
+    have = had(order.shop, "glue")
     take, price = (0 if have else 1), data.house("glue_price")
     what = word("wood glue, a bottle")
     return [ShoppingItem("glue", "hardware", what, 1, 1, take, price, have=have)]
 
 
-def _bolts(plan: Plan) -> list[ShoppingItem]:
+def _bolts(order: Order) -> list[ShoppingItem]:
     """Return the bolts that join bodies to those beside them."""
-    pairs = sum(len(units_joined(piece, there)) for piece, there in each_waiting(plan))
-    many, have = pairs * round(data.house("joining_bolts")), had(plan, "joining-bolt")
+    pairs = sum(len(units_joined(piece, there)) for piece, there in order.waiting)
+    many, have = pairs * round(data.house("joining_bolts")), had(order.shop, "joining-bolt")
     what, price = word("bolt and sleeve to join two bodies"), data.house("joining_bolt_price")
     buy = max(many - have, 0)
     item = ShoppingItem("joining-bolt", "hardware", what, many, 1, buy, price, have=have)
@@ -185,18 +198,23 @@ def _bands(cut: CutPlan) -> list[ShoppingItem]:
     ]
 
 
-def had(plan: Plan, key: str) -> int:
+def had(shop: Shop, key: str) -> int:
     """Return how many of something are there already."""
-    return next((each.many for each in plan.shop.have if each.of == key), 0)
+    return int(_had(shop, key))
 
 
-def _hardware(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
+def _had(shop: Shop, key: str) -> float:
+    """Return how much of it is there, which may be litres."""
+    return next((each.many for each in shop.have if each.of == key), 0)
+
+
+def _hardware(shop: Shop, cut: CutPlan, units: Units) -> list[ShoppingItem]:
     """Return what is bought ready."""
     found = []
     for part, many in cut.bought:
         name = joined((part.name, part.of)) if part.name == "hook" else part.of
         key = f"part:{name}"[:80]
-        have, note = had(plan, key), word("your own") if part.own else ""
+        have, note = had(shop, key), word("your own") if part.own else ""
         buy = max(many - have, 0)
         said = in_system(name, units)
         found.append(
@@ -207,15 +225,16 @@ def _hardware(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
     return found
 
 
-def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
+def _fasteners(order: Order) -> list[ShoppingItem]:
     """Return what goes into the wall, and into battens and side walls, in packs.
 
     And the bits for it.
     """
     needed: Counter[tuple[str, str, str, float]] = Counter()
-    for piece, there in each_waiting(plan):
+    units = order.units
+    for piece, there in order.waiting:
         needed.update(_of_piece(piece, there, units))
-    for wood, there in wood_to_fit(plan):
+    for wood, there in order.wood_to_fit:
         if wood.on_face:
             key, length = board_screw(there.wall, wood, units)
             needed[_screw_line(key, length, units)] += wood.row.studs_n * len(
@@ -225,7 +244,7 @@ def _fasteners(plan: Plan, units: Units) -> list[ShoppingItem]:
         key = data.screw_in(wood.row.ends_screw, units)
         length = driving.nearest_length_mm(data.screws()[key], wood.row.ends_mm)
         needed[_screw_line(key, length, units)] += 2 * wood.row.ends_n
-    return [_packed(*each, many, had(plan, each[0])) for each, many in needed.items()]
+    return [_packed(*each, many, had(order.shop, each[0])) for each, many in needed.items()]
 
 
 def _wall_bit(plan: Plan) -> str:
@@ -241,13 +260,14 @@ def bits_lacking(plan: Plan, sizes_mm: Iterable[float], units: Units) -> tuple[s
     if not any(each.of.startswith("bit:") for each in plan.shop.have):
         return ()
     said = dict.fromkeys(say_bit(size, units) for size in sizes_mm)
-    return tuple(each for each in said if not had(plan, f"bit:{kind}:{each}"))
+    return tuple(each for each in said if not had(plan.shop, f"bit:{kind}:{each}"))
 
 
-def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
+def _bits(order: Order, cut: CutPlan) -> list[ShoppingItem]:
     """Every bit that the holes in the wall and in the parts take; most people have them."""
     wide: dict[tuple[str, str], float] = {}
-    for piece, on in each_waiting(plan):
+    units = order.units
+    for piece, on in order.waiting:
         for support in mount_of(piece).supports(piece, on.wall):
             if (bit := support.bit_mm(units)) is not None:
                 wide[(_wall_bit(on), say_bit(bit, units))] = bit
@@ -256,7 +276,7 @@ def _bits(plan: Plan, cut: CutPlan, units: Units) -> list[ShoppingItem]:
             if isinstance(work, Bored | Row):
                 wide[("bit", say_bit(work.wide_mm, units))] = work.wide_mm
     ranked = sorted(wide, key=lambda each: (each[0], wide[each]))
-    there = {each: had(plan, f"bit:{each[0]}:{each[1]}") for each in ranked}
+    there = {each: had(order.shop, f"bit:{each[0]}:{each[1]}") for each in ranked}
     return [
         ShoppingItem(
             f"bit:{kind}:{said}",
@@ -339,30 +359,59 @@ def _pack(
     return pack, ceil(needed / pack - _EXACT)
 
 
-def _finish(done: Finishing) -> list[ShoppingItem]:
-    """Tins for all coats."""
+def _finish(finished: tuple[Finished, ...], shop: Shop) -> list[ShoppingItem]:
+    """Tins for all coats, those of one product together; what is left of one counts first."""
+    litres: defaultdict[str, float] = defaultdict(float)
+    for each in finished:
+        for coats in each.done.coats:
+            litres[coats.key] += coats.litres(each.done.area_m2)
     found = []
-    for coats in done.coats:
-        litres = coats.litres(done.area_m2)
-        if litres > 0:
-            tin, tins = _pack(litres, coats.row.tins, _LITRES)
-            note = compose(
+    for key, needed in litres.items():
+        if not needed:
+            continue
+        row, name = data.coatings()[key], f"{LITRES}{key}"
+        have = _had(shop, name)
+        lacking = max(needed - have, 0.0)
+        tin, tins = _pack(lacking or needed, row.tins, _LITRES)
+        note = joined(
+            compose(
                 "{coats} on {area} m²",
                 coats=counted(coats.coats, "{n} coat", "{n} coats"),
-                area=Figure(f"{done.area_m2:.1f}"),
+                area=Figure(f"{each.done.area_m2:.1f}"),
             )
-            found.append(
-                ShoppingItem(
-                    f"finish:{coats.key}",
-                    "finish",
-                    coats.row.name,
-                    litres,
-                    tin,
-                    tins,
-                    coats.row.price,
-                    False,
-                    "l",
-                    note,
-                )
+            for each in finished
+            for coats in each.done.coats
+            if coats.key == key
+        )
+        packs = tins if lacking else 0
+        found.append(
+            ShoppingItem(
+                name, "finish", row.name, needed, tin, packs, row.price, False, "l", note, have
             )
+        )
+    return found
+
+
+def _prepared(finished: tuple[Finished, ...], shop: Shop) -> list[ShoppingItem]:
+    """Return what goes on wood beside its coats, and the papers that it is sanded with."""
+    done = [each.done for each in finished if each.done.area_m2 > 0]
+    rows = dict.fromkeys(row for each in done for row in each.preparing if row.buy)
+    found = []
+    for row in rows:
+        have = had(shop, f"prepare:{row.buy}")
+        item = ShoppingItem(f"prepare:{row.buy}", "finish", row.buy, 1, 1, 1, row.price)
+        found.append(item._replace(packs=0 if have else 1, have=have))
+    grits: Counter[int] = Counter()
+    for each in done:
+        for grit in each.grits:
+            grits[grit] += ceil(each.area_m2 / data.house("paper_m2"))
+        between = max((coats.row.between_grit for coats in each.coats), default=0)
+        if between:
+            grits[between] += ceil(each.area_m2 / data.house("paper_m2"))
+    for grit, sheets in sorted(grits.items()):
+        key = f"paper:{grit}"
+        have = had(shop, key)
+        said = compose("sandpaper, {grit} grit, a sheet", grit=Figure(str(grit)))
+        buy, price = max(sheets - have, 0), data.house("paper_price")
+        found.append(ShoppingItem(key, "finish", said, sheets, 1, buy, price, have=have))
     return found

@@ -29,6 +29,7 @@ from trade.data.rows import (
     Packs,
     PinSteel,
     Plate,
+    Preparing,
     Priced,
     PushClass,
     Question,
@@ -228,6 +229,12 @@ def coatings() -> dict[str, Coating]:
 
 
 @cache
+def preparing() -> dict[str, Preparing]:
+    """Return what is done to wood beside its coats, in the order in which it is done."""
+    return table("preparing", Preparing)
+
+
+@cache
 def over() -> dict[str, Over]:
     """Return what does not simply go over what."""
     return table("over", Over)
@@ -393,6 +400,7 @@ TABLES = (
     stock,
     packs,
     coatings,
+    preparing,
     over,
     refused,
     corners,

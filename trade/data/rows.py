@@ -1,5 +1,6 @@
 """The rows of the tables: what each column means."""
 
+from collections.abc import Iterable
 from typing import Literal
 
 import msgspec
@@ -445,7 +446,11 @@ class Packs(Row, frozen=True, kw_only=True):
 
 
 class Coating(Priced, frozen=True, kw_only=True):
-    """A class of finish; hours at 20 °C; `price` of a litre."""
+    """A class of finish; hours at 20 °C; `price` of a litre.
+
+    `grits`: of the papers that the bare wood is sanded with, in order; `between_grit`: of that
+    between coats, 0 for none; `hand`: how it is put on.
+    """
 
     name: str
     base: Literal["oil", "water", "shellac", "wax"]
@@ -459,6 +464,36 @@ class Coating(Priced, frozen=True, kw_only=True):
     least_c: float
     tins: tuple[float, ...]
     care: str
+    grits: tuple[int, ...] = ()
+    between_grit: int = 0
+    hand: str = ""
+
+
+class Preparing(Priced, frozen=True, kw_only=True):
+    """What is done to wood beside its coats.
+
+    `goes`: when; `over`, `first`: coatings, `woods`: rows of the boards that ask for it; empty for
+    any; `minutes_m2` a square metre and `minutes` besides; `hours` until it goes on; `buy`: what it
+    takes from the shop, at `price`.
+    """
+
+    name: str
+    goes: Literal["bare", "sanded", "under", "hung"]
+    words: str
+    over: tuple[str, ...] = ()
+    first: tuple[str, ...] = ()
+    woods: tuple[str, ...] = ()
+    minutes_m2: float = 0.0
+    minutes: float = 0.0
+    hours: float = 0.0
+    why: str = ""
+    buy: str = ""
+    price: float = 0.0
+
+    def asked(self, first: str | None, top: str | None, woods: Iterable[str]) -> bool:
+        """Whether these coats on these woods ask for it."""
+        goes = (not self.over or top in self.over) and (not self.first or first in self.first)
+        return goes and (not self.woods or not set(self.woods).isdisjoint(woods))
 
 
 class Over(Row, frozen=True, kw_only=True):

@@ -6,123 +6,56 @@ Sawing and sanding may be spread over days. A coat is put on in one go, and drie
 whether anybody is there or not. What is heavy waits for a day on which a helper can come.
 """
 
-from collections.abc import Iterator, Sequence
-from datetime import datetime, time, timedelta
-from typing import Literal, NamedTuple
+from collections.abc import Iterable, Sequence
+from datetime import date, datetime, time, timedelta
+from typing import NamedTuple
 
 from trade import data
-from trade.cutting.finish import Finishing, finishing
+from trade.cutting.finish import Finished, finishes, finishing
+from trade.cutting.order import Order, order_of
 from trade.cutting.plan import CutPlan
 from trade.fixings.support import Support
 from trade.job import taking_off
-from trade.language import compose, counted, joined
+from trade.job.calendar import Job, NoTimeError, Task, lay_out, task
+from trade.language import compose, counted, joined, word
 from trade.load.lifting import lift
 from trade.mounts import holes, mount_of
 from trade.mounts.old_things import to_come_off
 from trade.mounts.prices import hole_minutes
 from trade.mounts.work import minutes as boring
 from trade.plan.model import AnyPiece, Plan
-from trade.plan.place import each_piece, each_waiting
+from trade.plan.place import each_waiting
 from trade.plan.shop import Days
 
-_MOST_DAYS = 400
-What = Literal["shop", "off", "saw", "glue", "build", "mount", "sand", "coat", "hang", "load"]
-
-
-class Task(NamedTuple):
-    """One thing to do.
-
-    When it begins and ends, how long it takes, how many must be there, what to know.
-
-    `waits_hours`: how long after it nothing goes on, for it dries or sets; `why`: what that is.
-    """
-
-    what: What
-    name: str
-    begins: datetime
-    ends: datetime
-    minutes: float
-    people: int = 1
-    waits_hours: float = 0.0
-    why: str = ""
+_LOAD = word("Load it, slowly, and watch")
 
 
 class Schedule(NamedTuple):
-    """All steps in order; `refusal`: why there is no end to it, empty where there is."""
+    """All steps in order; `refusal`: why there is no end to it, empty where there is.
+
+    `by`: when all must hang, if anybody said; `begin_by`: the last day to begin for that, None
+    where it is too late.
+    """
 
     steps: tuple[Task, ...]
     refusal: str = ""
+    by: date | None = None
+    begin_by: date | None = None
 
     @property
     def hang(self) -> Task | None:
-        """When it hangs."""
+        """When it hangs; of several walls the first."""
         return next((step for step in self.steps if step.what == "hang"), None)
 
     @property
     def load(self) -> Task | None:
-        """From when on it may be loaded."""
-        return next((step for step in self.steps if step.what == "load"), None)
+        """From when on it may be loaded; of several walls the last."""
+        return next((step for step in reversed(self.steps) if step.what == "load"), None)
 
     @property
     def minutes(self) -> float:
         """What all of it takes, hands on."""
         return sum(step.minutes for step in self.steps)
-
-
-class _FullError(Exception):
-    """No time for it within a year."""
-
-
-class _Clock:
-    """Where time has come to, in the hours that there are."""
-
-    def __init__(self, days: Days, now: datetime) -> None:
-        self.days, self.now = days, now
-
-    def _windows(self, helper: bool) -> Iterator[tuple[datetime, datetime]]:
-        """Yield times in which one works, from now on."""
-        for n in range(_MOST_DAYS):
-            day = self.now.date() + timedelta(days=n)
-            hours = self.days.week[day.weekday()]
-            if hours is None or (helper and day.weekday() not in self.days.helper):
-                continue
-            midnight = datetime.combine(day, time())
-            begins = midnight + timedelta(hours=hours.begins)
-            ends = midnight + timedelta(hours=hours.ends)
-            if ends > self.now:
-                yield max(begins, self.now), ends
-
-    def spread(self, minutes: float) -> tuple[datetime, datetime]:
-        """Work that may be left and taken up again."""
-        first, left = None, timedelta(minutes=minutes)
-        for begins, ends in self._windows(helper=False):
-            first = first or begins
-            if ends - begins >= left:
-                self.now = begins + left
-                return first, self.now
-            left -= ends - begins
-        raise _FullError
-
-    def at_once(self, minutes: float, helper: bool = False) -> tuple[datetime, datetime]:
-        """Work that is done in one go.
-
-        Where no day is long enough, from the beginning of the longest on.
-        """
-        wanted, longest = timedelta(minutes=minutes), None
-        for begins, ends in self._windows(helper):
-            if ends - begins >= wanted:
-                self.now = begins + wanted
-                return begins, self.now
-            if longest is None or ends - begins > longest[1] - longest[0]:
-                longest = (begins, ends)
-        if longest is None:
-            raise _FullError
-        self.now = longest[0] + wanted
-        return longest[0], self.now
-
-    def wait(self, hours: float) -> None:
-        """Let it dry."""
-        self.now += timedelta(hours=hours)
 
 
 def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
@@ -133,111 +66,256 @@ def schedule(plan: Plan, cut: CutPlan, today: datetime) -> Schedule:
         cut: how it is sawn.
         today: now, by the clock on the wall.
     """
-    days, done = plan.shop.days, finishing(plan.shop.finish, cut.parts)
+    return schedule_of(order_of(plan), cut, today)
+
+
+def schedule_of(order: Order, cut: CutPlan, today: datetime) -> Schedule:
+    """Return the days of all that is made together, from the day that was said or from now on.
+
+    Args:
+        order: the walls, with their finishes and the hours that there are.
+        cut: how they are sawn.
+        today: now, by the clock on the wall.
+    """
+    days, finished = order.shop.days, finishes(order, cut.parts)
     begins = today if days.start is None else max(datetime.combine(days.start, time()), today)
-    if not each_piece(plan):
+    if not order.pieces:
         return Schedule((), "Nothing hangs on this wall yet.")
-    if not each_waiting(plan):
+    if not order.waiting:
         return Schedule((), "All of it hangs already.")
-    if done.refusal:
-        return Schedule((), done.refusal)
+    if refusal := next((each.done.refusal for each in finished if each.done.refusal), ""):
+        return Schedule((), refusal)
+    jobs = _Making(order, cut, finished).jobs()
     try:
-        return Schedule(tuple(_steps(plan, cut, done, _Clock(days, begins))))
-    except _FullError:
+        steps = lay_out(jobs, days, begins)
+    except NoTimeError:
         helper = (
             ""
             if days.helper
             else " It takes two or more to lift it: name a day when a helper can come."
         )
         return Schedule((), compose("No time for it within a year.{helper}", helper=helper))
+    return Schedule(steps, begin_by=_begin_by(jobs, days, begins.date()), by=days.by)
 
 
-def _steps(plan: Plan, cut: CutPlan, done: Finishing, clock: _Clock) -> Iterator[Task]:
-    minutes = data.house("shop_minutes")
-    yield Task("shop", "Buy what is on the list", *clock.at_once(minutes), minutes)
-    old, filled = to_come_off(plan), clock.now
-    if old:
+def _begin_by(jobs: Sequence[Job], days: Days, today: date) -> date | None:
+    """Return the last day to begin on for all to hang by the day that was said; None: too late.
+
+    Beginning later never ends earlier, so that halving finds it.
+    """
+    by = days.by
+    if by is None:
+        return None
+
+    def hangs(n: int) -> bool:
+        begins = datetime.combine(today + timedelta(days=n), time())
+        try:
+            tasks = lay_out(jobs, days, begins)
+        except NoTimeError:
+            return False
+        return all(task.ends.date() <= by for task in tasks if task.what == "hang")
+
+    low, high = -1, (by - today).days + 1
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if hangs(middle) else (low, middle)
+    return None if low < 0 else today + timedelta(days=low)
+
+
+class _Making:
+    """All that is done for some walls, from the shop to the load."""
+
+    def __init__(self, order: Order, cut: CutPlan, finished: Sequence[Finished]) -> None:
+        self.order, self.cut = order, cut
+        self.finished = [each for each in finished if each.done.coats and each.done.area_m2 > 0]
+        self._jobs: list[Job] = []
+
+    def jobs(self) -> list[Job]:
+        """Return everything, each after what it follows."""
+        self._jobs = []
+        minutes = data.house("shop_minutes")
+        shop = self._add(task("shop", "Buy what is on the list", minutes))
+        cleared = [self._clear(plan, shop) for plan in self.order.walls]
+        made = self._put_together(self._sawn(shop))
+        mounted = [self._mount(plan, made) for plan in self.order.walls]
+        before = [each for each in self.finished if not each.finish.hung]
+        after = [each for each in self.finished if each.finish.hung]
+        coated = [
+            (each, self._coats(each, [*made, *((n, 0.0) for n in mounted if n is not None)]))
+            for each in before
+        ]
+        for n, plan in enumerate(self.order.walls, start=1):
+            if each_waiting(plan):
+                wall = n if len(self.order.walls) > 1 else 0
+                self._hang(plan, wall, cleared[n - 1], made, coated, after)
+        return self._jobs
+
+    def _add(
+        self,
+        job: Task,
+        after: Iterable[tuple[int, float]] = (),
+        spread: bool = False,
+        by_clock: bool = False,
+    ) -> int:
+        """Return the number of a job that was put on the list."""
+        self._jobs.append(Job(job, tuple(after), spread, by_clock))
+        return len(self._jobs) - 1
+
+    def _clear(self, plan: Plan, shop: int) -> tuple[int, float] | None:
+        old = to_come_off(plan)
+        if not old:
+            return None
         minutes = sum(taking_off.minutes(each) for each in old)
         said = compose("Take off {what}, and fill", what=joined(f.row.reason for f in old))
         hours = taking_off.FILLS_HOURS
-        why = "the filler dries"
-        yield Task("off", said, *clock.spread(minutes), minutes, 1, hours, why)
-        filled = clock.now + timedelta(hours=hours)
-    bored = boring(tuple(cut.bores))
-    if cut.parts:
-        minutes = len(cut.parts) * data.house("cut_minutes") + bored
-        yield Task(
-            "saw",
-            compose("Saw and bore {parts}", parts=counted(len(cut.parts), "{n} part", "{n} parts")),
-            *clock.spread(minutes),
-            minutes,
+        job = task("off", said, minutes, waits_hours=hours, why="the filler dries")
+        return self._add(job, [(shop, 0.0)], spread=True), hours
+
+    def _sawn(self, shop: int) -> list[tuple[int, float]]:
+        """Saw, bore and glue up the parts."""
+        cut, last = self.cut, [(shop, 0.0)]
+        if cut.parts:
+            minutes = len(cut.parts) * data.house("cut_minutes") + boring(tuple(cut.bores))
+            many = counted(len(cut.parts), "{n} part", "{n} parts")
+            job = task("saw", compose("Saw and bore {parts}", parts=many), minutes)
+            last = [(self._add(job, last, spread=True), 0.0)]
+        if cut.glue_lines:
+            minutes = cut.glue_lines * data.house("glue_up_minutes")
+            said = compose("Glue up {parts}", parts=joined(part.label for part in cut.made_up))
+            hours, why = data.house("glue_hours"), "the glue sets"
+            job = task("glue", said, minutes, waits_hours=hours, why=why)
+            last = [(self._add(job, last, spread=True), hours)]
+        return last
+
+    def _put_together(self, last: list[tuple[int, float]]) -> list[tuple[int, float]]:
+        """Put together the bodies that are made; their glue sets."""
+        pieces = [piece for piece, _ in self.order.waiting]
+        made = [piece for piece in pieces if mount_of(piece).making(piece).minutes]
+        if not made:
+            return last
+        minutes = sum(mount_of(piece).making(piece).minutes for piece in made)
+        hours = max(mount_of(piece).making(piece).sets_hours for piece in made)
+        said = compose("Put together {names}", names=_names(made))
+        why = "the glue sets" if hours else ""
+        job = task("build", said, minutes, waits_hours=hours, why=why)
+        return [(self._add(job, last, spread=True), hours)]
+
+    def _from_wall(self, plan: Plan) -> list[tuple[AnyPiece, Plan]]:
+        """Return what is bored from its rods before it is finished."""
+        if all(each.finish.hung for each in self.finished):
+            return []
+        return [each for each in each_waiting(plan) if mount_of(each[0]).bored_from_wall]
+
+    def _mount(self, plan: Plan, made: Sequence[tuple[int, float]]) -> int | None:
+        first = self._from_wall(plan)
+        if not first:
+            return None
+        minutes = sum(_hanging(piece, there) - data.house("hang_minutes") for piece, there in first)
+        said = compose(
+            "Put up the rods of {names}, and bore it from there"
+            if len(first) == 1
+            else "Put up the rods of {names}, and bore them from there",
+            names=_names([piece for piece, _ in first]),
         )
-    if cut.glue_lines:
-        minutes, hours = cut.glue_lines * data.house("glue_up_minutes"), data.house("glue_hours")
-        said = compose("Glue up {parts}", parts=joined(part.label for part in cut.made_up))
-        yield Task("glue", said, *clock.spread(minutes), minutes, 1, hours, "the glue sets")
-        clock.wait(hours)
-    waiting = each_waiting(plan)
-    yield from _bodies([piece for piece, _ in waiting], clock)
-    people = max((_people(piece) for piece, _ in waiting), default=1)
-    minutes = sum(_hanging(piece, there) for piece, there in waiting)
-    if done.coats and done.area_m2 > 0:
-        first = [each for each in waiting if mount_of(each[0]).bored_from_wall]
-        if first:
-            hanging = data.house("hang_minutes")
-            mounting = sum(_hanging(piece, there) - hanging for piece, there in first)
-            minutes -= mounting
-            why = "measured and bored from there, before the finish"
-            said = compose(
-                "Put up the rods of {names}, and bore it from there"
-                if len(first) == 1
-                else "Put up the rods of {names}, and bore them from there",
-                names=_names([piece for piece, _ in first]),
+        why = "measured and bored from there, before the finish"
+        return self._add(task("mount", said, minutes, why=why), made)
+
+    def _hang(
+        self,
+        plan: Plan,
+        wall: int,
+        cleared: tuple[int, float] | None,
+        made: Sequence[tuple[int, float]],
+        coated: Sequence[tuple[Finished, tuple[int, float]]],
+        after: Sequence[Finished],
+    ) -> None:
+        """Hang all that waits on a wall, finish what is finished there, and load it."""
+        waiting = each_waiting(plan)
+        people = max(_people(piece) for piece, _ in waiting)
+        mounted = sum(
+            _hanging(piece, there) - data.house("hang_minutes")
+            for piece, there in self._from_wall(plan)
+        )
+        minutes = sum(_hanging(piece, there) for piece, there in waiting) - mounted
+        resin = any(in_resin(piece, there) for piece, there in waiting)
+        sets = data.house("resin_hours") if resin else 0.0
+        why = "the resin sets before anything hangs on its rods" if sets else ""
+        names = _names([piece for piece, _ in waiting])
+        said = (
+            compose("Hang {names}: {wall}", names=names, wall=plan.name)
+            if wall
+            else compose("Hang {names}", names=names)
+        )
+        here = [
+            (each, last) for each, last in coated if any(part.wall == wall for part in each.parts)
+        ]
+        first = [*made, *(last for _, last in here), *([cleared] if cleared else [])]
+        hung = self._add(task("hang", said, minutes, people, sets, why), first)
+        free = [(hung, sets)]
+        for each, (last, handle) in here:
+            free.append((last, max(each.done.load_hours, handle)))
+        for each in after:
+            own = tuple(part for part in each.parts if part.wall == wall)
+            if own:
+                part_of = each._replace(parts=own, done=finishing(each.finish, own))
+                last, _ = self._coats(part_of, [(hung, sets)])
+                free.append((last, part_of.done.load_hours))
+        hard = any(hours for n, hours in free[1:])
+        why = "the finish must be hard, or things stick to it" if hard else ""
+        load = compose("Load {wall}, slowly, and watch", wall=plan.name) if wall else _LOAD
+        self._add(task("load", load, 0.0, why=why), free, by_clock=True)
+
+    def _coats(self, each: Finished, after: Sequence[tuple[int, float]]) -> tuple[int, float]:
+        """Prepare and coat some parts; which is the last coat, and how long before hands touch it.
+
+        Between two coats nothing of these parts goes on; other work does.
+        """
+        done, last = each.done, list(after)
+        parts: str = ""
+        if len(each.parts) < len(self.cut.parts):
+            parts = compose(": {named}", named=each.named)
+
+        def prepare(goes: str) -> None:
+            nonlocal last
+            for row in done.preparing:
+                if row.goes == goes:
+                    minutes = row.minutes + row.minutes_m2 * done.area_m2
+                    hours = row.hours * done.slower
+                    name = compose("{what!c}{parts}", what=row.name, parts=parts)
+                    job = task("prepare", name, minutes, 1, hours, row.why or row.words)
+                    last = [(self._add(job, last), hours)]
+
+        hung = each.finish.hung
+        if hung:
+            prepare("hung")
+        prepare("bare")
+        minutes = done.area_m2 * data.house("sand_minutes_m2")
+        name: str = compose("Sand the parts{parts}", parts=parts)
+        grits = joined((str(grit) for grit in done.grits), ", ")
+        why = compose("with {grits} grit, the finest last", grits=grits) if grits else ""
+        last = [(self._add(task("sand", name, minutes, why=why), last, spread=True), 0.0)]
+        prepare("sanded")
+        every = [(coats, n) for coats in done.coats for n in range(coats.coats)]
+        for i, (coats, n) in enumerate(every):
+            if n == 0 and coats.row.role == "top":
+                prepare("under")
+            minutes = data.house("coat_minutes") + done.area_m2 * data.house("coat_minutes_m2")
+            sanded = i > 0 and coats.row.sand and (n > 0 or coats.row.role == "barrier")
+            minutes += done.area_m2 * data.house("resand_minutes_m2") if sanded else 0.0
+            name = compose(
+                "Sand lightly, then {row}, coat {n} of {coats}{parts}"
+                if sanded
+                else "{row!c}, coat {n} of {coats}{parts}",
+                row=coats.row.name,
+                n=n + 1,
+                coats=coats.coats,
+                parts=parts,
             )
-            yield Task("mount", said, *clock.at_once(mounting), mounting, 1, 0.0, why)
-        yield from _coats(done, clock)
-    resin = any(in_resin(piece, there) for piece, there in waiting)
-    sets = data.house("resin_hours") if resin else 0.0
-    why = "the resin sets before anything hangs on its rods" if sets else ""
-    finished = clock.now
-    clock.now = max(clock.now, filled)
-    hung = clock.at_once(minutes, helper=people > 1)
-    yield Task(
-        "hang",
-        compose("Hang {names}", names=_names([piece for piece, _ in waiting])),
-        *hung,
-        minutes,
-        people,
-        sets,
-        why,
-    )
-    hard = (
-        max((each.row.load_days for each in done.coats), default=0.0) * 24 * done.slower
-        if done.area_m2 > 0
-        else 0.0
-    )
-    last = finished - timedelta(hours=_handle(done)) if done.coats else finished
-    loaded = max(hung[1] + timedelta(hours=sets), last + timedelta(hours=hard))
-    why = (
-        "the finish must be hard, or things stick to it"
-        if hard and loaded > hung[1] + timedelta(hours=sets)
-        else ""
-    )
-    yield Task("load", "Load it, slowly, and watch", loaded, loaded, 0.0, 1, 0.0, why)
-
-
-def _bodies(pieces: list[AnyPiece], clock: _Clock) -> Iterator[Task]:
-    """Yield the putting together of bodies that are made, and the setting of their glue."""
-    made = [piece for piece in pieces if mount_of(piece).making(piece).minutes]
-    if not made:
-        return
-    minutes = sum(mount_of(piece).making(piece).minutes for piece in made)
-    hours = max(mount_of(piece).making(piece).sets_hours for piece in made)
-    said = compose("Put together {names}", names=_names(made))
-    yield Task(
-        "build", said, *clock.spread(minutes), minutes, 1, hours, "the glue sets" if hours else ""
-    )
-    clock.wait(hours)
+            row, end = coats.row, i + 1 == len(every)
+            waits = (row.handle_hours if end else row.recoat_hours) * done.slower
+            why = coats.why or "it dries"
+            last = [(self._add(task("coat", name, minutes, 1, waits, why), last), waits)]
+        return last[0]
 
 
 def _names(pieces: Sequence[AnyPiece]) -> str:
@@ -249,35 +327,6 @@ def _names(pieces: Sequence[AnyPiece]) -> str:
         if len(pieces) == 1
         else compose("all {n}", n=len(pieces))
     )
-
-
-def _handle(done: Finishing) -> float:
-    """How long after the last coat before hands touch it."""
-    return done.coats[-1].row.handle_hours * done.slower
-
-
-def _coats(done: Finishing, clock: _Clock) -> Iterator[Task]:
-    minutes = done.area_m2 * data.house("sand_minutes_m2")
-    yield Task("sand", "Sand the parts", *clock.spread(minutes), minutes)
-    every = [(each, n) for each in done.coats for n in range(each.coats)]
-    for i, (each, n) in enumerate(every):
-        minutes = data.house("coat_minutes") + done.area_m2 * data.house("coat_minutes_m2")
-        sanded = i > 0 and each.row.sand and (n > 0 or each.row.role == "barrier")
-        minutes += done.area_m2 * data.house("resand_minutes_m2") if sanded else 0.0
-        name = compose(
-            "Sand lightly, then {row}, coat {n} of {coats}"
-            if sanded
-            else "{row!c}, coat {n} of {coats}",
-            row=each.row.name,
-            n=n + 1,
-            coats=each.coats,
-        )
-        went = clock.at_once(minutes)
-        waits = (
-            each.row.recoat_hours if i + 1 < len(every) else each.row.handle_hours
-        ) * done.slower
-        clock.wait(waits)
-        yield Task("coat", name, *went, minutes, 1, waits, each.why or "it dries")
 
 
 def _people(piece: AnyPiece) -> int:

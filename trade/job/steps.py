@@ -13,7 +13,8 @@ from functools import cached_property
 from trade import data
 from trade.calculation import Quantity
 from trade.check import Message
-from trade.cutting.finish import Finishing, finishing
+from trade.cutting.finish import Finished, finishes
+from trade.cutting.order import order_of
 from trade.cutting.parts import labelled, parts_of
 from trade.cutting.shopping import bits_lacking
 from trade.fixings import driving
@@ -112,7 +113,7 @@ class _Work:
             yield self._do(each)
             if each.beside is not None:
                 yield from self._on_wall_beside(each.beside)
-            if any(act.verb == "bore" for act in each.acts) and self.finished.coats:
+            if any(act.verb == "bore" for act in each.acts) and self._finished_before():
                 yield self._finish(each)
         yield from map(self._joined, units_joined(self.piece, self.plan))
         if (hours := self._hardens()) > 0:
@@ -129,15 +130,14 @@ class _Work:
         yield self._close()
 
     @cached_property
-    def finished(self) -> Finishing:
-        """What finish the piece gets here, on which of its parts."""
-        parts = (
-            [part for part in parts_of(self.plan).cut if part.key == self.piece.key]
-            if self.plan.shop.finish.top
-            else []
-        )
-        done = finishing(self.plan.shop.finish, parts)
-        return done if done.area_m2 > 0 else done._replace(coats=())
+    def finished(self) -> list[Finished]:
+        """What finish the piece gets, on which of its parts, where it gets one."""
+        shop = self.plan.shop
+        if not any(each.top for each in (shop.finish, *(own.finish for own in shop.finishes))):
+            return []
+        parts = [part for part in parts_of(self.plan).cut if part.key == self.piece.key]
+        every = finishes(order_of(self.plan), parts)
+        return [each for each in every if each.done.coats and each.done.area_m2 > 0]
 
     def _joined(self, other: Piece) -> Step:
         """Return how it is joined to one that stands beside it."""
@@ -167,17 +167,17 @@ class _Work:
 
         0 where none of its wood is finished here.
         """
-        return (
-            max((each.row.load_days for each in self.finished.coats), default=0.0)
-            * 24
-            * self.finished.slower
-        )
+        return max((each.done.load_hours for each in self.finished), default=0.0)
+
+    def _finished_before(self) -> list[Finished]:
+        """Return what is finished before it hangs."""
+        return [each for each in self.finished if not each.finish.hung]
 
     def _finish(self, bored: Do) -> Step:
         """Return the finish of what was bored from the wall; it dries before anybody touches it."""
         [thing] = [act.thing for act in bored.acts if act.verb == "bore"]
         words = said("Every coat, as the schedule has them; keep it out of the holes.")
-        hours = self.finished.coats[-1].row.handle_hours * self.finished.slower
+        hours = max(each.done.handle_hours for each in self._finished_before())
         return Step(
             "finish",
             "do",

@@ -15,8 +15,9 @@ from trade.plan.item import Key, Name, PlanItem, between, known
 _MOST_MONEY, _MOST_MANY, _MOST_LINES = 100_000.0, 500, 400
 # so that with what a wall's pieces need no saw list becomes longer than is worked out while one
 # waits
-_MOST_HAD = 10_000
+_MOST_HAD, _LEAST_LITRES = 10_000, 0.01
 _MOST_OWN = 400
+LITRES = "finish:"  # the keys of what is counted in litres begin with it
 DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 
@@ -127,17 +128,22 @@ class Price(PlanItem, frozen=True, kw_only=True):
 
 
 class Have(PlanItem, frozen=True, kw_only=True):
-    """How many of something are there already, by its key on the shopping list."""
+    """How much of something is there already, by its key on the shopping list.
+
+    `many`: pieces; litres of a finish.
+    """
 
     of: Name
-    many: int
+    many: float
 
     def __post_init__(self) -> None:
         """Refuse absurd numbers."""
-        if not 1 <= self.many <= _MOST_HAD:
-            raise PlanError(
-                compose("What is there must be between 1 and {most}.", most=_MOST_HAD), "many"
-            )
+        least = _LEAST_LITRES if self.of.startswith(LITRES) else 1
+        if not least <= self.many <= _MOST_HAD:
+            said = "What is there must be between {least} and {most}."
+            raise PlanError(compose(said, least=f"{least:g}", most=_MOST_HAD), "many")
+        if least == 1 and self.many != int(self.many):
+            raise PlanError("What is there is counted in whole pieces.", "many")
 
 
 class Measured(PlanItem, frozen=True, kw_only=True):
@@ -157,7 +163,8 @@ class Finish(PlanItem, frozen=True, kw_only=True):
 
     Rows of the coatings table, null for none; `coats` of `top`, null for its usual number.
 
-    `old`: what is on the wood already; `temp_c`: how warm it is where it dries.
+    `old`: what is on the wood already; `temp_c`, `humid_pct`: how warm and damp it is where it
+    dries; `hung`: it goes on at the wall, after all hangs.
     """
 
     first: str | None = None
@@ -165,6 +172,8 @@ class Finish(PlanItem, frozen=True, kw_only=True):
     coats: int | None = None
     old: Literal["bare", "oil", "water", "shellac", "wax"] = "bare"
     temp_c: float = 20.0
+    humid_pct: float = 50.0
+    hung: bool = False
 
     def __post_init__(self) -> None:
         """Refuse products that nobody knows."""
@@ -182,6 +191,16 @@ class Finish(PlanItem, frozen=True, kw_only=True):
             raise PlanError("Coats must be between 1 and 12.", "coats")
         if not -30 <= self.temp_c <= 50:
             raise PlanError("The temperature must be between −30 and 50 °C.", "temp_c")
+        if not 0 <= self.humid_pct <= 100:
+            raise PlanError("The humidity must be between 0 and 100 %.", "humid_pct")
+
+
+class FinishOf(PlanItem, frozen=True, kw_only=True):
+    """Another finish for one piece; `part`: only for its part of that name, null for all of it."""
+
+    piece: Key
+    part: Name | None = None
+    finish: Finish
 
 
 class Hours(PlanItem, frozen=True, kw_only=True):
@@ -203,6 +222,8 @@ class Days(PlanItem, frozen=True, kw_only=True):
     """When there is time: from which day (null.
 
     Today), on which days of the week, Monday first; on which a helper comes.
+
+    `by`: the day by which all must hang, null where it may take as long as it takes.
     """
 
     start: date | None = None
@@ -224,6 +245,7 @@ class Days(PlanItem, frozen=True, kw_only=True):
         None,
     )
     helper: tuple[int, ...] = (5,)
+    by: date | None = None
 
     def __post_init__(self) -> None:
         """Refuse weeks without work."""
@@ -235,6 +257,8 @@ class Days(PlanItem, frozen=True, kw_only=True):
 
 class Shop(PlanItem, frozen=True, kw_only=True):
     """All of it.
+
+    `finish`: of all parts but those that `finishes` name.
 
     `kept`: offcuts that go on the rack; `have`: screws, anchors and hardware in the drawer;
     `ready`: what all that hangs here costs bought ready, null: unknown.
@@ -248,11 +272,12 @@ class Shop(PlanItem, frozen=True, kw_only=True):
     ready: float | None = None
     measured: tuple[Measured, ...] = ()
     finish: Finish = Finish()
+    finishes: tuple[FinishOf, ...] = ()
     days: Days = Days()
 
     def __post_init__(self) -> None:
         """Refuse too much of anything."""
-        for where in ("on_hand", "kept", "own", "prices", "have", "measured"):
+        for where in ("on_hand", "kept", "own", "prices", "have", "measured", "finishes"):
             if len(getattr(self, where)) > _MOST_LINES:
                 raise PlanError(
                     compose("More than {most_lines} of them.", most_lines=_MOST_LINES), where

@@ -62,6 +62,26 @@ class MoneyField(forms.DecimalField):
         return super().to_python(value.replace(",", ".") if isinstance(value, str) else value)
 
 
+def _have_field(line: ShoppingItem) -> forms.Field:
+    """Return the field for what is there: pieces, or litres of what is sold in tins."""
+    if line.unit == "l":
+        return forms.FloatField(
+            label=worded("Litres of {what} you have", what=line.what),
+            initial=line.have or None,
+            min_value=0,
+            max_value=10_000,
+            required=False,
+            widget=forms.NumberInput(attrs={"step": "any", "placeholder": _("litres")}),
+        )
+    return forms.IntegerField(
+        label=worded("How many of {what} you have", what=line.what),
+        initial=int(line.have) or None,
+        min_value=0,
+        max_value=10_000,
+        required=False,
+    )
+
+
 class PriceForm(BenchForm):
     """What a pack of each line costs; empty is what we guess."""
 
@@ -75,13 +95,7 @@ class PriceForm(BenchForm):
                 label=worded("Price of {what}", what=line.what),
             )
             if line.countable:
-                self.fields[f"have-{n}"] = forms.IntegerField(
-                    label=worded("How many of {what} you have", what=line.what),
-                    initial=line.have or None,
-                    min_value=0,
-                    max_value=10_000,
-                    required=False,
-                )
+                self.fields[f"have-{n}"] = _have_field(line)
         self.fields["ready"] = MoneyField(
             bench.plan.shop.ready, label=_("Price of all of it, bought ready-made")
         )

@@ -4,33 +4,30 @@ Worked out once, and only as far as it is looked at.
 """
 
 from functools import cached_property
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
 from django.utils.safestring import SafeString
 from django.utils.timezone import localtime
 
-from bench.access import walls
 from bench.drawing import cutting
 from bench.drawing.exploded import exploded
-from bench.models import Offcut
 from bench.words import say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
-from trade.cutting.parts import CutPart, Labelled, count_parts, labelled
+from trade.cutting.order import Order, order_of
+from trade.cutting.parts import CutPart, Labelled, labelled
 from trade.cutting.plan import (
     BoardJob,
     CutPlan,
     Progress,
     SheetJob,
-    cut_plan,
+    cut_order,
     progress,
     source_words,
 )
-from trade.cutting.shopping import Shopping, shopping
-from trade.job.days import Schedule, schedule
+from trade.cutting.shopping import Shopping, shopping_of
+from trade.job.days import Schedule, schedule_of
 from trade.language import counted
-from trade.measure import Units
-from trade.plan.model import Plan
 from trade.plan.place import each_waiting
 
 _MANY, _ALL = 60, 1000  # parts that are cut while one waits; any number of groups
@@ -53,36 +50,48 @@ class Sheets(NamedTuple):
     drawings: list[tuple[str, SafeString]]
 
 
-class Cutting:
-    """The saw's plan of a wall and what follows from it."""
+class OfPiece(NamedTuple):
+    """Parts of one piece, alike ones together; its body taken apart, where it is made.
 
-    def __init__(self, wall: int, plan: Plan, units: Units, walls: Any) -> None:
-        """Work nothing out yet. `walls`: whose offcuts may be taken."""
-        self._wall, self._plan, self._units, self._walls = wall, plan, units, walls
+    `wall`: the name of its wall, where there are several.
+    """
+
+    name: str
+    wall: str
+    kinds: list[list[CutPart]]
+    body: SafeString | str
+
+
+class Cutting:
+    """The saw's plan of a wall, or of all walls of a job, and what follows from it."""
+
+    def __init__(self, order: Order) -> None:
+        """Work nothing out yet."""
+        self.order, self._units = order, order.units
 
     @cached_property
     def progress(self) -> Progress:
         """How far it is worked out: all the way, but for plans that are large and new."""
-        return progress(self._plan, 0.0, 0 if count_parts(self._plan) > _MANY else _ALL)
+        return progress(self.order, 0.0, 0 if self.order.many > _MANY else _ALL)
 
     def go_on(self) -> None:
         """Work on it for a moment."""
-        progress(self._plan, _MOMENT_S)
+        progress(self.order, _MOMENT_S)
 
     @cached_property
     def plan(self) -> CutPlan:
         """What is cut out of what."""
-        return cut_plan(self._plan)
+        return cut_order(self.order)
 
     @cached_property
     def shopping(self) -> Shopping:
         """What to buy."""
-        return shopping(self._plan, self.plan, self._units)
+        return shopping_of(self.order, self.plan)
 
     @cached_property
     def schedule(self) -> Schedule:
         """When it is done."""
-        return schedule(self._plan, self.plan, localtime().replace(tzinfo=None))
+        return schedule_of(self.order, self.plan, localtime().replace(tzinfo=None))
 
     @cached_property
     def boards(self) -> list[Boards]:
@@ -120,26 +129,37 @@ class Cutting:
         return found
 
     @cached_property
-    def by_piece(self) -> list[tuple[str, list[list[CutPart]], SafeString | str]]:
-        """Parts piece by piece, alike ones together, and its body taken apart where it is made."""
-        found: dict[str, dict[tuple[object, ...], list[CutPart]]] = {}
+    def by_piece(self) -> list[OfPiece]:
+        """Parts piece by piece."""
+        found: dict[tuple[int, str, str], dict[tuple[object, ...], list[CutPart]]] = {}
         for part in self.plan.parts:
             alike = (part.name, part.length_mm, part.width_mm, part.thick_mm, part.detail)
-            found.setdefault(part.piece, {}).setdefault(alike, []).append(part)
+            whose = (part.wall, part.key, part.piece)
+            found.setdefault(whose, {}).setdefault(alike, []).append(part)
+        drawn = {(n, key): exploded(name, boards) for n, key, name, boards in self._made}
         return [
-            (piece, list(alike.values()), self._drawn.get(piece, ""))
-            for piece, alike in found.items()
+            OfPiece(name, self._wall(wall), list(alike.values()), drawn.get((wall, key), ""))
+            for (wall, key, name), alike in found.items()
         ]
+
+    def _wall(self, n: int) -> str:
+        return self.order.walls[n - 1].name if n else ""
 
     @cached_property
     def bodies(self) -> list[tuple[str, list[Labelled]]]:
         """Bodies that are made: the name of each piece, and its boards by their labels."""
-        found = ((p.name, labelled(self.plan.parts, p)) for p, _ in each_waiting(self._plan))
-        return [(name, boards) for name, boards in found if boards]
+        return [(name, boards) for *_, name, boards in self._made]
 
     @cached_property
-    def _drawn(self) -> dict[str, SafeString]:
-        return {name: exploded(name, boards) for name, boards in self.bodies}
+    def _made(self) -> list[tuple[int, str, str, list[Labelled]]]:
+        """The same, each with its wall's number and its piece's key."""
+        several = len(self.order.walls) > 1
+        found = (
+            (n, piece.key, piece.name, labelled(self.plan.parts, piece, n))
+            for n, plan in enumerate(self.order.walls, start=1 if several else 0)
+            for piece, _ in each_waiting(plan)
+        )
+        return [each for each in found if each[-1]]
 
     @cached_property
     def waiting(self) -> list[str]:
@@ -168,20 +188,11 @@ class Cutting:
             dict.fromkeys((part.board, part.thick_mm) for part in self.plan.parts if part.key)
         )
 
-    @cached_property
-    def rack(self) -> list[Offcut]:
-        """What lies on the rack of other walls, of woods that this one uses."""
-        boards = {part.board for part in self.plan.parts}
-        found = Offcut.objects.filter(taken=None, board__in=boards, wall__in=self._walls).exclude(
-            wall=self._wall
-        )
-        return list(found.select_related("wall")[:40])
-
 
 def cutting_of(bench: WorkbenchContext) -> Cutting:
-    """Return the cutting plan of the wall, with offcuts of the visitor's other walls."""
-    return bench.once(_made)
+    """Return the cutting plan of the wall."""
+    return bench.once(_worked_out)
 
 
-def _made(bench: WorkbenchContext) -> Cutting:
-    return Cutting(bench.wall.pk, bench.plan, bench.units, walls(bench.request))
+def _worked_out(bench: WorkbenchContext) -> Cutting:
+    return Cutting(order_of(bench.plan)._replace(units=bench.units))

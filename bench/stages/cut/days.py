@@ -5,7 +5,7 @@ from typing import Any
 
 from django import forms
 from django.forms import BoundField
-from django.http import HttpRequest, HttpResponse, QueryDict
+from django.http import Http404, HttpRequest, HttpResponse, QueryDict
 from django.utils.timezone import now
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST, require_safe
@@ -17,12 +17,13 @@ from bench.long_work import long_running
 from bench.printing.calendar import calendar
 from bench.stages.cut.cutting import cutting_of
 from bench.words import lazy, say, worded
-from bench.workbench.changes import change
+from bench.workbench.changes import apply, change
 from bench.workbench.context import WorkbenchContext, workbench
 from trade import data
 from trade.errors import PlanError
 from trade.plan.model import Plan
-from trade.plan.shop import DAYS, Days, Finish, Hours
+from trade.plan.place import each_piece
+from trade.plan.shop import DAYS, Days, Finish, FinishOf, Hours
 
 _OLD = [
     ("bare", lazy("nothing: bare wood")),
@@ -31,7 +32,99 @@ _OLD = [
     ("shellac", lazy("shellac")),
     ("wax", lazy("wax")),
 ]
+_WHEN = [("before", lazy("before it hangs")), ("hung", lazy("at the wall, after it hangs"))]
+_FIELDS = {"week": "begins-0", "temp_c": "temp", "humid_pct": "humid"}
 _NO_TIME = lazy("Write it as 18:00.")
+
+
+def _coats_fields(form: forms.Form, finish: Finish) -> None:
+    """Add the fields of what goes on: first, then, how often, and where."""
+    rows = data.coatings().items()
+    first = [("", _("none")), *((k, say(row.name)) for k, row in rows if row.role == "first")]
+    top = [("", _("none")), *((k, say(row.name)) for k, row in rows if row.role != "first")]
+    form.fields["first"] = forms.ChoiceField(
+        choices=first, required=False, label=_("First"), initial=finish.first or ""
+    )
+    form.fields["top"] = forms.ChoiceField(
+        choices=top, required=False, label=_("Then"), initial=finish.top or ""
+    )
+    form.fields["coats"] = forms.IntegerField(
+        required=False,
+        min_value=1,
+        max_value=12,
+        label=_("Coats of it"),
+        initial=finish.coats,
+        widget=forms.NumberInput(attrs={"placeholder": _("as usual")}),
+    )
+    form.fields["hung"] = forms.ChoiceField(
+        choices=_WHEN, label=_("It goes on"), initial="hung" if finish.hung else "before"
+    )
+
+
+def _said(finish: Finish) -> str:
+    """Return a finish in words."""
+    rows = data.coatings()
+    keys = [key for key in (finish.first, finish.top) if key is not None]
+    return ", ".join(say(rows[key].name) for key in keys) or _("none")
+
+
+class FinishOfForm(BenchForm):
+    """Another finish for one piece, or for one of its parts."""
+
+    def __init__(self, bench: WorkbenchContext, posted: QueryDict | None = None) -> None:
+        """Offer every piece that is cut, and its parts."""
+        super().__init__(posted)
+        self.prefix = "own"  # its fields stand beside those of all
+        self._finish = bench.plan.shop.finish
+        found: dict[str, str] = {}
+        for part in cutting_of(bench).plan.parts:
+            if part.key:
+                found.setdefault(f"{part.key}|", worded("{piece}: all", piece=part.piece))
+                said = worded("{piece}: {part}", piece=part.piece, part=part.name)
+                found[f"{part.key}|{part.name}"] = said
+        self.fields["of"] = forms.ChoiceField(choices=sorted(found.items()), label=_("Which parts"))
+        _coats_fields(self, Finish())
+
+    def clean(self) -> dict[str, Any]:
+        """Build it; a refusal lands beside its field."""
+        got = super().clean() or {}
+        if self.errors:
+            return got
+        piece, _bar, part = got["of"].partition("|")
+        try:
+            own = replace(
+                self._finish,
+                first=got["first"] or None,
+                top=got["top"] or None,
+                coats=got["coats"],
+                hung=got["hung"] == "hung",
+            )
+            got["own"] = FinishOf(piece=piece, part=part or None, finish=own)
+        except PlanError as error:
+            self.add_error(error.where if error.where in self.fields else None, str(error))
+        return got
+
+    def changed(self, plan: Plan) -> Plan:
+        """Return the plan with it, in place of what was said of these parts before."""
+        own: FinishOf = self.cleaned_data["own"]
+        kept = [e for e in plan.shop.finishes if (e.piece, e.part) != (own.piece, own.part)]
+        return replace(plan, shop=replace(plan.shop, finishes=(*kept, own)))
+
+
+def own_finishes(bench: WorkbenchContext) -> list[tuple[str, str]]:
+    """Return which parts have a finish of their own, and that finish, in words."""
+    names = {piece.key: piece.name for piece, _ in each_piece(bench.plan)}
+    return [
+        (
+            worded(
+                "{piece}: {part}",
+                piece=names.get(each.piece, each.piece),
+                part=each.part or _("all"),
+            ),
+            _said(each.finish),
+        )
+        for each in bench.plan.shop.finishes
+    ]
 
 
 class DaysForm(BenchForm):
@@ -41,31 +134,21 @@ class DaysForm(BenchForm):
         """As the plan has them."""
         super().__init__(posted)
         finish, days = bench.plan.shop.finish, bench.plan.shop.days
-        rows = data.coatings().items()
-        first = [
-            ("", _("none")),
-            *((key, say(row.name)) for key, row in rows if row.role == "first"),
-        ]
-        top = [("", _("none")), *((key, say(row.name)) for key, row in rows if row.role != "first")]
         self.fields["old"] = forms.ChoiceField(
             choices=_OLD, label=_("On the wood now"), initial=finish.old
         )
-        self.fields["first"] = forms.ChoiceField(
-            choices=first, required=False, label=_("First"), initial=finish.first or ""
-        )
-        self.fields["top"] = forms.ChoiceField(
-            choices=top, required=False, label=_("Then"), initial=finish.top or ""
-        )
-        self.fields["coats"] = forms.IntegerField(
-            required=False,
-            min_value=1,
-            max_value=12,
-            label=_("Coats of it"),
-            initial=finish.coats,
-            widget=forms.NumberInput(attrs={"placeholder": _("as usual")}),
-        )
+        _coats_fields(self, finish)
         self.fields["temp"] = forms.FloatField(
             min_value=-30, max_value=50, label=_("How warm it is, °C"), initial=finish.temp_c
+        )
+        self.fields["humid"] = forms.FloatField(
+            min_value=0, max_value=100, label=_("How damp, % of humidity"), initial=finish.humid_pct
+        )
+        self.fields["by"] = forms.DateField(
+            required=False,
+            label=_("It must hang by"),
+            initial=days.by,
+            widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
         )
         self.fields["start"] = forms.DateField(
             required=False,
@@ -101,7 +184,7 @@ class DaysForm(BenchForm):
 
     def finishing(self) -> list[BoundField]:
         """Return the fields of the finish."""
-        return [self[name] for name in ("old", "first", "top", "coats", "temp")]
+        return [self[name] for name in ("old", "first", "top", "coats", "hung", "temp", "humid")]
 
     def clean(self) -> dict[str, Any]:
         """Build both; refusals land beside their fields."""
@@ -124,13 +207,20 @@ class DaysForm(BenchForm):
                 coats=got["coats"],
                 old=got["old"],
                 temp_c=got["temp"],
+                humid_pct=got["humid"],
+                hung=got["hung"] == "hung",
             )
             if len(week) == len(DAYS):
                 helper = tuple(n for n in range(len(DAYS)) if got[f"helper-{n}"])
                 start: date | None = got["start"]
-                got["days"] = Days(start=start, week=tuple(week), helper=helper)  # type: ignore[arg-type]
+                got["days"] = Days(
+                    start=start,
+                    week=tuple(week),  # type: ignore[arg-type]
+                    helper=helper,
+                    by=got["by"],
+                )
         except PlanError as error:
-            where = {"week": "begins-0", "temp_c": "temp"}.get(error.where, error.where)
+            where = _FIELDS.get(error.where, error.where)
             self.add_error(where if where in self.fields else None, str(error))
         return got
 
@@ -171,9 +261,35 @@ def save(request: HttpRequest, wall: int) -> HttpResponse:
 
 
 @long_running
+@require_POST
+def add_finish(request: HttpRequest, wall: int) -> HttpResponse:
+    """Give a piece or a part a finish of its own."""
+    bench = workbench(request, wall, "cut", request.POST.get("piece"))
+    form = FinishOfForm(bench, request.POST)
+    return change(bench, form, form.changed, _("A finish of its own"))
+
+
+@long_running
+@require_POST
+def drop_finish(request: HttpRequest, wall: int, index: int) -> HttpResponse:
+    """Let parts have the finish of all again."""
+    bench = workbench(request, wall, "cut", request.POST.get("piece"))
+    every = bench.plan.shop.finishes
+    if index >= len(every):
+        raise Http404(_("No part has that finish of its own."))
+    kept = every[:index] + every[index + 1 :]
+    return apply(
+        bench,
+        lambda plan: replace(plan, shop=replace(plan.shop, finishes=kept)),
+        _("The finish of all"),
+    )
+
+
+@long_running
 @require_safe
 def ics(request: HttpRequest, wall: int) -> HttpResponse:
     """Send the days, for any calendar."""
     bench = workbench(request, wall, "cut")
-    content = calendar(cutting_of(bench).schedule, bench.plan.name, bench.wall.pk, now())
+    uid = f"wall-{bench.wall.pk}"
+    content = calendar(cutting_of(bench).schedule, bench.plan.name, uid, now())
     return sent(content, bench.plan.name, "days.ics", True)

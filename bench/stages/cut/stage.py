@@ -5,9 +5,11 @@ from functools import cached_property
 from django import forms
 from django.utils.translation import gettext as _
 
+from bench.access import walls
+from bench.models import Offcut
 from bench.stages.cut.buy import Drawer, PriceForm, drawers, untold
 from bench.stages.cut.cutting import cutting_of
-from bench.stages.cut.days import DaysForm
+from bench.stages.cut.days import DaysForm, FinishOfForm, own_finishes
 from bench.stages.cut.forms import MeasuredForm, SawForm
 from bench.stages.cut.stock import HandForm, OwnForm, woods
 from bench.words import lazy
@@ -51,6 +53,21 @@ class CutContext:
         return untold(self._bench)
 
     @property
+    def rack(self) -> list[Offcut]:
+        """What lies on the rack of the visitor's other walls, of woods that this one uses."""
+        boards = {part.board for part in self.cutting.plan.parts}
+        there = walls(self._bench.request)
+        found = Offcut.objects.filter(taken=None, board__in=boards, wall__in=there).exclude(
+            wall=self._bench.wall.pk
+        )
+        return list(found.select_related("wall")[:40])
+
+    @property
+    def of_a_job(self) -> bool:
+        """Whether the job has other walls, which are cut and bought for together."""
+        return self._bench.wall.job.walls.filter(deleted=None).count() > 1
+
+    @property
     def hanging_already(self) -> int:
         """How many pieces are up: nothing is made for them any more."""
         return len(self._bench.plan.pieces) - len(self._bench.plan.waiting)
@@ -64,6 +81,21 @@ class CutContext:
     def own_part_form(self) -> OwnForm:
         """The form for a further part of the person's own."""
         return self.refused_part or OwnForm(self._bench)
+
+    @property
+    def refused_finish(self) -> FinishOfForm | None:
+        """The form for a finish of one part's own, if it was refused."""
+        return self._bench.posted(FinishOfForm)
+
+    @property
+    def own_finish_form(self) -> FinishOfForm:
+        """The form for a finish of one part's own."""
+        return self.refused_finish or FinishOfForm(self._bench)
+
+    @property
+    def own_finishes(self) -> list[tuple[str, str]]:
+        """Return which parts have a finish of their own, and which, in words."""
+        return own_finishes(self._bench)
 
     @property
     def woods(self) -> list[tuple[str, str, float]]:
