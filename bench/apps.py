@@ -1,12 +1,6 @@
 """The application as Django sees it."""
 
-import gc
-
 from django.apps import AppConfig
-
-# Plans and verdicts are many small tuples without cycles, which collecting after every 700 of them
-# looks through in vain: seldomer, a page takes a fifth less of the processor.
-_COLLECT_AFTER = 50_000
 
 
 class BenchConfig(AppConfig):
@@ -20,4 +14,3 @@ class BenchConfig(AppConfig):
         from bench.workbench.context import register
 
         register(*STAGES)
-        gc.set_threshold(_COLLECT_AFTER, 20, 50)
