@@ -20,6 +20,7 @@ from trade.cutting.shopping import shopping
 from trade.errors import PlanError
 from trade.fixings import driving, wood
 from trade.job.steps import steps
+from trade.load.line import LineLoad
 from trade.measure import G_N_PER_KG
 from trade.mounts import mount_of
 from trade.plan.model import Policy, Thing
@@ -45,7 +46,14 @@ cases = st.builds(
     dividers=st.integers(0, 3),
     rows=st.integers(0, 3),
     loose=st.integers(0, 12),
+    drawer_mm=st.sampled_from([0.0, 0.0, 70.0, 150.0]),
 ).map(lambda case: case._replace(kick_mm=0.0) if case.joint.way == "mitred" else case)
+
+
+def has_room(case: Case) -> bool:
+    """Whether a hand goes in everywhere, drawers included, as a plan asks for."""
+    inside = min(case.bay_mm, case.front_mm - case.back_mm - case.board_mm) - 2 * case.board_mm
+    return case.bay_mm > 60 and case.room_mm > 40 and (not case.drawer_mm or inside >= 60)
 
 
 def solid(panel: Panel) -> Manifold:
@@ -62,7 +70,7 @@ class Fit(SimpleTestCase):
     @settings(max_examples=60, deadline=None)
     @given(cases)
     def test_boards_make_the_outside_sizes_and_no_two_are_in_one_place(self, case: Case) -> None:
-        assume(case.bay_mm > 60 and case.room_mm > 40)
+        assume(has_room(case))
         panels = boards(case)
         solids = [solid(each) for each in panels]
         for panel, made in zip(panels, solids, strict=True):
@@ -80,7 +88,7 @@ class Fit(SimpleTestCase):
     @given(cases)
     def test_its_outer_faces_are_whole(self, case: Case) -> None:
         """From the side and from above no light is seen; from behind none where it has a back."""
-        assume(case.bay_mm > 60 and case.room_mm > 40)
+        assume(has_room(case))
         outer = [p for p in boards(case) if p.name != "door"]
         whole = Manifold.batch_boolean([solid(each) for each in outer], _ADD)
         for turned, wanted in (
@@ -115,6 +123,23 @@ class ByHand(SimpleTestCase):
                 "fixed shelf": (776.0, 274.0, 18.0),
             },
         )
+
+    def test_a_drawer_by_hand(self) -> None:
+        """An opening of 764 x 150 in the same case, 274 deep: front 760 x 146, box 761 wide."""
+        case = BY_HAND._replace(back_mm=6.0, drawer_mm=150.0, joint=data.joints()["screwed"])
+        sizes = {e.name: e.sizes_mm for e in boards(case) if e.name.startswith("drawer")}
+        long = 280.0 - 6.0 - 18.0 - 10.0
+        self.assertEqual(
+            sizes,
+            {
+                "drawer front": (760.0, 146.0, 18.0),
+                "drawer side": (long, 145.0, 18.0),
+                "drawer end": (761.0 - 36.0, 145.0, 18.0),
+                "drawer bottom": (761.0 - 36.0 + 12.0, long - 36.0 + 12.0, 6.0),
+            },
+        )
+        [shelf] = [each for each in boards(case) if each.name == "fixed shelf"]
+        self.assertEqual(shelf.body.low[UP], 18.0 + 150.0)
 
     def test_it_weighs_what_its_wood_does(self) -> None:
         """By its boards whole, in litres; grooves and notches take less than a hundredth."""
@@ -169,6 +194,7 @@ class OnTheList(SimpleTestCase):
         made("bookcase", joint="mitred", kick_mm=0.0, panel_mm=0.0, body_kg=None),
         made("cleat_cabinet", joint="screwed", doors=2, loose_shelves=2, body_kg=None),
         made("cleat_cabinet", joint="dowelled", panel_mm=16.0, body_kg=None),
+        made("cleat_cabinet", joint="housed", drawer_mm=120.0, dividers=1, body_kg=None),
         made("box_shelf", mitred=True),
         made("box_shelf", mitred=False),
         made("ledger_bench", legs=3, left_side=True),
@@ -247,6 +273,43 @@ class OnTheList(SimpleTestCase):
             on = plan(made("bookcase", joint=joint, loose_shelves=shelves))
             counts.append(sum(w.holes for w in cut_plan(replace(on, wall=wall())).bores))
         self.assertEqual(counts[::2], counts[1::2])
+
+
+class Drawers(SimpleTestCase):
+    """Pulled out, what is in them stands further out; a bookcase is climbed on them."""
+
+    def test_things_of_a_cabinet_stand_out_by_the_drawers_share_of_its_height(self) -> None:
+        body = made("cleat_cabinet", joint="screwed", height_mm=600.0, depth_mm=250.0)
+        pulled = replace(body, drawer_mm=150.0)
+        self.assertEqual((body.usual_out_mm, pulled.usual_out_mm), (125.0, 125.0 + 250.0 / 4))
+        self.assertEqual(replace(pulled, joint=None).usual_out_mm, 125.0)
+
+        def turns_nmm(piece: Any) -> float:
+            load = LineLoad(piece, 0.0, 0.0)
+            return max(case.moment_nmm for case in load.demands()[0] if "years" in case.case)
+
+        self.assertAlmostEqual(turns_nmm(pulled) / turns_nmm(body), 187.5 / 125.0)
+
+    def test_a_bookcase_is_climbed_on_its_open_drawer(self) -> None:
+        body = made("bookcase", joint="screwed", depth_mm=300.0, inner_mm=18.0)
+        arms = []
+        for piece in (body, replace(body, drawer_mm=150.0)):
+            strap = next(c for c in judge_piece(piece, plan(piece)).checks if c.code == "tip.strap")
+            arms.append(strap.demand.value)
+        self.assertGreater(arms[1], arms[0])
+
+    def test_fronts_of_a_row_come_off_one_board_and_small_openings_are_refused(self) -> None:
+        body = made("cleat_cabinet", joint="screwed", drawer_mm=120.0, dividers=1, body_kg=None)
+        parts = [p for p in parts_of(plan(body)).cut if p.name == "drawer front"]
+        told = [wording.phrase(work.phrase("metric"), "metric") for work in parts[0].detail.works]
+        self.assertEqual(len(parts), 2)
+        self.assertIn("from one board", told[0])
+        alone = parts_of(plan(replace(body, dividers=0))).cut
+        [front] = [p for p in alone if p.name == "drawer front"]
+        self.assertNotIn("one board", " ".join(str(work) for work in front.detail.works))
+        for changes in ({"drawer_mm": 30.0}, {"drawer_mm": 540.0}, {"dividers": 8}):
+            with self.assertRaises(PlanError):
+                replace(body, **changes)
 
 
 class Carried(SimpleTestCase):

@@ -266,7 +266,7 @@ def _tipping(piece: Bookcase) -> Calculation:
     sums.given("F", CLIMBER_N, "force", "a child of 60 lb (270 N)")
     sums.given(
         "e",
-        max(piece.open_mm, CLIMBS_OUT_MM),
+        max(piece.open_mm, piece.opens_mm, CLIMBS_OUT_MM),
         "length",
         "hanging in front of its front foot, or on an open drawer",
     )

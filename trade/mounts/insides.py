@@ -59,7 +59,7 @@ def inside(piece: Bookcase | Cabinet) -> Inside:
     case = made.case_of(piece)
     if case is not None:
         deep = case.front_mm - case.back_mm - (_BACK_MM if piece.loose_shelves else 0.0)
-        return Inside(bays, case.bay_mm, case.height_mm - t - case.floor_mm, deep)
+        return Inside(bays, case.bay_mm, case.height_mm - t - case.shelves_from_mm, deep)
     return Inside(
         bays,
         (piece.length_mm - 2 * t - piece.dividers * t) / bays,
@@ -72,11 +72,13 @@ def row(piece: Bookcase | Cabinet, into: str, faces: int, units: Units) -> Row:
     """Return the holes for shelf pins in so many faces."""
     every = data.house("pin_every_mm")
     many = max(int((inside(piece).high_mm - 2 * _OFF_MM) / every), 0) + 1
+    case = made.case_of(piece)
+    over = case.shelves_from_mm - case.floor_mm if case is not None else 0.0
     return Row(
         into,
         _ROWS * faces,
         many,
-        _OFF_MM,
+        _OFF_MM + over,
         every,
         driving.drill_at_least_mm(data.house("pin_mm"), units),
         _DEEP_MM,

@@ -9,14 +9,15 @@ from trade import data
 from trade.calculation import Calculation
 from trade.check import Assumption, Check, Message, make
 from trade.fixings import driving, wood
-from trade.language import compose, sized
+from trade.language import compose, sized, word
 from trade.load.line import unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts.base import Ask, Making, Part, Role, Shape, block, cut
 from trade.mounts.hanging import Do, do
-from trade.mounts.work import Band, Detail, Groove, Joined, Mitre, Notch, Rabbet, Work
+from trade.mounts.work import Band, Detail, Groove, Joined, Mitre, Notch, Rabbet, Told, Work
 from trade.plan.model import Bookcase, Cabinet
-from trade.workshop.carcass import BACK_BOARD, Case, boards, weight_kg
+from trade.workshop.carcass import BACK_BOARD, BOTTOM_MM, Case, boards, weight_kg
+from trade.workshop.drawer import GROOVE_UP_MM, groove_mm
 from trade.workshop.panels import OUT, UP, Panel
 
 Body = Bookcase | Cabinet
@@ -30,11 +31,25 @@ ASKS = (
         none="It is there already, or bought",
     ),
     Ask("panel_mm", "Back of the made body thick", "length", help="0 for none."),
+    Ask(
+        "drawer_mm",
+        "Drawers at its bottom, in an opening so high",
+        "length",
+        help="One in each bay of a body that is made; 0 for none.",
+    ),
 )
 _SCREW, _SCREW_MM = "wood_8", 50.0
 _MITRE = 45.0
 _SAME_MM = 0.05
 _STOP_MM = data.house("groove_stops_mm")
+_IN_A_ROW = (
+    "Cut the fronts of a row one after another from one board, and number them: the figure of the "
+    "wood runs on from one to the next."
+)
+_FITTED = (
+    "Set it in its opening on two thin shims, and screw it to the drawer from inside: with slotted "
+    "holes, so that it can be moved a little."
+)
 
 
 def case_of(piece: Body) -> Case | None:
@@ -52,6 +67,7 @@ def case_of(piece: Body) -> Case | None:
         back_mm=thin,
         dividers=piece.dividers,
         loose=piece.loose_shelves,
+        drawer_mm=piece.drawer_mm,
     )
     inside = piece.height_mm - 2 * t - (piece.kick_mm if isinstance(piece, Bookcase) else 0.0)
     usual = min(data.house("back_rail_mm"), inside / 2)
@@ -74,10 +90,10 @@ def front(piece: Body, foot_mm: float) -> list[Shape]:
     """Return the boards of a made body from the front, its foot so far up; doors before them."""
     found = []
     for each in panels(piece):
-        if each.name not in ("back", "rail"):
+        if each.name not in _UNSEEN:
             low, high = each.body.low, each.body.high
             left, right = piece.left_mm + low[0], piece.left_mm + high[0]
-            role: Role = "door" if each.name == "door" else "wood"
+            role: Role = "door" if each.name in ("door", "drawer front") else "wood"
             found.append(block(role, left, foot_mm + low[1], right, foot_mm + high[1]))
     return found
 
@@ -157,13 +173,16 @@ _SEEN = {
     "door": "grain up, good face out",
     "fixed shelf": "good face up, before the back goes on",
     "loose shelf": "good face up",
+    "drawer front": "good face out",
+    "drawer bottom": "goes in before the last side",
 }
+_UNSEEN = ("back", "rail", "drawer side", "drawer end", "drawer bottom")
 
 
 def _ends(case: Case) -> int:
     """How many ends of boards are joined to a face."""
     flat = 2 if case.joint.way != "mitred" else 0
-    return 2 * (flat + case.dividers + case.rows * (case.dividers + 1))
+    return 2 * (flat + case.dividers + len(case.rows_mm) * (case.dividers + 1))
 
 
 def _joints(case: Case, panel: Panel) -> list[Work]:
@@ -173,6 +192,8 @@ def _joints(case: Case, panel: Panel) -> list[Work]:
         return [Mitre("both ends", _MITRE, t, inside), Joined(joint.name, "both ends", ())]
     if panel.name in ("rail", "kick", "back", "door", "loose shelf"):
         return []
+    if panel.name.startswith("drawer"):
+        return _drawer(case, panel)
     works: list[Work] = []
     if panel.name == "side":
         if case.rabbet_mm:
@@ -182,7 +203,7 @@ def _joints(case: Case, panel: Panel) -> list[Work]:
             lows = (case.kick_mm, *case.rows_mm)
             works.append(Groove("its inner face", "its foot", lows, t, housed, _STOP_MM))
         return works
-    if housed and panel.name == "upright" and case.rows:
+    if housed and panel.name == "upright" and case.rows_mm:
         lows = tuple(low - panel.body.low[UP] for low in case.rows_mm)
         works.append(Groove("both its faces", "its foot", lows, t, housed, _STOP_MM))
     if housed and panel.name in ("top", "bottom") and case.dividers:
@@ -197,11 +218,27 @@ def _joints(case: Case, panel: Panel) -> list[Work]:
     return works
 
 
+def _drawer(case: Case, panel: Panel) -> list[Work]:
+    """Return what is done to a board of a drawer."""
+    t, bottom = case.board_mm, case.back_mm or BOTTOM_MM
+    if panel.name == "drawer front":
+        many = len(case.drawers_mm)
+        row: list[Work] = [Told(_IN_A_ROW)] if many > 1 else []
+        return [*row, Told(_FITTED)]
+    if panel.name == "drawer bottom":
+        return []
+    up = (GROOVE_UP_MM,)
+    groove = Groove("its inner face", "its lower edge", up, bottom, groove_mm(t), 0.0)
+    joined = [Joined(word("glue and screws"), "both ends", ())]
+    return [groove, *(joined if panel.name == "drawer end" else [])]
+
+
 def _bands(case: Case, panel: Panel) -> list[Work]:
     """Return the raw edges of a sheet that are seen."""
-    if not data.boards()[panel.board].sheet or panel.name in ("back", "rail", "kick"):
+    raw = ("kick", *(name for name in _UNSEEN))
+    if not data.boards()[panel.board].sheet or panel.name in raw:
         return []
-    if panel.name == "door":
+    if panel.name in ("door", "drawer front"):
         long, wide, _ = panel.sizes_mm
         return [Band("all four edges", 2 * (long + wide))]
     return [Band("its front edge", panel.sizes_mm[0])]
@@ -304,6 +341,7 @@ def making(piece: Body) -> Making:
         return Making()
     corners = 4 if case.joint.way == "mitred" else 0
     minutes = (_ends(case) + corners) * case.joint.minutes + data.house("assemble_minutes")
+    minutes += len(case.drawers_mm) * data.house("drawer_minutes")
     hours = data.house("glue_hours") if case.joint.glue else 0.0
     return Making(minutes, hours, (_together(case, hours),), case.joint.tools)
 
@@ -326,4 +364,9 @@ def _together(case: Case, sets_hours: float) -> Do:
         order.append("Glue, clamps, and what squeezes out wiped off with a damp cloth.")
     if case.back_mm:
         order.append("The back on last, while the diagonals are equal: it keeps the body square.")
+    if case.drawer_mm:
+        order.append(
+            "Each drawer into its opening before its front goes on: plane what rubs, and rub a "
+            "candle on what it runs on."
+        )
     return do("make-body", "Put its body together", *words, *order, wait_hours=sets_hours)

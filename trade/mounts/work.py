@@ -366,7 +366,19 @@ class Groove(NamedTuple):
     stop_mm: float
 
     def phrase(self, units: Units) -> Message:
-        """Return what to do."""
+        """Return what to do; one that stops nowhere runs along its board."""
+        if not self.stop_mm:
+            said = "Saw or rout a groove along {into}, {wide} wide, {deep} deep, {at} from {start}."
+            return Message(
+                said,
+                {
+                    "into": self.into,
+                    "wide": Quantity(self.wide_mm, "fine"),
+                    "deep": Quantity(self.deep_mm, "fine"),
+                    "at": joined([say_length(at, units) for at in self.places_mm]),
+                    "start": self.start,
+                },
+            )
         return Message(
             "Saw or rout {n} across {into}, {wide} wide, {deep} deep, {at} from {start}; end "
             "{stop} before the front edge.",
@@ -399,6 +411,16 @@ class Notch(NamedTuple):
                 "deep": Quantity(self.deep_mm, "fine"),
             },
         )
+
+
+class Told(NamedTuple):
+    """Something else that is done to a part, in a sentence of its own."""
+
+    words: str
+
+    def phrase(self, units: Units) -> Message:
+        """Return what to do."""
+        return Message(self.words)
 
 
 class Joined(NamedTuple):
@@ -480,7 +502,7 @@ class GluedUp(NamedTuple):
 
 
 _Cut = Mitre | Bevel | Pair | Slant | Rounded | Rabbet | Groove | Notch | Opening
-Work = GluedUp | _Cut | Joined | Bored | Row | Recess | Band
+Work = GluedUp | _Cut | Told | Joined | Bored | Row | Recess | Band
 
 
 class Detail(NamedTuple):

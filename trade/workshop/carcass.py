@@ -13,6 +13,7 @@ from trade import data
 from trade.data import Joint
 from trade.language import word
 from trade.memo import memoized
+from trade.workshop.drawer import drawer
 from trade.workshop.panels import ALONG, OUT, UP, Axis, Block, End, Mitred, Panel, block
 
 _STOPPED_MM = data.house("groove_stops_mm")
@@ -21,6 +22,7 @@ _DOOR_GAP_MM = data.house("door_gap_mm")
 _SHORT_MM = data.house("loose_shelf_mm")
 _LOOSE_BACK_MM = data.house("loose_shelf_back_mm") / 2
 BACK_BOARD = "plywood"
+BOTTOM_MM = 6.0  # of drawers in a case without a back
 
 
 class Cell(NamedTuple):
@@ -42,7 +44,8 @@ class Case(NamedTuple):
     them; `back_mm`: of its back, 0 for none; `rail_mm`: height of the rail under its top before the
     back, 0 for none, `rail_thick_mm` thick; `kick_mm`: from the floor to its bottom; `doors` that
     cover its front; `dividers` from bottom to top; `rows` of fixed shelves across every bay;
-    `loose` shelves.
+    `loose` shelves; `drawer_mm`: height of the opening at the bottom of each bay for a drawer, 0
+    for none.
     """
 
     length_mm: float
@@ -59,6 +62,7 @@ class Case(NamedTuple):
     dividers: int = 0
     rows: int = 0
     loose: int = 0
+    drawer_mm: float = 0.0
 
     @property
     def housed_mm(self) -> float:
@@ -94,17 +98,33 @@ class Case(NamedTuple):
 
     @property
     def rows_mm(self) -> list[float]:
-        """Undersides of its rows of fixed shelves, from the lowest."""
-        free = (self._ceiling_mm - self.floor_mm - self.rows * self.board_mm) / (self.rows + 1)
-        return [self.floor_mm + n * (free + self.board_mm) + free for n in range(self.rows)]
+        """Undersides of its rows of fixed shelves, from the lowest: that over its drawers first."""
+        low = self.shelves_from_mm
+        free = (self._ceiling_mm - low - self.rows * self.board_mm) / (self.rows + 1)
+        over = [low - self.board_mm] if self.drawer_mm else []
+        return [*over, *(low + n * (free + self.board_mm) + free for n in range(self.rows))]
+
+    @property
+    def shelves_from_mm(self) -> float:
+        """Where its shelves begin, above its foot: on its bottom, or over its drawers."""
+        return self.floor_mm + (self.drawer_mm + self.board_mm if self.drawer_mm else 0.0)
+
+    @property
+    def drawers_mm(self) -> list[Block]:
+        """The opening for each drawer, from the left."""
+        if not self.drawer_mm:
+            return []
+        up, out = (self.floor_mm, self.floor_mm + self.drawer_mm), (self.back_mm, self.front_mm)
+        return [block(bay, up, out) for bay in self.bays_mm]
 
     @property
     def cells(self) -> list[Cell]:
         """What is free inside between two fixed boards, from the lowest, with its loose shelves."""
         lows = [self.floor_mm, *(row + self.board_mm for row in self.rows_mm)]
+        levels = list(zip(lows, [*self.rows_mm, self._ceiling_mm], strict=True))
         rooms = [
             (bay, low, high)
-            for low, high in zip(lows, [*self.rows_mm, self._ceiling_mm], strict=True)
+            for low, high in levels[1 if self.drawer_mm else 0 :]
             for bay in self.bays_mm
         ]
         found = []
@@ -223,6 +243,8 @@ def _inner(case: Case) -> Iterator[Panel]:
         across = (cell.bay_mm[0] + _SHORT_MM / 2, cell.bay_mm[1] - _SHORT_MM / 2)
         for low in cell.shelves_mm:
             yield Panel("loose shelf", case.board, block(across, (low, low + t), deep), UP, ALONG)
+    for opening in case.drawers_mm:
+        yield from drawer(opening, case.board, t, case.back_mm or BOTTOM_MM)
 
 
 def _both_ends(axis: Axis, inner: End) -> tuple[Mitred, ...]:

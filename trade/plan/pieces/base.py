@@ -158,7 +158,8 @@ class Made(Piece, frozen=True, kw_only=True):
     `inner`, `inner_mm`: its boards, a row of the boards table and how thick; `dividers`,
     `loose_shelves`: uprights and shelves to make for its inside; `joint`: how its corners are
     joined where its body is made, a row of the joints table; null: the body is there already;
-    `panel_mm`: of the back of a body that is made, 0 for none.
+    `panel_mm`: of the back of a body that is made, 0 for none; `drawer_mm`: height of an opening
+    for drawers at its bottom, one in each bay, 0 for none.
     """
 
     dividers: int = 0
@@ -167,6 +168,7 @@ class Made(Piece, frozen=True, kw_only=True):
     inner_mm: float = 18.0
     joint: str | None = None
     panel_mm: float = 6.0
+    drawer_mm: float = 0.0
 
     def __post_init__(self) -> None:
         """Refuse joints that the table does not have."""
@@ -175,6 +177,12 @@ class Made(Piece, frozen=True, kw_only=True):
         between(self.panel_mm, 0, 30, "panel_mm", "A back's thickness")
         if self.joint is not None:
             known(data.joints(), self.joint, "joint", "joint")
+        between(self.drawer_mm, 0, 800, "drawer_mm", "The opening for a drawer")
+
+    @property
+    def opens_mm(self) -> float:
+        """How far drawers of a body that is made reach out of it when they are pulled out."""
+        return self.depth_mm if self.joint is not None and self.drawer_mm else 0.0
 
     def has_inside(self, high_mm: float, doors: bool) -> None:
         """Refuse a body that is made of boards too thick for it.
@@ -187,6 +195,20 @@ class Made(Piece, frozen=True, kw_only=True):
         least = min(self.length_mm - 2 * t, high_mm - 2 * t, deep - 2 * t)
         if self.joint is not None and least < _INSIDE_MM:
             raise PlanError("Its boards leave no room inside: make it of thinner ones.", "inner_mm")
+        if self.joint is None or not self.drawer_mm:
+            return
+        smallest = data.house("drawer_least_mm")
+        bay = (self.length_mm - t) / (self.dividers + 1) - t
+        if min(self.drawer_mm, bay - 2 * t, deep - 3 * t) < smallest:
+            raise PlanError(
+                compose(
+                    "A drawer is at least {least} high, wide and deep inside.",
+                    least=f"{smallest:.0f} mm",
+                ),
+                "drawer_mm",
+            )
+        if high_mm - 3 * t - self.drawer_mm < _INSIDE_MM:
+            raise PlanError("The drawers leave no room above them.", "drawer_mm")
 
 
 class Corded(Piece, frozen=True, kw_only=True):

@@ -79,6 +79,14 @@ class Cabinet(Made, frozen=True, kw_only=True, tag="cleat_cabinet", tag_field="k
         return self.panel_mm if thick else self.panel_mm + self.inner_mm
 
     @property
+    def usual_out_mm(self) -> float:
+        """In the middle of its depth; what is in drawers, by their height, further when pulled out.
+
+        What is in drawers is taken as their share of its height.
+        """
+        return self.depth_mm / 2 + self.opens_mm * min(self.drawer_mm / self.height_mm, 1.0)
+
+    @property
     def off_mm(self) -> float:
         """How far the cleat holds it off the wall."""
         return self.cleat_mm if self.own is None else self.own.off_mm
