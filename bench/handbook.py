@@ -89,6 +89,7 @@ def workshop(request: HttpRequest) -> HttpResponse:
     ]
     tools = [(row, say(without(row, "metric"))) for row in every.values() if not row.usual]
     context = {"joints": joints, "tools": tools, "preparing": data.preparing().values()}
+    context["tricks"] = data.tricks().values()
     return render(request, "bench/workshop.html", context)
 
 

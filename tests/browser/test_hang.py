@@ -221,7 +221,7 @@ class AtTheWall(BrowserCase):
     def test_what_cannot_be_read_is_said_and_what_was_typed_stays(self) -> None:
         wall = self.open(plan(bracket_shelf()), "hang", "shelf")
         self.page.locator(".all-drill a").first.tap()
-        self.page.locator(".step:not([hidden]) summary").tap()
+        self.page.locator(".step:not([hidden]) details:not(.tips) > summary").tap()
         off = self.page.locator(".step:not([hidden]) input[name=off]")
         off.fill("a bit")
         self.page.locator(".step:not([hidden]) button[value=stud_off]").tap()

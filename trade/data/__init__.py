@@ -45,6 +45,7 @@ from trade.data.rows import (
     Term,
     Tool,
     Track,
+    Trick,
     Use,
     Want,
 )
@@ -235,6 +236,12 @@ def preparing() -> dict[str, Preparing]:
 
 
 @cache
+def tricks() -> dict[str, Trick]:
+    """Return how people do things at the wall, by key."""
+    return table("tricks", Trick)
+
+
+@cache
 def over() -> dict[str, Over]:
     """Return what does not simply go over what."""
     return table("over", Over)
@@ -401,6 +408,7 @@ TABLES = (
     packs,
     coatings,
     preparing,
+    tricks,
     over,
     refused,
     corners,

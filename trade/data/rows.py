@@ -496,6 +496,22 @@ class Preparing(Priced, frozen=True, kw_only=True):
         return goes and (not self.woods or not set(self.woods).isdisjoint(woods))
 
 
+class Trick(Row, frozen=True, kw_only=True):
+    """How people do something at the wall; the table says what calls for it.
+
+    `least_mm`: of a hole that is deep enough for it; `kinds`: of mounting, empty for all.
+    """
+
+    name: str
+    calls: Literal[
+        "prick", "hold", "line", "deep", "rods", "level", "lift", "on_cleat", "uneven", "droop", ""
+    ]
+    words: str
+    good: str
+    kinds: tuple[str, ...] = ()
+    least_mm: float = 0.0
+
+
 class Over(Row, frozen=True, kw_only=True):
     """A base over which another does not simply go; `barrier`.
 

@@ -11,13 +11,23 @@ StepKind = Literal[
 ]
 
 
+class Tip(NamedTuple):
+    """How people do a step: a trick by its key and name, what it is good for, with figures."""
+
+    key: str
+    name: str
+    words: str
+    good: str
+    figures: Message | None = None
+
+
 class Step(NamedTuple):
     """One thing to do.
 
     `marks`: the holes that it is about; `facts`: what to read off at arm's length, each a name and
     a value; `cautions`: what can hurt here; `people`: how many must be there; `wait_hours`: how
     long nothing goes on after it; `acts`: what it does, in terms that can be rehearsed; `done`, as
-    it stands now.
+    it stands now; `tips`: how people do it.
     """
 
     key: str
@@ -31,6 +41,7 @@ class Step(NamedTuple):
     wait_hours: float = 0.0
     acts: tuple[Act, ...] = ()
     done: bool = False
+    tips: tuple[Tip, ...] = ()
 
     @property
     def mark(self) -> Mark | None:

@@ -22,6 +22,7 @@ from trade.fixings.support import board_screw
 from trade.job import taking_off
 from trade.job.fixing import Fixing, Group
 from trade.job.step import Step, said
+from trade.job.tricks import Tricks
 from trade.language import capital, compose, joined, word
 from trade.load.lifting import lift
 from trade.marking.marks import Mark, piece_marks
@@ -79,7 +80,9 @@ def steps(plan: Plan, key: str, units: Units) -> tuple[Step, ...]:
         holes = made if on is None else on.as_built.existing_holes(key)
         return any(hole.is_at(step.mark.x_mm, step.mark.y_mm) for hole in holes)
 
-    return tuple(step._replace(done=done(step)) for step in _Work(piece, plan, units).steps())
+    tricks = Tricks(piece, plan)
+    every = _Work(piece, plan, units).steps()
+    return tuple(step._replace(done=done(step), tips=tricks.of(step)) for step in every)
 
 
 class _Work:

@@ -20,7 +20,7 @@ from trade.load import lifting
 from trade.load.shelf import board_n
 from trade.measure import G_N_PER_KG, Units
 from trade.memo import memoized
-from trade.mounts.hanging import Do, Hanging
+from trade.mounts.hanging import Do, Droop, Hanging
 from trade.mounts.work import Bored, Detail, Work, banded, longest_mm, off_square, scribe, seen_ends
 from trade.plan.flatness import Side
 from trade.plan.model import Piece, Shelf, Wall
@@ -430,6 +430,10 @@ class Mount(ABC, Generic[P]):
     @abstractmethod
     def hanging(self, piece: P, wall: Wall, policy: Policy) -> Hanging:
         """How it goes up."""
+
+    def droop(self, piece: P, wall: Wall) -> Droop:
+        """Return how far its front drops over the years; of most kinds nothing drops."""
+        return Droop()
 
     def assumes(self, piece: P) -> tuple[Assumption, ...]:
         """Return what its verdict takes for granted besides what every wall does.

@@ -55,6 +55,13 @@ class Do(NamedTuple):
     beside: Side | None = None
 
 
+class Droop(NamedTuple):
+    """How far a front edge drops over the years, and how high the plates are that hold it, mm."""
+
+    front_mm: float = 0.0
+    plate_mm: float = 0.0
+
+
 class Hanging(NamedTuple):
     """How a piece goes up.
 

@@ -14,7 +14,7 @@ from trade.load.line import unweighed
 from trade.measure import G_N_PER_KG
 from trade.mounts.base import Ask, Making, Part, Role, Shape, block, cut
 from trade.mounts.hanging import Do, do
-from trade.mounts.work import Band, Detail, Groove, Joined, Mitre, Notch, Rabbet, Told, Work
+from trade.mounts.work import Band, Detail, Groove, Instruction, Joined, Mitre, Notch, Rabbet, Work
 from trade.plan.model import Bookcase, Cabinet
 from trade.workshop.carcass import BACK_BOARD, BOTTOM_MM, Case, boards, weight_kg
 from trade.workshop.drawer import GROOVE_UP_MM, groove_mm
@@ -223,8 +223,8 @@ def _drawer(case: Case, panel: Panel) -> list[Work]:
     t, bottom = case.board_mm, case.back_mm or BOTTOM_MM
     if panel.name == "drawer front":
         many = len(case.drawers_mm)
-        row: list[Work] = [Told(_IN_A_ROW)] if many > 1 else []
-        return [*row, Told(_FITTED)]
+        row: list[Work] = [Instruction(_IN_A_ROW)] if many > 1 else []
+        return [*row, Instruction(_FITTED)]
     if panel.name == "drawer bottom":
         return []
     up = (GROOVE_UP_MM,)

@@ -34,7 +34,7 @@ from trade.mounts.base import (
     loose_mm,
     support_name,
 )
-from trade.mounts.hanging import Act, Hanging, do
+from trade.mounts.hanging import Act, Droop, Hanging, do
 from trade.mounts.rods import Rod, carried_over, slid_on
 from trade.mounts.work import Detail, Recess
 from trade.plan.model import RodShelf, Wall
@@ -254,6 +254,12 @@ class _RodShelf(Mount[RodShelf]):
             after=(tried, *carried_over("shelf", "rods"), *slid_on(stays, "rods")),
             opening=opening if piece.let_in and wall.layers else None,
         )
+
+    def droop(self, piece: RodShelf, wall: Wall) -> Droop:
+        """Return how far its front drops, as its check has it."""
+        found = (c for c in self.checks(piece, wall) if c.code == "shelf.droop")
+        front = max((check.demand.value for check in found), default=0.0)
+        return Droop(front, piece.hardware.height_mm)
 
     def cautions(self, piece: RodShelf, wall: Wall) -> list[Message]:
         """Return what people get wrong with rods and plates."""

@@ -413,7 +413,7 @@ class Notch(NamedTuple):
         )
 
 
-class Told(NamedTuple):
+class Instruction(NamedTuple):
     """Something else that is done to a part, in a sentence of its own."""
 
     words: str
@@ -502,7 +502,7 @@ class GluedUp(NamedTuple):
 
 
 _Cut = Mitre | Bevel | Pair | Slant | Rounded | Rabbet | Groove | Notch | Opening
-Work = GluedUp | _Cut | Told | Joined | Bored | Row | Recess | Band
+Work = GluedUp | _Cut | Instruction | Joined | Bored | Row | Recess | Band
 
 
 class Detail(NamedTuple):
