@@ -67,7 +67,7 @@ _STAGES = ("survey", "load", "fix", "mark", "cut", "hang", "record")
 urlpatterns = [
     path("", jobs.jobs, name="jobs"),
     path("jobs/<int:job>/job.zip", jobs.job_file, name="job-file"),
-    path("jobs/<int:job>/work/", include("bench.stages.cut.whole_job")),
+    path("jobs/<int:job>/all-walls/", include("bench.stages.cut.whole_job")),
     path("everything.zip", jobs.everything, name="everything"),
     path("kinds/", handbook.kinds, name="kinds"),
     path("rules/", handbook.rules, name="rules"),

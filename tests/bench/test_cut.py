@@ -651,7 +651,7 @@ class Week(BenchCase):
         self.assertContains(wrong, "door", status_code=422)
         self.post("cut:finish-drop", 0, **look)
         self.assertEqual(self.plan().shop.finishes, ())
-        for day, said in (("2020-01-01", "hang by"), ("2999-01-01", "at the latest")):
+        for day, said in (("2020-01-01", "hang by"), ("2999-01-01", "start no later than")):
             answer = self.post("cut:save-days", **look, **self.values(by=day))
             self.assertContains(answer, said)
 
@@ -665,7 +665,7 @@ class WholeJob(BenchCase):
         empty = Wall.begin(self.wall.job, replace(self.plan(), name="Bare", pieces=()), "Begin")
         self.assertContains(self.client.get(self.url("stage", "cut")), 'id="whole-job"')
         page = self.page()
-        for label in ("1-1a", "2-1a", "Hall", "nothing waits"):
+        for label in ("1-1a", "2-1a", "Hall", "nothing to hang"):
             self.assertContains(page, label)
         self.assertContains(page, reverse("cut:stage", args=[empty.pk]))
         self.assertContains(self.page("parts"), "Hall: Shelf")
@@ -692,9 +692,30 @@ class WholeJob(BenchCase):
         other.save()
         self.assertNotContains(self.page(), "Hall")
 
+    def test_a_large_cut_list_says_how_far_it_is_and_shows_the_page_when_it_is_done(self) -> None:
+        own = OwnPart(
+            name="Slat",
+            board="pine_white",
+            length_mm=431.7,
+            width_mm=61.3,
+            thickness_mm=19.05,
+            many=70,
+        )
+        large = replace(self.plan(), shop=Shop(own=(own,)))
+        Wall.begin(self.wall.job, large, "Begin")
+        working = reverse("whole-job:working", args=[self.wall.job_id])
+        self.assertContains(self.page("buy"), "Planning the cuts: 0 of")
+        for _ in range(20):
+            answer = self.client.get(working, {"look": "buy"})
+            if "HX-Redirect" in answer:
+                break
+            self.assertRegex(answer.content.decode(), r"Planning the cuts: \d+ of \d+ woods")
+        self.assertTrue(answer["HX-Redirect"].endswith("?look=buy"))
+        self.assertContains(self.page("buy"), "In all about")
+
     def test_where_nothing_waits_it_says_so(self) -> None:
         self.wall = Wall.begin(self.wall.job, replace(self.plan(), pieces=()), "Begin")
         Wall.objects.exclude(pk=self.wall.pk).delete()
-        self.assertContains(self.page("buy"), "Nothing waits to be hung here")
+        self.assertContains(self.page("buy"), "Nothing left to hang here")
         gone = self.client.get(reverse("whole-job:file", args=[self.wall.job_id, "saw.pdf"]))
         self.assertEqual(gone.status_code, 404)

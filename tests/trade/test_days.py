@@ -19,6 +19,7 @@ from trade.cutting.plan import cut_plan
 from trade.cutting.shopping import shopping
 from trade.errors import PlanError
 from trade.job.days import Schedule, schedule
+from trade.job.steps import steps as steps_of
 from trade.plan.model import Plan, Shop, Thing
 from trade.plan.shop import Days, Finish, FinishOf, Have, Hours
 
@@ -130,6 +131,9 @@ class ByPart(SimpleTestCase):
         now = self.made(finishes=both[1:])
         found = {part.key: finish_of(part, now.shop).top for part in cut_plan(now).parts}
         self.assertEqual(found, {"shelf": "paint", "ledge": "drying_oil"})
+        cold = self.made(finishes=both, finish=Finish(top="paint", temp_c=12.0, humid_pct=60.0))
+        rooms = {finish_of(part, cold.shop) for part in cut_plan(cold).parts}
+        self.assertEqual({(each.temp_c, each.humid_pct) for each in rooms}, {(12.0, 60.0)})
 
     def test_each_gets_its_coats_and_both_are_bought(self) -> None:
         now = self.made()
@@ -156,8 +160,16 @@ class ByPart(SimpleTestCase):
         self.assertTrue(names[0].startswith("Caulk"), names)
         load, last = days_of(now).steps[-1], days_of(now).steps[-2]
         self.assertEqual(load.begins - last.ends, timedelta(days=10))
-        before = [step.name for step in days_of(planned(Finish(top="paint"))).steps]
-        self.assertFalse([name for name in before if name.startswith("Caulk")])
+        keys = [line.key for line in shopping(now, cut_plan(now), "metric").lines]
+        self.assertIn("prepare:caulk", keys)
+        told = [step.key for step in steps_of(now, "shelf", "metric")]
+        self.assertLess(told.index("finish-hung"), told.index("harden"))
+        before = planned(Finish(top="paint"))
+        names = [step.name for step in days_of(before).steps]
+        self.assertFalse([name for name in names if name.startswith("Caulk")])
+        keys = [line.key for line in shopping(before, cut_plan(before), "metric").lines]
+        self.assertNotIn("prepare:caulk", keys)
+        self.assertNotIn("finish-hung", [s.key for s in steps_of(before, "shelf", "metric")])
 
     def test_wood_is_prepared_for_what_goes_on_it(self) -> None:
         """Stained pine is conditioned and tried on an offcut; painted pine has knots sealed."""

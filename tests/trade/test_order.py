@@ -7,14 +7,14 @@ from django.test import SimpleTestCase
 from msgspec.structs import replace
 
 from bench.demo import walls
-from tests.plans import bracket_shelf, plan
+from tests.plans import bracket_shelf, plan, rod_shelf
 from trade.cutting.order import order_of, price_differs, together
 from trade.cutting.parts import parts_of
 from trade.cutting.plan import cut_order, cut_plan
 from trade.cutting.shopping import shopping, shopping_of
 from trade.job.days import schedule_of
 from trade.plan.model import Plan, Shop
-from trade.plan.shop import Days, Have, Hours, OnHand, Price
+from trade.plan.shop import Days, Finish, Have, Hours, OnHand, Price
 
 SCREWS, OTHER = "screw:screw_5:80", "screw:wood_8:50"
 BOARD = OnHand(
@@ -105,3 +105,16 @@ class Together(SimpleTestCase):
         self.assertEqual([what for what, _ in steps], ["shop", "saw", "hang", "hang"])
         self.assertTrue(all(hour >= 20 for _, hour in steps))
         self.assertEqual(sum(step.what == "load" for step in days.steps), 2)
+
+    def test_rods_go_up_before_a_finish_only_where_their_own_shelf_gets_one(self) -> None:
+        bare = plan(rod_shelf())
+        varnished = replace(plan(bracket_shelf()), shop=Shop(finish=Finish(top="oil_varnish")))
+        for walls_, mounted in (((bare, varnished), 0), ((varnished, bare), 0)):
+            order = together(walls_, "metric")
+            days = schedule_of(order, cut_order(order), datetime(2026, 3, 2, 9))
+            self.assertEqual(sum(step.what == "mount" for step in days.steps), mounted)
+        both = tuple(replace(each, shop=varnished.shop) for each in (bare, varnished))
+        order = together(both, "metric")
+        days = schedule_of(order, cut_order(order), datetime(2026, 3, 2, 9))
+        [mount] = [step for step in days.steps if step.what == "mount"]
+        self.assertLess(mount.ends, min(s.begins for s in days.steps if s.what == "coat"))

@@ -188,7 +188,7 @@ def buy_as_text(buying: Shopping) -> str:
             f"{line.pack:g}{line.unit and ' ' + line.unit}, "
         )
         cost = f", about {line.cost:.2f}" if line.cost else ""
-        cost += f", you have {line.have}, {line.needed:g} needed" if line.have else ""
+        cost += f", you have {line.have:g}, {line.needed:g} needed" if line.have else ""
         lines.append(f"  {line.packs} × {pack}{line.what}{cost}{line.note and f' ({line.note})'}")
     lines.append(f"About {buying.cost:.0f} of money.")
     if buying.unpriced:
@@ -204,6 +204,8 @@ def days_as_json(found: Schedule) -> dict[str, Any]:
         "steps": [step._asdict() for step in found.steps],
         "refusal": found.refusal,
         "minutes": found.minutes,
+        "by": found.by,
+        "begin_by": found.begin_by,
     }
 
 
@@ -220,4 +222,7 @@ def days_as_text(found: Schedule) -> str:
             lines.append(
                 f"{'':<23}then {counted(step.waits_hours, '{n} hour', '{n} hours')}: {step.why}"
             )
+    if found.by is not None and not found.refusal:
+        last = f"start no later than {found.begin_by}" if found.begin_by else "it is too late"
+        lines.append(f"To hang by {found.by}: {last}.")
     return "\n".join([*lines, *([found.refusal] if found.refusal else [])])

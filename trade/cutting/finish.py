@@ -6,6 +6,8 @@ One finish goes over all parts, but for pieces and parts that have one of their 
 from collections.abc import Iterable
 from typing import NamedTuple
 
+from msgspec.structs import replace
+
 from trade import data
 from trade.cutting.order import Order
 from trade.cutting.parts import CutPart
@@ -38,8 +40,8 @@ class Coats(NamedTuple):
 class Finishing(NamedTuple):
     """All coats from the wood up, over so much area; `refusal`.
 
-    Why it can't be done, empty where it can; what to mind; what is done beside the coats, in order;
-    the papers that bare wood is sanded with.
+    Why it can't be done, empty where it can; what to mind; rows of the preparing table, in
+    order; the papers that bare wood is sanded with.
     """
 
     coats: tuple[Coats, ...]
@@ -47,8 +49,13 @@ class Finishing(NamedTuple):
     refusal: str = ""
     minds: tuple[str, ...] = ()
     slower: float = 1.0
-    preparing: tuple[Preparing, ...] = ()
+    preparing: tuple[str, ...] = ()
     grits: tuple[int, ...] = ()
+
+    @property
+    def prepared(self) -> list[Preparing]:
+        """What is done beside the coats, in order."""
+        return [data.preparing()[key] for key in self.preparing]
 
     @property
     def load_hours(self) -> float:
@@ -79,9 +86,14 @@ class Finished(NamedTuple):
 
 
 def finish_of(part: CutPart, shop: Shop) -> Finish:
-    """Return the finish of a part: its own, else its piece's, else that of all."""
+    """Return a part's finish: the part's own, else its piece's, else the usual one.
+
+    All of them dry in one room, as warm and as damp as was said of the usual one.
+    """
     own = {(each.piece, each.part): each.finish for each in shop.finishes}
-    return own.get((part.key, part.name)) or own.get((part.key, None)) or shop.finish
+    usual = shop.finish
+    found = own.get((part.key, part.name)) or own.get((part.key, None)) or usual
+    return replace(found, temp_c=usual.temp_c, humid_pct=usual.humid_pct)
 
 
 def finishes(order: Order, parts: Iterable[CutPart]) -> tuple[Finished, ...]:
@@ -141,7 +153,9 @@ def finishing(finish: Finish, parts: tuple[CutPart, ...] | list[CutPart]) -> Fin
     slower = _slower(finish)
     woods = {part.board for part in parts}
     preparing = tuple(
-        row for row in data.preparing().values() if row.asked(finish.first, finish.top, woods)
+        key
+        for key, row in data.preparing().items()
+        if row.asked(finish.first, finish.top, woods) and (finish.hung or row.goes != "hung")
     )
     return Finishing(
         tuple(found),
@@ -183,7 +197,7 @@ def _slower(finish: Finish) -> float:
 
 
 def _minds(finish: Finish, coats: list[Coats], slower: float) -> tuple[str, ...]:
-    """Return what to mind with these coats."""
+    """Return cautions for these coats."""
     minds = list(dict.fromkeys(each.row.care for each in coats if each.row.care))
     if slower > 1:
         minds.append(

@@ -395,12 +395,14 @@ def _finish(finished: tuple[Finished, ...], shop: Shop) -> list[ShoppingItem]:
 def _prepared(finished: tuple[Finished, ...], shop: Shop) -> list[ShoppingItem]:
     """Return what goes on wood beside its coats, and the papers that it is sanded with."""
     done = [each.done for each in finished if each.done.area_m2 > 0]
-    rows = dict.fromkeys(row for each in done for row in each.preparing if row.buy)
     found = []
-    for row in rows:
-        have = had(shop, f"prepare:{row.buy}")
-        item = ShoppingItem(f"prepare:{row.buy}", "finish", row.buy, 1, 1, 1, row.price)
-        found.append(item._replace(packs=0 if have else 1, have=have))
+    for key in dict.fromkeys(key for each in done for key in each.preparing):
+        row = data.preparing()[key]
+        if row.buy:
+            have = had(shop, f"prepare:{key}")
+            take = 0 if have else 1
+            item = ShoppingItem(f"prepare:{key}", "finish", row.buy, 1, 1, take, row.price)
+            found.append(item._replace(have=have))
     grits: Counter[int] = Counter()
     for each in done:
         for grit in each.grits:

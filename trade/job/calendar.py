@@ -34,8 +34,8 @@ class NoTimeError(Exception):
     """No time for it within a year."""
 
 
-class Job(NamedTuple):
-    """Something to do, before it has its place in the calendar.
+class Activity(NamedTuple):
+    """A task before it has its place in the calendar.
 
     `after`: what it follows, each with how many hours after that ends; `spread`: it may be left and
     taken up again; `by_clock`: it needs nobody and may be at night; the reason that its task names
@@ -56,14 +56,14 @@ class Calendar:
         self.days, self.begins = days, begins
         self._taken: list[tuple[datetime, datetime]] = []
 
-    def lay(self, job: Job, earliest: datetime) -> tuple[datetime, datetime]:
-        """Return when it is done, not before `earliest`; those hours are taken from then on."""
-        if job.by_clock:
+    def lay(self, activity: Activity, earliest: datetime) -> tuple[datetime, datetime]:
+        """Book its hours, no earlier than `earliest`; return when it begins and ends."""
+        if activity.by_clock:
             return earliest, earliest
-        length = timedelta(minutes=job.task.minutes)
-        if job.spread:
+        length = timedelta(minutes=activity.task.minutes)
+        if activity.spread:
             return self._spread(length, earliest)
-        return self._at_once(length, earliest, job.task.people > 1)
+        return self._at_once(length, earliest, activity.task.people > 1)
 
     def _free(self, earliest: datetime, helper: bool) -> Iterator[tuple[datetime, datetime]]:
         """Yield times in which one works and has nothing to do yet."""
@@ -98,7 +98,7 @@ class Calendar:
     def _at_once(
         self, length: timedelta, earliest: datetime, helper: bool
     ) -> tuple[datetime, datetime]:
-        """Where no day is long enough, from the beginning of the longest on."""
+        """Book hours without a break; where no day is long enough, the longest, and beyond."""
         longest: tuple[datetime, datetime] | None = None
         for begins, ends in self._free(earliest, helper):
             if ends - begins >= length:
@@ -113,7 +113,7 @@ class Calendar:
         return begins, begins + length
 
 
-def lay_out(jobs: Sequence[Job], days: Days, begins: datetime) -> tuple[Task, ...]:
+def lay_out(activities: Sequence[Activity], days: Days, begins: datetime) -> tuple[Task, ...]:
     """Return the tasks in the order in which they begin.
 
     Raises:
@@ -122,12 +122,16 @@ def lay_out(jobs: Sequence[Job], days: Days, begins: datetime) -> tuple[Task, ..
     calendar = Calendar(days, begins)
     ends: list[datetime] = []
     found: list[Task] = []
-    for job in jobs:
-        earliest = max((ends[n] + timedelta(hours=hours) for n, hours in job.after), default=begins)
-        start, end = calendar.lay(job, earliest)
+    for activity in activities:
+        earliest = max(
+            (ends[n] + timedelta(hours=hours) for n, hours in activity.after), default=begins
+        )
+        start, end = calendar.lay(activity, earliest)
         ends.append(end)
-        done = job.task._replace(begins=start, ends=end)
-        if job.by_clock and all(ends[n] + timedelta(hours=h) >= start for n, h in job.after[:1]):
+        done = activity.task._replace(begins=start, ends=end)
+        if activity.by_clock and all(
+            ends[n] + timedelta(hours=h) >= start for n, h in activity.after[:1]
+        ):
             done = done._replace(why="")  # it does not wait for that
         found.append(done)
     return tuple(sorted(found, key=lambda task: task.begins))

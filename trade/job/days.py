@@ -16,7 +16,7 @@ from trade.cutting.order import Order, order_of
 from trade.cutting.plan import CutPlan
 from trade.fixings.support import Support
 from trade.job import taking_off
-from trade.job.calendar import Job, NoTimeError, Task, lay_out, task
+from trade.job.calendar import Activity, NoTimeError, Task, lay_out, task
 from trade.language import compose, counted, joined, word
 from trade.load.lifting import lift
 from trade.mounts import holes, mount_of
@@ -85,9 +85,9 @@ def schedule_of(order: Order, cut: CutPlan, today: datetime) -> Schedule:
         return Schedule((), "All of it hangs already.")
     if refusal := next((each.done.refusal for each in finished if each.done.refusal), ""):
         return Schedule((), refusal)
-    jobs = _Making(order, cut, finished).jobs()
+    activities = _Making(order, cut, finished).activities()
     try:
-        steps = lay_out(jobs, days, begins)
+        steps = lay_out(activities, days, begins)
     except NoTimeError:
         helper = (
             ""
@@ -95,10 +95,10 @@ def schedule_of(order: Order, cut: CutPlan, today: datetime) -> Schedule:
             else " It takes two or more to lift it: name a day when a helper can come."
         )
         return Schedule((), compose("No time for it within a year.{helper}", helper=helper))
-    return Schedule(steps, begin_by=_begin_by(jobs, days, begins.date()), by=days.by)
+    return Schedule(steps, begin_by=_begin_by(activities, days, begins.date()), by=days.by)
 
 
-def _begin_by(jobs: Sequence[Job], days: Days, today: date) -> date | None:
+def _begin_by(activities: Sequence[Activity], days: Days, today: date) -> date | None:
     """Return the last day to begin on for all to hang by the day that was said; None: too late.
 
     Beginning later never ends earlier, so that halving finds it.
@@ -110,7 +110,7 @@ def _begin_by(jobs: Sequence[Job], days: Days, today: date) -> date | None:
     def hangs(n: int) -> bool:
         begins = datetime.combine(today + timedelta(days=n), time())
         try:
-            tasks = lay_out(jobs, days, begins)
+            tasks = lay_out(activities, days, begins)
         except NoTimeError:
             return False
         return all(task.ends.date() <= by for task in tasks if task.what == "hang")
@@ -128,27 +128,29 @@ class _Making:
     def __init__(self, order: Order, cut: CutPlan, finished: Sequence[Finished]) -> None:
         self.order, self.cut = order, cut
         self.finished = [each for each in finished if each.done.coats and each.done.area_m2 > 0]
-        self._jobs: list[Job] = []
+        self._before = [each for each in self.finished if not each.finish.hung]
+        self._activities: list[Activity] = []
 
-    def jobs(self) -> list[Job]:
+    def activities(self) -> list[Activity]:
         """Return everything, each after what it follows."""
-        self._jobs = []
+        self._activities = []
         minutes = data.house("shop_minutes")
         shop = self._add(task("shop", "Buy what is on the list", minutes))
         cleared = [self._clear(plan, shop) for plan in self.order.walls]
         made = self._put_together(self._sawn(shop))
-        mounted = [self._mount(plan, made) for plan in self.order.walls]
-        before = [each for each in self.finished if not each.finish.hung]
+        several = len(self.order.walls) > 1
+        walls = list(enumerate(self.order.walls, start=1 if several else 0))
+        mounted = {wall: self._mount(plan, wall, made) for wall, plan in walls}
         after = [each for each in self.finished if each.finish.hung]
-        coated = [
-            (each, self._coats(each, [*made, *((n, 0.0) for n in mounted if n is not None)]))
-            for each in before
-        ]
-        for n, plan in enumerate(self.order.walls, start=1):
+        coated = []
+        for each in self._before:
+            rods = (mounted[wall] for wall in sorted({part.wall for part in each.parts}))
+            first = [*made, *((n, 0.0) for n in rods if n is not None)]
+            coated.append((each, self._coats(each, first)))
+        for (wall, plan), off in zip(walls, cleared, strict=True):
             if each_waiting(plan):
-                wall = n if len(self.order.walls) > 1 else 0
-                self._hang(plan, wall, cleared[n - 1], made, coated, after)
-        return self._jobs
+                self._hang(plan, wall, off, made, coated, after)
+        return self._activities
 
     def _add(
         self,
@@ -157,9 +159,9 @@ class _Making:
         spread: bool = False,
         by_clock: bool = False,
     ) -> int:
-        """Return the number of a job that was put on the list."""
-        self._jobs.append(Job(job, tuple(after), spread, by_clock))
-        return len(self._jobs) - 1
+        """Put a task on the list, after what it follows; return its number."""
+        self._activities.append(Activity(job, tuple(after), spread, by_clock))
+        return len(self._activities) - 1
 
     def _clear(self, plan: Plan, shop: int) -> tuple[int, float] | None:
         old = to_come_off(plan)
@@ -200,14 +202,17 @@ class _Making:
         job = task("build", said, minutes, waits_hours=hours, why=why)
         return [(self._add(job, last, spread=True), hours)]
 
-    def _from_wall(self, plan: Plan) -> list[tuple[AnyPiece, Plan]]:
-        """Return what is bored from its rods before it is finished."""
-        if all(each.finish.hung for each in self.finished):
-            return []
-        return [each for each in each_waiting(plan) if mount_of(each[0]).bored_from_wall]
+    def _from_wall(self, plan: Plan, wall: int) -> list[tuple[AnyPiece, Plan]]:
+        """Return the pieces that are bored from their rods and then finished."""
+        keys = {part.key for each in self._before for part in each.parts if part.wall == wall}
+        return [
+            each
+            for each in each_waiting(plan)
+            if each[0].key in keys and mount_of(each[0]).bored_from_wall
+        ]
 
-    def _mount(self, plan: Plan, made: Sequence[tuple[int, float]]) -> int | None:
-        first = self._from_wall(plan)
+    def _mount(self, plan: Plan, wall: int, made: Sequence[tuple[int, float]]) -> int | None:
+        first = self._from_wall(plan, wall)
         if not first:
             return None
         minutes = sum(_hanging(piece, there) - data.house("hang_minutes") for piece, there in first)
@@ -234,7 +239,7 @@ class _Making:
         people = max(_people(piece) for piece, _ in waiting)
         mounted = sum(
             _hanging(piece, there) - data.house("hang_minutes")
-            for piece, there in self._from_wall(plan)
+            for piece, there in self._from_wall(plan, wall)
         )
         minutes = sum(_hanging(piece, there) for piece, there in waiting) - mounted
         resin = any(in_resin(piece, there) for piece, there in waiting)
@@ -277,7 +282,7 @@ class _Making:
 
         def prepare(goes: str) -> None:
             nonlocal last
-            for row in done.preparing:
+            for row in done.prepared:
                 if row.goes == goes:
                     minutes = row.minutes + row.minutes_m2 * done.area_m2
                     hours = row.hours * done.slower

@@ -119,6 +119,10 @@ class _Work:
             if any(act.verb == "bore" for act in each.acts) and self._finished_before():
                 yield self._finish(each)
         yield from map(self._joined, units_joined(self.piece, self.plan))
+        if any(each.finish.hung for each in self.finished):
+            words = said("Cover the wall and the floor. Every coat as the schedule has it.")
+            title = "Finish it where it hangs"
+            yield Step("finish-hung", "do", title, words, acts=(Act("finish", "piece"),))
         if (hours := self._hardens()) > 0:
             words = (
                 Message("Counted from the last coat. Earlier, things stick to it and leave marks."),

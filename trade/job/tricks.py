@@ -95,8 +95,10 @@ class Tricks:
                 "degrees": Figure(f"{degrees(atan(slope)):.1f}"),
                 "shim": Quantity(slope * self._droop.plate_mm, "fine"),
             }
-            figures = Message("Here: {drop}, which is {degrees}°; a shim of {shim}.", sizes)
+            figures = Message(
+                "Here it drops {drop}: tilt it {degrees}°, with a shim of {shim}.", sizes
+            )
         elif key == "props":
             up = Quantity(mount_of(piece).box(piece).bottom_mm, "length")
-            figures = Message("Here: {up} long, less the shims.", {"up": up})
+            figures = Message("Here {up}, less the shims.", {"up": up})
         return Tip(key, row.name, row.words, row.good, figures)

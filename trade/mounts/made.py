@@ -33,9 +33,9 @@ ASKS = (
     Ask("panel_mm", "Back of the made body thick", "length", help="0 for none."),
     Ask(
         "drawer_mm",
-        "Drawers at its bottom, in an opening so high",
+        "Drawers at its bottom, height",
         "length",
-        help="One in each bay of a body that is made; 0 for none.",
+        help="One drawer in each bay of a made body. 0 for none.",
     ),
 )
 _SCREW, _SCREW_MM = "wood_8", 50.0

@@ -366,7 +366,7 @@ class Groove(NamedTuple):
     stop_mm: float
 
     def phrase(self, units: Units) -> Message:
-        """Return what to do; one that stops nowhere runs along its board."""
+        """Return what to do; a groove without a stop runs along the whole board."""
         if not self.stop_mm:
             said = "Saw or rout a groove along {into}, {wide} wide, {deep} deep, {at} from {start}."
             return Message(

@@ -143,7 +143,7 @@ class Have(PlanItem, frozen=True, kw_only=True):
             said = "What is there must be between {least} and {most}."
             raise PlanError(compose(said, least=f"{least:g}", most=_MOST_HAD), "many")
         if least == 1 and self.many != int(self.many):
-            raise PlanError("What is there is counted in whole pieces.", "many")
+            raise PlanError("Count whole pieces, such as 12.", "many")
 
 
 class Measured(PlanItem, frozen=True, kw_only=True):

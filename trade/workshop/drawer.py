@@ -19,7 +19,7 @@ BOTTOM_BOARD = "plywood"
 
 
 def groove_mm(board_mm: float) -> float:
-    """How deep its bottom sits in boards of this thickness."""
+    """Return the depth of the groove for the bottom, in a board of this thickness, mm."""
     return board_mm / 3
 
 

@@ -32,7 +32,7 @@ _OLD = [
     ("shellac", lazy("shellac")),
     ("wax", lazy("wax")),
 ]
-_WHEN = [("before", lazy("before it hangs")), ("hung", lazy("at the wall, after it hangs"))]
+_WHEN = [("before", lazy("before hanging")), ("hung", lazy("at the wall, after hanging"))]
 _FIELDS = {"week": "begins-0", "temp_c": "temp", "humid_pct": "humid"}
 _NO_TIME = lazy("Write it as 18:00.")
 
@@ -57,7 +57,7 @@ def _coats_fields(form: forms.Form, finish: Finish) -> None:
         widget=forms.NumberInput(attrs={"placeholder": _("as usual")}),
     )
     form.fields["hung"] = forms.ChoiceField(
-        choices=_WHEN, label=_("It goes on"), initial="hung" if finish.hung else "before"
+        choices=_WHEN, label=_("Applied"), initial="hung" if finish.hung else "before"
     )
 
 
@@ -105,7 +105,7 @@ class FinishOfForm(BenchForm):
         return got
 
     def changed(self, plan: Plan) -> Plan:
-        """Return the plan with it, in place of what was said of these parts before."""
+        """Return the plan with this finish, in place of an earlier one for the same parts."""
         own: FinishOf = self.cleaned_data["own"]
         kept = [e for e in plan.shop.finishes if (e.piece, e.part) != (own.piece, own.part)]
         return replace(plan, shop=replace(plan.shop, finishes=(*kept, own)))
@@ -142,11 +142,11 @@ class DaysForm(BenchForm):
             min_value=-30, max_value=50, label=_("How warm it is, °C"), initial=finish.temp_c
         )
         self.fields["humid"] = forms.FloatField(
-            min_value=0, max_value=100, label=_("How damp, % of humidity"), initial=finish.humid_pct
+            min_value=0, max_value=100, label=_("Humidity, %"), initial=finish.humid_pct
         )
         self.fields["by"] = forms.DateField(
             required=False,
-            label=_("It must hang by"),
+            label=_("Must hang by"),
             initial=days.by,
             widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d"),
         )
@@ -266,13 +266,13 @@ def add_finish(request: HttpRequest, wall: int) -> HttpResponse:
     """Give a piece or a part a finish of its own."""
     bench = workbench(request, wall, "cut", request.POST.get("piece"))
     form = FinishOfForm(bench, request.POST)
-    return change(bench, form, form.changed, _("A finish of its own"))
+    return change(bench, form, form.changed, _("A different finish"))
 
 
 @long_running
 @require_POST
 def drop_finish(request: HttpRequest, wall: int, index: int) -> HttpResponse:
-    """Let parts have the finish of all again."""
+    """Give parts the usual finish again."""
     bench = workbench(request, wall, "cut", request.POST.get("piece"))
     every = bench.plan.shop.finishes
     if index >= len(every):
@@ -281,7 +281,7 @@ def drop_finish(request: HttpRequest, wall: int, index: int) -> HttpResponse:
     return apply(
         bench,
         lambda plan: replace(plan, shop=replace(plan.shop, finishes=kept)),
-        _("The finish of all"),
+        _("The same finish"),
     )
 
 

@@ -20,7 +20,6 @@ from bench.printing.labels import labels_sheet
 from bench.printing.saw import saw_sheet, sheet_drawing
 from bench.stages.cut.cutting import cutting_of
 from bench.stages.cut.forms import MeasuredForm, SawForm
-from bench.stages.cut.stage import CutContext
 from bench.workbench.changes import change
 from bench.workbench.context import opened, workbench
 from trade.plan.model import Plan, Policy
@@ -49,7 +48,8 @@ def working(request: HttpRequest, wall: int) -> HttpResponse:
             {"path": bench.address(), "target": "#bench", "swap": "outerHTML"}
         )
         return answer
-    return render(request, "cut/_progress.html", {"bench": bench, "cut": CutContext(bench)})
+    context = {"progress": cutting.progress, "going_on": request.get_full_path()}
+    return render(request, "cut/_progress.html", context)
 
 
 @require_POST

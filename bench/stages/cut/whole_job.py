@@ -2,10 +2,11 @@
 
 from functools import cached_property
 from typing import Any, NamedTuple
+from urllib.parse import urlencode
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
-from django.urls import path
+from django.urls import path, reverse
 from django.utils.formats import date_format
 from django.utils.timezone import localdate, now
 from django.utils.translation import gettext as _
@@ -52,7 +53,7 @@ class WholeJob:
 
     @property
     def units(self) -> Units:
-        """In which most of its walls are measured; of as many, those of the first."""
+        """Units of most of its walls; where there are as many of each, those of the first."""
         every = [plan.units for _, plan in self.waiting]
         return max(every, key=every.count)
 
@@ -76,14 +77,28 @@ class WholeJob:
 @long_running
 @require_safe
 def page(request: HttpRequest, job: int) -> HttpResponse:
-    """Show all walls of a job together; what takes long goes on at the next request."""
+    """Show all walls of a job together."""
     whole = WholeJob(job_or_404(request, job))
     context: dict[str, Any] = {"whole": whole, "tabs": _TABS, "look": request.GET.get("look", "")}
     if whole.waiting:
-        if request.GET.get("on"):
-            whole.cutting.go_on()
         context |= {"cutting": whole.cutting, "units": whole.units}
     return render(request, "cut/whole_job.html", context)
+
+
+@long_running
+@require_safe
+def working(request: HttpRequest, job: int) -> HttpResponse:
+    """Work on a large cut list a little further; when all of it is done, show the page."""
+    whole = WholeJob(job_or_404(request, job))
+    if whole.waiting:
+        whole.cutting.go_on()
+    if not whole.waiting or whole.cutting.progress.ready:
+        answer = HttpResponse()
+        look = urlencode({"look": request.GET.get("look", "")})
+        answer["HX-Redirect"] = f"{reverse('whole-job:page', args=[job])}?{look}"
+        return answer
+    context = {"progress": whole.cutting.progress, "going_on": request.get_full_path()}
+    return render(request, "cut/_progress.html", context)
 
 
 @long_running
@@ -92,7 +107,7 @@ def file(request: HttpRequest, job: int, what: str) -> HttpResponse:
     """Send one of its papers and files."""
     whole = WholeJob(job_or_404(request, job))
     if not whole.waiting:
-        raise Http404(_("Nothing waits to be hung in this job."))
+        raise Http404(_("Nothing is left to hang in this job."))
     name, cutting, units = whole.job.name, whole.cutting, whole.units
     day = date_format(localdate(), "j F Y")
     if what == "saw.pdf":
@@ -115,5 +130,6 @@ def file(request: HttpRequest, job: int, what: str) -> HttpResponse:
 app_name = "whole-job"
 urlpatterns = [
     path("", page, name="page"),
+    path("working/", working, name="working"),
     path("<str:what>", file, name="file"),
 ]
