@@ -23,7 +23,7 @@ from unittest import skipUnless
 
 import brotli
 from django.conf import settings
-from django.test import SimpleTestCase
+from django.test import SimpleTestCase, tag
 
 from tests import loaded
 
@@ -292,6 +292,7 @@ class BehindAProxy(SimpleTestCase):
         self.assertIn("can add the name to GANCHO_HOSTS", page)
 
 
+@tag("processes")
 class Knobs(SimpleTestCase):
     def test_an_unknown_value_ends_the_start_with_a_sentence(self) -> None:
         for name, value in (

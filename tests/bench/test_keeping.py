@@ -23,7 +23,7 @@ from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
 from django.db import OperationalError, connection
-from django.test import SimpleTestCase, TransactionTestCase, override_settings
+from django.test import SimpleTestCase, TransactionTestCase, override_settings, tag
 from django.urls import reverse
 from msgspec.structs import replace
 from PIL import Image
@@ -344,6 +344,7 @@ class Backups(TransactionTestCase):
             self.assertEqual(list(backup.place().iterdir()), [])
 
 
+@tag("processes")
 class PutBack(SimpleTestCase):
     """By the commands themselves, on data folders of their own."""
 

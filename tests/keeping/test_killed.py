@@ -19,7 +19,7 @@ from contextlib import closing, suppress
 from pathlib import Path
 from random import Random
 
-from django.test import SimpleTestCase
+from django.test import SimpleTestCase, tag
 
 from tests import loaded
 
@@ -84,6 +84,7 @@ class Writer(threading.Thread):
             self.wrote.set()
 
 
+@tag("processes")
 class Killed(SimpleTestCase):
     def test_again_and_again(self) -> None:
         with tempfile.TemporaryDirectory() as folder:

@@ -11,7 +11,7 @@ import urllib.request
 from concurrent.futures import ThreadPoolExecutor
 
 from django.conf import settings
-from django.test import SimpleTestCase
+from django.test import SimpleTestCase, tag
 
 from benchmarks.people import free_port
 from benchmarks.processes import below
@@ -28,6 +28,7 @@ print(Wall.begin(Job.objects.create(name="Job"), plan(), "Begin").pk)
 """
 
 
+@tag("processes")
 class Aside(SimpleTestCase):
     def test_drags_go_on_while_long_work_stands_still(self) -> None:
         folder, port = self.enterContext(tempfile.TemporaryDirectory()), free_port()

@@ -18,7 +18,7 @@ from pathlib import Path
 from typing import Any, ClassVar
 from unittest import skipUnless
 
-from django.test import SimpleTestCase
+from django.test import SimpleTestCase, tag
 
 from tests import loaded
 
@@ -88,6 +88,7 @@ class Person(threading.Thread):
         return int(re.findall(r'data-base="(\d+)"', page)[0])
 
 
+@tag("processes")
 @skipUnless(INITDB, "the database server is tried where it is installed (Debian: postgresql)")
 class TwoServers(SimpleTestCase):
     env: ClassVar[dict[str, str]]

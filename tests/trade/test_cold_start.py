@@ -4,7 +4,7 @@ import subprocess
 import sys
 from pathlib import Path
 
-from django.test import SimpleTestCase
+from django.test import SimpleTestCase, tag
 
 ROOT = Path(__file__).parents[2]
 PROCESSES = 5
@@ -26,6 +26,7 @@ assert len(words) == 4 and len(set(words)) == 1, words
 """
 
 
+@tag("processes")
 class ColdStart(SimpleTestCase):
     def test_threads_may_read_their_first_plan_at_once(self) -> None:
         running = [
