@@ -1,6 +1,7 @@
 """The one set of filters: quantities, sentences and vials in the person's units."""
 
 import re
+from collections.abc import Iterable
 from typing import Any
 
 from django import template
@@ -17,6 +18,7 @@ from bench.printing.shop_sheet import money as cents
 from bench.printing.shop_sheet import needed, taken
 from bench.words import memoized_in_language, name_in, said, say
 from trade import data, wording
+from trade.calculation import Equation
 from trade.check import Check, Outcome, PieceVerdict
 from trade.cutting.parts import CutPart
 from trade.cutting.shopping import ShoppingItem
@@ -161,8 +163,10 @@ def maths(words: str) -> SafeString:
 
 
 @register.filter
-def sum_lines(check: Check, units: Units) -> list[tuple[SafeString, SafeString, SafeString, str]]:
-    """Return a check's sum line by line: symbol, meaning, expression, value."""
+def sum_lines(
+    equations: Iterable[Equation], units: Units
+) -> list[tuple[SafeString, SafeString, SafeString, str]]:
+    """Return a sum line by line: symbol, meaning, expression, value."""
     return [
         (
             maths(line.symbol),
@@ -170,7 +174,7 @@ def sum_lines(check: Check, units: Units) -> list[tuple[SafeString, SafeString, 
             maths(line.expression),
             said(line.result, units),
         )
-        for line in check.equations
+        for line in equations
     ]
 
 

@@ -67,6 +67,21 @@ class Recording(BenchCase):
             )
         self.assertEqual(len(self.plan().as_built.proofs), 2)
 
+    def test_a_trial_is_set_beside_the_sums_and_learned_from(self) -> None:
+        page = self.client.get(f"{self.url('stage', 'record')}?piece=shelf&look=trial")
+        self.assertContains(page, "Hang a bucket on it")
+        tried = {"look": "trial", "hours": "24"}
+        kept = self.keep("record:save-trial", kg="200 kg", gave="nothing", **tried)
+        self.assertContains(kept, "Bears what the sums allow")
+        self.assertContains(kept, "was not broken")
+        broke = self.keep("record:save-trial", kg="5 kg", gave="split", **tried)
+        self.assertContains(broke, "hang it so")
+        self.assertContains(broke, "the weakest bore 0.")
+        for values, said in (({"kg": ""}, "required"), ({"kg": "0 kg"}, "more than 0 kg")):
+            refused = self.keep("record:save-trial", gave="bent", **(tried | values))
+            self.assertContains(refused, said, status_code=422)
+        self.assertEqual(len(self.plan().as_built.trials), 2)
+
     @override_settings(DIAL="trade.devices.stand_ins.StandInDial")
     def test_a_dial_fills_the_readings_in(self) -> None:
         page = self.client.get(

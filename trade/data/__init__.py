@@ -34,6 +34,7 @@ from trade.data.rows import (
     PushClass,
     Question,
     Refused,
+    Reserve,
     Rule,
     Screw,
     Sizes,
@@ -81,6 +82,7 @@ __all__ = [
     "Question",
     "R",
     "Refused",
+    "Reserve",
     "Row",
     "Rule",
     "Screw",
@@ -338,6 +340,12 @@ def everyday() -> dict[str, Everyday]:
 
 
 @cache
+def reserves() -> dict[str, Reserve]:
+    """Return what tests to failure reach, by the beginning of a check's code."""
+    return table("reserves", Reserve)
+
+
+@cache
 def pushes() -> dict[str, PushClass]:
     """Whose push, by key."""
     return table("pushes", PushClass)
@@ -411,6 +419,7 @@ TABLES = (
     tricks,
     over,
     refused,
+    reserves,
     corners,
     brackets,
     plates,

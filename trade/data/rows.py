@@ -675,6 +675,14 @@ class Everyday(Row, frozen=True, kw_only=True):
     piece: dict[str, int | float | bool | str | list[float]]
 
 
+class Reserve(Row, frozen=True, kw_only=True):
+    """What tests to failure reach, as a multiple of what a rule allows for years, by practice."""
+
+    name: str
+    american: float
+    european: float
+
+
 class PushClass(Row, frozen=True, kw_only=True):
     """Whose push: what the accidental force stands for.
 

@@ -1,6 +1,6 @@
-"""What really happened at the wall.
+"""What really happened, at the wall and before.
 
-Steps, holes and what the bit met, how a piece hangs, how it was proved, how it held.
+Steps, holes and what the bit met, how a piece hangs, how it was tried, proved, and how it held.
 """
 
 import math
@@ -17,6 +17,8 @@ from trade.measure import ABSURD_MM
 from trade.plan.item import Key, PlanItem, between, known
 
 Met = Literal["good", "no_wood", "hard", "metal", "crumbles"]
+Gave = Literal["nothing", "came_out", "split", "crushed", "bent", "broke"]
+RowKey = Annotated[str, Meta(max_length=40)]
 Who = Annotated[str, Meta(max_length=80)]
 Note = Annotated[str, Meta(max_length=400)]
 _MOST = 4_000
@@ -137,6 +139,41 @@ class Proof(PlanItem, frozen=True, kw_only=True):
         between(self.level_mm_per_m, -200, 200, "level_mm_per_m", "How much it runs off level")
 
 
+class Trial(PlanItem, frozen=True, kw_only=True):
+    """One fixing of a piece tried on scrap, before the wall: what hung on it, and what came of it.
+
+    `kind`, `screw`, `screw_length_mm`, `anchor`: what was tried. `kg`: the most that hung as far
+    out as the piece's front edge; `gave`: how it gave way under that; `hours`: how long what it
+    takes in the plan hung; `sag_mm`: how far the front edge sank meanwhile, null: not read.
+    """
+
+    piece: Key
+    on: date
+    kind: RowKey
+    screw: RowKey
+    screw_length_mm: float
+    anchor: RowKey | None = None
+    kg: float
+    gave: Gave = "nothing"
+    hours: float = 0.0
+    sag_mm: float | None = None
+    note: Note = ""
+    by: Who = ""
+
+    def __post_init__(self) -> None:
+        """Refuse what nobody could have hung or read."""
+        if not (math.isfinite(self.kg) and 0 < self.kg <= 2_000):
+            raise PlanError("What hung on it must be more than 0 kg, and no more than 2 000.", "kg")
+        if not 0 <= self.hours <= 10_000:
+            raise PlanError("The time under load must be 0 hours or more.", "hours")
+        between(self.sag_mm, -50, 500, "sag_mm", "How far it sank")
+
+    @property
+    def of(self) -> tuple[str, str, float, str | None]:
+        """What was tried, so that trials of the same are told from others."""
+        return self.kind, self.screw, round(self.screw_length_mm), self.anchor
+
+
 class Look(PlanItem, frozen=True, kw_only=True):
     """Somebody looked again: whether it was firm."""
 
@@ -156,10 +193,11 @@ class AsBuilt(PlanItem, frozen=True, kw_only=True):
     hung: tuple[Hung, ...] = ()
     proofs: tuple[Proof, ...] = ()
     looks: tuple[Look, ...] = ()
+    trials: tuple[Trial, ...] = ()
 
     def __post_init__(self) -> None:
         """Refuse too much of anything."""
-        for where in ("drilled", "done", "mounted", "hung", "proofs", "looks"):
+        for where in ("drilled", "done", "mounted", "hung", "proofs", "looks", "trials"):
             if len(getattr(self, where)) > _MOST:
                 raise PlanError(compose("More than {most} of them on one wall.", most=_MOST), where)
 

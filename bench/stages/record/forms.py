@@ -15,7 +15,8 @@ from trade import data
 from trade.errors import PlanError
 from trade.job.as_built import as_built
 from trade.job.proof import proof_load
-from trade.plan.as_built import Hung, Look, Proof
+from trade.job.trial import fixing_of
+from trade.plan.as_built import Hung, Look, Proof, Trial
 
 _UP = [("1", lazy("higher")), ("-1", lazy("lower"))]
 _ACROSS = [("1", lazy("further right")), ("-1", lazy("further left"))]
@@ -23,6 +24,14 @@ _HELD = [
     ("firm", lazy("firm")),
     ("loose", lazy("loose: something moved")),
     ("off", lazy("off the wall")),
+]
+_GAVE = [
+    ("nothing", lazy("It held")),
+    ("came_out", lazy("It came out")),
+    ("split", lazy("The wood split")),
+    ("crushed", lazy("What lay behind it was crushed")),
+    ("bent", lazy("It bent for good")),
+    ("broke", lazy("It broke")),
 ]
 
 
@@ -171,6 +180,43 @@ class ProofForm(RecordForm):
         )
 
 
+class TrialForm(RecordForm):
+    """What came of trying one fixing on scrap."""
+
+    def ask(self) -> None:
+        """Add what hung on it, what it did, and for how long."""
+        units = self.bench.units
+        self.fields["kg"] = MeasureField(units, None, "weight", label=_("The most that hung on it"))
+        self.fields["gave"] = forms.ChoiceField(choices=_GAVE, label=_("What it did then"))
+        self.fields["hours"] = forms.FloatField(
+            label=_("Hours under what the plan puts on it"),
+            min_value=0,
+            initial=round(data.house("trial_hours")),
+        )
+        self.fields["sag"] = MeasureField(
+            units, None, label=_("The front edge sank meanwhile by"), required=False
+        )
+        self._note()
+
+    def made(self, got: dict[str, Any]) -> Trial:
+        """As seen, of what holds the piece now."""
+        kind, screw, length_mm, anchor = fixing_of(self.piece)
+        return Trial(
+            piece=self.piece.key,
+            on=got["on"],
+            by=got["by"],
+            kind=kind,
+            screw=screw,
+            screw_length_mm=length_mm,
+            anchor=anchor,
+            kg=got["kg"],
+            gave=got["gave"],
+            hours=got["hours"],
+            sag_mm=got["sag"],
+            note=got["note"],
+        )
+
+
 class LookForm(RecordForm):
     """How it held."""
 
@@ -198,6 +244,7 @@ def _number(label: str, value: float | None) -> forms.FloatField:
 
 FORMS: dict[str, tuple[type[RecordForm], str, str]] = {
     "": (BuiltForm, "hung", lazy("As built")),
+    "trial": (TrialForm, "trials", lazy("Tried on scrap")),
     "proof": (ProofForm, "proofs", lazy("Proof")),
     "look": (LookForm, "looks", lazy("Look again")),
 }

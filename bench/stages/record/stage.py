@@ -1,5 +1,7 @@
 """The record as a stage of the workbench."""
 
+from functools import cached_property
+
 from django.utils.translation import gettext as _
 
 from bench.stages.record.forms import FORMS
@@ -8,7 +10,8 @@ from bench.workbench.context import Note, Stage, Tab, WorkbenchContext
 from trade.job.as_built import AsBuiltReport, as_built
 from trade.job.care import Care, cares
 from trade.job.proof import ProofLoad, Proved, proof_load, prove
-from trade.plan.as_built import Look, Proof
+from trade.job.trial import Learned, Rig, Tried, fixing_of, learned, rig, tried
+from trade.plan.as_built import Look, Proof, Trial
 
 
 class RecordContext:
@@ -17,6 +20,7 @@ class RecordContext:
     def __init__(self, bench: WorkbenchContext) -> None:
         """Of the piece that is worked on; its form is that of the open tab."""
         make = FORMS[bench.tab][0]
+        self._bench = bench
         self.form = bench.posted(make) or make(bench)
         self.plan, self.piece = bench.plan, bench.chosen
         self.photos = bench.wall.photos.filter(key=bench.chosen.key, deleted=None)
@@ -38,6 +42,27 @@ class RecordContext:
         load = self.load
         own = [proof for proof in self.plan.as_built.proofs if proof.piece == self.piece.key]
         return [(proof, prove(proof, load)) for proof in reversed(own)]
+
+    @cached_property
+    def rig(self) -> Rig:
+        """How to try one of its fixings on scrap."""
+        return rig(self.piece, self.plan)
+
+    @property
+    def trials(self) -> list[tuple[Trial, Tried | None]]:
+        """Every trial, the latest first; with what it says where it was of this fixing."""
+        own = [each for each in self.plan.as_built.trials if each.piece == self.piece.key]
+        now = fixing_of(self.piece)
+        return [
+            (each, tried(each, self.rig) if each.of == now and not self.rig.refusal else None)
+            for each in reversed(own)
+        ]
+
+    @property
+    def learned(self) -> Learned | None:
+        """What all trials of this fixing on the job's walls say of it."""
+        walls = self._bench.wall.job.walls.filter(deleted=None).with_plans()
+        return learned(self.piece, [wall.plan() for wall in walls])
 
     @property
     def looks(self) -> list[Look]:
@@ -81,6 +106,7 @@ STAGE = Stage(
     context=_context,
     tabs=(
         Tab("", lazy("As built"), lazy("What was really used, and whether it holds")),
+        Tab("trial", lazy("Trial"), lazy("One fixing tried on scrap, before the wall")),
         Tab("proof", lazy("Proof"), lazy("A proof load, and its readings")),
         Tab("look", lazy("Inspections"), lazy("Its condition, and when to inspect it again")),
     ),
