@@ -9,7 +9,7 @@ from trade.calculation import Quantity
 from trade.check import Assumption, Check, PieceVerdict, Verdict, make, severity
 from trade.fixings.anchor_capacity import anchor_of
 from trade.fixings.support import Support
-from trade.language import Figure, compose
+from trade.language import Figure, compose, word
 from trade.load.push import Push, push_of
 from trade.measure import LBF_N
 from trade.memo import memoized
@@ -28,6 +28,11 @@ from trade.mounts.base import Box
 from trade.plan.model import AnyPiece, Plan, Wall
 from trade.plan.policy import Policy, trusts
 from trade.wall.backing import backing
+
+_UNKNOWN_WOOD = word(
+    "Nobody knows its wood: it is reckoned by its weight alone, and as sound. Look for rot, worm "
+    "holes, old nails and cracks along it; what crumbles under a screwdriver carries nothing."
+)
 
 
 def assess(plan: Plan) -> Verdict:
@@ -136,6 +141,9 @@ def _verdict(piece: AnyPiece, wall: Wall, more: list[Check]) -> PieceVerdict:
         ]
     )
     assumed = (*backing(wall).assumptions, *mount_of(piece).assumes(piece))
+    board = mount_of(piece).board_of(piece)
+    if board is not None and data.boards()[board[0]].from_kg_m3 is not None:
+        assumed = (*assumed, Assumption("unknown_wood", _UNKNOWN_WOOD))
     if any(check.pushed for check in checks):
         assumed = (*assumed, _pushed(piece))
     return PieceVerdict(key=piece.key, name=piece.name, checks=checks, assumptions=assumed)

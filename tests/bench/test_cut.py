@@ -348,8 +348,17 @@ class Yard(BenchCase):
             ({"bad_from": "500 mm", "bad_to": "400 mm"}, "end after it begins"),
             ({"bad_to": "9 m"}, "beyond the end"),
             ({"board": "cheese"}, "not one of"),
+            ({"board": "unknown"}, "Weigh it"),
+            ({"board": "unknown", "weighs": "200 kg"}, "weigh it again"),
         ):
             self.assertContains(self.hand(**values), said, status_code=422)
+
+    def test_a_wood_that_nobody_knows_is_told_by_its_weight(self) -> None:
+        """2 000 × 300 × 40 mm is 0.024 m³; of 11 kg that is 458 kg/m³."""
+        sizes = {"length": "2000 mm", "width": "300 mm", "thickness": "40 mm"}
+        kept = self.hand(board="unknown", weighs="11 kg", **sizes)
+        self.assertContains(kept, "unknown wood, 400 to 500 kg/m³")
+        self.assertEqual(self.plan().shop.on_hand[0].board, "unknown_400")
 
     def test_offcuts_go_over_the_rack_to_another_wall_and_undo_brings_them_back(self) -> None:
         other = Wall.begin(

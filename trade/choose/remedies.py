@@ -218,7 +218,7 @@ def _boards(piece: AnyPiece, plan: Plan) -> Iterator[Remedy]:
     stiffer = [
         (row.price, key, row)
         for key, row in data.woods().items()
-        if (now.never or row.e_mpa > now.e_mpa) and not row.never
+        if (now.never or row.e_mpa > now.e_mpa) and not row.never and row.from_kg_m3 is None
     ]
     for _, key, row in sorted(stiffer, key=lambda each: each[:2]):
         label = Message("A board of {name}", {"name": row.name})

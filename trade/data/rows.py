@@ -42,7 +42,11 @@ class Framing(Row, frozen=True, kw_only=True):
 
 
 class Board(Priced, frozen=True, kw_only=True):
-    """What a shelf is made of."""
+    """What a shelf is made of.
+
+    `from_kg_m3`: of a wood that nobody knows, the lightest that is told as this one; its own
+    density is the heaviest then.
+    """
 
     name: str
     density_kg_m3: float
@@ -57,6 +61,7 @@ class Board(Priced, frozen=True, kw_only=True):
     sheet: bool = False
     grain: bool = True
     across: float | None = None
+    from_kg_m3: float | None = None
 
     @property
     def wooden(self) -> bool:

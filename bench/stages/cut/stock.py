@@ -28,8 +28,10 @@ from trade.language import counted
 from trade.parse import spreadsheet
 from trade.plan.model import Plan
 from trade.plan.shop import Defect, OnHand, OwnPart
+from trade.workshop.unknown_wood import weighed
 
 _KINDS = [("board", lazy("board, cut to length")), ("sheet", lazy("sheet, cut both ways"))]
+_NOBODY_KNOWS = "unknown"  # which row it is, its weight says
 
 
 def _boards() -> list[tuple[str, str]]:
@@ -45,10 +47,23 @@ class HandForm(BenchForm):
         self.bench, units = bench, bench.units
         board, thick_mm = (cutting_of(bench).thicknesses or [("plywood", 18.0)])[0]
         self.fields["kind"] = forms.ChoiceField(choices=_KINDS, label=_("What it is"))
-        self.fields["board"] = forms.ChoiceField(choices=_boards(), label=_("Of"), initial=board)
+        known = [each for each in _boards() if data.boards()[each[0]].from_kg_m3 is None]
+        self.fields["board"] = forms.ChoiceField(
+            choices=[*known, (_NOBODY_KNOWS, _("a wood that nobody knows"))],
+            label=_("Of"),
+            initial=board,
+        )
         self.fields["length"] = MeasureField(units, label=_("Long, with the grain"))
         self.fields["width"] = MeasureField(units, label=_("Wide"))
         self.fields["thickness"] = MeasureField(units, thick_mm, label=_("Thick"))
+        self.fields["weighs"] = MeasureField(
+            units,
+            None,
+            "weight",
+            label=_("One weighs"),
+            required=False,
+            help_text=_("Only of a wood that nobody knows: it tells what it bears."),
+        )
         self.fields["many"] = forms.IntegerField(
             min_value=1, max_value=500, initial=1, label=_("How many")
         )
@@ -79,11 +94,14 @@ class HandForm(BenchForm):
         if bad and got["bad_to"] is None:
             raise PlanError(_("Where does it end?"), "to_mm")
         defects = (Defect(from_mm=got["bad_from"] or 0.0, to_mm=got["bad_to"]),) if bad else ()
+        board = got["board"]
+        if board == _NOBODY_KNOWS:
+            if got["weighs"] is None:
+                raise PlanError(_("Weigh it: that tells what it bears."), "weighs")
+            board = weighed(got["length"], got["width"], got["thickness"], got["weighs"])
         return OnHand(
-            name=worded(
-                "your {boards} {got}", boards=data.boards()[got["board"]].name, got=got["kind"]
-            ),
-            board=got["board"],
+            name=worded("your {boards} {got}", boards=data.boards()[board].name, got=got["kind"]),
+            board=board,
             kind=got["kind"],
             length_mm=got["length"],
             width_mm=got["width"],
