@@ -35,6 +35,7 @@ from trade.data.rows import (
     Question,
     Refused,
     Reserve,
+    Rough,
     Rule,
     Screw,
     Sizes,
@@ -83,6 +84,7 @@ __all__ = [
     "R",
     "Refused",
     "Reserve",
+    "Rough",
     "Row",
     "Rule",
     "Screw",
@@ -340,6 +342,12 @@ def everyday() -> dict[str, Everyday]:
 
 
 @cache
+def rough() -> dict[str, Rough]:
+    """Return the thicknesses in which hardwood is sawn, thinnest first in either system."""
+    return table("rough", Rough)
+
+
+@cache
 def reserves() -> dict[str, Reserve]:
     """Return what tests to failure reach, by the beginning of a check's code."""
     return table("reserves", Reserve)
@@ -420,6 +428,7 @@ TABLES = (
     over,
     refused,
     reserves,
+    rough,
     corners,
     brackets,
     plates,

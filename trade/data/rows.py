@@ -44,8 +44,8 @@ class Framing(Row, frozen=True, kw_only=True):
 class Board(Priced, frozen=True, kw_only=True):
     """What a shelf is made of.
 
-    `from_kg_m3`: of a wood that nobody knows, the lightest that is told as this one; its own
-    density is the heaviest then.
+    `hardwood`: sawmills sell it by its measure; `from_kg_m3`: of a wood that nobody knows, the
+    lightest that is told as this one; its own density is the heaviest then.
     """
 
     name: str
@@ -62,6 +62,7 @@ class Board(Priced, frozen=True, kw_only=True):
     grain: bool = True
     across: float | None = None
     from_kg_m3: float | None = None
+    hardwood: bool = False
 
     @property
     def wooden(self) -> bool:
@@ -678,6 +679,15 @@ class Everyday(Row, frozen=True, kw_only=True):
     known: str
     wall: Literal["studs", "closet", "brick"]
     piece: dict[str, int | float | bool | str | list[float]]
+
+
+class Rough(Row, frozen=True, kw_only=True):
+    """A thickness of hardwood as sawn, and the thickest that is planed out of it."""
+
+    name: str
+    system: Units
+    thick_mm: float
+    planes_to_mm: float
 
 
 class Reserve(Row, frozen=True, kw_only=True):

@@ -14,6 +14,7 @@ from bench.drawing.exploded import exploded
 from bench.words import say, worded
 from bench.workbench.context import WorkbenchContext
 from trade import data
+from trade.cutting.board_measure import BoardMeasure, board_measures
 from trade.cutting.order import Order, order_of
 from trade.cutting.parts import CutPart, Labelled, labelled
 from trade.cutting.plan import (
@@ -110,6 +111,12 @@ class Cutting:
             )
             for job in self.plan.boards
         ]
+
+    @property
+    def by_measure(self) -> tuple[BoardMeasure, ...]:
+        """What to ask a sawmill for."""
+        sawn = [part for job in self.plan.boards for part in job.parts]
+        return board_measures([*sawn, *self.plan.made_up, *self.plan.no_stock], self._units)
 
     @cached_property
     def sheets(self) -> list[Sheets]:
