@@ -141,7 +141,7 @@ class ProofForm(RecordForm):
         load = proof_load(as_built(self.bench.plan, self.piece.key).piece, self.bench.plan)
         self.fields["kg"] = MeasureField(units, load.kg, "weight", label=_("Put on it"))
         self.fields["minutes"] = forms.FloatField(
-            label=_("For, minutes"), min_value=0, initial=load.minutes
+            label=_("For, minutes"), min_value=0, initial=round(load.minutes)
         )
         gauge = dial(self.bench.wall.pk)
         read = (
