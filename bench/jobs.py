@@ -28,6 +28,7 @@ from trade.errors import PlanError
 from trade.measure import Units
 from trade.plan import plan_file
 from trade.plan.model import Plan, Policy
+from trade.plan.policy import usual
 from trade.plan.shop import Shop
 
 WALLS_ON_A_PAGE = 24
@@ -93,7 +94,7 @@ def new_wall(request: HttpRequest) -> HttpResponse:
             name=form.cleaned_data["name"],
             units=units,
             wall=form.cleaned_data["wall"],
-            policy=_policy_of(job),
+            policy=_policy_of(job, units),
             shop=_shop_of(request, units),
         )
         return redirect("stage", Wall.begin(job, plan, _("A new wall")).pk, "fix")
@@ -116,10 +117,10 @@ def _job_named(request: HttpRequest, name: str) -> Job:
     )
 
 
-def _policy_of(job: Job) -> Policy:
+def _policy_of(job: Job, units: Units) -> Policy:
     """How a job is done: as on its last wall; the usual way when it has none yet."""
     last = Wall.objects.with_plans().filter(job=job, deleted=None).order_by("-pk").first()
-    return last.plan().policy if last else Policy()
+    return last.plan().policy if last else usual(units)
 
 
 def _shop_of(request: HttpRequest, units: Units) -> Shop:

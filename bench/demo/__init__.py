@@ -3,6 +3,8 @@
 A rowing club's boathouse, a village library's reading corner, a flat full of plants.
 """
 
+from msgspec.structs import replace
+
 from bench.demo.furnished import bedroom, desk_corner
 from bench.demo.made import quiet_room
 from bench.demo.places import alcoves, linen_closet, pantry
@@ -19,6 +21,7 @@ from bench.demo.walls import (
     workshop,
 )
 from bench.models import Job, Wall
+from trade.plan.policy import usual
 
 __all__ = [
     "FLAT",
@@ -57,6 +60,9 @@ def load() -> int:
     for job_name, plans in PLANS:
         job, new = Job.objects.get_or_create(name=job_name)
         for plan in plans if new else ():
-            Wall.begin(job, plan(), "Demo data")
+            made = plan()
+            saw = usual(made.units)
+            policy = replace(made.policy, kerf_mm=saw.kerf_mm, trim_mm=saw.trim_mm)
+            Wall.begin(job, replace(made, policy=policy), "Demo data")
             added += 1
     return added

@@ -11,6 +11,7 @@ from tests.bench.test_workbench import HTMX, BenchCase
 from tests.plans import bracket_shelf, plan, rod_shelf
 from tests.trade.test_every_kind import put_up
 from trade.assess import assess
+from trade.measure import say_length
 from trade.plan.model import Policy, Thing
 
 
@@ -223,6 +224,18 @@ class ThePolicy(BenchCase):
         self.assertEqual(Wall.objects.order_by("-pk")[0].plan().policy.made, "shop")
         self.post("undo")
         self.assertEqual(self.plan().policy, Policy())
+
+    def test_the_saw_stays_as_it_was_set(self) -> None:
+        self.post("cut:saw", stage="cut", kerf="2 mm", trim="10 mm")
+        self.post("fix:save-policy", **self.values(made="shop"))
+        self.assertEqual(self.plan().policy, Policy(made="shop", kerf_mm=2.0, trim_mm=10.0))
+
+    def test_a_saw_in_inches_trims_a_quarter_of_one(self) -> None:
+        asked = {"name": "Next", "width": "10 ft", "height": "8 ft", "lining": "gypsum_12_7"}
+        asked |= {"structure": "timber", "studs": "16", "units": "imperial", "job": "Other"}
+        self.client.post(reverse("new-wall"), asked)
+        policy = Wall.objects.order_by("-pk")[0].plan().policy
+        self.assertEqual(say_length(policy.trim_mm, "imperial"), '1/4"')
 
     def test_refusals_keep_what_was_typed(self) -> None:
         for changes, said in (

@@ -7,6 +7,7 @@ from typing import Literal
 
 from trade import data
 from trade.errors import PlanError
+from trade.measure import IN_MM, Units
 from trade.plan.item import PlanItem, between, known
 
 _MOST_MONEY = 100_000.0
@@ -61,3 +62,8 @@ class Policy(PlanItem, frozen=True, kw_only=True, cache_hash=True):
             raise PlanError("Holes must be between 0 and 1 000.", "most_holes")
         if self.budget is not None and not 0 <= self.budget <= _MOST_MONEY:
             raise PlanError("The budget must be between 0 and 100 000.", "budget")
+
+
+def usual(units: Units) -> Policy:
+    """Return how a job is done where nobody said otherwise, in sizes that people read there."""
+    return Policy(kerf_mm=IN_MM / 8, trim_mm=IN_MM / 4) if units == "imperial" else Policy()

@@ -22,7 +22,7 @@ from trade.choose.policy_effects import effects as policy_effects
 from trade.errors import PlanError
 from trade.language import counted
 from trade.mounts.without import without
-from trade.plan.model import Plan, Policy
+from trade.plan.model import Plan
 
 
 class PolicyForm(BenchForm):
@@ -102,7 +102,14 @@ class PolicyForm(BenchForm):
             if name.startswith("lacks-") and got[name]
         )
         try:
-            got["policy"] = Policy(**said, lacks=lacks, shift_mm=got["shift"], grow_mm=got["grow"])
+            # the saw's kerf and trim are asked where it cuts, and stay
+            got["policy"] = replace(
+                self.bench.plan.policy,
+                **said,
+                lacks=lacks,
+                shift_mm=got["shift"],
+                grow_mm=got["grow"],
+            )
         except PlanError as error:
             self.refuse(error)
         return got
