@@ -30,8 +30,9 @@ from trade.plan.policy import Policy, trusts
 from trade.wall.backing import backing
 
 _UNKNOWN_WOOD = word(
-    "Nobody knows its wood: it is reckoned by its weight alone, and as sound. Look for rot, worm "
-    "holes, old nails and cracks along it; what crumbles under a screwdriver carries nothing."
+    "The wood's species is unknown: its strength is taken from its weight alone, and the wood is "
+    "taken to be sound. Check for rot, worm holes, old nails and cracks. Wood that crumbles under "
+    "a screwdriver carries nothing."
 )
 
 

@@ -349,7 +349,7 @@ def rough() -> dict[str, Rough]:
 
 @cache
 def reserves() -> dict[str, Reserve]:
-    """Return what tests to failure reach, by the beginning of a check's code."""
+    """Return how far tests to failure exceed what is allowed, by the start of a check's code."""
     return table("reserves", Reserve)
 
 

@@ -27,7 +27,7 @@ _TRIES = 24
 _GAVE = {
     "came_out": word("it came out"),
     "split": word("the wood split"),
-    "crushed": word("what lay behind it was crushed"),
+    "crushed": word("the material behind it crushed"),
     "bent": word("it bent for good"),
     "broke": word("it broke"),
 }
@@ -36,11 +36,10 @@ _GAVE = {
 class Rig(NamedTuple):
     """What one fixing should bear, hung as far out as the piece's front edge; `refusal`: why not.
 
-    `check`: which gives out first; `reserve`: how far tests of that go; `sums`: how the rest
-    follows. `allowed_kg`: with which that is
-    used up, for years; `planned_kg`: with which it is asked for as much as in the plan, at the
-    support that is asked for most; `breaks_kg`: where tests end, about, None where nobody says;
-    `sinks_mm`: how far the front edge should sink under what is planned, over years.
+    `check`: the governing check; `reserve`: how far tests to failure exceed it; `sums`: the
+    calculation. `allowed_kg`: allowable load for years; `planned_kg`: load that uses as much
+    strength as the plan does at its hardest-worked support; `breaks_kg`: expected failure load,
+    None where unknown; `sinks_mm`: calculated sinking of the front edge over the years.
     """
 
     out_mm: float = 0.0
@@ -70,7 +69,7 @@ class Tried(NamedTuple):
 
 
 class Learned(NamedTuple):
-    """What all trials of one fixing say of it: the worst that broke, else the best that held."""
+    """The result of all trials of one fixing: the weakest that failed, else the best that held."""
 
     factor: float
     least: bool
@@ -94,26 +93,26 @@ def rig(piece: AnyPiece, plan: Plan) -> Rig:
     """
     wall = plan.wall
     if any(not check.gradual and check.outcome in FAILED for check in _of_fixings(piece, wall)):
-        return Rig(refusal="As planned it can't hold: something is wrong besides its strength.")
+        return Rig(refusal="The plan fails for a reason other than strength. Fix that first.")
     asked = max(_strength(piece, wall), key=lambda check: check.utilisation, default=None)
     pair = None if asked is None else _pair(piece, asked.support or 0)
     if asked is None or pair is None:
-        return Rig(refusal="No single fixing of it can be tried by a load on it.")
+        return Rig(refusal="This mounting can't be tried one fixing at a time.")
     pair_kg, check = _bears(pair, wall)
     if check is None:
-        return Rig(refusal="A load at its front edge asks too little of its fixings to try them.")
+        return Rig(refusal="A weight at the front edge hardly loads these fixings.")
     used = max(
         (each.utilisation for each in _strength(piece, wall) if each.code == check.code),
         default=asked.utilisation,
     )
     sums, row = Calculation(), reserve(check)
-    sums.given("W_2", pair_kg, "mass", "at the front edge between two of them: one is used up")
-    sums.then("W", "W_2 / 2", "mass", "for one of them: what the sums allow, for years")
-    sums.given("u", used, "percent", "how much of it the plan asks of the hardest")
-    sums.then("W_p", "u W", "mass", "with which one is asked for as much as in the plan")
+    sums.given("W_2", pair_kg, "mass", "load midway between two supports that uses them up")
+    sums.then("W", "W_2 / 2", "mass", "allowable load on one support, for years")
+    sums.given("u", used, "percent", "strength used at the hardest-worked support in the plan")
+    sums.then("W_p", "u W", "mass", "trial load that equals the load in the plan")
     if row is not None:
-        sums.given("k", _times(row, wall), "ratio", "how often that tests to failure reach, about")
-        sums.then("W_b", "k W", "mass", "where it gives way, about")
+        sums.given("k", _times(row, wall), "ratio", "failure in tests over what is allowed")
+        sums.then("W_b", "k W", "mass", "expected failure load, about")
     built = Rig(
         out_mm=piece.depth_mm,
         allowed_kg=sums["W"],
@@ -161,7 +160,7 @@ def learned(piece: AnyPiece, plans: Iterable[Plan]) -> Learned | None:
 
 
 def reserve(check: Check) -> Reserve | None:
-    """Return the row on how far tests of what a check is about go; None where there is none."""
+    """Return how far tests to failure exceed what a check allows; None where unknown."""
     return next((row for key, row in data.reserves().items() if check.code.startswith(key)), None)
 
 
@@ -170,7 +169,7 @@ def _times(row: Reserve, wall: Wall) -> float:
 
 
 def _of_fixings(piece: AnyPiece, wall: Wall) -> list[Check]:
-    """Return the checks that ask whether a fixing breaks."""
+    """Return the strength checks of the fixings."""
     return [
         check
         for check in mount_of(piece).checks(piece, wall)
@@ -179,7 +178,7 @@ def _of_fixings(piece: AnyPiece, wall: Wall) -> list[Check]:
 
 
 def _strength(piece: AnyPiece, wall: Wall) -> list[Check]:
-    """Return those that ask how much of its strength is used."""
+    """Return those of them that have a utilisation."""
     return [check for check in _of_fixings(piece, wall) if check.gradual]
 
 
@@ -210,7 +209,7 @@ def _pair(piece: AnyPiece, support: int) -> AnyPiece | None:
 
 
 def _bears(pair: AnyPiece, wall: Wall) -> tuple[float, Check | None]:
-    """Return the mass between two fixings with which the first check is used up; which that is."""
+    """Return the load midway between two fixings that governs them, kg, and the governing check."""
 
     def asked(kg: float) -> Check | None:
         thing = Thing(
@@ -251,7 +250,7 @@ def _words(piece: AnyPiece, plan: Plan, built: Rig) -> Iterator[Message]:
     if plan.wall.layers and plan.wall.build != "mass":
         names = [data.linings()[layer.kind].name for layer in plan.wall.layers]
         yield Message(
-            "Screw a scrap of what covers the wall over it: {linings}.",
+            "Screw a scrap of the wall's lining over it: {linings}.",
             {"linings": joined(names)},
         )
     hanging = mount_of(piece).hanging(piece, plan.wall, plan.policy)
@@ -268,34 +267,34 @@ def _words(piece: AnyPiece, plan: Plan, built: Rig) -> Iterator[Message]:
         },
     )
     yield Message(
-        "Hang a bucket on it {out} out from the wall's face, and something soft beneath. Stand "
-        "beside it, not under it: what gives way does so at once.",
+        "Hang a bucket {out} from the wall's face, with something soft beneath. Stand beside it, "
+        "not under it: it can fail without warning.",
         dict(sizes),
     )
     yield Message(
-        "Fill in water or sand up to {planned}: what the hardest one takes in the plan. Read its "
-        "front edge against a fixed point, leave it for {hours} hours, and read again.",
+        "Add water or sand up to {planned}, the load on the hardest-worked support in the plan. "
+        "Measure the front edge from a fixed point, wait {hours} hours, and measure again.",
         dict(sizes),
     )
     yield Message(
-        "Then go on by {step} at a time, a minute each, up to {most}. {allowed} of that is what "
-        "the sums allow for years.",
+        "Then add {step} at a time, a minute each, up to {most}. The calculation allows {allowed} "
+        "for years.",
         dict(sizes),
     )
     if built.breaks_kg is not None:
         yield Message(
-            "Who wants to know goes on until it gives way: at about {breaks}, as tests do.",
+            "To find the limit, keep adding until it fails. Expect about {breaks}, as in tests.",
             {"breaks": Quantity(built.breaks_kg, "mass")},
         )
     if built.sinks_mm >= data.house("proof_left_mm"):
         yield Message(
-            "Over years its front edge should sink by {sinks}; on the first day by less.",
+            "Over the years the front edge should sink by {sinks}; less on the first day.",
             {"sinks": Quantity(built.sinks_mm, "fine")},
         )
 
 
 def _most_kg(built: Rig) -> float:
-    """Return how far a trial goes on that is to break nothing."""
+    """Return the greatest load of a trial that should break nothing."""
     most = built.allowed_kg * data.house("trial_up_to")
     if built.breaks_kg is None:
         return most
@@ -303,7 +302,7 @@ def _most_kg(built: Rig) -> float:
 
 
 def _scrap(piece: AnyPiece, plan: Plan) -> Message:
-    """Return what the wall is stood in for by."""
+    """Return what stands in for the wall."""
     wall = plan.wall
     loose = any(
         isinstance(each, Support) and not each.on_stud
@@ -311,29 +310,29 @@ def _scrap(piece: AnyPiece, plan: Plan) -> Message:
     )
     if wall.build == "mass" or wall.structure is None:
         return Message(
-            "Take a loose brick or block of the wall's own sort, laid so that it can't tip; or a "
-            "place on the wall that will be hidden."
+            "Use a loose brick or block of the same kind, held so that it can't tip, or a spot on "
+            "the wall that will be hidden."
         )
     if loose:
         name = "" if piece.anchor is None else anchor_of(wall, piece.anchor).name
         return Message(
-            "Screw two offcuts of stud to a bench as far apart as the studs in the wall, and hang "
-            "it between them: {anchor}.",
+            "Screw two offcuts of stud to a bench, spaced like the studs in the wall, and put the "
+            "fixing between them: {anchor}.",
             {"anchor": name or "in the lining alone"},
         )
     if wall.build == "steel":
         return Message(
-            "Take an offcut of the same steel stud, twice as long as the fixing is high, and screw "
-            "its back to a board so that it can't twist."
+            "Use an offcut of the same steel stud, twice as long as the fixing is high. Screw its "
+            "back to a board so that it can't twist."
         )
     return Message(
-        "Take an offcut of stud of the wall's own wood, as long as your arm, upright in a vice or "
-        "screwed to the leg of a bench."
+        "Use an offcut of stud of the same wood, as long as your arm, upright in a vice or screwed "
+        "to a bench leg."
     )
 
 
 def _seen(trial: Trial, built: Rig) -> Iterator[Message]:
-    """Yield what was seen, set beside what the sums expect."""
+    """Yield the result, compared with the calculation."""
     times = trial.kg / built.allowed_kg
     sizes: Placeholders = {
         "kg": Quantity(trial.kg, "mass"),
@@ -341,18 +340,18 @@ def _seen(trial: Trial, built: Rig) -> Iterator[Message]:
         "times": Figure(f"{times:.1f}"),
     }
     if trial.gave == "nothing":
-        yield Message("It held {kg}: {times} × what the sums allow ({allowed}).", dict(sizes))
+        yield Message("It held {kg}: {times} × the allowable load ({allowed}).", dict(sizes))
     else:
         yield Message(
-            "At {kg} {how}: {times} × what the sums allow ({allowed}).",
+            "At {kg} {how}: {times} × the allowable load ({allowed}).",
             {"how": _GAVE[trial.gave], **sizes},
         )
     if times < 1.0:
         yield Message(
-            "That is less than the sums allow: don't hang it so. Look for softer wood, a pilot "
-            "hole that is too wide, or a screw that stops in the lining."
+            "It failed below the allowable load: don't rely on this fixing. Look for softer wood, "
+            "a pilot hole that is too wide, or a screw that stops in the lining."
             if trial.gave != "nothing"
-            else "More than that was not tried: it says little yet."
+            else "It was not loaded far enough to tell."
         )
     elif built.breaks_kg is not None and trial.gave != "nothing":
         factor = trial.kg / built.breaks_kg
@@ -361,24 +360,24 @@ def _seen(trial: Trial, built: Rig) -> Iterator[Message]:
             "breaks": Quantity(built.breaks_kg, "mass"),
         }
         yield Message(
-            "{factor} of what tests reach, about {breaks}: weak. Its margin over the years is "
-            "smaller than the sums suppose."
+            "That is {factor} of the usual failure load ({breaks}): weak. It leaves less margin "
+            "than the calculation assumes."
             if factor < data.house("trial_weak")
-            else "{factor} of what tests reach, about {breaks}: as one expects.",
+            else "That is {factor} of the usual failure load ({breaks}): as expected.",
             usual,
         )
     if trial.hours < data.house("trial_hours"):
         yield Message(
-            "What it takes in the plan hung for {hours}; what creeps shows after a day.",
+            "The plan's load was on for {hours}; creep takes a day to show.",
             {"hours": counted(round(trial.hours), "{n} hour", "{n} hours")},
         )
     if trial.sag_mm is not None and built.sinks_mm >= data.house("proof_left_mm"):
         soft = trial.sag_mm > data.house("trial_sag") * built.sinks_mm
         yield Message(
-            "Its front edge sank {sag}; over years it should by {sinks}. That is soft: the wood "
-            "or the lining gives more than supposed."
+            "The front edge sank {sag}; over the years it should sink by {sinks}. That is soft: "
+            "the wood or the lining gives more than assumed."
             if soft
-            else "Its front edge sank {sag}; over years it should by {sinks}.",
+            else "The front edge sank {sag}; over the years it should sink by {sinks}.",
             {
                 "sag": Quantity(trial.sag_mm, "fine"),
                 "sinks": Quantity(built.sinks_mm, "fine"),

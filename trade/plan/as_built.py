@@ -161,16 +161,16 @@ class Trial(PlanItem, frozen=True, kw_only=True):
     by: Who = ""
 
     def __post_init__(self) -> None:
-        """Refuse what nobody could have hung or read."""
+        """Refuse absurd loads, times and readings."""
         if not (math.isfinite(self.kg) and 0 < self.kg <= 2_000):
-            raise PlanError("What hung on it must be more than 0 kg, and no more than 2 000.", "kg")
+            raise PlanError("The load must be more than 0 kg and at most 2 000 kg.", "kg")
         if not 0 <= self.hours <= 10_000:
             raise PlanError("The time under load must be 0 hours or more.", "hours")
         between(self.sag_mm, -50, 500, "sag_mm", "How far it sank")
 
     @property
     def of(self) -> tuple[str, str, float, str | None]:
-        """What was tried, so that trials of the same are told from others."""
+        """Kind, screw, its length in mm and anchor: trials of the same fixing have the same."""
         return self.kind, self.screw, round(self.screw_length_mm), self.anchor
 
 

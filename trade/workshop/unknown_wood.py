@@ -27,8 +27,8 @@ def weighed(length_mm: float, width_mm: float, thickness_mm: float, kg: float) -
     known = [row for row in data.boards().values() if row.from_kg_m3 is not None]
     raise PlanError(
         compose(
-            "That is {density} kg/m³: dry wood that carries anything weighs between {least} and "
-            "{most}. Measure and weigh it again; wet wood has to dry first.",
+            "That is {density} kg/m³; dry wood for building is between {least} and {most}. Measure "
+            "and weigh it again, and let wet wood dry first.",
             density=Figure(f"{density:.0f}"),
             least=Figure(f"{min(row.from_kg_m3 or 0.0 for row in known):.0f}"),
             most=Figure(f"{max(row.density_kg_m3 for row in known):.0f}"),

@@ -49,7 +49,7 @@ class HandForm(BenchForm):
         self.fields["kind"] = forms.ChoiceField(choices=_KINDS, label=_("What it is"))
         known = [each for each in _boards() if data.boards()[each[0]].from_kg_m3 is None]
         self.fields["board"] = forms.ChoiceField(
-            choices=[*known, (_NOBODY_KNOWS, _("a wood that nobody knows"))],
+            choices=[*known, (_NOBODY_KNOWS, _("unknown wood"))],
             label=_("Of"),
             initial=board,
         )
@@ -60,9 +60,9 @@ class HandForm(BenchForm):
             units,
             None,
             "weight",
-            label=_("One weighs"),
+            label=_("Weight of one"),
             required=False,
-            help_text=_("Only of a wood that nobody knows: it tells what it bears."),
+            help_text=_("Only for unknown wood: its density sets its strength."),
         )
         self.fields["many"] = forms.IntegerField(
             min_value=1, max_value=500, initial=1, label=_("How many")
@@ -97,7 +97,7 @@ class HandForm(BenchForm):
         board = got["board"]
         if board == _NOBODY_KNOWS:
             if got["weighs"] is None:
-                raise PlanError(_("Weigh it: that tells what it bears."), "weighs")
+                raise PlanError(_("Weigh it: the weight sets its strength."), "weighs")
             board = weighed(got["length"], got["width"], got["thickness"], got["weighs"])
         return OnHand(
             name=worded("your {boards} {got}", boards=data.boards()[board].name, got=got["kind"]),

@@ -29,7 +29,7 @@ _GAVE = [
     ("nothing", lazy("It held")),
     ("came_out", lazy("It came out")),
     ("split", lazy("The wood split")),
-    ("crushed", lazy("What lay behind it was crushed")),
+    ("crushed", lazy("The material behind it crushed")),
     ("bent", lazy("It bent for good")),
     ("broke", lazy("It broke")),
 ]
@@ -184,22 +184,22 @@ class TrialForm(RecordForm):
     """What came of trying one fixing on scrap."""
 
     def ask(self) -> None:
-        """Add what hung on it, what it did, and for how long."""
+        """Add the load, the result and the time."""
         units = self.bench.units
-        self.fields["kg"] = MeasureField(units, None, "weight", label=_("The most that hung on it"))
-        self.fields["gave"] = forms.ChoiceField(choices=_GAVE, label=_("What it did then"))
+        self.fields["kg"] = MeasureField(units, None, "weight", label=_("Heaviest load"))
+        self.fields["gave"] = forms.ChoiceField(choices=_GAVE, label=_("Result"))
         self.fields["hours"] = forms.FloatField(
-            label=_("Hours under what the plan puts on it"),
+            label=_("Hours under the plan's load"),
             min_value=0,
             initial=round(data.house("trial_hours")),
         )
         self.fields["sag"] = MeasureField(
-            units, None, label=_("The front edge sank meanwhile by"), required=False
+            units, None, label=_("Front edge sank by"), required=False
         )
         self._note()
 
     def made(self, got: dict[str, Any]) -> Trial:
-        """As seen, of what holds the piece now."""
+        """Return the trial of the fixing that is planned now."""
         kind, screw, length_mm, anchor = fixing_of(self.piece)
         return Trial(
             piece=self.piece.key,

@@ -60,7 +60,7 @@ class RecordContext:
 
     @property
     def learned(self) -> Learned | None:
-        """What all trials of this fixing on the job's walls say of it."""
+        """The result of all trials of this fixing on the job's walls."""
         walls = self._bench.wall.job.walls.filter(deleted=None).with_plans()
         return learned(self.piece, [wall.plan() for wall in walls])
 
